@@ -1,0 +1,41 @@
+/** An order waiting for stock at one site, as the queue sees it. */
+export interface WaitingOrder {
+  orderId: number;
+  priority: number;
+  /** ISO instants. */
+  promised: string;
+  placed: string;
+  lines: { lineId: number; itemId: number; short: number }[];
+}
+
+export interface Grant {
+  lineId: number;
+  itemId: number;
+  units: number;
+}
+
+/**
+ * Shares what is available among waiting orders: higher priority first, then earlier promise, then earlier placing,
+ * then id. A line takes what there is, up to what it lacks; nothing is granted twice. `available` is left as it was.
+ * O(n log n) in orders.
+ */
+export function reserve(orders: readonly WaitingOrder[], available: ReadonlyMap<number, number>): Grant[] {
+  const free = new Map(available);
+  const grants: Grant[] = [];
+  const inTurn = [...orders].sort(
+    (a, b) =>
+      b.priority - a.priority ||
+      Date.parse(a.promised) - Date.parse(b.promised) ||
+      Date.parse(a.placed) - Date.parse(b.placed) ||
+      a.orderId - b.orderId,
+  );
+  for (const order of inTurn) {
+    for (const line of order.lines) {
+      const units = Math.min(line.short, free.get(line.itemId) ?? 0);
+      if (units <= 0) continue;
+      free.set(line.itemId, (free.get(line.itemId) ?? 0) - units);
+      grants.push({ lineId: line.lineId, itemId: line.itemId, units });
+    }
+  }
+  return grants;
+}

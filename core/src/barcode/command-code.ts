@@ -1,0 +1,23 @@
+/** What a printed command card can say, for hands that are on the goods. */
+export type CommandCode = 'confirm' | 'undo' | 'not-here' | 'finish';
+
+const CARDS: Readonly<Record<string, CommandCode>> = {
+  'VX-CONFIRM': 'confirm',
+  'VX-UNDO': 'undo',
+  'VX-NOT-HERE': 'not-here',
+  'VX-FINISH': 'finish',
+};
+
+/** The command of a scanned card, or undefined where the code is none. */
+export function commandOf(code: string): CommandCode | undefined {
+  const key = code.trim().toUpperCase();
+  return Object.hasOwn(CARDS, key) ? CARDS[key] : undefined;
+}
+
+/**
+ * The form in which codes are kept and compared: trimmed, symbology identifier of plain EAN numbers dropped, letters
+ * in capitals. Element strings are left for `readGs1`.
+ */
+export function normalCode(code: string): string {
+  return code.trim().replace(/^\]E[04]/, '').toUpperCase();
+}

@@ -1,0 +1,13 @@
+export {
+  balanceKey,
+  changesOf,
+  faultOf,
+  opposite,
+  post,
+  type BalanceChange,
+  type Condition,
+  type LedgerFault,
+  type Movement,
+  type StockKey,
+} from './ledger.js';
+export { available, whyAvailable, type StockFigures, type WhyTerm } from './available.js';

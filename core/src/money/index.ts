@@ -1,0 +1,1 @@
+export { decimalText, dividedBy, micro, moneyText, priceText, times, type Micro } from './decimal.js';

@@ -1,0 +1,1 @@
+export { countOf, inPacks, packName, spell, toBase, type PackCount, type PackUnit } from './pack-units.js';

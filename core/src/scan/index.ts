@@ -1,0 +1,52 @@
+export type * from './types.js';
+export { codeKey, resolve, type Meaning } from './resolve.js';
+export {
+  checkReceive,
+  countedUnits,
+  mostAllowed,
+  receive,
+  receivedOn,
+  startReceive,
+  type ReceiveCommand,
+  type ReceiveLine,
+  type ReceiveState,
+  type ReceiveTask,
+} from './receive.js';
+export {
+  checkStore,
+  goodsKey,
+  standing,
+  startStore,
+  store,
+  type StandingGoods,
+  type StoreCommand,
+  type StoreState,
+  type StoreTask,
+} from './store.js';
+export {
+  checkPick,
+  checkSetDown,
+  checkTote,
+  currentStop,
+  currentTote,
+  pick,
+  startPick,
+  wantedAt,
+  type PickCommand,
+  type PickState,
+  type PickStop,
+  type PickTask,
+  type SetDownCommand,
+  type ShortCommand,
+} from './pick.js';
+export {
+  checkPack,
+  openLine,
+  pack,
+  startPack,
+  toPack,
+  type PackCommand,
+  type PackLine,
+  type PackState,
+  type PackTask,
+} from './pack.js';

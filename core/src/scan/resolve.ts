@@ -1,0 +1,38 @@
+import { commandOf, normalCode, readGs1, type CommandCode } from '../barcode/index.js';
+import type { PackUnit } from '../quantity/index.js';
+import type { Codebook, ItemFacts, PlaceFacts } from './types.js';
+
+/** What a code means at this site. */
+export type Meaning =
+  | { kind: 'item'; item: ItemFacts; pack: PackUnit; lot: string | null; expires: string | null }
+  | { kind: 'place'; place: PlaceFacts }
+  | { kind: 'command'; command: CommandCode }
+  | { kind: 'unknown'; code: string };
+
+/** The key under which a code is kept in the codebook: its GTIN in 14 digits, or the code in capitals. */
+export function codeKey(code: string, today: string): string {
+  const read = readGs1(code, { today });
+  return read.ok && read.gtin14 ? read.gtin14 : normalCode(code);
+}
+
+/**
+ * Finds what a scanned or typed code means: command card, item (any pack, with lot and date where the code has them),
+ * place, or an item's SKU. O(length of the code).
+ */
+export function resolve(code: string, book: Codebook): Meaning {
+  const command = commandOf(code);
+  if (command) return { kind: 'command', command };
+  const read = readGs1(code, { today: book.today });
+  const key = codeKey(code, book.today);
+  const hit = Object.hasOwn(book.codes, key) ? book.codes[key] : undefined;
+  const item = hit && book.items[hit.itemId];
+  const pack = item?.packs.find((p) => p.id === hit?.packId);
+  if (item && pack) {
+    const lot = read.ok ? (read.fields['10'] ?? null) : null;
+    const expires = read.ok ? (read.dates['17'] ?? read.dates['15'] ?? null) : null;
+    return { kind: 'item', item, pack, lot, expires };
+  }
+  const place = Object.hasOwn(book.places, key) ? book.places[key] : undefined;
+  if (place) return { kind: 'place', place };
+  return { kind: 'unknown', code: normalCode(code) };
+}

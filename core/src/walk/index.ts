@@ -1,0 +1,1 @@
+export { metresBetween, metresOf, type PlanPoint } from './walk.js';

@@ -1,0 +1,30 @@
+import { Carriers } from './carriers.js';
+import { mailServer, printer } from './post.js';
+import { outsideServer } from './server.js';
+import { Shop } from './shop.js';
+import { WorldState } from './state.js';
+
+const port = (name: string, fallback: number) => Number(process.env[name] ?? fallback);
+const state = new WorldState(process.env['OUTSIDE_DATA'] ?? '.data/outside');
+const shop = new Shop(state, process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600', process.env['OUTSIDE_SHOP_SECRET'] ?? 'shop-and-stores-share-this');
+const carriers = new Carriers(state, process.env['OUTSIDE_CARRIER_KEY'] ?? 'carrier-knows-this-house');
+
+const http = outsideServer(state, shop, carriers);
+const mail = mailServer(state);
+const paper = printer(state);
+const listening = [
+  new Promise<void>((done) => http.listen(port('OUTSIDE_PORT', 4700), '127.0.0.1', done)),
+  new Promise<void>((done) => mail.listen(port('OUTSIDE_SMTP_PORT', 4725), '127.0.0.1', done)),
+  new Promise<void>((done) => paper.listen(port('OUTSIDE_PRINTER_PORT', 4791), '127.0.0.1', done)),
+];
+
+function stop(): void {
+  state.write();
+  process.exit(0);
+}
+process.on('SIGTERM', stop);
+process.on('SIGINT', stop);
+process.on('disconnect', stop);
+
+await Promise.all(listening);
+process.send?.({ ready: true });

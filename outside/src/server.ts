@@ -1,0 +1,82 @@
+import { createReadStream, existsSync } from 'node:fs';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { join } from 'node:path';
+import { CATALOGUE } from './catalogue.js';
+import { type Carriers } from './carriers.js';
+import { CONSOLE_PAGE, CONSOLE_SCRIPT } from './console.js';
+import { bodyOf, json, Refused, send } from './http.js';
+import type { Basket, Shop } from './shop.js';
+import type { Manner, Part, WorldState } from './state.js';
+
+const MANNERS = new Set(['well', 'slow', 'failing', 'twice']);
+
+/** One HTTP server for the shop, the carriers and the console. */
+export function outsideServer(state: WorldState, shop: Shop, carriers: Carriers): Server {
+  return createServer((request, response) => {
+    route(state, shop, carriers, request, response).catch((thrown: unknown) => {
+      const status = thrown instanceof Refused ? thrown.status : 503;
+      send(response, status, { message: thrown instanceof Error ? thrown.message : 'out of order' });
+    });
+  });
+}
+
+async function route(state: WorldState, shop: Shop, carriers: Carriers, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const url = new URL(request.url ?? '/', 'http://outside');
+  const path = url.pathname.split('/').slice(1).map(decodeURIComponent);
+  const body = request.method === 'GET' ? '' : await bodyOf(request);
+  const signature = request.headers['x-signature'];
+  switch (`${request.method} ${path[0]}`) {
+    case 'GET ':
+      response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(CONSOLE_PAGE);
+      return;
+    case 'GET console.js':
+      response.writeHead(200, { 'content-type': 'text/javascript' }).end(CONSOLE_SCRIPT);
+      return;
+    case 'GET shop':
+      shop.mustBeSigned(`/orders?since=${url.searchParams.get('since') ?? ''}`, signature as string | undefined);
+      return send(response, 200, await shop.since(url.searchParams.get('since') ?? ''));
+    case 'PUT shop':
+      shop.mustBeSigned(body, signature as string | undefined);
+      if (path[1] === 'stock') await shop.setStock(path[2] ?? '', body);
+      else await shop.addShipment(path[2] ?? '', path[4] ?? '', body);
+      return send(response, 200, {});
+    case 'POST carriers':
+      carriers.mustKnow(request.headers.authorization);
+      return send(response, 200, path[2] === 'rates' ? await carriers.rates(path[1] ?? '', body) : await carriers.label(path[1] ?? '', body));
+    case 'GET console':
+      return consoleRead(state, path, response);
+    case 'POST console':
+      return send(response, 200, consoleAct(state, shop, carriers, path, json(body || '{}')));
+    default:
+      throw new Refused(404, 'There is nothing here');
+  }
+}
+
+function consoleRead(state: WorldState, path: string[], response: ServerResponse): void {
+  if (path[1] === 'state') return send(response, 200, { ...state.world, catalogue: CATALOGUE });
+  const file = path[2] ?? '';
+  if (path[1] === 'papers' && /^paper-\d+\.pdf$/.test(file) && existsSync(join(state.dir, 'papers', file))) {
+    response.writeHead(200, { 'content-type': 'application/pdf' });
+    createReadStream(join(state.dir, 'papers', file)).pipe(response);
+    return;
+  }
+  throw new Refused(404, 'There is nothing here');
+}
+
+function consoleAct(state: WorldState, shop: Shop, carriers: Carriers, path: string[], body: Record<string, unknown>): object {
+  if (path[1] === 'orders') {
+    const basket = body as unknown as Basket;
+    if (!Array.isArray(basket.lines) || basket.lines.length === 0) throw new Refused(400, 'Take something first');
+    return shop.buy(basket);
+  }
+  if (path[1] === 'manners' && MANNERS.has(String(body['manner'])) && Object.hasOwn(state.world.manners, String(body['part']))) {
+    state.world.manners[body['part'] as Part] = body['manner'] as Manner;
+    state.changed();
+    return state.world.manners;
+  }
+  if (path[1] === 'parcels') {
+    carriers.moveOn(path[2] ?? '');
+    return {};
+  }
+  throw new Refused(404, 'There is nothing here');
+}

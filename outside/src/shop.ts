@@ -1,0 +1,109 @@
+import { createHmac, randomInt } from 'node:crypto';
+import { CATALOGUE } from './catalogue.js';
+import { json, Refused } from './http.js';
+import { behave, type KeptOrder, type ShopOrder, type WorldState } from './state.js';
+
+const RETRY_MS = 4_000;
+
+export interface Basket {
+  customer?: string;
+  email?: string;
+  line?: string;
+  city?: string;
+  postcode?: string;
+  note?: string | null;
+  lines: { sku: string; quantity: number }[];
+}
+
+/** The web shop: customers buy, the stores are told by signed message, and may ask for what they missed. */
+export class Shop {
+  constructor(
+    private readonly state: WorldState,
+    private readonly houseUrl: string,
+    private readonly secret: string,
+  ) {}
+
+  private sign(body: string): string {
+    return createHmac('sha256', this.secret).update(body).digest('hex');
+  }
+
+  mustBeSigned(body: string, given: string | undefined): void {
+    if (given !== this.sign(body)) throw new Refused(401, 'The signature does not match');
+  }
+
+  /** A customer buys. The order is sold against what the shop believes about stock. */
+  buy(basket: Basket): ShopOrder {
+    const { orders, stock } = this.state.world;
+    for (const line of basket.lines) {
+      const known = stock[line.sku];
+      if (known && known.units < line.quantity) throw new Refused(409, `The shop believes that only ${known.units} of ${line.sku} are left`);
+      if (known) known.units -= line.quantity;
+    }
+    const number = (orders.at(-1)?.number ?? 3000) + 1;
+    const order: ShopOrder = {
+      ref: `W${number}-${randomInt(1000, 9999)}`,
+      placedAt: new Date().toISOString(),
+      customer: basket.customer ?? 'Wick Hill Farm',
+      email: basket.email ?? 'wickhill@mail.example',
+      address: { line: basket.line ?? '2 Beacon Row', city: basket.city ?? 'Netherwick', postcode: basket.postcode ?? 'NW8 2RE', country: 'GB' },
+      note: basket.note ?? null,
+      speed: 'standard',
+      lines: basket.lines.map((l) => ({ ...l, price: CATALOGUE.find((c) => c.sku === l.sku)?.price ?? '1.00' })),
+    };
+    const kept: KeptOrder = { number, order, told: 'not yet', shipments: [] };
+    orders.push(kept);
+    this.state.changed();
+    void this.tell(kept);
+    return order;
+  }
+
+  private async tell(kept: KeptOrder, left = 3): Promise<void> {
+    const { manners } = this.state.world;
+    try {
+      await behave(manners.shop);
+      const times = manners.shop === 'twice' ? 2 : 1;
+      for (let i = 0; i < times; i++) await this.post(kept);
+    } catch {
+      if (left > 0) setTimeout(() => void this.tell(kept, left - 1), RETRY_MS).unref();
+    }
+    this.state.changed();
+  }
+
+  private async post(kept: KeptOrder): Promise<void> {
+    const body = JSON.stringify(kept.order);
+    const response = await fetch(`${this.houseUrl}/api/channels/SHOP/webhook`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-signature': this.sign(body) },
+      body,
+      signal: AbortSignal.timeout(5_000),
+    });
+    kept.told = response.ok ? 'told' : 'refused';
+    if (response.status >= 500) throw new Error('The stores are not there');
+  }
+
+  /** Orders after a cursor, for stores that missed a message. */
+  async since(cursor: string): Promise<{ orders: ShopOrder[]; cursor: string }> {
+    await behave(this.state.world.manners.shop);
+    const after = Number(cursor) || 0;
+    const fresh = this.state.world.orders.filter((o) => o.number > after).slice(0, 100);
+    return { orders: fresh.map((o) => o.order), cursor: String(fresh.at(-1)?.number ?? after) };
+  }
+
+  /** The stores tell what may be sold. Messages may come twice; an older one than the last is passed over. */
+  async setStock(sku: string, body: string): Promise<void> {
+    await behave(this.state.world.manners.shop);
+    const { units, sequence } = json(body);
+    if (!Number.isInteger(units) || !Number.isInteger(sequence)) throw new Refused(400, 'units and sequence are whole numbers');
+    const known = this.state.world.stock[sku];
+    if (!known || known.sequence <= Number(sequence)) this.state.world.stock[sku] = { units: Number(units), sequence: Number(sequence), at: new Date().toISOString() };
+    this.state.changed();
+  }
+
+  async addShipment(ref: string, parcel: string, body: string): Promise<void> {
+    await behave(this.state.world.manners.shop);
+    const { carrier, tracking } = json(body);
+    const kept = this.state.world.orders.find((o) => o.order.ref === ref);
+    if (kept && !kept.shipments.some((s) => s.parcel === parcel)) kept.shipments.push({ parcel, carrier: String(carrier), tracking: String(tracking) });
+    this.state.changed();
+  }
+}

@@ -1,0 +1,28 @@
+// The server without demo data. The database comes from the environment; where none is named, one is started on loopback.
+import { join } from 'node:path';
+import { startDatabase } from './lib/database.mjs';
+import { ensureBuilt, ensureModules, ensurePrograms } from './lib/ensure.mjs';
+import { startProgram, stopOnSignals } from './lib/serve.mjs';
+import { fail, ROOT, say } from './lib/shell.mjs';
+
+async function main() {
+  const stops = [];
+  const stopAll = stopOnSignals(stops);
+  const own = !process.env.DATABASE_HOST;
+  if (own) await ensurePrograms({ mariadbd: 'mariadb-server' });
+  await ensureModules();
+  await ensureBuilt(['core', 'server', 'web']);
+  let env = {};
+  if (own) {
+    const database = await startDatabase({ dir: process.env.VECTRUM_DATA ?? join(ROOT, '.data/house/db') });
+    stops.unshift(() => database.stop());
+    env = database.env;
+  }
+  const server = startProgram('server/dist/main.js', { ...env, VECTRUM_DEMO: '0' }, 'The server');
+  stops.unshift(() => server.stop());
+  server.child.on('exit', (code) => void stopAll().then(() => process.exit(code ?? 0)));
+  await server.ready;
+  say(`Vectrum is open at http://${process.env.VECTRUM_HOST ?? '127.0.0.1'}:${process.env.VECTRUM_PORT ?? 4600}`);
+}
+
+main().catch(fail);

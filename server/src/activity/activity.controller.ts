@@ -1,0 +1,65 @@
+import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
+import { interval, map, merge, type Observable } from 'rxjs';
+import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { Access } from '../identity/access.js';
+import { LineDto, NowDto, TapeDto, UndoneDto } from './activity.dto.js';
+import { FindDto, FindQueries } from './find.queries.js';
+import { LineQueries } from './line.queries.js';
+import { LiveService } from './live.service.js';
+import { NowQueries } from './now.queries.js';
+import { TapeQueries } from './tape.queries.js';
+import { UndoService } from './undo.service.js';
+
+const HEARTBEAT_MS = 15_000;
+const MOST_ENTRIES = 100;
+
+@Controller('api')
+export class ActivityController {
+  constructor(
+    private readonly tape: TapeQueries,
+    private readonly live: LiveService,
+    private readonly lines: LineQueries,
+    private readonly nows: NowQueries,
+    private readonly finds: FindQueries,
+    private readonly undos: UndoService,
+  ) {}
+
+  @Get('tape')
+  @Access('signed-in')
+  newest(@Reader() person: Person, @Query('document') document?: string, @Query('mine') mine?: string, @Query('limit') limit?: string): Promise<TapeDto> {
+    const most = Math.min(MOST_ENTRIES, Math.max(1, Number(limit) || 30));
+    return this.tape.newest(person.siteIds, { ...(document ? { document } : {}), ...(mine ? { mine: person.id } : {}), limit: most });
+  }
+
+  @Post('tape/:id/undo')
+  @Access('signed-in')
+  undo(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<UndoneDto> {
+    return this.undos.undo(act, id);
+  }
+
+  /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
+  @Sse('live')
+  @Access('signed-in')
+  stream(@Reader() person: Person): Observable<{ type: string; data: object }> {
+    const tape = this.live.stream(person.siteIds).pipe(map((entry) => ({ type: 'tape', data: entry })));
+    return merge(tape, interval(HEARTBEAT_MS).pipe(map(() => ({ type: 'beat', data: {} }))));
+  }
+
+  @Get('line')
+  @Access('signed-in')
+  line(@Reader() person: Person): Promise<LineDto> {
+    return this.lines.line(person.siteIds);
+  }
+
+  @Get('now')
+  @Access('signed-in')
+  now(@Reader() person: Person): Promise<NowDto> {
+    return this.nows.now(person.siteIds);
+  }
+
+  @Get('find')
+  @Access('signed-in')
+  find(@Reader() person: Person, @Query('q') q?: string): Promise<FindDto> {
+    return this.finds.find(typeof q === 'string' ? q.slice(0, 200) : '', person.siteIds);
+  }
+}

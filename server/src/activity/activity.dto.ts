@@ -1,0 +1,71 @@
+export class TapeEntryDto {
+  id: number;
+  at: Date;
+  who: string;
+  kind: string;
+  glyph: string;
+  title: string;
+  detail: string;
+  document: string | null;
+  how: string | null;
+  undoable: boolean;
+  undone: boolean;
+}
+export class TapeDto {
+  entries: TapeEntryDto[];
+  scansToday: number;
+}
+export class UndoneDto {
+  title: string;
+}
+export class StageDto {
+  stage: string;
+  count: number;
+  unit: string;
+  oldest: Date | null;
+  stuck: number;
+  /** Hours of work that wait. */
+  hours: number;
+}
+export class LineDto {
+  now: Date;
+  stages: StageDto[];
+  /** What today's hands can clear, in hours. */
+  capacityHours: number;
+}
+export class StuckDto {
+  glyph: string;
+  code: string;
+  link: string;
+  title: string;
+  detail: string;
+  since: Date;
+  late: boolean;
+  who: string;
+  whoNote: string;
+  action: string;
+}
+export class ExpectedDto {
+  code: string;
+  supplier: string;
+  expectedOn: string | null;
+  lines: number;
+  state: string;
+  late: boolean;
+}
+export class PromisedOrderDto {
+  code: string;
+  promisedAt: Date;
+  state: string;
+  safe: boolean;
+}
+export class DepartureDto {
+  carrier: string;
+  at: Date;
+}
+export class NowDto {
+  promised: PromisedOrderDto[];
+  departures: DepartureDto[];
+  stuck: StuckDto[];
+  expected: ExpectedDto[];
+}

@@ -1,0 +1,52 @@
+import { Injectable } from '@nestjs/common';
+import { codeKey } from '@vectrum/core/scan';
+import { DataSource } from 'typeorm';
+import { one, rows } from '../platform/database/tx.js';
+
+export class FoundDto {
+  kind: string;
+  code: string;
+  title: string;
+  link: string;
+}
+export class FindDto {
+  /** The one record that the code opens; null where it is a word. */
+  opens: string | null;
+  found: FoundDto[];
+}
+
+/** The any-field: a scanned code opens its record, a word lists what it is in. */
+@Injectable()
+export class FindQueries {
+  constructor(private readonly source: DataSource) {}
+
+  async find(text: string, siteIds: readonly number[]): Promise<FindDto> {
+    const word = text.trim();
+    if (word === '') return { opens: null, found: [] };
+    const exact = await this.exact(word);
+    if (exact) return { opens: exact.link, found: [exact] };
+    const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+    const found = await rows<FoundDto>(
+      this.source,
+      `(SELECT 'Item' AS kind, sku AS code, name AS title, CONCAT('/shelves/items/', sku) AS link FROM item WHERE name LIKE ? OR sku LIKE ? ORDER BY name LIMIT 6)
+       UNION ALL (SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE (customer LIKE ? OR code LIKE ? OR channel_ref LIKE ?) AND site_id IN (?) ORDER BY id DESC LIMIT 6)
+       UNION ALL (SELECT 'Purchase', o.code, s.name, CONCAT('/inbound/', o.code) FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE (s.name LIKE ? OR o.code LIKE ?) AND o.site_id IN (?) ORDER BY o.id DESC LIMIT 6)
+       UNION ALL (SELECT 'Bin', p.code, p.kind, CONCAT('/shelves/places/', p.code) FROM place p WHERE p.code LIKE ? AND p.site_id IN (?) ORDER BY p.code LIMIT 6)`,
+      [like, like, like, like, like, [0, ...siteIds], like, like, [0, ...siteIds], like, [0, ...siteIds]],
+    );
+    return { opens: null, found };
+  }
+
+  private async exact(word: string): Promise<FoundDto | undefined> {
+    const code = codeKey(word, new Date().toISOString().slice(0, 10));
+    return one<FoundDto>(
+      this.source,
+      `SELECT 'Item' AS kind, i.sku AS code, i.name AS title, CONCAT('/shelves/items/', i.sku) AS link FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ?
+       UNION ALL SELECT 'Item', sku, name, CONCAT('/shelves/items/', sku) FROM item WHERE sku = ?
+       UNION ALL SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE code = ?
+       UNION ALL SELECT 'Purchase', code, '', CONCAT('/inbound/', code) FROM purchase_order WHERE code = ?
+       UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IS NOT NULL LIMIT 1`,
+      [code, code, code, code, code],
+    );
+  }
+}

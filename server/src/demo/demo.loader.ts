@@ -1,0 +1,31 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { Logger } from 'pino';
+import { DataSource } from 'typeorm';
+import { one } from '../platform/database/tx.js';
+import { LOGGER } from '../platform/tokens.js';
+import { DemoHouse } from './house.js';
+import { DemoMorning } from './morning.js';
+import { DemoOrders } from './orders.js';
+
+/** Loads the made-up business into an empty database, through the same services that people use. */
+@Injectable()
+export class DemoLoader {
+  constructor(
+    private readonly source: DataSource,
+    private readonly house: DemoHouse,
+    private readonly morning: DemoMorning,
+    private readonly orders: DemoOrders,
+    @Inject(LOGGER) private readonly log: Logger,
+  ) {}
+
+  async loadOnce(): Promise<void> {
+    if (await one(this.source, 'SELECT id FROM site LIMIT 1')) return;
+    const begun = Date.now();
+    await this.house.build();
+    await this.morning.stockShelves();
+    await this.orders.takeIn();
+    await this.morning.purchaseOrders();
+    await this.orders.moveAlong();
+    this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
+  }
+}

@@ -1,0 +1,20 @@
+import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/allocation.module.js';
+import { OrdersModule } from '../orders/orders.module.js';
+import { PackingModule } from '../packing/packing.module.js';
+import { PickingModule } from '../picking/picking.module.js';
+import { PurchasingModule } from '../purchasing/purchasing.module.js';
+import { ReceivingModule } from '../receiving/receiving.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { DemoHouse } from './house.js';
+import { DemoLoader } from './demo.loader.js';
+import { DemoMorning } from './morning.js';
+import { DemoOrders } from './orders.js';
+import { PracticeController } from './practice.controller.js';
+
+@Module({
+  imports: [StockModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
+  controllers: [PracticeController],
+  providers: [DemoHouse, DemoMorning, DemoOrders, DemoLoader],
+})
+export class DemoModule {}

@@ -1,0 +1,80 @@
+import { Controller, Get, Query } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { Access } from '../identity/access.js';
+import { mustBeAt, type Person, Reader } from '../platform/act.js';
+import { Config } from '../platform/config.js';
+import { rows } from '../platform/database/tx.js';
+
+export class PracticeCodeDto {
+  code: string;
+  says: string;
+}
+export class PracticeGroupDto {
+  title: string;
+  codes: PracticeCodeDto[];
+}
+
+const BARCODES = `(SELECT b.code FROM barcode b JOIN pack_unit q ON q.id = b.pack_unit_id WHERE q.item_id = i.id ORDER BY q.factor`;
+
+/** The practice scanner: the codes that lie around, for those who try the demo without a scanner. Empty outside the demo. */
+@Controller('api/practice')
+export class PracticeController {
+  constructor(
+    private readonly source: DataSource,
+    private readonly config: Config,
+  ) {}
+
+  @Get('codes')
+  @Access('signed-in')
+  async codes(@Reader() person: Person, @Query('site') site: string, @Query('document') document?: string): Promise<PracticeGroupDto[]> {
+    mustBeAt(person, Number(site));
+    if (!this.config.VECTRUM_DEMO) return [];
+    const groups = await Promise.all([this.goods(String(document ?? '')), this.bins(Number(site), String(document ?? '')), this.fixtures(Number(site)), this.papers(Number(site))]);
+    return groups.filter((g) => g.codes.length > 0);
+  }
+
+  private async goods(document: string): Promise<PracticeGroupDto> {
+    const codes = await rows<PracticeCodeDto>(
+      this.source,
+      `SELECT DISTINCT b.code, CONCAT(i.name, ', ', u.name, IF(u.factor = 1, '', CONCAT(' of ', u.factor))) AS says
+       FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id
+       WHERE i.id IN (SELECT l.item_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ?
+                      UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN pick_round r ON r.order_id = o.id WHERE o.code = ? OR r.code = ?
+                      UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind = 'dock' AND b2.units > 0 AND ? = '')
+       ORDER BY i.name, u.factor LIMIT 60`,
+      [document, document, document, document],
+    );
+    const stranger = await rows<PracticeCodeDto>(this.source, `SELECT ${BARCODES} LIMIT 1) AS code, CONCAT(i.name, ' (a stray one)') AS says FROM item i WHERE i.sku IN ('BRSH-BEE') LIMIT 1`);
+    return { title: 'Goods within reach', codes: [...codes, ...stranger, { code: '5099999999994', says: 'a label nobody knows' }] };
+  }
+
+  private async bins(siteId: number, document: string): Promise<PracticeGroupDto> {
+    const codes = await rows<PracticeCodeDto>(
+      this.source,
+      `SELECT p.code, IF(s.id IS NULL, 'bin', 'bin of this round') AS says FROM place p LEFT JOIN (SELECT s.id, s.place_id FROM pick_stop s JOIN pick_round r ON r.id = s.round_id WHERE r.code = ?) s ON s.place_id = p.id
+       WHERE p.site_id = ? AND (s.id IS NOT NULL OR p.id IN (SELECT i.home_place_id FROM item i JOIN balance b ON b.item_id = i.id JOIN place d ON d.id = b.place_id AND d.kind = 'dock' WHERE b.units > 0)) ORDER BY s.id IS NULL, p.walk_order LIMIT 24`,
+      [document, siteId],
+    );
+    return { title: 'Bins', codes };
+  }
+
+  private async fixtures(siteId: number): Promise<PracticeGroupDto> {
+    const codes = await rows<PracticeCodeDto>(
+      this.source,
+      `SELECT p.code, REPLACE(p.kind, '-', ' ') AS says FROM place p LEFT JOIN pick_round r ON r.tote_id = p.id AND r.state IN ('picking','set-down') WHERE p.site_id = ? AND (p.kind IN ('dock','packing-table') OR (p.kind = 'tote' AND r.id IS NULL)) ORDER BY p.walk_order LIMIT 10`,
+      [siteId],
+    );
+    return { title: 'Dock, tables, empty totes', codes };
+  }
+
+  private async papers(siteId: number): Promise<PracticeGroupDto> {
+    const codes = await rows<PracticeCodeDto>(
+      this.source,
+      `(SELECT o.code, CONCAT('order paper, ', s.name) AS says FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.site_id = ? AND o.state IN ('placed','part-received') ORDER BY o.id DESC LIMIT 6)
+       UNION ALL (SELECT r.code, CONCAT('round for ', o.customer) FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.site_id = ? AND r.state IN ('waiting','picking') ORDER BY r.id DESC LIMIT 6)
+       UNION ALL (SELECT t.code, CONCAT('tote of ', o.customer) FROM pick_round r JOIN sales_order o ON o.id = r.order_id JOIN place t ON t.id = r.tote_id WHERE r.site_id = ? AND r.state = 'set-down' AND o.state = 'picked' LIMIT 6)`,
+      [siteId, siteId, siteId],
+    );
+    return { title: 'Papers', codes };
+  }
+}

@@ -1,0 +1,36 @@
+import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { SignedRequest } from '../platform/act.js';
+import { Problem } from '../platform/problem.js';
+import type { Right } from './duties.js';
+import { SessionService } from './session.service.js';
+
+export const ACCESS = 'vectrum:access';
+
+/** Who may use a route: any one of the rights named. A route without this is refused to everybody. */
+export const Access = (...rights: [Right, ...Right[]]) => SetMetadata(ACCESS, rights);
+
+/** Default deny: finds the person behind the session cookie and compares rights. */
+@Injectable()
+export class AccessGuard implements CanActivate {
+  constructor(
+    private readonly reflector: Reflector,
+    private readonly sessions: SessionService,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const rights = this.reflector.getAllAndOverride<Right[] | undefined>(ACCESS, [context.getHandler(), context.getClass()]);
+    if (!rights) throw new Problem(403, 'not-allowed', 'Nobody has been given this');
+    const request = context.switchToHttp().getRequest<SignedRequest>();
+    const cookies = request.cookies as Record<string, string | undefined>;
+    const found = await this.sessions.find(cookies['vectrum_session']);
+    if (found) {
+      request.person = found.person;
+      request.deviceId = found.deviceId;
+    }
+    if (rights.includes('public')) return true;
+    if (!found) throw new Problem(401, 'signed-out', 'Sign in first');
+    if (rights.includes('signed-in') || rights.some((right) => found.person.rights.has(right))) return true;
+    throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
+  }
+}

@@ -1,0 +1,67 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { inTransaction, one, rows } from '../platform/database/tx.js';
+import { notFound, Problem } from '../platform/problem.js';
+import { newToken, shortCode, tokenHash } from './secrets.js';
+
+const ENROLMENT_MINUTES = 30;
+
+/** Devices that people share: enrolled once by a code from the office, then revoked when lost. */
+@Injectable()
+export class DeviceService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+  ) {}
+
+  list(siteIds: readonly number[]) {
+    return rows<{ id: number; name: string; site: string; enrolledAt: Date; revokedAt: Date | null }>(
+      this.source,
+      `SELECT d.id, d.name, s.name AS site, d.enrolled_at AS enrolledAt, d.revoked_at AS revokedAt
+       FROM device d JOIN site s ON s.id = d.site_id WHERE d.site_id IN (?) ORDER BY d.revoked_at IS NOT NULL, d.name`,
+      [[0, ...siteIds]],
+    );
+  }
+
+  /** A code that enrols one device within half an hour. */
+  openEnrolment(act: Act, siteId: number, name: string): Promise<{ code: string }> {
+    mustBeAt(act.person, siteId);
+    return this.commands.run(act, 'device.enrolment', { siteId, name }, async (tx) => {
+      const code = shortCode();
+      await tx.query(
+        'INSERT INTO device_enrolment (code_hash, site_id, name, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? MINUTE)',
+        [tokenHash(code), siteId, name, ENROLMENT_MINUTES],
+      );
+      return { code };
+    });
+  }
+
+  /** Spends an enrolment code; returns the token for the device's cookie. */
+  enrol(code: string): Promise<string> {
+    return inTransaction(this.source, async (tx) => {
+      const hash = tokenHash(code.trim().toUpperCase());
+      const open = await one<{ site_id: number; name: string }>(
+        tx,
+        'SELECT site_id, name FROM device_enrolment WHERE code_hash = ? AND used_at IS NULL AND expires_at > UTC_TIMESTAMP(3) FOR UPDATE',
+        [hash],
+      );
+      if (!open) throw new Problem(403, 'device', 'This enrolment code is spent or too old. Make a new one in Setup');
+      const token = newToken();
+      await tx.query('UPDATE device_enrolment SET used_at = UTC_TIMESTAMP(3) WHERE code_hash = ?', [hash]);
+      await tx.query('INSERT INTO device (name, site_id, token_hash) VALUES (?, ?, ?)', [open.name, open.site_id, tokenHash(token)]);
+      return token;
+    });
+  }
+
+  revoke(act: Act, id: number): Promise<void> {
+    return this.commands.run(act, 'device.revoke', { id }, async (tx) => {
+      const device = await one<{ site_id: number }>(tx, 'SELECT site_id FROM device WHERE id = ? FOR UPDATE', [id]);
+      if (!device) throw notFound('That device');
+      mustBeAt(act.person, device.site_id);
+      await tx.query('UPDATE device SET revoked_at = COALESCE(revoked_at, UTC_TIMESTAMP(3)) WHERE id = ?', [id]);
+      await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE device_id = ? AND ended_at IS NULL', [id]);
+    });
+  }
+}

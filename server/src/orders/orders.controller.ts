@@ -1,0 +1,44 @@
+import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
+import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { CodeDto } from '../platform/code.dto.js';
+import { IfMatch } from '../platform/version.js';
+import { Access } from '../identity/access.js';
+import { packingListPdf } from '../printing/packing-list.pdf.js';
+import { ClearHoldDto, OrderDto, OrderRowDto } from './orders.dto.js';
+import { OrdersQueries } from './orders.queries.js';
+import { OrdersService } from './orders.service.js';
+
+@Controller('api/orders')
+export class OrdersController {
+  constructor(
+    private readonly queries: OrdersQueries,
+    private readonly orders: OrdersService,
+  ) {}
+
+  @Get()
+  @Access('signed-in')
+  list(@Reader() person: Person, @Query('gone') gone?: string): Promise<OrderRowDto[]> {
+    return this.queries.list(person.siteIds, gone === '1');
+  }
+
+  @Get(':code')
+  @Access('signed-in')
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<OrderDto> {
+    return this.queries.sheet(code.toUpperCase(), person.siteIds);
+  }
+
+  /** The packing list, which is the docket too: the order's barcode opens it everywhere. */
+  @Get(':code/packing-list')
+  @Access('signed-in')
+  async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    const order = await this.queries.sheet(code.toUpperCase(), person.siteIds);
+    return new StreamableFile(await packingListPdf(order), { type: 'application/pdf', disposition: `inline; filename="${order.code}.pdf"` });
+  }
+
+  @Post(':code/clear-hold')
+  @Access('order-desk')
+  @HttpCode(200)
+  clearHold(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: ClearHoldDto): Promise<CodeDto> {
+    return this.orders.clearHold(act, code.toUpperCase(), version, body);
+  }
+}

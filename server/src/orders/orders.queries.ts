@@ -1,0 +1,69 @@
+import { Injectable } from '@nestjs/common';
+import { available } from '@vectrum/core/ledger';
+import { DataSource } from 'typeorm';
+import { num, one, rows } from '../platform/database/tx.js';
+import { notFound } from '../platform/problem.js';
+import type { OrderDto, OrderLineDto, OrderRowDto, ParcelDto } from './orders.dto.js';
+
+const OPEN = `('open','held','released','picking','picked','packed')`;
+
+/** Reads sales orders: the list by departure, the sheet with stock for each line. */
+@Injectable()
+export class OrdersQueries {
+  constructor(private readonly source: DataSource) {}
+
+  async list(siteIds: readonly number[], gone: boolean): Promise<OrderRowDto[]> {
+    const found = await rows<Omit<OrderRowDto, 'late' | 'stock'> & { late: number; stock: string | null }>(
+      this.source,
+      `SELECT o.code, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
+         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN l.reserved_units >= l.units THEN 'ready' WHEN l.reserved_units > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock
+       FROM sales_order o JOIN channel c ON c.id = o.channel_id
+       WHERE o.site_id IN (?) AND ${gone ? `o.state = 'shipped'` : `o.state IN ${OPEN}`} ORDER BY ${gone ? 'o.shipped_at DESC' : 'o.promised_at, o.id'} LIMIT 500`,
+      [[0, ...siteIds]],
+    );
+    return found.map((o) => ({ ...o, late: num(o.late) === 1, stock: o.stock ? o.stock.split(',') : [] }));
+  }
+
+  async sheet(code: string, siteIds: readonly number[]): Promise<OrderDto> {
+    const order = await one<Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'weightG' | 'cannotRelease'> & { id: number; late: number }>(
+      this.source,
+      `SELECT o.id, o.code, c.name AS channel, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, o.email, o.address_line AS addressLine, o.city, o.postcode, o.country,
+         o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
+         (SELECT r.code FROM pick_round r WHERE r.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS round
+       FROM sales_order o JOIN channel c ON c.id = o.channel_id JOIN site s ON s.id = o.site_id WHERE o.code = ? AND o.site_id IN (?)`,
+      [code, [0, ...siteIds]],
+    );
+    if (!order) throw notFound(`Order ${code}`);
+    const { id, ...head } = order;
+    const { lines, weightG } = await this.lines(id, order.siteId);
+    return { ...head, late: num(order.late) === 1, weightG, cannotRelease: whyNot(order.state, order.holdReason, lines), lines, parcels: await this.parcels(id) };
+  }
+
+  private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
+    const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
+      this.source,
+      `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, l.reserved_units AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
+         COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
+       FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
+       WHERE l.order_id = ? ORDER BY l.line`,
+      [siteId, orderId],
+    );
+    const weightG = found.reduce((sum, l) => sum + (l.weight ?? 0) * l.wanted, 0);
+    return { weightG, lines: found.map(({ onHand, held, taken, weight: _weight, ...l }) => ({ ...l, free: available({ onHand, held, reserved: taken }) })) };
+  }
+
+  private parcels(orderId: number): Promise<ParcelDto[]> {
+    return rows<ParcelDto>(
+      this.source,
+      `SELECT p.code, p.state, p.carton, p.weight_g AS weightG, c.name AS carrier, p.service, p.tracking FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
+      [orderId],
+    );
+  }
+}
+
+function whyNot(state: string, holdReason: string | null, lines: readonly OrderLineDto[]): string | null {
+  if (state === 'held') return holdReason;
+  if (state !== 'open') return `It is ${state} already`;
+  const short = lines.find((l) => l.reserved < l.wanted);
+  return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
+}

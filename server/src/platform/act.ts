@@ -1,0 +1,52 @@
+import { createParamDecorator, type ExecutionContext } from '@nestjs/common';
+import type { Request } from 'express';
+import { Problem } from './problem.js';
+
+/** The person behind a request, with what they may do and where. */
+export interface Person {
+  id: number;
+  name: string;
+  rights: ReadonlySet<string>;
+  siteIds: readonly number[];
+  seesCosts: boolean;
+}
+
+/** Who, where, when and how of one act; passed to every service that changes something. */
+export interface Act {
+  /** The Idempotency-Key: the same key is carried out once. */
+  key: string;
+  person: Person;
+  deviceId: number | null;
+  /** What the device's clock said, where it told us. */
+  deviceAt: Date | null;
+}
+
+export type SignedRequest = Request & { person?: Person; deviceId?: number | null };
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+export function keyOf(request: Request): string {
+  const key = request.header('idempotency-key') ?? '';
+  if (!UUID.test(key)) throw new Problem(400, 'idempotency-key', 'Send an Idempotency-Key header with a UUID of your own making');
+  return key.toLowerCase();
+}
+
+/** The act behind a mutating request; refuses one without a key. */
+export const Acting = createParamDecorator((_: unknown, context: ExecutionContext): Act => {
+  const request = context.switchToHttp().getRequest<SignedRequest>();
+  if (!request.person) throw new Problem(401, 'signed-out', 'Sign in first');
+  const clock = Date.parse(request.header('device-time') ?? '');
+  return { key: keyOf(request), person: request.person, deviceId: request.deviceId ?? null, deviceAt: Number.isNaN(clock) ? null : new Date(clock) };
+});
+
+/** The person behind a reading request. */
+export const Reader = createParamDecorator((_: unknown, context: ExecutionContext): Person => {
+  const person = context.switchToHttp().getRequest<SignedRequest>().person;
+  if (!person) throw new Problem(401, 'signed-out', 'Sign in first');
+  return person;
+});
+
+/** Refuses a person who has no business at a site. */
+export function mustBeAt(person: Person, siteId: number): void {
+  if (!person.siteIds.includes(siteId)) throw new Problem(403, 'wrong-site', 'You are not set up for this site. Ask whoever sets up people');
+}

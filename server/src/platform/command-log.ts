@@ -1,0 +1,60 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { Act } from './act.js';
+import { inTransaction, isDuplicate, one, parsed, type Tx } from './database/tx.js';
+import { Problem } from './problem.js';
+
+interface StoredCommand {
+  body_hash: string;
+  result: unknown;
+  done: number;
+}
+
+/** JSON with members in one order, so that equal requests have equal hashes. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, v: unknown) =>
+    v && typeof v === 'object' && !Array.isArray(v) && !(v instanceof Date)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  );
+}
+
+/**
+ * Carries out each command once. The key, the hash of what was asked and the answer are stored in the transaction that
+ * does the work, so a command that was acknowledged is done, and one that is sent again gets the first answer.
+ */
+@Injectable()
+export class CommandLog {
+  constructor(private readonly source: DataSource) {}
+
+  /** Runs `work` under the act's key. `name` and `asked` identify the request; another request under the key is refused with 422. */
+  async run<T>(act: Act, name: string, asked: unknown, work: (tx: Tx) => Promise<T>): Promise<T> {
+    const hash = createHash('sha256').update(`${name}\n${canonical(asked)}`).digest('hex');
+    const before = await this.stored(act.key, hash);
+    if (before) return before.result as T;
+    try {
+      return await inTransaction(this.source, async (tx) => {
+        await tx.query('INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)', [
+          act.key, name, hash, act.person.id, act.deviceId, act.deviceAt,
+        ]);
+        const result = await work(tx);
+        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [JSON.stringify(result ?? null), act.key]);
+        return JSON.parse(JSON.stringify(result ?? null)) as T;
+      });
+    } catch (thrown) {
+      if (!isDuplicate(thrown)) throw thrown;
+      const other = await this.stored(act.key, hash);
+      if (other) return other.result as T;
+      throw new Problem(409, 'taken', 'That code is already in use. Choose another');
+    }
+  }
+
+  private async stored(key: string, hash: string): Promise<StoredCommand | undefined> {
+    const found = await one<StoredCommand>(this.source, 'SELECT body_hash, result, done FROM command WHERE id = ?', [key]);
+    if (found && found.body_hash !== hash) {
+      throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another request. Make a new one');
+    }
+    return found && { ...found, result: parsed<unknown>(found.result) };
+  }
+}

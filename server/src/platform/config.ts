@@ -1,0 +1,45 @@
+import 'reflect-metadata';
+import { plainToInstance, Transform } from 'class-transformer';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUrl, Max, Min, MinLength, validateSync } from 'class-validator';
+
+const toNumber = ({ value }: { value: unknown }) => (typeof value === 'string' ? Number(value) : value);
+const toBoolean = ({ value }: { value: unknown }) => (value === '1' || value === 'true' ? true : value === '0' || value === 'false' ? false : value);
+
+/** Everything that the environment decides. Read once at start; see docs/operating.md for each name. */
+export class Config {
+  @IsString() DATABASE_HOST = '127.0.0.1';
+  @Transform(toNumber) @IsInt() @Min(1) @Max(65535) DATABASE_PORT = 3306;
+  @IsString() @MinLength(1) DATABASE_USER: string;
+  @IsString() DATABASE_PASSWORD: string;
+  @IsString() @MinLength(1) DATABASE_NAME = 'vectrum';
+  @Transform(toNumber) @IsInt() @Min(1) @Max(200) DATABASE_CONNECTIONS = 20;
+  @IsString() VECTRUM_HOST = '127.0.0.1';
+  @Transform(toNumber) @IsInt() @Min(0) @Max(65535) VECTRUM_PORT = 4600;
+  /** Shows the made-up sign-ins and the practice scanner. */
+  @Transform(toBoolean) @IsBoolean() VECTRUM_DEMO = false;
+  /** Where the demo's outside world answers; its shop and carriers are set up with this address. */
+  @IsOptional() @IsUrl({ require_protocol: true, require_tld: false }) VECTRUM_OUTSIDE_URL?: string;
+  @Transform(toBoolean) @IsBoolean() VECTRUM_SECURE_COOKIES = false;
+  @Transform(toNumber) @IsInt() @Min(1) @Max(720) SESSION_HOURS = 14;
+  @IsOptional() @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false }) SMTP_URL?: string;
+  @IsString() MAIL_FROM = 'stores@tarnthistle.example';
+  /** host:port of a printer that takes PDF over raw TCP. */
+  @IsOptional() @IsString() PRINTER?: string;
+  @IsIn(['fatal', 'error', 'warn', 'info', 'debug', 'silent']) LOG_LEVEL = 'info';
+}
+
+/** Raised where the environment does not make sense; the message names each variable at fault. */
+export class ConfigError extends Error {}
+
+/** Reads and checks the environment. Unknown variables are ignored; throws ConfigError. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const known = Object.keys(Object.assign(new Config(), { DATABASE_USER: '', DATABASE_PASSWORD: '', SMTP_URL: '', PRINTER: '', VECTRUM_OUTSIDE_URL: '' }));
+  const given = Object.fromEntries(known.flatMap((key) => (env[key] === undefined ? [] : [[key, env[key]]])));
+  const config = plainToInstance(Config, given, { exposeDefaultValues: true });
+  const faults = validateSync(config);
+  if (faults.length > 0) {
+    const lines = faults.map((f) => `${f.property}: ${Object.values(f.constraints ?? {}).join('; ')}`);
+    throw new ConfigError(`The environment is not complete. ${lines.join('. ')}.`);
+  }
+  return config;
+}

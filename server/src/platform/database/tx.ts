@@ -1,0 +1,48 @@
+import { type DataSource, type EntityManager, QueryFailedError } from 'typeorm';
+import { Problem } from '../problem.js';
+
+export type Tx = EntityManager;
+
+const DEADLOCK = 1213;
+const LOCK_TIMEOUT = 1205;
+const DUPLICATE = 1062;
+/** A deadlock's victim is tried this often before the caller is told that the house is busy. */
+const TRIES = 8;
+
+function errno(thrown: unknown): number | undefined {
+  return thrown instanceof QueryFailedError ? (thrown.driverError as { errno?: number }).errno : undefined;
+}
+
+export const isDuplicate = (thrown: unknown) => errno(thrown) === DUPLICATE;
+
+/** Runs work in one transaction; deadlocks and lock time-outs are retried a bounded number of times. */
+export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await source.transaction('READ COMMITTED', work);
+    } catch (thrown) {
+      const code = errno(thrown);
+      if (code !== DEADLOCK && code !== LOCK_TIMEOUT) throw thrown;
+      if (attempt >= TRIES) throw new Problem(503, 'busy', 'Many people are changing this at once. Nothing was changed; try again');
+      await new Promise((resolve) => setTimeout(resolve, attempt * 15 * (1 + Math.random())));
+    }
+  }
+}
+
+/** Rows of a query, typed by the caller. Sums and counts come as text from the driver: see `num`. */
+export function rows<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown[] = []): Promise<T[]> {
+  return tx.query(sql, params);
+}
+
+export async function one<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown[] = []): Promise<T | undefined> {
+  return (await rows<T>(tx, sql, params))[0];
+}
+
+/** A number that the driver may have given as text (COUNT, SUM, BIGINT). Absent is nought. */
+export const num = (value: string | number | null | undefined) => Number(value ?? 0);
+
+/** `?, ?, ?` for an IN list; an empty list matches nothing. */
+export const marks = (list: readonly unknown[]) => (list.length === 0 ? 'NULL' : list.map(() => '?').join(', '));
+
+/** A JSON column's value: the driver hands it over parsed or as text, depending on how the server describes the column. */
+export const parsed = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;

@@ -1,0 +1,33 @@
+import { Injectable } from '@nestjs/common';
+import { createTransport, type Transporter } from 'nodemailer';
+import { Config } from './config.js';
+
+export interface Mail {
+  /** Becomes the Message-ID, so that a mail sent twice can be told from two mails. */
+  id: string;
+  to: string;
+  subject: string;
+  text: string;
+  attachments: { filename: string; content: Buffer }[];
+}
+
+/** Sends mail over SMTP. Throws where the server does not take it; without a server nothing is sent and the outbox says so. */
+@Injectable()
+export class Mailer {
+  private transport: Transporter | undefined;
+
+  constructor(private readonly config: Config) {}
+
+  async send(mail: Mail): Promise<void> {
+    if (!this.config.SMTP_URL) throw new Error('No mail server is set. Set SMTP_URL');
+    this.transport ??= createTransport(this.config.SMTP_URL);
+    await this.transport.sendMail({
+      from: this.config.MAIL_FROM,
+      to: mail.to,
+      subject: mail.subject,
+      text: mail.text,
+      messageId: `<${mail.id}@vectrum.local>`,
+      attachments: mail.attachments.map((a) => ({ ...a, contentType: 'application/pdf' })),
+    });
+  }
+}

@@ -1,0 +1,31 @@
+import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
+
+@Entity('site')
+export class Site {
+  @PrimaryGeneratedColumn() id: number;
+  @Column() code: string;
+  @Column() name: string;
+  @Column({ name: 'time_zone' }) timeZone: string;
+}
+
+export const PLACE_KINDS = ['dock', 'inspection', 'pick-face', 'reserve', 'packing-table', 'dispatch-lane', 'quarantine', 'counter', 'tote', 'cart', 'pallet'] as const;
+export type PlaceKind = (typeof PLACE_KINDS)[number];
+
+/** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
+export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
+export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
+
+@Entity('place')
+export class Place {
+  @PrimaryGeneratedColumn() id: number;
+  @Column({ name: 'site_id', type: 'int', nullable: true }) siteId: number | null;
+  @Column({ name: 'parent_id', type: 'int', nullable: true }) parentId: number | null;
+  @Column() code: string;
+  @Column() kind: string;
+  @Column({ type: 'tinyint' }) pickable: number;
+  @Column({ type: 'tinyint' }) blocked: number;
+  @Column({ name: 'walk_order' }) walkOrder: number;
+  @Column({ name: 'x_m', type: 'decimal', nullable: true }) x: string | null;
+  @Column({ name: 'y_m', type: 'decimal', nullable: true }) y: string | null;
+  @Column() version: number;
+}

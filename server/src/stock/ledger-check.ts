@@ -1,0 +1,62 @@
+import type { DataSource } from 'typeorm';
+import { num, rows } from '../platform/database/tx.js';
+
+/** One thing that is wrong with the ledger, in words. */
+export type LedgerFinding = string;
+
+interface Check {
+  says: string;
+  sql: string;
+}
+
+const CHECKS: readonly Check[] = [
+  {
+    says: 'The balances of an item do not sum to nought over all places',
+    sql: 'SELECT i.sku AS what, SUM(b.units) AS units FROM balance b JOIN item i ON i.id = b.item_id GROUP BY b.item_id HAVING SUM(b.units) <> 0',
+  },
+  {
+    says: 'A balance differs from the sum of its movements',
+    sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, b.units - m.units AS units FROM balance b JOIN item i ON i.id = b.item_id JOIN place p ON p.id = b.place_id
+      JOIN (SELECT item_id, place_id, lot_id, stock_condition, SUM(units) AS units FROM
+              (SELECT item_id, to_place_id AS place_id, lot_id, stock_condition, units FROM movement UNION ALL SELECT item_id, from_place_id, lot_id, stock_condition, -units FROM movement) x
+            GROUP BY item_id, place_id, lot_id, stock_condition) m
+        ON m.item_id = b.item_id AND m.place_id = b.place_id AND m.lot_id = b.lot_id AND m.stock_condition = b.stock_condition WHERE b.units <> m.units`,
+  },
+  {
+    says: 'Movements have no balance',
+    sql: `SELECT i.sku AS what, SUM(m.units) AS units FROM movement m JOIN item i ON i.id = m.item_id LEFT JOIN balance b ON b.item_id = m.item_id AND b.place_id = m.to_place_id AND b.lot_id = m.lot_id AND b.stock_condition = m.stock_condition WHERE b.item_id IS NULL GROUP BY i.sku`,
+  },
+  {
+    says: 'A place in the house is below nought',
+    sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, b.units FROM balance b JOIN item i ON i.id = b.item_id JOIN place p ON p.id = b.place_id WHERE b.units < 0 AND p.site_id IS NOT NULL`,
+  },
+  {
+    says: 'A site’s figures differ from its balances',
+    sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.on_hand - COALESCE(b.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
+      LEFT JOIN (SELECT p.site_id, b.item_id, SUM(b.units) AS units, SUM(IF(b.stock_condition = 'good', 0, b.units)) AS held FROM balance b JOIN place p ON p.id = b.place_id WHERE p.site_id IS NOT NULL GROUP BY p.site_id, b.item_id) b
+        ON b.site_id = s.site_id AND b.item_id = s.item_id WHERE s.on_hand <> COALESCE(b.units, 0) OR s.held <> COALESCE(b.held, 0)`,
+  },
+  {
+    says: 'A site’s reserved figure differs from its order lines',
+    sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - COALESCE(l.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
+      LEFT JOIN (SELECT o.site_id, l.item_id, SUM(l.reserved_units - l.shipped_units) AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id IS NOT NULL GROUP BY o.site_id, l.item_id) l
+        ON l.site_id = s.site_id AND l.item_id = s.item_id WHERE s.reserved <> COALESCE(l.units, 0)`,
+  },
+  {
+    says: 'More is reserved at a site than good stock is there',
+    sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - (s.on_hand - s.held) AS units FROM site_stock s JOIN item i ON i.id = s.item_id WHERE s.reserved > s.on_hand - s.held`,
+  },
+];
+
+const MOST_SHOWN = 5;
+
+/** Proves the ledger's promises over the whole database. Returns what is wrong; nothing is mended. */
+export async function checkLedger(source: DataSource): Promise<LedgerFinding[]> {
+  const findings: LedgerFinding[] = [];
+  for (const check of CHECKS) {
+    const found = await rows<{ what: string; units: string }>(source, check.sql);
+    for (const row of found.slice(0, MOST_SHOWN)) findings.push(`${check.says}: ${row.what}, ${num(row.units)} units`);
+    if (found.length > MOST_SHOWN) findings.push(`${check.says}: ${found.length - MOST_SHOWN} more`);
+  }
+  return findings;
+}

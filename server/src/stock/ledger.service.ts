@@ -1,0 +1,127 @@
+import { Injectable } from '@nestjs/common';
+import { changesOf, faultOf, opposite, type BalanceChange, type Condition, type Movement } from '@vectrum/core/ledger';
+import type { Act } from '../platform/act.js';
+import { marks, one, rows, type Tx } from '../platform/database/tx.js';
+import { Problem } from '../platform/problem.js';
+import { OUTSIDE_KINDS, type OutsideKind } from '../sites/place.entity.js';
+
+/** What a set of movements was for; kept with each of them. */
+export interface Posting {
+  task: 'receive' | 'store' | 'pick' | 'pack' | 'ship' | 'open' | 'undo';
+  document: string | null;
+  how?: string | null;
+  reason?: string | null;
+}
+
+interface PlaceSite {
+  id: number;
+  site_id: number | null;
+  kind: string;
+  code: string;
+}
+
+const OUTSIDE = new Set<string>(OUTSIDE_KINDS);
+
+/** Site figures that a posting changed; whoever reserves stock looks at these next. */
+export interface SiteChange {
+  siteId: number;
+  itemId: number;
+}
+
+/**
+ * The only writer of movements and balances. Balances are changed in `balanceKey` order, then site figures in order of
+ * site and item, so that two postings never wait for each other in a ring.
+ */
+@Injectable()
+export class LedgerService {
+  /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
+  async post(tx: Tx, act: Act, movements: readonly Movement[], posting: Posting, reverses: readonly number[] = []): Promise<{ ids: number[]; changes: SiteChange[] }> {
+    for (const movement of movements) {
+      const fault = faultOf(movement);
+      if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
+    }
+    const places = await this.places(tx, movements);
+    const changes = changesOf(movements);
+    for (const change of changes) await this.change(tx, change, places);
+    const ids = [];
+    for (const [i, movement] of movements.entries()) ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
+    return { ids, changes: await this.changeSites(tx, changes, places) };
+  }
+
+  /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
+  async reverse(tx: Tx, act: Act, movementIds: readonly number[], document: string | null): Promise<SiteChange[]> {
+    const found = await rows<{ id: string; item_id: number; lot_id: number; stock_condition: Condition; from_place_id: number; to_place_id: number; units: number }>(
+      tx,
+      `SELECT id, item_id, lot_id, stock_condition, from_place_id, to_place_id, units FROM movement WHERE id IN (${marks(movementIds)}) ORDER BY id`,
+      [...movementIds],
+    );
+    const done = await one(tx, `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`, [...movementIds]);
+    if (done) throw new Problem(409, 'undo', 'This was undone already');
+    const back = found.map((m) => opposite({ itemId: m.item_id, lotId: m.lot_id, condition: m.stock_condition, fromPlaceId: m.from_place_id, toPlaceId: m.to_place_id, units: m.units }));
+    const { changes } = await this.post(tx, act, back, { task: 'undo', document }, found.map((m) => Number(m.id)));
+    return changes;
+  }
+
+  /** The place outside the house that takes the other side of a movement. */
+  async outside(tx: Tx, kind: OutsideKind): Promise<number> {
+    const place = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1', [kind]);
+    if (place) return place.id;
+    await tx.query('INSERT IGNORE INTO place (code, kind) VALUES (?, ?)', [kind.toUpperCase(), kind]);
+    const made = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ?', [kind.toUpperCase()]);
+    if (!made) throw new Error(`No place of kind ${kind}`);
+    return made.id;
+  }
+
+  private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
+    const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
+    const found = await rows<PlaceSite>(tx, `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`, ids);
+    if (found.length !== ids.length) throw new Problem(404, 'not-found', 'One of these places is not known here');
+    return new Map(found.map((p) => [p.id, p]));
+  }
+
+  private async change(tx: Tx, c: BalanceChange, places: ReadonlyMap<number, PlaceSite>): Promise<void> {
+    if (c.change === 0) return;
+    const place = places.get(c.placeId);
+    const bounded = !OUTSIDE.has(place?.kind ?? '');
+    if (bounded && c.change < 0) {
+      const done = await tx.query<{ affectedRows: number }>(
+        'UPDATE balance SET units = units + ? WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = ? AND units >= ?',
+        [c.change, c.itemId, c.placeId, c.lotId, c.condition, -c.change],
+      );
+      if (done.affectedRows === 0) throw new Problem(409, 'stock', `There is not that much in ${place?.code ?? 'this place'} any more. Look at what is there and try again`);
+      return;
+    }
+    await tx.query(
+      'INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES (?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
+      [c.itemId, c.placeId, c.lotId, c.condition, c.change, bounded ? 1 : 0],
+    );
+  }
+
+  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null): Promise<number> {
+    const done = await tx.query<{ insertId: number }>(
+      `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      [m.itemId, m.lotId, m.condition, m.fromPlaceId, m.toPlaceId, m.units, reverses, posting.task, posting.document, posting.reason ?? null, posting.how ?? null, act.person.id, act.deviceId, act.key, act.deviceAt],
+    );
+    return Number(done.insertId);
+  }
+
+  private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
+    const sums = new Map<string, SiteChange & { onHand: number; held: number }>();
+    for (const c of changes) {
+      const siteId = places.get(c.placeId)?.site_id;
+      if (!siteId) continue;
+      const key = `${String(siteId).padStart(8, '0')}/${String(c.itemId).padStart(8, '0')}`;
+      const sum = sums.get(key) ?? { siteId, itemId: c.itemId, onHand: 0, held: 0 };
+      sum.onHand += c.change;
+      if (c.condition !== 'good') sum.held += c.change;
+      sums.set(key, sum);
+    }
+    const changed = [...sums].filter(([, s]) => s.onHand !== 0 || s.held !== 0).sort(([a], [b]) => (a < b ? -1 : 1));
+    for (const [, s] of changed) {
+      await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [s.siteId, s.itemId]);
+      await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [s.onHand, s.held, s.siteId, s.itemId]);
+    }
+    return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
+  }
+}
