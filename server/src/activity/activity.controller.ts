@@ -2,8 +2,8 @@ import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/
 import { interval, map, merge, type Observable } from 'rxjs';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { Access } from '../identity/access.js';
-import { LineDto, NowDto, TapeDto, UndoneDto } from './activity.dto.js';
-import { FindDto, FindQueries } from './find.queries.js';
+import { FindDto, LineDto, NowDto, TapeDto, UndoneDto } from './activity.dto.js';
+import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LiveService } from './live.service.js';
 import { NowQueries } from './now.queries.js';

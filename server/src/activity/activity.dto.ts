@@ -69,3 +69,14 @@ export class NowDto {
   stuck: StuckDto[];
   expected: ExpectedDto[];
 }
+export class FoundDto {
+  kind: string;
+  code: string;
+  title: string;
+  link: string;
+}
+export class FindDto {
+  /** The one record that the code opens; null where it is a word. */
+  opens: string | null;
+  found: FoundDto[];
+}

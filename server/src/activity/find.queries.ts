@@ -2,18 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { codeKey } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { one, rows } from '../platform/database/tx.js';
-
-export class FoundDto {
-  kind: string;
-  code: string;
-  title: string;
-  link: string;
-}
-export class FindDto {
-  /** The one record that the code opens; null where it is a word. */
-  opens: string | null;
-  found: FoundDto[];
-}
+import { FindDto, FoundDto } from './activity.dto.js';
 
 /** The any-field: a scanned code opens its record, a word lists what it is in. */
 @Injectable()

@@ -4,15 +4,7 @@ import { Access } from '../identity/access.js';
 import { mustBeAt, type Person, Reader } from '../platform/act.js';
 import { Config } from '../platform/config.js';
 import { rows } from '../platform/database/tx.js';
-
-export class PracticeCodeDto {
-  code: string;
-  says: string;
-}
-export class PracticeGroupDto {
-  title: string;
-  codes: PracticeCodeDto[];
-}
+import { PracticeCodeDto, PracticeGroupDto } from './practice.dto.js';
 
 const BARCODES = `(SELECT b.code FROM barcode b JOIN pack_unit q ON q.id = b.pack_unit_id WHERE q.item_id = i.id ORDER BY q.factor`;
 

@@ -6,7 +6,7 @@ import { LabelService } from './label.service.js';
 import { Access } from '../identity/access.js';
 import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
 import { PostedDto } from '../receiving/receiving.dto.js';
-import { BenchDto, BenchRowDto, LabelDto, PackDto, RatesDto } from './packing.dto.js';
+import { BenchDto, BenchRowDto, LabelDto, ProveDto, RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 
@@ -46,7 +46,7 @@ export class PackingController {
   @Post('orders/:code/packs')
   @Access('pack')
   @HttpCode(200)
-  pack(@Acting() act: Act, @Param('code') code: string, @Body() body: PackDto): Promise<PostedDto> {
+  pack(@Acting() act: Act, @Param('code') code: string, @Body() body: ProveDto): Promise<PostedDto> {
     return this.packing.pack(act, code.toUpperCase(), body);
   }
 

@@ -37,7 +37,7 @@ export class BenchDto {
   tracking: string | null;
   carrier: string | null;
 }
-export class PackDto extends HowDto {
+export class ProveDto extends HowDto {
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
 }

@@ -11,7 +11,7 @@ import { badState, Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import type { PostedDto } from '../receiving/receiving.dto.js';
-import type { PackDto } from './packing.dto.js';
+import type { ProveDto } from './packing.dto.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 
 interface PackUndo extends Record<string, unknown> {
@@ -42,7 +42,7 @@ export class PackingService implements OnModuleInit {
     this.undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo));
   }
 
-  pack(act: Act, code: string, input: PackDto): Promise<PostedDto> {
+  pack(act: Act, code: string, input: ProveDto): Promise<PostedDto> {
     return this.commands.run(act, 'pack', { code, input }, async (tx) => {
       const order = await this.locked(tx, act, code);
       if (order.state !== 'picked' || order.tote_id === null) throw badState(`${code} is ${order.state}. Only a picked order can be packed`);

@@ -6,18 +6,7 @@ import { CommandLog } from '../platform/command-log.js';
 import { rows } from '../platform/database/tx.js';
 import { Outbox } from '../platform/outbox.js';
 import { notFound } from '../platform/problem.js';
-
-export class OutboxRowDto {
-  id: number;
-  receiver: string;
-  kind: string;
-  document: string | null;
-  state: string;
-  attempts: number;
-  nextAt: Date;
-  lastError: string | null;
-  createdAt: Date;
-}
+import { OutboxRowDto } from './outbox.dto.js';
 
 @Controller('api/outbox')
 export class OutboxController {

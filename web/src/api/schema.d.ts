@@ -1142,7 +1142,17 @@ export interface components {
             stuck: components["schemas"]["StuckDto"][];
             expected: components["schemas"]["ExpectedDto"][];
         };
-        FindDto: Record<string, never>;
+        FoundDto: {
+            kind: string;
+            code: string;
+            title: string;
+            link: string;
+        };
+        FindDto: {
+            /** @description The one record that the code opens; null where it is a word. */
+            opens: string | null;
+            found: components["schemas"]["FoundDto"][];
+        };
         PlaceDto: {
             id: number;
             siteId: number;
@@ -1207,10 +1217,15 @@ export interface components {
             lacks: string[];
         };
         PackDto: {
-            line: number;
-            units: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+            weightG: number | null;
+            lengthMm: number | null;
+            widthMm: number | null;
+            heightMm: number | null;
+            barcodes: string[];
         };
         ItemDto: {
             id: number;
@@ -1674,6 +1689,12 @@ export interface components {
             tracking: string | null;
             carrier: string | null;
         };
+        ProveDto: {
+            line: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+        };
         RateDto: {
             carrier: string;
             carrierName: string;
@@ -1727,8 +1748,27 @@ export interface components {
             code: string;
             parcels: number;
         };
-        OutboxRowDto: Record<string, never>;
-        PracticeGroupDto: Record<string, never>;
+        OutboxRowDto: {
+            id: number;
+            receiver: string;
+            kind: string;
+            document: string | null;
+            state: string;
+            attempts: number;
+            /** Format: date-time */
+            nextAt: string;
+            lastError: string | null;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        PracticeCodeDto: {
+            code: string;
+            says: string;
+        };
+        PracticeGroupDto: {
+            title: string;
+            codes: components["schemas"]["PracticeCodeDto"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -3139,7 +3179,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PackDto"];
+                "application/json": components["schemas"]["ProveDto"];
             };
         };
         responses: {

@@ -1,0 +1,46 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask } from '../api/client';
+import { age, plural, when } from '../ui/format';
+import { Glyph } from '../ui/glyph';
+import { Empty, Shown } from '../ui/states';
+
+/** What waits at the table when no tote is open: scan one, or choose. */
+export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
+  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => ask(api.GET('/api/bench/queue')) });
+  return (
+    <div className="bleft" style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing to pack">
+              Totes show here once they are set down. <Link to="/packing" className="underline">Back to the office</Link>
+            </Empty>
+          ) : (
+            <ul className="bul">
+              {list.map((o, i) => (
+                <li key={o.order} className={i === 0 ? 'next' : ''} onClick={() => onOpen(o.order)} style={{ cursor: 'pointer', gridTemplateColumns: '24px 90px 1fr auto auto' }}>
+                  <i>
+                    <Glyph name="half" size={18} says />
+                  </i>
+                  <span className="code text-[20px]">{o.tote}</span>
+                  <div>
+                    <b>{o.customer}</b>
+                    <span>
+                      <span className="code">{o.order}</span>, {plural(o.pieces, 'piece', 'pieces')}
+                      {o.note ? ', note to read' : ''}
+                    </span>
+                  </div>
+                  <span>{o.since ? `waits ${age(o.since)}` : ''}</span>
+                  <button type="button" className="act" style={{ height: 44, fontSize: 16 }}>
+                    Open, due {when(o.promisedAt)}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Shown>
+    </div>
+  );
+}

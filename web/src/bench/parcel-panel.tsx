@@ -1,0 +1,130 @@
+import { useQuery } from '@tanstack/react-query';
+import { moneyText, micro } from '@vectrum/core/money';
+import { api, ask, type Dto } from '../api/client';
+import { kilos, plural } from '../ui/format';
+import { Glyph } from '../ui/glyph';
+import { ProblemNote, Skeleton } from '../ui/states';
+
+export interface ParcelChoice {
+  carton: string;
+  weightG: number | null;
+  rate: Dto['RateDto'] | null;
+}
+
+const TOLERANCE = 0.06;
+
+/** The open box, drawn to its proportions, filling as lines go in. */
+function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number }) {
+  const scale = 190 / Math.max(carton.lengthMm + carton.widthMm, carton.heightMm * 2.4);
+  const dx = (carton.lengthMm * scale) * 0.87;
+  const dxw = (carton.widthMm * scale) * 0.87;
+  const dy = carton.lengthMm * scale * 0.5;
+  const dyw = carton.widthMm * scale * 0.5;
+  const h = carton.heightMm * scale;
+  const x = dxw + 6;
+  const y = dy + dyw + h + 6;
+  const at = (a: number, b: number, up: number) => `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
+  const level = h * Math.min(1, (share * carton.fill) / 100);
+  const line = { stroke: 'var(--color-ink)', strokeWidth: 1.6, strokeLinejoin: 'round' as const };
+  return (
+    <svg width={dx + dxw + 60} height={dy + dyw + h + 14} role="img" aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * carton.fill)} % full`}>
+      <path d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
+      <path d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
+      {level > 0 && (
+        <>
+          <path d={`M${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 1, level)}L${at(0, 1, level)}Z`} fill="var(--color-sheet)" {...line} />
+          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(0, 1, level)}L${at(0, 1, 0)}Z`} fill="var(--color-ink-wash)" {...line} />
+          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 0, 0)}Z`} fill="var(--color-ink-fill)" {...line} />
+        </>
+      )}
+      <path d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, h)}L${at(0, 0, h)}Z`} fill="var(--color-kraft)" fillOpacity="0.55" {...line} />
+      <path d={`M${at(0, 0, 0)}L${at(0, 1, 0)}L${at(0, 1, h)}L${at(0, 0, h)}Z`} fill="var(--color-kraft-deep)" fillOpacity="0.55" {...line} />
+      <text x={x + dx + 8} y={y - dy - h / 2} fontSize="14" fill="var(--color-ink-2)">
+        {carton.heightMm}
+      </text>
+    </svg>
+  );
+}
+
+/** The scale's line: the bracket is what box and goods should weigh. */
+function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number }) {
+  const low = expectedG * 0.7;
+  const high = expectedG * 1.3;
+  const x = (g: number) => 10 + (400 * (Math.min(high, Math.max(low, g)) - low)) / (high - low);
+  const slack = Math.max(40, expectedG * TOLERANCE);
+  const right = Math.abs(weightG - expectedG) <= slack;
+  return (
+    <svg width="430" height="44" role="img" aria-label={right ? 'Weight is right' : 'Weight is off'}>
+      <path d="M10 30H410" stroke="var(--color-ink)" strokeWidth="2" />
+      <path d={`M${x(expectedG - slack)} 18v12M${x(expectedG + slack)} 18v12M${x(expectedG - slack)} 18h5M${x(expectedG + slack)} 18h-5`} stroke="var(--color-ink)" strokeWidth="2.5" fill="none" />
+      <path d={`M${x(weightG) - 8} 4h16l-8 13z`} fill={right ? 'var(--color-ink)' : 'var(--color-stamp)'} />
+      <text x={x(expectedG)} y="43" textAnchor="middle" fontSize="12" fill="var(--color-ink-2)">
+        {kilos(expectedG)} expected
+      </text>
+    </svg>
+  );
+}
+
+/** The right half of the table: box, weight, service. Each can be chosen; the first of each is proposed. */
+export function ParcelPanel({ bench, share, allIn, choice, onChoice }: { bench: Dto['BenchDto']; share: number; allIn: boolean; choice: ParcelChoice; onChoice: (choice: ParcelChoice) => void }) {
+  const carton = bench.cartons.find((c) => c.code === choice.carton);
+  const expected = carton && bench.goodsG !== null ? bench.goodsG + carton.tareG : null;
+  const rates = useQuery({
+    queryKey: ['rates', bench.order, choice.weightG],
+    queryFn: () => ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: bench.order }, query: { weight: String(choice.weightG) } } })),
+    enabled: allIn && choice.weightG !== null,
+    staleTime: 60_000,
+  });
+  return (
+    <>
+      <div className="flex items-baseline gap-3">
+        <h2 style={{ fontSize: 24, lineHeight: '30px' }}>Parcel {bench.parcel.split('-').at(-1)}</h2>
+        <span className="note" style={{ fontSize: 16 }}>
+          {carton ? `box ${carton.code}, ${Math.round(share * carton.fill)} % full` : ''}
+        </span>
+      </div>
+      <div className="flex gap-4 items-start">
+        {carton && <BoxPicture carton={carton} share={share} />}
+        <div className="cartons flex-1" role="group" aria-label="Box">
+          {bench.cartons.filter((c) => c.proposed || c.fill <= 140).map((c) => (
+            <button key={c.code} type="button" aria-pressed={c.code === choice.carton} onClick={() => onChoice({ ...choice, carton: c.code })}>
+              {c.code} {c.proposed && <Glyph name="full" size={12} says="proposed" />}
+              <br />
+              <span className="note">{c.fill > 100 ? 'too small' : `${c.fill} % full`}</span>
+            </button>
+          ))}
+        </div>
+      </div>
+      <label className="flex items-baseline gap-3 border-t-[1.5px] border-ink pt-2">
+        <span className="text-[20px] font-[680]">On the scale</span>
+        <input className="input num" style={{ width: 130, height: 48, fontSize: 26, fontWeight: 700 }} inputMode="numeric" aria-label="Weight in grams" placeholder="grams" disabled={!allIn} value={choice.weightG ?? ''} onChange={(e) => onChoice({ ...choice, weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })} />
+        <span className="text-[18px]">g</span>
+        {!allIn && <span className="note">when everything is in</span>}
+      </label>
+      {expected !== null && choice.weightG !== null && <WeightLine weightG={choice.weightG} expectedG={expected} />}
+      {allIn && expected !== null && choice.weightG === null && (
+        <button type="button" className="act-link self-start" onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}>
+          It should be {kilos(expected)}: take that
+        </button>
+      )}
+      {allIn && choice.weightG !== null && (
+        <div className="rates" role="group" aria-label="Service">
+          {rates.isPending && <Skeleton rows={3} />}
+          <ProblemNote problem={rates.error} onRetry={() => void rates.refetch()} />
+          {rates.data?.silent.map((s) => (
+            <ProblemNote key={s} problem={new Error(s)} onRetry={() => void rates.refetch()} />
+          ))}
+          {rates.data?.rates.map((r) => (
+            <button key={r.carrier + r.service} type="button" aria-pressed={choice.rate?.service === r.service && choice.rate.carrier === r.carrier} onClick={() => onChoice({ ...choice, rate: r })}>
+              <span>
+                {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
+              </span>
+              <span className="mid">{plural(r.days, 'day', 'days')}</span>
+              <b>{moneyText(micro(r.price))}</b>
+            </button>
+          ))}
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, ask } from '../api/client';
+import { useScanner } from '../ui/scanner';
+import { ProblemNote } from '../ui/states';
+
+/** Enrols this device with a code from the office screen: scanned, or typed. */
+export function EnrolPage() {
+  const [code, setCode] = useState('');
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const enrol = useMutation({
+    mutationFn: (given: string) => ask(api.POST('/api/devices/enrol', { body: { code: given } })),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['sign-in-page'] });
+      void navigate('/floor/sign-in');
+    },
+  });
+  useScanner((scanned) => enrol.mutate(scanned));
+  return (
+    <main className="floor" data-face="floor">
+      <h1 className="f-ask ask pt-6">Scan the code on the office screen</h1>
+      <form className="typed mt-4" onSubmit={(e) => { e.preventDefault(); enrol.mutate(code); }}>
+        <input data-scan autoFocus autoComplete="off" autoCapitalize="characters" aria-label="Enrolment code" placeholder="or type it" value={code} onChange={(e) => setCode(e.target.value)} />
+        <button className="f-key next px-5" disabled={code.trim() === '' || enrol.isPending}>
+          Enrol
+        </button>
+      </form>
+      <div className="mx-[14px]">
+        <ProblemNote problem={enrol.error} />
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,68 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { api, ask, ProblemError } from '../api/client';
+import { Field } from '../ui/field';
+import { Glyph } from '../ui/glyph';
+import { Mark } from '../ui/mark';
+import { ProblemNote } from '../ui/states';
+
+interface Values {
+  name: string;
+  email: string;
+  password: string;
+  siteName: string;
+  siteCode: string;
+}
+
+/** The first page of a new house: the owner's account and the first site. */
+export function FirstRunPage() {
+  const form = useForm<Values>({ defaultValues: { name: '', email: '', password: '', siteName: '', siteCode: '' } });
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const found = useMutation({
+    mutationFn: async (v: Values) => {
+      await ask(api.POST('/api/first-owner', { body: v }));
+      await ask(api.POST('/api/session', { body: { email: v.email, password: v.password } }));
+    },
+    onSuccess: async () => {
+      await client.resetQueries();
+      void navigate('/');
+    },
+  });
+  const fields = found.error instanceof ProblemError ? found.error.fields : {};
+  return (
+    <div className="door" data-face="office">
+      <main className="door-sheet one">
+        <form className="flex flex-col gap-4" onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}>
+          <span className="mark-name" style={{ width: 'auto' }}>
+            <Mark /> Vectrum
+          </span>
+          <h1>A new house</h1>
+          <p className="mid">You become its owner. People, bins and goods come after.</p>
+          <Field label="Your name" fault={fields['name']}>
+            <input className="input" autoFocus {...form.register('name')} />
+          </Field>
+          <Field label="E-mail" fault={fields['email']}>
+            <input className="input" type="email" autoComplete="username" {...form.register('email')} />
+          </Field>
+          <Field label="Password, 10 characters or more" fault={fields['password']}>
+            <input className="input" type="password" autoComplete="new-password" {...form.register('password')} />
+          </Field>
+          <div className="grid grid-cols-[2fr_1fr] gap-4">
+            <Field label="Your first site" fault={fields['siteName']}>
+              <input className="input" {...form.register('siteName')} />
+            </Field>
+            <Field label="Its code" fault={fields['siteCode']}>
+              <input className="input code" {...form.register('siteCode')} />
+            </Field>
+          </div>
+          <ProblemNote problem={Object.keys(fields).length > 0 ? null : found.error} />
+          <button className="act act-next justify-center" disabled={found.isPending}>
+            Open the house <Glyph name="go" size={15} />
+          </button>
+        </form>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,13 @@
+import { Navigate, Outlet, useLocation } from 'react-router';
+import { ProblemError } from '../api/client';
+import { useMe } from '../api/queries';
+import { ProblemNote, Skeleton } from '../ui/states';
+
+/** Lets nobody in without a session; remembers where they wanted to go. */
+export function MustSignIn({ door }: { door: string }) {
+  const me = useMe();
+  const { pathname, search } = useLocation();
+  if (me.data) return <Outlet />;
+  if (me.error instanceof ProblemError && me.error.status === 401) return <Navigate to={`${door}?to=${encodeURIComponent(pathname + search)}`} replace />;
+  return <div className="p-6">{me.error ? <ProblemNote problem={me.error} onRetry={() => void me.refetch()} /> : <Skeleton />}</div>;
+}

@@ -1,0 +1,74 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
+import { api, ask } from '../api/client';
+import { Field } from '../ui/field';
+import { Glyph } from '../ui/glyph';
+import { Mark } from '../ui/mark';
+import { ProblemNote } from '../ui/states';
+
+/** E-mail and password; in the demo, the made-up people to choose from. */
+export function SignInPage() {
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const [params] = useSearchParams();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  const signIn = useMutation({
+    mutationFn: (who: { email: string; password: string }) => ask(api.POST('/api/session', { body: who })),
+    onSuccess: async () => {
+      await client.resetQueries();
+      const to = params.get('to') ?? '/';
+      void navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/');
+    },
+  });
+  if (page.data?.firstRun) return <Navigate to="/first-run" replace />;
+  const demo = page.data?.demo ?? [];
+  return (
+    <div className="door" data-face="office">
+      <main className={`door-sheet ${demo.length === 0 ? 'one' : ''}`}>
+        <form className="flex flex-col gap-4" onSubmit={(e) => { e.preventDefault(); signIn.mutate({ email, password }); }}>
+          <span className="mark-name" style={{ width: 'auto' }}>
+            <Mark /> Vectrum
+          </span>
+          <h1>Sign in</h1>
+          <Field label="E-mail">
+            <input className="input" type="email" autoComplete="username" autoFocus required value={email} onChange={(e) => setEmail(e.target.value)} />
+          </Field>
+          <Field label="Password">
+            <input className="input" type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
+          </Field>
+          <ProblemNote problem={signIn.error} />
+          <button className="act act-next justify-center" disabled={signIn.isPending}>
+            Sign in <Glyph name="go" size={15} />
+          </button>
+          <p className="note">
+            On a shared device: <Link className="act-link" to="/floor/sign-in">badge and PIN</Link>
+          </p>
+        </form>
+        {demo.length > 0 && (
+          <section className="people" aria-label="People of the demo">
+            <div className="block-head">
+              <h2>Step in as</h2>
+              <span className="note">made-up people, one for each duty</span>
+            </div>
+            {demo.map((d) => (
+              <button key={d.email} type="button" onClick={() => signIn.mutate({ email: d.email, password: d.password })}>
+                <b>{d.name}</b>
+                <span className="mid">{d.duty}</span>
+                <span className="note">{d.email}</span>
+                <span className="note">
+                  badge <span className="code">{d.badge}</span>, PIN <span className="code">{d.pin}</span>
+                </span>
+              </button>
+            ))}
+            <p className="note mt-3">
+              Everybody’s password is <span className="code">{demo[0]?.password}</span>
+            </p>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}

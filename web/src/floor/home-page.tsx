@@ -1,0 +1,83 @@
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, ask } from '../api/client';
+import { useMe, useTape } from '../api/queries';
+import { plural } from '../ui/format';
+import { useUndo } from '../ui/tape';
+import { FloorTape } from './floor-tape';
+import { FloorKeys } from './keys';
+import { usePageScan } from './scan-context';
+
+/** What there is to do for this person. A scanned paper opens its task at once. */
+export function FloorHome() {
+  const me = useMe();
+  const navigate = useNavigate();
+  const [said, setSaid] = useState<string | null>(null);
+  const line = useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')) });
+  const mine = useTape(4, { mine: true });
+  const undo = useUndo();
+  const rights = me.data?.rights ?? [];
+  const count = (stage: string) => line.data?.stages.find((s) => s.stage === stage)?.count ?? 0;
+  const tasks = [
+    { right: 'receive', to: '/floor/receive', says: 'Receive', note: `${plural(count('inbound'), 'order', 'orders')} due today`, n: count('inbound') },
+    { right: 'store', to: '/floor/store', says: 'Put away', note: `${plural(count('shelves'), 'lot', 'lots')} of goods on the dock`, n: count('shelves') },
+    { right: 'pick', to: '/floor/pick', says: 'Pick', note: `${plural(count('picking'), 'round', 'rounds')} open`, n: count('picking') },
+  ].filter((t) => rights.includes(t.right));
+  const next = tasks.find((t) => t.n > 0);
+  const onScan = useCallback(
+    (code: string) => {
+      const paper = code.trim().toUpperCase();
+      if (/^P-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
+      else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
+      else
+        void ask(api.GET('/api/find', { params: { query: { q: paper } } })).then((f) => {
+          const hit = f.opens ? f.found[0] : undefined;
+          setSaid(hit ? `${hit.kind} ${hit.code}: ${hit.title}` : `${paper} is on nothing here`);
+        });
+    },
+    [navigate],
+  );
+  usePageScan(onScan);
+  return (
+    <>
+      <header className="f-head">
+        <span>{me.data?.sites[0]?.name}</span>
+        <span />
+        <Link to="/" className="text-[15px] underline">
+          Office
+        </Link>
+      </header>
+      <h1 className="f-ask ask">Scan a paper, or choose</h1>
+      {said && (
+        <p role="alert" className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]">
+          {said}
+        </p>
+      )}
+      <ul className="f-list mt-3">
+        {tasks.map((t) => (
+          <li key={t.to} className={t === next ? 'next' : ''}>
+            <Link to={t.to}>
+              <b>{t.says}</b>
+              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <span>{t.note}</span>
+            </Link>
+          </li>
+        ))}
+        {rights.includes('pack') && (
+          <li>
+            <Link to="/bench">
+              <b>Packing table</b>
+              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <span>{plural(count('packing'), 'tote', 'totes')} to pack</span>
+            </Link>
+          </li>
+        )}
+      </ul>
+      {me.data && tasks.length === 0 && !rights.includes('pack') && <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>}
+      <div style={{ marginTop: 'auto' }} />
+      <FloorTape entries={mine.data?.entries ?? []} onUndo={() => { const e = mine.data?.entries.find((x) => x.undoable); if (e) undo.mutate(e.id); }} />
+      <FloorKeys siteId={me.data?.sites[0]?.id} />
+    </>
+  );
+}

@@ -1,0 +1,81 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { api, ask } from '../api/client';
+import { useScanner } from '../ui/scanner';
+import { ProblemNote } from '../ui/states';
+
+const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0', 'In'];
+const MOST_DIGITS = 8;
+
+/** Badge and PIN on a shared phone: scan the badge, key the PIN. */
+export function FloorSignIn() {
+  const [params, setParams] = useSearchParams();
+  const badge = params.get('badge') ?? '';
+  const [pin, setPin] = useState('');
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  const signIn = useMutation({
+    mutationFn: () => ask(api.POST('/api/session/badge', { body: { badge, pin } })),
+    onSuccess: async () => {
+      await client.resetQueries();
+      void navigate('/floor');
+    },
+    onError: () => setPin(''),
+  });
+  useScanner((code) => {
+    setPin('');
+    setParams({ badge: code.trim().toUpperCase() });
+  });
+  const press = (key: string) => {
+    if (key === 'Clear') setPin('');
+    else if (key === 'In') signIn.mutate();
+    else setPin((p) => (p.length < MOST_DIGITS ? p + key : p));
+  };
+  const notEnrolled = page.data && page.data.deviceName === null;
+  return (
+    <main className="floor" data-face="floor">
+      <header className="f-head">
+        <span>{page.data?.deviceName ?? 'This device'}</span>
+        <span />
+        <Link to="/sign-in" className="text-[15px] underline">
+          Use a password
+        </Link>
+      </header>
+      <h1 className="f-ask ask">{badge ? 'Your PIN' : 'Scan your badge'}</h1>
+      {notEnrolled && (
+        <p className="ask text-[18px]">
+          This device is not enrolled. In the office, open Setup, Devices, show a code, then{' '}
+          <Link to="/enrol" className="underline">
+            enrol this device
+          </Link>
+          .
+        </p>
+      )}
+      <form
+        className="typed mt-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          setParams({ badge: (new FormData(e.currentTarget).get('badge') as string).trim().toUpperCase() });
+        }}
+      >
+        <input name="badge" data-scan key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
+        <button className="f-key px-4">Badge</button>
+      </form>
+      <p className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
+        {'•'.repeat(pin.length) || ' '}
+      </p>
+      <div className="mx-[14px]" style={{ color: 'var(--color-ink)' }}>
+        <ProblemNote problem={signIn.error} />
+      </div>
+      <div className="pad" style={{ marginTop: 'auto', marginBottom: 14 }}>
+        {KEYS.map((k) => (
+          <button key={k} type="button" className={k.length > 1 ? 'w' : ''} disabled={k === 'In' && (pin.length < 4 || !badge)} onClick={() => press(k)} style={k === 'In' && pin.length >= 4 && badge ? { background: 'var(--color-mark)', color: '#050810' } : undefined}>
+            {k}
+          </button>
+        ))}
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,107 @@
+import { useQuery } from '@tanstack/react-query';
+import { spell } from '@vectrum/core/quantity';
+import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, ask } from '../api/client';
+import { useCodebook, useMe } from '../api/queries';
+import { FeedbackBand } from '../flow/band';
+import { QuantityPad } from '../flow/quantity-pad';
+import { useFlow } from '../flow/use-flow';
+import { plural } from '../ui/format';
+import { Picture } from '../ui/picture';
+import { ProblemNote } from '../ui/states';
+import { BinLabel } from './bin-label';
+import { FloorTape } from './floor-tape';
+import { FloorKeys } from './keys';
+import { usePageScan } from './scan-context';
+
+const post = ({ id, kind: _kind, ...body }: StoreCommand) => ask(api.POST('/api/floor/store', { headers: { 'idempotency-key': id }, body }));
+
+/** Puts goods away: scan the thing, be told where, scan the bin. */
+export function StorePage() {
+  const me = useMe();
+  const siteId = me.data?.sites[0]?.id;
+  const book = useCodebook(siteId);
+  const task = useQuery({ queryKey: ['store', siteId], queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>, enabled: siteId !== undefined });
+  if (task.data && book.data) return <Store task={task.data} book={book.data} refetch={task.refetch} />;
+  return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
+}
+
+function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refetch: () => Promise<unknown> }) {
+  const flow = useFlow({ task, book, start: startStore, reduce: store, send: post, refetch, siteId: task.siteId, document: undefined });
+  const { state, input } = flow;
+  const [counting, setCounting] = useState(false);
+  usePageScan(flow.scan);
+  const goods = task.goods.find((g) => goodsKey(g) === state.hand);
+  const item = goods && book.items[goods.itemId];
+  const left = goods ? standing(task, state, goodsKey(goods)) : 0;
+  const units = state.units ?? left;
+  const waiting = task.goods.filter((g) => standing(task, state, goodsKey(g)) > 0);
+  const pack = item?.packs.find((p) => units % p.factor === 0) ?? item?.packs.at(-1);
+  return (
+    <>
+      <FeedbackBand feedback={flow.feedback} />
+      <header className="f-head">
+        <Link to="/floor">‹ Tasks</Link>
+        <span />
+        <span>{plural(waiting.length, 'lot', 'lots')} left</span>
+      </header>
+      <h1 className="f-ask ask">{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</h1>
+      {goods && item ? (
+        <>
+          <div className="mt-3">{goods.suggestion ? <BinLabel code={goods.suggestion.code} way={goods.suggestion.reason} /> : <p className="px-[18px] text-[20px]">No bin is free. Scan any bin that has room.</p>}</div>
+          <div className="route">
+            <span className="node last">
+              <i />
+              <span className="g g-empty" aria-hidden />
+            </span>
+            <div className="p-card">
+              <Picture name={item.picture} size={96} />
+              <div>
+                <h2>{item.name}</h2>
+                <div className="qty">
+                  <b>{pack ? units / pack.factor : units}</b>
+                  <span>{pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}</span>
+                </div>
+                <span className="each">
+                  {units === left ? 'all that stands there' : `of ${spell(left, item.packs)}`}
+                  {goods.lot && `, lot ${goods.lot}`}
+                </span>
+              </div>
+            </div>
+          </div>
+          {counting && pack && <QuantityPad item={item} counts={{ [pack.id]: units / pack.factor }} active={pack.id} onCount={(packId, count) => input({ kind: 'count', packId, count })} onActive={(packId) => input({ kind: 'count', packId, count: 0 })} />}
+        </>
+      ) : (
+        <div className="f-body mt-3">
+          <ul className="f-list">
+            {waiting.map((g) => {
+              const facts = book.items[g.itemId];
+              return (
+                <li key={goodsKey(g)}>
+                  <button type="button" onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}>
+                    <b>{facts?.name}</b>
+                    <span className="code">{g.suggestion?.code ?? ''}</span>
+                    <span>
+                      {facts && spell(standing(task, state, goodsKey(g)), facts.packs)}, at {g.fromCode}
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </div>
+      )}
+      <div style={{ marginTop: 'auto' }} />
+      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />}
+      <FloorKeys siteId={task.siteId}>
+        {goods && (
+          <button type="button" className="f-key" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
+            {counting ? 'Done' : 'Fewer'}
+          </button>
+        )}
+      </FloorKeys>
+    </>
+  );
+}

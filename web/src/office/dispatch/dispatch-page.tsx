@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { age, kilos, plural } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { Empty, ProblemNote, Shown } from '../../ui/states';
+
+type Lane = Dto['LaneDto'];
+
+function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
+  const me = useMe();
+  const client = useQueryClient();
+  const ready = lane.parcels.filter((p) => p.state === 'labelled');
+  const handOver = useMutation({
+    mutationFn: () => ask(api.POST('/api/dispatch/hand-overs', { body: { carrier: lane.carrier, parcels: ready.map((p) => p.code) } })),
+    onSettled: () => client.invalidateQueries(),
+  });
+  return (
+    <section className="mb-6" aria-label={lane.name}>
+      <div className="block-head items-center">
+        <h2>{lane.name}</h2>
+        <span className="note" style={{ marginLeft: 0 }}>
+          van at {lane.collectsAt}, lane <span className="code">{lane.lane}</span>
+        </span>
+        <span className="ml-auto" />
+        {handOver.data && ready.length === 0 && (
+          <span className="said">
+            <Glyph name="full" /> {plural(handOver.data.parcels, 'parcel', 'parcels')} gone, list <span className="code">{handOver.data.code}</span>
+          </span>
+        )}
+        {ready.length > 0 && me.data?.rights.includes('dispatch') && (
+          <button type="button" className={`act ${first ? 'act-next' : ''}`} disabled={handOver.isPending} onClick={() => handOver.mutate()}>
+            Hand {plural(ready.length, 'parcel', 'parcels')} to {lane.name} <Glyph name="go" size={13} />
+          </button>
+        )}
+      </div>
+      <ProblemNote problem={handOver.error} />
+      {lane.parcels.length === 0 ? (
+        <p className="note py-3">No parcels wait for this van</p>
+      ) : (
+        <table className="dense">
+          <thead>
+            <tr>
+              <th className="gl" />
+              <th>Parcel</th>
+              <th>Customer</th>
+              <th>Service</th>
+              <th className="num">Weight</th>
+              <th>Tracking</th>
+              <th className="num">Waits</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {lane.parcels.map((p) => (
+              <tr key={p.code}>
+                <td className="gl">
+                  <Glyph name={p.trouble ? 'blocked' : p.state === 'labelled' ? 'full' : 'half'} size={14} says={p.state === 'labelled' ? 'labelled' : 'label asked for'} />
+                </td>
+                <td className="code">
+                  <Link to={`/orders/${p.order}`}>{p.code}</Link>
+                </td>
+                <td>{p.customer}</td>
+                <td className="mid">{p.service}</td>
+                <td className="num">{p.weightG ? kilos(p.weightG) : ''}</td>
+                <td className={p.trouble ? 'stamped' : 'code'}>{p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}</td>
+                <td className="num mid">{p.since ? age(p.since) : ''}</td>
+                <td className="num">
+                  {p.tracking && (
+                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
+                      Label
+                    </a>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** The dispatch lanes: what waits for which van, and the hand-over. */
+export function DispatchPage() {
+  const query = useQuery({ queryKey: ['lanes'], queryFn: () => ask(api.GET('/api/dispatch/lanes')) });
+  return (
+    <section className="list" aria-label="Dispatch lanes">
+      <Shown query={query}>
+        {(lanes) => {
+          const first = lanes.find((l) => l.parcels.some((p) => p.state === 'labelled'))?.carrier;
+          return lanes.length === 0 ? <Empty title="No carriers yet">Carriers come with the set-up of a site.</Empty> : <>{lanes.map((l) => <LaneBlock key={l.carrier} lane={l} first={l.carrier === first} />)}</>;
+        }}
+      </Shown>
+    </section>
+  );
+}

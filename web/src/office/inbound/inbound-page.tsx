@@ -1,0 +1,85 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, Outlet, useMatch, useNavigate } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { age, dayWord } from '../../ui/format';
+import { Glyph, progressGlyph } from '../../ui/glyph';
+import { Empty, Shown } from '../../ui/states';
+
+type Row = Dto['PurchaseOrderRowDto'];
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** What forces action first: at the door, late, today, later, drafts, in. */
+export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
+  const groups: [string, (o: Row) => boolean][] = [
+    ['At the door', (o) => o.state === 'part-received'],
+    ['Late', (o) => o.state === 'placed' && o.late],
+    ['Today', (o) => o.state === 'placed' && o.expectedOn === date],
+    ['Later', (o) => o.state === 'placed' && !o.late && o.expectedOn !== date],
+    ['Draft', (o) => o.state === 'draft'],
+    ['All in', (o) => o.state === 'received'],
+  ];
+  return groups.map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)]).filter(([, list]) => list.length > 0);
+}
+
+function OrderRow({ order, open }: { order: Row; open: boolean }) {
+  const navigate = useNavigate();
+  return (
+    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(`/inbound/${order.code}`)}>
+      <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
+      <span>
+        <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
+          <b>{order.supplier}</b>
+        </Link>
+        <span className="note code">{order.code}</span>
+      </span>
+      <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>{order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}</span>
+    </li>
+  );
+}
+
+/** Purchase orders by what forces action, with one open beside them. */
+export function InboundPage() {
+  const orders = useQuery({ queryKey: ['purchase-orders'], queryFn: () => ask(api.GET('/api/purchase-orders')) });
+  const me = useMe();
+  const open = useMatch('/inbound/:code/*')?.params.code;
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '268px' : '480px' }}>
+      <section className="list pos" aria-label="Purchase orders">
+        <div className="filter">
+          <nav className="words">
+            <Link to="/inbound" aria-current="true">
+              Orders
+            </Link>
+            <Link to="/inbound/suppliers">Suppliers</Link>
+          </nav>
+          {me.data?.rights.includes('buy') && (
+            <Link to="/inbound/new" className="act-link">
+              Write an order
+            </Link>
+          )}
+        </div>
+        <Shown query={orders}>
+          {(list) =>
+            list.length === 0 ? (
+              <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
+            ) : (
+              groupsOf(list, today()).map(([name, group]) => (
+                <div key={name}>
+                  <h3>{name}</h3>
+                  <ul>
+                    {group.map((o) => (
+                      <OrderRow key={o.code} order={o} open={o.code === open} />
+                    ))}
+                  </ul>
+                </div>
+              ))
+            )
+          }
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}

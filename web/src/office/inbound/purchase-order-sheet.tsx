@@ -1,0 +1,193 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { micro, moneyText, priceText } from '@vectrum/core/money';
+import { countOf } from '@vectrum/core/quantity';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, ask, ifMatch, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { Barcode } from '../../ui/barcode';
+import { age, day, dayWord, plural } from '../../ui/format';
+import { Glyph, progressGlyph } from '../../ui/glyph';
+import { Picture } from '../../ui/picture';
+import { Sheet, Waybill } from '../../ui/sheet';
+import { ProblemNote, Shown } from '../../ui/states';
+import { ReceivedStrip } from './received-strip';
+
+type Order = Dto['PurchaseOrderDto'];
+type Line = Dto['PurchaseOrderLineDto'];
+
+const rest = (l: Line) => l.ordered - l.received;
+const inUnits = (n: number, l: Line) => countOf(n, { name: l.unit, plural: l.units });
+
+/** "1 pallet" where whole packs remain, otherwise base units. */
+function restWords(l: Line): [string, string] {
+  const left = rest(l);
+  if (left === 0) return ['all here', ''];
+  if (left < 0) return [inUnits(l.received, l), `${-left} over`];
+  const packs = left % l.factor === 0 ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural }) : inUnits(left, l);
+  return [`${packs} to come`, l.factor > 1 ? inUnits(left, l) : ''];
+}
+
+function LineRow({ line, currency, costs }: { line: Line; currency: string; costs: boolean }) {
+  const [words, note] = restWords(line);
+  return (
+    <tr>
+      <td className="ln">{line.line}</td>
+      <td className="pc">
+        <Picture name={line.picture} size={32} />
+      </td>
+      <td>
+        <b>
+          <Link to={`/shelves/items/${line.sku}`}>{line.name}</Link>
+        </b>
+        <span className="note code">{line.sku}</span>
+      </td>
+      <td className="num">
+        <b>{countOf(line.packs, { name: line.pack, plural: line.packPlural })}</b>
+        <span className="note">{inUnits(line.ordered, line)}</span>
+      </td>
+      <td className="gl">
+        <Glyph name={progressGlyph(line.received, line.ordered)} size={15} says />
+      </td>
+      <td>
+        <ReceivedStrip ordered={line.ordered} received={line.received} factor={line.factor} />
+      </td>
+      <td>
+        <b>{words}</b>
+        <span className={`note ${rest(line) < 0 ? 'stamped' : ''}`}>{note}</span>
+      </td>
+      {costs && (
+        <>
+          <td className="num">
+            {moneyText(micro(line.price ?? '0'), currency)}
+            <span className="note">a {line.pack}</span>
+          </td>
+          <td className="num">{priceText(micro(line.priceEach ?? '0'))}</td>
+          <td className="num">{moneyText(micro(line.goods ?? '0'), currency)}</td>
+        </>
+      )}
+    </tr>
+  );
+}
+
+function useActs(order: Order | undefined) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (act: 'place' | 'cancel') => {
+      const params = { path: { code: order?.code ?? '' } };
+      const headers = ifMatch(order?.version ?? 0);
+      return ask(act === 'place' ? api.POST('/api/purchase-orders/{code}/place', { params, headers }) : api.POST('/api/purchase-orders/{code}/cancel', { params, headers }));
+    },
+    onSettled: () => client.invalidateQueries(),
+  });
+}
+
+function Acts({ order }: { order: Order }) {
+  const me = useMe();
+  const acts = useActs(order);
+  const navigate = useNavigate();
+  const buys = me.data?.rights.includes('buy') ?? false;
+  const receives = me.data?.rights.includes('receive') ?? false;
+  const next = order.lines.find((l) => rest(l) > 0);
+  return (
+    <>
+      <ProblemNote problem={acts.error} />
+      <div className="acts">
+        {order.state === 'draft' && buys && (
+          <>
+            <button type="button" className="act act-next" onClick={() => acts.mutate('place')} disabled={acts.isPending}>
+              Place with {order.supplier} <Glyph name="go" size={13} />
+            </button>
+            <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
+              Rewrite
+            </button>
+          </>
+        )}
+        {(order.state === 'placed' || order.state === 'part-received') && next && receives && (
+          <Link to={`/floor/receive/${order.code}`} className="act act-next">
+            Book in line {next.line} <Glyph name="go" size={13} />
+          </Link>
+        )}
+        <a className="act" href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
+          <Glyph name="print" /> Order paper
+        </a>
+        {buys && (order.state === 'draft' || order.state === 'placed') && (
+          <button type="button" className="act-link" onClick={() => acts.mutate('cancel')} disabled={acts.isPending}>
+            Cancel the order
+          </button>
+        )}
+      </div>
+    </>
+  );
+}
+
+function about(order: Order): string {
+  if (order.state === 'draft') return `Draft by ${order.createdBy}. The dock does not see it yet`;
+  if (order.state === 'cancelled') return 'Cancelled';
+  return order.placedAt ? `Purchase order, placed ${day(order.placedAt)} by ${order.placedBy ?? ''}` : '';
+}
+
+/** One purchase order: what was ordered in packs, what has come, prices both ways. */
+export function PurchaseOrderSheet() {
+  const { code = '' } = useParams();
+  const query = useQuery({ queryKey: ['purchase-order', code], queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code } } })), placeholderData: (was) => (was?.code === code ? was : undefined) });
+  return (
+    <Shown query={query}>
+      {(o) => {
+        const costs = o.goods !== undefined;
+        const late = (o.state === 'placed' || o.state === 'part-received') && o.expectedOn !== null && o.expectedOn < new Date().toISOString().slice(0, 10);
+        return (
+          <Sheet address={`inbound/${o.code}`} title={o.supplier} about={about(o)} code={o.code} back="/inbound" print={{ href: `/api/purchase-orders/${o.code}/pdf`, says: 'Print order' }}>
+            <Waybill
+              cells={[
+                { cap: 'Expected', value: dayWord(o.expectedOn).replace(/^t/, 'T'), note: late ? <span className="stamped">late</span> : o.state.replace('-', ' ') },
+                { cap: 'To', value: o.site, note: o.firstReceivedAt ? `first goods ${age(o.firstReceivedAt)} ago` : 'nothing here yet' },
+                { cap: 'Ring', value: o.supplierPhone || 'no number', note: o.supplierEmail },
+                ...(costs ? [{ cap: 'Goods', value: moneyText(micro(o.goods ?? '0'), o.currency), note: plural(o.lines.length, 'line', 'lines') }] : [{ cap: 'Lines', value: String(o.lines.length) }]),
+              ]}
+            />
+            <table className="lines">
+              <thead>
+                <tr>
+                  <th />
+                  <th />
+                  <th>Line</th>
+                  <th className="num">Ordered</th>
+                  <th />
+                  <th>Received, one mark a pack</th>
+                  <th />
+                  {costs && (
+                    <>
+                      <th className="num">Price</th>
+                      <th className="num">
+                        Price
+                        <br />
+                        each {o.currency}
+                      </th>
+                      <th className="num">Goods</th>
+                    </>
+                  )}
+                </tr>
+              </thead>
+              <tbody>
+                {o.lines.map((l) => (
+                  <LineRow key={l.line} line={l} currency={o.currency} costs={costs} />
+                ))}
+              </tbody>
+            </table>
+            {o.note && <p className="note mt-3">{o.note}</p>}
+            {(o.state === 'placed' || o.state === 'part-received') && (
+              <div className="flex gap-4 items-center border-[1.5px] border-dashed border-ink-3 px-3 py-2 mt-5 self-start">
+                <Barcode code={o.code} width={132} height={30} />
+                <span>
+                  <b>Scan to receive</b>
+                  <span className="note block">Any phone opens this order</span>
+                </span>
+              </div>
+            )}
+            <Acts order={o} />
+          </Sheet>
+        );
+      }}
+    </Shown>
+  );
+}

@@ -1,0 +1,56 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
+import { Field } from '../../ui/field';
+import { Glyph } from '../../ui/glyph';
+import { ProblemNote } from '../../ui/states';
+
+interface Values {
+  addressLine: string;
+  city: string;
+  postcode: string;
+  links: Record<string, string>;
+}
+
+/** Mends what holds an order: its address, or codes that nobody knew. */
+export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
+  const client = useQueryClient();
+  const unknown = order.lines.filter((l) => !l.sku);
+  const form = useForm<Values>({ defaultValues: { addressLine: order.addressLine, city: order.city, postcode: order.postcode, links: {} } });
+  const save = useMutation({
+    mutationFn: ({ links, ...address }: Values) => {
+      const named = Object.entries(links).filter(([, sku]) => sku.trim() !== '').map(([line, sku]) => ({ line: Number(line), sku: sku.trim() }));
+      const given = Object.fromEntries(Object.entries(address).filter(([, v]) => v.trim() !== ''));
+      return ask(api.POST('/api/orders/{code}/clear-hold', { params: { path: { code: order.code } }, headers: ifMatch(order.version), body: { ...given, links: named } }));
+    },
+    onSettled: () => client.invalidateQueries(),
+  });
+  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  return (
+    <form className="mt-4 flex flex-col gap-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+      <div className="block-head">
+        <h2>Let it go on</h2>
+      </div>
+      <div className="grid gap-4" style={{ gridTemplateColumns: '2fr 1.2fr 1fr' }}>
+        <Field label="Street" fault={fields['addressLine']}>
+          <input className="input" {...form.register('addressLine')} />
+        </Field>
+        <Field label="Town" fault={fields['city']}>
+          <input className="input" {...form.register('city')} />
+        </Field>
+        <Field label="Postcode" fault={fields['postcode']}>
+          <input className="input" {...form.register('postcode')} />
+        </Field>
+      </div>
+      {unknown.map((l) => (
+        <Field key={l.line} label={`Line ${l.line}: their code ${l.channelSku} is our SKU`} fault={fields['links']}>
+          <input className="input code" style={{ maxWidth: 260 }} {...form.register(`links.${l.line}`)} />
+        </Field>
+      ))}
+      <ProblemNote problem={save.error} />
+      <button className="act act-next self-start" disabled={save.isPending}>
+        Clear the hold <Glyph name="go" size={13} />
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,117 @@
+import { useQuery } from '@tanstack/react-query';
+import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { Words } from '../../ui/field';
+import { age, clock, day, plural, when } from '../../ui/format';
+import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
+import { Empty, Shown } from '../../ui/states';
+
+type Row = Dto['OrderRowDto'];
+type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
+
+const isShort = (o: Row) => o.stock.some((s) => s === 'none' || s === 'part');
+const isStuck = (o: Row) => o.state === 'held' || o.late;
+const FITS: Record<Show, (o: Row) => boolean> = {
+  all: () => true,
+  ready: (o) => o.state === 'open' && !isShort(o),
+  short: (o) => o.state === 'open' && isShort(o),
+  stuck: isStuck,
+  gone: () => true,
+};
+
+/** Late first, then by the van that the orders must catch. */
+export function byDeparture(orders: Row[]): { key: string; title: string; note: string; orders: Row[] }[] {
+  const groups = new Map<string, Row[]>();
+  for (const o of orders) {
+    const key = o.late ? 'late' : new Date(o.promisedAt).toISOString();
+    groups.set(key, [...(groups.get(key) ?? []), o]);
+  }
+  const now = Date.now();
+  return [...groups]
+    .sort(([a], [b]) => (a === 'late' ? -1 : b === 'late' ? 1 : a < b ? -1 : 1))
+    .map(([key, list]) => {
+      const at = new Date(key);
+      const today = key !== 'late' && at.toDateString() === new Date(now).toDateString();
+      const title = key === 'late' ? 'Late' : today ? `Leaves at ${clock(at)}` : `${day(at)}, ${clock(at)}`;
+      return { key, title, note: `${plural(list.length, 'order', 'orders')}${today ? `, leaves in ${age(new Date(2 * now - at.getTime()), now)}` : ''}`, orders: list };
+    });
+}
+
+function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
+  const navigate = useNavigate();
+  const groups = gone ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }] : byDeparture(orders);
+  return (
+    <table className="dense">
+      <thead>
+        <tr>
+          <th className="gl" />
+          <th>Order</th>
+          <th>Customer</th>
+          <th>Channel</th>
+          <th>Promised</th>
+          <th>Stock for each line</th>
+          {!open && <th>What holds it</th>}
+        </tr>
+      </thead>
+      {groups.map((g) => (
+        <tbody key={g.key}>
+          <tr className="grp">
+            <td colSpan={4}>{g.title}</td>
+            <td colSpan={3} className="num">
+              <span className="note">{g.note}</span>
+            </td>
+          </tr>
+          {g.orders.map((o) => {
+            const go = () => void navigate(`/orders/${o.code}${window.location.search}`);
+            return (
+              <tr key={o.code} data-open tabIndex={0} aria-selected={o.code === open} onClick={go} onKeyDown={(e) => e.key === 'Enter' && go()}>
+                <td className="gl">
+                  <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
+                </td>
+                <td className="code">{o.code}</td>
+                <td className="max-w-[170px] overflow-hidden text-ellipsis">{o.customer}</td>
+                <td className="mid">{o.channel}</td>
+                <td className={o.late ? 'stamped' : ''}>{when(o.promisedAt)}</td>
+                <td>
+                  <Pips lines={o.stock} />
+                </td>
+                {!open && <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>}
+              </tr>
+            );
+          })}
+        </tbody>
+      ))}
+    </table>
+  );
+}
+
+/** Sales orders by the departure they must catch, with one open beside them. */
+export function OrdersPage() {
+  const { code: open } = useParams();
+  const [params, setParams] = useSearchParams();
+  const show = (params.get('show') ?? 'all') as Show;
+  const gone = show === 'gone';
+  const query = useQuery({ queryKey: ['orders', gone], queryFn: () => ask(api.GET('/api/orders', { params: { query: { gone: gone ? '1' : '0' } } })), placeholderData: (was) => was });
+  const all = query.data ?? [];
+  const count = (s: Show) => (gone ? undefined : all.filter(FITS[s]).length);
+  const words = (['all', 'ready', 'short', 'stuck', 'gone'] as const).map((value) => {
+    const n = value === 'gone' ? undefined : count(value);
+    return { value, says: { all: 'All', ready: 'Ready', short: 'Short', stuck: 'Stuck', gone: 'Gone' }[value], ...(n === undefined ? {} : { count: n }) };
+  });
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '668px' : '100%' }}>
+      <section className="list" aria-label="Orders">
+        <div className="filter">
+          <Words<Show> label="Show" value={show} words={words} onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })} />
+        </div>
+        <Shown query={query} rows={16}>
+          {(list) => {
+            const fitting = list.filter(FITS[show]);
+            return fitting.length === 0 ? <Empty title="No orders here">{show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}</Empty> : <OrderTable orders={fitting} open={open} gone={gone} />;
+          }}
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { age, when } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { Empty, Shown } from '../../ui/states';
+
+/** Totes that wait at the packing tables. */
+export function PackingPage() {
+  const me = useMe();
+  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => ask(api.GET('/api/bench/queue')) });
+  const packs = me.data?.rights.includes('pack') ?? false;
+  return (
+    <section className="list" aria-label="To pack">
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing waits to be packed">Totes show here once they are set down at a packing table.</Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <th className="gl" />
+                  <th>Order</th>
+                  <th>Customer</th>
+                  <th>Tote</th>
+                  <th>Stands at</th>
+                  <th className="num">Pieces</th>
+                  <th>Promised</th>
+                  <th className="num">Waits</th>
+                  <th>Note</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((o, i) => (
+                  <tr key={o.order}>
+                    <td className="gl">
+                      <Glyph name="half" size={14} says />
+                    </td>
+                    <td className="code">
+                      <Link to={`/orders/${o.order}`}>{o.order}</Link>
+                    </td>
+                    <td>{o.customer}</td>
+                    <td className="code">{o.tote}</td>
+                    <td className="code">{o.table}</td>
+                    <td className="num">{o.pieces}</td>
+                    <td>{when(o.promisedAt)}</td>
+                    <td className="num mid">{o.since ? age(o.since) : ''}</td>
+                    <td className="mid">{o.note ? 'to read' : ''}</td>
+                    <td className="num">
+                      {packs && (
+                        <Link to={`/bench/${o.order}`} className={i === 0 ? 'act act-next' : 'act-link'} style={i === 0 ? { height: 24, fontSize: 13 } : undefined}>
+                          Pack it
+                        </Link>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </section>
+  );
+}

@@ -1,0 +1,69 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask } from '../../api/client';
+import { age, plural, when } from '../../ui/format';
+import { Glyph, progressGlyph } from '../../ui/glyph';
+import { Empty, Shown } from '../../ui/states';
+
+const STATE_WORDS: Readonly<Record<string, string>> = { waiting: 'waits for a picker', picking: 'under way', 'set-down': 'set down' };
+
+/** The rounds: who walks, how far they are, what was short. */
+export function PickingPage() {
+  const query = useQuery({ queryKey: ['rounds'], queryFn: () => ask(api.GET('/api/rounds')) });
+  return (
+    <section className="list" aria-label="Rounds">
+      <Shown query={query}>
+        {(rounds) =>
+          rounds.length === 0 ? (
+            <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <th className="gl" />
+                  <th>Round</th>
+                  <th>For</th>
+                  <th>Picker</th>
+                  <th>State</th>
+                  <th className="num">Stops</th>
+                  <th className="num">Units</th>
+                  <th className="num">Walk, m</th>
+                  <th>Promised</th>
+                  <th className="num">Age</th>
+                  <th>Tote</th>
+                  <th>Short</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rounds.map((r) => (
+                  <tr key={r.code}>
+                    <td className="gl">
+                      <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
+                    </td>
+                    <td className="code">{r.code}</td>
+                    <td>
+                      <Link to={`/orders/${r.order}`}>
+                        <span className="code">{r.order}</span> {r.customer}
+                      </Link>
+                    </td>
+                    <td>{r.picker ?? '–'}</td>
+                    <td className="mid">{STATE_WORDS[r.state] ?? r.state}</td>
+                    <td className="num">
+                      {r.stopsDone} of {r.stops}
+                    </td>
+                    <td className="num">{r.units}</td>
+                    <td className="num">{r.metres}</td>
+                    <td>{when(r.promisedAt)}</td>
+                    <td className="num mid">{age(r.createdAt)}</td>
+                    <td className="code">{r.tote}</td>
+                    <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </section>
+  );
+}

@@ -1,0 +1,94 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { useEffect } from 'react';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { api, ask } from '../api/client';
+import { useLive } from '../api/live';
+import { useMe } from '../api/queries';
+import { Mark } from '../ui/mark';
+import { TapeLine, useUndoKey } from '../ui/tape';
+import { AnyField } from './any-field';
+import { TheLine } from './the-line';
+
+const STAGE_KEYS = ['/', '/inbound', '/shelves', '/orders', '/picking', '/packing', '/dispatch'];
+
+/** 0 is Now, 1 to 6 the stages, N the next action, P print; outside fields only. */
+function useStageKeys(): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
+      const to = /^[0-6]$/.test(e.key) ? STAGE_KEYS[Number(e.key)] : undefined;
+      if (to) void navigate(to);
+      if (e.key === 'n') document.querySelector<HTMLElement>('.act-next:not(:disabled)')?.click();
+      if (e.key === 'p') document.querySelector<HTMLElement>('[data-print]')?.click();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate]);
+}
+
+/** Signs out and goes back to the door. */
+export function useSignOut() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  return async (to = '/sign-in') => {
+    await ask(api.DELETE('/api/session'));
+    client.clear();
+    void navigate(to);
+  };
+}
+
+function WhoMenu() {
+  const me = useMe();
+  const navigate = useNavigate();
+  const signOut = useSignOut();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="who" aria-label={`Signed in as ${me.data?.name ?? ''}`}>
+        <span>{me.data?.sites.length === 1 ? me.data.sites[0]?.name : 'All sites'}</span>
+        <b style={{ marginLeft: 10 }}>{me.data?.name}</b>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
+          <DropdownMenu.Item onSelect={() => void navigate('/floor')}>Go to the floor</DropdownMenu.Item>
+          <DropdownMenu.Item onSelect={() => void navigate('/bench')}>Go to the packing table</DropdownMenu.Item>
+          <DropdownMenu.Item onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** The office: top, the Line, the open stage beneath it, the tape at the foot. */
+export function OfficeShell() {
+  const up = useLive();
+  const { pathname } = useLocation();
+  useStageKeys();
+  useUndoKey();
+  const isNow = pathname === '/';
+  return (
+    <div className={`office ${isNow ? '' : 'has-tapeline'}`} data-face="office">
+      <header className="top relative">
+        <Link to="/" className="mark-name">
+          <Mark /> Vectrum
+        </Link>
+        <AnyField />
+        {!up && (
+          <span className="fault" role="status">
+            No line to the server. What you see may be old
+          </span>
+        )}
+        <nav className="duties" aria-label="Side duties">
+          <NavLink to="/setup">Setup</NavLink>
+        </nav>
+        <WhoMenu />
+      </header>
+      <TheLine />
+      <main className="under">
+        <Outlet />
+      </main>
+      {!isNow && <TapeLine />}
+    </div>
+  );
+}

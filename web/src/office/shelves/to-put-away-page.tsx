@@ -1,0 +1,69 @@
+import { useQuery } from '@tanstack/react-query';
+import { spell } from '@vectrum/core/quantity';
+import { goodsKey, type StoreTask } from '@vectrum/core/scan';
+import { Link } from 'react-router';
+import { api, ask } from '../../api/client';
+import { useCodebook, useMe } from '../../api/queries';
+import { Glyph } from '../../ui/glyph';
+import { Picture } from '../../ui/picture';
+import { Empty, Shown } from '../../ui/states';
+import { ShelvesWords } from './shelves-words';
+
+/** What stands on the dock and where it should go. */
+export function ToPutAwayPage() {
+  const me = useMe();
+  const siteId = me.data?.sites[0]?.id;
+  const book = useCodebook(siteId);
+  const task = useQuery({ queryKey: ['store', siteId], queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>, enabled: siteId !== undefined });
+  return (
+    <section className="list" aria-label="To put away">
+      <ShelvesWords at="store">
+        <Link to="/floor/store" className="act act-next">
+          Put away on the phone <Glyph name="go" size={13} />
+        </Link>
+      </ShelvesWords>
+      <Shown query={task}>
+        {(t) =>
+          t.goods.length === 0 ? (
+            <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
+          ) : (
+            <table className="lines">
+              <thead>
+                <tr>
+                  <th />
+                  <th>Goods</th>
+                  <th className="num">How many</th>
+                  <th>Stands at</th>
+                  <th>Goes to</th>
+                  <th>Why there</th>
+                </tr>
+              </thead>
+              <tbody>
+                {t.goods.map((g) => {
+                  const item = book.data?.items[g.itemId];
+                  return (
+                    <tr key={goodsKey(g)}>
+                      <td className="pc">
+                        <Picture name={item?.picture} size={30} />
+                      </td>
+                      <td>
+                        <b>{item?.name}</b>
+                        <span className="note">{g.lot && `lot ${g.lot}`}</span>
+                      </td>
+                      <td className="num">
+                        <b>{item && spell(g.units, item.packs)}</b>
+                      </td>
+                      <td className="code">{g.fromCode}</td>
+                      <td className="code strong">{g.suggestion?.code ?? 'no bin free'}</td>
+                      <td className="mid">{g.suggestion?.reason}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </section>
+  );
+}

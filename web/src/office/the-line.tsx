@@ -1,0 +1,126 @@
+import { useLayoutEffect, useRef, useState } from 'react';
+import { NavLink } from 'react-router';
+import type { Dto } from '../api/client';
+import { useLine } from '../api/queries';
+import { age, clock, whole } from '../ui/format';
+import { Glyph } from '../ui/glyph';
+
+const STAGES = [
+  ['inbound', 'Inbound', '/inbound'],
+  ['shelves', 'Shelves', '/shelves'],
+  ['orders', 'Orders', '/orders'],
+  ['picking', 'Picking', '/picking'],
+  ['packing', 'Packing', '/packing'],
+  ['dispatch', 'Dispatch', '/dispatch'],
+] as const;
+
+const NOW_WIDTH = 128;
+const MIDDLE = 15;
+const THINNEST = 2.2;
+const THICKEST = 12;
+const OLD_MS = 24 * 3_600_000;
+
+/** Half the band's thickness for a stage: hours of work against what today's hands can clear, which is two thirds of the way. */
+export function halfThickness(hours: number, capacity: number): number {
+  return Math.min(THICKEST, THINNEST + (capacity > 0 ? (hours / capacity) * 8 : 0));
+}
+
+/** The band's outline: one shape that thickens and thins from stage to stage. */
+export function bandPath(halves: readonly number[], width: number): string {
+  const step = (width - NOW_WIDTH) / halves.length;
+  const bend = 14;
+  let top = `M20 ${MIDDLE - THINNEST}H${NOW_WIDTH - bend}`;
+  let bottom = '';
+  halves.forEach((half, i) => {
+    const x = NOW_WIDTH + i * step;
+    const before = i === 0 ? THINNEST : (halves[i - 1] ?? THINNEST);
+    top += `C${x} ${MIDDLE - before} ${x} ${MIDDLE - half} ${x + bend} ${MIDDLE - half}H${i === halves.length - 1 ? width - 34 : x + step - bend}`;
+    const back = `C${x} ${MIDDLE + half} ${x} ${MIDDLE + before} ${x - bend} ${MIDDLE + before}`;
+    bottom = `H${x + bend}${back}${bottom}`;
+  });
+  const last = halves.at(-1) ?? THINNEST;
+  return `${top}L${width - 14} ${MIDDLE}L${width - 34} ${MIDDLE + last}${bottom}H20Z`;
+}
+
+function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity: number; width: number }) {
+  const step = (width - NOW_WIDTH) / stages.length;
+  const halves = stages.map((s) => halfThickness(s.hours, capacity));
+  return (
+    <svg width={width} height="30" viewBox={`0 0 ${width} 30`} aria-hidden>
+      <defs>
+        <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="5" height="5" fill="var(--color-desk)" />
+          <rect width="2.6" height="5" fill="var(--color-stamp)" />
+        </pattern>
+      </defs>
+      <path d={bandPath(halves, width)} fill="var(--color-ink)" style={{ transition: 'd var(--dur-line) var(--ease-set)' }} />
+      {stages.map((s, i) => {
+        const half = halves[i] ?? THINNEST;
+        const length = s.count > 0 ? Math.min(step - 36, ((step - 36) * s.stuck) / s.count) : 0;
+        const end = NOW_WIDTH + (i + 1) * step - 20;
+        return length > 0 ? <rect key={s.stage} x={end - length} y={MIDDLE - half} width={length} height={half * 2} fill="url(#hatch)" stroke="var(--color-stamp)" strokeWidth="1.5" /> : null;
+      })}
+      <path d={`M${NOW_WIDTH + 16} 5H${width - 36}M${NOW_WIDTH + 16} 25H${width - 36}`} stroke="var(--color-rule-firm)" strokeDasharray="1 4" />
+      {stages.map((s, i) => (
+        <path key={s.stage} d={`M${NOW_WIDTH - 5 + i * step} 0h5l8 15-8 15h-5l8-15z`} fill="var(--color-desk)" />
+      ))}
+    </svg>
+  );
+}
+
+function Stage({ stage, name, to, data }: { stage: string; name: string; to: string; data: Dto['StageDto'] | undefined }) {
+  const old = data?.oldest ? Date.now() - new Date(data.oldest).getTime() : 0;
+  return (
+    <NavLink to={to} data-stage={stage}>
+      <span className="st">
+        {name}
+        {data?.oldest && data.count > 0 && (
+          <i className={old > OLD_MS ? 'old' : ''}>
+            {stage === 'inbound' ? 'at door ' : 'oldest '}
+            {age(data.oldest)}
+          </i>
+        )}
+      </span>
+      <span className="q">
+        <b>{data ? whole(data.count) : '·'}</b>
+        <span>{data?.unit}</span>
+        {data !== undefined && data.stuck > 0 && (
+          <em>
+            <Glyph name="blocked" size={11} /> {whole(data.stuck)} stuck
+          </em>
+        )}
+      </span>
+    </NavLink>
+  );
+}
+
+/** The strip of stages: the flow is the navigation. */
+export function TheLine() {
+  const line = useLine();
+  const nav = useRef<HTMLElement>(null);
+  const [width, setWidth] = useState(1280);
+  useLayoutEffect(() => {
+    const element = nav.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setWidth(element.clientWidth));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter((s) => s !== undefined);
+  return (
+    <div className="line-wrap">
+      <nav className="line" aria-label="The Line" ref={nav} style={{ height: 92 }}>
+        <NavLink to="/" end>
+          <span className="st">Now</span>
+          <span className="q">
+            <b>{clock(new Date())}</b>
+          </span>
+        </NavLink>
+        {STAGES.map(([stage, name, to]) => (
+          <Stage key={stage} stage={stage} name={name} to={to} data={line.data?.stages.find((s) => s.stage === stage)} />
+        ))}
+        {line.data && <Band stages={stages} capacity={line.data.capacityHours} width={width} />}
+      </nav>
+    </div>
+  );
+}

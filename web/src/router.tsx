@@ -1,0 +1,126 @@
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
+import { BenchPage } from './bench/bench-page';
+import { EnrolPage } from './door/enrol-page';
+import { FirstRunPage } from './door/first-run-page';
+import { MustSignIn } from './door/must-sign-in';
+import { SignInPage } from './door/sign-in-page';
+import { FloorShell } from './floor/floor-shell';
+import { FloorHome } from './floor/home-page';
+import { PickList, PickPage } from './floor/pick-pages';
+import { ReceiveList, ReceivePage } from './floor/receive-pages';
+import { FloorSignIn } from './floor/sign-in-page';
+import { StorePage } from './floor/store-page';
+import { DispatchPage } from './office/dispatch/dispatch-page';
+import { InboundPage } from './office/inbound/inbound-page';
+import { PurchaseOrderForm } from './office/inbound/purchase-order-form';
+import { PurchaseOrderSheet } from './office/inbound/purchase-order-sheet';
+import { SupplierForm, SupplierSheet, SuppliersPage } from './office/inbound/suppliers-page';
+import { NowPage } from './office/now/now-page';
+import { OrderSheet } from './office/orders/order-sheet';
+import { OrdersPage } from './office/orders/orders-page';
+import { PackingPage } from './office/packing/packing-page';
+import { PickingPage } from './office/picking/picking-page';
+import { ChannelForm, ChannelSheet, ChannelsPage } from './office/setup/channels-page';
+import { OutboxList } from './office/setup/outbox-list';
+import { DevicesList, PeopleList } from './office/setup/people-and-devices';
+import { SetupPage } from './office/setup/setup-page';
+import { OfficeShell } from './office/shell';
+import { ItemForm } from './office/shelves/item-form';
+import { ItemSheet } from './office/shelves/item-sheet';
+import { ItemsPage } from './office/shelves/items-page';
+import { PlaceForm, PlaceSheet, PlacesPage } from './office/shelves/places-page';
+import { ToPutAwayPage } from './office/shelves/to-put-away-page';
+import { NothingHere } from './ui/nothing-here';
+
+const office: RouteObject = {
+  element: <OfficeShell />,
+  children: [
+    { index: true, element: <NowPage /> },
+    {
+      path: 'inbound/suppliers',
+      element: <SuppliersPage />,
+      children: [
+        { path: 'new', element: <SupplierForm /> },
+        { path: ':code', element: <SupplierSheet /> },
+        { path: ':code/edit', element: <SupplierForm /> },
+      ],
+    },
+    {
+      path: 'inbound',
+      element: <InboundPage />,
+      children: [
+        { path: 'new', element: <PurchaseOrderForm /> },
+        { path: ':code', element: <PurchaseOrderSheet /> },
+        { path: ':code/edit', element: <PurchaseOrderForm /> },
+      ],
+    },
+    { path: 'shelves', element: <Navigate to="/shelves/items" replace /> },
+    {
+      path: 'shelves/items',
+      element: <ItemsPage />,
+      children: [
+        { path: 'new', element: <ItemForm /> },
+        { path: ':sku', element: <ItemSheet /> },
+        { path: ':sku/edit', element: <ItemForm /> },
+      ],
+    },
+    {
+      path: 'shelves/places',
+      element: <PlacesPage />,
+      children: [
+        { path: 'new', element: <PlaceForm /> },
+        { path: ':code', element: <PlaceSheet /> },
+      ],
+    },
+    { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
+    { path: 'orders', element: <OrdersPage />, children: [{ path: ':code', element: <OrderSheet /> }] },
+    { path: 'picking', element: <PickingPage /> },
+    { path: 'packing', element: <PackingPage /> },
+    { path: 'dispatch', element: <DispatchPage /> },
+    {
+      path: 'setup',
+      element: <SetupPage />,
+      children: [
+        { index: true, element: <Navigate to="/setup/people" replace /> },
+        { path: 'people', element: <PeopleList /> },
+        { path: 'devices', element: <DevicesList /> },
+        { path: 'outbox', element: <OutboxList /> },
+        {
+          path: 'channels',
+          element: <ChannelsPage />,
+          children: [
+            { path: 'new', element: <ChannelForm /> },
+            { path: ':code', element: <ChannelSheet /> },
+            { path: ':code/edit', element: <ChannelForm /> },
+          ],
+        },
+      ],
+    },
+  ],
+};
+
+const floor: RouteObject = {
+  path: 'floor',
+  element: <FloorShell />,
+  children: [
+    { index: true, element: <FloorHome /> },
+    { path: 'receive', element: <ReceiveList /> },
+    { path: 'receive/:code', element: <ReceivePage /> },
+    { path: 'store', element: <StorePage /> },
+    { path: 'pick', element: <PickList /> },
+    { path: 'pick/:code', element: <PickPage /> },
+  ],
+};
+
+/** Development only: every component in every state. */
+const kit: RouteObject[] = import.meta.env.DEV ? [{ path: '/kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) }] : [];
+
+export const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignInPage /> },
+  { path: '/first-run', element: <FirstRunPage /> },
+  { path: '/enrol', element: <EnrolPage /> },
+  { path: '/floor/sign-in', element: <FloorSignIn /> },
+  ...kit,
+  { element: <MustSignIn door="/sign-in" />, children: [office, floor, { path: '/bench/:code?', element: <BenchPage /> }] },
+  { path: '*', element: <NothingHere /> },
+]);

@@ -1,0 +1,63 @@
+import type { ReactNode } from 'react';
+import { useEffect, useState } from 'react';
+import { whole } from './format';
+
+export interface WhyTerm {
+  sign: string;
+  term: string;
+  units: number;
+  documents: string[];
+}
+
+/** The number that opens its sum. `W` opens the first on the page. */
+export function WhyNumber({ open, onToggle, children, label }: { open: boolean; onToggle: () => void; children: ReactNode; label: string }) {
+  return (
+    <button type="button" className="why" aria-expanded={open} onClick={onToggle} data-why title={label}>
+      {children}
+    </button>
+  );
+}
+
+/** The opened sum: sign, term, figure, source documents, ink rule, result. */
+export function WhySum({ terms, at = 20 }: { terms: WhyTerm[] | undefined; at?: number }) {
+  return (
+    <div className="sum" style={{ ['--at' as string]: `${at}px` }}>
+      {!terms ? (
+        <span className="skel" style={{ width: 220 }} />
+      ) : (
+        <table>
+          <tbody>
+            {terms.map((t, i) => (
+              <tr key={i} className={t.sign === '=' ? 'tot' : ''}>
+                <td className="op">{t.sign}</td>
+                <td>{t.term}</td>
+                <td className="n">{whole(t.units)}</td>
+                <td>
+                  {t.documents.map((d) => (
+                    <span key={d} className="code" style={{ marginRight: 10 }}>
+                      {d}
+                    </span>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+/** Which sum is open, by key; one at a time. */
+export function useWhy() {
+  const [open, setOpen] = useState<string | null>(null);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key !== 'w' || e.ctrlKey || e.metaKey || e.altKey || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
+      document.querySelector<HTMLButtonElement>('.sheet [data-why], [data-why]')?.click();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return { open, toggle: (key: string) => setOpen((was) => (was === key ? null : key)) };
+}
