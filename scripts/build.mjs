@@ -2,4 +2,6 @@
 import { ensureBuilt, ensureModules } from './lib/ensure.mjs';
 import { fail } from './lib/shell.mjs';
 
-ensureModules().then(() => ensureBuilt()).catch(fail);
+ensureModules()
+  .then(() => ensureBuilt())
+  .catch(fail);

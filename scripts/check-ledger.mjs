@@ -9,8 +9,12 @@ async function main() {
   if (!named) await ensurePrograms({ mariadbd: 'mariadb-server' });
   await ensureModules();
   await ensureBuilt(['core', 'server']);
-  const database = named ? { env: {}, stop: async () => undefined } : await reachDatabase({ dir: join(process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo'), 'db') });
-  const { code, out, err } = await capture('node', ['server/dist/tools/check-ledger.js'], { env: { ...process.env, ...database.env } });
+  const database = named
+    ? { env: {}, stop: async () => undefined }
+    : await reachDatabase({ dir: join(process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo'), 'db') });
+  const { code, out, err } = await capture('node', ['server/dist/tools/check-ledger.js'], {
+    env: { ...process.env, ...database.env },
+  });
   await database.stop();
   process.stdout.write(out);
   process.stderr.write(err);

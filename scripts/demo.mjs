@@ -13,7 +13,7 @@ const DATA = process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo');
 async function main() {
   await ensurePrograms({ mariadbd: 'mariadb-server' });
   await ensureModules();
-  await ensureBuilt(process.env.SKIP_WEB ? ['core','server','outside'] : undefined);
+  await ensureBuilt(process.env.SKIP_WEB ? ['core', 'server', 'outside'] : undefined);
   if (process.argv.includes('--fresh')) rmSync(DATA, { recursive: true, force: true });
   const stops = [];
   const stopAll = stopOnSignals(stops);
@@ -29,15 +29,32 @@ async function open(stops) {
   const database = await startDatabase({ dir: join(DATA, 'db') });
   stops.unshift(() => database.stop());
   const port = await freePort(Number(process.env.VECTRUM_PORT ?? 4600));
-  const ports = { OUTSIDE_PORT: await freePort(4700), OUTSIDE_SMTP_PORT: await freePort(4725), OUTSIDE_PRINTER_PORT: await freePort(4791) };
+  const ports = {
+    OUTSIDE_PORT: await freePort(4700),
+    OUTSIDE_SMTP_PORT: await freePort(4725),
+    OUTSIDE_PRINTER_PORT: await freePort(4791),
+  };
   const outsideUrl = `http://127.0.0.1:${ports.OUTSIDE_PORT}`;
-  const outside = startProgram('outside/dist/main.js', { ...asText(ports), OUTSIDE_DATA: join(DATA, 'outside'), VECTRUM_URL: `http://127.0.0.1:${port}` }, 'The outside world');
+  const outside = startProgram(
+    'outside/dist/main.js',
+    { ...asText(ports), OUTSIDE_DATA: join(DATA, 'outside'), VECTRUM_URL: `http://127.0.0.1:${port}` },
+    'The outside world',
+  );
   stops.unshift(() => outside.stop());
   await outside.ready;
   const host = process.env.VECTRUM_HOST ?? '0.0.0.0';
   const server = startProgram(
     'server/dist/main.js',
-    { ...database.env, VECTRUM_DEMO: '1', VECTRUM_HOST: host, VECTRUM_PORT: String(port), VECTRUM_OUTSIDE_URL: outsideUrl, SMTP_URL: `smtp://127.0.0.1:${ports.OUTSIDE_SMTP_PORT}`, PRINTER: `127.0.0.1:${ports.OUTSIDE_PRINTER_PORT}`, LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
+    {
+      ...database.env,
+      VECTRUM_DEMO: '1',
+      VECTRUM_HOST: host,
+      VECTRUM_PORT: String(port),
+      VECTRUM_OUTSIDE_URL: outsideUrl,
+      SMTP_URL: `smtp://127.0.0.1:${ports.OUTSIDE_SMTP_PORT}`,
+      PRINTER: `127.0.0.1:${ports.OUTSIDE_PRINTER_PORT}`,
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+    },
     'The server',
   );
   stops.unshift(() => server.stop());
@@ -51,7 +68,9 @@ const asText = (ports) => Object.fromEntries(Object.entries(ports).map(([k, v]) 
 async function greet(port, outsideUrl, host) {
   const page = await (await fetch(`http://127.0.0.1:${port}/api/sign-in-page`)).json();
   const phone = host === '0.0.0.0' ? networkAddress() : undefined;
-  const rows = page.demo.map((p) => `  ${p.duty.padEnd(15)} ${p.email.padEnd(28)} badge ${p.badge}  PIN ${p.pin}`);
+  const rows = page.demo.map(
+    (p) => `  ${p.duty.padEnd(15)} ${p.email.padEnd(28)} badge ${p.badge}  PIN ${p.pin}`,
+  );
   process.stdout.write(
     [
       '',

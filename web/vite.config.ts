@@ -7,5 +7,5 @@ const SERVER = process.env.VECTRUM_URL ?? 'http://127.0.0.1:4600';
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { proxy: { '/api': SERVER } },
-  build: { chunkSizeWarningLimit: 700, sourcemap: true },
+  build: { chunkSizeWarningLimit: 900, sourcemap: true },
 });

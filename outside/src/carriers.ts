@@ -26,14 +26,47 @@ const CARRIERS: Readonly<Record<string, Carrier>> = {
     name: 'Harrier Post',
     prefix: 'HP',
     services: [
-      { service: 'parcel-48', name: 'Parcel, two days', days: 2, bands: [[1000, '2.85'], [2000, '3.60'], [5000, '5.20'], [10000, '7.40'], [20000, '11.90'], [30000, '16.50']] },
-      { service: 'parcel-24', name: 'Parcel, next day', days: 1, bands: [[1000, '4.10'], [2000, '5.30'], [5000, '7.80'], [10000, '10.60'], [20000, '16.40']] },
+      {
+        service: 'parcel-48',
+        name: 'Parcel, two days',
+        days: 2,
+        bands: [
+          [1000, '2.85'],
+          [2000, '3.60'],
+          [5000, '5.20'],
+          [10000, '7.40'],
+          [20000, '11.90'],
+          [30000, '16.50'],
+        ],
+      },
+      {
+        service: 'parcel-24',
+        name: 'Parcel, next day',
+        days: 1,
+        bands: [
+          [1000, '4.10'],
+          [2000, '5.30'],
+          [5000, '7.80'],
+          [10000, '10.60'],
+          [20000, '16.40'],
+        ],
+      },
     ],
   },
   northway: {
     name: 'Northway Freight',
     prefix: 'NF',
-    services: [{ service: 'pallet-day', name: 'Pallet, next working day', days: 1, bands: [[250000, '42.00'], [1000000, '68.00']] }],
+    services: [
+      {
+        service: 'pallet-day',
+        name: 'Pallet, next working day',
+        days: 1,
+        bands: [
+          [250000, '42.00'],
+          [1000000, '68.00'],
+        ],
+      },
+    ],
   },
 };
 
@@ -56,7 +89,9 @@ export class Carriers {
     const weight = Number(json(body)['weightG']);
     const rates = carrier.services.flatMap((s) => {
       const price = s.bands.find(([most]) => weight <= most)?.[1];
-      return price && Number.isFinite(weight) && weight > 0 ? [{ service: s.service, name: s.name, days: s.days, price }] : [];
+      return price && Number.isFinite(weight) && weight > 0
+        ? [{ service: s.service, name: s.name, days: s.days, price }]
+        : [];
     });
     return { rates };
   }
@@ -75,7 +110,15 @@ export class Carriers {
     let kept = parcels.find((p) => p.parcel === parcel && p.carrier === carrier.name);
     if (!kept) {
       const number = String(10_000_000 + parcels.length * 7919).slice(0, 8);
-      kept = { parcel, carrier: carrier.name, tracking: `${carrier.prefix}${number}GB`, service: service.name, price, to: `${to.name ?? ''}, ${to.postcode}`, steps: [{ at: new Date().toISOString(), what: STEPS[0] }] };
+      kept = {
+        parcel,
+        carrier: carrier.name,
+        tracking: `${carrier.prefix}${number}GB`,
+        service: service.name,
+        price,
+        to: `${to.name ?? ''}, ${to.postcode}`,
+        steps: [{ at: new Date().toISOString(), what: STEPS[0] }],
+      };
       parcels.push(kept);
       this.state.changed();
     }
@@ -98,17 +141,34 @@ export class Carriers {
 }
 
 /** A label of 100 by 150 mm. */
-async function drawLabel(carrier: string, service: string, parcel: KeptParcel, to: { name?: string; line?: string; city?: string; postcode?: string }, weightG: number): Promise<Buffer> {
+async function drawLabel(
+  carrier: string,
+  service: string,
+  parcel: KeptParcel,
+  to: { name?: string; line?: string; city?: string; postcode?: string },
+  weightG: number,
+): Promise<Buffer> {
   const paper = new PDFDocument({ size: [283, 425], margin: 16 });
   const parts: Buffer[] = [];
   paper.on('data', (part: Buffer) => parts.push(part));
   const done = new Promise<Buffer>((resolve) => paper.on('end', () => resolve(Buffer.concat(parts))));
   paper.registerFont('regular', FONT).registerFont('bold', BOLD);
   paper.font('bold').fontSize(16).text(carrier, 16, 16);
-  paper.font('regular').fontSize(10).text(`${service}, ${(weightG / 1000).toFixed(2)} kg`, 16, 38);
+  paper
+    .font('regular')
+    .fontSize(10)
+    .text(`${service}, ${(weightG / 1000).toFixed(2)} kg`, 16, 38);
   paper.moveTo(16, 58).lineTo(267, 58).lineWidth(1.5).stroke();
-  paper.font('bold').fontSize(13).text([to.name, to.line, to.city, to.postcode].filter(Boolean).join('\n'), 16, 70, { lineGap: 3 });
-  paper.image(await bwipjs.toBuffer({ bcid: 'code128', text: parcel.tracking, scale: 3, height: 24 }), 26, 220, { width: 231, height: 90 });
+  paper
+    .font('bold')
+    .fontSize(13)
+    .text([to.name, to.line, to.city, to.postcode].filter(Boolean).join('\n'), 16, 70, { lineGap: 3 });
+  paper.image(
+    await bwipjs.toBuffer({ bcid: 'code128', text: parcel.tracking, scale: 3, height: 24 }),
+    26,
+    220,
+    { width: 231, height: 90 },
+  );
   paper.font('regular').fontSize(12).text(parcel.tracking, 16, 318, { width: 251, align: 'center' });
   paper.fontSize(9).text(`Sender’s reference ${parcel.parcel}`, 16, 380);
   paper.end();

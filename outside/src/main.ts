@@ -6,7 +6,11 @@ import { WorldState } from './state.js';
 
 const port = (name: string, fallback: number) => Number(process.env[name] ?? fallback);
 const state = new WorldState(process.env['OUTSIDE_DATA'] ?? '.data/outside');
-const shop = new Shop(state, process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600', process.env['OUTSIDE_SHOP_SECRET'] ?? 'shop-and-stores-share-this');
+const shop = new Shop(
+  state,
+  process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600',
+  process.env['OUTSIDE_SHOP_SECRET'] ?? 'shop-and-stores-share-this',
+);
 const carriers = new Carriers(state, process.env['OUTSIDE_CARRIER_KEY'] ?? 'carrier-knows-this-house');
 
 const http = outsideServer(state, shop, carriers);

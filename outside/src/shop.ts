@@ -36,7 +36,8 @@ export class Shop {
     const { orders, stock } = this.state.world;
     for (const line of basket.lines) {
       const known = stock[line.sku];
-      if (known && known.units < line.quantity) throw new Refused(409, `The shop believes that only ${known.units} of ${line.sku} are left`);
+      if (known && known.units < line.quantity)
+        throw new Refused(409, `The shop believes that only ${known.units} of ${line.sku} are left`);
       if (known) known.units -= line.quantity;
     }
     const number = (orders.at(-1)?.number ?? 3000) + 1;
@@ -45,10 +46,18 @@ export class Shop {
       placedAt: new Date().toISOString(),
       customer: basket.customer ?? 'Wick Hill Farm',
       email: basket.email ?? 'wickhill@mail.example',
-      address: { line: basket.line ?? '2 Beacon Row', city: basket.city ?? 'Netherwick', postcode: basket.postcode ?? 'NW8 2RE', country: 'GB' },
+      address: {
+        line: basket.line ?? '2 Beacon Row',
+        city: basket.city ?? 'Netherwick',
+        postcode: basket.postcode ?? 'NW8 2RE',
+        country: 'GB',
+      },
       note: basket.note ?? null,
       speed: 'standard',
-      lines: basket.lines.map((l) => ({ ...l, price: CATALOGUE.find((c) => c.sku === l.sku)?.price ?? '1.00' })),
+      lines: basket.lines.map((l) => ({
+        ...l,
+        price: CATALOGUE.find((c) => c.sku === l.sku)?.price ?? '1.00',
+      })),
     };
     const kept: KeptOrder = { number, order, told: 'not yet', shipments: [] };
     orders.push(kept);
@@ -93,9 +102,15 @@ export class Shop {
   async setStock(sku: string, body: string): Promise<void> {
     await behave(this.state.world.manners.shop);
     const { units, sequence } = json(body);
-    if (!Number.isInteger(units) || !Number.isInteger(sequence)) throw new Refused(400, 'units and sequence are whole numbers');
+    if (!Number.isInteger(units) || !Number.isInteger(sequence))
+      throw new Refused(400, 'units and sequence are whole numbers');
     const known = this.state.world.stock[sku];
-    if (!known || known.sequence <= Number(sequence)) this.state.world.stock[sku] = { units: Number(units), sequence: Number(sequence), at: new Date().toISOString() };
+    if (!known || known.sequence <= Number(sequence))
+      this.state.world.stock[sku] = {
+        units: Number(units),
+        sequence: Number(sequence),
+        at: new Date().toISOString(),
+      };
     this.state.changed();
   }
 
@@ -103,7 +118,8 @@ export class Shop {
     await behave(this.state.world.manners.shop);
     const { carrier, tracking } = json(body);
     const kept = this.state.world.orders.find((o) => o.order.ref === ref);
-    if (kept && !kept.shipments.some((s) => s.parcel === parcel)) kept.shipments.push({ parcel, carrier: String(carrier), tracking: String(tracking) });
+    if (kept && !kept.shipments.some((s) => s.parcel === parcel))
+      kept.shipments.push({ parcel, carrier: String(carrier), tracking: String(tracking) });
     this.state.changed();
   }
 }

@@ -51,7 +51,14 @@ export interface World {
   manners: Record<Part, Manner>;
 }
 
-const EMPTY: World = { stock: {}, orders: [], parcels: [], mails: [], papers: [], manners: { shop: 'well', carriers: 'well', mail: 'well', printer: 'well' } };
+const EMPTY: World = {
+  stock: {},
+  orders: [],
+  parcels: [],
+  mails: [],
+  papers: [],
+  manners: { shop: 'well', carriers: 'well', mail: 'well', printer: 'well' },
+};
 
 /** What the outside world remembers; kept in one file, so that it survives a restart. */
 export class WorldState {
@@ -78,7 +85,10 @@ export class WorldState {
 
   private read(): World {
     try {
-      return { ...structuredClone(EMPTY), ...(JSON.parse(readFileSync(join(this.dir, 'world.json'), 'utf8')) as World) };
+      return {
+        ...structuredClone(EMPTY),
+        ...(JSON.parse(readFileSync(join(this.dir, 'world.json'), 'utf8')) as World),
+      };
     } catch {
       return structuredClone(EMPTY);
     }

@@ -64,31 +64,69 @@ export async function startDatabase({ dir, database = 'vectrum', port: preferred
   const data = join(dir, 'data');
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql'))) {
-    await run(which('mariadb-install-db'), ['--no-defaults', ...asRoot, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'], { stdio: ['ignore', 'ignore', 'inherit'] });
+    await run(
+      which('mariadb-install-db'),
+      [
+        '--no-defaults',
+        ...asRoot,
+        `--datadir=${data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+      ],
+      { stdio: ['ignore', 'ignore', 'inherit'] },
+    );
   }
   const password = passwordIn(dir);
   const port = await freePort(preferred);
   const child = spawn(
     which('mariadbd'),
     [
-      '--no-defaults', ...asRoot, `--datadir=${data}`, `--socket=${join(dir, 'db.sock')}`, `--pid-file=${join(dir, 'db.pid')}`, `--log-error=${join(dir, 'db.err')}`,
-      `--init-file=${writeInit(dir, password, database)}`, '--bind-address=127.0.0.1', `--port=${port}`, '--skip-name-resolve', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci',
-      `--innodb-buffer-pool-size=${bufferPool}`, '--innodb-log-file-size=256M', '--innodb-flush-log-at-trx-commit=1', '--innodb-lock-wait-timeout=8', '--transaction-isolation=READ-COMMITTED', '--default-time-zone=+00:00', '--max-connections=400',
+      '--no-defaults',
+      ...asRoot,
+      `--datadir=${data}`,
+      `--socket=${join(dir, 'db.sock')}`,
+      `--pid-file=${join(dir, 'db.pid')}`,
+      `--log-error=${join(dir, 'db.err')}`,
+      `--init-file=${writeInit(dir, password, database)}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      '--skip-name-resolve',
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      `--innodb-buffer-pool-size=${bufferPool}`,
+      '--innodb-log-file-size=256M',
+      '--innodb-flush-log-at-trx-commit=1',
+      '--innodb-lock-wait-timeout=8',
+      '--transaction-isolation=READ-COMMITTED',
+      '--default-time-zone=+00:00',
+      '--max-connections=400',
     ],
     { stdio: 'ignore', detached: true },
   );
   let ended = false;
-  const exited = new Promise((done) => child.on('exit', () => { ended = true; done(); }));
+  const exited = new Promise((done) =>
+    child.on('exit', () => {
+      ended = true;
+      done();
+    }),
+  );
   const until = Date.now() + START_TIMEOUT_MS;
   while (!(await answers(port))) {
-    if (ended || Date.now() > until) throw new Error(`MariaDB did not start. Its log is ${join(dir, 'db.err')}`);
+    if (ended || Date.now() > until)
+      throw new Error(`MariaDB did not start. Its log is ${join(dir, 'db.err')}`);
     await new Promise((done) => setTimeout(done, 50));
   }
   writeFileSync(join(dir, 'port'), String(port));
   return {
     port,
     pid: child.pid,
-    env: { DATABASE_HOST: '127.0.0.1', DATABASE_PORT: String(port), DATABASE_USER: 'vectrum', DATABASE_PASSWORD: password, DATABASE_NAME: database },
+    env: {
+      DATABASE_HOST: '127.0.0.1',
+      DATABASE_PORT: String(port),
+      DATABASE_USER: 'vectrum',
+      DATABASE_PASSWORD: password,
+      DATABASE_NAME: database,
+    },
     async stop() {
       if (!ended) child.kill('SIGTERM');
       await exited;
@@ -102,7 +140,13 @@ export async function reachDatabase({ dir, database = 'vectrum' }) {
   if (!port || !(await answers(port))) return startDatabase({ dir, database });
   return {
     port,
-    env: { DATABASE_HOST: '127.0.0.1', DATABASE_PORT: String(port), DATABASE_USER: 'vectrum', DATABASE_PASSWORD: passwordIn(dir), DATABASE_NAME: database },
+    env: {
+      DATABASE_HOST: '127.0.0.1',
+      DATABASE_PORT: String(port),
+      DATABASE_USER: 'vectrum',
+      DATABASE_PASSWORD: passwordIn(dir),
+      DATABASE_NAME: database,
+    },
     stop: async () => undefined,
   };
 }

@@ -13,16 +13,28 @@ export function which(program) {
 
 /** Installs Debian packages whose programs are missing: as root, through sudo, or by telling the one command. */
 export async function ensurePrograms(wanted) {
-  const missing = Object.entries(wanted).filter(([program]) => !which(program)).map(([, pkg]) => pkg);
+  const missing = Object.entries(wanted)
+    .filter(([program]) => !which(program))
+    .map(([, pkg]) => pkg);
   if (missing.length === 0) return;
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const byHand = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
-  if (!which('apt-get') || (sudo.length > 0 && (await capture('sudo', ['-n', 'true']).catch(() => ({ code: 1 }))).code !== 0)) {
-    throw new Error(`Something is missing on this machine. Run this once as root, then try again:\n  ${byHand}`);
+  if (
+    !which('apt-get') ||
+    (sudo.length > 0 && (await capture('sudo', ['-n', 'true']).catch(() => ({ code: 1 }))).code !== 0)
+  ) {
+    throw new Error(
+      `Something is missing on this machine. Run this once as root, then try again:\n  ${byHand}`,
+    );
   }
   say(`Installing ${missing.join(', ')} …`);
-  const apt = (args) => run([...sudo, 'apt-get'][0], [...[...sudo, 'apt-get'].slice(1), '-o', 'DPkg::Lock::Timeout=300', ...args], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  const apt = (args) =>
+    run(
+      [...sudo, 'apt-get'][0],
+      [...[...sudo, 'apt-get'].slice(1), '-o', 'DPkg::Lock::Timeout=300', ...args],
+      { env, stdio: ['ignore', 'ignore', 'inherit'] },
+    );
   await apt(['update', '-q']);
   await apt(['install', '-y', '-q', '--no-install-recommends', ...missing]);
 }
@@ -39,10 +51,14 @@ function stamp(name, value) {
 
 /** `npm ci`, where the lock file is not the one that was installed last. */
 export async function ensureModules() {
-  const hash = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  const hash = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(join(ROOT, 'node_modules')) && stampOf('modules') === hash) return;
   say('Installing packages …');
-  await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { env: { ...process.env, NODE_ENV: 'development' } });
+  await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    env: { ...process.env, NODE_ENV: 'development' },
+  });
   stamp('modules', hash);
 }
 
@@ -70,7 +86,11 @@ const PARTS = [
   { name: 'core', dirs: ['core'], command: ['npx', ['tsc', '-p', 'core/tsconfig.build.json']] },
   { name: 'server', dirs: ['core', 'server'], command: ['node', ['server/build.mjs']] },
   { name: 'outside', dirs: ['outside'], command: ['npx', ['tsc', '-p', 'outside/tsconfig.build.json']] },
-  { name: 'web', dirs: ['core', 'web'], command: ['npx', ['vite', 'build', '--logLevel', 'warn', 'web', '--config', 'web/vite.config.ts']] },
+  {
+    name: 'web',
+    dirs: ['core', 'web'],
+    command: ['npx', ['vite', 'build', '--logLevel', 'warn', 'web', '--config', 'web/vite.config.ts']],
+  },
 ];
 
 /** Builds the parts whose sources have changed since they were built. */

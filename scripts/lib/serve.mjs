@@ -5,7 +5,10 @@ import { ROOT } from './shell.mjs';
 
 /** Starts one of our programs and waits until it says that it is ready. */
 export function startProgram(path, env, name) {
-  const child = fork(join(ROOT, path), [], { env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  const child = fork(join(ROOT, path), [], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
   const exited = new Promise((done) => child.on('exit', done));
   const ready = new Promise((done, fail) => {
     child.on('message', (message) => message?.ready && done());
@@ -20,7 +23,9 @@ export function startProgram(path, env, name) {
 
 /** This machine's address in the local network, for phones. */
 export function networkAddress() {
-  return Object.values(networkInterfaces()).flat().find((i) => i && i.family === 'IPv4' && !i.internal)?.address;
+  return Object.values(networkInterfaces())
+    .flat()
+    .find((i) => i && i.family === 'IPv4' && !i.internal)?.address;
 }
 
 /** Stops everything once, in order, whichever signal comes first. */
@@ -30,6 +35,7 @@ export function stopOnSignals(stops) {
     (stopping ??= (async () => {
       for (const stop of stops) await stop().catch(() => undefined);
     })());
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void all().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => void all().then(() => process.exit(0)));
   return all;
 }

@@ -8,7 +8,9 @@ export function run(command, args, options = {}) {
   return new Promise((done, fail) => {
     const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], ...options });
     child.on('error', fail);
-    child.on('exit', (code, signal) => (code === 0 ? done() : fail(new Error(`${command} ${args.join(' ')} ended with ${code ?? signal}`))));
+    child.on('exit', (code, signal) =>
+      code === 0 ? done() : fail(new Error(`${command} ${args.join(' ')} ended with ${code ?? signal}`)),
+    );
   });
 }
 

@@ -31,33 +31,90 @@ function fieldsOf(faults: ValidationError[], path = ''): Record<string, string> 
 }
 
 /** Builds the application. The database is not touched until `DataSource.initialize`. */
-export async function createApp(config: Config, log: Logger, webRoot?: string): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log), { logger: false, rawBody: true, abortOnError: false });
+export async function createApp(
+  config: Config,
+  log: Logger,
+  webRoot?: string,
+): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log), {
+    logger: false,
+    rawBody: true,
+    abortOnError: false,
+  });
   app.useBodyParser('json', { limit: BODY_LIMIT });
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, genReqId: () => randomUUID(), customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : r.statusCode >= 400 ? 'info' : 'debug'), serializers: { req: (r: { id: string; method: string; url: string }) => ({ id: r.id, method: r.method, url: r.url }), res: (r: { statusCode: number }) => ({ statusCode: r.statusCode }) } }));
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'] } }, strictTransportSecurity: false }));
+  app.use(
+    pinoHttp({
+      logger: log,
+      genReqId: () => randomUUID(),
+      customLogLevel: (_q, r, e) =>
+        e || r.statusCode >= 500 ? 'error' : r.statusCode >= 400 ? 'info' : 'debug',
+      serializers: {
+        req: (r: { id: string; method: string; url: string }) => ({ id: r.id, method: r.method, url: r.url }),
+        res: (r: { statusCode: number }) => ({ statusCode: r.statusCode }),
+      },
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          'upgrade-insecure-requests': null,
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(cookieParser());
-  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true, exceptionFactory: (faults) => badForm(fieldsOf(faults)) }));
+  app.useGlobalPipes(
+    new ValidationPipe({
+      whitelist: true,
+      forbidNonWhitelisted: true,
+      transform: true,
+      exceptionFactory: (faults) => badForm(fieldsOf(faults)),
+    }),
+  );
   app.useGlobalGuards(app.get(AccessGuard));
   app.useGlobalFilters(new ProblemFilter(log));
   serveWeb(app, webRoot);
-  SwaggerModule.setup('api/docs', app, () => openApi(app), { jsonDocumentUrl: 'api/openapi.json', ui: false, raw: ['json'] });
+  SwaggerModule.setup('api/docs', app, () => openApi(app), {
+    jsonDocumentUrl: 'api/openapi.json',
+    ui: false,
+    raw: ['json'],
+  });
   app.enableShutdownHooks();
   return app;
 }
 
 export function openApi(app: NestExpressApplication): OpenAPIObject {
-  const about = new DocumentBuilder().setTitle('Vectrum').setVersion('0.1.0').setDescription('Mutating requests carry an Idempotency-Key; problems are application/problem+json.').build();
-  return SwaggerModule.createDocument(app, about, { operationIdFactory: (controller, method) => `${controller.replace('Controller', '')}_${method}` });
+  const about = new DocumentBuilder()
+    .setTitle('Vectrum')
+    .setVersion('0.1.0')
+    .setDescription('Mutating requests carry an Idempotency-Key; problems are application/problem+json.')
+    .build();
+  return SwaggerModule.createDocument(app, about, {
+    operationIdFactory: (controller, method) => `${controller.replace('Controller', '')}_${method}`,
+  });
 }
 
 /** The built interface: files that never change are kept for a year, everything else that is not the API opens the page. */
 function serveWeb(app: NestExpressApplication, webRoot: string | undefined): void {
   if (!webRoot || !existsSync(webRoot)) return;
-  app.use(express.static(webRoot, { index: false, setHeaders: (response, path) => response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  app.use(
+    express.static(webRoot, {
+      index: false,
+      setHeaders: (response, path) =>
+        response.setHeader(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    }),
+  );
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w{2,5}$/.test(request.path)) return next();
+    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w{2,5}$/.test(request.path))
+      return next();
     response.setHeader('cache-control', 'no-cache');
     response.sendFile('index.html', { root: webRoot });
   });

@@ -113,7 +113,9 @@ const floor: RouteObject = {
 };
 
 /** Development only: every component in every state. */
-const kit: RouteObject[] = import.meta.env.DEV ? [{ path: '/kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) }] : [];
+const kit: RouteObject[] = import.meta.env.DEV
+  ? [{ path: '/kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) }]
+  : [];
 
 export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
@@ -121,6 +123,9 @@ export const router = createBrowserRouter([
   { path: '/enrol', element: <EnrolPage /> },
   { path: '/floor/sign-in', element: <FloorSignIn /> },
   ...kit,
-  { element: <MustSignIn door="/sign-in" />, children: [office, floor, { path: '/bench/:code?', element: <BenchPage /> }] },
+  {
+    element: <MustSignIn door="/sign-in" />,
+    children: [office, floor, { path: '/bench/:code?', element: <BenchPage /> }],
+  },
   { path: '*', element: <NothingHere /> },
 ]);

@@ -35,7 +35,12 @@ export function chooseBins(
 ): { choices: BinChoice[]; short: number } {
   const left = rows
     .filter((row) => row.units > 0)
-    .sort((a, b) => compare(rotationDate(a, rotation), rotationDate(b, rotation)) || a.walkOrder - b.walkOrder || a.placeId - b.placeId);
+    .sort(
+      (a, b) =>
+        compare(rotationDate(a, rotation), rotationDate(b, rotation)) ||
+        a.walkOrder - b.walkOrder ||
+        a.placeId - b.placeId,
+    );
   const choices: BinChoice[] = [];
   let need = units;
   while (need > 0 && left.length > 0) {

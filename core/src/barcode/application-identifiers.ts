@@ -219,9 +219,7 @@ export interface AiForm {
 }
 
 /** First two digits of the identifiers whose length is known in advance (General Specifications, figure 7.8.5-2). */
-const PREDEFINED = new Set(
-  '00 01 02 03 04 11 12 13 14 15 16 17 18 19 20 31 32 33 34 35 36 41'.split(' '),
-);
+const PREDEFINED = new Set('00 01 02 03 04 11 12 13 14 15 16 17 18 19 20 31 32 33 34 35 36 41'.split(' '));
 
 function readComponent(text: string): Component {
   const optional = text.startsWith('[');
@@ -245,18 +243,19 @@ function form(ai: string, spec: string, extra: Partial<AiForm> = {}): AiForm {
 }
 
 /** Measures and amounts: the fourth digit of the identifier places the decimal point. */
-const WITH_POINT: readonly [first: number, last: number, points: number, spec: string, amountFrom: number][] = [
-  [310, 316, 5, 'N6', 0],
-  [320, 337, 5, 'N6', 0],
-  [340, 357, 5, 'N6', 0],
-  [360, 369, 5, 'N6', 0],
-  [390, 390, 9, 'N..15', 0],
-  [391, 391, 9, 'N3 N..15', 3],
-  [392, 392, 9, 'N..15', 0],
-  [393, 393, 9, 'N3 N..15', 3],
-  [394, 394, 3, 'N4', 0],
-  [395, 395, 5, 'N6', 0],
-];
+const WITH_POINT: readonly [first: number, last: number, points: number, spec: string, amountFrom: number][] =
+  [
+    [310, 316, 5, 'N6', 0],
+    [320, 337, 5, 'N6', 0],
+    [340, 357, 5, 'N6', 0],
+    [360, 369, 5, 'N6', 0],
+    [390, 390, 9, 'N..15', 0],
+    [391, 391, 9, 'N3 N..15', 3],
+    [392, 392, 9, 'N..15', 0],
+    [393, 393, 9, 'N3 N..15', 3],
+    [394, 394, 3, 'N4', 0],
+    [395, 395, 5, 'N6', 0],
+  ];
 
 function build(): Map<string, AiForm> {
   const forms = new Map<string, AiForm>();

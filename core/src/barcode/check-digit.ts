@@ -14,8 +14,7 @@ export function hasCheckDigit(number: string): boolean {
 }
 
 /** The 82 characters that GS1 values may hold, in the order that gives each its value. */
-export const CSET82 =
-  '!"%&\'()*+,-./0123456789:;<=>?ABCDEFGHIJKLMNOPQRSTUVWXYZ_abcdefghijklmnopqrstuvwxyz';
+export const CSET82 = '!"%&\'()*+,-./0123456789:;<=>?ABCDEFGHIJKLMNOPQRSTUVWXYZ_abcdefghijklmnopqrstuvwxyz';
 const CSET32 = '23456789ABCDEFGHJKLMNPQRSTUVWXYZ';
 const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37, 41, 43, 47, 53, 59, 61, 67, 71, 73, 79, 83];
 

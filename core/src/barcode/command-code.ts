@@ -19,5 +19,8 @@ export function commandOf(code: string): CommandCode | undefined {
  * in capitals. Element strings are left for `readGs1`.
  */
 export function normalCode(code: string): string {
-  return code.trim().replace(/^\]E[04]/, '').toUpperCase();
+  return code
+    .trim()
+    .replace(/^\]E[04]/, '')
+    .toUpperCase();
 }

@@ -65,7 +65,8 @@ export function pairsOfLink(address: string): [string, string][] | Gs1Error {
   }
   for (const member of (parts[3] ?? '').split(/[&;]/)) {
     const cut = member.indexOf('=');
-    if (cut > 0 && /^\d+$/.test(member.slice(0, cut))) raw.push([member.slice(0, cut), member.slice(cut + 1)]);
+    if (cut > 0 && /^\d+$/.test(member.slice(0, cut)))
+      raw.push([member.slice(0, cut), member.slice(cut + 1)]);
   }
   const pairs: [string, string][] = [];
   for (const [ai, coded] of raw) {

@@ -1,1 +1,10 @@
-export { countOf, inPacks, packName, spell, toBase, type PackCount, type PackUnit } from './pack-units.js';
+export {
+  countOf,
+  goodsWords,
+  inPacks,
+  packName,
+  spell,
+  toBase,
+  type PackCount,
+  type PackUnit,
+} from './pack-units.js';

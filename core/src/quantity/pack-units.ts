@@ -13,7 +13,9 @@ export interface PackUnit {
 export function toBase(packs: number, factor: number): number {
   const units = packs * factor;
   if (!Number.isSafeInteger(packs) || packs < 0 || !Number.isSafeInteger(factor) || factor < 1) {
-    throw new RangeError(`A quantity is a whole number of packs of at least 1 unit, not ${packs} × ${factor}`);
+    throw new RangeError(
+      `A quantity is a whole number of packs of at least 1 unit, not ${packs} × ${factor}`,
+    );
   }
   if (!Number.isSafeInteger(units)) throw new RangeError(`${packs} × ${factor} is more than can be counted`);
   return units;
@@ -59,4 +61,9 @@ export function spell(units: number, ladder: readonly PackUnit[]): string {
 export function packName(pack: PackUnit, count = 2): string {
   const word = count === 1 ? pack.name : pack.plural;
   return pack.factor === 1 ? word : `${word} of ${grouped(pack.factor)}`;
+}
+
+/** How the tape names a quantity of goods: "2 trays and 12 jars: Jar 454 g, round". */
+export function goodsWords(units: number, item: { name: string; packs: readonly PackUnit[] }): string {
+  return `${spell(units, item.packs)}: ${item.name}`;
 }

@@ -26,7 +26,11 @@ export function refuse<S, C>(
 }
 
 export function unknownCode(code: string): Refusal {
-  return { band: 'unknown', title: code, detail: 'On no item or place here. Kept on the tape for the office to match' };
+  return {
+    band: 'unknown',
+    title: code,
+    detail: 'On no item or place here. Kept on the tape for the office to match',
+  };
 }
 
 export function stay<S, C>(state: S, feedback: Feedback | null = null): Step<S, C> {

@@ -79,7 +79,10 @@ export const startPick: PickState = {
 
 /** What a stop still wants, with what this phone has posted and not yet heard back about. */
 export function wantedAt(state: PickState, stop: PickStop): number {
-  return state.pending.reduce((left, p) => left - (p.stopId === stop.id ? p.units : 0), stop.units - stop.picked - stop.short);
+  return state.pending.reduce(
+    (left, p) => left - (p.stopId === stop.id ? p.units : 0),
+    stop.units - stop.picked - stop.short,
+  );
 }
 
 /** The stop at hand: the chosen one while it is open, otherwise the next on the walk. */
@@ -93,8 +96,14 @@ export function currentTote(task: PickTask, state: PickState): number | null {
 }
 
 /** The rule for taking goods from a stop into a tote, on the phone and on the server alike. */
-export function checkPick(stop: PickStop | undefined, item: ItemFacts | undefined, units: number, wanted: number): Refusal | null {
-  if (!stop || !item) return { band: 'not-this', title: 'Not on this round', detail: 'Nothing of this is wanted here' };
+export function checkPick(
+  stop: PickStop | undefined,
+  item: ItemFacts | undefined,
+  units: number,
+  wanted: number,
+): Refusal | null {
+  if (!stop || !item)
+    return { band: 'not-this', title: 'Not on this round', detail: 'Nothing of this is wanted here' };
   if (!Number.isSafeInteger(units) || units <= 0) {
     return { band: 'too-many', title: 'Nothing counted', detail: `Scan the ${item.name} before the tote` };
   }
@@ -110,10 +119,16 @@ export function checkPick(stop: PickStop | undefined, item: ItemFacts | undefine
 
 /** The rule for the tote: one that no other round is using. */
 export function checkTote(task: PickTask, place: PlaceFacts): Refusal | null {
-  if (place.kind !== 'tote') return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
-  if (place.siteId !== task.siteId) return { band: 'not-this', title: place.code, detail: 'This tote belongs to another site' };
+  if (place.kind !== 'tote')
+    return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
+  if (place.siteId !== task.siteId)
+    return { band: 'not-this', title: place.code, detail: 'This tote belongs to another site' };
   if (task.busyToteIds.includes(place.id)) {
-    return { band: 'not-this', title: `Tote ${place.code}`, detail: 'In use on another order. Take an empty one' };
+    return {
+      band: 'not-this',
+      title: `Tote ${place.code}`,
+      detail: 'In use on another order. Take an empty one',
+    };
   }
   return null;
 }
@@ -160,25 +175,43 @@ function onCode(task: PickTask, book: Codebook, state: PickState, input: CodeInp
     case 'command':
       if (meaning.command === 'confirm') return putInTote(task, book, state, input.id);
       if (meaning.command === 'not-here') return notHere(task, book, state, input.id);
-      return meaning.command === 'undo' ? { ...stay<PickState, PickCommand>(state), undo: true } : stay(state);
+      return meaning.command === 'undo'
+        ? { ...stay<PickState, PickCommand>(state), undo: true }
+        : stay(state);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
 }
 
-function onPlace(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
+function onPlace(
+  task: PickTask,
+  book: Codebook,
+  state: PickState,
+  input: CodeInput,
+  place: PlaceFacts,
+): Result {
   if (place.kind === 'tote') return onTote(task, book, state, input, place);
-  return SET_DOWN_KINDS.has(place.kind) ? onTable(task, state, input, place) : onBin(task, state, input, place);
+  return SET_DOWN_KINDS.has(place.kind)
+    ? onTable(task, state, input, place)
+    : onBin(task, state, input, place);
 }
 
 /** The rule for setting a finished tote down: nothing left to pick, at a packing table of this site. */
 export function checkSetDown(siteId: number, place: PlaceFacts | undefined, open: number): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' };
   if (!SET_DOWN_KINDS.has(place.kind) || place.siteId !== siteId) {
-    return { band: 'not-this', title: place.code, detail: 'Set the tote down at a packing table of this site' };
+    return {
+      band: 'not-this',
+      title: place.code,
+      detail: 'Set the tote down at a packing table of this site',
+    };
   }
   if (open > 0) {
-    return { band: 'not-this', title: place.code, detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before the tote is set down` };
+    return {
+      band: 'not-this',
+      title: place.code,
+      detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before the tote is set down`,
+    };
   }
   return null;
 }
@@ -202,34 +235,67 @@ function onBin(task: PickTask, state: PickState, input: CodeInput, place: PlaceF
     return refuse(state, { band: 'not-this', title: place.code, detail }, input);
   }
   if (state.units > 0 && stop.id !== current?.id) {
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, input);
+    return refuse(
+      state,
+      { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' },
+      input,
+    );
   }
   return stay({ ...state, stopId: stop.id, atBin: true }, accepted(`Bin ${place.code}`, 'Now the goods'));
 }
 
-function onItem(task: PickTask, book: Codebook, state: PickState, input: CodeInput, meaning: Extract<Meaning, { kind: 'item' }>): Result {
+function onItem(
+  task: PickTask,
+  book: Codebook,
+  state: PickState,
+  input: CodeInput,
+  meaning: Extract<Meaning, { kind: 'item' }>,
+): Result {
   const { item, pack, lot } = meaning;
   const current = currentStop(task, state);
   const matches = (s: PickStop) => s.itemId === item.id && (!lot || s.lot === lot) && wantedAt(state, s) > 0;
   const elsewhere = task.stops.filter(matches);
-  const stop = current && matches(current) ? current : elsewhere.length === 1 && !state.atBin && state.units === 0 ? elsewhere[0] : undefined;
+  const stop =
+    current && matches(current)
+      ? current
+      : elsewhere.length === 1 && !state.atBin && state.units === 0
+        ? elsewhere[0]
+        : undefined;
   if (!stop) return refuse(state, wrongItem(item, lot, current), input);
   const units = (stop.id === current?.id ? state.units : 0) + pack.factor;
   const refusal = checkPick(stop, item, units, wantedAt(state, stop));
   if (refusal) return refuse(state, refusal, input);
   const next: PickState = { ...state, stopId: stop.id, itemSeen: true, units, how: input.how };
-  if (units === wantedAt(state, stop) && currentTote(task, state) !== null) return putInTote(task, book, next, input.id);
-  return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wantedAt(state, stop), item.packs)} in hand`));
+  if (units === wantedAt(state, stop) && currentTote(task, state) !== null)
+    return putInTote(task, book, next, input.id);
+  return stay(
+    next,
+    accepted(item.name, `${spell(units, item.packs)} of ${spell(wantedAt(state, stop), item.packs)} in hand`),
+  );
 }
 
 function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | undefined): Refusal {
   if (current && current.itemId === item.id && lot && current.lot !== lot) {
-    return { band: 'not-this', title: `Lot ${lot}`, detail: `Take lot ${current.lot ?? ''} of ${item.name}. Put this back` };
+    return {
+      band: 'not-this',
+      title: `Lot ${lot}`,
+      detail: `Take lot ${current.lot ?? ''} of ${item.name}. Put this back`,
+    };
   }
-  return { band: 'not-this', title: item.name, detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet' };
+  return {
+    band: 'not-this',
+    title: item.name,
+    detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet',
+  };
 }
 
-function onTote(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
+function onTote(
+  task: PickTask,
+  book: Codebook,
+  state: PickState,
+  input: CodeInput,
+  place: PlaceFacts,
+): Result {
   const refusal = checkTote(task, place);
   if (refusal) return refuse(state, refusal, input);
   const next = { ...state, toteId: place.id };
@@ -245,7 +311,11 @@ function putInTote(task: PickTask, book: Codebook, state: PickState, id: string)
   const refusal = checkPick(stop, item, state.units, wantedAt(state, stop));
   if (refusal) return refuse(state, refusal, { id });
   if (toteId === null) {
-    return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id });
+    return refuse(
+      state,
+      { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' },
+      { id },
+    );
   }
   const tote = Object.values(book.places).find((p) => p.id === toteId)?.code ?? 'the tote';
   return {
@@ -255,7 +325,17 @@ function putInTote(task: PickTask, book: Codebook, state: PickState, id: string)
       pending: [...state.pending, { id, stopId: stop.id, units: state.units, short: false }],
     },
     feedback: accepted(spell(state.units, item.packs), `${item.name}, ${stop.placeCode} to tote ${tote}`),
-    commands: [{ kind: 'pick', id, round: task.round, stopId: stop.id, units: state.units, totePlaceId: toteId, how: state.how }],
+    commands: [
+      {
+        kind: 'pick',
+        id,
+        round: task.round,
+        stopId: stop.id,
+        units: state.units,
+        totePlaceId: toteId,
+        how: state.how,
+      },
+    ],
   };
 }
 
@@ -264,12 +344,27 @@ function notHere(task: PickTask, book: Codebook, state: PickState, id: string): 
   const item = stop && book.items[stop.itemId];
   if (!stop || !item) return stay(state);
   if (state.units > 0) {
-    return refuse(state, { band: 'not-this', title: 'Goods in hand', detail: 'Scan the tote for what you have, then say the rest is not here' }, { id });
+    return refuse(
+      state,
+      {
+        band: 'not-this',
+        title: 'Goods in hand',
+        detail: 'Scan the tote for what you have, then say the rest is not here',
+      },
+      { id },
+    );
   }
   const units = wantedAt(state, stop);
   return {
-    state: { ...startPick, toteId: state.toteId, pending: [...state.pending, { id, stopId: stop.id, units, short: true }] },
-    feedback: accepted(`${spell(units, item.packs)} not here`, `${stop.placeCode} will be checked. Another bin is sought`),
+    state: {
+      ...startPick,
+      toteId: state.toteId,
+      pending: [...state.pending, { id, stopId: stop.id, units, short: true }],
+    },
+    feedback: accepted(
+      `${spell(units, item.packs)} not here`,
+      `${stop.placeCode} will be checked. Another bin is sought`,
+    ),
     commands: [{ kind: 'short', id, round: task.round, stopId: stop.id, units }],
   };
 }

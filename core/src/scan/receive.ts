@@ -41,6 +41,8 @@ export interface ReceiveState {
   /** Counted so far, by pack unit; empty until somebody counts. */
   counts: Record<number, number>;
   activePackId: number | null;
+  /** True once a figure was keyed; until then each scan of a pack counts one, and the first digit begins anew. */
+  keyed: boolean;
   lot: string | null;
   expires: string | null;
   how: How;
@@ -54,6 +56,7 @@ export const startReceive: ReceiveState = {
   line: null,
   counts: {},
   activePackId: null,
+  keyed: false,
   lot: null,
   expires: null,
   how: 'scanned',
@@ -90,7 +93,11 @@ export function checkReceive(
     return notOnOrder(task, item);
   }
   if (!Number.isSafeInteger(command.units) || command.units <= 0) {
-    return { band: 'too-many', title: 'Nothing counted', detail: `Count the ${item.name} before booking it in` };
+    return {
+      band: 'too-many',
+      title: 'Nothing counted',
+      detail: `Count the ${item.name} before booking it in`,
+    };
   }
   const over = receivedBefore + command.units - line.ordered;
   if (receivedBefore + command.units > mostAllowed(line.ordered, task.overPercent)) {
@@ -103,18 +110,30 @@ export function checkReceive(
   }
   if (item.tracking !== 'none' && !command.lot) return lotMissing(item);
   if (item.tracking === 'lot-expiry' && !command.expires) {
-    return { band: 'not-this', title: 'Date missing', detail: `${item.name} is kept by lot and date. Type the date on the label` };
+    return {
+      band: 'not-this',
+      title: 'Date missing',
+      detail: `${item.name} is kept by lot and date. Type the date on the label`,
+    };
   }
   return null;
 }
 
 function lotMissing(item: ItemFacts): Refusal {
-  return { band: 'not-this', title: 'Lot missing', detail: `${item.name} is kept by lot. Scan the label with the lot, or type it` };
+  return {
+    band: 'not-this',
+    title: 'Lot missing',
+    detail: `${item.name} is kept by lot. Scan the label with the lot, or type it`,
+  };
 }
 
 function notOnOrder(task: ReceiveTask, item: ItemFacts | undefined): Refusal {
   const home = item?.home ? ` Belongs in ${item.home}` : '';
-  return { band: 'not-this', title: item?.name ?? 'Not on this order', detail: `Not on ${task.order}.${home}` };
+  return {
+    band: 'not-this',
+    title: item?.name ?? 'Not on this order',
+    detail: `Not on ${task.order}.${home}`,
+  };
 }
 
 type Result = Step<ReceiveState, ReceiveCommand>;
@@ -127,7 +146,12 @@ export function receive(task: ReceiveTask, book: Codebook, state: ReceiveState, 
     case 'count':
       return state.line === null
         ? stay(state)
-        : stay({ ...state, counts: { ...state.counts, [input.packId]: input.count }, activePackId: input.packId });
+        : stay({
+            ...state,
+            counts: { ...state.counts, [input.packId]: input.count },
+            activePackId: input.packId,
+            keyed: true,
+          });
     case 'text':
       return stay({ ...state, [input.field]: input.value.trim() === '' ? null : input.value.trim() });
     case 'confirm':
@@ -178,27 +202,52 @@ function onItem(
     const other = book.items[current.itemId];
     return refuse(
       state,
-      { band: 'not-this', title: item.name, detail: `Book in or clear the ${other?.name ?? 'goods'} counted first` },
+      {
+        band: 'not-this',
+        title: item.name,
+        detail: `Book in or clear the ${other?.name ?? 'goods'} counted first`,
+      },
       input,
     );
   }
   const again = current?.itemId === item.id;
+  // A scanned pack has been seen and counts as one; a code chosen by hand only says what the goods are.
+  const seen = input.how === 'scanned' ? 1 : 0;
   const next: ReceiveState = {
     ...state,
     line: line.line,
     activePackId: pack.id,
-    counts: again ? { ...state.counts, [pack.id]: (state.counts[pack.id] ?? 0) + 1 } : {},
+    counts:
+      seen === 0 && !again
+        ? {}
+        : { ...(again ? state.counts : {}), [pack.id]: (again ? (state.counts[pack.id] ?? 0) : 0) + seen },
+    keyed: again && state.keyed,
     lot: lot ?? (again ? state.lot : null),
     expires: expires ?? (again ? state.expires : null),
     how: input.how,
   };
-  const label = lot ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
-  return stay(next, accepted(item.name, again ? `${spell(countedUnits(next, item), item.packs)} counted` : label));
+  const label = lot
+    ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}`
+    : `Scanned a ${packName(pack, 1)}`;
+  return stay(
+    next,
+    accepted(item.name, again && seen > 0 ? `${spell(countedUnits(next, item), item.packs)} counted` : label),
+  );
 }
 
-function onPlace(task: ReceiveTask, book: Codebook, state: ReceiveState, input: CodeInput, place: PlaceFacts): Result {
+function onPlace(
+  task: ReceiveTask,
+  book: Codebook,
+  state: ReceiveState,
+  input: CodeInput,
+  place: PlaceFacts,
+): Result {
   if (place.siteId !== task.dock.siteId) {
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'This place is at another site' }, input);
+    return refuse(
+      state,
+      { band: 'not-this', title: place.code, detail: 'This place is at another site' },
+      input,
+    );
   }
   const next = { ...state, to: place.id === task.dock.id ? null : place, how: input.how };
   const line = task.lines.find((l) => l.line === state.line);
@@ -207,7 +256,12 @@ function onPlace(task: ReceiveTask, book: Codebook, state: ReceiveState, input: 
   return stay(next, accepted(place.code, 'Goods go here until another place is scanned'));
 }
 
-function bookIn(task: ReceiveTask, book: Codebook, state: ReceiveState, input: { id: string; code?: string }): Result {
+function bookIn(
+  task: ReceiveTask,
+  book: Codebook,
+  state: ReceiveState,
+  input: { id: string; code?: string },
+): Result {
   const line = task.lines.find((l) => l.line === state.line);
   const item = line && book.items[line.itemId];
   if (!line || !item) return stay(state);

@@ -62,8 +62,14 @@ export function checkStore(
   standingUnits: number,
 ): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' };
-  if (place.siteId !== siteId) return { band: 'not-this', title: place.code, detail: 'This place is at another site' };
-  if (!SHELVES.has(place.kind)) return { band: 'not-this', title: place.code, detail: `Not a bin. Scan the bin that the ${item.name} goes into` };
+  if (place.siteId !== siteId)
+    return { band: 'not-this', title: place.code, detail: 'This place is at another site' };
+  if (!SHELVES.has(place.kind))
+    return {
+      band: 'not-this',
+      title: place.code,
+      detail: `Not a bin. Scan the bin that the ${item.name} goes into`,
+    };
   if (!Number.isSafeInteger(units) || units <= 0 || units > standingUnits) {
     return {
       band: 'too-many',
@@ -102,25 +108,43 @@ function handItem(task: StoreTask, book: Codebook, state: StoreState): ItemFacts
   return goods && book.items[goods.itemId];
 }
 
-function onCode(task: StoreTask, book: Codebook, state: StoreState, input: Extract<ScanInput, { kind: 'code' }>): Result {
+function onCode(
+  task: StoreTask,
+  book: Codebook,
+  state: StoreState,
+  input: Extract<ScanInput, { kind: 'code' }>,
+): Result {
   const meaning = resolve(input.code, book);
   switch (meaning.kind) {
     case 'item': {
       const fits = (g: StandingGoods) =>
-        g.itemId === meaning.item.id && (!meaning.lot || g.lot === meaning.lot) && standing(task, state, goodsKey(g)) > 0;
+        g.itemId === meaning.item.id &&
+        (!meaning.lot || g.lot === meaning.lot) &&
+        standing(task, state, goodsKey(g)) > 0;
       const goods = task.goods.find(fits);
       if (!goods) {
         const home = meaning.item.home ? `Belongs in ${meaning.item.home}` : 'It has no home here yet';
-        return refuse(state, { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` }, input);
+        return refuse(
+          state,
+          { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` },
+          input,
+        );
       }
       const left = standing(task, state, goodsKey(goods));
-      const where = goods.suggestion ? `to ${goods.suggestion.code}: ${goods.suggestion.reason}` : 'scan any free bin';
-      return stay({ ...state, hand: goodsKey(goods), units: null }, accepted(meaning.item.name, `${spell(left, meaning.item.packs)}, ${where}`));
+      const where = goods.suggestion
+        ? `to ${goods.suggestion.code}: ${goods.suggestion.reason}`
+        : 'scan any free bin';
+      return stay(
+        { ...state, hand: goodsKey(goods), units: null },
+        accepted(meaning.item.name, `${spell(left, meaning.item.packs)}, ${where}`),
+      );
     }
     case 'place':
       return intoPlace(task, book, state, input, meaning.place);
     case 'command':
-      return meaning.command === 'undo' ? { ...stay<StoreState, StoreCommand>(state), undo: true } : stay(state);
+      return meaning.command === 'undo'
+        ? { ...stay<StoreState, StoreCommand>(state), undo: true }
+        : stay(state);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
@@ -136,17 +160,34 @@ function intoPlace(
   const goods = task.goods.find((g) => goodsKey(g) === state.hand);
   const item = goods && book.items[goods.itemId];
   if (!goods || !item) {
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, input);
+    return refuse(
+      state,
+      { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' },
+      input,
+    );
   }
   const left = standing(task, state, goodsKey(goods));
   const units = state.units ?? left;
   const refusal = checkStore(task.siteId, item, place, units, left);
   if (refusal) return refuse(state, refusal, input);
   return {
-    state: { hand: null, units: null, pending: [...state.pending, { id: input.id, goods: goodsKey(goods), units }] },
+    state: {
+      hand: null,
+      units: null,
+      pending: [...state.pending, { id: input.id, goods: goodsKey(goods), units }],
+    },
     feedback: accepted(spell(units, item.packs), `${item.name}, in ${place.code}`),
     commands: [
-      { kind: 'store', id: input.id, itemId: item.id, lotId: goods.lotId, units, fromPlaceId: goods.fromPlaceId, toPlaceId: place.id, how: input.how },
+      {
+        kind: 'store',
+        id: input.id,
+        itemId: item.id,
+        lotId: goods.lotId,
+        units,
+        fromPlaceId: goods.fromPlaceId,
+        toPlaceId: place.id,
+        how: input.how,
+      },
     ],
   };
 }

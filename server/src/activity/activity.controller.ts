@@ -26,9 +26,18 @@ export class ActivityController {
 
   @Get('tape')
   @Access('signed-in')
-  newest(@Reader() person: Person, @Query('document') document?: string, @Query('mine') mine?: string, @Query('limit') limit?: string): Promise<TapeDto> {
+  newest(
+    @Reader() person: Person,
+    @Query('document') document?: string,
+    @Query('mine') mine?: string,
+    @Query('limit') limit?: string,
+  ): Promise<TapeDto> {
     const most = Math.min(MOST_ENTRIES, Math.max(1, Number(limit) || 30));
-    return this.tape.newest(person.siteIds, { ...(document ? { document } : {}), ...(mine ? { mine: person.id } : {}), limit: most });
+    return this.tape.newest(person.siteIds, {
+      ...(document ? { document } : {}),
+      ...(mine ? { mine: person.id } : {}),
+      limit: most,
+    });
   }
 
   @Post('tape/:id/undo')

@@ -2,7 +2,18 @@ import { Injectable } from '@nestjs/common';
 import type { Act } from '../platform/act.js';
 import type { Tx } from '../platform/database/tx.js';
 
-export type Glyph = 'full' | 'half' | 'held' | 'blocked' | 'empty' | 'fb-wrong' | 'fb-many' | 'fb-unknown' | 'undo' | 'print' | 'go';
+export type Glyph =
+  | 'full'
+  | 'half'
+  | 'held'
+  | 'blocked'
+  | 'empty'
+  | 'fb-wrong'
+  | 'fb-many'
+  | 'fb-unknown'
+  | 'undo'
+  | 'print'
+  | 'go';
 
 /** One line of the tape. */
 export interface Entry {
@@ -23,7 +34,20 @@ export class ActivityService {
   async record(tx: Tx, act: Act | null, entry: Entry): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
       `INSERT INTO activity (device_at, person_id, device_id, site_id, command_id, kind, glyph, title, detail, document, how, undo_data) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-      [act?.deviceAt ?? null, act?.person.id ?? null, act?.deviceId ?? null, entry.siteId ?? null, act?.key ?? null, entry.kind, entry.glyph, entry.title.slice(0, 200), (entry.detail ?? '').slice(0, 300), entry.document ?? null, entry.how ?? null, entry.undo ? JSON.stringify(entry.undo) : null],
+      [
+        act?.deviceAt ?? null,
+        act?.person.id ?? null,
+        act?.deviceId ?? null,
+        entry.siteId ?? null,
+        act?.key ?? null,
+        entry.kind,
+        entry.glyph,
+        entry.title.slice(0, 200),
+        (entry.detail ?? '').slice(0, 300),
+        entry.document ?? null,
+        entry.how ?? null,
+        entry.undo ? JSON.stringify(entry.undo) : null,
+      ],
     );
     return done.insertId;
   }

@@ -22,22 +22,68 @@ export class LineQueries {
   async line(siteIds: readonly number[]): Promise<LineDto> {
     const sites = [0, ...siteIds];
     const stages = await Promise.all([
-      this.stage('inbound', 'due today', `SELECT COUNT(*) AS n, MIN(first_received_at) AS oldest, COALESCE(SUM(expected_on < UTC_DATE()), 0) AS stuck FROM purchase_order WHERE state IN ('placed','part-received') AND expected_on <= UTC_DATE() AND site_id IN (?)`, sites),
-      this.stage('shelves', 'to put away', `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind = 'dock' AND b.units > 0 AND p.site_id IN (?)`, sites),
-      this.stage('orders', 'open', `SELECT COUNT(*) AS n, MIN(placed_at) AS oldest, COALESCE(SUM(state = 'held' OR promised_at < UTC_TIMESTAMP()), 0) AS stuck FROM sales_order WHERE state IN ('open','held') AND site_id IN (?)`, sites),
-      this.stage('picking', 'rounds', `SELECT COUNT(*) AS n, MIN(r.created_at) AS oldest, COALESCE(SUM(EXISTS (SELECT 1 FROM pick_stop s WHERE s.round_id = r.id AND s.short_units > 0)), 0) AS stuck FROM pick_round r WHERE r.state IN ('waiting','picking') AND r.site_id IN (?)`, sites),
-      this.stage('packing', 'to pack', `SELECT COUNT(*) AS n, MIN(r.finished_at) AS oldest, 0 AS stuck FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.state = 'set-down' AND o.state = 'picked' AND r.site_id IN (?)`, sites),
-      this.stage('dispatch', 'parcels', `SELECT COUNT(*) AS n, MIN(COALESCE(p.labelled_at, p.label_asked_at)) AS oldest, COALESCE(SUM(p.state = 'label-asked' AND p.label_asked_at < UTC_TIMESTAMP() - INTERVAL 2 MINUTE), 0) AS stuck FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.state IN ('label-asked','labelled') AND o.site_id IN (?)`, sites),
+      this.stage(
+        'inbound',
+        'due today',
+        `SELECT COUNT(*) AS n, MIN(first_received_at) AS oldest, COALESCE(SUM(expected_on < UTC_DATE()), 0) AS stuck FROM purchase_order WHERE state IN ('placed','part-received') AND expected_on <= UTC_DATE() AND site_id IN (?)`,
+        sites,
+      ),
+      this.stage(
+        'shelves',
+        'to put away',
+        `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind = 'dock' AND b.units > 0 AND p.site_id IN (?)`,
+        sites,
+      ),
+      this.stage(
+        'orders',
+        'open',
+        `SELECT COUNT(*) AS n, MIN(placed_at) AS oldest, COALESCE(SUM(state = 'held' OR promised_at < UTC_TIMESTAMP()), 0) AS stuck FROM sales_order WHERE state IN ('open','held') AND site_id IN (?)`,
+        sites,
+      ),
+      this.stage(
+        'picking',
+        'rounds',
+        `SELECT COUNT(*) AS n, MIN(r.created_at) AS oldest, COALESCE(SUM(EXISTS (SELECT 1 FROM pick_stop s WHERE s.round_id = r.id AND s.short_units > 0)), 0) AS stuck FROM pick_round r WHERE r.state IN ('waiting','picking') AND r.site_id IN (?)`,
+        sites,
+      ),
+      this.stage(
+        'packing',
+        'to pack',
+        `SELECT COUNT(*) AS n, MIN(r.finished_at) AS oldest, 0 AS stuck FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.state = 'set-down' AND o.state = 'picked' AND r.site_id IN (?)`,
+        sites,
+      ),
+      this.stage(
+        'dispatch',
+        'parcels',
+        `SELECT COUNT(*) AS n, MIN(COALESCE(p.labelled_at, p.label_asked_at)) AS oldest, COALESCE(SUM(p.state = 'label-asked' AND p.label_asked_at < UTC_TIMESTAMP() - INTERVAL 2 MINUTE), 0) AS stuck FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.state IN ('label-asked','labelled') AND o.site_id IN (?)`,
+        sites,
+      ),
     ]);
-    const arrived = await one<{ oldest: Date | null }>(this.source, `SELECT MIN(m.server_at) AS oldest FROM balance b JOIN place p ON p.id = b.place_id JOIN movement m ON m.to_place_id = b.place_id AND m.item_id = b.item_id WHERE p.kind = 'dock' AND b.units > 0 AND p.site_id IN (?) AND m.server_at > UTC_TIMESTAMP() - INTERVAL 14 DAY`, [sites]);
+    const arrived = await one<{ oldest: Date | null }>(
+      this.source,
+      `SELECT MIN(m.server_at) AS oldest FROM balance b JOIN place p ON p.id = b.place_id JOIN movement m ON m.to_place_id = b.place_id AND m.item_id = b.item_id WHERE p.kind = 'dock' AND b.units > 0 AND p.site_id IN (?) AND m.server_at > UTC_TIMESTAMP() - INTERVAL 14 DAY`,
+      [sites],
+    );
     const shelves = stages.find((s) => s.stage === 'shelves');
     if (shelves) shelves.oldest = arrived?.oldest ?? null;
     return { now: new Date(), stages, capacityHours: (HANDS * HOURS_A_DAY) / 6 };
   }
 
-  private async stage(stage: keyof typeof MINUTES, unit: string, sql: string, sites: readonly number[]): Promise<StageDto> {
+  private async stage(
+    stage: keyof typeof MINUTES,
+    unit: string,
+    sql: string,
+    sites: readonly number[],
+  ): Promise<StageDto> {
     const found = await one<Figures>(this.source, sql, [sites]);
     const count = num(found?.n);
-    return { stage, unit, count, oldest: found?.oldest ?? null, stuck: num(found?.stuck), hours: Math.round((count * MINUTES[stage] * 100) / 60) / 100 };
+    return {
+      stage,
+      unit,
+      count,
+      oldest: found?.oldest ?? null,
+      stuck: num(found?.stuck),
+      hours: Math.round((count * MINUTES[stage] * 100) / 60) / 100,
+    };
   }
 }

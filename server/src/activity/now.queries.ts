@@ -10,7 +10,12 @@ export class NowQueries {
 
   async now(siteIds: readonly number[]): Promise<NowDto> {
     const sites = [0, ...siteIds];
-    const [promised, departures, stuck, expected] = await Promise.all([this.promised(sites), this.departures(sites), this.stuck(sites), this.expected(sites)]);
+    const [promised, departures, stuck, expected] = await Promise.all([
+      this.promised(sites),
+      this.departures(sites),
+      this.stuck(sites),
+      this.expected(sites),
+    ]);
     return { promised, departures, stuck, expected };
   }
 
@@ -26,11 +31,22 @@ export class NowQueries {
   }
 
   private departures(sites: readonly number[]): Promise<DepartureDto[]> {
-    return rows<DepartureDto>(this.source, `SELECT c.name AS carrier, TIMESTAMP(UTC_DATE(), c.collects_at) AS at FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at`, [sites]);
+    return rows<DepartureDto>(
+      this.source,
+      `SELECT c.name AS carrier, TIMESTAMP(UTC_DATE(), c.collects_at) AS at FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at`,
+      [sites],
+    );
   }
 
   private async stuck(sites: readonly number[]): Promise<StuckDto[]> {
-    const held = await rows<{ code: string; customer: string; channel: string; reason: string; placed: Date; late: number }>(
+    const held = await rows<{
+      code: string;
+      customer: string;
+      channel: string;
+      reason: string;
+      placed: Date;
+      late: number;
+    }>(
       this.source,
       `SELECT o.code, o.customer, c.name AS channel, o.hold_reason AS reason, o.placed_at AS placed, o.promised_at < UTC_TIMESTAMP() AS late FROM sales_order o JOIN channel c ON c.id = o.channel_id
        WHERE o.state = 'held' AND o.site_id IN (?) ORDER BY o.promised_at LIMIT 6`,
@@ -47,15 +63,77 @@ export class NowQueries {
       `SELECT code, customer, state, promised_at AS promised FROM sales_order WHERE promised_at < UTC_TIMESTAMP() AND state IN ('open','released','picking','picked','packed') AND site_id IN (?) ORDER BY promised_at LIMIT 6`,
       [sites],
     );
+    const doubted = await rows<{ place: string; name: string; units: number; since: Date }>(
+      this.source,
+      `SELECT p.code AS place, i.name, b.units, (SELECT MAX(m.server_at) FROM movement m WHERE m.to_place_id = b.place_id AND m.item_id = b.item_id AND m.stock_condition = 'held') AS since
+       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id WHERE b.stock_condition = 'held' AND b.units > 0 AND p.site_id IN (?) LIMIT 4`,
+      [sites],
+    );
     const outside = await rows<{ id: number; receiver: string; why: string; since: Date }>(
       this.source,
       `SELECT MIN(id) AS id, receiver, MAX(last_error) AS why, MIN(created_at) AS since FROM outbox WHERE state = 'failing' GROUP BY receiver ORDER BY since LIMIT 4`,
     );
     return [
-      ...held.map((o): StuckDto => ({ glyph: 'blocked', code: o.code, link: `/orders/${o.code}`, title: `${o.customer}, ${o.channel}`, detail: o.reason, since: o.placed, late: num(o.late) === 1, who: 'Order desk', whoNote: 'held orders', action: 'Clear the hold' })),
-      ...missed.map((o): StuckDto => ({ glyph: o.state === 'open' ? 'empty' : 'half', code: o.code, link: `/orders/${o.code}`, title: o.customer, detail: `Promised and still ${o.state}`, since: o.promised, late: true, who: 'Floor', whoNote: 'late orders', action: o.state === 'open' ? 'Send to picking' : 'See order' })),
-      ...late.map((o): StuckDto => ({ glyph: 'empty', code: o.code, link: `/inbound/${o.code}`, title: o.supplier, detail: `${num(o.lines)} lines, not here yet`, since: new Date(`${o.expected}T12:00:00Z`), late: true, who: o.supplier, whoNote: 'supplier', action: 'See order' })),
-      ...outside.map((o): StuckDto => ({ glyph: 'held', code: o.receiver, link: '/setup/outbox', title: o.receiver, detail: o.why, since: o.since, late: false, who: 'Set-up', whoNote: 'deliveries', action: 'See the outbox' })),
+      ...held.map((o): StuckDto => ({
+        glyph: 'blocked',
+        code: o.code,
+        link: `/orders/${o.code}`,
+        title: `${o.customer}, ${o.channel}`,
+        detail: o.reason,
+        since: o.placed,
+        late: num(o.late) === 1,
+        who: 'Order desk',
+        whoNote: 'held orders',
+        action: 'Clear the hold',
+      })),
+      ...missed.map((o): StuckDto => ({
+        glyph: o.state === 'open' ? 'empty' : 'half',
+        code: o.code,
+        link: `/orders/${o.code}`,
+        title: o.customer,
+        detail: `Promised and still ${o.state}`,
+        since: o.promised,
+        late: true,
+        who: 'Late orders',
+        whoNote: 'on the floor',
+        action: o.state === 'open' ? 'Send to picking' : 'See order',
+      })),
+      ...late.map((o): StuckDto => ({
+        glyph: 'empty',
+        code: o.code,
+        link: `/inbound/${o.code}`,
+        title: o.supplier,
+        detail: `${num(o.lines)} lines, not here yet`,
+        since: new Date(`${o.expected}T12:00:00Z`),
+        late: true,
+        who: o.supplier,
+        whoNote: 'supplier',
+        action: 'See order',
+      })),
+      ...doubted.map((d): StuckDto => ({
+        glyph: 'blocked',
+        code: d.place,
+        link: `/shelves/places/${d.place}`,
+        title: d.name,
+        detail: `${d.units} reported not there. Held until the bin is checked`,
+        since: d.since,
+        late: false,
+        who: 'Floor',
+        whoNote: 'bins to check',
+        action: 'See the bin',
+      })),
+      ...outside.map((o): StuckDto => ({
+        glyph: 'held',
+        code: o.receiver,
+        link: '/setup/outbox',
+        title: o.receiver,
+        detail: o.why,
+        since: o.since,
+        late: false,
+        who: 'Set-up',
+        whoNote: 'deliveries',
+        action: 'See the outbox',
+      })),
     ];
   }
 

@@ -11,14 +11,21 @@ interface Row extends Omit<TapeEntryDto, 'undoable' | 'undone'> {
   undone: number;
 }
 
-const entry = (row: Row): TapeEntryDto => ({ ...row, undoable: num(row.undoable) === 1, undone: num(row.undone) === 1 });
+const entry = (row: Row): TapeEntryDto => ({
+  ...row,
+  undoable: num(row.undoable) === 1,
+  undone: num(row.undone) === 1,
+});
 
 /** Reads the tape, newest first. */
 @Injectable()
 export class TapeQueries {
   constructor(private readonly source: DataSource) {}
 
-  async newest(siteIds: readonly number[], filter: { document?: string; mine?: number; limit: number }): Promise<TapeDto> {
+  async newest(
+    siteIds: readonly number[],
+    filter: { document?: string; mine?: number; limit: number },
+  ): Promise<TapeDto> {
     const where = ['(a.site_id IS NULL OR a.site_id IN (?))'];
     const params: unknown[] = [[0, ...siteIds]];
     if (filter.document) {
@@ -29,8 +36,16 @@ export class TapeQueries {
       where.push('a.person_id = ?');
       params.push(filter.mine);
     }
-    const found = await rows<Row>(this.source, `SELECT ${FIELDS} FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE ${where.join(' AND ')} ORDER BY a.id DESC LIMIT ?`, [...params, filter.limit]);
-    const today = await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM activity WHERE at >= UTC_DATE() AND how IS NOT NULL AND (site_id IS NULL OR site_id IN (?))`, [[0, ...siteIds]]);
+    const found = await rows<Row>(
+      this.source,
+      `SELECT ${FIELDS} FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE ${where.join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
+      [...params, filter.limit],
+    );
+    const today = await one<{ n: string }>(
+      this.source,
+      `SELECT COUNT(*) AS n FROM activity WHERE at >= UTC_DATE() AND how IS NOT NULL AND (site_id IS NULL OR site_id IN (?))`,
+      [[0, ...siteIds]],
+    );
     return { entries: found.map(entry), scansToday: num(today?.n) };
   }
 
@@ -39,7 +54,11 @@ export class TapeQueries {
    * transactions end, so a lower id may appear after a higher one.
    */
   async since(after: number, lookBack: number): Promise<(TapeEntryDto & { siteId: number | null })[]> {
-    const found = await rows<Row & { siteId: number | null }>(this.source, `SELECT ${FIELDS}, a.site_id AS siteId FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE a.id > ? ORDER BY a.id LIMIT 500`, [Math.max(0, after - lookBack)]);
+    const found = await rows<Row & { siteId: number | null }>(
+      this.source,
+      `SELECT ${FIELDS}, a.site_id AS siteId FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE a.id > ? ORDER BY a.id LIMIT 500`,
+      [Math.max(0, after - lookBack)],
+    );
     return found.map((row) => ({ ...entry(row), siteId: row.siteId }));
   }
 

@@ -29,10 +29,19 @@ export class StockTeller {
       [siteId, ...itemIds],
     );
     for (const l of listings) {
-      const units = Math.max(0, Math.floor((available({ onHand: l.on_hand, held: l.held, reserved: l.reserved }) - l.keep_back) / l.factor));
+      const units = Math.max(
+        0,
+        Math.floor(
+          (available({ onHand: l.on_hand, held: l.held, reserved: l.reserved }) - l.keep_back) / l.factor,
+        ),
+      );
       if (units === l.told_units) continue;
       await tx.query('UPDATE listing SET told_units = ? WHERE id = ?', [units, l.id]);
-      await this.outbox.send(tx, `channel:${l.channel}`, 'shop.stock', { channel: l.channel, sku: l.channel_sku, units });
+      await this.outbox.send(tx, `channel:${l.channel}`, 'shop.stock', {
+        channel: l.channel,
+        sku: l.channel_sku,
+        units,
+      });
     }
   }
 }

@@ -45,12 +45,19 @@ export class CatalogueController {
   /** The sum behind a figure: `available` or `on-hand`, at one site. */
   @Get(':sku/why/:figure/:siteId')
   @Access('signed-in')
-  async why(@Reader() person: Person, @Param('sku') sku: string, @Param('figure') figure: string, @Param('siteId') site: string): Promise<WhyTermDto[]> {
+  async why(
+    @Reader() person: Person,
+    @Param('sku') sku: string,
+    @Param('figure') figure: string,
+    @Param('siteId') site: string,
+  ): Promise<WhyTermDto[]> {
     const siteId = Number(site);
     if (!person.siteIds.includes(siteId)) throw notFound('That site');
     if (figure !== 'available' && figure !== 'on-hand') throw notFound(`A sum called ${figure}`);
     const itemId = await this.idOf(sku);
-    return figure === 'available' ? this.stock.whyAvailable(itemId, siteId) : this.stock.whyOnHand(itemId, siteId);
+    return figure === 'available'
+      ? this.stock.whyAvailable(itemId, siteId)
+      : this.stock.whyOnHand(itemId, siteId);
   }
 
   @Post()
@@ -61,7 +68,12 @@ export class CatalogueController {
 
   @Put(':sku')
   @Access('items')
-  edit(@Acting() act: Act, @IfMatch() version: number, @Param('sku') sku: string, @Body() body: EditItemDto): Promise<CodeDto> {
+  edit(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('sku') sku: string,
+    @Body() body: EditItemDto,
+  ): Promise<CodeDto> {
     return this.items.edit(act, sku.toUpperCase(), version, body);
   }
 

@@ -1,5 +1,21 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsEmail, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { TRACKINGS, type Tracking } from './catalogue.entity.js';
 
 const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
@@ -63,10 +79,16 @@ export class EditItemDto {
   @IsString() @Matches(/^[a-z-]{1,40}$/) picture: string;
   @IsIn(TRACKINGS) tracking: Tracking;
   @IsIn(['fifo', 'fefo']) rotation: 'fifo' | 'fefo';
-  @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?: string | null;
+  @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?:
+    string | null;
   @IsBoolean() neverHoldsUp: boolean;
   @IsOptional() @IsString() @MaxLength(40) home?: string | null;
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(8) @ValidateNested({ each: true }) @Type(() => EditPackDto) packs: EditPackDto[];
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(8)
+  @ValidateNested({ each: true })
+  @Type(() => EditPackDto)
+  packs: EditPackDto[];
 }
 export class SupplierItemDto {
   itemId: number;
@@ -99,13 +121,19 @@ export class EditSupplierItemDto {
   @Matches(PRICE, { message: 'A price is a number of up to 6 decimal places' }) price: string;
 }
 export class EditSupplierDto {
-  @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A supplier code is 2 to 20 letters, digits and hyphens' }) code: string;
+  @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A supplier code is 2 to 20 letters, digits and hyphens' })
+  code: string;
   @IsString() @Length(1, 120) name: string;
   @IsEmail({}, { message: 'Type an e-mail address, like orders@example.org' }) email: string;
   @IsString() @MaxLength(40) phone: string;
   @Matches(/^[A-Z]{3}$/, { message: 'A currency is three capital letters, such as GBP' }) currency: string;
   @IsInt() @Min(0) @Max(365) leadDays: number;
-  @IsOptional() @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => EditSupplierItemDto) items?: EditSupplierItemDto[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => EditSupplierItemDto)
+  items?: EditSupplierItemDto[];
 }
 export class ListingDto {
   channelSku: string;
@@ -140,11 +168,18 @@ export class EditListingDto {
 }
 export class EditChannelDto {
   @IsString() @Length(1, 80) name: string;
-  @IsOptional() @Matches(/^https?:\/\/[^\s]{1,180}$/, { message: 'An address begins with http:// or https://' }) baseUrl?: string | null;
-  @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => EditListingDto) listings: EditListingDto[];
+  @IsOptional()
+  @Matches(/^https?:\/\/[^\s]{1,180}$/, { message: 'An address begins with http:// or https://' })
+  baseUrl?: string | null;
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => EditListingDto)
+  listings: EditListingDto[];
 }
 export class NewChannelDto extends EditChannelDto {
-  @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A channel code is 2 to 20 letters, digits and hyphens' }) code: string;
+  @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A channel code is 2 to 20 letters, digits and hyphens' })
+  code: string;
   @IsIn(['web-shop', 'marketplace', 'trade', 'phone']) kind: 'web-shop' | 'marketplace' | 'trade' | 'phone';
   @IsInt() siteId: number;
   @IsOptional() @IsString() @Length(16, 100) secret?: string | null;

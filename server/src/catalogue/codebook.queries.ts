@@ -18,13 +18,21 @@ export class CodebookQueries {
     const today = new Date().toISOString().slice(0, 10);
     const book: Codebook = { today, codes: {}, items: await this.items(tx, itemIds), places: {} };
     const only = itemIds ? `WHERE u.item_id IN (${marks(itemIds)})` : '';
-    const codes = await rows<{ code: string; packId: number; itemId: number }>(tx, `SELECT b.code, u.id AS packId, u.item_id AS itemId FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id ${only}`, [...(itemIds ?? [])]);
+    const codes = await rows<{ code: string; packId: number; itemId: number }>(
+      tx,
+      `SELECT b.code, u.id AS packId, u.item_id AS itemId FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id ${only}`,
+      [...(itemIds ?? [])],
+    );
     for (const item of Object.values(book.items)) {
       const base = item.packs.find((p) => p.factor === 1);
       if (base) book.codes[item.sku.toUpperCase()] = { itemId: item.id, packId: base.id };
     }
     for (const { code, packId, itemId } of codes) book.codes[codeKey(code, today)] = { itemId, packId };
-    const places = await rows<{ id: number; code: string; kind: string; siteId: number }>(tx, `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id IS NOT NULL AND blocked = 0 AND kind NOT IN ('site','zone','parcel') AND (site_id = ? OR kind IN ('dock','tote'))`, [siteId]);
+    const places = await rows<{ id: number; code: string; kind: string; siteId: number }>(
+      tx,
+      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id IS NOT NULL AND blocked = 0 AND kind NOT IN ('site','zone','parcel') AND (site_id = ? OR kind IN ('dock','tote'))`,
+      [siteId],
+    );
     for (const place of places) book.places[place.code.toUpperCase()] = place;
     return book;
   }
@@ -32,8 +40,16 @@ export class CodebookQueries {
   async items(tx: Pick<Tx, 'query'>, itemIds?: readonly number[]): Promise<Record<string, ItemFacts>> {
     const only = itemIds ? `WHERE i.id IN (${marks(itemIds)})` : '';
     const params = [...(itemIds ?? [])];
-    const found = await rows<Omit<ItemFacts, 'packs'>>(tx, `SELECT i.id, i.sku, i.name, i.picture, i.tracking, p.code AS home FROM item i LEFT JOIN place p ON p.id = i.home_place_id ${only}`, params);
-    const packs = await rows<PackRow>(tx, `SELECT i.id, i.item_id, i.name, i.plural, i.factor FROM pack_unit i ${itemIds ? `WHERE i.item_id IN (${marks(itemIds)})` : ''} ORDER BY i.factor DESC`, params);
+    const found = await rows<Omit<ItemFacts, 'packs'>>(
+      tx,
+      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, p.code AS home FROM item i LEFT JOIN place p ON p.id = i.home_place_id ${only}`,
+      params,
+    );
+    const packs = await rows<PackRow>(
+      tx,
+      `SELECT i.id, i.item_id, i.name, i.plural, i.factor FROM pack_unit i ${itemIds ? `WHERE i.item_id IN (${marks(itemIds)})` : ''} ORDER BY i.factor DESC`,
+      params,
+    );
     const items: Record<string, ItemFacts> = {};
     for (const item of found) items[item.id] = { ...item, packs: [] };
     for (const { item_id, ...pack } of packs) items[item_id]?.packs.push(pack);

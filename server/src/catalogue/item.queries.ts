@@ -27,7 +27,22 @@ export class ItemQueries {
 
   async list(siteIds: readonly number[], search: string): Promise<ItemRowDto[]> {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    const found = await rows<{ id: number; sku: string; name: string; className: string; picture: string; unit: string; units: string; cost: string | null; onHand: string; reserved: string; held: string; incoming: string; bare: string; unsized: string }>(
+    const found = await rows<{
+      id: number;
+      sku: string;
+      name: string;
+      className: string;
+      picture: string;
+      unit: string;
+      units: string;
+      cost: string | null;
+      onHand: string;
+      reserved: string;
+      held: string;
+      incoming: string;
+      bare: string;
+      unsized: string;
+    }>(
       this.source,
       `SELECT i.id, i.sku, i.name, i.class AS className, i.picture, u.name AS unit, u.plural AS units, i.cost,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.reserved, 0) AS reserved, COALESCE(st.held, 0) AS held, COALESCE(inc.units, 0) AS incoming,
@@ -71,7 +86,11 @@ export class ItemQueries {
       ...(seesCosts ? { cost } : {}),
       neverHoldsUp: item.neverHoldsUp === 1,
       packs,
-      lacks: lacking(packs.every((p) => p.barcodes.length === 0), cost, base?.weightG === null || base?.lengthMm === null),
+      lacks: lacking(
+        packs.every((p) => p.barcodes.length === 0),
+        cost,
+        base?.weightG === null || base?.lengthMm === null,
+      ),
     };
   }
 
@@ -86,12 +105,19 @@ export class ItemQueries {
     );
     const byItem = new Map<number, PackDto[]>();
     for (const { itemId, codes, ...pack } of found) {
-      byItem.set(itemId, [...(byItem.get(itemId) ?? []), { ...pack, barcodes: codes ? codes.split('\n') : [] }]);
+      byItem.set(itemId, [
+        ...(byItem.get(itemId) ?? []),
+        { ...pack, barcodes: codes ? codes.split('\n') : [] },
+      ]);
     }
     return byItem;
   }
 }
 
 function lacking(bare: boolean, cost: string | null, unsized: boolean): string[] {
-  return [...(bare ? ['barcode'] : []), ...(cost === null ? ['cost'] : []), ...(unsized ? ['size or weight'] : [])];
+  return [
+    ...(bare ? ['barcode'] : []),
+    ...(cost === null ? ['cost'] : []),
+    ...(unsized ? ['size or weight'] : []),
+  ];
 }

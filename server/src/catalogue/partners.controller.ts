@@ -3,7 +3,15 @@ import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
-import { ChannelDto, ChannelSheetDto, EditChannelDto, EditSupplierDto, NewChannelDto, SupplierDto, SupplierSheetDto } from './catalogue.dto.js';
+import {
+  ChannelDto,
+  ChannelSheetDto,
+  EditChannelDto,
+  EditSupplierDto,
+  NewChannelDto,
+  SupplierDto,
+  SupplierSheetDto,
+} from './catalogue.dto.js';
 import { PartnersService } from './partners.service.js';
 
 @Controller('api')
@@ -30,7 +38,12 @@ export class PartnersController {
 
   @Put('suppliers/:code')
   @Access('buy')
-  editSupplier(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditSupplierDto): Promise<CodeDto> {
+  editSupplier(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: EditSupplierDto,
+  ): Promise<CodeDto> {
     return this.partners.editSupplier(act, code.toUpperCase(), version, body);
   }
 
@@ -54,7 +67,12 @@ export class PartnersController {
 
   @Put('channels/:code')
   @Access('set-up')
-  editChannel(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditChannelDto): Promise<CodeDto> {
+  editChannel(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: EditChannelDto,
+  ): Promise<CodeDto> {
     return this.partners.editChannel(act, code.toUpperCase(), version, body);
   }
 }

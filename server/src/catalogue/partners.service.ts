@@ -6,7 +6,19 @@ import { CommandLog } from '../platform/command-log.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { badForm, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
-import type { ChannelDto, ChannelSheetDto, EditChannelDto, EditListingDto, EditSupplierDto, EditSupplierItemDto, ListingDto, NewChannelDto, SupplierDto, SupplierItemDto, SupplierSheetDto } from './catalogue.dto.js';
+import type {
+  ChannelDto,
+  ChannelSheetDto,
+  EditChannelDto,
+  EditListingDto,
+  EditSupplierDto,
+  EditSupplierItemDto,
+  ListingDto,
+  NewChannelDto,
+  SupplierDto,
+  SupplierItemDto,
+  SupplierSheetDto,
+} from './catalogue.dto.js';
 import { Channel, Item, Listing, PackUnitRow, Supplier, SupplierItem } from './catalogue.entity.js';
 import { ItemQueries } from './item.queries.js';
 
@@ -25,11 +37,19 @@ export class PartnersService {
 
   suppliers(search: string): Promise<SupplierDto[]> {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    return rows<SupplierDto>(this.source, 'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 500', [like, like]);
+    return rows<SupplierDto>(
+      this.source,
+      'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 500',
+      [like, like],
+    );
   }
 
   async supplier(code: string, seesCosts: boolean): Promise<SupplierSheetDto> {
-    const found = await one<SupplierDto>(this.source, 'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE code = ?', [code]);
+    const found = await one<SupplierDto>(
+      this.source,
+      'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE code = ?',
+      [code],
+    );
     if (!found) throw notFound(`Supplier ${code}`);
     const items = await rows<Omit<SupplierItemDto, 'packs'> & { price: string }>(
       this.source,
@@ -37,16 +57,29 @@ export class PartnersService {
       [found.id],
     );
     const packs = await this.items.packs(items.map((i) => i.itemId));
-    return { ...found, items: items.map(({ price, ...i }) => ({ ...i, ...(seesCosts ? { price } : {}), packs: packs.get(i.itemId) ?? [] })) };
+    return {
+      ...found,
+      items: items.map(({ price, ...i }) => ({
+        ...i,
+        ...(seesCosts ? { price } : {}),
+        packs: packs.get(i.itemId) ?? [],
+      })),
+    };
   }
 
   addSupplier(act: Act, input: EditSupplierDto): Promise<{ code: string }> {
     return this.commands.run(act, 'supplier.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Supplier, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      if (await tx.findOneBy(Supplier, { code }))
+        throw badForm({ code: `${code} is taken. Choose another code` });
       const made = await tx.insert(Supplier, { ...supplierColumns(input), code });
       await this.writeSupplierItems(tx, (made.identifiers[0] as { id: number }).id, input.items);
-      await this.activity.record(tx, act, { kind: 'supplier', glyph: 'full', title: `Supplier ${input.name} made`, document: code });
+      await this.activity.record(tx, act, {
+        kind: 'supplier',
+        glyph: 'full',
+        title: `Supplier ${input.name} made`,
+        document: code,
+      });
       return { code };
     });
   }
@@ -58,31 +91,54 @@ export class PartnersService {
       mustMatch(supplier.version, version);
       await tx.update(Supplier, supplier.id, { ...supplierColumns(input), version: version + 1 });
       await this.writeSupplierItems(tx, supplier.id, input.items);
-      await this.activity.record(tx, act, { kind: 'supplier', glyph: 'full', title: `Supplier ${input.name} changed`, document: code });
+      await this.activity.record(tx, act, {
+        kind: 'supplier',
+        glyph: 'full',
+        title: `Supplier ${input.name} changed`,
+        document: code,
+      });
       return { code };
     });
   }
 
   /** Replaces the price list; left as it is where the request names none. */
-  private async writeSupplierItems(tx: Tx, supplierId: number, items: readonly EditSupplierItemDto[] | undefined): Promise<void> {
+  private async writeSupplierItems(
+    tx: Tx,
+    supplierId: number,
+    items: readonly EditSupplierItemDto[] | undefined,
+  ): Promise<void> {
     if (!items) return;
     await tx.delete(SupplierItem, { supplierId });
     for (const line of items) {
       const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
       if (!item) throw badForm({ items: `There is no item ${line.sku}. Make the item first` });
       const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: line.factor });
-      if (!pack) throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
-      await tx.insert(SupplierItem, { supplierId, itemId: item.id, packUnitId: pack.id, supplierSku: line.supplierSku, price: line.price });
+      if (!pack)
+        throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
+      await tx.insert(SupplierItem, {
+        supplierId,
+        itemId: item.id,
+        packUnitId: pack.id,
+        supplierSku: line.supplierSku,
+        price: line.price,
+      });
     }
   }
 
   async channels(): Promise<ChannelDto[]> {
-    const found = await rows<ChannelDto>(this.source, `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id ORDER BY c.name`);
+    const found = await rows<ChannelDto>(
+      this.source,
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id ORDER BY c.name`,
+    );
     return found.map((c) => ({ ...c, listings: num(c.listings) }));
   }
 
   async channel(code: string): Promise<ChannelSheetDto> {
-    const found = await one<ChannelDto>(this.source, `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.code = ?`, [code]);
+    const found = await one<ChannelDto>(
+      this.source,
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.code = ?`,
+      [code],
+    );
     if (!found) throw notFound(`Channel ${code}`);
     const items = await rows<ListingDto>(
       this.source,
@@ -96,10 +152,23 @@ export class PartnersService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'channel.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Channel, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
-      const made = await tx.insert(Channel, { code, name: input.name, kind: input.kind, siteId: input.siteId, baseUrl: input.baseUrl ?? null, secret: input.secret ?? null });
+      if (await tx.findOneBy(Channel, { code }))
+        throw badForm({ code: `${code} is taken. Choose another code` });
+      const made = await tx.insert(Channel, {
+        code,
+        name: input.name,
+        kind: input.kind,
+        siteId: input.siteId,
+        baseUrl: input.baseUrl ?? null,
+        secret: input.secret ?? null,
+      });
       await this.writeListings(tx, (made.identifiers[0] as { id: number }).id, input.listings);
-      await this.activity.record(tx, act, { kind: 'channel', glyph: 'full', title: `Channel ${input.name} made`, document: code });
+      await this.activity.record(tx, act, {
+        kind: 'channel',
+        glyph: 'full',
+        title: `Channel ${input.name} made`,
+        document: code,
+      });
       return { code };
     });
   }
@@ -110,9 +179,18 @@ export class PartnersService {
       if (!channel) throw notFound(`Channel ${code}`);
       mustBeAt(act.person, channel.siteId);
       mustMatch(channel.version, version);
-      await tx.update(Channel, channel.id, { name: input.name, baseUrl: input.baseUrl ?? null, version: version + 1 });
+      await tx.update(Channel, channel.id, {
+        name: input.name,
+        baseUrl: input.baseUrl ?? null,
+        version: version + 1,
+      });
       await this.writeListings(tx, channel.id, input.listings);
-      await this.activity.record(tx, act, { kind: 'channel', glyph: 'full', title: `Channel ${input.name} changed`, document: code });
+      await this.activity.record(tx, act, {
+        kind: 'channel',
+        glyph: 'full',
+        title: `Channel ${input.name} changed`,
+        document: code,
+      });
       return { code };
     });
   }
@@ -128,5 +206,11 @@ export class PartnersService {
 }
 
 function supplierColumns(input: EditSupplierDto) {
-  return { name: input.name.trim(), email: input.email, phone: input.phone, currency: input.currency, leadDays: input.leadDays };
+  return {
+    name: input.name.trim(),
+    email: input.email,
+    phone: input.phone,
+    currency: input.currency,
+    leadDays: input.leadDays,
+  };
 }

@@ -13,7 +13,11 @@ export class ChannelsController {
   @Post(':code/webhook')
   @Access('public')
   @HttpCode(200)
-  webhook(@Param('code') code: string, @Headers('x-signature') given: string | undefined, @Req() request: RawBodyRequest<Request>): Promise<TakenInDto> {
+  webhook(
+    @Param('code') code: string,
+    @Headers('x-signature') given: string | undefined,
+    @Req() request: RawBodyRequest<Request>,
+  ): Promise<TakenInDto> {
     return this.intake.fromWebhook(code.toUpperCase(), request.rawBody, given ?? '');
   }
 }

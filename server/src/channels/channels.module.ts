@@ -4,5 +4,10 @@ import { ChannelsController } from './channels.controller.js';
 import { IntakeService } from './intake.service.js';
 import { ShopClient } from './shop.client.js';
 
-@Module({ imports: [OrdersModule], controllers: [ChannelsController], providers: [IntakeService, ShopClient], exports: [IntakeService] })
+@Module({
+  imports: [OrdersModule],
+  controllers: [ChannelsController],
+  providers: [IntakeService, ShopClient],
+  exports: [IntakeService],
+})
 export class ChannelsModule {}

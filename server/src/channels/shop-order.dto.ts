@@ -1,5 +1,20 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsEmail, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsEmail,
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 export class ShopOrderLineDto {
   @IsString() @Length(1, 60) sku: string;
@@ -22,7 +37,12 @@ export class ShopOrderDto {
   @IsOptional() @IsString() @MaxLength(300) note?: string | null;
   @IsOptional() @IsString() @MaxLength(20) speed?: string;
   @IsOptional() @IsISO8601() promisedAt?: string;
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => ShopOrderLineDto) lines: ShopOrderLineDto[];
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(300)
+  @ValidateNested({ each: true })
+  @Type(() => ShopOrderLineDto)
+  lines: ShopOrderLineDto[];
 }
 export class TakenInDto {
   code: string;

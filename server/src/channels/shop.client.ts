@@ -16,7 +16,8 @@ export interface ChannelAccess {
 }
 
 /** The signature a shop and we put on each message: HMAC-SHA256 of the body, in hex. */
-export const signature = (secret: string, body: string | Buffer) => createHmac('sha256', secret).update(body).digest('hex');
+export const signature = (secret: string, body: string | Buffer) =>
+  createHmac('sha256', secret).update(body).digest('hex');
 
 export function signatureMatches(secret: string, body: Buffer, given: string): boolean {
   const wanted = Buffer.from(signature(secret, body));
@@ -33,23 +34,40 @@ export class ShopClient implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.outbox.handle('shop.stock', (m) => this.put(m, `/stock/${encodeURIComponent(String(m.payload['sku']))}`));
-    this.outbox.handle('shop.shipment', (m) => this.put(m, `/orders/${encodeURIComponent(String(m.payload['ref']))}/shipments/${encodeURIComponent(String(m.payload['parcel']))}`));
+    this.outbox.handle('shop.stock', (m) =>
+      this.put(m, `/stock/${encodeURIComponent(String(m.payload['sku']))}`),
+    );
+    this.outbox.handle('shop.shipment', (m) =>
+      this.put(
+        m,
+        `/orders/${encodeURIComponent(String(m.payload['ref']))}/shipments/${encodeURIComponent(String(m.payload['parcel']))}`,
+      ),
+    );
   }
 
   /** Orders the shop has taken since the cursor, oldest first, and the next cursor. */
   async ordersSince(channel: ChannelAccess): Promise<{ orders: unknown[]; cursor: string }> {
-    const response = await fetch(`${channel.base_url}/orders?since=${encodeURIComponent(channel.poll_cursor)}`, {
-      headers: { 'x-signature': signature(channel.secret ?? '', `/orders?since=${channel.poll_cursor}`) },
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-    });
+    const response = await fetch(
+      `${channel.base_url}/orders?since=${encodeURIComponent(channel.poll_cursor)}`,
+      {
+        headers: { 'x-signature': signature(channel.secret ?? '', `/orders?since=${channel.poll_cursor}`) },
+        signal: AbortSignal.timeout(TIMEOUT_MS),
+      },
+    );
     if (!response.ok) throw new Error(`The shop answered ${response.status}`);
     const body = (await response.json()) as { orders?: unknown; cursor?: unknown };
-    return { orders: Array.isArray(body.orders) ? body.orders : [], cursor: typeof body.cursor === 'string' ? body.cursor : channel.poll_cursor };
+    return {
+      orders: Array.isArray(body.orders) ? body.orders : [],
+      cursor: typeof body.cursor === 'string' ? body.cursor : channel.poll_cursor,
+    };
   }
 
   private async put(message: OutboxMessage, path: string): Promise<void> {
-    const channel = await one<ChannelAccess>(this.source, 'SELECT id, code, site_id, base_url, secret, poll_cursor FROM channel WHERE code = ?', [message.payload['channel']]);
+    const channel = await one<ChannelAccess>(
+      this.source,
+      'SELECT id, code, site_id, base_url, secret, poll_cursor FROM channel WHERE code = ?',
+      [message.payload['channel']],
+    );
     if (!channel?.base_url) return;
     const body = JSON.stringify({ ...message.payload, sequence: message.id });
     const response = await fetch(`${channel.base_url}${path}`, {

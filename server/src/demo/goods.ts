@@ -95,14 +95,44 @@ function gtin(index: number, packIndex: number): string {
 }
 
 function read(line: string, index: number): DemoItem {
-  const [sku = '', name = '', picture = '', className = '', unit = '', grams = '', size = '', cost = '', price = '', packs = '', supplier = '', tracking = ''] = line.split('|');
+  const [
+    sku = '',
+    name = '',
+    picture = '',
+    className = '',
+    unit = '',
+    grams = '',
+    size = '',
+    cost = '',
+    price = '',
+    packs = '',
+    supplier = '',
+    tracking = '',
+  ] = line.split('|');
   const ladder = [`${unit}:1`, ...packs.split(',').filter(Boolean)].map((text, i): DemoPack => {
     const [names = '', factor = '1'] = text.split(':');
     const [one = '', many = ''] = names.split('/');
-    return { name: one, plural: many, factor: Number(factor), barcode: BARE.has(sku) ? null : gtin(index, i) };
+    return {
+      name: one,
+      plural: many,
+      factor: Number(factor),
+      barcode: BARE.has(sku) ? null : gtin(index, i),
+    };
   });
   const [l = 1, w = 1, h = 1] = size.split('x').map(Number);
-  return { sku, name, picture, className, tracking: tracking === 'lot-expiry' ? 'lot-expiry' : 'none', weightG: Number(grams), sizeMm: [l, w, h], cost, price, packs: ladder, supplier };
+  return {
+    sku,
+    name,
+    picture,
+    className,
+    tracking: tracking === 'lot-expiry' ? 'lot-expiry' : 'none',
+    weightG: Number(grams),
+    sizeMm: [l, w, h],
+    cost,
+    price,
+    packs: ladder,
+    supplier,
+  };
 }
 
 /** The goods of the made-up business, in a fixed order. */

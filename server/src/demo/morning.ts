@@ -18,8 +18,23 @@ import { seeded } from './random.js';
 export async function actAs(source: DataSource, name: string): Promise<Act> {
   const person = DEMO_PEOPLE.find((p) => p.name.startsWith(name));
   const row = await one<{ id: number }>(source, 'SELECT id FROM person WHERE name = ?', [person?.name]);
-  const sites = await rows<{ site_id: number }>(source, 'SELECT site_id FROM person_site WHERE person_id = ?', [row?.id]);
-  return { key: randomUUID(), deviceId: null, deviceAt: null, person: { id: row?.id ?? 0, name: person?.name ?? '', rights: rightsOf(person?.duties ?? []), siteIds: sites.map((s) => s.site_id), seesCosts: person?.seesCosts ?? false } };
+  const sites = await rows<{ site_id: number }>(
+    source,
+    'SELECT site_id FROM person_site WHERE person_id = ?',
+    [row?.id],
+  );
+  return {
+    key: randomUUID(),
+    deviceId: null,
+    deviceAt: null,
+    person: {
+      id: row?.id ?? 0,
+      name: person?.name ?? '',
+      rights: rightsOf(person?.duties ?? []),
+      siteIds: sites.map((s) => s.site_id),
+      seesCosts: person?.seesCosts ?? false,
+    },
+  };
 }
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
@@ -40,15 +55,24 @@ export class DemoMorning {
   async stockShelves(): Promise<void> {
     const act = await actAs(this.source, 'Maren');
     const random = seeded(7);
-    const items = await rows<{ id: number; sku: string; home: number; tracking: string }>(this.source, 'SELECT id, sku, home_place_id AS home, tracking FROM item ORDER BY id');
-    const reserve = await rows<{ id: number }>(this.source, `SELECT id FROM place WHERE kind = 'reserve' AND site_id = 1 ORDER BY walk_order`);
+    const items = await rows<{ id: number; sku: string; home: number; tracking: string }>(
+      this.source,
+      'SELECT id, sku, home_place_id AS home, tracking FROM item ORDER BY id',
+    );
+    const reserve = await rows<{ id: number }>(
+      this.source,
+      `SELECT id FROM place WHERE kind = 'reserve' AND site_id = 1 ORDER BY walk_order`,
+    );
     const seeds = new Map(demoItems().map((i) => [i.sku, i]));
     await inTransaction(this.source, async (tx) => {
       const from = await this.ledger.outside(tx, 'count-difference');
       for (const [n, item] of items.entries()) {
         const seed = seeds.get(item.sku);
         const pack = seed?.packs[1]?.factor ?? 6;
-        const lotId = item.tracking === 'none' ? 0 : await this.lot(tx, item.id, `L26${String(10 + n)}`, 90 + Math.floor(random() * 200));
+        const lotId =
+          item.tracking === 'none'
+            ? 0
+            : await this.lot(tx, item.id, `L26${String(10 + n)}`, 90 + Math.floor(random() * 200));
         const many = (seed?.weightG ?? 0) > 3000 ? 8 : Math.min(420, pack * (2 + Math.floor(random() * 4)));
         const units = ['SUIT-XL', 'GLV-S'].includes(item.sku) ? 1 : many;
         const key = { itemId: item.id, lotId, condition: 'good' as const, fromPlaceId: from };
@@ -60,8 +84,16 @@ export class DemoMorning {
     });
   }
 
-  private async lot(tx: { query: DataSource['query'] }, itemId: number, code: string, days: number): Promise<number> {
-    const done = await tx.query<{ insertId: number }>('INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, UTC_DATE() + INTERVAL ? DAY, UTC_DATE() - INTERVAL 20 DAY)', [itemId, code, days]);
+  private async lot(
+    tx: { query: DataSource['query'] },
+    itemId: number,
+    code: string,
+    days: number,
+  ): Promise<number> {
+    const done = await tx.query<{ insertId: number }>(
+      'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, UTC_DATE() + INTERVAL ? DAY, UTC_DATE() - INTERVAL 20 DAY)',
+      [itemId, code, days],
+    );
     return done.insertId;
   }
 
@@ -69,19 +101,60 @@ export class DemoMorning {
   async purchaseOrders(): Promise<void> {
     const buyer = await actAs(this.source, 'Piet');
     const today = new Date().toISOString().slice(0, 10);
-    const order = async (supplier: string, days: number, lines: [string, number, number, string][], place = true) => {
-      const { code } = await this.purchasing.add(fresh(buyer), { supplier, siteId: 1, expectedOn: addDays(today, days), note: '', lines: lines.map(([sku, packs, factor, price]) => ({ sku, packs, factor, price })) });
+    const order = async (
+      supplier: string,
+      days: number,
+      lines: [string, number, number, string][],
+      place = true,
+    ) => {
+      const { code } = await this.purchasing.add(fresh(buyer), {
+        supplier,
+        siteId: 1,
+        expectedOn: addDays(today, days),
+        note: '',
+        lines: lines.map(([sku, packs, factor, price]) => ({ sku, packs, factor, price })),
+      });
       if (place) await this.purchasing.place(fresh(buyer), code, 1);
       return code;
     };
-    const glass = await order('QUILLON', 0, [['JAR-454-RD', 8, 48, '20.16'], ['JAR-340-HX', 20, 48, '18.24'], ['JAR-227-RD', 10, 48, '14.40'], ['LID-63-GD', 4, 1000, '48.00']]);
-    await order('TINDRA', -4, [['SUIT-L', 4, 6, '186.00'], ['SUIT-XL', 4, 6, '186.00'], ['GLV-S', 3, 12, '76.80']]);
-    await order('VETCHLEY', -2, [['MTS-10', 12, 10, '112.00'], ['OXA-35', 6, 20, '72.00']]);
-    await order('OULDEN', 0, [['SYR-05', 2, 128, '883.20'], ['FON-025', 20, 5, '21.50']]);
-    await order('PELLOWICK', 0, [['FRM-DN1', 2, 500, '460.00'], ['FRM-SN1', 60, 10, '8.40'], ['HIV-SUP', 1, 36, '511.20']]);
-    await order('BRINDLEMOOR', 3, [['SMK-LGE', 6, 6, '68.40'], ['TOOL-JH', 5, 20, '62.00']]);
+    const glass = await order('QUILLON', 0, [
+      ['JAR-454-RD', 8, 48, '20.16'],
+      ['JAR-340-HX', 20, 48, '18.24'],
+      ['JAR-227-RD', 10, 48, '14.40'],
+      ['LID-63-GD', 4, 1000, '48.00'],
+    ]);
+    await order('TINDRA', -4, [
+      ['SUIT-L', 4, 6, '186.00'],
+      ['SUIT-XL', 4, 6, '186.00'],
+      ['GLV-S', 3, 12, '76.80'],
+    ]);
+    await order('VETCHLEY', -2, [
+      ['MTS-10', 12, 10, '112.00'],
+      ['OXA-35', 6, 20, '72.00'],
+    ]);
+    await order('OULDEN', 0, [
+      ['SYR-05', 2, 128, '883.20'],
+      ['FON-025', 20, 5, '21.50'],
+    ]);
+    await order('PELLOWICK', 0, [
+      ['FRM-DN1', 2, 500, '460.00'],
+      ['FRM-SN1', 60, 10, '8.40'],
+      ['HIV-SUP', 1, 36, '511.20'],
+    ]);
+    await order('BRINDLEMOOR', 3, [
+      ['SMK-LGE', 6, 6, '68.40'],
+      ['TOOL-JH', 5, 20, '62.00'],
+    ]);
     await order('MARROWDALE', 5, [['WAX-DN-10', 10, 10, '84.00']]);
-    await order('CORRIN', 9, [['LBL-HON-100', 4, 20, '42.00'], ['BOK-YEAR', 3, 16, '99.20']], false);
+    await order(
+      'CORRIN',
+      9,
+      [
+        ['LBL-HON-100', 4, 20, '42.00'],
+        ['BOK-YEAR', 3, 16, '99.20'],
+      ],
+      false,
+    );
     await this.receiveSome(glass);
   }
 
@@ -89,12 +162,30 @@ export class DemoMorning {
     const ruben = await actAs(this.source, 'Ruben');
     const task = await this.receiving.task(ruben.person, code);
     const take = (line: number, units: number) =>
-      this.receiving.receive(fresh(ruben), code, { line, itemId: task.lines[line - 1]?.itemId ?? 0, units, lot: null, expires: null, toPlaceId: task.dock.id, how: 'scanned' });
+      this.receiving.receive(fresh(ruben), code, {
+        line,
+        itemId: task.lines[line - 1]?.itemId ?? 0,
+        units,
+        lot: null,
+        expires: null,
+        toPlaceId: task.dock.id,
+        how: 'scanned',
+      });
     await take(1, 192);
     await take(3, 480);
     await take(4, 2000);
     const goods = (await this.storing.task(1)).goods.find((g) => g.units === 480);
-    const bin = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [goods?.suggestion?.code]);
-    if (goods && bin) await this.storing.store(fresh(ruben), { itemId: goods.itemId, lotId: goods.lotId, units: 240, fromPlaceId: goods.fromPlaceId, toPlaceId: bin.id, how: 'scanned' });
+    const bin = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [
+      goods?.suggestion?.code,
+    ]);
+    if (goods && bin)
+      await this.storing.store(fresh(ruben), {
+        itemId: goods.itemId,
+        lotId: goods.lotId,
+        units: 240,
+        fromPlaceId: goods.fromPlaceId,
+        toPlaceId: bin.id,
+        how: 'scanned',
+      });
   }
 }

@@ -15,8 +15,35 @@ import { actAs } from './morning.js';
 import { demoItems } from './goods.js';
 import { seeded } from './random.js';
 
-const CUSTOMERS = ['Fernlea Allotments', 'G. Ashdown', 'Thornby School', 'Nettle Lane Farm Shop', 'Petra Lindow', 'Coldharbour Apiary', 'Tide End Bees', 'M. Okafor', 'Bramley and Daughters', 'Hollow Elm Honey', 'St Bride’s Growers', 'R. Whitlow', 'Ines Garrow', 'Harrow Down Nursery', 'Juno Appleyard', 'O. Faraway', 'Lowfold Beekeepers', 'Moss Side Community Garden', 'T. Ravensworth', 'Wick Hill Farm'];
-const TOWNS = [['Mill Lane 4', 'Ambleforth', 'AM4 7TQ'], ['The Croft', 'Skelby', 'SK2 9LD'], ['12 Weir Street', 'Hathersley', 'HA1 3PN'], ['Orchard Cottage', 'Netherwick', 'NW8 2RE'], ['Unit 3, Ropewalk', 'Quayside', 'QY1 1AB']] as const;
+const CUSTOMERS = [
+  'Fernlea Allotments',
+  'G. Ashdown',
+  'Thornby School',
+  'Nettle Lane Farm Shop',
+  'Petra Lindow',
+  'Coldharbour Apiary',
+  'Tide End Bees',
+  'M. Okafor',
+  'Bramley and Daughters',
+  'Hollow Elm Honey',
+  'St Bride’s Growers',
+  'R. Whitlow',
+  'Ines Garrow',
+  'Harrow Down Nursery',
+  'Juno Appleyard',
+  'O. Faraway',
+  'Lowfold Beekeepers',
+  'Moss Side Community Garden',
+  'T. Ravensworth',
+  'Wick Hill Farm',
+];
+const TOWNS = [
+  ['Mill Lane 4', 'Ambleforth', 'AM4 7TQ'],
+  ['The Croft', 'Skelby', 'SK2 9LD'],
+  ['12 Weir Street', 'Hathersley', 'HA1 3PN'],
+  ['Orchard Cottage', 'Netherwick', 'NW8 2RE'],
+  ['Unit 3, Ropewalk', 'Quayside', 'QY1 1AB'],
+] as const;
 const CHANNELS = ['SHOP', 'SHOP', 'SHOP', 'LINDEN', 'TRADE', 'PHONE'] as const;
 const LINDEN_SKUS = ['LM-88121', 'LM-88140', 'LM-90017', 'LM-90230', 'LM-91402', 'LM-91555'];
 const HOUR = 3_600_000;
@@ -41,8 +68,17 @@ export class DemoOrders {
   async takeIn(): Promise<void> {
     const random = seeded(2026);
     const now = Date.now();
-    const channels = new Map((await rows<{ id: number; code: string; site_id: number }>(this.source, 'SELECT id, code, site_id FROM channel')).map((c) => [c.code, c]));
-    const goods = demoItems().filter((i) => !['Inserts', 'Packaging', 'Honey room'].includes(i.className) && i.sku !== 'NUC-STD');
+    const channels = new Map(
+      (
+        await rows<{ id: number; code: string; site_id: number }>(
+          this.source,
+          'SELECT id, code, site_id FROM channel',
+        )
+      ).map((c) => [c.code, c]),
+    );
+    const goods = demoItems().filter(
+      (i) => !['Inserts', 'Packaging', 'Honey room'].includes(i.className) && i.sku !== 'NUC-STD',
+    );
     for (let n = 0; n < ORDERS; n++) {
       const code = CHANNELS[Math.floor(random() * CHANNELS.length)] ?? 'SHOP';
       const channel = channels.get(code);
@@ -51,13 +87,17 @@ export class DemoOrders {
       const placed = new Date(now - (2 + random() * 30) * HOUR);
       const lines = Array.from({ length: 1 + Math.floor(random() * 4) }, () => {
         const item = goods[Math.floor(random() * goods.length)];
-        const sku = code === 'LINDEN' ? (LINDEN_SKUS[Math.floor(random() * LINDEN_SKUS.length)] ?? '') : (item?.sku ?? '');
+        const sku =
+          code === 'LINDEN'
+            ? (LINDEN_SKUS[Math.floor(random() * LINDEN_SKUS.length)] ?? '')
+            : (item?.sku ?? '');
         const light = (item?.weightG ?? 0) < 400;
         return { sku, quantity: 1 + Math.floor(random() * (light ? 12 : 2)), price: item?.price ?? '1' };
       });
       const unique = [...new Map(lines.map((l) => [l.sku, l])).values()];
       if (n === 17) unique.push({ sku: 'LM-99999', quantity: 1, price: '9.50' });
-      if (n % 11 === 5) unique.push({ sku: code === 'LINDEN' ? 'LM-90230' : 'SUIT-XL', quantity: 2, price: '62.00' });
+      if (n % 11 === 5)
+        unique.push({ sku: code === 'LINDEN' ? 'LM-90230' : 'SUIT-XL', quantity: 2, price: '62.00' });
       const dueNow = promisedFor(new Date(now - 2 * HOUR)).getTime();
       await this.intake.takeIn(channel, {
         ref: `${code}-${String(7100 + n)}`,
@@ -66,7 +106,9 @@ export class DemoOrders {
         email: `customer${n}@mail.example`,
         address: { line: town[0], city: town[1], postcode: n === 9 ? '' : town[2], country: 'GB' },
         note: n === 4 ? 'No prices in the box, please. It is a prize.' : null,
-        promisedAt: new Date(n === 9 ? now - 20 * HOUR : dueNow + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR).toISOString(),
+        promisedAt: new Date(
+          n === 9 ? now - 20 * HOUR : dueNow + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR,
+        ).toISOString(),
         lines: unique.map((l) => ({ ...l, sku: l.sku || 'JAR-454-RD' })),
       });
     }
@@ -84,8 +126,12 @@ export class DemoOrders {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
-    for (const [i, round] of codes.slice(0, 9).entries()) await this.walk(round, `T-${String(i + 11)}`, i >= 7 ? 0.5 : 1, i === 7);
-    const picked = await rows<{ code: string }>(this.source, `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`);
+    for (const [i, round] of codes.slice(0, 9).entries())
+      await this.walk(round, `T-${String(i + 11)}`, i >= 7 ? 0.5 : 1, i === 7);
+    const picked = await rows<{ code: string }>(
+      this.source,
+      `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`,
+    );
     for (const order of picked) await this.packAll(order.code);
   }
 
@@ -94,7 +140,13 @@ export class DemoOrders {
     const tote = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [toteCode]);
     const task = await this.rounds.task(this.source, round);
     const stops = task.stops.slice(0, Math.max(1, Math.ceil(task.stops.length * share)));
-    for (const stop of stops) await this.picking.pick(fresh(picker), round, { stopId: stop.id, units: stop.units, totePlaceId: tote?.id ?? 0, how: 'scanned' });
+    for (const stop of stops)
+      await this.picking.pick(fresh(picker), round, {
+        stopId: stop.id,
+        units: stop.units,
+        totePlaceId: tote?.id ?? 0,
+        how: 'scanned',
+      });
     const next = task.stops[stops.length];
     if (short && next) await this.shorts.short(fresh(picker), round, { stopId: next.id, units: 1 });
     const table = await one<{ id: number }>(this.source, `SELECT id FROM place WHERE code = 'TABLE-1'`);
@@ -103,10 +155,21 @@ export class DemoOrders {
 
   private async packAll(code: string): Promise<void> {
     const packer = await actAs(this.source, 'Dilys');
-    const lines = await rows<{ line: number; picked_units: number; weight: number }>(this.source, 'SELECT l.line, l.picked_units, u.weight_g * l.picked_units AS weight FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 WHERE o.code = ? AND l.picked_units > 0', [code]);
-    for (const l of lines) await this.packing.pack(fresh(packer), code, { line: l.line, units: l.picked_units, how: 'scanned' });
+    const lines = await rows<{ line: number; picked_units: number; weight: number }>(
+      this.source,
+      'SELECT l.line, l.picked_units, u.weight_g * l.picked_units AS weight FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 WHERE o.code = ? AND l.picked_units > 0',
+      [code],
+    );
+    for (const l of lines)
+      await this.packing.pack(fresh(packer), code, { line: l.line, units: l.picked_units, how: 'scanned' });
     const goods = lines.reduce((sum, l) => sum + num(l.weight), 0);
     const box = goods < 9000 ? { code: 'B2', tare: 180 } : { code: 'B4', tare: 540 };
-    if (goods + box.tare <= 24_000) await this.labels.ask(fresh(packer), code, { carton: box.code, weightG: goods + box.tare, carrier: 'HARRIER', service: 'parcel-48' });
+    if (goods + box.tare <= 24_000)
+      await this.labels.ask(fresh(packer), code, {
+        carton: box.code,
+        weightG: goods + box.tare,
+        carrier: 'HARRIER',
+        service: 'parcel-48',
+      });
   }
 }

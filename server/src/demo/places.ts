@@ -12,20 +12,41 @@ const AISLE_GAP_M = 4;
 const BAY_M = 2;
 const two = (n: number) => String(n).padStart(2, '0');
 
-function aisles(site: string, letters: string, bays: number, levels: number, faces: number, firstX: number): DemoPlace[] {
+function aisles(
+  site: string,
+  letters: string,
+  bays: number,
+  levels: number,
+  faces: number,
+  firstX: number,
+): DemoPlace[] {
   const places: DemoPlace[] = [];
   [...letters].forEach((letter, a) => {
     for (let bay = 1; bay <= bays; bay++) {
       for (let level = 1; level <= levels; level++) {
         const along = a % 2 === 0 ? bay : bays + 1 - bay;
-        places.push({ site, code: `${letter}-${two(bay)}-${level}`, kind: level <= faces ? 'pick-face' : 'reserve', pickable: level <= faces, walkOrder: 1000 + a * 1000 + along * 10 + level, x: firstX + a * AISLE_GAP_M, y: (bay - 0.5) * BAY_M });
+        places.push({
+          site,
+          code: `${letter}-${two(bay)}-${level}`,
+          kind: level <= faces ? 'pick-face' : 'reserve',
+          pickable: level <= faces,
+          walkOrder: 1000 + a * 1000 + along * 10 + level,
+          x: firstX + a * AISLE_GAP_M,
+          y: (bay - 0.5) * BAY_M,
+        });
       }
     }
   });
   return places;
 }
 
-function single(site: string, code: string, kind: string, walkOrder: number, at: [number, number] | null = null): DemoPlace {
+function single(
+  site: string,
+  code: string,
+  kind: string,
+  walkOrder: number,
+  at: [number, number] | null = null,
+): DemoPlace {
   return { site, code, kind, pickable: false, walkOrder, x: at?.[0] ?? null, y: at?.[1] ?? null };
 }
 

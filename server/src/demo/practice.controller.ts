@@ -18,10 +18,19 @@ export class PracticeController {
 
   @Get('codes')
   @Access('signed-in')
-  async codes(@Reader() person: Person, @Query('site') site: string, @Query('document') document?: string): Promise<PracticeGroupDto[]> {
+  async codes(
+    @Reader() person: Person,
+    @Query('site') site: string,
+    @Query('document') document?: string,
+  ): Promise<PracticeGroupDto[]> {
     mustBeAt(person, Number(site));
     if (!this.config.VECTRUM_DEMO) return [];
-    const groups = await Promise.all([this.goods(String(document ?? '')), this.bins(Number(site), String(document ?? '')), this.fixtures(Number(site)), this.papers(Number(site))]);
+    const groups = await Promise.all([
+      this.goods(String(document ?? '')),
+      this.bins(Number(site), String(document ?? '')),
+      this.fixtures(Number(site)),
+      this.papers(Number(site)),
+    ]);
     return groups.filter((g) => g.codes.length > 0);
   }
 
@@ -36,8 +45,14 @@ export class PracticeController {
        ORDER BY i.name, u.factor LIMIT 60`,
       [document, document, document, document],
     );
-    const stranger = await rows<PracticeCodeDto>(this.source, `SELECT ${BARCODES} LIMIT 1) AS code, CONCAT(i.name, ' (a stray one)') AS says FROM item i WHERE i.sku IN ('BRSH-BEE') LIMIT 1`);
-    return { title: 'Goods within reach', codes: [...codes, ...stranger, { code: '5099999999994', says: 'a label nobody knows' }] };
+    const stranger = await rows<PracticeCodeDto>(
+      this.source,
+      `SELECT ${BARCODES} LIMIT 1) AS code, CONCAT(i.name, ' (a stray one)') AS says FROM item i WHERE i.sku IN ('BRSH-BEE') LIMIT 1`,
+    );
+    return {
+      title: 'Goods within reach',
+      codes: [...codes, ...stranger, { code: '5099999999994', says: 'a label nobody knows' }],
+    };
   }
 
   private async bins(siteId: number, document: string): Promise<PracticeGroupDto> {

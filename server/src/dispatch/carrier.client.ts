@@ -21,20 +21,33 @@ export interface Shipment {
 @Injectable()
 export class CarrierClient {
   async rates(carrier: CarrierRow, shipment: Shipment): Promise<RateDto[]> {
-    const body = (await this.post(carrier, '/rates', shipment)) as { rates: { service: string; name: string; price: string; days: number }[] };
+    const body = (await this.post(carrier, '/rates', shipment)) as {
+      rates: { service: string; name: string; price: string; days: number }[];
+    };
     return body.rates.map((r) => ({ ...r, carrier: carrier.code, carrierName: carrier.name }));
   }
 
   /** Buys a label. The parcel's code is the key: asking twice buys once. */
-  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<{ tracking: string; price: string; pdf: Buffer }> {
-    const body = (await this.post(carrier, '/labels', shipment, shipment.parcel)) as { tracking: string; price: string; pdf: string };
+  async label(
+    carrier: CarrierRow,
+    shipment: Shipment & { service: string },
+  ): Promise<{ tracking: string; price: string; pdf: Buffer }> {
+    const body = (await this.post(carrier, '/labels', shipment, shipment.parcel)) as {
+      tracking: string;
+      price: string;
+      pdf: string;
+    };
     return { tracking: body.tracking, price: body.price, pdf: Buffer.from(body.pdf, 'base64') };
   }
 
   private async post(carrier: CarrierRow, path: string, body: object, key?: string): Promise<unknown> {
     const response = await fetch(`${carrier.base_url}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', authorization: `Bearer ${carrier.api_key}`, ...(key ? { 'idempotency-key': key } : {}) },
+      headers: {
+        'content-type': 'application/json',
+        authorization: `Bearer ${carrier.api_key}`,
+        ...(key ? { 'idempotency-key': key } : {}),
+      },
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });

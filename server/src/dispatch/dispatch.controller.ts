@@ -17,7 +17,10 @@ export class DispatchController {
   @Get('parcels/:code/label')
   @Access('signed-in')
   async label(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
-    return new StreamableFile(await this.dispatch.label(code.toUpperCase(), person.siteIds), { type: 'application/pdf', disposition: `inline; filename="${code}.pdf"` });
+    return new StreamableFile(await this.dispatch.label(code.toUpperCase(), person.siteIds), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${code}.pdf"`,
+    });
   }
 
   @Post('hand-overs')

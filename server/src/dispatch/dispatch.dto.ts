@@ -24,7 +24,11 @@ export class LaneDto {
 }
 export class HandOverDto {
   @IsString() @Length(1, 20) carrier: string;
-  @IsArray() @ArrayMinSize(1, { message: 'Name at least one parcel' }) @ArrayMaxSize(500) @IsString({ each: true }) parcels: string[];
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Name at least one parcel' })
+  @ArrayMaxSize(500)
+  @IsString({ each: true })
+  parcels: string[];
 }
 export class HandedOverDto {
   code: string;

@@ -39,7 +39,11 @@ export class DispatchService {
   ) {}
 
   async lanes(siteIds: readonly number[]): Promise<LaneDto[]> {
-    const lanes = await rows<Omit<LaneDto, 'parcels'>>(this.source, 'SELECT c.code AS carrier, c.name, p.code AS lane, TIME_FORMAT(c.collects_at, "%H:%i") AS collectsAt FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at', [[0, ...siteIds]]);
+    const lanes = await rows<Omit<LaneDto, 'parcels'>>(
+      this.source,
+      'SELECT c.code AS carrier, c.name, p.code AS lane, TIME_FORMAT(c.collects_at, "%H:%i") AS collectsAt FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at',
+      [[0, ...siteIds]],
+    );
     const parcels = await rows<WaitingParcelDto>(
       this.source,
       `SELECT p.code, o.code AS \`order\`, o.customer, p.state, c.code AS carrier, c.name AS carrierName, p.service, p.weight_g AS weightG, p.tracking, COALESCE(p.labelled_at, p.label_asked_at) AS since, o.promised_at AS promisedAt,
@@ -52,7 +56,11 @@ export class DispatchService {
   }
 
   async label(code: string, siteIds: readonly number[]): Promise<Buffer> {
-    const found = await one<{ label_pdf: Buffer | null }>(this.source, 'SELECT p.label_pdf FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.code = ? AND o.site_id IN (?)', [code, [0, ...siteIds]]);
+    const found = await one<{ label_pdf: Buffer | null }>(
+      this.source,
+      'SELECT p.label_pdf FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.code = ? AND o.site_id IN (?)',
+      [code, [0, ...siteIds]],
+    );
     if (!found?.label_pdf) throw notFound(`A label for ${code}`);
     return found.label_pdf;
   }
@@ -60,44 +68,128 @@ export class DispatchService {
   /** The driver takes these parcels: stock leaves the ledger, shop and customer are told. */
   handOver(act: Act, input: HandOverDto): Promise<HandedOverDto> {
     return this.commands.run(act, 'dispatch.hand-over', input, async (tx) => {
-      const carrier = await one<{ id: number; name: string; site_id: number }>(tx, 'SELECT c.id, c.name, p.site_id FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?', [input.carrier]);
+      const carrier = await one<{ id: number; name: string; site_id: number }>(
+        tx,
+        'SELECT c.id, c.name, p.site_id FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?',
+        [input.carrier],
+      );
       if (!carrier) throw notFound(`Carrier ${input.carrier}`);
       mustBeAt(act.person, carrier.site_id);
       const codes = [...new Set(input.parcels.map((p) => p.toUpperCase()))];
-      const parcels = await rows<ParcelRow>(tx, `SELECT id, code, order_id, place_id, state, tracking FROM parcel WHERE code IN (${marks(codes)}) AND carrier_id = ? ORDER BY order_id, id FOR UPDATE`, [...codes, carrier.id]);
+      const parcels = await rows<ParcelRow>(
+        tx,
+        `SELECT id, code, order_id, place_id, state, tracking FROM parcel WHERE code IN (${marks(codes)}) AND carrier_id = ? ORDER BY order_id, id FOR UPDATE`,
+        [...codes, carrier.id],
+      );
       const missing = codes.find((code) => !parcels.some((p) => p.code === code));
       if (missing) throw notFound(`Parcel ${missing} for ${carrier.name}`);
       const early = parcels.find((p) => p.state !== 'labelled');
-      if (early) throw badState(early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`);
+      if (early)
+        throw badState(
+          early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`,
+        );
       const code = await nextCode(tx, 'H');
       for (const parcel of parcels) await this.send(tx, act, parcel, carrier, code);
-      await this.activity.record(tx, act, { kind: 'hand-over', glyph: 'go', title: `${parcels.length} ${parcels.length === 1 ? 'parcel' : 'parcels'} handed to ${carrier.name}`, detail: codes.slice(0, 6).join(', '), document: code, siteId: carrier.site_id });
+      await this.activity.record(tx, act, {
+        kind: 'hand-over',
+        glyph: 'go',
+        title: `${parcels.length} ${parcels.length === 1 ? 'parcel' : 'parcels'} handed to ${carrier.name}`,
+        detail: codes.slice(0, 6).join(', '),
+        document: code,
+        siteId: carrier.site_id,
+      });
       return { code, parcels: parcels.length };
     });
   }
 
-  private async send(tx: Tx, act: Act, parcel: ParcelRow, carrier: { name: string; site_id: number }, handOver: string): Promise<void> {
-    const order = await one<{ code: string; channel: string; base_url: string | null; channel_ref: string; email: string; site_id: number }>(
+  private async send(
+    tx: Tx,
+    act: Act,
+    parcel: ParcelRow,
+    carrier: { name: string; site_id: number },
+    handOver: string,
+  ): Promise<void> {
+    const order = await one<{
+      code: string;
+      channel: string;
+      base_url: string | null;
+      channel_ref: string;
+      email: string;
+      site_id: number;
+    }>(
       tx,
       'SELECT o.code, c.code AS channel, c.base_url, o.channel_ref, o.email, o.site_id FROM sales_order o JOIN channel c ON c.id = o.channel_id WHERE o.id = ? FOR UPDATE',
       [parcel.order_id],
     );
     if (!order) throw notFound(`The order of ${parcel.code}`);
-    const lines = await rows<LineRow>(tx, 'SELECT pl.order_line_id, l.item_id, pl.lot_id, pl.units FROM parcel_line pl JOIN sales_order_line l ON l.id = pl.order_line_id WHERE pl.parcel_id = ? ORDER BY l.item_id, pl.lot_id', [parcel.id]);
+    const lines = await rows<LineRow>(
+      tx,
+      'SELECT pl.order_line_id, l.item_id, pl.lot_id, pl.units FROM parcel_line pl JOIN sales_order_line l ON l.id = pl.order_line_id WHERE pl.parcel_id = ? ORDER BY l.item_id, pl.lot_id',
+      [parcel.id],
+    );
     const customer = await this.ledger.outside(tx, 'customer');
     const { changes } = await this.ledger.post(
-      tx, act, lines.map((l) => ({ itemId: l.item_id, lotId: l.lot_id, condition: 'good' as const, fromPlaceId: parcel.place_id, toPlaceId: customer, units: l.units })),
+      tx,
+      act,
+      lines.map((l) => ({
+        itemId: l.item_id,
+        lotId: l.lot_id,
+        condition: 'good' as const,
+        fromPlaceId: parcel.place_id,
+        toPlaceId: customer,
+        units: l.units,
+      })),
       { task: 'ship', document: order.code, how: null },
     );
     for (const line of lines) {
-      await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [line.units, line.order_line_id]);
+      await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [
+        line.units,
+        line.order_line_id,
+      ]);
       await this.allocation.changeSite(tx, order.site_id, line.item_id, -line.units);
     }
-    await tx.query(`UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`, [handOver, parcel.id]);
-    const rest = await one<{ n: string }>(tx, 'SELECT COUNT(*) AS n FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND l.shipped_units < l.units AND COALESCE(i.never_holds_up, 0) = 0', [parcel.order_id]);
-    await tx.query('UPDATE sales_order SET state = ?, shipped_at = UTC_TIMESTAMP(3), note_seen_by = NULL, version = version + 1 WHERE id = ?', [num(rest?.n) === 0 ? 'shipped' : 'open', parcel.order_id]);
+    await tx.query(
+      `UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`,
+      [handOver, parcel.id],
+    );
+    const rest = await one<{ n: string }>(
+      tx,
+      'SELECT COUNT(*) AS n FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND l.shipped_units < l.units AND COALESCE(i.never_holds_up, 0) = 0',
+      [parcel.order_id],
+    );
+    await tx.query(
+      'UPDATE sales_order SET state = ?, shipped_at = UTC_TIMESTAMP(3), note_seen_by = NULL, version = version + 1 WHERE id = ?',
+      [num(rest?.n) === 0 ? 'shipped' : 'open', parcel.order_id],
+    );
     await this.allocation.settle(tx, changes);
-    if (order.base_url) await this.outbox.send(tx, `channel:${order.channel}`, 'shop.shipment', { channel: order.channel, ref: order.channel_ref, parcel: parcel.code, carrier: carrier.name, tracking: parcel.tracking, complete: num(rest?.n) === 0 }, order.code);
-    if (order.email) await this.outbox.send(tx, 'mail', 'mail.shipment', { order: order.code, parcel: parcel.code, carrier: carrier.name, tracking: parcel.tracking, to: order.email }, order.code);
+    if (order.base_url)
+      await this.outbox.send(
+        tx,
+        `channel:${order.channel}`,
+        'shop.shipment',
+        {
+          channel: order.channel,
+          ref: order.channel_ref,
+          parcel: parcel.code,
+          carrier: carrier.name,
+          tracking: parcel.tracking,
+          complete: num(rest?.n) === 0,
+        },
+        order.code,
+      );
+    if (order.email)
+      await this.outbox.send(
+        tx,
+        'mail',
+        'mail.shipment',
+        {
+          order: order.code,
+          parcel: parcel.code,
+          carrier: carrier.name,
+          tracking: parcel.tracking,
+          to: order.email,
+        },
+        order.code,
+      );
   }
 }

@@ -19,7 +19,10 @@ export class ShipmentMail implements OnModuleInit {
   onModuleInit(): void {
     this.outbox.handle('mail.shipment', async ({ payload, id }) => {
       const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
-      const order = await this.orders.sheet(String(payload['order']), sites.map((s) => s.id));
+      const order = await this.orders.sheet(
+        String(payload['order']),
+        sites.map((s) => s.id),
+      );
       await this.mailer.send({
         id: `shipment-${id}`,
         to: String(payload['to']),

@@ -13,7 +13,19 @@ export type Right =
   | 'items'
   | 'set-up';
 
-export const DUTIES = ['owner', 'buyer', 'order-desk', 'receiver', 'storer', 'picker', 'packer', 'counter', 'reviewer', 'bookkeeper', 'set-up'] as const;
+export const DUTIES = [
+  'owner',
+  'buyer',
+  'order-desk',
+  'receiver',
+  'storer',
+  'picker',
+  'packer',
+  'counter',
+  'reviewer',
+  'bookkeeper',
+  'set-up',
+] as const;
 export type Duty = (typeof DUTIES)[number];
 
 /** What each duty lets a person do. Deciding what is picked and picking are apart. */

@@ -7,7 +7,19 @@ import { one, parsed, rows } from '../platform/database/tx.js';
 import { demoSignIns } from '../demo/people.js';
 import { Access } from './access.js';
 import { DeviceService } from './device.service.js';
-import { BadgeSignInDto, DeviceDto, EnrolDto, EnrolmentDto, FirstOwnerDto, MeDto, NewEnrolmentDto, PersonDto, SignInDto, SignInPageDto, SiteDto } from './identity.dto.js';
+import {
+  BadgeSignInDto,
+  DeviceDto,
+  EnrolDto,
+  EnrolmentDto,
+  FirstOwnerDto,
+  MeDto,
+  NewEnrolmentDto,
+  PersonDto,
+  SignInDto,
+  SignInPageDto,
+  SiteDto,
+} from './identity.dto.js';
 import { PeopleService } from './people.service.js';
 import { SessionService, type SignedIn } from './session.service.js';
 
@@ -15,7 +27,8 @@ const SESSION = 'vectrum_session';
 const DEVICE = 'vectrum_device';
 const TEN_YEARS_MS = 10 * 365 * 86_400_000;
 
-const cookie = (request: Request, name: string) => (request.cookies as Record<string, string | undefined>)[name];
+const cookie = (request: Request, name: string) =>
+  (request.cookies as Record<string, string | undefined>)[name];
 
 @Controller('api')
 export class IdentityController {
@@ -32,7 +45,11 @@ export class IdentityController {
   @Access('public')
   async signInPage(@Req() request: Request): Promise<SignInPageDto> {
     const device = await this.sessions.device(cookie(request, DEVICE));
-    return { firstRun: await this.people.isFirstRun(), deviceName: device?.name ?? null, demo: this.config.VECTRUM_DEMO ? demoSignIns() : [] };
+    return {
+      firstRun: await this.people.isFirstRun(),
+      deviceName: device?.name ?? null,
+      demo: this.config.VECTRUM_DEMO ? demoSignIns() : [],
+    };
   }
 
   @Post('first-owner')
@@ -45,15 +62,26 @@ export class IdentityController {
   @Post('session')
   @Access('public')
   @HttpCode(204)
-  async signIn(@Body() body: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+  async signIn(
+    @Body() body: SignInDto,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
     this.remember(response, await this.sessions.signIn(body.email, body.password, cookie(request, DEVICE)));
   }
 
   @Post('session/badge')
   @Access('public')
   @HttpCode(204)
-  async badge(@Body() body: BadgeSignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
-    this.remember(response, await this.sessions.signInWithBadge(body.badge, body.pin, cookie(request, DEVICE)));
+  async badge(
+    @Body() body: BadgeSignInDto,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    this.remember(
+      response,
+      await this.sessions.signInWithBadge(body.badge, body.pin, cookie(request, DEVICE)),
+    );
   }
 
   @Delete('session')
@@ -67,8 +95,17 @@ export class IdentityController {
   @Get('session')
   @Access('signed-in')
   async me(@Reader() person: Person, @Req() request: Request & { deviceId?: number | null }): Promise<MeDto> {
-    const device = request.deviceId ? await one<{ name: string }>(this.source, 'SELECT name FROM device WHERE id = ?', [request.deviceId]) : undefined;
-    return { id: person.id, name: person.name, rights: [...person.rights].sort(), sites: await this.sitesOf(person), seesCosts: person.seesCosts, device: device?.name ?? null };
+    const device = request.deviceId
+      ? await one<{ name: string }>(this.source, 'SELECT name FROM device WHERE id = ?', [request.deviceId])
+      : undefined;
+    return {
+      id: person.id,
+      name: person.name,
+      rights: [...person.rights].sort(),
+      sites: await this.sitesOf(person),
+      seesCosts: person.seesCosts,
+      device: device?.name ?? null,
+    };
   }
 
   @Get('people')
@@ -105,7 +142,9 @@ export class IdentityController {
   }
 
   private sitesOf(person: Person): Promise<SiteDto[]> {
-    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY id', [[0, ...person.siteIds]]);
+    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY id', [
+      [0, ...person.siteIds],
+    ]);
   }
 
   private remember(response: Response, session: SignedIn): void {
@@ -113,6 +152,12 @@ export class IdentityController {
   }
 
   private cookieOptions(maxAge: number) {
-    return { httpOnly: true, sameSite: 'strict' as const, secure: this.config.VECTRUM_SECURE_COOKIES, path: '/', maxAge };
+    return {
+      httpOnly: true,
+      sameSite: 'strict' as const,
+      secure: this.config.VECTRUM_SECURE_COOKIES,
+      path: '/',
+      maxAge,
+    };
   }
 }

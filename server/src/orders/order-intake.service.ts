@@ -28,7 +28,10 @@ export class OrderIntake {
     private readonly activity: ActivityService,
   ) {}
 
-  async takeIn(channel: { id: number; site_id: number }, order: IncomingOrder): Promise<{ code: string; known: boolean }> {
+  async takeIn(
+    channel: { id: number; site_id: number },
+    order: IncomingOrder,
+  ): Promise<{ code: string; known: boolean }> {
     const known = await this.known(channel.id, order.ref);
     if (known) return { code: known, known: true };
     try {
@@ -41,13 +44,26 @@ export class OrderIntake {
   }
 
   private async known(channelId: number, ref: string): Promise<string | undefined> {
-    return (await one<{ code: string }>(this.source, 'SELECT code FROM sales_order WHERE channel_id = ? AND channel_ref = ?', [channelId, ref]))?.code;
+    return (
+      await one<{ code: string }>(
+        this.source,
+        'SELECT code FROM sales_order WHERE channel_id = ? AND channel_ref = ?',
+        [channelId, ref],
+      )
+    )?.code;
   }
 
-  private async write(tx: Tx, channel: { id: number; site_id: number }, order: IncomingOrder): Promise<string> {
+  private async write(
+    tx: Tx,
+    channel: { id: number; site_id: number },
+    order: IncomingOrder,
+  ): Promise<string> {
     const code = await nextCode(tx, 'S');
     const lines = await this.lines(tx, channel.id, order);
-    const holdReason = holdOf(order, lines.filter((l) => l.itemId === null).map((l) => l.channelSku));
+    const holdReason = holdOf(
+      order,
+      lines.filter((l) => l.itemId === null).map((l) => l.channelSku),
+    );
     const placedAt = new Date(order.placedAt);
     const made = await tx.insert(SalesOrder, {
       code,
@@ -68,9 +84,21 @@ export class OrderIntake {
       notePacker: order.note ?? null,
     });
     const orderId = (made.identifiers[0] as { id: number }).id;
-    for (const [i, line] of lines.entries()) await tx.insert(SalesOrderLine, { ...line, orderId, line: i + 1 });
-    await this.activity.record(tx, null, { kind: 'order', glyph: holdReason ? 'held' : 'empty', title: `${code} came in, ${order.customer}`, detail: holdReason ?? `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, their ref ${order.ref}`, document: code, siteId: channel.site_id });
-    await this.allocation.settle(tx, lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: channel.site_id, itemId: l.itemId }])));
+    for (const [i, line] of lines.entries())
+      await tx.insert(SalesOrderLine, { ...line, orderId, line: i + 1 });
+    await this.activity.record(tx, null, {
+      kind: 'order',
+      glyph: holdReason ? 'held' : 'empty',
+      title: `${code} came in, ${order.customer}`,
+      detail:
+        holdReason ?? `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, their ref ${order.ref}`,
+      document: code,
+      siteId: channel.site_id,
+    });
+    await this.allocation.settle(
+      tx,
+      lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: channel.site_id, itemId: l.itemId }])),
+    );
     return code;
   }
 
@@ -82,7 +110,13 @@ export class OrderIntake {
         `SELECT item_id, factor FROM listing WHERE channel_id = ? AND channel_sku = ?`,
         [channelId, line.sku],
       );
-      lines.push({ channelSku: line.sku, itemId: listing?.item_id ?? null, quantity: line.quantity, units: line.quantity * (listing?.factor ?? 1), price: line.price });
+      lines.push({
+        channelSku: line.sku,
+        itemId: listing?.item_id ?? null,
+        quantity: line.quantity,
+        units: line.quantity * (listing?.factor ?? 1),
+        price: line.price,
+      });
     }
     return lines;
   }
@@ -90,6 +124,7 @@ export class OrderIntake {
 
 function holdOf(order: IncomingOrder, unknown: readonly string[]): string | null {
   if (unknown.length > 0) return `Unknown code ${unknown.join(', ')}. Link it to an item`;
-  if (order.address.line.trim() === '' || order.address.postcode.trim() === '') return 'No postcode or street. Ask the customer';
+  if (order.address.line.trim() === '' || order.address.postcode.trim() === '')
+    return 'No postcode or street. Ask the customer';
   return null;
 }

@@ -32,13 +32,21 @@ export class OrdersController {
   @Access('signed-in')
   async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds);
-    return new StreamableFile(await packingListPdf(order), { type: 'application/pdf', disposition: `inline; filename="${order.code}.pdf"` });
+    return new StreamableFile(await packingListPdf(order), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${order.code}.pdf"`,
+    });
   }
 
   @Post(':code/clear-hold')
   @Access('order-desk')
   @HttpCode(200)
-  clearHold(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: ClearHoldDto): Promise<CodeDto> {
+  clearHold(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: ClearHoldDto,
+  ): Promise<CodeDto> {
     return this.orders.clearHold(act, code.toUpperCase(), version, body);
   }
 }

@@ -1,5 +1,15 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 export class OrderLineDto {
   line: number;
@@ -77,7 +87,12 @@ export class ClearHoldDto {
   @IsOptional() @IsString() @Length(1, 80) city?: string;
   @IsOptional() @IsString() @Length(1, 16) postcode?: string;
   @IsOptional() @IsString() @MaxLength(300) notePacker?: string | null;
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => LinkLineDto) links?: LinkLineDto[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @ValidateNested({ each: true })
+  @Type(() => LinkLineDto)
+  links?: LinkLineDto[];
 }
 export class ReleasedDto {
   round: string;

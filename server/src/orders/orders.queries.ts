@@ -25,7 +25,12 @@ export class OrdersQueries {
   }
 
   async sheet(code: string, siteIds: readonly number[]): Promise<OrderDto> {
-    const order = await one<Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'weightG' | 'cannotRelease'> & { id: number; late: number }>(
+    const order = await one<
+      Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'weightG' | 'cannotRelease'> & {
+        id: number;
+        late: number;
+      }
+    >(
       this.source,
       `SELECT o.id, o.code, c.name AS channel, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, o.email, o.address_line AS addressLine, o.city, o.postcode, o.country,
          o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
@@ -36,11 +41,20 @@ export class OrdersQueries {
     if (!order) throw notFound(`Order ${code}`);
     const { id, ...head } = order;
     const { lines, weightG } = await this.lines(id, order.siteId);
-    return { ...head, late: num(order.late) === 1, weightG, cannotRelease: whyNot(order.state, order.holdReason, lines), lines, parcels: await this.parcels(id) };
+    return {
+      ...head,
+      late: num(order.late) === 1,
+      weightG,
+      cannotRelease: whyNot(order.state, order.holdReason, lines),
+      lines,
+      parcels: await this.parcels(id),
+    };
   }
 
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
-    const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
+    const found = await rows<
+      Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }
+    >(
       this.source,
       `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, l.reserved_units AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
@@ -49,7 +63,13 @@ export class OrdersQueries {
       [siteId, orderId],
     );
     const weightG = found.reduce((sum, l) => sum + (l.weight ?? 0) * l.wanted, 0);
-    return { weightG, lines: found.map(({ onHand, held, taken, weight: _weight, ...l }) => ({ ...l, free: available({ onHand, held, reserved: taken }) })) };
+    return {
+      weightG,
+      lines: found.map(({ onHand, held, taken, weight: _weight, ...l }) => ({
+        ...l,
+        free: available({ onHand, held, reserved: taken }),
+      })),
+    };
   }
 
   private parcels(orderId: number): Promise<ParcelDto[]> {
@@ -65,5 +85,7 @@ function whyNot(state: string, holdReason: string | null, lines: readonly OrderL
   if (state === 'held') return holdReason;
   if (state !== 'open') return `It is ${state} already`;
   const short = lines.find((l) => l.reserved < l.wanted);
-  return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
+  return short
+    ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}`
+    : null;
 }

@@ -26,15 +26,41 @@ export class OrdersService {
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.siteId);
       mustMatch(order.version, version);
-      if (order.state !== 'held' && order.state !== 'open') throw badState(`${code} is ${order.state} already`);
+      if (order.state !== 'held' && order.state !== 'open')
+        throw badState(`${code} is ${order.state} already`);
       for (const link of input.links ?? []) await this.link(tx, order, link);
-      const address = { addressLine: input.addressLine ?? order.addressLine, city: input.city ?? order.city, postcode: input.postcode ?? order.postcode };
+      const address = {
+        addressLine: input.addressLine ?? order.addressLine,
+        city: input.city ?? order.city,
+        postcode: input.postcode ?? order.postcode,
+      };
       const lines = await tx.findBy(SalesOrderLine, { orderId: order.id });
       const unknown = lines.filter((l) => l.itemId === null).map((l) => l.channelSku);
-      const holdReason = unknown.length > 0 ? `Unknown code ${unknown.join(', ')}. Link it to an item` : address.addressLine.trim() === '' || address.postcode.trim() === '' ? 'No postcode or street. Ask the customer' : null;
-      await tx.update(SalesOrder, order.id, { ...address, holdReason, state: holdReason ? 'held' : 'open', notePacker: input.notePacker === undefined ? order.notePacker : input.notePacker, version: version + 1 });
-      await this.activity.record(tx, act, { kind: 'order', glyph: holdReason ? 'held' : 'empty', title: holdReason ? `${code} still held` : `${code} goes on`, detail: holdReason ?? order.customer, document: code, siteId: order.siteId });
-      await this.allocation.settle(tx, lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: order.siteId, itemId: l.itemId }])));
+      const holdReason =
+        unknown.length > 0
+          ? `Unknown code ${unknown.join(', ')}. Link it to an item`
+          : address.addressLine.trim() === '' || address.postcode.trim() === ''
+            ? 'No postcode or street. Ask the customer'
+            : null;
+      await tx.update(SalesOrder, order.id, {
+        ...address,
+        holdReason,
+        state: holdReason ? 'held' : 'open',
+        notePacker: input.notePacker === undefined ? order.notePacker : input.notePacker,
+        version: version + 1,
+      });
+      await this.activity.record(tx, act, {
+        kind: 'order',
+        glyph: holdReason ? 'held' : 'empty',
+        title: holdReason ? `${code} still held` : `${code} goes on`,
+        detail: holdReason ?? order.customer,
+        document: code,
+        siteId: order.siteId,
+      });
+      await this.allocation.settle(
+        tx,
+        lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: order.siteId, itemId: l.itemId }])),
+      );
       return { code };
     });
   }
@@ -47,7 +73,18 @@ export class OrdersService {
     if (!line) throw badForm({ links: `${order.code} has no line ${link.line}` });
     if (line.itemId !== null) return;
     const listing = await tx.findOneBy(Listing, { channelId: order.channelId, channelSku: line.channelSku });
-    if (!listing) await tx.insert(Listing, { channelId: order.channelId, channelSku: line.channelSku, itemId: item.id, factor: 1, keepBack: 0, price: line.price });
-    await tx.update(SalesOrderLine, line.id, { itemId: listing?.itemId ?? item.id, units: line.quantity * (listing?.factor ?? 1) });
+    if (!listing)
+      await tx.insert(Listing, {
+        channelId: order.channelId,
+        channelSku: line.channelSku,
+        itemId: item.id,
+        factor: 1,
+        keepBack: 0,
+        price: line.price,
+      });
+    await tx.update(SalesOrderLine, line.id, {
+      itemId: listing?.itemId ?? item.id,
+      units: line.quantity * (listing?.factor ?? 1),
+    });
   }
 }

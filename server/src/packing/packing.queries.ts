@@ -63,7 +63,13 @@ export class PackingQueries {
       'SELECT line, item_id AS itemId, picked_units - shipped_units AS picked, packed_units - shipped_units AS packed FROM sales_order_line WHERE order_id = ? AND item_id IS NOT NULL AND picked_units > shipped_units ORDER BY line',
       [order.id],
     );
-    return { order: order.code, customer: order.customer, note: order.note_packer, noteSeen: order.note_seen_by !== null, lines: lines.map((l) => ({ ...l, picked: num(l.picked), packed: num(l.packed) })) };
+    return {
+      order: order.code,
+      customer: order.customer,
+      note: order.note_packer,
+      noteSeen: order.note_seen_by !== null,
+      lines: lines.map((l) => ({ ...l, picked: num(l.picked), packed: num(l.packed) })),
+    };
   }
 
   async bench(order: BenchOrder): Promise<BenchDto> {
@@ -72,7 +78,12 @@ export class PackingQueries {
       `SELECT c.name AS channel, o.promised_at AS promisedAt, t.code AS tote FROM sales_order o JOIN channel c ON c.id = o.channel_id LEFT JOIN place t ON t.id = ? WHERE o.id = ?`,
       [order.tote_id, order.id],
     );
-    const parcel = await one<{ code: string; state: string; tracking: string | null; carrier: string | null }>(
+    const parcel = await one<{
+      code: string;
+      state: string;
+      tracking: string | null;
+      carrier: string | null;
+    }>(
       this.source,
       'SELECT p.code, p.state, p.tracking, c.name AS carrier FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number DESC LIMIT 1',
       [order.id],
@@ -108,11 +119,23 @@ export class PackingQueries {
       this.source,
       'SELECT code, length_mm AS lengthMm, width_mm AS widthMm, height_mm AS heightMm, tare_g AS tareG, most_g AS mostG FROM carton ORDER BY length_mm * width_mm * height_mm',
     );
-    const volume = lines.reduce((sum, l) => sum + num(l.units) * (l.length_mm ?? 0) * (l.width_mm ?? 0) * (l.height_mm ?? 0), 0);
-    const longest = Math.max(0, ...lines.map((l) => Math.max(l.length_mm ?? 0, l.width_mm ?? 0, l.height_mm ?? 0)));
+    const volume = lines.reduce(
+      (sum, l) => sum + num(l.units) * (l.length_mm ?? 0) * (l.width_mm ?? 0) * (l.height_mm ?? 0),
+      0,
+    );
+    const longest = Math.max(
+      0,
+      ...lines.map((l) => Math.max(l.length_mm ?? 0, l.width_mm ?? 0, l.height_mm ?? 0)),
+    );
     const weight = goodsWeight(lines) ?? 0;
-    const filled = found.map((c) => ({ ...c, fill: Math.ceil((volume * 100) / (c.lengthMm * c.widthMm * c.heightMm)) }));
-    const fits = (c: (typeof filled)[number]) => c.fill <= USABLE_PER_CENT && longest <= Math.max(c.lengthMm, c.widthMm, c.heightMm) && weight + c.tareG <= c.mostG;
+    const filled = found.map((c) => ({
+      ...c,
+      fill: Math.ceil((volume * 100) / (c.lengthMm * c.widthMm * c.heightMm)),
+    }));
+    const fits = (c: (typeof filled)[number]) =>
+      c.fill <= USABLE_PER_CENT &&
+      longest <= Math.max(c.lengthMm, c.widthMm, c.heightMm) &&
+      weight + c.tareG <= c.mostG;
     const proposed = filled.find(fits) ?? filled.at(-1);
     return filled.map((c) => ({ ...c, proposed: c.code === proposed?.code }));
   }

@@ -22,7 +22,16 @@ export class PickingQueries {
   constructor(private readonly source: DataSource) {}
 
   async list(siteIds: readonly number[], personId: number): Promise<RoundRowDto[]> {
-    const found = await rows<Omit<RoundRowDto, 'mine' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & { id: number; pickerId: number | null; stops: string; stopsDone: string; units: string; shortStops: string }>(
+    const found = await rows<
+      Omit<RoundRowDto, 'mine' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
+        id: number;
+        pickerId: number | null;
+        stops: string;
+        stopsDone: string;
+        units: string;
+        shortStops: string;
+      }
+    >(
       this.source,
       `SELECT r.id, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
          COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops
@@ -30,19 +39,45 @@ export class PickingQueries {
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id ORDER BY o.promised_at, r.id LIMIT 200`,
       [[0, ...siteIds]],
     );
-    const walks = await Promise.all(found.map(async (r) => metresOf((await this.stops(this.source, r.id)).map(point), CROSS_AISLES)));
-    return found.map(({ id: _id, pickerId, ...r }, i) => ({ ...r, mine: pickerId === personId, stops: num(r.stops), stopsDone: num(r.stopsDone), units: num(r.units), shortStops: num(r.shortStops), metres: Math.round(walks[i] ?? 0) }));
+    const walks = await Promise.all(
+      found.map(async (r) => metresOf((await this.stops(this.source, r.id)).map(point), CROSS_AISLES)),
+    );
+    return found.map(({ id: _id, pickerId, ...r }, i) => ({
+      ...r,
+      mine: pickerId === personId,
+      stops: num(r.stops),
+      stopsDone: num(r.stopsDone),
+      units: num(r.units),
+      shortStops: num(r.shortStops),
+      metres: Math.round(walks[i] ?? 0),
+    }));
   }
 
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { roundId: number; orderId: number; state: string }> {
-    const round = await one<{ id: number; order_id: number; site_id: number; state: string; order: string; customer: string; note: string | null; tote_id: number | null }>(
+  async task(
+    tx: Pick<Tx, 'query'>,
+    code: string,
+  ): Promise<PickTask & { roundId: number; orderId: number; state: string }> {
+    const round = await one<{
+      id: number;
+      order_id: number;
+      site_id: number;
+      state: string;
+      order: string;
+      customer: string;
+      note: string | null;
+      tote_id: number | null;
+    }>(
       tx,
       `SELECT r.id, r.order_id, r.site_id, r.state, o.code AS \`order\`, o.customer, o.note_picker AS note, r.tote_id FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.code = ?`,
       [code],
     );
     if (!round) throw notFound(`Round ${code}`);
     const stops = await this.stops(tx, round.id);
-    const busy = await rows<{ tote_id: number }>(tx, `SELECT DISTINCT tote_id FROM pick_round WHERE tote_id IS NOT NULL AND state IN ('picking','set-down') AND id <> ?`, [round.id]);
+    const busy = await rows<{ tote_id: number }>(
+      tx,
+      `SELECT DISTINCT tote_id FROM pick_round WHERE tote_id IS NOT NULL AND state IN ('picking','set-down') AND id <> ?`,
+      [round.id],
+    );
     return {
       roundId: round.id,
       orderId: round.order_id,
@@ -54,7 +89,16 @@ export class PickingQueries {
       note: round.note,
       toteId: round.tote_id,
       busyToteIds: busy.map((b) => b.tote_id),
-      stops: stops.map(({ x, y, ...stop }, i) => ({ ...stop, metres: Math.round(metresBetween(i === 0 ? { x: 0, y: 0 } : point(stops[i - 1] ?? { x, y }), point({ x, y }), CROSS_AISLES)) })),
+      stops: stops.map(({ x, y, ...stop }, i) => ({
+        ...stop,
+        metres: Math.round(
+          metresBetween(
+            i === 0 ? { x: 0, y: 0 } : point(stops[i - 1] ?? { x, y }),
+            point({ x, y }),
+            CROSS_AISLES,
+          ),
+        ),
+      })),
     };
   }
 

@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { spell } from '@vectrum/core/quantity';
+import { goodsWords } from '@vectrum/core/quantity';
 import { checkPick, checkSetDown, checkTote } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
 import { UndoService } from '../activity/undo.service.js';
@@ -58,26 +58,52 @@ export class PickingService implements OnModuleInit {
   pick(act: Act, code: string, input: PickDto): Promise<PostedDto> {
     return this.commands.run(act, 'pick', { code, input }, async (tx) => {
       const round = await this.round(tx, act, code, true);
-      if (round.state !== 'waiting' && round.state !== 'picking') throw badState(`${code} is set down already`);
+      if (round.state !== 'waiting' && round.state !== 'picking')
+        throw badState(`${code} is set down already`);
       const task = await this.queries.task(tx, code);
       const stop = task.stops.find((s) => s.id === input.stopId);
       const book = await this.codebook.book(tx, round.site_id, stop ? [stop.itemId] : []);
       const item = stop && book.items[stop.itemId];
       const refusal = checkPick(stop, item, input.units, stop ? stop.units - stop.picked - stop.short : 0);
-      if (refusal || !stop || !item) throw refused(refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' });
+      if (refusal || !stop || !item)
+        throw refused(
+          refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' },
+        );
       const tote = Object.values(book.places).find((p) => p.id === input.totePlaceId);
-      const toteRefusal = tote ? checkTote(task, tote) : { band: 'unknown' as const, title: 'No such tote', detail: 'Scan the code on the tote' };
-      if (toteRefusal || !tote) throw refused(toteRefusal ?? { band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' });
+      const toteRefusal = tote
+        ? checkTote(task, tote)
+        : { band: 'unknown' as const, title: 'No such tote', detail: 'Scan the code on the tote' };
+      if (toteRefusal || !tote)
+        throw refused(
+          toteRefusal ?? { band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' },
+        );
       await this.claimTote(tx, round, tote.id, tote.code);
       await this.begin(tx, act, round);
       const { ids } = await this.ledger.post(
-        tx, act, [{ itemId: stop.itemId, lotId: stop.lotId, condition: 'good', fromPlaceId: stop.placeId, toPlaceId: tote.id, units: input.units }],
+        tx,
+        act,
+        [
+          {
+            itemId: stop.itemId,
+            lotId: stop.lotId,
+            condition: 'good',
+            fromPlaceId: stop.placeId,
+            toPlaceId: tote.id,
+            units: input.units,
+          },
+        ],
         { task: 'pick', document: task.order, how: input.how },
       );
       await this.count(tx, stop.id, input.units);
       const activityId = await this.activity.record(tx, act, {
-        kind: 'pick', glyph: 'full', title: `${spell(input.units, item.packs)} ${item.name}`, detail: `${stop.placeCode} to tote ${tote.code}, ${task.order}`,
-        document: task.order, siteId: round.site_id, how: input.how, undo: { movements: ids, stopId: stop.id, units: input.units, round: code } satisfies PickUndo,
+        kind: 'pick',
+        glyph: 'full',
+        title: goodsWords(input.units, item),
+        detail: `${stop.placeCode} to tote ${tote.code}, ${task.order}`,
+        document: task.order,
+        siteId: round.site_id,
+        how: input.how,
+        undo: { movements: ids, stopId: stop.id, units: input.units, round: code } satisfies PickUndo,
       });
       return { activityId };
     });
@@ -86,24 +112,49 @@ export class PickingService implements OnModuleInit {
   setDown(act: Act, code: string, input: SetDownDto): Promise<PostedDto> {
     return this.commands.run(act, 'round.set-down', { code, input }, async (tx) => {
       const round = await this.round(tx, act, code, true);
-      if (round.state !== 'picking') throw badState(round.state === 'waiting' ? `Nothing of ${code} is picked yet` : `${code} is set down already`);
+      if (round.state !== 'picking')
+        throw badState(
+          round.state === 'waiting' ? `Nothing of ${code} is picked yet` : `${code} is set down already`,
+        );
       const task = await this.queries.task(tx, code);
       const book = await this.codebook.book(tx, round.site_id, []);
       const place = Object.values(book.places).find((p) => p.id === input.placeId);
-      const refusal = checkSetDown(round.site_id, place, task.stops.filter((s) => s.units > s.picked + s.short).length);
+      const refusal = checkSetDown(
+        round.site_id,
+        place,
+        task.stops.filter((s) => s.units > s.picked + s.short).length,
+      );
       if (refusal) throw refused(refusal);
       const picked = task.stops.some((s) => s.picked > 0);
-      await tx.query(`UPDATE pick_round SET state = ?, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [picked ? 'set-down' : 'done', round.id]);
-      await tx.query(`UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?`, [picked ? 'picked' : 'open', round.order_id]);
-      if (round.tote_id) await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [input.placeId, round.tote_id]);
-      const activityId = await this.activity.record(tx, act, { kind: 'set-down', glyph: 'half', title: `${task.order} picked, set down at ${place?.code ?? ''}`, detail: `${code}, ${task.customer}`, document: task.order, siteId: round.site_id });
+      await tx.query(`UPDATE pick_round SET state = ?, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
+        picked ? 'set-down' : 'done',
+        round.id,
+      ]);
+      await tx.query(`UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?`, [
+        picked ? 'picked' : 'open',
+        round.order_id,
+      ]);
+      if (round.tote_id)
+        await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [input.placeId, round.tote_id]);
+      const activityId = await this.activity.record(tx, act, {
+        kind: 'set-down',
+        glyph: 'half',
+        title: `${task.order} picked, set down at ${place?.code ?? ''}`,
+        detail: `${code}, ${task.customer}`,
+        document: task.order,
+        siteId: round.site_id,
+      });
       return { activityId };
     });
   }
 
   /** The round's row, locked where it will be changed. */
   async round(tx: Tx, act: Act, code: string, lock: boolean): Promise<RoundRow> {
-    const round = await one<RoundRow>(tx, `SELECT id, code, site_id, order_id, state, picker_id, tote_id FROM pick_round WHERE code = ? ${lock ? 'FOR UPDATE' : ''}`, [code]);
+    const round = await one<RoundRow>(
+      tx,
+      `SELECT id, code, site_id, order_id, state, picker_id, tote_id FROM pick_round WHERE code = ? ${lock ? 'FOR UPDATE' : ''}`,
+      [code],
+    );
     if (!round) throw notFound(`Round ${code}`);
     mustBeAt(act.person, round.site_id);
     return round;
@@ -112,30 +163,54 @@ export class PickingService implements OnModuleInit {
   /** Puts the first person to touch a waiting round on it. */
   async begin(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (round.state !== 'waiting') return;
-    await tx.query(`UPDATE pick_round SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`, [act.person.id, round.id]);
-    await tx.query(`UPDATE sales_order SET state = 'picking', version = version + 1 WHERE id = ?`, [round.order_id]);
+    await tx.query(
+      `UPDATE pick_round SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`,
+      [act.person.id, round.id],
+    );
+    await tx.query(`UPDATE sales_order SET state = 'picking', version = version + 1 WHERE id = ?`, [
+      round.order_id,
+    ]);
   }
 
   /** A tote serves one round at a time; its row is locked, so that two rounds cannot take it together. */
   private async claimTote(tx: Tx, round: RoundRow, toteId: number, code: string): Promise<void> {
     if (round.tote_id === toteId) return;
     await one(tx, 'SELECT id FROM place WHERE id = ? FOR UPDATE', [toteId]);
-    const other = await one(tx, `SELECT id FROM pick_round WHERE tote_id = ? AND state IN ('picking','set-down') AND id <> ? LIMIT 1`, [toteId, round.id]);
-    if (other) throw new Problem(409, 'refused', 'In use on another order. Take an empty one', { band: 'not-this', title: `Tote ${code}` });
-    if (round.tote_id !== null) throw new Problem(409, 'refused', 'This round has its tote already. Put the goods in that one', { band: 'not-this', title: `Tote ${code}` });
+    const other = await one(
+      tx,
+      `SELECT id FROM pick_round WHERE tote_id = ? AND state IN ('picking','set-down') AND id <> ? LIMIT 1`,
+      [toteId, round.id],
+    );
+    if (other)
+      throw new Problem(409, 'refused', 'In use on another order. Take an empty one', {
+        band: 'not-this',
+        title: `Tote ${code}`,
+      });
+    if (round.tote_id !== null)
+      throw new Problem(409, 'refused', 'This round has its tote already. Put the goods in that one', {
+        band: 'not-this',
+        title: `Tote ${code}`,
+      });
     await tx.query('UPDATE pick_round SET tote_id = ? WHERE id = ?', [toteId, round.id]);
   }
 
   private async count(tx: Tx, stopId: number, units: number): Promise<void> {
     await tx.query('UPDATE pick_stop SET picked_units = picked_units + ? WHERE id = ?', [units, stopId]);
-    await tx.query('UPDATE sales_order_line l JOIN pick_stop s ON s.order_line_id = l.id SET l.picked_units = l.picked_units + ? WHERE s.id = ?', [units, stopId]);
+    await tx.query(
+      'UPDATE sales_order_line l JOIN pick_stop s ON s.order_line_id = l.id SET l.picked_units = l.picked_units + ? WHERE s.id = ?',
+      [units, stopId],
+    );
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PickUndo): Promise<void> {
     const round = await this.round(tx, act, undo.round, true);
-    if (round.state !== 'picking') throw new Problem(409, 'undo', `${undo.round} is set down. Put the goods back by hand and ask the office`);
+    if (round.state !== 'picking')
+      throw new Problem(
+        409,
+        'undo',
+        `${undo.round} is set down. Put the goods back by hand and ask the office`,
+      );
     await this.ledger.reverse(tx, act, undo.movements, null);
     await this.count(tx, undo.stopId, -undo.units);
   }
 }
-

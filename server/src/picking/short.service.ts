@@ -47,13 +47,21 @@ export class ShortService {
   short(act: Act, code: string, input: ShortDto): Promise<PostedDto> {
     return this.commands.run(act, 'pick.short', { code, input }, async (tx) => {
       const round = await this.picking.round(tx, act, code, true);
-      if (round.state !== 'picking' && round.state !== 'waiting') throw badState(`${code} is set down already`);
+      if (round.state !== 'picking' && round.state !== 'waiting')
+        throw badState(`${code} is set down already`);
       await this.picking.begin(tx, act, round);
       const stop = await this.stop(tx, round.id, input.stopId);
       const wanted = stop.units - stop.picked_units - stop.short_units;
-      if (input.units > wanted) throw new Problem(409, 'refused', 'Less than that is wanted here by now. Look at the stop again', { band: 'too-many', title: stop.place });
+      if (input.units > wanted)
+        throw new Problem(409, 'refused', 'Less than that is wanted here by now. Look at the stop again', {
+          band: 'too-many',
+          title: stop.place,
+        });
       await this.hold(tx, act, stop, input.units, code);
-      await tx.query('UPDATE pick_stop SET short_units = short_units + ? WHERE id = ?', [input.units, stop.id]);
+      await tx.query('UPDATE pick_stop SET short_units = short_units + ? WHERE id = ?', [
+        input.units,
+        stop.id,
+      ]);
       const found = await this.elsewhere(tx, round.id, round.site_id, stop, input.units);
       const lost = input.units - found;
       if (lost > 0) await this.allocation.change(tx, round.site_id, stop.order_line_id, stop.item_id, -lost);
@@ -61,7 +69,12 @@ export class ShortService {
       const item = (await this.codebook.items(tx, [stop.item_id]))[stop.item_id];
       const words = spell(input.units, item?.packs ?? []);
       const activityId = await this.activity.record(tx, act, {
-        kind: 'short', glyph: 'blocked', title: `Not there: ${words} ${item?.name ?? ''}`, detail: `${stop.place} to be checked. ${found > 0 ? `${found} sought in another bin` : 'No other bin has any'}`, document: code, siteId: round.site_id,
+        kind: 'short',
+        glyph: 'blocked',
+        title: `Not there: ${words} ${item?.name ?? ''}`,
+        detail: `${stop.place} to be checked. ${found > 0 ? `${found} sought in another bin` : 'No other bin has any'}`,
+        document: code,
+        siteId: round.site_id,
       });
       return { activityId };
     });
@@ -82,7 +95,8 @@ export class ShortService {
     const difference = await this.ledger.outside(tx, 'count-difference');
     const key = { itemId: stop.item_id, lotId: stop.lot_id, units };
     await this.ledger.post(
-      tx, act,
+      tx,
+      act,
       [
         { ...key, condition: 'good', fromPlaceId: stop.place_id, toPlaceId: difference },
         { ...key, condition: 'held', fromPlaceId: difference, toPlaceId: stop.place_id },
@@ -91,12 +105,21 @@ export class ShortService {
     );
   }
 
-  private async elsewhere(tx: Tx, roundId: number, siteId: number, stop: StopRow, units: number): Promise<number> {
+  private async elsewhere(
+    tx: Tx,
+    roundId: number,
+    siteId: number,
+    stop: StopRow,
+    units: number,
+  ): Promise<number> {
     const stock = await this.releases.pickable(tx, siteId, [stop.item_id]);
     const bins = (stock.get(stop.item_id) ?? []).filter((b) => b.placeId !== stop.place_id);
     const { choices, short } = chooseBins(bins, units, stop.rotation);
     for (const c of choices) {
-      await tx.query('INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [roundId, stop.order_line_id, stop.item_id, c.lotId, c.placeId, c.units]);
+      await tx.query(
+        'INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)',
+        [roundId, stop.order_line_id, stop.item_id, c.lotId, c.placeId, c.units],
+      );
     }
     return units - short;
   }

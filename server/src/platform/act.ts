@@ -27,7 +27,12 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 export function keyOf(request: Request): string {
   const key = request.header('idempotency-key') ?? '';
-  if (!UUID.test(key)) throw new Problem(400, 'idempotency-key', 'Send an Idempotency-Key header with a UUID of your own making');
+  if (!UUID.test(key))
+    throw new Problem(
+      400,
+      'idempotency-key',
+      'Send an Idempotency-Key header with a UUID of your own making',
+    );
   return key.toLowerCase();
 }
 
@@ -36,7 +41,12 @@ export const Acting = createParamDecorator((_: unknown, context: ExecutionContex
   const request = context.switchToHttp().getRequest<SignedRequest>();
   if (!request.person) throw new Problem(401, 'signed-out', 'Sign in first');
   const clock = Date.parse(request.header('device-time') ?? '');
-  return { key: keyOf(request), person: request.person, deviceId: request.deviceId ?? null, deviceAt: Number.isNaN(clock) ? null : new Date(clock) };
+  return {
+    key: keyOf(request),
+    person: request.person,
+    deviceId: request.deviceId ?? null,
+    deviceAt: Number.isNaN(clock) ? null : new Date(clock),
+  };
 });
 
 /** The person behind a reading request. */
@@ -48,5 +58,6 @@ export const Reader = createParamDecorator((_: unknown, context: ExecutionContex
 
 /** Refuses a person who has no business at a site. */
 export function mustBeAt(person: Person, siteId: number): void {
-  if (!person.siteIds.includes(siteId)) throw new Problem(403, 'wrong-site', 'You are not set up for this site. Ask whoever sets up people');
+  if (!person.siteIds.includes(siteId))
+    throw new Problem(403, 'wrong-site', 'You are not set up for this site. Ask whoever sets up people');
 }

@@ -30,16 +30,22 @@ export class CommandLog {
 
   /** Runs `work` under the act's key. `name` and `asked` identify the request; another request under the key is refused with 422. */
   async run<T>(act: Act, name: string, asked: unknown, work: (tx: Tx) => Promise<T>): Promise<T> {
-    const hash = createHash('sha256').update(`${name}\n${canonical(asked)}`).digest('hex');
+    const hash = createHash('sha256')
+      .update(`${name}\n${canonical(asked)}`)
+      .digest('hex');
     const before = await this.stored(act.key, hash);
     if (before) return before.result as T;
     try {
       return await inTransaction(this.source, async (tx) => {
-        await tx.query('INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)', [
-          act.key, name, hash, act.person.id, act.deviceId, act.deviceAt,
-        ]);
+        await tx.query(
+          'INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)',
+          [act.key, name, hash, act.person.id, act.deviceId, act.deviceAt],
+        );
         const result = await work(tx);
-        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [JSON.stringify(result ?? null), act.key]);
+        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [
+          JSON.stringify(result ?? null),
+          act.key,
+        ]);
         return JSON.parse(JSON.stringify(result ?? null)) as T;
       });
     } catch (thrown) {
@@ -51,9 +57,17 @@ export class CommandLog {
   }
 
   private async stored(key: string, hash: string): Promise<StoredCommand | undefined> {
-    const found = await one<StoredCommand>(this.source, 'SELECT body_hash, result, done FROM command WHERE id = ?', [key]);
+    const found = await one<StoredCommand>(
+      this.source,
+      'SELECT body_hash, result, done FROM command WHERE id = ?',
+      [key],
+    );
     if (found && found.body_hash !== hash) {
-      throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another request. Make a new one');
+      throw new Problem(
+        422,
+        'key-reused',
+        'This Idempotency-Key was used for another request. Make a new one',
+      );
     }
     return found && { ...found, result: parsed<unknown>(found.result) };
   }

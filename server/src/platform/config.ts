@@ -1,9 +1,21 @@
 import 'reflect-metadata';
 import { plainToInstance, Transform } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUrl, Max, Min, MinLength, validateSync } from 'class-validator';
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUrl,
+  Max,
+  Min,
+  MinLength,
+  validateSync,
+} from 'class-validator';
 
 const toNumber = ({ value }: { value: unknown }) => (typeof value === 'string' ? Number(value) : value);
-const toBoolean = ({ value }: { value: unknown }) => (value === '1' || value === 'true' ? true : value === '0' || value === 'false' ? false : value);
+const toBoolean = ({ value }: { value: unknown }) =>
+  value === '1' || value === 'true' ? true : value === '0' || value === 'false' ? false : value;
 
 /** Everything that the environment decides. Read once at start; see docs/operating.md for each name. */
 export class Config {
@@ -21,7 +33,9 @@ export class Config {
   @IsOptional() @IsUrl({ require_protocol: true, require_tld: false }) VECTRUM_OUTSIDE_URL?: string;
   @Transform(toBoolean) @IsBoolean() VECTRUM_SECURE_COOKIES = false;
   @Transform(toNumber) @IsInt() @Min(1) @Max(720) SESSION_HOURS = 14;
-  @IsOptional() @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false }) SMTP_URL?: string;
+  @IsOptional()
+  @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false })
+  SMTP_URL?: string;
   @IsString() MAIL_FROM = 'stores@tarnthistle.example';
   /** host:port of a printer that takes PDF over raw TCP. */
   @IsOptional() @IsString() PRINTER?: string;
@@ -33,7 +47,15 @@ export class ConfigError extends Error {}
 
 /** Reads and checks the environment. Unknown variables are ignored; throws ConfigError. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
-  const known = Object.keys(Object.assign(new Config(), { DATABASE_USER: '', DATABASE_PASSWORD: '', SMTP_URL: '', PRINTER: '', VECTRUM_OUTSIDE_URL: '' }));
+  const known = Object.keys(
+    Object.assign(new Config(), {
+      DATABASE_USER: '',
+      DATABASE_PASSWORD: '',
+      SMTP_URL: '',
+      PRINTER: '',
+      VECTRUM_OUTSIDE_URL: '',
+    }),
+  );
   const given = Object.fromEntries(known.flatMap((key) => (env[key] === undefined ? [] : [[key, env[key]]])));
   const config = plainToInstance(Config, given, { exposeDefaultValues: true });
   const faults = validateSync(config);

@@ -5,7 +5,12 @@ export function localDate(at: Date, timeZone: string): string {
 
 /** "Thu 14 May". */
 export function dayText(date: string): string {
-  const text = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`));
+  const text = new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  }).format(new Date(`${date}T12:00:00Z`));
   return text.replace(',', '');
 }
 

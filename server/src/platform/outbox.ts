@@ -38,8 +38,19 @@ export class Outbox implements OnApplicationShutdown {
     this.handlers.set(kind, deliver);
   }
 
-  async send(tx: Tx, receiver: string, kind: string, payload: Record<string, unknown>, document: string | null = null): Promise<void> {
-    await tx.query('INSERT INTO outbox (receiver, kind, payload, document) VALUES (?, ?, ?, ?)', [receiver, kind, JSON.stringify(payload), document]);
+  async send(
+    tx: Tx,
+    receiver: string,
+    kind: string,
+    payload: Record<string, unknown>,
+    document: string | null = null,
+  ): Promise<void> {
+    await tx.query('INSERT INTO outbox (receiver, kind, payload, document) VALUES (?, ?, ?, ?)', [
+      receiver,
+      kind,
+      JSON.stringify(payload),
+      document,
+    ]);
   }
 
   start(): void {
@@ -72,7 +83,10 @@ export class Outbox implements OnApplicationShutdown {
 
   /** Tries a message again at once. */
   async retry(tx: Tx, id: number): Promise<boolean> {
-    const done = await tx.query<{ affectedRows: number }>(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3), state = 'waiting' WHERE id = ? AND state <> 'done'`, [id]);
+    const done = await tx.query<{ affectedRows: number }>(
+      `UPDATE outbox SET next_at = UTC_TIMESTAMP(3), state = 'waiting' WHERE id = ? AND state <> 'done'`,
+      [id],
+    );
     return done.affectedRows > 0;
   }
 
@@ -86,7 +100,10 @@ export class Outbox implements OnApplicationShutdown {
       );
       for (const message of due) {
         message.payload = parsed<Record<string, unknown>>(message.payload);
-        await tx.query('UPDATE outbox SET next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1 WHERE id = ?', [LEASE_SECONDS, message.id]);
+        await tx.query(
+          'UPDATE outbox SET next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1 WHERE id = ?',
+          [LEASE_SECONDS, message.id],
+        );
       }
       return due;
     });
@@ -97,18 +114,30 @@ export class Outbox implements OnApplicationShutdown {
     try {
       if (!handler) throw new Error(`Nobody delivers ${message.kind}`);
       await handler(message);
-      await this.source.query(`UPDATE outbox SET state = 'done', done_at = UTC_TIMESTAMP(3), last_error = NULL WHERE id = ?`, [message.id]);
+      await this.source.query(
+        `UPDATE outbox SET state = 'done', done_at = UTC_TIMESTAMP(3), last_error = NULL WHERE id = ?`,
+        [message.id],
+      );
     } catch (thrown) {
       const why = thrown instanceof Error ? thrown.message : String(thrown);
       const wait = Math.min(LONGEST_DELAY_S, FIRST_DELAY_S * 2 ** message.attempts);
-      await this.source.query(`UPDATE outbox SET state = 'failing', next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, last_error = ? WHERE id = ?`, [wait, why.slice(0, 500), message.id]);
-      this.log.warn({ receiver: message.receiver, kind: message.kind, id: message.id, why }, 'outbox delivery failed');
+      await this.source.query(
+        `UPDATE outbox SET state = 'failing', next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, last_error = ? WHERE id = ?`,
+        [wait, why.slice(0, 500), message.id],
+      );
+      this.log.warn(
+        { receiver: message.receiver, kind: message.kind, id: message.id, why },
+        'outbox delivery failed',
+      );
     }
   }
 
   /** How many messages still wait; nought means that the outside world knows everything. */
   async waiting(): Promise<number> {
-    const row = await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`);
+    const row = await one<{ n: string }>(
+      this.source,
+      `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`,
+    );
     return Number(row?.n ?? 0);
   }
 }

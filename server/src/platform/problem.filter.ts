@@ -25,15 +25,30 @@ export class ProblemFilter implements ExceptionFilter {
     response
       .status(problem.status)
       .type('application/problem+json')
-      .send(JSON.stringify({ type: `urn:vectrum:problem:${problem.code}`, status: problem.status, code: problem.code, ...problem.extra, detail: problem.detail, request: request.id }));
+      .send(
+        JSON.stringify({
+          type: `urn:vectrum:problem:${problem.code}`,
+          status: problem.status,
+          code: problem.code,
+          ...problem.extra,
+          detail: problem.detail,
+          request: request.id,
+        }),
+      );
   }
 
   private problemOf(thrown: unknown, request: Request & { id?: string }): Problem {
     if (thrown instanceof Problem) return thrown;
     const body = thrown as BodyError;
-    if (body?.type === 'entity.too.large') return new Problem(413, 'too-large', 'That is more than one request may carry');
-    if (body?.type === 'entity.parse.failed') return new Problem(400, 'json', 'The request is not readable JSON');
-    if (body?.type?.startsWith('encoding') || body?.type?.startsWith('charset') || body?.type?.startsWith('request.')) {
+    if (body?.type === 'entity.too.large')
+      return new Problem(413, 'too-large', 'That is more than one request may carry');
+    if (body?.type === 'entity.parse.failed')
+      return new Problem(400, 'json', 'The request is not readable JSON');
+    if (
+      body?.type?.startsWith('encoding') ||
+      body?.type?.startsWith('charset') ||
+      body?.type?.startsWith('request.')
+    ) {
       return new Problem(body.status ?? 400, 'json', 'The request is not readable');
     }
     if (thrown instanceof URIError) return new Problem(400, 'form', 'The address is not readable');

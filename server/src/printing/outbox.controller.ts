@@ -20,7 +20,10 @@ export class OutboxController {
   @Get()
   @Access('set-up')
   list(): Promise<OutboxRowDto[]> {
-    return rows<OutboxRowDto>(this.source, `SELECT id, receiver, kind, document, state, attempts, next_at AS nextAt, last_error AS lastError, created_at AS createdAt FROM outbox ORDER BY state = 'done', id DESC LIMIT 100`);
+    return rows<OutboxRowDto>(
+      this.source,
+      `SELECT id, receiver, kind, document, state, attempts, next_at AS nextAt, last_error AS lastError, created_at AS createdAt FROM outbox ORDER BY state = 'done', id DESC LIMIT 100`,
+    );
   }
 
   @Post(':id/retry')

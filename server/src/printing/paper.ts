@@ -12,7 +12,11 @@ export type Paper = PDFKit.PDFDocument;
 /** An A4 page with the house's fonts, which cover all of Europe's letters. */
 export function newPaper(title: string): Paper {
   const paper = new PDFDocument({ size: 'A4', margin: 42, info: { Title: title, Creator: 'Vectrum' } });
-  paper.registerFont('regular', REGULAR).registerFont('bold', BOLD).registerFont('mono', MONO).font('regular');
+  paper
+    .registerFont('regular', REGULAR)
+    .registerFont('bold', BOLD)
+    .registerFont('mono', MONO)
+    .font('regular');
   return paper;
 }
 
@@ -33,19 +37,44 @@ export function barcodePng(text: string, heightMm = 10): Promise<Buffer> {
 }
 
 /** Draws a barcode with its text beneath. Widths in points. */
-export async function drawBarcode(paper: Paper, text: string, x: number, y: number, width: number, height: number): Promise<void> {
+export async function drawBarcode(
+  paper: Paper,
+  text: string,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): Promise<void> {
   paper.image(await barcodePng(text, (height / 72) * 25.4), x, y, { width, height });
-  paper.font('mono').fontSize(8).text(text, x, y + height + 2, { width, align: 'center' }).font('regular');
+  paper
+    .font('mono')
+    .fontSize(8)
+    .text(text, x, y + height + 2, { width, align: 'center' })
+    .font('regular');
 }
 
 /** A ruled row of captions over values, like a waybill's cells. */
 export function drawCells(paper: Paper, cells: readonly (readonly [string, string])[], y: number): void {
   const left = paper.page.margins.left;
   const width = (paper.page.width - left * 2) / cells.length;
-  paper.rect(left, y, width * cells.length, 38).lineWidth(1.2).stroke();
+  paper
+    .rect(left, y, width * cells.length, 38)
+    .lineWidth(1.2)
+    .stroke();
   cells.forEach(([caption, value], i) => {
-    if (i > 0) paper.moveTo(left + i * width, y).lineTo(left + i * width, y + 38).lineWidth(0.6).stroke();
-    paper.font('regular').fontSize(7.5).text(caption, left + i * width + 6, y + 5, { width: width - 12, lineBreak: false });
-    paper.font('bold').fontSize(9.5).text(value, left + i * width + 6, y + 18, { width: width - 10, height: 13, ellipsis: true });
+    if (i > 0)
+      paper
+        .moveTo(left + i * width, y)
+        .lineTo(left + i * width, y + 38)
+        .lineWidth(0.6)
+        .stroke();
+    paper
+      .font('regular')
+      .fontSize(7.5)
+      .text(caption, left + i * width + 6, y + 5, { width: width - 12, lineBreak: false });
+    paper
+      .font('bold')
+      .fontSize(9.5)
+      .text(value, left + i * width + 6, y + 18, { width: width - 10, height: 13, ellipsis: true });
   });
 }

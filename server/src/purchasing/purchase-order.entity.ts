@@ -16,7 +16,8 @@ export class PurchaseOrder {
   @Column({ name: 'created_by' }) createdBy: number;
   @Column({ name: 'placed_at', type: 'datetime', precision: 3, nullable: true }) placedAt: Date | null;
   @Column({ name: 'placed_by', type: 'int', nullable: true }) placedBy: number | null;
-  @Column({ name: 'first_received_at', type: 'datetime', precision: 3, nullable: true }) firstReceivedAt: Date | null;
+  @Column({ name: 'first_received_at', type: 'datetime', precision: 3, nullable: true })
+  firstReceivedAt: Date | null;
   @Column() version: number;
 }
 

@@ -19,7 +19,11 @@ export class PurchaseOrderMail implements OnModuleInit {
   onModuleInit(): void {
     this.outbox.handle('mail.purchase-order', async ({ payload, id }) => {
       const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
-      const order = await this.orders.sheet(String(payload['code']), sites.map((s) => s.id), true);
+      const order = await this.orders.sheet(
+        String(payload['code']),
+        sites.map((s) => s.id),
+        true,
+      );
       await this.mailer.send({
         id: `purchase-order-${id}`,
         to: String(payload['to']),

@@ -32,7 +32,10 @@ export class PurchasingController {
   @Access('signed-in')
   async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds, person.seesCosts);
-    return new StreamableFile(await purchaseOrderPdf(order), { type: 'application/pdf', disposition: `inline; filename="${order.code}.pdf"` });
+    return new StreamableFile(await purchaseOrderPdf(order), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${order.code}.pdf"`,
+    });
   }
 
   @Post()
@@ -43,7 +46,12 @@ export class PurchasingController {
 
   @Put(':code')
   @Access('buy')
-  edit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditPurchaseOrderDto): Promise<CodeDto> {
+  edit(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: EditPurchaseOrderDto,
+  ): Promise<CodeDto> {
     return this.orders.edit(act, code.toUpperCase(), version, body);
   }
 

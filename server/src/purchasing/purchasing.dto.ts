@@ -1,5 +1,19 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 export class PurchaseOrderRowDto {
   code: string;
@@ -57,13 +71,22 @@ export class PurchaseOrderDto {
 export class EditPurchaseOrderLineDto {
   @IsString() @Length(1, 40) sku: string;
   @IsInt() @Min(1) @Max(1_000_000) factor: number;
-  @IsInt({ message: 'A quantity is a whole number of packs' }) @Min(1, { message: 'Order at least 1' }) @Max(100_000) packs: number;
-  @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'A price is a number of up to 6 decimal places' }) price: string;
+  @IsInt({ message: 'A quantity is a whole number of packs' })
+  @Min(1, { message: 'Order at least 1' })
+  @Max(100_000)
+  packs: number;
+  @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'A price is a number of up to 6 decimal places' })
+  price: string;
 }
 export class EditPurchaseOrderDto {
   @IsString() @Length(2, 20) supplier: string;
   @IsInt() siteId: number;
   @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) expectedOn?: string | null;
   @IsString() @MaxLength(500) note: string;
-  @IsArray() @ArrayMinSize(1, { message: 'Write at least one line' }) @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => EditPurchaseOrderLineDto) lines: EditPurchaseOrderLineDto[];
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Write at least one line' })
+  @ArrayMaxSize(300)
+  @ValidateNested({ each: true })
+  @Type(() => EditPurchaseOrderLineDto)
+  lines: EditPurchaseOrderLineDto[];
 }

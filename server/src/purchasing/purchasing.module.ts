@@ -4,5 +4,9 @@ import { PurchasingController } from './purchasing.controller.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
 
-@Module({ controllers: [PurchasingController], providers: [PurchasingQueries, PurchasingService, PurchaseOrderMail], exports: [PurchasingService] })
+@Module({
+  controllers: [PurchasingController],
+  providers: [PurchasingQueries, PurchasingService, PurchaseOrderMail],
+  exports: [PurchasingService],
+})
 export class PurchasingModule {}

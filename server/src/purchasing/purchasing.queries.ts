@@ -13,7 +13,13 @@ export class PurchasingQueries {
   constructor(private readonly source: DataSource) {}
 
   async list(siteIds: readonly number[]): Promise<PurchaseOrderRowDto[]> {
-    const found = await rows<Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn'> & { late: number | null; lines: string; linesIn: string }>(
+    const found = await rows<
+      Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn'> & {
+        late: number | null;
+        lines: string;
+        linesIn: string;
+      }
+    >(
       this.source,
       `SELECT o.code, s.name AS supplier, t.name AS site, o.state, o.expected_on AS expectedOn, o.first_received_at AS firstReceivedAt,
          (o.state IN ('placed','part-received') AND o.expected_on < UTC_DATE()) AS late, COUNT(l.id) AS \`lines\`, SUM(l.received_units >= l.packs * l.factor) AS linesIn
@@ -22,7 +28,12 @@ export class PurchasingQueries {
        GROUP BY o.id ORDER BY o.expected_on, o.id LIMIT 500`,
       [[0, ...siteIds]],
     );
-    return found.map((o) => ({ ...o, late: num(o.late) === 1, lines: num(o.lines), linesIn: num(o.linesIn) }));
+    return found.map((o) => ({
+      ...o,
+      late: num(o.late) === 1,
+      lines: num(o.lines),
+      linesIn: num(o.linesIn),
+    }));
   }
 
   async sheet(code: string, siteIds: readonly number[], seesCosts: boolean): Promise<PurchaseOrderDto> {
@@ -38,7 +49,11 @@ export class PurchasingQueries {
     const { id, ...head } = order;
     const lines = await this.lines(id);
     const goods = lines.reduce((sum, l) => sum + times(micro(l.price), l.packs), 0n);
-    return { ...head, ...(seesCosts ? { goods: decimalText(goods) } : {}), lines: lines.map((l) => priced(l, seesCosts)) };
+    return {
+      ...head,
+      ...(seesCosts ? { goods: decimalText(goods) } : {}),
+      lines: lines.map((l) => priced(l, seesCosts)),
+    };
   }
 
   private lines(orderId: number): Promise<LineRow[]> {
@@ -56,5 +71,11 @@ function priced({ price, ...line }: LineRow, seesCosts: boolean): PurchaseOrderL
   const ordered = line.packs * line.factor;
   if (!seesCosts) return { ...line, ordered };
   const pack = micro(price);
-  return { ...line, ordered, price, priceEach: decimalText(dividedBy(pack, line.factor)), goods: decimalText(times(pack, line.packs)) };
+  return {
+    ...line,
+    ordered,
+    price,
+    priceEach: decimalText(dividedBy(pack, line.factor)),
+    goods: decimalText(times(pack, line.packs)),
+  };
 }

@@ -25,9 +25,24 @@ export class PurchasingService {
     return this.commands.run(act, 'purchase-order.add', input, async (tx) => {
       const supplier = await this.supplier(tx, input.supplier);
       const code = await nextCode(tx, 'P');
-      const made = await tx.insert(PurchaseOrder, { code, supplierId: supplier.id, siteId: input.siteId, currency: supplier.currency, expectedOn: input.expectedOn ?? null, note: input.note, createdBy: act.person.id });
+      const made = await tx.insert(PurchaseOrder, {
+        code,
+        supplierId: supplier.id,
+        siteId: input.siteId,
+        currency: supplier.currency,
+        expectedOn: input.expectedOn ?? null,
+        note: input.note,
+        createdBy: act.person.id,
+      });
       await this.writeLines(tx, (made.identifiers[0] as { id: number }).id, input.lines);
-      await this.activity.record(tx, act, { kind: 'purchase-order', glyph: 'empty', title: `${code} drafted`, detail: supplier.name, document: code, siteId: input.siteId });
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: 'empty',
+        title: `${code} drafted`,
+        detail: supplier.name,
+        document: code,
+        siteId: input.siteId,
+      });
       return { code };
     });
   }
@@ -36,12 +51,27 @@ export class PurchasingService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'purchase-order.edit', { code, version, input }, async (tx) => {
       const order = await this.locked(tx, act, code, version);
-      if (order.state !== 'draft') throw badState(`${code} is placed already. Cancel it and write a new one, or receive what comes`);
+      if (order.state !== 'draft')
+        throw badState(`${code} is placed already. Cancel it and write a new one, or receive what comes`);
       const supplier = await this.supplier(tx, input.supplier);
-      await tx.update(PurchaseOrder, order.id, { supplierId: supplier.id, siteId: input.siteId, currency: supplier.currency, expectedOn: input.expectedOn ?? null, note: input.note, version: version + 1 });
+      await tx.update(PurchaseOrder, order.id, {
+        supplierId: supplier.id,
+        siteId: input.siteId,
+        currency: supplier.currency,
+        expectedOn: input.expectedOn ?? null,
+        note: input.note,
+        version: version + 1,
+      });
       await tx.delete(PurchaseOrderLine, { orderId: order.id });
       await this.writeLines(tx, order.id, input.lines);
-      await this.activity.record(tx, act, { kind: 'purchase-order', glyph: 'empty', title: `${code} rewritten`, detail: supplier.name, document: code, siteId: input.siteId });
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: 'empty',
+        title: `${code} rewritten`,
+        detail: supplier.name,
+        document: code,
+        siteId: input.siteId,
+      });
       return { code };
     });
   }
@@ -52,9 +82,27 @@ export class PurchasingService {
       const order = await this.locked(tx, act, code, version);
       if (order.state !== 'draft') throw badState(`${code} is ${order.state} already`);
       const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
-      await tx.update(PurchaseOrder, order.id, { state: 'placed', placedAt: new Date(), placedBy: act.person.id, version: version + 1 });
-      if (supplier.email) await this.outbox.send(tx, 'mail', 'mail.purchase-order', { code, to: supplier.email, supplier: supplier.name }, code);
-      await this.activity.record(tx, act, { kind: 'purchase-order', glyph: 'go', title: `${code} placed with ${supplier.name}`, document: code, siteId: order.siteId });
+      await tx.update(PurchaseOrder, order.id, {
+        state: 'placed',
+        placedAt: new Date(),
+        placedBy: act.person.id,
+        version: version + 1,
+      });
+      if (supplier.email)
+        await this.outbox.send(
+          tx,
+          'mail',
+          'mail.purchase-order',
+          { code, to: supplier.email, supplier: supplier.name },
+          code,
+        );
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: 'go',
+        title: `${code} placed with ${supplier.name}`,
+        document: code,
+        siteId: order.siteId,
+      });
       return { code };
     });
   }
@@ -62,9 +110,16 @@ export class PurchasingService {
   cancel(act: Act, code: string, version: number): Promise<{ code: string }> {
     return this.commands.run(act, 'purchase-order.cancel', { code, version }, async (tx) => {
       const order = await this.locked(tx, act, code, version);
-      if (order.state !== 'draft' && order.state !== 'placed') throw badState(`${code} is ${order.state}. Goods have come on it, so it cannot be cancelled`);
+      if (order.state !== 'draft' && order.state !== 'placed')
+        throw badState(`${code} is ${order.state}. Goods have come on it, so it cannot be cancelled`);
       await tx.update(PurchaseOrder, order.id, { state: 'cancelled', version: version + 1 });
-      await this.activity.record(tx, act, { kind: 'purchase-order', glyph: 'blocked', title: `${code} cancelled`, document: code, siteId: order.siteId });
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: 'blocked',
+        title: `${code} cancelled`,
+        document: code,
+        siteId: order.siteId,
+      });
       return { code };
     });
   }
@@ -83,13 +138,25 @@ export class PurchasingService {
     return order;
   }
 
-  private async writeLines(tx: Tx, orderId: number, lines: readonly EditPurchaseOrderLineDto[]): Promise<void> {
+  private async writeLines(
+    tx: Tx,
+    orderId: number,
+    lines: readonly EditPurchaseOrderLineDto[],
+  ): Promise<void> {
     for (const [i, line] of lines.entries()) {
       const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
       if (!item) throw badForm({ lines: `Line ${i + 1}: there is no item ${line.sku}` });
       const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: line.factor });
       if (!pack) throw badForm({ lines: `Line ${i + 1}: ${line.sku} has no pack of ${line.factor}` });
-      await tx.insert(PurchaseOrderLine, { orderId, line: i + 1, itemId: item.id, packUnitId: pack.id, packs: line.packs, factor: line.factor, price: line.price });
+      await tx.insert(PurchaseOrderLine, {
+        orderId,
+        line: i + 1,
+        itemId: item.id,
+        packUnitId: pack.id,
+        packs: line.packs,
+        factor: line.factor,
+        price: line.price,
+      });
     }
   }
 }

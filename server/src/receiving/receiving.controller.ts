@@ -42,7 +42,13 @@ export class ReceivingController {
     if (body.siteId !== undefined) mustBeAt(act.person, body.siteId);
     return this.commands.run(act, 'refusal', body, async (tx) => ({
       activityId: await this.activity.record(tx, act, {
-        kind: 'refusal', glyph: BAND_GLYPHS[body.band], title: `${BAND_WORDS[body.band]}: ${body.title}`, detail: body.detail, document: body.document ?? null, siteId: body.siteId ?? act.person.siteIds[0] ?? null, how: body.how,
+        kind: 'refusal',
+        glyph: BAND_GLYPHS[body.band],
+        title: `${BAND_WORDS[body.band]}: ${body.title}`,
+        detail: body.detail,
+        document: body.document ?? null,
+        siteId: body.siteId ?? act.person.siteIds[0] ?? null,
+        how: body.how,
       }),
     }));
   }

@@ -1,6 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { checkReceive, type Codebook, type PlaceFacts, type ReceiveTask } from '@vectrum/core/scan';
-import { spell } from '@vectrum/core/quantity';
+import { goodsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
 import { UndoService } from '../activity/undo.service.js';
@@ -40,7 +40,9 @@ export class ReceivingService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.undo.register('receive', 'receive', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Undo));
+    this.undo.register('receive', 'receive', (tx, act, payload) =>
+      this.takeBack(tx, act, payload as unknown as Undo),
+    );
   }
 
   /** What is due or part received, soonest first. */
@@ -67,51 +69,108 @@ export class ReceivingService implements OnModuleInit {
       const order = await this.order(tx, code, true);
       mustBeAt(act.person, order.site_id);
       const task = await this.taskOf(tx, order);
-      const book = await this.codebook.book(tx, order.site_id, task.lines.map((l) => l.itemId));
+      const book = await this.codebook.book(
+        tx,
+        order.site_id,
+        task.lines.map((l) => l.itemId),
+      );
       const line = task.lines.find((l) => l.line === input.line);
-      const command = { kind: 'receive' as const, id: act.key, order: code, ...input, lot: input.lot ?? null, expires: input.expires ?? null };
+      const command = {
+        kind: 'receive' as const,
+        id: act.key,
+        order: code,
+        ...input,
+        lot: input.lot ?? null,
+        expires: input.expires ?? null,
+      };
       const refusal = checkReceive(task, book, command, line?.received ?? 0);
       if (refusal) throw refused(refusal);
       const to = this.placeFor(book, input.toPlaceId, order.site_id);
       const lotId = await this.lotFor(tx, input, book);
       const from = await this.ledger.outside(tx, 'supplier');
       const { ids, changes } = await this.ledger.post(
-        tx, act, [{ itemId: input.itemId, lotId, condition: 'good', fromPlaceId: from, toPlaceId: to.id, units: input.units }],
+        tx,
+        act,
+        [
+          {
+            itemId: input.itemId,
+            lotId,
+            condition: 'good',
+            fromPlaceId: from,
+            toPlaceId: to.id,
+            units: input.units,
+          },
+        ],
         { task: 'receive', document: code, how: input.how },
       );
       await this.book(tx, order.id, input.line, input.units);
       await this.allocation.settle(tx, changes);
       const item = book.items[input.itemId];
       const activityId = await this.activity.record(tx, act, {
-        kind: 'receive', glyph: 'full', title: `${spell(input.units, item?.packs ?? [])} ${item?.name ?? ''}`, detail: `at ${to.code}, ${code}`,
-        document: code, siteId: order.site_id, how: input.how, undo: { movements: ids, orderId: order.id, line: input.line, units: input.units, document: code } satisfies Undo,
+        kind: 'receive',
+        glyph: 'full',
+        title: item ? goodsWords(input.units, item) : code,
+        detail: `at ${to.code}, ${code}`,
+        document: code,
+        siteId: order.site_id,
+        how: input.how,
+        undo: {
+          movements: ids,
+          orderId: order.id,
+          line: input.line,
+          units: input.units,
+          document: code,
+        } satisfies Undo,
       });
       return { activityId };
     });
   }
 
   private async order(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Promise<OrderRow> {
-    const order = await one<OrderRow>(tx, `SELECT o.id, o.code, o.site_id, o.state, s.name AS supplier FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? ${lock ? 'FOR UPDATE' : ''}`, [code]);
+    const order = await one<OrderRow>(
+      tx,
+      `SELECT o.id, o.code, o.site_id, o.state, s.name AS supplier FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? ${lock ? 'FOR UPDATE' : ''}`,
+      [code],
+    );
     if (!order || order.state === 'draft') throw notFound(`Purchase order ${code}`);
-    if (order.state === 'cancelled' || order.state === 'closed') throw badState(`${code} is ${order.state}. Ring the office before taking these goods in`);
+    if (order.state === 'cancelled' || order.state === 'closed')
+      throw badState(`${code} is ${order.state}. Ring the office before taking these goods in`);
     return order;
   }
 
   private async taskOf(tx: Pick<Tx, 'query'>, order: OrderRow): Promise<ReceiveTask> {
-    const dock = await one<PlaceFacts>(tx, `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = 'dock' ORDER BY walk_order, id LIMIT 1`, [order.site_id]);
+    const dock = await one<PlaceFacts>(
+      tx,
+      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = 'dock' ORDER BY walk_order, id LIMIT 1`,
+      [order.site_id],
+    );
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await rows<ReceiveTask['lines'][number]>(
       tx,
       'SELECT line, item_id AS itemId, pack_unit_id AS packId, packs * factor AS ordered, received_units AS received FROM purchase_order_line WHERE order_id = ? ORDER BY line',
       [order.id],
     );
-    return { order: order.code, supplier: order.supplier, overPercent: OVER_PERCENT, dock, lines: lines.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) })) };
+    return {
+      order: order.code,
+      supplier: order.supplier,
+      overPercent: OVER_PERCENT,
+      dock,
+      lines: lines.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) })),
+    };
   }
 
   private placeFor(book: Codebook, placeId: number, siteId: number): PlaceFacts {
     const place = Object.values(book.places).find((p) => p.id === placeId);
-    if (!place || place.siteId !== siteId) throw new Problem(409, 'refused', 'This place is not at this site. Scan a bin or the dock here', { band: 'not-this', title: place?.code ?? 'Unknown place' });
-    if (!RECEIVABLE.has(place.kind)) throw new Problem(409, 'refused', 'Goods cannot be booked in here. Scan a bin or the dock', { band: 'not-this', title: place.code });
+    if (!place || place.siteId !== siteId)
+      throw new Problem(409, 'refused', 'This place is not at this site. Scan a bin or the dock here', {
+        band: 'not-this',
+        title: place?.code ?? 'Unknown place',
+      });
+    if (!RECEIVABLE.has(place.kind))
+      throw new Problem(409, 'refused', 'Goods cannot be booked in here. Scan a bin or the dock', {
+        band: 'not-this',
+        title: place.code,
+      });
     return place;
   }
 
@@ -119,20 +178,42 @@ export class ReceivingService implements OnModuleInit {
     const tracking = book.items[input.itemId]?.tracking ?? 'none';
     if (tracking === 'none' || !input.lot) return 0;
     const expires = tracking === 'lot-expiry' ? (input.expires ?? null) : null;
-    await tx.query('INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, UTC_DATE()) ON DUPLICATE KEY UPDATE id = id', [input.itemId, input.lot, expires]);
-    const lot = await one<{ id: number; expires_on: string | null }>(tx, 'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?', [input.itemId, input.lot]);
+    await tx.query(
+      'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, UTC_DATE()) ON DUPLICATE KEY UPDATE id = id',
+      [input.itemId, input.lot, expires],
+    );
+    const lot = await one<{ id: number; expires_on: string | null }>(
+      tx,
+      'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?',
+      [input.itemId, input.lot],
+    );
     if (lot?.expires_on && expires && lot.expires_on !== expires) {
-      throw new Problem(409, 'refused', `Lot ${input.lot} is known with the date ${lot.expires_on}. Check the label`, { band: 'not-this', title: 'Date differs' });
+      throw new Problem(
+        409,
+        'refused',
+        `Lot ${input.lot} is known with the date ${lot.expires_on}. Check the label`,
+        { band: 'not-this', title: 'Date differs' },
+      );
     }
     return lot?.id ?? 0;
   }
 
   /** Counts units onto a line (or off it) and lets the order's state follow. */
   private async book(tx: Tx, orderId: number, line: number, units: number): Promise<void> {
-    await tx.query('UPDATE purchase_order_line SET received_units = received_units + ? WHERE order_id = ? AND line = ?', [units, orderId, line]);
-    const sums = await one<{ open: string; come: string }>(tx, 'SELECT SUM(received_units < packs * factor) AS open, SUM(received_units) AS come FROM purchase_order_line WHERE order_id = ?', [orderId]);
+    await tx.query(
+      'UPDATE purchase_order_line SET received_units = received_units + ? WHERE order_id = ? AND line = ?',
+      [units, orderId, line],
+    );
+    const sums = await one<{ open: string; come: string }>(
+      tx,
+      'SELECT SUM(received_units < packs * factor) AS open, SUM(received_units) AS come FROM purchase_order_line WHERE order_id = ?',
+      [orderId],
+    );
     const state = num(sums?.open) === 0 ? 'received' : num(sums?.come) > 0 ? 'part-received' : 'placed';
-    await tx.query(`UPDATE purchase_order SET state = ?, first_received_at = IF(? = 'placed', NULL, COALESCE(first_received_at, UTC_TIMESTAMP(3))), version = version + 1 WHERE id = ?`, [state, state, orderId]);
+    await tx.query(
+      `UPDATE purchase_order SET state = ?, first_received_at = IF(? = 'placed', NULL, COALESCE(first_received_at, UTC_TIMESTAMP(3))), version = version + 1 WHERE id = ?`,
+      [state, state, orderId],
+    );
   }
 
   private async takeBack(tx: Tx, act: Act, undo: Undo): Promise<void> {

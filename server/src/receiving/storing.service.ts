@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { spell } from '@vectrum/core/quantity';
+import { goodsWords } from '@vectrum/core/quantity';
 import { checkStore, type StandingGoods, type StoreTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
@@ -44,38 +44,73 @@ export class StoringService implements OnModuleInit {
       [siteId, siteId],
     );
     const list: StandingGoods[] = [];
-    for (const { home, ...g } of goods) list.push({ ...g, suggestion: await this.suggest(siteId, g.itemId, home) });
+    for (const { home, ...g } of goods)
+      list.push({ ...g, suggestion: await this.suggest(siteId, g.itemId, home) });
     return { siteId, goods: list };
   }
 
   store(act: Act, input: StoreDto): Promise<PostedDto> {
     return this.commands.run(act, 'store', input, async (tx) => {
-      const from = await one<{ site_id: number; code: string }>(tx, 'SELECT site_id, code FROM place WHERE id = ? AND site_id IS NOT NULL', [input.fromPlaceId]);
+      const from = await one<{ site_id: number; code: string }>(
+        tx,
+        'SELECT site_id, code FROM place WHERE id = ? AND site_id IS NOT NULL',
+        [input.fromPlaceId],
+      );
       const siteId = from?.site_id ?? 0;
       mustBeAt(act.person, siteId);
       const book = await this.codebook.book(tx, siteId, [input.itemId]);
       const item = book.items[input.itemId];
       const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
       const standing = await this.standing(tx, input);
-      const refusal = item ? checkStore(siteId, item, place, input.units, standing) : { band: 'unknown' as const, title: 'No such item', detail: 'Scan the goods again' };
-      if (refusal || !item || !place) throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' });
+      const refusal = item
+        ? checkStore(siteId, item, place, input.units, standing)
+        : { band: 'unknown' as const, title: 'No such item', detail: 'Scan the goods again' };
+      if (refusal || !item || !place)
+        throw refused(
+          refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' },
+        );
       const { ids } = await this.ledger.post(
-        tx, act, [{ itemId: input.itemId, lotId: input.lotId, condition: 'good', fromPlaceId: input.fromPlaceId, toPlaceId: input.toPlaceId, units: input.units }],
+        tx,
+        act,
+        [
+          {
+            itemId: input.itemId,
+            lotId: input.lotId,
+            condition: 'good',
+            fromPlaceId: input.fromPlaceId,
+            toPlaceId: input.toPlaceId,
+            units: input.units,
+          },
+        ],
         { task: 'store', document: null, how: input.how },
       );
       const activityId = await this.activity.record(tx, act, {
-        kind: 'store', glyph: 'full', title: `${spell(input.units, item.packs)} ${item.name}`, detail: `from ${from?.code ?? ''} to ${place.code}`, siteId, how: input.how, undo: { movements: ids },
+        kind: 'store',
+        glyph: 'full',
+        title: goodsWords(input.units, item),
+        detail: `from ${from?.code ?? ''} to ${place.code}`,
+        siteId,
+        how: input.how,
+        undo: { movements: ids },
       });
       return { activityId };
     });
   }
 
   private async standing(tx: Tx, input: StoreDto): Promise<number> {
-    const row = await one<{ units: number }>(tx, `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`, [input.itemId, input.fromPlaceId, input.lotId]);
+    const row = await one<{ units: number }>(
+      tx,
+      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
+      [input.itemId, input.fromPlaceId, input.lotId],
+    );
     return row?.units ?? 0;
   }
 
-  private async suggest(siteId: number, itemId: number, home: string | null): Promise<StandingGoods['suggestion']> {
+  private async suggest(
+    siteId: number,
+    itemId: number,
+    home: string | null,
+  ): Promise<StandingGoods['suggestion']> {
     if (home) return { code: home, reason: 'its pick face' };
     const beside = await one<{ code: string }>(
       this.source,

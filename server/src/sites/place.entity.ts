@@ -8,11 +8,30 @@ export class Site {
   @Column({ name: 'time_zone' }) timeZone: string;
 }
 
-export const PLACE_KINDS = ['dock', 'inspection', 'pick-face', 'reserve', 'packing-table', 'dispatch-lane', 'quarantine', 'counter', 'tote', 'cart', 'pallet'] as const;
+export const PLACE_KINDS = [
+  'dock',
+  'inspection',
+  'pick-face',
+  'reserve',
+  'packing-table',
+  'dispatch-lane',
+  'quarantine',
+  'counter',
+  'tote',
+  'cart',
+  'pallet',
+] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
 /** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
-export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
+export const OUTSIDE_KINDS = [
+  'supplier',
+  'customer',
+  'count-difference',
+  'scrap',
+  'assembly',
+  'in-transit',
+] as const;
 export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
 
 @Entity('place')

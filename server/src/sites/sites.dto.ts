@@ -26,7 +26,10 @@ export class PlaceSheetDto extends PlaceDto {
 }
 export class NewPlaceDto {
   @IsInt() siteId: number;
-  @Matches(/^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/, { message: 'A place code is letters, digits and hyphens, such as C-07-2' }) code: string;
+  @Matches(/^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/, {
+    message: 'A place code is letters, digits and hyphens, such as C-07-2',
+  })
+  code: string;
   @IsIn(PLACE_KINDS) kind: PlaceKind;
   @IsBoolean() pickable: boolean;
 }

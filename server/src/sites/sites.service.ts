@@ -9,8 +9,17 @@ import { badForm, badState, notFound } from '../platform/problem.js';
 import { Place } from './place.entity.js';
 import type { EditPlaceDto, NewPlaceDto, PlaceDto, PlaceSheetDto, PlaceStockDto } from './sites.dto.js';
 
-type Row = Omit<PlaceDto, 'pickable' | 'blocked' | 'items'> & { pickable: number; blocked: number; items: string };
-const dto = (r: Row): PlaceDto => ({ ...r, pickable: r.pickable === 1, blocked: r.blocked === 1, items: num(r.items) });
+type Row = Omit<PlaceDto, 'pickable' | 'blocked' | 'items'> & {
+  pickable: number;
+  blocked: number;
+  items: string;
+};
+const dto = (r: Row): PlaceDto => ({
+  ...r,
+  pickable: r.pickable === 1,
+  blocked: r.blocked === 1,
+  items: num(r.items),
+});
 const MOST = 500;
 const FIELDS = `p.id, p.site_id AS siteId, s.name AS site, p.code, p.kind, p.pickable, p.blocked, p.version,
   (SELECT COUNT(*) FROM balance b WHERE b.place_id = p.id AND b.units > 0) AS items`;
@@ -35,7 +44,11 @@ export class SitesService {
   }
 
   async sheet(siteIds: readonly number[], code: string): Promise<PlaceSheetDto> {
-    const found = await one<Row>(this.source, `SELECT ${FIELDS} FROM place p JOIN site s ON s.id = p.site_id WHERE p.code = ? AND p.site_id IN (?)`, [code, [0, ...siteIds]]);
+    const found = await one<Row>(
+      this.source,
+      `SELECT ${FIELDS} FROM place p JOIN site s ON s.id = p.site_id WHERE p.code = ? AND p.site_id IN (?)`,
+      [code, [0, ...siteIds]],
+    );
     if (!found) throw notFound(`Place ${code}`);
     const stock = await rows<PlaceStockDto>(
       this.source,
@@ -50,10 +63,27 @@ export class SitesService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'place.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Place, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
-      const last = await one<{ last: number | null }>(tx, 'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?', [input.siteId]);
-      await tx.insert(Place, { siteId: input.siteId, code, kind: input.kind, pickable: input.pickable ? 1 : 0, walkOrder: (last?.last ?? 0) + 1 });
-      await this.activity.record(tx, act, { kind: 'place', glyph: 'full', title: `Bin ${code} made`, siteId: input.siteId, document: code });
+      if (await tx.findOneBy(Place, { code }))
+        throw badForm({ code: `${code} is taken. Choose another code` });
+      const last = await one<{ last: number | null }>(
+        tx,
+        'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?',
+        [input.siteId],
+      );
+      await tx.insert(Place, {
+        siteId: input.siteId,
+        code,
+        kind: input.kind,
+        pickable: input.pickable ? 1 : 0,
+        walkOrder: (last?.last ?? 0) + 1,
+      });
+      await this.activity.record(tx, act, {
+        kind: 'place',
+        glyph: 'full',
+        title: `Bin ${code} made`,
+        siteId: input.siteId,
+        document: code,
+      });
       return { code };
     });
   }
@@ -65,7 +95,9 @@ export class SitesService {
       mustBeAt(act.person, place.siteId);
       mustMatch(place.version, version);
       if (input.kind && input.kind !== place.kind) {
-        const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [place.id]);
+        const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [
+          place.id,
+        ]);
         if (busy) throw badState(`Goods stand in ${code}. Empty it before it becomes something else`);
       }
       await tx.update(Place, place.id, {
@@ -74,7 +106,13 @@ export class SitesService {
         blocked: input.blocked === undefined ? place.blocked : input.blocked ? 1 : 0,
         version: place.version + 1,
       });
-      await this.activity.record(tx, act, { kind: 'place', glyph: 'full', title: `Bin ${code} changed`, siteId: place.siteId, document: code });
+      await this.activity.record(tx, act, {
+        kind: 'place',
+        glyph: 'full',
+        title: `Bin ${code} changed`,
+        siteId: place.siteId,
+        document: code,
+      });
       return { code };
     });
   }

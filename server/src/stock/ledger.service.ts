@@ -1,5 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { changesOf, faultOf, opposite, type BalanceChange, type Condition, type Movement } from '@vectrum/core/ledger';
+import {
+  changesOf,
+  faultOf,
+  opposite,
+  type BalanceChange,
+  type Condition,
+  type Movement,
+} from '@vectrum/core/ledger';
 import type { Act } from '../platform/act.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
@@ -35,7 +42,13 @@ export interface SiteChange {
 @Injectable()
 export class LedgerService {
   /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
-  async post(tx: Tx, act: Act, movements: readonly Movement[], posting: Posting, reverses: readonly number[] = []): Promise<{ ids: number[]; changes: SiteChange[] }> {
+  async post(
+    tx: Tx,
+    act: Act,
+    movements: readonly Movement[],
+    posting: Posting,
+    reverses: readonly number[] = [],
+  ): Promise<{ ids: number[]; changes: SiteChange[] }> {
     for (const movement of movements) {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
@@ -44,27 +57,64 @@ export class LedgerService {
     const changes = changesOf(movements);
     for (const change of changes) await this.change(tx, change, places);
     const ids = [];
-    for (const [i, movement] of movements.entries()) ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
+    for (const [i, movement] of movements.entries())
+      ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
     return { ids, changes: await this.changeSites(tx, changes, places) };
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
-  async reverse(tx: Tx, act: Act, movementIds: readonly number[], document: string | null): Promise<SiteChange[]> {
-    const found = await rows<{ id: string; item_id: number; lot_id: number; stock_condition: Condition; from_place_id: number; to_place_id: number; units: number }>(
+  async reverse(
+    tx: Tx,
+    act: Act,
+    movementIds: readonly number[],
+    document: string | null,
+  ): Promise<SiteChange[]> {
+    const found = await rows<{
+      id: string;
+      item_id: number;
+      lot_id: number;
+      stock_condition: Condition;
+      from_place_id: number;
+      to_place_id: number;
+      units: number;
+    }>(
       tx,
       `SELECT id, item_id, lot_id, stock_condition, from_place_id, to_place_id, units FROM movement WHERE id IN (${marks(movementIds)}) ORDER BY id`,
       [...movementIds],
     );
-    const done = await one(tx, `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`, [...movementIds]);
+    const done = await one(
+      tx,
+      `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`,
+      [...movementIds],
+    );
     if (done) throw new Problem(409, 'undo', 'This was undone already');
-    const back = found.map((m) => opposite({ itemId: m.item_id, lotId: m.lot_id, condition: m.stock_condition, fromPlaceId: m.from_place_id, toPlaceId: m.to_place_id, units: m.units }));
-    const { changes } = await this.post(tx, act, back, { task: 'undo', document }, found.map((m) => Number(m.id)));
+    const back = found.map((m) =>
+      opposite({
+        itemId: m.item_id,
+        lotId: m.lot_id,
+        condition: m.stock_condition,
+        fromPlaceId: m.from_place_id,
+        toPlaceId: m.to_place_id,
+        units: m.units,
+      }),
+    );
+    const { changes } = await this.post(
+      tx,
+      act,
+      back,
+      { task: 'undo', document },
+      found.map((m) => Number(m.id)),
+    );
     return changes;
   }
 
   /** The place outside the house that takes the other side of a movement. */
   async outside(tx: Tx, kind: OutsideKind): Promise<number> {
-    const place = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1', [kind]);
+    const place = await one<{ id: number }>(
+      tx,
+      'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1',
+      [kind],
+    );
     if (place) return place.id;
     await tx.query('INSERT IGNORE INTO place (code, kind) VALUES (?, ?)', [kind.toUpperCase(), kind]);
     const made = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ?', [kind.toUpperCase()]);
@@ -74,8 +124,13 @@ export class LedgerService {
 
   private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
     const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
-    const found = await rows<PlaceSite>(tx, `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`, ids);
-    if (found.length !== ids.length) throw new Problem(404, 'not-found', 'One of these places is not known here');
+    const found = await rows<PlaceSite>(
+      tx,
+      `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`,
+      ids,
+    );
+    if (found.length !== ids.length)
+      throw new Problem(404, 'not-found', 'One of these places is not known here');
     return new Map(found.map((p) => [p.id, p]));
   }
 
@@ -88,7 +143,12 @@ export class LedgerService {
         'UPDATE balance SET units = units + ? WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = ? AND units >= ?',
         [c.change, c.itemId, c.placeId, c.lotId, c.condition, -c.change],
       );
-      if (done.affectedRows === 0) throw new Problem(409, 'stock', `There is not that much in ${place?.code ?? 'this place'} any more. Look at what is there and try again`);
+      if (done.affectedRows === 0)
+        throw new Problem(
+          409,
+          'stock',
+          `There is not that much in ${place?.code ?? 'this place'} any more. Look at what is there and try again`,
+        );
       return;
     }
     await tx.query(
@@ -97,16 +157,42 @@ export class LedgerService {
     );
   }
 
-  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null): Promise<number> {
+  private async insert(
+    tx: Tx,
+    act: Act,
+    m: Movement,
+    posting: Posting,
+    reverses: number | null,
+  ): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
       `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at)
        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-      [m.itemId, m.lotId, m.condition, m.fromPlaceId, m.toPlaceId, m.units, reverses, posting.task, posting.document, posting.reason ?? null, posting.how ?? null, act.person.id, act.deviceId, act.key, act.deviceAt],
+      [
+        m.itemId,
+        m.lotId,
+        m.condition,
+        m.fromPlaceId,
+        m.toPlaceId,
+        m.units,
+        reverses,
+        posting.task,
+        posting.document,
+        posting.reason ?? null,
+        posting.how ?? null,
+        act.person.id,
+        act.deviceId,
+        act.key,
+        act.deviceAt,
+      ],
     );
     return Number(done.insertId);
   }
 
-  private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
+  private async changeSites(
+    tx: Tx,
+    changes: readonly BalanceChange[],
+    places: ReadonlyMap<number, PlaceSite>,
+  ): Promise<SiteChange[]> {
     const sums = new Map<string, SiteChange & { onHand: number; held: number }>();
     for (const c of changes) {
       const siteId = places.get(c.placeId)?.site_id;
@@ -117,10 +203,18 @@ export class LedgerService {
       if (c.condition !== 'good') sum.held += c.change;
       sums.set(key, sum);
     }
-    const changed = [...sums].filter(([, s]) => s.onHand !== 0 || s.held !== 0).sort(([a], [b]) => (a < b ? -1 : 1));
+    const changed = [...sums]
+      .filter(([, s]) => s.onHand !== 0 || s.held !== 0)
+      .sort(([a], [b]) => (a < b ? -1 : 1));
     for (const [, s] of changed) {
-      await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [s.siteId, s.itemId]);
-      await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [s.onHand, s.held, s.siteId, s.itemId]);
+      await tx.query(
+        'INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id',
+        [s.siteId, s.itemId],
+      );
+      await tx.query(
+        'UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?',
+        [s.onHand, s.held, s.siteId, s.itemId],
+      );
     }
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
   }

@@ -22,7 +22,14 @@ export class StockQueries {
   }
 
   async figures(itemId: number, siteIds: readonly number[]): Promise<StockFigureDto[]> {
-    const found = await rows<{ siteId: number; site: string; onHand: number; held: number; reserved: number; incoming: string }>(
+    const found = await rows<{
+      siteId: number;
+      site: string;
+      onHand: number;
+      held: number;
+      reserved: number;
+      incoming: string;
+    }>(
       this.source,
       `SELECT s.id AS siteId, s.name AS site, COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved,
          COALESCE((SELECT SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
@@ -58,7 +65,10 @@ export class StockQueries {
        WHERE l.item_id = ? AND o.site_id = ? AND l.reserved_units > l.shipped_units AND o.state NOT IN ('shipped','cancelled') ORDER BY o.promised_at LIMIT 8`,
       [itemId, siteId],
     );
-    return whyAvailable(figures, { onHand: moved.map((m) => m.document), reserved: reserved.map((r) => `${r.code} ${r.units}`) });
+    return whyAvailable(figures, {
+      onHand: moved.map((m) => m.document),
+      reserved: reserved.map((r) => `${r.code} ${r.units}`),
+    });
   }
 
   /** The sum behind "on hand" at a site: everything that ever came and went, by what it was for. */
@@ -74,9 +84,18 @@ export class StockQueries {
     for (const sum of sums) {
       const units = num(sum.units);
       if (units === 0) continue;
-      terms.push({ sign: units < 0 ? '−' : terms.length === 0 ? '' : '+', term: TASK_WORDS[sum.task] ?? sum.task, units: Math.abs(units), documents: await this.documents(itemId, siteId, sum.task) });
+      terms.push({
+        sign: units < 0 ? '−' : terms.length === 0 ? '' : '+',
+        term: TASK_WORDS[sum.task] ?? sum.task,
+        units: Math.abs(units),
+        documents: await this.documents(itemId, siteId, sum.task),
+      });
     }
-    const total = await one<{ on_hand: number }>(this.source, 'SELECT on_hand FROM site_stock WHERE site_id = ? AND item_id = ?', [siteId, itemId]);
+    const total = await one<{ on_hand: number }>(
+      this.source,
+      'SELECT on_hand FROM site_stock WHERE site_id = ? AND item_id = ?',
+      [siteId, itemId],
+    );
     return [...terms, { sign: '=', term: 'On hand', units: total?.on_hand ?? 0, documents: [] }];
   }
 

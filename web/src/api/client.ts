@@ -41,8 +41,21 @@ interface Answer<T> {
 export async function ask<T>(asked: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await asked;
   if (response.ok) return data as T;
-  const p = (typeof error === 'object' && error !== null ? error : {}) as { code?: string; detail?: string; fields?: Record<string, string>; band?: string; title?: string };
-  throw new ProblemError(response.status, p.code ?? 'unknown', p.detail ?? 'The server does not answer. Try again', p.fields, p.band ?? null, p.title ?? null);
+  const p = (typeof error === 'object' && error !== null ? error : {}) as {
+    code?: string;
+    detail?: string;
+    fields?: Record<string, string>;
+    band?: string;
+    title?: string;
+  };
+  throw new ProblemError(
+    response.status,
+    p.code ?? 'unknown',
+    p.detail ?? 'The server does not answer. Try again',
+    p.fields,
+    p.band ?? null,
+    p.title ?? null,
+  );
 }
 
 /** Headers that name the version a change is made from. */

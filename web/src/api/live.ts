@@ -18,7 +18,9 @@ export function useLive(): boolean {
     source.addEventListener('tape', () => {
       timer ??= window.setTimeout(() => {
         timer = undefined;
-        void client.invalidateQueries({ predicate: (q) => !['codebook', 'me'].includes(String(q.queryKey[0])) });
+        void client.invalidateQueries({
+          predicate: (q) => !['codebook', 'me'].includes(String(q.queryKey[0])),
+        });
       }, GATHER_MS);
     });
     return () => {

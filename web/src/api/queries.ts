@@ -4,17 +4,40 @@ import { api, ask, ProblemError } from './client';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 2_000, retry: (count, error) => !(error instanceof ProblemError) && count < 3, refetchOnWindowFocus: true },
+    queries: {
+      staleTime: 2_000,
+      retry: (count, error) => !(error instanceof ProblemError) && count < 3,
+      refetchOnWindowFocus: true,
+    },
   },
 });
 
-export const useMe = () => useQuery({ queryKey: ['me'], queryFn: () => ask(api.GET('/api/session')), staleTime: 60_000, retry: false });
-export const useLine = () => useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
-export const useNow = () => useQuery({ queryKey: ['now'], queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
+export const useMe = () =>
+  useQuery({
+    queryKey: ['me'],
+    queryFn: () => ask(api.GET('/api/session')),
+    staleTime: 60_000,
+    retry: false,
+  });
+export const useLine = () =>
+  useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
+export const useNow = () =>
+  useQuery({ queryKey: ['now'], queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
 export const useTape = (limit: number, filter: { document?: string; mine?: boolean } = {}) =>
   useQuery({
     queryKey: ['tape', limit, filter],
-    queryFn: () => ask(api.GET('/api/tape', { params: { query: { limit: String(limit), ...(filter.document ? { document: filter.document } : {}), ...(filter.mine ? { mine: '1' } : {}) } as never } })),
+    queryFn: () =>
+      ask(
+        api.GET('/api/tape', {
+          params: {
+            query: {
+              limit: String(limit),
+              ...(filter.document ? { document: filter.document } : {}),
+              ...(filter.mine ? { mine: '1' } : {}),
+            } as never,
+          },
+        }),
+      ),
     placeholderData: (was) => was,
   });
 
@@ -22,7 +45,10 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
 export const useCodebook = (siteId: number | undefined) =>
   useQuery({
     queryKey: ['codebook', siteId],
-    queryFn: () => ask(api.GET('/api/floor/codebook', { params: { query: { site: String(siteId) } } })) as Promise<Codebook>,
+    queryFn: () =>
+      ask(
+        api.GET('/api/floor/codebook', { params: { query: { site: String(siteId) } } }),
+      ) as Promise<Codebook>,
     enabled: siteId !== undefined,
     staleTime: 5 * 60_000,
     gcTime: Infinity,

@@ -1,6 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { openLine, pack, startPack, toPack, type Codebook, type PackCommand, type PackTask } from '@vectrum/core/scan';
+import {
+  openLine,
+  pack,
+  startPack,
+  toPack,
+  type Codebook,
+  type PackCommand,
+  type PackTask,
+} from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../api/client';
@@ -9,7 +17,7 @@ import { useCodebook, useMe } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { soundBand } from '../flow/sound';
 import { useFlow } from '../flow/use-flow';
-import { age, plural, when } from '../ui/format';
+import { plural, untilWords, when } from '../ui/format';
 import { Glyph, type GlyphName } from '../ui/glyph';
 import { Mark } from '../ui/mark';
 import { Picture } from '../ui/picture';
@@ -25,9 +33,21 @@ export function BenchPage() {
   const up = useLive();
   const siteId = me.data?.sites[0]?.id;
   const book = useCodebook(siteId);
-  const bench = useQuery({ queryKey: ['bench', code], queryFn: () => ask(api.GET('/api/bench/orders/{code}', { params: { path: { code: code ?? '' } } })), enabled: code !== undefined });
-  const task = useQuery({ queryKey: ['bench-task', code], queryFn: () => ask(api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } })) as Promise<PackTask>, enabled: code !== undefined });
-  const open = (scanned: string) => void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
+  const bench = useQuery({
+    queryKey: ['bench', code],
+    queryFn: () => ask(api.GET('/api/bench/orders/{code}', { params: { path: { code: code ?? '' } } })),
+    enabled: code !== undefined,
+  });
+  const task = useQuery({
+    queryKey: ['bench-task', code],
+    queryFn: () =>
+      ask(
+        api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } }),
+      ) as Promise<PackTask>,
+    enabled: code !== undefined,
+  });
+  const open = (scanned: string) =>
+    void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
   const problem = code ? (bench.error ?? task.error) : null;
   const ready = code !== undefined && bench.data && task.data && book.data && siteId !== undefined;
   return (
@@ -43,7 +63,7 @@ export function BenchPage() {
           {bench.data && (
             <span>
               promised <b>{when(bench.data.promisedAt)}</b>
-              {new Date(bench.data.promisedAt) > new Date() ? `, in ${age(new Date(2 * Date.now() - new Date(bench.data.promisedAt).getTime()))}` : ', late'}
+              {untilWords(bench.data.promisedAt)}
             </span>
           )}
           <Link to="/bench" className="underline">
@@ -53,7 +73,15 @@ export function BenchPage() {
         </span>
       </header>
       {ready ? (
-        <Packing key={task.data.order} task={task.data} bench={bench.data} book={book.data} siteId={siteId} refetch={() => Promise.all([task.refetch(), bench.refetch()])} onOther={open} />
+        <Packing
+          key={task.data.order}
+          task={task.data}
+          bench={bench.data}
+          book={book.data}
+          siteId={siteId}
+          refetch={() => Promise.all([task.refetch(), bench.refetch()])}
+          onOther={open}
+        />
       ) : (
         <Waiting problem={problem} onOpen={open} />
       )}
@@ -65,7 +93,11 @@ function Waiting({ problem, onOpen }: { problem: Error | null; onOpen: (code: st
   useScanner(onOpen);
   return (
     <>
-      <div>{problem instanceof ProblemError && <FeedbackBand feedback={{ band: 'unknown', title: 'Not here', detail: problem.message }} />}</div>
+      <div>
+        {problem instanceof ProblemError && (
+          <FeedbackBand feedback={{ band: 'unknown', title: 'Not here', detail: problem.message }} />
+        )}
+      </div>
       <div className="btitle">
         <h1>Scan a tote or a docket</h1>
       </div>
@@ -80,23 +112,69 @@ function Waiting({ problem, onOpen }: { problem: Error | null; onOpen: (code: st
 function post(c: PackCommand): Promise<unknown> {
   const params = { path: { code: c.order } };
   const headers = { 'idempotency-key': c.id };
-  return c.kind === 'pack' ? ask(api.POST('/api/bench/orders/{code}/packs', { params, headers, body: { line: c.line, units: c.units, how: c.how } })) : ask(api.POST('/api/bench/orders/{code}/note-seen', { params, headers }));
+  return c.kind === 'pack'
+    ? ask(
+        api.POST('/api/bench/orders/{code}/packs', {
+          params,
+          headers,
+          body: { line: c.line, units: c.units, how: c.how },
+        }),
+      )
+    : ask(api.POST('/api/bench/orders/{code}/note-seen', { params, headers }));
 }
 
 function useLabel(order: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ choice, weightSeen }: { choice: ParcelChoice; weightSeen: boolean }) =>
-      ask(api.POST('/api/bench/orders/{code}/label', { params: { path: { code: order } }, body: { carton: choice.carton, weightG: choice.weightG ?? 0, carrier: choice.rate?.carrier ?? '', service: choice.rate?.service ?? '', ...(weightSeen ? { weightSeen } : {}) } })),
+      ask(
+        api.POST('/api/bench/orders/{code}/label', {
+          params: { path: { code: order } },
+          body: {
+            carton: choice.carton,
+            weightG: choice.weightG ?? 0,
+            carrier: choice.rate?.carrier ?? '',
+            service: choice.rate?.service ?? '',
+            ...(weightSeen ? { weightSeen } : {}),
+          },
+        }),
+      ),
     onError: () => soundBand('not-this'),
     onSettled: () => client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'codebook' }),
   });
 }
 
-function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTask; bench: Dto['BenchDto']; book: Codebook; siteId: number; refetch: () => Promise<unknown>; onOther: (code: string) => void }) {
-  const flow = useFlow<PackTask, typeof startPack, PackCommand>({ task, book, start: startPack, reduce: pack, send: post, refetch, siteId, document: task.order });
+function Packing({
+  task,
+  bench,
+  book,
+  siteId,
+  refetch,
+  onOther,
+}: {
+  task: PackTask;
+  bench: Dto['BenchDto'];
+  book: Codebook;
+  siteId: number;
+  refetch: () => Promise<unknown>;
+  onOther: (code: string) => void;
+}) {
+  const flow = useFlow<PackTask, typeof startPack, PackCommand>({
+    task,
+    book,
+    start: startPack,
+    reduce: pack,
+    send: post,
+    refetch,
+    siteId,
+    document: task.order,
+  });
   const label = useLabel(task.order);
-  const [choice, setChoice] = useState<ParcelChoice>({ carton: bench.cartons.find((c) => c.proposed)?.code ?? '', weightG: null, rate: null });
+  const [choice, setChoice] = useState<ParcelChoice>({
+    carton: bench.cartons.find((c) => c.proposed)?.code ?? '',
+    weightG: null,
+    rate: null,
+  });
   const { state, input } = flow;
   const all = task.lines.reduce((sum, l) => sum + l.picked, 0);
   const left = task.lines.reduce((sum, l) => sum + toPack(state, l), 0);
@@ -109,7 +187,17 @@ function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTa
   return (
     <>
       <div>
-        <FeedbackBand feedback={label.error instanceof ProblemError ? { band: (label.error.band as 'not-this' | null) ?? 'not-this', title: label.error.title ?? 'No label yet', detail: label.error.message } : flow.feedback} />
+        <FeedbackBand
+          feedback={
+            label.error instanceof ProblemError
+              ? {
+                  band: (label.error.band as 'not-this' | null) ?? 'not-this',
+                  title: label.error.title ?? 'No label yet',
+                  detail: label.error.message,
+                }
+              : flow.feedback
+          }
+        />
       </div>
       <div className="btitle">
         <h1>{task.customer}</h1>
@@ -156,7 +244,13 @@ function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTa
                     <span>{item && spell(l.picked, item.packs)}</span>
                   </div>
                   <span className="marks" role="img" aria-label={`${l.picked - rest} of ${l.picked} in`}>
-                    {l.picked <= 8 ? Array.from({ length: l.picked }, (_, i) => <Glyph key={i} name={i < l.picked - rest ? 'full' : 'empty'} />) : <Glyph name={rest === 0 ? 'full' : rest === l.picked ? 'empty' : 'half'} />}
+                    {l.picked <= 8 ? (
+                      Array.from({ length: l.picked }, (_, i) => (
+                        <Glyph key={i} name={i < l.picked - rest ? 'full' : 'empty'} />
+                      ))
+                    ) : (
+                      <Glyph name={rest === 0 ? 'full' : rest === l.picked ? 'empty' : 'half'} />
+                    )}
                   </span>
                   <span className="to">
                     {rest === 0 ? (
@@ -173,7 +267,20 @@ function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTa
           </ul>
         </div>
         <div className="bright">
-          {closed ? <Closed bench={bench} /> : <ParcelPanel bench={bench} share={all === 0 ? 0 : (all - left) / all} allIn={left === 0} choice={choice} onChoice={(c) => { label.reset(); setChoice(c); }} />}
+          {closed ? (
+            <Closed bench={bench} />
+          ) : (
+            <ParcelPanel
+              bench={bench}
+              share={all === 0 ? 0 : (all - left) / all}
+              allIn={left === 0}
+              choice={choice}
+              onChoice={(c) => {
+                label.reset();
+                setChoice(c);
+              }}
+            />
+          )}
         </div>
       </div>
       <footer className="bfoot">
@@ -188,7 +295,12 @@ function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTa
               Next tote <Glyph name="go" size={16} />
             </Link>
           ) : (
-            <button type="button" className={`act ${left === 0 && choice.rate ? 'act-next' : ''}`} disabled={left > 0 || !noteSeen || !choice.rate || label.isPending} onClick={() => label.mutate({ choice, weightSeen: offWeight })}>
+            <button
+              type="button"
+              className={`act ${left === 0 && choice.rate ? 'act-next' : ''}`}
+              disabled={left > 0 || !noteSeen || !choice.rate || label.isPending}
+              onClick={() => label.mutate({ choice, weightSeen: offWeight })}
+            >
               <Glyph name="print" /> {offWeight ? 'Looked: weight is right' : 'Print label'}
             </button>
           )}
@@ -198,9 +310,24 @@ function Packing({ task, bench, book, siteId, refetch, onOther }: { task: PackTa
   );
 }
 
-function Lacks({ left, noteSeen, choice, closed }: { left: number; noteSeen: boolean; choice: ParcelChoice; closed: boolean }) {
+function Lacks({
+  left,
+  noteSeen,
+  choice,
+  closed,
+}: {
+  left: number;
+  noteSeen: boolean;
+  choice: ParcelChoice;
+  closed: boolean;
+}) {
   if (closed) return <span>scan the next tote or docket</span>;
-  const lacks = [left > 0 && `${plural(left, 'piece', 'pieces')} to scan`, !noteSeen && 'note to answer', left === 0 && choice.weightG === null && 'weight', left === 0 && choice.weightG !== null && !choice.rate && 'service to choose'].filter((l) => l !== false);
+  const lacks = [
+    left > 0 && `${plural(left, 'piece', 'pieces')} to scan`,
+    !noteSeen && 'note to answer',
+    left === 0 && choice.weightG === null && 'weight',
+    left === 0 && choice.weightG !== null && !choice.rate && 'service to choose',
+  ].filter((l) => l !== false);
   return (
     <span>
       {lacks.slice(0, 2).map((l) => (
@@ -213,15 +340,27 @@ function Lacks({ left, noteSeen, choice, closed }: { left: number; noteSeen: boo
 }
 
 function Closed({ bench }: { bench: Dto['BenchDto'] }) {
-  const words: Record<string, string> = { 'label-asked': 'The label is on its way. It prints by itself; go on with the next tote.', labelled: 'Label printed. Put the parcel into its lane.', gone: 'Handed over.' };
+  const words: Record<string, string> = {
+    'label-asked': 'The label is on its way. It prints by itself; go on with the next tote.',
+    labelled: 'Label printed. Put the parcel into its lane.',
+    gone: 'Handed over.',
+  };
   return (
     <div className="py-2">
       <h2 style={{ fontSize: 24, lineHeight: '30px' }}>Parcel {bench.parcel}</h2>
-      <p className="text-[18px] leading-[26px] mt-2">{words[bench.parcelState] ?? 'This order is not at the packing table.'}</p>
+      <p className="text-[18px] leading-[26px] mt-2">
+        {words[bench.parcelState] ?? 'This order is not at the packing table.'}
+      </p>
       {bench.tracking && (
         <p className="text-[18px] mt-2">
           {bench.carrier}, <span className="code">{bench.tracking}</span>{' '}
-          <a className="act-link" href={`/api/dispatch/parcels/${bench.parcel}/label`} target="_blank" rel="noreferrer" data-print>
+          <a
+            className="act-link"
+            href={`/api/dispatch/parcels/${bench.parcel}/label`}
+            target="_blank"
+            rel="noreferrer"
+            data-print
+          >
             See the label
           </a>
         </p>

@@ -14,12 +14,20 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
         {(list) =>
           list.length === 0 ? (
             <Empty title="Nothing to pack">
-              Totes show here once they are set down. <Link to="/packing" className="underline">Back to the office</Link>
+              Totes show here once they are set down.{' '}
+              <Link to="/packing" className="underline">
+                Back to the office
+              </Link>
             </Empty>
           ) : (
             <ul className="bul">
               {list.map((o, i) => (
-                <li key={o.order} className={i === 0 ? 'next' : ''} onClick={() => onOpen(o.order)} style={{ cursor: 'pointer', gridTemplateColumns: '24px 90px 1fr auto auto' }}>
+                <li
+                  key={o.order}
+                  className={i === 0 ? 'next' : ''}
+                  onClick={() => onOpen(o.order)}
+                  style={{ cursor: 'pointer', gridTemplateColumns: '24px 90px 1fr auto auto' }}
+                >
                   <i>
                     <Glyph name="half" size={18} says />
                   </i>

@@ -16,29 +16,65 @@ const TOLERANCE = 0.06;
 /** The open box, drawn to its proportions, filling as lines go in. */
 function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number }) {
   const scale = 190 / Math.max(carton.lengthMm + carton.widthMm, carton.heightMm * 2.4);
-  const dx = (carton.lengthMm * scale) * 0.87;
-  const dxw = (carton.widthMm * scale) * 0.87;
+  const dx = carton.lengthMm * scale * 0.87;
+  const dxw = carton.widthMm * scale * 0.87;
   const dy = carton.lengthMm * scale * 0.5;
   const dyw = carton.widthMm * scale * 0.5;
   const h = carton.heightMm * scale;
   const x = dxw + 6;
   const y = dy + dyw + h + 6;
-  const at = (a: number, b: number, up: number) => `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
+  const at = (a: number, b: number, up: number) =>
+    `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
   const level = h * Math.min(1, (share * carton.fill) / 100);
   const line = { stroke: 'var(--color-ink)', strokeWidth: 1.6, strokeLinejoin: 'round' as const };
   return (
-    <svg width={dx + dxw + 60} height={dy + dyw + h + 14} role="img" aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * carton.fill)} % full`}>
-      <path d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
-      <path d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
+    <svg
+      width={dx + dxw + 60}
+      height={dy + dyw + h + 14}
+      role="img"
+      aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * carton.fill)} % full`}
+    >
+      <path
+        d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`}
+        fill="var(--color-kraft-pale)"
+        {...line}
+      />
+      <path
+        d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`}
+        fill="var(--color-kraft-pale)"
+        {...line}
+      />
       {level > 0 && (
         <>
-          <path d={`M${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 1, level)}L${at(0, 1, level)}Z`} fill="var(--color-sheet)" {...line} />
-          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(0, 1, level)}L${at(0, 1, 0)}Z`} fill="var(--color-ink-wash)" {...line} />
-          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 0, 0)}Z`} fill="var(--color-ink-fill)" {...line} />
+          <path
+            d={`M${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 1, level)}L${at(0, 1, level)}Z`}
+            fill="var(--color-sheet)"
+            {...line}
+          />
+          <path
+            d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(0, 1, level)}L${at(0, 1, 0)}Z`}
+            fill="var(--color-ink-wash)"
+            {...line}
+          />
+          <path
+            d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 0, 0)}Z`}
+            fill="var(--color-ink-fill)"
+            {...line}
+          />
         </>
       )}
-      <path d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, h)}L${at(0, 0, h)}Z`} fill="var(--color-kraft)" fillOpacity="0.55" {...line} />
-      <path d={`M${at(0, 0, 0)}L${at(0, 1, 0)}L${at(0, 1, h)}L${at(0, 0, h)}Z`} fill="var(--color-kraft-deep)" fillOpacity="0.55" {...line} />
+      <path
+        d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, h)}L${at(0, 0, h)}Z`}
+        fill="var(--color-kraft)"
+        fillOpacity="0.55"
+        {...line}
+      />
+      <path
+        d={`M${at(0, 0, 0)}L${at(0, 1, 0)}L${at(0, 1, h)}L${at(0, 0, h)}Z`}
+        fill="var(--color-kraft-deep)"
+        fillOpacity="0.55"
+        {...line}
+      />
       <text x={x + dx + 8} y={y - dy - h / 2} fontSize="14" fill="var(--color-ink-2)">
         {carton.heightMm}
       </text>
@@ -54,9 +90,14 @@ function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number
   const slack = Math.max(40, expectedG * TOLERANCE);
   const right = Math.abs(weightG - expectedG) <= slack;
   return (
-    <svg width="430" height="44" role="img" aria-label={right ? 'Weight is right' : 'Weight is off'}>
+    <svg width="430" height="52" role="img" aria-label={right ? 'Weight is right' : 'Weight is off'}>
       <path d="M10 30H410" stroke="var(--color-ink)" strokeWidth="2" />
-      <path d={`M${x(expectedG - slack)} 18v12M${x(expectedG + slack)} 18v12M${x(expectedG - slack)} 18h5M${x(expectedG + slack)} 18h-5`} stroke="var(--color-ink)" strokeWidth="2.5" fill="none" />
+      <path
+        d={`M${x(expectedG - slack)} 18v12M${x(expectedG + slack)} 18v12M${x(expectedG - slack)} 18h5M${x(expectedG + slack)} 18h-5`}
+        stroke="var(--color-ink)"
+        strokeWidth="2.5"
+        fill="none"
+      />
       <path d={`M${x(weightG) - 8} 4h16l-8 13z`} fill={right ? 'var(--color-ink)' : 'var(--color-stamp)'} />
       <text x={x(expectedG)} y="43" textAnchor="middle" fontSize="12" fill="var(--color-ink-2)">
         {kilos(expectedG)} expected
@@ -66,12 +107,29 @@ function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number
 }
 
 /** The right half of the table: box, weight, service. Each can be chosen; the first of each is proposed. */
-export function ParcelPanel({ bench, share, allIn, choice, onChoice }: { bench: Dto['BenchDto']; share: number; allIn: boolean; choice: ParcelChoice; onChoice: (choice: ParcelChoice) => void }) {
+export function ParcelPanel({
+  bench,
+  share,
+  allIn,
+  choice,
+  onChoice,
+}: {
+  bench: Dto['BenchDto'];
+  share: number;
+  allIn: boolean;
+  choice: ParcelChoice;
+  onChoice: (choice: ParcelChoice) => void;
+}) {
   const carton = bench.cartons.find((c) => c.code === choice.carton);
   const expected = carton && bench.goodsG !== null ? bench.goodsG + carton.tareG : null;
   const rates = useQuery({
     queryKey: ['rates', bench.order, choice.weightG],
-    queryFn: () => ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: bench.order }, query: { weight: String(choice.weightG) } } })),
+    queryFn: () =>
+      ask(
+        api.GET('/api/bench/orders/{code}/rates', {
+          params: { path: { code: bench.order }, query: { weight: String(choice.weightG) } },
+        }),
+      ),
     enabled: allIn && choice.weightG !== null,
     staleTime: 60_000,
   });
@@ -86,24 +144,52 @@ export function ParcelPanel({ bench, share, allIn, choice, onChoice }: { bench: 
       <div className="flex gap-4 items-start">
         {carton && <BoxPicture carton={carton} share={share} />}
         <div className="cartons flex-1" role="group" aria-label="Box">
-          {bench.cartons.filter((c) => c.proposed || c.fill <= 140).map((c) => (
-            <button key={c.code} type="button" aria-pressed={c.code === choice.carton} onClick={() => onChoice({ ...choice, carton: c.code })}>
-              {c.code} {c.proposed && <Glyph name="full" size={12} says="proposed" />}
-              <br />
-              <span className="note">{c.fill > 100 ? 'too small' : `${c.fill} % full`}</span>
-            </button>
-          ))}
+          {bench.cartons
+            .filter((c) => c.proposed || c.fill <= 140)
+            .map((c) => (
+              <button
+                key={c.code}
+                type="button"
+                aria-pressed={c.code === choice.carton}
+                onClick={() => onChoice({ ...choice, carton: c.code })}
+              >
+                {c.code} {c.proposed && <Glyph name="full" size={12} says="proposed" />}
+                <br />
+                <span className="note">{c.fill > 100 ? 'too small' : `${c.fill} % full`}</span>
+              </button>
+            ))}
         </div>
       </div>
       <label className="flex items-baseline gap-3 border-t-[1.5px] border-ink pt-2">
         <span className="text-[20px] font-[680]">On the scale</span>
-        <input className="input num" style={{ width: 130, height: 48, fontSize: 26, fontWeight: 700 }} inputMode="numeric" aria-label="Weight in grams" placeholder="grams" disabled={!allIn} value={choice.weightG ?? ''} onChange={(e) => onChoice({ ...choice, weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })} />
+        <input
+          className="input num"
+          style={{ width: 130, height: 48, fontSize: 26, fontWeight: 700 }}
+          inputMode="numeric"
+          aria-label="Weight in grams"
+          placeholder="grams"
+          disabled={!allIn}
+          value={choice.weightG ?? ''}
+          onChange={(e) =>
+            onChoice({
+              ...choice,
+              weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null,
+              rate: null,
+            })
+          }
+        />
         <span className="text-[18px]">g</span>
         {!allIn && <span className="note">when everything is in</span>}
       </label>
-      {expected !== null && choice.weightG !== null && <WeightLine weightG={choice.weightG} expectedG={expected} />}
+      {expected !== null && choice.weightG !== null && (
+        <WeightLine weightG={choice.weightG} expectedG={expected} />
+      )}
       {allIn && expected !== null && choice.weightG === null && (
-        <button type="button" className="act-link self-start" onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}>
+        <button
+          type="button"
+          className="act-link self-start"
+          onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}
+        >
           It should be {kilos(expected)}: take that
         </button>
       )}
@@ -115,7 +201,12 @@ export function ParcelPanel({ bench, share, allIn, choice, onChoice }: { bench: 
             <ProblemNote key={s} problem={new Error(s)} onRetry={() => void rates.refetch()} />
           ))}
           {rates.data?.rates.map((r) => (
-            <button key={r.carrier + r.service} type="button" aria-pressed={choice.rate?.service === r.service && choice.rate.carrier === r.carrier} onClick={() => onChoice({ ...choice, rate: r })}>
+            <button
+              key={r.carrier + r.service}
+              type="button"
+              aria-pressed={choice.rate?.service === r.service && choice.rate.carrier === r.carrier}
+              onClick={() => onChoice({ ...choice, rate: r })}
+            >
               <span>
                 {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
               </span>

@@ -21,8 +21,23 @@ export function EnrolPage() {
   return (
     <main className="floor" data-face="floor">
       <h1 className="f-ask ask pt-6">Scan the code on the office screen</h1>
-      <form className="typed mt-4" onSubmit={(e) => { e.preventDefault(); enrol.mutate(code); }}>
-        <input data-scan autoFocus autoComplete="off" autoCapitalize="characters" aria-label="Enrolment code" placeholder="or type it" value={code} onChange={(e) => setCode(e.target.value)} />
+      <form
+        className="typed mt-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          enrol.mutate(code);
+        }}
+      >
+        <input
+          data-scan
+          autoFocus
+          autoComplete="off"
+          autoCapitalize="characters"
+          aria-label="Enrolment code"
+          placeholder="or type it"
+          value={code}
+          onChange={(e) => setCode(e.target.value)}
+        />
         <button className="f-key next px-5" disabled={code.trim() === '' || enrol.isPending}>
           Enrol
         </button>

@@ -17,7 +17,9 @@ interface Values {
 
 /** The first page of a new house: the owner's account and the first site. */
 export function FirstRunPage() {
-  const form = useForm<Values>({ defaultValues: { name: '', email: '', password: '', siteName: '', siteCode: '' } });
+  const form = useForm<Values>({
+    defaultValues: { name: '', email: '', password: '', siteName: '', siteCode: '' },
+  });
   const navigate = useNavigate();
   const client = useQueryClient();
   const found = useMutation({
@@ -34,7 +36,10 @@ export function FirstRunPage() {
   return (
     <div className="door" data-face="office">
       <main className="door-sheet one">
-        <form className="flex flex-col gap-4" onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}>
+        <form
+          className="flex flex-col gap-4"
+          onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}
+        >
           <span className="mark-name" style={{ width: 'auto' }}>
             <Mark /> Vectrum
           </span>
@@ -47,7 +52,12 @@ export function FirstRunPage() {
             <input className="input" type="email" autoComplete="username" {...form.register('email')} />
           </Field>
           <Field label="Password, 10 characters or more" fault={fields['password']}>
-            <input className="input" type="password" autoComplete="new-password" {...form.register('password')} />
+            <input
+              className="input"
+              type="password"
+              autoComplete="new-password"
+              {...form.register('password')}
+            />
           </Field>
           <div className="grid grid-cols-[2fr_1fr] gap-4">
             <Field label="Your first site" fault={fields['siteName']}>

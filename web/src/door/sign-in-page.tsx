@@ -28,23 +28,47 @@ export function SignInPage() {
   return (
     <div className="door" data-face="office">
       <main className={`door-sheet ${demo.length === 0 ? 'one' : ''}`}>
-        <form className="flex flex-col gap-4" onSubmit={(e) => { e.preventDefault(); signIn.mutate({ email, password }); }}>
+        <form
+          className="flex flex-col gap-4"
+          onSubmit={(e) => {
+            e.preventDefault();
+            signIn.mutate({ email, password });
+          }}
+        >
           <span className="mark-name" style={{ width: 'auto' }}>
             <Mark /> Vectrum
           </span>
           <h1>Sign in</h1>
           <Field label="E-mail">
-            <input className="input" type="email" autoComplete="username" autoFocus required value={email} onChange={(e) => setEmail(e.target.value)} />
+            <input
+              className="input"
+              type="email"
+              autoComplete="username"
+              autoFocus
+              required
+              value={email}
+              onChange={(e) => setEmail(e.target.value)}
+            />
           </Field>
           <Field label="Password">
-            <input className="input" type="password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
+            <input
+              className="input"
+              type="password"
+              autoComplete="current-password"
+              required
+              value={password}
+              onChange={(e) => setPassword(e.target.value)}
+            />
           </Field>
           <ProblemNote problem={signIn.error} />
           <button className="act act-next justify-center" disabled={signIn.isPending}>
             Sign in <Glyph name="go" size={15} />
           </button>
           <p className="note">
-            On a shared device: <Link className="act-link" to="/floor/sign-in">badge and PIN</Link>
+            On a shared device:{' '}
+            <Link className="act-link" to="/floor/sign-in">
+              badge and PIN
+            </Link>
           </p>
         </form>
         {demo.length > 0 && (
@@ -54,7 +78,11 @@ export function SignInPage() {
               <span className="note">made-up people, one for each duty</span>
             </div>
             {demo.map((d) => (
-              <button key={d.email} type="button" onClick={() => signIn.mutate({ email: d.email, password: d.password })}>
+              <button
+                key={d.email}
+                type="button"
+                onClick={() => signIn.mutate({ email: d.email, password: d.password })}
+              >
                 <b>{d.name}</b>
                 <span className="mid">{d.duty}</span>
                 <span className="note">{d.email}</span>

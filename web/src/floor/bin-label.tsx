@@ -4,7 +4,10 @@ const BIN = /^([A-Z]+)-(\d+)-(\d+)$/;
 export function BinLabel({ code, way }: { code: string; way: string }) {
   const parts = BIN.exec(code);
   return (
-    <div className={`bin ${parts ? '' : 'word'}`} aria-label={parts ? `Bin ${code}: aisle ${parts[1]}, bay ${parts[2]}, level ${parts[3]}` : code}>
+    <div
+      className={`bin ${parts ? '' : 'word'}`}
+      aria-label={parts ? `Bin ${code}: aisle ${parts[1]}, bay ${parts[2]}, level ${parts[3]}` : code}
+    >
       {parts ? (
         ['Aisle', 'Bay', 'Level'].map((cap, i) => (
           <div key={cap}>

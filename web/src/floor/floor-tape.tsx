@@ -2,7 +2,17 @@ import type { Dto } from '../api/client';
 import { Glyph, type GlyphName } from '../ui/glyph';
 
 /** The slip on the phone: one's own newest lines, with an undo while it is possible. */
-export function FloorTape({ entries, onUndo, lines = 2, waiting = 0 }: { entries: Dto['TapeEntryDto'][]; onUndo: () => void; lines?: number; waiting?: number }) {
+export function FloorTape({
+  entries,
+  onUndo,
+  lines = 2,
+  waiting = 0,
+}: {
+  entries: Dto['TapeEntryDto'][];
+  onUndo: () => void;
+  lines?: number;
+  waiting?: number;
+}) {
   const newest = entries.find((e) => e.undoable);
   return (
     <ol className="f-tape" aria-label="Tape" style={{ marginTop: 'auto' }}>
@@ -21,7 +31,11 @@ export function FloorTape({ entries, onUndo, lines = 2, waiting = 0 }: { entries
             {e.detail}
           </span>
           {e === newest && (
-            <button type="button" onClick={onUndo} className="border-2 border-[#141e32] rounded-[4px] px-3 py-[7px] text-[16px] font-[680] self-center">
+            <button
+              type="button"
+              onClick={onUndo}
+              className="border-2 border-[#141e32] rounded-[4px] px-3 py-[7px] text-[16px] font-[680] self-center"
+            >
               Undo
             </button>
           )}

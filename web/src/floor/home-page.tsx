@@ -20,9 +20,27 @@ export function FloorHome() {
   const rights = me.data?.rights ?? [];
   const count = (stage: string) => line.data?.stages.find((s) => s.stage === stage)?.count ?? 0;
   const tasks = [
-    { right: 'receive', to: '/floor/receive', says: 'Receive', note: `${plural(count('inbound'), 'order', 'orders')} due today`, n: count('inbound') },
-    { right: 'store', to: '/floor/store', says: 'Put away', note: `${plural(count('shelves'), 'lot', 'lots')} of goods on the dock`, n: count('shelves') },
-    { right: 'pick', to: '/floor/pick', says: 'Pick', note: `${plural(count('picking'), 'round', 'rounds')} open`, n: count('picking') },
+    {
+      right: 'receive',
+      to: '/floor/receive',
+      says: 'Receive',
+      note: `${plural(count('inbound'), 'order', 'orders')} due today`,
+      n: count('inbound'),
+    },
+    {
+      right: 'store',
+      to: '/floor/store',
+      says: 'Put away',
+      note: `${plural(count('shelves'), 'lot', 'lots')} of goods on the dock`,
+      n: count('shelves'),
+    },
+    {
+      right: 'pick',
+      to: '/floor/pick',
+      says: 'Pick',
+      note: `${plural(count('picking'), 'round', 'rounds')} open`,
+      n: count('picking'),
+    },
   ].filter((t) => rights.includes(t.right));
   const next = tasks.find((t) => t.n > 0);
   const onScan = useCallback(
@@ -50,7 +68,10 @@ export function FloorHome() {
       </header>
       <h1 className="f-ask ask">Scan a paper, or choose</h1>
       {said && (
-        <p role="alert" className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]">
+        <p
+          role="alert"
+          className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]"
+        >
           {said}
         </p>
       )}
@@ -74,9 +95,19 @@ export function FloorHome() {
           </li>
         )}
       </ul>
-      {me.data && tasks.length === 0 && !rights.includes('pack') && <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>}
+      {me.data && tasks.length === 0 && !rights.includes('pack') && (
+        <p className="ask text-[18px]">
+          None of your duties are done on the phone. Ask whoever sets up people.
+        </p>
+      )}
       <div style={{ marginTop: 'auto' }} />
-      <FloorTape entries={mine.data?.entries ?? []} onUndo={() => { const e = mine.data?.entries.find((x) => x.undoable); if (e) undo.mutate(e.id); }} />
+      <FloorTape
+        entries={mine.data?.entries ?? []}
+        onUndo={() => {
+          const e = mine.data?.entries.find((x) => x.undoable);
+          if (e) undo.mutate(e.id);
+        }}
+      />
       <FloorKeys siteId={me.data?.sites[0]?.id} />
     </>
   );

@@ -7,7 +7,11 @@ import { ScanContext } from './scan-context';
 /** The demo's practice scanner: the codes that lie around, to be scanned by a touch. */
 function Practice({ siteId, document, onClose }: { siteId: number; document: string; onClose: () => void }) {
   const { scan } = useContext(ScanContext);
-  const codes = useQuery({ queryKey: ['practice', siteId, document], queryFn: () => ask(api.GET('/api/practice/codes', { params: { query: { site: String(siteId), document } } })) });
+  const codes = useQuery({
+    queryKey: ['practice', siteId, document],
+    queryFn: () =>
+      ask(api.GET('/api/practice/codes', { params: { query: { site: String(siteId), document } } })),
+  });
   return (
     <div className="slip" role="dialog" aria-label="Practice scanner">
       <div className="flex justify-between items-center">
@@ -21,7 +25,14 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
           <h3>{g.title}</h3>
           <div className="codes">
             {g.codes.map((c) => (
-              <button key={c.code + c.says} type="button" onClick={() => { scan(c.code, 'scanned'); onClose(); }}>
+              <button
+                key={c.code + c.says}
+                type="button"
+                onClick={() => {
+                  scan(c.code, 'scanned');
+                  onClose();
+                }}
+              >
                 <span className="code">{c.code}</span>
                 <span>{c.says}</span>
               </button>
@@ -34,11 +45,23 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
 }
 
 /** The keys in the thumb's reach: what the page needs, typing a code, and in the demo the practice scanner. */
-export function FloorKeys({ siteId, document = '', children }: { siteId: number | undefined; document?: string; children?: ReactNode }) {
+export function FloorKeys({
+  siteId,
+  document = '',
+  children,
+}: {
+  siteId: number | undefined;
+  document?: string;
+  children?: ReactNode;
+}) {
   const { scan } = useContext(ScanContext);
   const [open, setOpen] = useState<'type' | 'practice' | null>(null);
   const [text, setText] = useState('');
-  const demo = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')), staleTime: Infinity });
+  const demo = useQuery({
+    queryKey: ['sign-in-page'],
+    queryFn: () => ask(api.GET('/api/sign-in-page')),
+    staleTime: Infinity,
+  });
   const typed = (e: React.FormEvent) => {
     e.preventDefault();
     if (text.trim() === '') return;
@@ -50,13 +73,27 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
     <>
       {open === 'type' && (
         <form className="typed" onSubmit={typed}>
-          <input autoFocus data-scan autoComplete="off" autoCapitalize="characters" aria-label="Code" placeholder="The code on the label" value={text} onChange={(e) => setText(e.target.value)} />
+          <input
+            autoFocus
+            data-scan
+            autoComplete="off"
+            autoCapitalize="characters"
+            aria-label="Code"
+            placeholder="The code on the label"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
           <button className="f-key next px-5">Enter</button>
         </form>
       )}
       <div className="f-keys" style={{ marginTop: 12 }}>
         {children}
-        <button type="button" className="f-key" aria-expanded={open === 'type'} onClick={() => setOpen((o) => (o === 'type' ? null : 'type'))}>
+        <button
+          type="button"
+          className="f-key"
+          aria-expanded={open === 'type'}
+          onClick={() => setOpen((o) => (o === 'type' ? null : 'type'))}
+        >
           Type code
         </button>
         {siteId !== undefined && (demo.data?.demo.length ?? 0) > 0 && (
@@ -65,7 +102,9 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
           </button>
         )}
       </div>
-      {open === 'practice' && siteId !== undefined && <Practice siteId={siteId} document={document} onClose={() => setOpen(null)} />}
+      {open === 'practice' && siteId !== undefined && (
+        <Practice siteId={siteId} document={document} onClose={() => setOpen(null)} />
+      )}
     </>
   );
 }

@@ -1,6 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { countedUnits, receive, receivedOn, startReceive, type Codebook, type ReceiveCommand, type ReceiveTask } from '@vectrum/core/scan';
+import {
+  countedUnits,
+  receive,
+  receivedOn,
+  startReceive,
+  type Codebook,
+  type ReceiveCommand,
+  type ReceiveTask,
+} from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask } from '../api/client';
@@ -20,7 +28,9 @@ import { usePageScan } from './scan-context';
 export function ReceiveList() {
   const navigate = useNavigate();
   const due = useQuery({ queryKey: ['receive-due'], queryFn: () => ask(api.GET('/api/floor/receive')) });
-  usePageScan(useCallback((code) => void navigate(`/floor/receive/${code.trim().toUpperCase()}`), [navigate]));
+  usePageScan(
+    useCallback((code) => void navigate(`/floor/receive/${code.trim().toUpperCase()}`), [navigate]),
+  );
   return (
     <>
       <header className="f-head">
@@ -39,12 +49,17 @@ export function ReceiveList() {
                     <b>{o.supplier}</b>
                     <Glyph name={progressGlyph(o.linesIn, o.lines)} size={24} says />
                     <span>
-                      <span className="code">{o.code}</span>, {o.state === 'part-received' ? `${o.linesIn} of ${o.lines} lines in` : dayWord(o.expectedOn)}
+                      <span className="code">{o.code}</span>,{' '}
+                      {o.state === 'part-received'
+                        ? `${o.linesIn} of ${o.lines} lines in`
+                        : dayWord(o.expectedOn)}
                     </span>
                   </Link>
                 </li>
               ))}
-              {list.length === 0 && <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>}
+              {list.length === 0 && (
+                <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>
+              )}
             </ul>
           )}
         </Shown>
@@ -57,9 +72,14 @@ export function ReceiveList() {
 /** Loads the task of one order and the site's codes, then runs the flow. */
 export function ReceivePage() {
   const { code = '' } = useParams();
-  const task = useQuery({ queryKey: ['receive', code], queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask> });
+  const task = useQuery({
+    queryKey: ['receive', code],
+    queryFn: () =>
+      ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask>,
+  });
   const book = useCodebook(task.data?.dock.siteId);
-  if (task.data && book.data) return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
+  if (task.data && book.data)
+    return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
   return (
     <div className="p-4">
       <header className="f-head">
@@ -70,10 +90,42 @@ export function ReceivePage() {
   );
 }
 
-const post = (c: ReceiveCommand) => ask(api.POST('/api/floor/receive/{code}', { params: { path: { code: c.order } }, headers: { 'idempotency-key': c.id }, body: { line: c.line, itemId: c.itemId, units: c.units, lot: c.lot, expires: c.expires, toPlaceId: c.toPlaceId, how: c.how } }));
+const post = (c: ReceiveCommand) =>
+  ask(
+    api.POST('/api/floor/receive/{code}', {
+      params: { path: { code: c.order } },
+      headers: { 'idempotency-key': c.id },
+      body: {
+        line: c.line,
+        itemId: c.itemId,
+        units: c.units,
+        lot: c.lot,
+        expires: c.expires,
+        toPlaceId: c.toPlaceId,
+        how: c.how,
+      },
+    }),
+  );
 
-function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; refetch: () => Promise<unknown> }) {
-  const flow = useFlow({ task, book, start: startReceive, reduce: receive, send: post, refetch, siteId: task.dock.siteId, document: task.order });
+function Receive({
+  task,
+  book,
+  refetch,
+}: {
+  task: ReceiveTask;
+  book: Codebook;
+  refetch: () => Promise<unknown>;
+}) {
+  const flow = useFlow({
+    task,
+    book,
+    start: startReceive,
+    reduce: receive,
+    send: post,
+    refetch,
+    siteId: task.dock.siteId,
+    document: task.order,
+  });
   const { state, input } = flow;
   usePageScan(flow.scan);
   const line = task.lines.find((l) => l.line === state.line);
@@ -86,7 +138,10 @@ function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; r
         <Link to="/floor/receive" className="code">
           ‹ {task.order}
         </Link>
-        <span style={{ fontWeight: 500, color: 'var(--color-ink-2)' }} className="overflow-hidden text-ellipsis whitespace-nowrap">
+        <span
+          style={{ fontWeight: 500, color: 'var(--color-ink-2)' }}
+          className="overflow-hidden text-ellipsis whitespace-nowrap"
+        >
           {task.supplier}
         </span>
         <span>
@@ -108,12 +163,20 @@ function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; r
                 const come = receivedOn(task, state, l.line);
                 return (
                   <li key={l.line}>
-                    <button type="button" disabled={!facts} onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}>
+                    <button
+                      type="button"
+                      disabled={!facts}
+                      onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}
+                    >
                       <b>{facts?.name ?? 'unknown item'}</b>
                       <Glyph name={progressGlyph(come, l.ordered)} size={24} says />
                       <span>
                         {come > 0 ? `${whole(come)} of ${whole(l.ordered)}, ` : ''}
-                        {facts && l.ordered > come ? `${spell(l.ordered - come, facts.packs)} to come` : come > l.ordered ? `${come - l.ordered} over` : 'all here'}
+                        {facts && l.ordered > come
+                          ? `${spell(l.ordered - come, facts.packs)} to come`
+                          : come > l.ordered
+                            ? `${come - l.ordered} over`
+                            : 'all here'}
                       </span>
                     </button>
                   </li>
@@ -131,7 +194,19 @@ function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; r
 
 type Flow = ReturnType<typeof useFlow<ReceiveTask, typeof startReceive, ReceiveCommand>>;
 
-function Counting({ flow, task, line, item, ordered }: { flow: Flow; task: ReceiveTask; line: number; item: Codebook['items'][string]; ordered: number }) {
+function Counting({
+  flow,
+  task,
+  line,
+  item,
+  ordered,
+}: {
+  flow: Flow;
+  task: ReceiveTask;
+  line: number;
+  item: Codebook['items'][string];
+  ordered: number;
+}) {
   const { state, input } = flow;
   const units = countedUnits(state, item);
   const rest = ordered - receivedOn(task, state, line);
@@ -152,12 +227,22 @@ function Counting({ flow, task, line, item, ordered }: { flow: Flow; task: Recei
         <div className="ans">
           <label>
             <span className="cap">Lot</span>
-            <input value={state.lot ?? ''} placeholder="scan or type" maxLength={20} onChange={(e) => input({ kind: 'text', field: 'lot', value: e.target.value })} className="code" />
+            <input
+              value={state.lot ?? ''}
+              placeholder="scan or type"
+              maxLength={20}
+              onChange={(e) => input({ kind: 'text', field: 'lot', value: e.target.value })}
+              className="code"
+            />
           </label>
           {item.tracking === 'lot-expiry' && (
             <label>
               <span className="cap">Best before</span>
-              <input type="date" value={state.expires ?? ''} onChange={(e) => input({ kind: 'text', field: 'expires', value: e.target.value })} />
+              <input
+                type="date"
+                value={state.expires ?? ''}
+                onChange={(e) => input({ kind: 'text', field: 'expires', value: e.target.value })}
+              />
             </label>
           )}
         </div>
@@ -175,13 +260,29 @@ function Counting({ flow, task, line, item, ordered }: { flow: Flow; task: Recei
           )}
         </div>
       </div>
-      <QuantityPad item={item} counts={state.counts} active={active} onCount={(packId, count) => input({ kind: 'count', packId, count })} onActive={(packId) => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })} />
+      <QuantityPad
+        item={item}
+        counts={state.counts}
+        active={active}
+        fresh={!state.keyed}
+        onCount={(packId, count) => input({ kind: 'count', packId, count })}
+        onActive={(packId) => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}
+      />
       <div style={{ marginTop: 'auto' }} />
-      <div className="f-keys" style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
+      <div
+        className="f-keys"
+        style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}
+      >
         <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
           Back
         </button>
-        <button type="button" className="f-key next" style={{ minHeight: 72, fontSize: 22 }} disabled={units === 0} onClick={() => input({ kind: 'confirm' })}>
+        <button
+          type="button"
+          className="f-key next"
+          style={{ minHeight: 72, fontSize: 22 }}
+          disabled={units === 0}
+          onClick={() => input({ kind: 'confirm' })}
+        >
           {units === 0 ? 'Nothing counted yet' : `Book in ${words} to ${to}`}
         </button>
       </div>

@@ -1,6 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
+import {
+  goodsKey,
+  standing,
+  startStore,
+  store,
+  type Codebook,
+  type StoreCommand,
+  type StoreTask,
+} from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
@@ -16,20 +24,43 @@ import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
 
-const post = ({ id, kind: _kind, ...body }: StoreCommand) => ask(api.POST('/api/floor/store', { headers: { 'idempotency-key': id }, body }));
+const post = ({ id, kind: _kind, ...body }: StoreCommand) =>
+  ask(api.POST('/api/floor/store', { headers: { 'idempotency-key': id }, body }));
 
 /** Puts goods away: scan the thing, be told where, scan the bin. */
 export function StorePage() {
   const me = useMe();
   const siteId = me.data?.sites[0]?.id;
   const book = useCodebook(siteId);
-  const task = useQuery({ queryKey: ['store', siteId], queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>, enabled: siteId !== undefined });
+  const task = useQuery({
+    queryKey: ['store', siteId],
+    queryFn: () =>
+      ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
+    enabled: siteId !== undefined,
+  });
   if (task.data && book.data) return <Store task={task.data} book={book.data} refetch={task.refetch} />;
   return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
 }
 
-function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refetch: () => Promise<unknown> }) {
-  const flow = useFlow({ task, book, start: startStore, reduce: store, send: post, refetch, siteId: task.siteId, document: undefined });
+function Store({
+  task,
+  book,
+  refetch,
+}: {
+  task: StoreTask;
+  book: Codebook;
+  refetch: () => Promise<unknown>;
+}) {
+  const flow = useFlow({
+    task,
+    book,
+    start: startStore,
+    reduce: store,
+    send: post,
+    refetch,
+    siteId: task.siteId,
+    document: undefined,
+  });
   const { state, input } = flow;
   const [counting, setCounting] = useState(false);
   usePageScan(flow.scan);
@@ -47,10 +78,18 @@ function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refet
         <span />
         <span>{plural(waiting.length, 'lot', 'lots')} left</span>
       </header>
-      <h1 className="f-ask ask">{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</h1>
+      <h1 className="f-ask ask">
+        {goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}
+      </h1>
       {goods && item ? (
         <>
-          <div className="mt-3">{goods.suggestion ? <BinLabel code={goods.suggestion.code} way={goods.suggestion.reason} /> : <p className="px-[18px] text-[20px]">No bin is free. Scan any bin that has room.</p>}</div>
+          <div className="mt-3">
+            {goods.suggestion ? (
+              <BinLabel code={goods.suggestion.code} way={goods.suggestion.reason} />
+            ) : (
+              <p className="px-[18px] text-[20px]">No bin is free. Scan any bin that has room.</p>
+            )}
+          </div>
           <div className="route">
             <span className="node last">
               <i />
@@ -62,7 +101,9 @@ function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refet
                 <h2>{item.name}</h2>
                 <div className="qty">
                   <b>{pack ? units / pack.factor : units}</b>
-                  <span>{pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}</span>
+                  <span>
+                    {pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}
+                  </span>
                 </div>
                 <span className="each">
                   {units === left ? 'all that stands there' : `of ${spell(left, item.packs)}`}
@@ -71,7 +112,15 @@ function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refet
               </div>
             </div>
           </div>
-          {counting && pack && <QuantityPad item={item} counts={{ [pack.id]: units / pack.factor }} active={pack.id} onCount={(packId, count) => input({ kind: 'count', packId, count })} onActive={(packId) => input({ kind: 'count', packId, count: 0 })} />}
+          {counting && pack && (
+            <QuantityPad
+              item={item}
+              counts={{ [pack.id]: units / pack.factor }}
+              active={pack.id}
+              onCount={(packId, count) => input({ kind: 'count', packId, count })}
+              onActive={(packId) => input({ kind: 'count', packId, count: 0 })}
+            />
+          )}
         </>
       ) : (
         <div className="f-body mt-3">
@@ -80,7 +129,10 @@ function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refet
               const facts = book.items[g.itemId];
               return (
                 <li key={goodsKey(g)}>
-                  <button type="button" onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}>
+                  <button
+                    type="button"
+                    onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}
+                  >
                     <b>{facts?.name}</b>
                     <span className="code">{g.suggestion?.code ?? ''}</span>
                     <span>
@@ -94,10 +146,17 @@ function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refet
         </div>
       )}
       <div style={{ marginTop: 'auto' }} />
-      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />}
+      {!counting && (
+        <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />
+      )}
       <FloorKeys siteId={task.siteId}>
         {goods && (
-          <button type="button" className="f-key" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
+          <button
+            type="button"
+            className="f-key"
+            aria-pressed={counting}
+            onClick={() => setCounting((c) => !c)}
+          >
             {counting ? 'Done' : 'Fewer'}
           </button>
         )}

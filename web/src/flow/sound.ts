@@ -5,11 +5,23 @@ type Note = readonly [hertz: number, startMs: number, lengthMs: number];
 /** One short and high; two, falling; three quick; one long and low. */
 const NOTES: Readonly<Record<Band, readonly Note[]>> = {
   accepted: [[1320, 0, 90]],
-  'not-this': [[660, 0, 140], [440, 170, 200]],
-  'too-many': [[880, 0, 70], [880, 110, 70], [880, 220, 70]],
+  'not-this': [
+    [660, 0, 140],
+    [440, 170, 200],
+  ],
+  'too-many': [
+    [880, 0, 70],
+    [880, 110, 70],
+    [880, 220, 70],
+  ],
   unknown: [[220, 0, 480]],
 };
-const RHYTHM: Readonly<Record<Band, number[]>> = { accepted: [40], 'not-this': [120, 50, 180], 'too-many': [60, 40, 60, 40, 60], unknown: [400] };
+const RHYTHM: Readonly<Record<Band, number[]>> = {
+  accepted: [40],
+  'not-this': [120, 50, 180],
+  'too-many': [60, 40, 60, 40, 60],
+  unknown: [400],
+};
 const MUTED = 'vectrum-muted';
 const VOLUME = 0.12;
 

@@ -30,7 +30,15 @@ export type FlowInput = WithoutId<ScanInput>;
 const PASSING_MS = 2_000;
 
 function postRefusal(c: RefusedCommand, siteId: number, document: string | undefined): Promise<unknown> {
-  const body = { band: c.band, title: c.title.slice(0, 150), detail: c.detail.slice(0, 280), code: c.code.slice(0, 200), how: c.how, siteId, ...(document ? { document } : {}) };
+  const body = {
+    band: c.band,
+    title: c.title.slice(0, 150),
+    detail: c.detail.slice(0, 280),
+    code: c.code.slice(0, 200),
+    how: c.how,
+    siteId,
+    ...(document ? { document } : {}),
+  };
   return ask(api.POST('/api/floor/refusals', { body, headers: { 'idempotency-key': c.id } }));
 }
 
@@ -64,11 +72,20 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
       const refusal = command.kind === 'refused';
       queue.add({
         id: command.id,
-        send: () => (refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command)),
+        send: () =>
+          refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command),
         onDone: async (problem) => {
-          if (problem && !refusal) show({ band: (problem.band as Feedback['band'] | null) ?? 'not-this', title: problem.title ?? 'Not done', detail: problem.message });
+          if (problem && !refusal)
+            show({
+              band: (problem.band as Feedback['band'] | null) ?? 'not-this',
+              title: problem.title ?? 'Not done',
+              detail: problem.message,
+            });
           if (!refusal) await latest.current.refetch().catch(() => undefined);
-          const settled = latest.current.reduce(latest.current.task, latest.current.book, current.current, { kind: 'settled', id: command.id });
+          const settled = latest.current.reduce(latest.current.task, latest.current.book, current.current, {
+            kind: 'settled',
+            id: command.id,
+          });
           current.current = settled.state;
           setState(settled.state);
           void client.invalidateQueries({ queryKey: ['tape'] });
@@ -80,20 +97,30 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
 
   const undoNewest = useCallback(() => {
     const newest = mine.data?.entries.find((e) => e.undoable);
-    if (!newest) return show({ band: 'not-this', title: 'Nothing to undo', detail: 'The last act cannot be taken back here' });
+    if (!newest)
+      return show({
+        band: 'not-this',
+        title: 'Nothing to undo',
+        detail: 'The last act cannot be taken back here',
+      });
     undo.mutate(newest.id, {
       onSuccess: (done) => {
         void latest.current.refetch();
         show({ band: 'accepted', title: 'Undone', detail: done.title });
       },
-      onError: (thrown) => show({ band: 'not-this', title: 'Not undone', detail: thrown instanceof ProblemError ? thrown.message : 'No network. Try again' }),
+      onError: (thrown) =>
+        show({
+          band: 'not-this',
+          title: 'Not undone',
+          detail: thrown instanceof ProblemError ? thrown.message : 'No network. Try again',
+        }),
     });
   }, [mine.data, undo, show]);
 
   const input = useCallback(
     (given: FlowInput) => {
       const { reduce, task, book } = latest.current;
-      const step = reduce(task, book, current.current, { ...given, id: newKey() } as ScanInput);
+      const step = reduce(task, book, current.current, { ...given, id: newKey() });
       current.current = step.state;
       setState(step.state);
       show(step.feedback);
@@ -106,13 +133,28 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
   useLayoutEffect(() => {
     if (!feedback) return;
     // Measured where a scanner typed: from its last key to the frame that shows the answer.
-    const frame = requestAnimationFrame(() => performance.getEntriesByName('scan-input').length > 0 && performance.measure('scan-feedback', 'scan-input'));
-    const timer = feedback.band === 'accepted' ? window.setTimeout(() => setFeedback((f) => (f === feedback ? null : f)), PASSING_MS) : undefined;
+    const frame = requestAnimationFrame(
+      () =>
+        performance.getEntriesByName('scan-input').length > 0 &&
+        performance.measure('scan-feedback', 'scan-input'),
+    );
+    const timer =
+      feedback.band === 'accepted'
+        ? window.setTimeout(() => setFeedback((f) => (f === feedback ? null : f)), PASSING_MS)
+        : undefined;
     return () => {
       cancelAnimationFrame(frame);
       window.clearTimeout(timer);
     };
   }, [feedback]);
 
-  return { state, feedback, input, scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]), undo: undoNewest, newest: mine.data?.entries ?? [], ...line };
+  return {
+    state,
+    feedback,
+    input,
+    scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
+    undo: undoNewest,
+    newest: mine.data?.entries ?? [],
+    ...line,
+  };
 }

@@ -12,14 +12,49 @@ import { Waybill } from '../ui/sheet';
 import { Empty, ProblemNote, Skeleton } from '../ui/states';
 import { WhyNumber, WhySum } from '../ui/why';
 
-const GLYPHS: GlyphName[] = ['empty', 'quarter', 'half', 'most', 'full', 'over', 'blocked', 'held', 'fb-ok', 'fb-wrong', 'fb-many', 'fb-unknown', 'scan', 'go', 'down', 'undo', 'link', 'shut', 'print', 'sound', 'person', 'clock'];
+const GLYPHS: GlyphName[] = [
+  'empty',
+  'quarter',
+  'half',
+  'most',
+  'full',
+  'over',
+  'blocked',
+  'held',
+  'fb-ok',
+  'fb-wrong',
+  'fb-many',
+  'fb-unknown',
+  'scan',
+  'go',
+  'down',
+  'undo',
+  'link',
+  'shut',
+  'print',
+  'sound',
+  'person',
+  'clock',
+];
 const BANDS: [Band, string, string][] = [
   ['accepted', '2 boxes and 3 jars', 'Jar 454 g, to DOCK-1'],
   ['not-this', 'Jar 227 g, round', 'Belongs in C-09-1'],
   ['too-many', '1 jar over', 'P-1187 has room for no more. Set the rest apart'],
   ['unknown', '5099999999994', 'On no item or place here'],
 ];
-const ITEM = { id: 1, sku: 'JAR', name: 'Jar', picture: 'jar', tracking: 'none' as const, home: null, packs: [{ id: 3, name: 'pallet', plural: 'pallets', factor: 1536 }, { id: 2, name: 'tray', plural: 'trays', factor: 48 }, { id: 1, name: 'jar', plural: 'jars', factor: 1 }] };
+const ITEM = {
+  id: 1,
+  sku: 'JAR',
+  name: 'Jar',
+  picture: 'jar',
+  tracking: 'none' as const,
+  home: null,
+  packs: [
+    { id: 3, name: 'pallet', plural: 'pallets', factor: 1536 },
+    { id: 2, name: 'tray', plural: 'trays', factor: 48 },
+    { id: 1, name: 'jar', plural: 'jars', factor: 1 },
+  ],
+};
 
 function Block({ title, children }: { title: string; children: React.ReactNode }) {
   return (
@@ -50,7 +85,9 @@ export function KitPage() {
               </span>
             ))}
           </div>
-          <Pips lines={['ready', 'part', 'none', 'unknown', 'gone', 'ready', 'ready', 'ready', 'ready', 'ready']} />
+          <Pips
+            lines={['ready', 'part', 'none', 'unknown', 'gone', 'ready', 'ready', 'ready', 'ready', 'ready']}
+          />
         </Block>
         <Block title="Actions">
           <div className="flex gap-3 py-3 items-center flex-wrap">
@@ -68,7 +105,16 @@ export function KitPage() {
           <WhyNumber open={why} onToggle={() => setWhy(!why)} label="Why">
             300
           </WhyNumber>
-          {why && <WhySum terms={[{ sign: '', term: 'On hand', units: 412, documents: ['P-1187'] }, { sign: '−', term: 'Reserved', units: 112, documents: ['S-20406 48', 'S-20415 64'] }, { sign: '=', term: 'Available', units: 300, documents: [] }]} at={400} />}
+          {why && (
+            <WhySum
+              terms={[
+                { sign: '', term: 'On hand', units: 412, documents: ['P-1187'] },
+                { sign: '−', term: 'Reserved', units: 112, documents: ['S-20406 48', 'S-20415 64'] },
+                { sign: '=', term: 'Available', units: 300, documents: [] },
+              ]}
+              at={400}
+            />
+          )}
           <WhySum terms={undefined} />
         </Block>
         <Block title="Fields">
@@ -84,7 +130,13 @@ export function KitPage() {
       </div>
       <div>
         <Block title="Waybill and barcode">
-          <Waybill cells={[{ cap: 'Expected', value: 'Today', note: 'part received' }, { cap: 'To', value: 'Millrace', note: 'Door 2' }, { cap: 'Goods', value: '£1,739.52' }]} />
+          <Waybill
+            cells={[
+              { cap: 'Expected', value: 'Today', note: 'part received' },
+              { cap: 'To', value: 'Millrace', note: 'Door 2' },
+              { cap: 'Goods', value: '£1,739.52' },
+            ]}
+          />
           <div className="py-3">
             <Barcode code="P-1187" />
           </div>
@@ -117,7 +169,13 @@ export function KitPage() {
         ))}
         <BinLabel code="C-07-2" way="12 m on" />
         <div className="mt-4" />
-        <QuantityPad item={ITEM} counts={counts} active={active} onActive={setActive} onCount={(id, n) => setCounts((c) => ({ ...c, [id]: n }))} />
+        <QuantityPad
+          item={ITEM}
+          counts={counts}
+          active={active}
+          onActive={setActive}
+          onCount={(id, n) => setCounts((c) => ({ ...c, [id]: n }))}
+        />
         <div className="f-keys mt-3">
           <button className="f-key">Not here</button>
           <button className="f-key next">Book in</button>

@@ -24,11 +24,17 @@ export function AnyField() {
   const navigate = useNavigate();
   const openCode = useOpenCode(setUnknown);
   useScanner((code) => void openCode(code));
-  const found = useQuery({ queryKey: ['find', text], queryFn: () => ask(api.GET('/api/find', { params: { query: { q: text } } })), enabled: text.trim().length > 1, placeholderData: (was) => was });
+  const found = useQuery({
+    queryKey: ['find', text],
+    queryFn: () => ask(api.GET('/api/find', { params: { query: { q: text } } })),
+    enabled: text.trim().length > 1,
+    placeholderData: (was) => was,
+  });
   const list = text.trim().length > 1 ? (found.data?.found ?? []) : [];
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (e.key !== '/' || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
+      if (e.key !== '/' || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')))
+        return;
       e.preventDefault();
       field.current?.focus();
     };
@@ -58,7 +64,23 @@ export function AnyField() {
     <>
       <label className="any">
         <Glyph name="scan" />
-        <input ref={field} data-scan className="flex-1 outline-none bg-transparent" placeholder="Type a word or scan a code" aria-label="Find anything" role="combobox" aria-expanded={list.length > 0} aria-controls="found" value={text} onChange={(e) => { setText(e.target.value); setAt(0); }} onKeyDown={onKeyDown} onBlur={() => window.setTimeout(() => setText(''), 150)} />
+        <input
+          ref={field}
+          data-scan
+          className="flex-1 outline-none bg-transparent"
+          placeholder="Type a word or scan a code"
+          aria-label="Find anything"
+          role="combobox"
+          aria-expanded={list.length > 0}
+          aria-controls="found"
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value);
+            setAt(0);
+          }}
+          onKeyDown={onKeyDown}
+          onBlur={() => window.setTimeout(() => setText(''), 150)}
+        />
         <kbd>/</kbd>
       </label>
       {unknown && (

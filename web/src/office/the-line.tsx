@@ -2,7 +2,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { NavLink } from 'react-router';
 import type { Dto } from '../api/client';
 import { useLine } from '../api/queries';
-import { age, clock, whole } from '../ui/format';
+import { age, clock, olderThan, whole } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 
 const STAGES = [
@@ -53,29 +53,61 @@ function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity
           <rect width="2.6" height="5" fill="var(--color-stamp)" />
         </pattern>
       </defs>
-      <path d={bandPath(halves, width)} fill="var(--color-ink)" style={{ transition: 'd var(--dur-line) var(--ease-set)' }} />
+      <path
+        d={bandPath(halves, width)}
+        fill="var(--color-ink)"
+        style={{ transition: 'd var(--dur-line) var(--ease-set)' }}
+      />
       {stages.map((s, i) => {
         const half = halves[i] ?? THINNEST;
         const length = s.count > 0 ? Math.min(step - 36, ((step - 36) * s.stuck) / s.count) : 0;
         const end = NOW_WIDTH + (i + 1) * step - 20;
-        return length > 0 ? <rect key={s.stage} x={end - length} y={MIDDLE - half} width={length} height={half * 2} fill="url(#hatch)" stroke="var(--color-stamp)" strokeWidth="1.5" /> : null;
+        return length > 0 ? (
+          <rect
+            key={s.stage}
+            x={end - length}
+            y={MIDDLE - half}
+            width={length}
+            height={half * 2}
+            fill="url(#hatch)"
+            stroke="var(--color-stamp)"
+            strokeWidth="1.5"
+          />
+        ) : null;
       })}
-      <path d={`M${NOW_WIDTH + 16} 5H${width - 36}M${NOW_WIDTH + 16} 25H${width - 36}`} stroke="var(--color-rule-firm)" strokeDasharray="1 4" />
+      <path
+        d={`M${NOW_WIDTH + 16} 5H${width - 36}M${NOW_WIDTH + 16} 25H${width - 36}`}
+        stroke="var(--color-rule-firm)"
+        strokeDasharray="1 4"
+      />
       {stages.map((s, i) => (
-        <path key={s.stage} d={`M${NOW_WIDTH - 5 + i * step} 0h5l8 15-8 15h-5l8-15z`} fill="var(--color-desk)" />
+        <path
+          key={s.stage}
+          d={`M${NOW_WIDTH - 5 + i * step} 0h5l8 15-8 15h-5l8-15z`}
+          fill="var(--color-desk)"
+        />
       ))}
     </svg>
   );
 }
 
-function Stage({ stage, name, to, data }: { stage: string; name: string; to: string; data: Dto['StageDto'] | undefined }) {
-  const old = data?.oldest ? Date.now() - new Date(data.oldest).getTime() : 0;
+function Stage({
+  stage,
+  name,
+  to,
+  data,
+}: {
+  stage: string;
+  name: string;
+  to: string;
+  data: Dto['StageDto'] | undefined;
+}) {
   return (
     <NavLink to={to} data-stage={stage}>
       <span className="st">
         {name}
         {data?.oldest && data.count > 0 && (
-          <i className={old > OLD_MS ? 'old' : ''}>
+          <i className={olderThan(data.oldest, OLD_MS) ? 'old' : ''}>
             {stage === 'inbound' ? 'at door ' : 'oldest '}
             {age(data.oldest)}
           </i>
@@ -106,7 +138,9 @@ export function TheLine() {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter((s) => s !== undefined);
+  const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter(
+    (s) => s !== undefined,
+  );
   return (
     <div className="line-wrap">
       <nav className="line" aria-label="The Line" ref={nav} style={{ height: 92 }}>
@@ -117,7 +151,13 @@ export function TheLine() {
           </span>
         </NavLink>
         {STAGES.map(([stage, name, to]) => (
-          <Stage key={stage} stage={stage} name={name} to={to} data={line.data?.stages.find((s) => s.stage === stage)} />
+          <Stage
+            key={stage}
+            stage={stage}
+            name={name}
+            to={to}
+            data={line.data?.stages.find((s) => s.stage === stage)}
+          />
         ))}
         {line.data && <Band stages={stages} capacity={line.data.capacityHours} width={width} />}
       </nav>

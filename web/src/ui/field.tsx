@@ -1,7 +1,17 @@
 import type { ReactNode } from 'react';
 
 /** A caption over its input, with the fault beneath where there is one. */
-export function Field({ label, fault, children, className = '' }: { label: string; fault?: string | undefined; children: ReactNode; className?: string }) {
+export function Field({
+  label,
+  fault,
+  children,
+  className = '',
+}: {
+  label: string;
+  fault?: string | undefined;
+  children: ReactNode;
+  className?: string;
+}) {
   return (
     <label className={`field ${className}`}>
       <span>{label}</span>
@@ -16,11 +26,29 @@ export function Field({ label, fault, children, className = '' }: { label: strin
 }
 
 /** Words as filters: the chosen one is underlined. */
-export function Words<T extends string>({ words, value, onChange, label }: { words: { value: T; says: string; count?: number }[]; value: T; onChange: (value: T) => void; label: string }) {
+export function Words<T extends string>({
+  words,
+  value,
+  onChange,
+  label,
+}: {
+  words: { value: T; says: string; count?: number }[];
+  value: T;
+  onChange: (value: T) => void;
+  label: string;
+}) {
   return (
     <nav className="words" aria-label={label}>
       {words.map((w) => (
-        <a key={w.value} href={`#${w.value}`} aria-current={w.value === value ? 'true' : undefined} onClick={(e) => { e.preventDefault(); onChange(w.value); }}>
+        <a
+          key={w.value}
+          href={`#${w.value}`}
+          aria-current={w.value === value ? 'true' : undefined}
+          onClick={(e) => {
+            e.preventDefault();
+            onChange(w.value);
+          }}
+        >
           {w.says} {w.count !== undefined && <b>{w.count}</b>}
         </a>
       ))}

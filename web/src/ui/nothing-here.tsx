@@ -7,7 +7,11 @@ export function NothingHere() {
       <main className="door-sheet one">
         <h1>There is nothing at this address</h1>
         <p className="mid">
-          Go to <Link to="/" className="act-link">Now</Link>, or scan a code there to open its record.
+          Go to{' '}
+          <Link to="/" className="act-link">
+            Now
+          </Link>
+          , or scan a code there to open its record.
         </p>
       </main>
     </div>

@@ -5,11 +5,13 @@ const FAST_MS = 45;
 const SHORTEST = 3;
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
-const isField = (target: EventTarget | null): target is Field => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
+const isField = (target: EventTarget | null): target is Field =>
+  target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
 
 /** Puts text into a field as typing would, so that React hears of it. */
 function typeInto(field: Field, value: string): void {
-  const proto = field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
+  const proto =
+    field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
   Object.getOwnPropertyDescriptor(proto, 'value')?.set?.call(field, value);
   field.dispatchEvent(new Event('input', { bubbles: true }));
 }

@@ -4,17 +4,38 @@ import { useNavigate } from 'react-router';
 import { Barcode } from './barcode';
 import { Glyph } from './glyph';
 
-const typing = (e: KeyboardEvent) => e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
+const typing = (e: KeyboardEvent) =>
+  e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
 
 /** A record beside its list. Escape closes it; up and down step through the list while it is open. */
-export function Sheet({ address, title, about, code, back, print, tools, children }: { address: string; title: string; about?: ReactNode; code?: string; back: string; print?: { href: string; says: string }; tools?: ReactNode; children: ReactNode }) {
+export function Sheet({
+  address,
+  title,
+  about,
+  code,
+  back,
+  print,
+  tools,
+  children,
+}: {
+  address: string;
+  title: string;
+  about?: ReactNode;
+  code?: string;
+  back: string;
+  print?: { href: string; says: string };
+  tools?: ReactNode;
+  children: ReactNode;
+}) {
   const navigate = useNavigate();
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.key === 'Escape' && !typing(e)) void navigate(back);
       if ((e.key === 'ArrowDown' || e.key === 'ArrowUp') && !typing(e)) {
         const links = [...document.querySelectorAll<HTMLElement>('.list [data-open]')];
-        const at = links.findIndex((l) => l.getAttribute('aria-selected') === 'true' || l.getAttribute('aria-current') === 'true');
+        const at = links.findIndex(
+          (l) => l.getAttribute('aria-selected') === 'true' || l.getAttribute('aria-current') === 'true',
+        );
         const next = links[at + (e.key === 'ArrowDown' ? 1 : -1)];
         if (next) {
           e.preventDefault();
@@ -65,9 +86,18 @@ export function Sheet({ address, title, about, code, back, print, tools, childre
 }
 
 /** Ruled cells, caption over value. */
-export function Waybill({ cells, columns }: { cells: { cap: string; value: ReactNode; note?: ReactNode }[]; columns?: string }) {
+export function Waybill({
+  cells,
+  columns,
+}: {
+  cells: { cap: string; value: ReactNode; note?: ReactNode }[];
+  columns?: string;
+}) {
   return (
-    <div className="waybill" style={{ gridTemplateColumns: columns ?? `repeat(${cells.length}, minmax(0, 1fr))` }}>
+    <div
+      className="waybill"
+      style={{ gridTemplateColumns: columns ?? `repeat(${cells.length}, minmax(0, 1fr))` }}
+    >
       {cells.map((c) => (
         <div key={c.cap}>
           <span className="cap">{c.cap}</span>

@@ -25,7 +25,10 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
 /** What happened, and a way on. */
 export function ProblemNote({ problem, onRetry }: { problem: unknown; onRetry?: () => void }) {
   if (!problem) return null;
-  const text = problem instanceof ProblemError ? problem.message : 'The server does not answer. What you did is kept; try again';
+  const text =
+    problem instanceof ProblemError
+      ? problem.message
+      : 'The server does not answer. What you did is kept; try again';
   return (
     <div className="problem" role="alert">
       <span className="g g-blocked" aria-hidden style={{ fontSize: 18 }} />
@@ -40,7 +43,15 @@ export function ProblemNote({ problem, onRetry }: { problem: unknown; onRetry?: 
 }
 
 /** Shows a query's rows, or its state. */
-export function Shown<T>({ query, children, rows }: { query: { data: T | undefined; error: unknown; isPending: boolean; refetch: () => unknown }; children: (data: T) => ReactNode; rows?: number }) {
+export function Shown<T>({
+  query,
+  children,
+  rows,
+}: {
+  query: { data: T | undefined; error: unknown; isPending: boolean; refetch: () => unknown };
+  children: (data: T) => ReactNode;
+  rows?: number;
+}) {
   if (query.data !== undefined) return <>{children(query.data)}</>;
   if (query.error) return <ProblemNote problem={query.error} onRetry={() => void query.refetch()} />;
   return <Skeleton rows={rows} />;

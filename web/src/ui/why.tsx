@@ -10,7 +10,17 @@ export interface WhyTerm {
 }
 
 /** The number that opens its sum. `W` opens the first on the page. */
-export function WhyNumber({ open, onToggle, children, label }: { open: boolean; onToggle: () => void; children: ReactNode; label: string }) {
+export function WhyNumber({
+  open,
+  onToggle,
+  children,
+  label,
+}: {
+  open: boolean;
+  onToggle: () => void;
+  children: ReactNode;
+  label: string;
+}) {
   return (
     <button type="button" className="why" aria-expanded={open} onClick={onToggle} data-why title={label}>
       {children}
@@ -53,7 +63,14 @@ export function useWhy() {
   const [open, setOpen] = useState<string | null>(null);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (e.key !== 'w' || e.ctrlKey || e.metaKey || e.altKey || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
+      if (
+        e.key !== 'w' ||
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))
+      )
+        return;
       document.querySelector<HTMLButtonElement>('.sheet [data-why], [data-why]')?.click();
     };
     window.addEventListener('keydown', onKey);

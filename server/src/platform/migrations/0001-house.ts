@@ -10,7 +10,19 @@ export class House1790000000001 implements MigrationInterface {
   }
 
   down(runner: QueryRunner): Promise<void> {
-    return dropAll(runner, ['activity', 'outbox', 'command', 'number_series', 'session', 'device_enrolment', 'device', 'person_site', 'person', 'place', 'site']);
+    return dropAll(runner, [
+      'activity',
+      'outbox',
+      'command',
+      'number_series',
+      'session',
+      'device_enrolment',
+      'device',
+      'person_site',
+      'person',
+      'place',
+      'site',
+    ]);
   }
 }
 

@@ -13,7 +13,12 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   const client = useQueryClient();
   const ready = lane.parcels.filter((p) => p.state === 'labelled');
   const handOver = useMutation({
-    mutationFn: () => ask(api.POST('/api/dispatch/hand-overs', { body: { carrier: lane.carrier, parcels: ready.map((p) => p.code) } })),
+    mutationFn: () =>
+      ask(
+        api.POST('/api/dispatch/hand-overs', {
+          body: { carrier: lane.carrier, parcels: ready.map((p) => p.code) },
+        }),
+      ),
     onSettled: () => client.invalidateQueries(),
   });
   return (
@@ -26,11 +31,17 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
         <span className="ml-auto" />
         {handOver.data && ready.length === 0 && (
           <span className="said">
-            <Glyph name="full" /> {plural(handOver.data.parcels, 'parcel', 'parcels')} gone, list <span className="code">{handOver.data.code}</span>
+            <Glyph name="full" /> {plural(handOver.data.parcels, 'parcel', 'parcels')} gone, list{' '}
+            <span className="code">{handOver.data.code}</span>
           </span>
         )}
         {ready.length > 0 && me.data?.rights.includes('dispatch') && (
-          <button type="button" className={`act ${first ? 'act-next' : ''}`} disabled={handOver.isPending} onClick={() => handOver.mutate()}>
+          <button
+            type="button"
+            className={`act ${first ? 'act-next' : ''}`}
+            disabled={handOver.isPending}
+            onClick={() => handOver.mutate()}
+          >
             Hand {plural(ready.length, 'parcel', 'parcels')} to {lane.name} <Glyph name="go" size={13} />
           </button>
         )}
@@ -56,7 +67,11 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
             {lane.parcels.map((p) => (
               <tr key={p.code}>
                 <td className="gl">
-                  <Glyph name={p.trouble ? 'blocked' : p.state === 'labelled' ? 'full' : 'half'} size={14} says={p.state === 'labelled' ? 'labelled' : 'label asked for'} />
+                  <Glyph
+                    name={p.trouble ? 'blocked' : p.state === 'labelled' ? 'full' : 'half'}
+                    size={14}
+                    says={p.state === 'labelled' ? 'labelled' : 'label asked for'}
+                  />
                 </td>
                 <td className="code">
                   <Link to={`/orders/${p.order}`}>{p.code}</Link>
@@ -64,11 +79,18 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
                 <td>{p.customer}</td>
                 <td className="mid">{p.service}</td>
                 <td className="num">{p.weightG ? kilos(p.weightG) : ''}</td>
-                <td className={p.trouble ? 'stamped' : 'code'}>{p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}</td>
+                <td className={p.trouble ? 'stamped' : 'code'}>
+                  {p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}
+                </td>
                 <td className="num mid">{p.since ? age(p.since) : ''}</td>
                 <td className="num">
                   {p.tracking && (
-                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
+                    <a
+                      className="act-link"
+                      href={`/api/dispatch/parcels/${p.code}/label`}
+                      target="_blank"
+                      rel="noreferrer"
+                    >
                       Label
                     </a>
                   )}
@@ -90,7 +112,15 @@ export function DispatchPage() {
       <Shown query={query}>
         {(lanes) => {
           const first = lanes.find((l) => l.parcels.some((p) => p.state === 'labelled'))?.carrier;
-          return lanes.length === 0 ? <Empty title="No carriers yet">Carriers come with the set-up of a site.</Empty> : <>{lanes.map((l) => <LaneBlock key={l.carrier} lane={l} first={l.carrier === first} />)}</>;
+          return lanes.length === 0 ? (
+            <Empty title="No carriers yet">Carriers come with the set-up of a site.</Empty>
+          ) : (
+            <>
+              {lanes.map((l) => (
+                <LaneBlock key={l.carrier} lane={l} first={l.carrier === first} />
+              ))}
+            </>
+          );
         }}
       </Shown>
     </section>

@@ -20,28 +20,46 @@ export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
     ['Draft', (o) => o.state === 'draft'],
     ['All in', (o) => o.state === 'received'],
   ];
-  return groups.map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)]).filter(([, list]) => list.length > 0);
+  return groups
+    .map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)])
+    .filter(([, list]) => list.length > 0);
 }
 
 function OrderRow({ order, open }: { order: Row; open: boolean }) {
   const navigate = useNavigate();
   return (
-    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(`/inbound/${order.code}`)}>
-      <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
+    <li
+      className="po-row"
+      aria-current={open ? 'true' : undefined}
+      data-open
+      onClick={() => void navigate(`/inbound/${order.code}`)}
+    >
+      <Glyph
+        name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)}
+        size={14}
+        says
+      />
       <span>
         <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
           <b>{order.supplier}</b>
         </Link>
         <span className="note code">{order.code}</span>
       </span>
-      <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>{order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}</span>
+      <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
+        {order.state === 'part-received' && order.firstReceivedAt
+          ? `waits ${age(order.firstReceivedAt)}`
+          : dayWord(order.expectedOn)}
+      </span>
     </li>
   );
 }
 
 /** Purchase orders by what forces action, with one open beside them. */
 export function InboundPage() {
-  const orders = useQuery({ queryKey: ['purchase-orders'], queryFn: () => ask(api.GET('/api/purchase-orders')) });
+  const orders = useQuery({
+    queryKey: ['purchase-orders'],
+    queryFn: () => ask(api.GET('/api/purchase-orders')),
+  });
   const me = useMe();
   const open = useMatch('/inbound/:code/*')?.params.code;
   return (
@@ -63,7 +81,9 @@ export function InboundPage() {
         <Shown query={orders}>
           {(list) =>
             list.length === 0 ? (
-              <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
+              <Empty title="No purchase orders yet">
+                Write one: choose a supplier, then say how many trays, boxes or pallets.
+              </Empty>
             ) : (
               groupsOf(list, today()).map(([name, group]) => (
                 <div key={name}>

@@ -37,7 +37,11 @@ const priceOf = (item: SupplierItem | undefined, factor: number) => {
 export function lineSum(line: FormLine): { units: number; each: string; goods: bigint } | null {
   const packs = Number(line.packs);
   if (!Number.isInteger(packs) || packs < 1 || !/^\d{1,10}(\.\d{1,6})?$/.test(line.price)) return null;
-  return { units: packs * line.factor, each: priceText(dividedBy(micro(line.price), line.factor)), goods: times(micro(line.price), packs) };
+  return {
+    units: packs * line.factor,
+    each: priceText(dividedBy(micro(line.price), line.factor)),
+    goods: times(micro(line.price), packs),
+  };
 }
 
 function lead(days: number): string {
@@ -53,7 +57,11 @@ export function PurchaseOrderForm() {
   const { code } = useParams();
   const me = useMe();
   const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
-  const order = useQuery({ queryKey: ['purchase-order', code], queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code: code ?? '' } } })), enabled: code !== undefined });
+  const order = useQuery({
+    queryKey: ['purchase-order', code],
+    queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code: code ?? '' } } })),
+    enabled: code !== undefined,
+  });
   if (code && !order.data) return <Shown query={order}>{() => null}</Shown>;
   if (!me.data) return null;
   const values: FormValues = order.data
@@ -62,28 +70,75 @@ export function PurchaseOrderForm() {
         siteId: order.data.siteId,
         expectedOn: order.data.expectedOn ?? '',
         note: order.data.note,
-        lines: order.data.lines.map((l) => ({ sku: l.sku, factor: l.factor, packs: String(l.packs), price: (l.price ?? '').replace(/0{1,4}$/, '') })),
+        lines: order.data.lines.map((l) => ({
+          sku: l.sku,
+          factor: l.factor,
+          packs: String(l.packs),
+          price: (l.price ?? '').replace(/0{1,4}$/, ''),
+        })),
       }
     : { supplier: '', siteId: me.data.sites[0]?.id ?? 0, expectedOn: '', note: '', lines: [empty] };
-  return <Form key={order.data?.version ?? 'new'} values={values} code={code} version={order.data?.version ?? 0} suppliers={suppliers.data ?? []} sites={me.data.sites} />;
+  return (
+    <Form
+      key={order.data?.version ?? 'new'}
+      values={values}
+      code={code}
+      version={order.data?.version ?? 0}
+      suppliers={suppliers.data ?? []}
+      sites={me.data.sites}
+    />
+  );
 }
 
-function Form({ values, code, version, suppliers, sites }: { values: FormValues; code: string | undefined; version: number; suppliers: Dto['SupplierDto'][]; sites: Dto['SiteDto'][] }) {
+function Form({
+  values,
+  code,
+  version,
+  suppliers,
+  sites,
+}: {
+  values: FormValues;
+  code: string | undefined;
+  version: number;
+  suppliers: Dto['SupplierDto'][];
+  sites: Dto['SiteDto'][];
+}) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const form = useForm<FormValues>({ defaultValues: values });
   const lines = useFieldArray({ control: form.control, name: 'lines' });
   const supplierCode = useWatch({ control: form.control, name: 'supplier' });
   const watched = useWatch({ control: form.control, name: 'lines' });
-  const supplier = useQuery({ queryKey: ['supplier', supplierCode], queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: supplierCode } } })), enabled: supplierCode !== '' });
+  const supplier = useQuery({
+    queryKey: ['supplier', supplierCode],
+    queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: supplierCode } } })),
+    enabled: supplierCode !== '',
+  });
   const items = supplier.data?.items ?? [];
   useEffect(() => {
-    if (supplier.data && !form.getValues('expectedOn')) form.setValue('expectedOn', lead(supplier.data.leadDays));
+    if (supplier.data && !form.getValues('expectedOn'))
+      form.setValue('expectedOn', lead(supplier.data.leadDays));
   }, [supplier.data, form]);
   const save = useMutation({
     mutationFn: (v: FormValues) => {
-      const body = { supplier: v.supplier, siteId: Number(v.siteId), expectedOn: v.expectedOn || null, note: v.note, lines: v.lines.filter((l) => l.sku).map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price })) };
-      return ask(code ? api.PUT('/api/purchase-orders/{code}', { params: { path: { code } }, headers: ifMatch(version), body: body as never }) : api.POST('/api/purchase-orders', { body: body as never }));
+      const body = {
+        supplier: v.supplier,
+        siteId: Number(v.siteId),
+        expectedOn: v.expectedOn || null,
+        note: v.note,
+        lines: v.lines
+          .filter((l) => l.sku)
+          .map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price })),
+      };
+      return ask(
+        code
+          ? api.PUT('/api/purchase-orders/{code}', {
+              params: { path: { code } },
+              headers: ifMatch(version),
+              body: body as never,
+            })
+          : api.POST('/api/purchase-orders', { body: body as never }),
+      );
     },
     onSuccess: async (made) => {
       await client.invalidateQueries();
@@ -94,7 +149,12 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
   const choose = (i: number, sku: string) => {
     const item = items.find((x) => x.sku === sku);
     const factor = item?.packs.find((p) => p.id === item.packId)?.factor ?? 1;
-    form.setValue(`lines.${i}`, { ...form.getValues(`lines.${i}`), sku, factor, price: priceOf(item, factor) });
+    form.setValue(`lines.${i}`, {
+      ...form.getValues(`lines.${i}`),
+      sku,
+      factor,
+      price: priceOf(item, factor),
+    });
   };
   const onEnter = (e: React.KeyboardEvent) => {
     if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
@@ -102,11 +162,22 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
     lines.append({ ...empty });
   };
   return (
-    <Sheet address={code ? `inbound/${code}/edit` : 'inbound/new'} title={code ? `Rewrite ${code}` : 'Write a purchase order'} back={code ? `/inbound/${code}` : '/inbound'}>
-      <form onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)} className="flex flex-col flex-1">
+    <Sheet
+      address={code ? `inbound/${code}/edit` : 'inbound/new'}
+      title={code ? `Rewrite ${code}` : 'Write a purchase order'}
+      back={code ? `/inbound/${code}` : '/inbound'}
+    >
+      <form
+        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
+        className="flex flex-col flex-1"
+      >
         <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 2fr' }}>
           <Field label="Supplier" fault={form.formState.errors.supplier?.message}>
-            <select className="input" {...form.register('supplier', { required: 'Choose a supplier' })} autoFocus>
+            <select
+              className="input"
+              {...form.register('supplier', { required: 'Choose a supplier' })}
+              autoFocus
+            >
               <option value="">Choose one</option>
               {suppliers.map((s) => (
                 <option key={s.code} value={s.code}>
@@ -156,8 +227,16 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
                   <td className="ln">{i + 1}</td>
                   <td className="pc">{item && <Picture name={item.picture} size={30} />}</td>
                   <td style={{ minWidth: 190 }}>
-                    <select className="input" aria-label={`Goods of line ${i + 1}`} value={line.sku} onChange={(e) => choose(i, e.target.value)} disabled={!supplierCode}>
-                      <option value="">{supplierCode ? 'Choose the goods' : 'Choose a supplier first'}</option>
+                    <select
+                      className="input"
+                      aria-label={`Goods of line ${i + 1}`}
+                      value={line.sku}
+                      onChange={(e) => choose(i, e.target.value)}
+                      disabled={!supplierCode}
+                    >
+                      <option value="">
+                        {supplierCode ? 'Choose the goods' : 'Choose a supplier first'}
+                      </option>
                       {items.map((x) => (
                         <option key={x.sku} value={x.sku}>
                           {x.name}
@@ -166,10 +245,27 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
                     </select>
                   </td>
                   <td className="num" style={{ width: 84 }}>
-                    <input className="input num" inputMode="numeric" aria-label={`How many, line ${i + 1}`} {...form.register(`lines.${i}.packs`)} aria-invalid={line.packs !== '' && !sum} />
+                    <input
+                      className="input num"
+                      inputMode="numeric"
+                      aria-label={`How many, line ${i + 1}`}
+                      {...form.register(`lines.${i}.packs`)}
+                      aria-invalid={line.packs !== '' && !sum}
+                    />
                   </td>
                   <td style={{ width: 150 }}>
-                    <select className="input" aria-label={`Pack of line ${i + 1}`} value={line.factor} onChange={(e) => form.setValue(`lines.${i}`, { ...line, factor: Number(e.target.value), price: priceOf(item, Number(e.target.value)) })}>
+                    <select
+                      className="input"
+                      aria-label={`Pack of line ${i + 1}`}
+                      value={line.factor}
+                      onChange={(e) =>
+                        form.setValue(`lines.${i}`, {
+                          ...line,
+                          factor: Number(e.target.value),
+                          price: priceOf(item, Number(e.target.value)),
+                        })
+                      }
+                    >
                       {(item?.packs ?? []).map((p) => (
                         <option key={p.id} value={p.factor}>
                           {p.plural} {p.factor > 1 ? `of ${p.factor}` : ''}
@@ -178,7 +274,12 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
                     </select>
                   </td>
                   <td className="num" style={{ width: 96 }}>
-                    <input className="input num" inputMode="decimal" aria-label={`Price, line ${i + 1}`} {...form.register(`lines.${i}.price`)} />
+                    <input
+                      className="input num"
+                      inputMode="decimal"
+                      aria-label={`Price, line ${i + 1}`}
+                      {...form.register(`lines.${i}.price`)}
+                    />
                   </td>
                   <td className="num">
                     {sum && base && (
@@ -190,7 +291,12 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
                   </td>
                   <td className="num">{sum ? moneyText(sum.goods, supplier.data?.currency) : ''}</td>
                   <td>
-                    <button type="button" aria-label={`Take line ${i + 1} out`} onClick={() => lines.remove(i)} disabled={lines.fields.length === 1}>
+                    <button
+                      type="button"
+                      aria-label={`Take line ${i + 1} out`}
+                      onClick={() => lines.remove(i)}
+                      disabled={lines.fields.length === 1}
+                    >
                       <Glyph name="shut" />
                     </button>
                   </td>
@@ -207,10 +313,16 @@ function Form({ values, code, version, suppliers, sites }: { values: FormValues;
         </div>
         <ProblemNote problem={save.error} />
         <div className="acts">
-          <button type="submit" className="act act-next" disabled={save.isPending || !watched.some((l) => l.sku && lineSum(l))}>
+          <button
+            type="submit"
+            className="act act-next"
+            disabled={save.isPending || !watched.some((l) => l.sku && lineSum(l))}
+          >
             Keep the draft <Glyph name="go" size={13} />
           </button>
-          {!watched.some((l) => l.sku && lineSum(l)) && <span className="note">One line with goods and a quantity is missing</span>}
+          {!watched.some((l) => l.sku && lineSum(l)) && (
+            <span className="note">One line with goods and a quantity is missing</span>
+          )}
         </div>
       </form>
     </Sheet>

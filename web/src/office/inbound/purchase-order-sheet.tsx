@@ -23,7 +23,10 @@ function restWords(l: Line): [string, string] {
   const left = rest(l);
   if (left === 0) return ['all here', ''];
   if (left < 0) return [inUnits(l.received, l), `${-left} over`];
-  const packs = left % l.factor === 0 ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural }) : inUnits(left, l);
+  const packs =
+    left % l.factor === 0
+      ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural })
+      : inUnits(left, l);
   return [`${packs} to come`, l.factor > 1 ? inUnits(left, l) : ''];
 }
 
@@ -75,7 +78,11 @@ function useActs(order: Order | undefined) {
     mutationFn: (act: 'place' | 'cancel') => {
       const params = { path: { code: order?.code ?? '' } };
       const headers = ifMatch(order?.version ?? 0);
-      return ask(act === 'place' ? api.POST('/api/purchase-orders/{code}/place', { params, headers }) : api.POST('/api/purchase-orders/{code}/cancel', { params, headers }));
+      return ask(
+        act === 'place'
+          ? api.POST('/api/purchase-orders/{code}/place', { params, headers })
+          : api.POST('/api/purchase-orders/{code}/cancel', { params, headers }),
+      );
     },
     onSettled: () => client.invalidateQueries(),
   });
@@ -94,10 +101,19 @@ function Acts({ order }: { order: Order }) {
       <div className="acts">
         {order.state === 'draft' && buys && (
           <>
-            <button type="button" className="act act-next" onClick={() => acts.mutate('place')} disabled={acts.isPending}>
+            <button
+              type="button"
+              className="act act-next"
+              onClick={() => acts.mutate('place')}
+              disabled={acts.isPending}
+            >
               Place with {order.supplier} <Glyph name="go" size={13} />
             </button>
-            <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
+            <button
+              type="button"
+              className="act"
+              onClick={() => void navigate(`/inbound/${order.code}/edit`)}
+            >
               Rewrite
             </button>
           </>
@@ -111,7 +127,12 @@ function Acts({ order }: { order: Order }) {
           <Glyph name="print" /> Order paper
         </a>
         {buys && (order.state === 'draft' || order.state === 'placed') && (
-          <button type="button" className="act-link" onClick={() => acts.mutate('cancel')} disabled={acts.isPending}>
+          <button
+            type="button"
+            className="act-link"
+            onClick={() => acts.mutate('cancel')}
+            disabled={acts.isPending}
+          >
             Cancel the order
           </button>
         )}
@@ -129,20 +150,50 @@ function about(order: Order): string {
 /** One purchase order: what was ordered in packs, what has come, prices both ways. */
 export function PurchaseOrderSheet() {
   const { code = '' } = useParams();
-  const query = useQuery({ queryKey: ['purchase-order', code], queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code } } })), placeholderData: (was) => (was?.code === code ? was : undefined) });
+  const query = useQuery({
+    queryKey: ['purchase-order', code],
+    queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code } } })),
+    placeholderData: (was) => (was?.code === code ? was : undefined),
+  });
   return (
     <Shown query={query}>
       {(o) => {
         const costs = o.goods !== undefined;
-        const late = (o.state === 'placed' || o.state === 'part-received') && o.expectedOn !== null && o.expectedOn < new Date().toISOString().slice(0, 10);
+        const late =
+          (o.state === 'placed' || o.state === 'part-received') &&
+          o.expectedOn !== null &&
+          o.expectedOn < new Date().toISOString().slice(0, 10);
         return (
-          <Sheet address={`inbound/${o.code}`} title={o.supplier} about={about(o)} code={o.code} back="/inbound" print={{ href: `/api/purchase-orders/${o.code}/pdf`, says: 'Print order' }}>
+          <Sheet
+            address={`inbound/${o.code}`}
+            title={o.supplier}
+            about={about(o)}
+            code={o.code}
+            back="/inbound"
+            print={{ href: `/api/purchase-orders/${o.code}/pdf`, says: 'Print order' }}
+          >
             <Waybill
               cells={[
-                { cap: 'Expected', value: dayWord(o.expectedOn).replace(/^t/, 'T'), note: late ? <span className="stamped">late</span> : o.state.replace('-', ' ') },
-                { cap: 'To', value: o.site, note: o.firstReceivedAt ? `first goods ${age(o.firstReceivedAt)} ago` : 'nothing here yet' },
+                {
+                  cap: 'Expected',
+                  value: dayWord(o.expectedOn).replace(/^t/, 'T'),
+                  note: late ? <span className="stamped">late</span> : o.state.replace('-', ' '),
+                },
+                {
+                  cap: 'To',
+                  value: o.site,
+                  note: o.firstReceivedAt ? `first goods ${age(o.firstReceivedAt)} ago` : 'nothing here yet',
+                },
                 { cap: 'Ring', value: o.supplierPhone || 'no number', note: o.supplierEmail },
-                ...(costs ? [{ cap: 'Goods', value: moneyText(micro(o.goods ?? '0'), o.currency), note: plural(o.lines.length, 'line', 'lines') }] : [{ cap: 'Lines', value: String(o.lines.length) }]),
+                ...(costs
+                  ? [
+                      {
+                        cap: 'Goods',
+                        value: moneyText(micro(o.goods ?? '0'), o.currency),
+                        note: plural(o.lines.length, 'line', 'lines'),
+                      },
+                    ]
+                  : [{ cap: 'Lines', value: String(o.lines.length) }]),
               ]}
             />
             <table className="lines">

@@ -49,7 +49,14 @@ export function SuppliersPage() {
                 </thead>
                 <tbody>
                   {list.map((s) => (
-                    <tr key={s.code} data-open tabIndex={0} aria-selected={s.code === open} onClick={() => void navigate(`/inbound/suppliers/${s.code}`)} onKeyDown={(e) => e.key === 'Enter' && void navigate(`/inbound/suppliers/${s.code}`)}>
+                    <tr
+                      key={s.code}
+                      data-open
+                      tabIndex={0}
+                      aria-selected={s.code === open}
+                      onClick={() => void navigate(`/inbound/suppliers/${s.code}`)}
+                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/inbound/suppliers/${s.code}`)}
+                    >
                       <td>{s.name}</td>
                       <td className="code">{s.code}</td>
                       <td className="mid">{s.phone}</td>
@@ -71,12 +78,22 @@ export function SuppliersPage() {
 export function SupplierSheet() {
   const { code = '' } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['supplier', code], queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code } } })) });
+  const query = useQuery({
+    queryKey: ['supplier', code],
+    queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code } } })),
+  });
   return (
     <Shown query={query}>
       {(s) => (
         <Sheet address={`inbound/suppliers/${s.code}`} title={s.name} back="/inbound/suppliers">
-          <Waybill cells={[{ cap: 'Code', value: <span className="code">{s.code}</span> }, { cap: 'Ring', value: s.phone || 'no number', note: s.email }, { cap: 'Lead time', value: `${s.leadDays} days` }, { cap: 'Currency', value: s.currency }]} />
+          <Waybill
+            cells={[
+              { cap: 'Code', value: <span className="code">{s.code}</span> },
+              { cap: 'Ring', value: s.phone || 'no number', note: s.email },
+              { cap: 'Lead time', value: `${s.leadDays} days` },
+              { cap: 'Currency', value: s.currency },
+            ]}
+          />
           <table className="lines">
             <thead>
               <tr>
@@ -109,7 +126,9 @@ export function SupplierSheet() {
               })}
             </tbody>
           </table>
-          {s.items.length === 0 && <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>}
+          {s.items.length === 0 && (
+            <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>
+          )}
           {me.data?.rights.includes('buy') && (
             <div className="acts">
               <Link className="act act-next" to="/inbound/new">
@@ -136,17 +155,34 @@ interface Values {
   priceList: string;
 }
 
-const listText = (s: Dto['SupplierSheetDto']) => s.items.map((i) => [i.sku, i.packs.find((p) => p.id === i.packId)?.factor ?? 1, i.supplierSku, (i.price ?? '0').replace(/\.?0+$/, '')].join(', ')).join('\n');
+const listText = (s: Dto['SupplierSheetDto']) =>
+  s.items
+    .map((i) =>
+      [
+        i.sku,
+        i.packs.find((p) => p.id === i.packId)?.factor ?? 1,
+        i.supplierSku,
+        (i.price ?? '0').replace(/\.?0+$/, ''),
+      ].join(', '),
+    )
+    .join('\n');
 
 /** "SKU, pack of, their code, price", one a line. Throws with the line at fault. */
-export function readPriceList(text: string): { sku: string; factor: number; supplierSku: string; price: string }[] {
+export function readPriceList(
+  text: string,
+): { sku: string; factor: number; supplierSku: string; price: string }[] {
   return text
     .split('\n')
     .map((l) => l.trim())
     .filter(Boolean)
     .map((line, i) => {
       const [sku = '', factor = '', supplierSku = '', price = ''] = line.split(',').map((p) => p.trim());
-      if (!sku || !/^\d+$/.test(factor) || !/^\d+(\.\d{1,6})?$/.test(price)) throw new ProblemError(400, 'form', `Line ${i + 1} of the price list: write SKU, pack of, their code, price`);
+      if (!sku || !/^\d+$/.test(factor) || !/^\d+(\.\d{1,6})?$/.test(price))
+        throw new ProblemError(
+          400,
+          'form',
+          `Line ${i + 1} of the price list: write SKU, pack of, their code, price`,
+        );
       return { sku, factor: Number(factor), supplierSku, price };
     });
 }
@@ -154,7 +190,11 @@ export function readPriceList(text: string): { sku: string; factor: number; supp
 /** Makes or changes a supplier and its price list. */
 export function SupplierForm() {
   const { code } = useParams();
-  const query = useQuery({ queryKey: ['supplier', code], queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: code ?? '' } } })), enabled: code !== undefined });
+  const query = useQuery({
+    queryKey: ['supplier', code],
+    queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: code ?? '' } } })),
+    enabled: code !== undefined,
+  });
   if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
   return <Form key={query.data?.version ?? 'new'} supplier={query.data} />;
 }
@@ -162,11 +202,31 @@ export function SupplierForm() {
 function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const form = useForm<Values>({ defaultValues: supplier ? { ...supplier, priceList: listText(supplier) } : { code: '', name: '', email: '', phone: '', currency: 'GBP', leadDays: 14, priceList: '' } });
+  const form = useForm<Values>({
+    defaultValues: supplier
+      ? { ...supplier, priceList: listText(supplier) }
+      : { code: '', name: '', email: '', phone: '', currency: 'GBP', leadDays: 14, priceList: '' },
+  });
   const save = useMutation({
     mutationFn: async ({ priceList, ...v }: Values) => {
-      const body = { code: v.code, name: v.name, email: v.email, phone: v.phone, currency: v.currency, leadDays: Number(v.leadDays), items: readPriceList(priceList) };
-      return ask(supplier ? api.PUT('/api/suppliers/{code}', { params: { path: { code: supplier.code } }, headers: ifMatch(supplier.version), body }) : api.POST('/api/suppliers', { body }));
+      const body = {
+        code: v.code,
+        name: v.name,
+        email: v.email,
+        phone: v.phone,
+        currency: v.currency,
+        leadDays: Number(v.leadDays),
+        items: readPriceList(priceList),
+      };
+      return ask(
+        supplier
+          ? api.PUT('/api/suppliers/{code}', {
+              params: { path: { code: supplier.code } },
+              headers: ifMatch(supplier.version),
+              body,
+            })
+          : api.POST('/api/suppliers', { body }),
+      );
     },
     onSuccess: async (made) => {
       await client.invalidateQueries();
@@ -175,8 +235,15 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
-    <Sheet address={supplier ? `inbound/suppliers/${supplier.code}/edit` : 'inbound/suppliers/new'} title={supplier ? `Change ${supplier.name}` : 'New supplier'} back="/inbound/suppliers">
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+    <Sheet
+      address={supplier ? `inbound/suppliers/${supplier.code}/edit` : 'inbound/suppliers/new'}
+      title={supplier ? `Change ${supplier.name}` : 'New supplier'}
+      back="/inbound/suppliers"
+    >
+      <form
+        className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]"
+        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
+      >
         <div className="grid grid-cols-2 gap-4">
           <Field label="Name" fault={fields['name']}>
             <input className="input" autoFocus {...form.register('name')} />
@@ -197,8 +264,15 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
             <input className="input" inputMode="numeric" {...form.register('leadDays')} />
           </Field>
         </div>
-        <Field label="Price list, one a line: SKU, pack of, their code, price of one pack" fault={fields['items']}>
-          <textarea className="input code" style={{ height: 180, padding: 8 }} {...form.register('priceList')} />
+        <Field
+          label="Price list, one a line: SKU, pack of, their code, price of one pack"
+          fault={fields['items']}
+        >
+          <textarea
+            className="input code"
+            style={{ height: 180, padding: 8 }}
+            {...form.register('priceList')}
+          />
         </Field>
         <ProblemNote problem={save.error} />
         <div className="acts">

@@ -16,18 +16,31 @@ interface Values {
 export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
   const client = useQueryClient();
   const unknown = order.lines.filter((l) => !l.sku);
-  const form = useForm<Values>({ defaultValues: { addressLine: order.addressLine, city: order.city, postcode: order.postcode, links: {} } });
+  const form = useForm<Values>({
+    defaultValues: { addressLine: order.addressLine, city: order.city, postcode: order.postcode, links: {} },
+  });
   const save = useMutation({
     mutationFn: ({ links, ...address }: Values) => {
-      const named = Object.entries(links).filter(([, sku]) => sku.trim() !== '').map(([line, sku]) => ({ line: Number(line), sku: sku.trim() }));
+      const named = Object.entries(links)
+        .filter(([, sku]) => sku.trim() !== '')
+        .map(([line, sku]) => ({ line: Number(line), sku: sku.trim() }));
       const given = Object.fromEntries(Object.entries(address).filter(([, v]) => v.trim() !== ''));
-      return ask(api.POST('/api/orders/{code}/clear-hold', { params: { path: { code: order.code } }, headers: ifMatch(order.version), body: { ...given, links: named } }));
+      return ask(
+        api.POST('/api/orders/{code}/clear-hold', {
+          params: { path: { code: order.code } },
+          headers: ifMatch(order.version),
+          body: { ...given, links: named },
+        }),
+      );
     },
     onSettled: () => client.invalidateQueries(),
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
-    <form className="mt-4 flex flex-col gap-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+    <form
+      className="mt-4 flex flex-col gap-3"
+      onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
+    >
       <div className="block-head">
         <h2>Let it go on</h2>
       </div>
@@ -43,7 +56,11 @@ export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
         </Field>
       </div>
       {unknown.map((l) => (
-        <Field key={l.line} label={`Line ${l.line}: their code ${l.channelSku} is our SKU`} fault={fields['links']}>
+        <Field
+          key={l.line}
+          label={`Line ${l.line}: their code ${l.channelSku} is our SKU`}
+          fault={fields['links']}
+        >
           <input className="input code" style={{ maxWidth: 260 }} {...form.register(`links.${l.line}`)} />
         </Field>
       ))}

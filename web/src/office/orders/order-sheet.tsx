@@ -27,7 +27,16 @@ function lineState(l: Line): [GlyphName, string] {
 function Lines({ order }: { order: Order }) {
   const why = useWhy();
   const [, sku = ''] = (why.open ?? '').split('|');
-  const sum = useQuery({ queryKey: ['why', sku, order.siteId], queryFn: () => ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure: 'available', siteId: String(order.siteId) } } })), enabled: why.open !== null });
+  const sum = useQuery({
+    queryKey: ['why', sku, order.siteId],
+    queryFn: () =>
+      ask(
+        api.GET('/api/items/{sku}/why/{figure}/{siteId}', {
+          params: { path: { sku, figure: 'available', siteId: String(order.siteId) } },
+        }),
+      ),
+    enabled: why.open !== null,
+  });
   return (
     <table className="lines">
       <thead>
@@ -59,10 +68,16 @@ function Lines({ order }: { order: Order }) {
                 <td className="gl">
                   <Glyph name={glyph} size={15} says={words} />
                 </td>
-                <td className={words.includes('short') || glyph === 'blocked' ? 'stamped' : 'mid'}>{words}</td>
+                <td className={words.includes('short') || glyph === 'blocked' ? 'stamped' : 'mid'}>
+                  {words}
+                </td>
                 <td className="num">
                   {l.sku && (
-                    <WhyNumber label="Why this many available" open={why.open === key} onToggle={() => why.toggle(key)}>
+                    <WhyNumber
+                      label="Why this many available"
+                      open={why.open === key}
+                      onToggle={() => why.toggle(key)}
+                    >
                       {whole(l.free)}
                     </WhyNumber>
                   )}
@@ -87,7 +102,13 @@ function Acts({ order }: { order: Order }) {
   const me = useMe();
   const client = useQueryClient();
   const release = useMutation({
-    mutationFn: () => ask(api.POST('/api/orders/{code}/release', { params: { path: { code: order.code } }, headers: ifMatch(order.version) })),
+    mutationFn: () =>
+      ask(
+        api.POST('/api/orders/{code}/release', {
+          params: { path: { code: order.code } },
+          headers: ifMatch(order.version),
+        }),
+      ),
     onSettled: () => client.invalidateQueries(),
   });
   const rights = me.data?.rights ?? [];
@@ -96,7 +117,12 @@ function Acts({ order }: { order: Order }) {
       <ProblemNote problem={release.error} />
       <div className="acts">
         {order.state === 'open' && rights.includes('release') && (
-          <button type="button" className="act act-next" disabled={order.cannotRelease !== null || release.isPending} onClick={() => release.mutate()}>
+          <button
+            type="button"
+            className="act act-next"
+            disabled={order.cannotRelease !== null || release.isPending}
+            onClick={() => release.mutate()}
+          >
             Send to picking <Glyph name="go" size={13} />
           </button>
         )}
@@ -123,15 +149,38 @@ function Acts({ order }: { order: Order }) {
 export function OrderSheet() {
   const { code = '' } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['order', code], queryFn: () => ask(api.GET('/api/orders/{code}', { params: { path: { code } } })), placeholderData: (was) => (was?.code === code ? was : undefined) });
+  const query = useQuery({
+    queryKey: ['order', code],
+    queryFn: () => ask(api.GET('/api/orders/{code}', { params: { path: { code } } })),
+    placeholderData: (was) => (was?.code === code ? was : undefined),
+  });
   return (
     <Shown query={query}>
       {(o) => (
-        <Sheet address={`orders/${o.code}`} title={o.customer} about={o.state === 'held' ? undefined : o.state} code={o.code} back={`/orders${window.location.search}`} print={{ href: `/api/orders/${o.code}/packing-list`, says: 'Packing list' }}>
+        <Sheet
+          address={`orders/${o.code}`}
+          title={o.customer}
+          about={o.state === 'held' ? undefined : o.state}
+          code={o.code}
+          back={`/orders${window.location.search}`}
+          print={{ href: `/api/orders/${o.code}/packing-list`, says: 'Packing list' }}
+        >
           <Waybill
             cells={[
-              { cap: 'Channel', value: o.channel, note: <>their ref <span className="code">{o.channelRef}</span></> },
-              { cap: 'Promised', value: <span className={o.late ? 'stamped' : ''}>{when(o.promisedAt)}</span>, note: o.shippedAt ? `went ${day(o.shippedAt)}` : `came in ${when(o.placedAt)}` },
+              {
+                cap: 'Channel',
+                value: o.channel,
+                note: (
+                  <>
+                    their ref <span className="code">{o.channelRef}</span>
+                  </>
+                ),
+              },
+              {
+                cap: 'Promised',
+                value: <span className={o.late ? 'stamped' : ''}>{when(o.promisedAt)}</span>,
+                note: o.shippedAt ? `went ${day(o.shippedAt)}` : `came in ${when(o.placedAt)}`,
+              },
               { cap: 'To', value: `${o.city} ${o.postcode}`.trim() || 'no address', note: o.addressLine },
               { cap: 'Weight', value: kilos(o.weightG), note: o.speed },
             ]}
@@ -160,9 +209,21 @@ export function OrderSheet() {
                   <span>{p.carrier}</span>
                   <span className="code">{p.tracking}</span>
                   <span className="mid">{p.weightG ? kilos(p.weightG) : ''}</span>
-                  <span className="mid ml-auto">{{ open: 'being packed', 'label-asked': 'label asked for', labelled: 'waits for its van', gone: 'gone' }[p.state] ?? p.state}</span>
+                  <span className="mid ml-auto">
+                    {{
+                      open: 'being packed',
+                      'label-asked': 'label asked for',
+                      labelled: 'waits for its van',
+                      gone: 'gone',
+                    }[p.state] ?? p.state}
+                  </span>
                   {p.tracking && (
-                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
+                    <a
+                      className="act-link"
+                      href={`/api/dispatch/parcels/${p.code}/label`}
+                      target="_blank"
+                      rel="noreferrer"
+                    >
                       Label
                     </a>
                   )}
@@ -170,7 +231,9 @@ export function OrderSheet() {
               ))}
             </>
           )}
-          {o.state === 'held' && me.data?.rights.includes('order-desk') && <HoldForm key={o.version} order={o} />}
+          {o.state === 'held' && me.data?.rights.includes('order-desk') && (
+            <HoldForm key={o.version} order={o} />
+          )}
           <Acts order={o} />
         </Sheet>
       )}

@@ -33,13 +33,20 @@ export function byDeparture(orders: Row[]): { key: string; title: string; note: 
       const at = new Date(key);
       const today = key !== 'late' && at.toDateString() === new Date(now).toDateString();
       const title = key === 'late' ? 'Late' : today ? `Leaves at ${clock(at)}` : `${day(at)}, ${clock(at)}`;
-      return { key, title, note: `${plural(list.length, 'order', 'orders')}${today ? `, leaves in ${age(new Date(2 * now - at.getTime()), now)}` : ''}`, orders: list };
+      return {
+        key,
+        title,
+        note: `${plural(list.length, 'order', 'orders')}${today ? `, leaves in ${age(new Date(2 * now - at.getTime()), now)}` : ''}`,
+        orders: list,
+      };
     });
 }
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const navigate = useNavigate();
-  const groups = gone ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }] : byDeparture(orders);
+  const groups = gone
+    ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }]
+    : byDeparture(orders);
   return (
     <table className="dense">
       <thead>
@@ -64,7 +71,14 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
           {g.orders.map((o) => {
             const go = () => void navigate(`/orders/${o.code}${window.location.search}`);
             return (
-              <tr key={o.code} data-open tabIndex={0} aria-selected={o.code === open} onClick={go} onKeyDown={(e) => e.key === 'Enter' && go()}>
+              <tr
+                key={o.code}
+                data-open
+                tabIndex={0}
+                aria-selected={o.code === open}
+                onClick={go}
+                onKeyDown={(e) => e.key === 'Enter' && go()}
+              >
                 <td className="gl">
                   <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
                 </td>
@@ -75,7 +89,11 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
                 <td>
                   <Pips lines={o.stock} />
                 </td>
-                {!open && <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>}
+                {!open && (
+                  <td className="mid max-w-[280px] overflow-hidden text-ellipsis">
+                    {o.holdReason ?? (o.state === 'open' ? '' : o.state)}
+                  </td>
+                )}
               </tr>
             );
           })}
@@ -91,23 +109,44 @@ export function OrdersPage() {
   const [params, setParams] = useSearchParams();
   const show = (params.get('show') ?? 'all') as Show;
   const gone = show === 'gone';
-  const query = useQuery({ queryKey: ['orders', gone], queryFn: () => ask(api.GET('/api/orders', { params: { query: { gone: gone ? '1' : '0' } } })), placeholderData: (was) => was });
+  const query = useQuery({
+    queryKey: ['orders', gone],
+    queryFn: () => ask(api.GET('/api/orders', { params: { query: { gone: gone ? '1' : '0' } } })),
+    placeholderData: (was) => was,
+  });
   const all = query.data ?? [];
   const count = (s: Show) => (gone ? undefined : all.filter(FITS[s]).length);
   const words = (['all', 'ready', 'short', 'stuck', 'gone'] as const).map((value) => {
     const n = value === 'gone' ? undefined : count(value);
-    return { value, says: { all: 'All', ready: 'Ready', short: 'Short', stuck: 'Stuck', gone: 'Gone' }[value], ...(n === undefined ? {} : { count: n }) };
+    return {
+      value,
+      says: { all: 'All', ready: 'Ready', short: 'Short', stuck: 'Stuck', gone: 'Gone' }[value],
+      ...(n === undefined ? {} : { count: n }),
+    };
   });
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '668px' : '100%' }}>
       <section className="list" aria-label="Orders">
         <div className="filter">
-          <Words<Show> label="Show" value={show} words={words} onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })} />
+          <Words<Show>
+            label="Show"
+            value={show}
+            words={words}
+            onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })}
+          />
         </div>
         <Shown query={query} rows={16}>
           {(list) => {
             const fitting = list.filter(FITS[show]);
-            return fitting.length === 0 ? <Empty title="No orders here">{show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}</Empty> : <OrderTable orders={fitting} open={open} gone={gone} />;
+            return fitting.length === 0 ? (
+              <Empty title="No orders here">
+                {show === 'all'
+                  ? 'Orders come in from the channels by themselves.'
+                  : 'Show all to see the others.'}
+              </Empty>
+            ) : (
+              <OrderTable orders={fitting} open={open} gone={gone} />
+            );
           }}
         </Shown>
       </section>

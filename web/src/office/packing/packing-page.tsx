@@ -16,7 +16,9 @@ export function PackingPage() {
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="Nothing waits to be packed">Totes show here once they are set down at a packing table.</Empty>
+            <Empty title="Nothing waits to be packed">
+              Totes show here once they are set down at a packing table.
+            </Empty>
           ) : (
             <table className="dense">
               <thead>
@@ -51,7 +53,11 @@ export function PackingPage() {
                     <td className="mid">{o.note ? 'to read' : ''}</td>
                     <td className="num">
                       {packs && (
-                        <Link to={`/bench/${o.order}`} className={i === 0 ? 'act act-next' : 'act-link'} style={i === 0 ? { height: 24, fontSize: 13 } : undefined}>
+                        <Link
+                          to={`/bench/${o.order}`}
+                          className={i === 0 ? 'act act-next' : 'act-link'}
+                          style={i === 0 ? { height: 24, fontSize: 13 } : undefined}
+                        >
                           Pack it
                         </Link>
                       )}

@@ -5,7 +5,11 @@ import { age, plural, when } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 
-const STATE_WORDS: Readonly<Record<string, string>> = { waiting: 'waits for a picker', picking: 'under way', 'set-down': 'set down' };
+const STATE_WORDS: Readonly<Record<string, string>> = {
+  waiting: 'waits for a picker',
+  picking: 'under way',
+  'set-down': 'set down',
+};
 
 /** The rounds: who walks, how far they are, what was short. */
 export function PickingPage() {
@@ -15,7 +19,9 @@ export function PickingPage() {
       <Shown query={query}>
         {(rounds) =>
           rounds.length === 0 ? (
-            <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
+            <Empty title="No rounds">
+              Send an order to picking from Orders; its round shows here and on the phones.
+            </Empty>
           ) : (
             <table className="dense">
               <thead>
@@ -38,7 +44,11 @@ export function PickingPage() {
                 {rounds.map((r) => (
                   <tr key={r.code}>
                     <td className="gl">
-                      <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
+                      <Glyph
+                        name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)}
+                        size={14}
+                        says
+                      />
                     </td>
                     <td className="code">{r.code}</td>
                     <td>
@@ -56,7 +66,9 @@ export function PickingPage() {
                     <td>{when(r.promisedAt)}</td>
                     <td className="num mid">{age(r.createdAt)}</td>
                     <td className="code">{r.tote}</td>
-                    <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
+                    <td className="stamped">
+                      {r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}
+                    </td>
                   </tr>
                 ))}
               </tbody>

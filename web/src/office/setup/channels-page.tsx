@@ -37,9 +37,20 @@ export function ChannelsPage() {
               </thead>
               <tbody>
                 {list.map((c) => (
-                  <tr key={c.code} data-open tabIndex={0} aria-selected={c.code === open} onClick={() => void navigate(`/setup/channels/${c.code}`)} onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/channels/${c.code}`)}>
+                  <tr
+                    key={c.code}
+                    data-open
+                    tabIndex={0}
+                    aria-selected={c.code === open}
+                    onClick={() => void navigate(`/setup/channels/${c.code}`)}
+                    onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/channels/${c.code}`)}
+                  >
                     <td className="gl">
-                      <Glyph name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'} size={12} says={c.pollError ?? (c.baseUrl ? 'connected' : 'by hand')} />
+                      <Glyph
+                        name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
+                        size={12}
+                        says={c.pollError ?? (c.baseUrl ? 'connected' : 'by hand')}
+                      />
                     </td>
                     <td>{c.name}</td>
                     <td className="mid">{c.kind.replace('-', ' ')}</td>
@@ -60,12 +71,29 @@ export function ChannelsPage() {
 /** One channel: how it is reached, what it lists, what it was told of stock. */
 export function ChannelSheet() {
   const { code = '' } = useParams();
-  const query = useQuery({ queryKey: ['channel', code], queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code } } })) });
+  const query = useQuery({
+    queryKey: ['channel', code],
+    queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code } } })),
+  });
   return (
     <Shown query={query}>
       {(c) => (
         <Sheet address={`channels/${c.code}`} title={c.name} back="/setup/channels">
-          <Waybill cells={[{ cap: 'Kind', value: c.kind.replace('-', ' '), note: c.code }, { cap: 'Ships from', value: c.site }, { cap: 'Asked last', value: c.polledAt ? when(c.polledAt) : 'never', note: c.pollError ? <span className="stamped">{c.pollError}</span> : (c.baseUrl ?? 'no connection') }]} />
+          <Waybill
+            cells={[
+              { cap: 'Kind', value: c.kind.replace('-', ' '), note: c.code },
+              { cap: 'Ships from', value: c.site },
+              {
+                cap: 'Asked last',
+                value: c.polledAt ? when(c.polledAt) : 'never',
+                note: c.pollError ? (
+                  <span className="stamped">{c.pollError}</span>
+                ) : (
+                  (c.baseUrl ?? 'no connection')
+                ),
+              },
+            ]}
+          />
           {c.items.length === 0 ? (
             <Empty title="Nothing is listed">Change the channel to list items under its own codes.</Empty>
           ) : (
@@ -107,7 +135,10 @@ export function ChannelSheet() {
   );
 }
 
-const listingText = (c: Dto['ChannelSheetDto']) => c.items.map((l) => [l.channelSku, l.sku, l.factor, l.keepBack, l.price.replace(/\.?0+$/, '')].join(', ')).join('\n');
+const listingText = (c: Dto['ChannelSheetDto']) =>
+  c.items
+    .map((l) => [l.channelSku, l.sku, l.factor, l.keepBack, l.price.replace(/\.?0+$/, '')].join(', '))
+    .join('\n');
 
 /** "their code, our SKU, holds, keep back, price", one a line. Throws with the line at fault. */
 export function readListings(text: string): Dto['EditListingDto'][] {
@@ -116,8 +147,15 @@ export function readListings(text: string): Dto['EditListingDto'][] {
     .map((l) => l.trim())
     .filter(Boolean)
     .map((line, i) => {
-      const [channelSku = '', sku = '', factor = '1', keepBack = '0', price = '0'] = line.split(',').map((p) => p.trim());
-      if (!channelSku || !sku || !/^\d+$/.test(factor) || !/^\d+$/.test(keepBack)) throw new ProblemError(400, 'form', `Listing ${i + 1}: write their code, our SKU, holds, keep back, price`);
+      const [channelSku = '', sku = '', factor = '1', keepBack = '0', price = '0'] = line
+        .split(',')
+        .map((p) => p.trim());
+      if (!channelSku || !sku || !/^\d+$/.test(factor) || !/^\d+$/.test(keepBack))
+        throw new ProblemError(
+          400,
+          'form',
+          `Listing ${i + 1}: write their code, our SKU, holds, keep back, price`,
+        );
       return { channelSku, sku, factor: Number(factor), keepBack: Number(keepBack), price };
     });
 }
@@ -125,7 +163,11 @@ export function readListings(text: string): Dto['EditListingDto'][] {
 /** Makes or changes a channel. */
 export function ChannelForm() {
   const { code } = useParams();
-  const query = useQuery({ queryKey: ['channel', code], queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code: code ?? '' } } })), enabled: code !== undefined });
+  const query = useQuery({
+    queryKey: ['channel', code],
+    queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code: code ?? '' } } })),
+    enabled: code !== undefined,
+  });
   if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
   return <Form key={query.data?.version ?? 'new'} channel={query.data} />;
 }
@@ -134,12 +176,35 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
   const me = useMe();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const [v, setV] = useState({ code: channel?.code ?? '', name: channel?.name ?? '', kind: 'web-shop' as Dto['NewChannelDto']['kind'], baseUrl: channel?.baseUrl ?? '', listings: channel ? listingText(channel) : '' });
-  const set = (key: keyof typeof v) => (e: { target: { value: string } }) => setV((was) => ({ ...was, [key]: e.target.value }));
+  const [v, setV] = useState({
+    code: channel?.code ?? '',
+    name: channel?.name ?? '',
+    kind: 'web-shop' as Dto['NewChannelDto']['kind'],
+    baseUrl: channel?.baseUrl ?? '',
+    listings: channel ? listingText(channel) : '',
+  });
+  const set = (key: keyof typeof v) => (e: { target: { value: string } }) =>
+    setV((was) => ({ ...was, [key]: e.target.value }));
   const save = useMutation({
     mutationFn: async () => {
       const body = { name: v.name, baseUrl: v.baseUrl || null, listings: readListings(v.listings) };
-      return ask(channel ? api.PUT('/api/channels/{code}', { params: { path: { code: channel.code } }, headers: ifMatch(channel.version), body }) : api.POST('/api/channels', { body: { ...body, code: v.code, kind: v.kind, siteId: me.data?.sites[0]?.id ?? 1, secret: newKey() } }));
+      return ask(
+        channel
+          ? api.PUT('/api/channels/{code}', {
+              params: { path: { code: channel.code } },
+              headers: ifMatch(channel.version),
+              body,
+            })
+          : api.POST('/api/channels', {
+              body: {
+                ...body,
+                code: v.code,
+                kind: v.kind,
+                siteId: me.data?.sites[0]?.id ?? 1,
+                secret: newKey(),
+              },
+            }),
+      );
     },
     onSuccess: async (made) => {
       await client.invalidateQueries();
@@ -148,14 +213,29 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
-    <Sheet address={channel ? `channels/${channel.code}/edit` : 'channels/new'} title={channel ? `Change ${channel.name}` : 'New channel'} back="/setup/channels">
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]" onSubmit={(e) => { e.preventDefault(); save.mutate(); }}>
+    <Sheet
+      address={channel ? `channels/${channel.code}/edit` : 'channels/new'}
+      title={channel ? `Change ${channel.name}` : 'New channel'}
+      back="/setup/channels"
+    >
+      <form
+        className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate();
+        }}
+      >
         <div className="grid grid-cols-2 gap-4">
           <Field label="Name" fault={fields['name']}>
             <input className="input" value={v.name} onChange={set('name')} autoFocus />
           </Field>
           <Field label="Code" fault={fields['code']}>
-            <input className="input code" value={v.code} onChange={set('code')} readOnly={channel !== undefined} />
+            <input
+              className="input code"
+              value={v.code}
+              onChange={set('code')}
+              readOnly={channel !== undefined}
+            />
           </Field>
           {!channel && (
             <Field label="Kind">
@@ -168,11 +248,24 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
             </Field>
           )}
           <Field label="Address it answers at" fault={fields['baseUrl']}>
-            <input className="input" value={v.baseUrl} onChange={set('baseUrl')} placeholder="none: by hand" />
+            <input
+              className="input"
+              value={v.baseUrl}
+              onChange={set('baseUrl')}
+              placeholder="none: by hand"
+            />
           </Field>
         </div>
-        <Field label="Listings, one a line: their code, our SKU, holds, keep back, price" fault={fields['listings']}>
-          <textarea className="input code" style={{ height: 240, padding: 8 }} value={v.listings} onChange={set('listings')} />
+        <Field
+          label="Listings, one a line: their code, our SKU, holds, keep back, price"
+          fault={fields['listings']}
+        >
+          <textarea
+            className="input code"
+            style={{ height: 240, padding: 8 }}
+            value={v.listings}
+            onChange={set('listings')}
+          />
         </Field>
         <ProblemNote problem={save.error} />
         <div className="acts">

@@ -4,20 +4,36 @@ import { clockSeconds } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 
-const KIND_WORDS: Readonly<Record<string, string>> = { 'shop.stock': 'stock figure', 'shop.shipment': 'shipment', 'mail.purchase-order': 'mail, purchase order', 'mail.shipment': 'mail, shipment', 'carrier.label': 'label', 'print.label': 'print, label' };
+const KIND_WORDS: Readonly<Record<string, string>> = {
+  'shop.stock': 'stock figure',
+  'shop.shipment': 'shipment',
+  'mail.purchase-order': 'mail, purchase order',
+  'mail.shipment': 'mail, shipment',
+  'carrier.label': 'label',
+  'print.label': 'print, label',
+};
 
 /** What waits to leave the building, with its state and a retry. */
 export function OutboxList() {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['outbox'], queryFn: () => ask(api.GET('/api/outbox')), refetchInterval: 3_000 });
-  const retry = useMutation({ mutationFn: (id: number) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } } })), onSettled: () => client.invalidateQueries({ queryKey: ['outbox'] }) });
+  const query = useQuery({
+    queryKey: ['outbox'],
+    queryFn: () => ask(api.GET('/api/outbox')),
+    refetchInterval: 3_000,
+  });
+  const retry = useMutation({
+    mutationFn: (id: number) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['outbox'] }),
+  });
   return (
     <section className="list" aria-label="Outbox">
       <ProblemNote problem={retry.error} />
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="Nothing has left yet">Stock figures, labels, mail and papers pass through here.</Empty>
+            <Empty title="Nothing has left yet">
+              Stock figures, labels, mail and papers pass through here.
+            </Empty>
           ) : (
             <table className="dense">
               <thead>
@@ -36,14 +52,24 @@ export function OutboxList() {
                 {list.map((o) => (
                   <tr key={o.id}>
                     <td className="gl">
-                      <Glyph name={o.state === 'done' ? 'full' : o.state === 'failing' ? 'blocked' : 'empty'} size={13} says={o.state} />
+                      <Glyph
+                        name={o.state === 'done' ? 'full' : o.state === 'failing' ? 'blocked' : 'empty'}
+                        size={13}
+                        says={o.state}
+                      />
                     </td>
                     <td className="mid">{clockSeconds(o.createdAt)}</td>
                     <td className="code">{o.receiver}</td>
                     <td>{KIND_WORDS[o.kind] ?? o.kind}</td>
                     <td className="code">{o.document}</td>
                     <td className="num">{o.attempts}</td>
-                    <td className={o.state === 'failing' ? 'stamped max-w-[360px] overflow-hidden text-ellipsis' : 'mid'}>{o.lastError ?? o.state}</td>
+                    <td
+                      className={
+                        o.state === 'failing' ? 'stamped max-w-[360px] overflow-hidden text-ellipsis' : 'mid'
+                      }
+                    >
+                      {o.lastError ?? o.state}
+                    </td>
                     <td className="num">
                       {o.state !== 'done' && (
                         <button type="button" className="act-link" onClick={() => retry.mutate(o.id)}>

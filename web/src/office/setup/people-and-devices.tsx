@@ -50,7 +50,8 @@ function Enrolment({ code }: { code: string }) {
       <span>
         <b className="block text-head">Scan this on the device</b>
         <span className="mid">
-          Or open <span className="code">/enrol</span> on it and type the code. It works once, within 30 minutes.
+          Or open <span className="code">/enrol</span> on it and type the code. It works once, within 30
+          minutes.
         </span>
       </span>
     </div>
@@ -64,13 +65,33 @@ export function DevicesList() {
   const [name, setName] = useState('');
   const [siteId, setSiteId] = useState<number | undefined>();
   const query = useQuery({ queryKey: ['devices'], queryFn: () => ask(api.GET('/api/devices')) });
-  const open = useMutation({ mutationFn: () => ask(api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } })) });
-  const revoke = useMutation({ mutationFn: (id: number) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } } })), onSettled: () => client.invalidateQueries({ queryKey: ['devices'] }) });
+  const open = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } }),
+      ),
+  });
+  const revoke = useMutation({
+    mutationFn: (id: number) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['devices'] }),
+  });
   return (
     <section className="list" aria-label="Devices">
-      <form className="flex gap-4 items-end max-w-[620px]" onSubmit={(e) => { e.preventDefault(); open.mutate(); }}>
+      <form
+        className="flex gap-4 items-end max-w-[620px]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          open.mutate();
+        }}
+      >
         <Field label="Name the device" className="flex-1">
-          <input className="input" required value={name} onChange={(e) => setName(e.target.value)} placeholder="Phone 3, goods in" />
+          <input
+            className="input"
+            required
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            placeholder="Phone 3, goods in"
+          />
         </Field>
         <Field label="Site">
           <select className="input" value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
@@ -90,7 +111,9 @@ export function DevicesList() {
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="No devices yet">Name one and show its code. Then people sign in on it with badge and PIN.</Empty>
+            <Empty title="No devices yet">
+              Name one and show its code. Then people sign in on it with badge and PIN.
+            </Empty>
           ) : (
             <table className="dense mt-4">
               <thead>

@@ -34,8 +34,28 @@ interface Values {
 
 const text = (n: number | null) => (n === null ? '' : String(n));
 const number = (t: string) => (t.trim() === '' ? null : Number(t));
-const blank: Pack = { name: '', plural: '', factor: '', weightG: '', lengthMm: '', widthMm: '', heightMm: '', barcodes: '' };
-const fresh: Values = { sku: '', name: '', className: '', picture: 'box', tracking: 'none', rotation: 'fifo', cost: '', neverHoldsUp: false, home: '', packs: [{ ...blank, name: 'piece', plural: 'pieces', factor: '1' }] };
+const blank: Pack = {
+  name: '',
+  plural: '',
+  factor: '',
+  weightG: '',
+  lengthMm: '',
+  widthMm: '',
+  heightMm: '',
+  barcodes: '',
+};
+const fresh: Values = {
+  sku: '',
+  name: '',
+  className: '',
+  picture: 'box',
+  tracking: 'none',
+  rotation: 'fifo',
+  cost: '',
+  neverHoldsUp: false,
+  home: '',
+  packs: [{ ...blank, name: 'piece', plural: 'pieces', factor: '1' }],
+};
 
 function valuesOf(item: Dto['ItemDto']): Values {
   return {
@@ -44,14 +64,27 @@ function valuesOf(item: Dto['ItemDto']): Values {
     rotation: item.rotation as Values['rotation'],
     cost: item.cost ? item.cost.replace(/0{1,4}$/, '') : '',
     home: item.home ?? '',
-    packs: [...item.packs].reverse().map((p) => ({ name: p.name, plural: p.plural, factor: String(p.factor), weightG: text(p.weightG), lengthMm: text(p.lengthMm), widthMm: text(p.widthMm), heightMm: text(p.heightMm), barcodes: p.barcodes.join(' ') })),
+    packs: [...item.packs].reverse().map((p) => ({
+      name: p.name,
+      plural: p.plural,
+      factor: String(p.factor),
+      weightG: text(p.weightG),
+      lengthMm: text(p.lengthMm),
+      widthMm: text(p.widthMm),
+      heightMm: text(p.heightMm),
+      barcodes: p.barcodes.join(' '),
+    })),
   };
 }
 
 /** Makes or changes an item: its names, how it is tracked, its ladder of pack units with their barcodes. */
 export function ItemForm() {
   const { sku } = useParams();
-  const query = useQuery({ queryKey: ['item', sku], queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku: sku ?? '' } } })), enabled: sku !== undefined });
+  const query = useQuery({
+    queryKey: ['item', sku],
+    queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku: sku ?? '' } } })),
+    enabled: sku !== undefined,
+  });
   if (sku && !query.data) return <Shown query={query}>{() => null}</Shown>;
   return <Form key={query.data?.version ?? 'new'} item={query.data} />;
 }
@@ -67,12 +100,35 @@ function Form({ item }: { item: Dto['ItemDto'] | undefined }) {
     mutationFn: ({ cost, home, packs: list, ...v }: Values) => {
       const { sku, name, className, tracking, rotation, neverHoldsUp } = v;
       const body = {
-        sku, name, className, picture: v.picture, tracking, rotation, neverHoldsUp,
+        sku,
+        name,
+        className,
+        picture: v.picture,
+        tracking,
+        rotation,
+        neverHoldsUp,
         home: home.trim() || null,
         ...(me.data?.seesCosts ? { cost: cost.trim() || null } : {}),
-        packs: list.map((p) => ({ name: p.name, plural: p.plural, factor: Number(p.factor), weightG: number(p.weightG), lengthMm: number(p.lengthMm), widthMm: number(p.widthMm), heightMm: number(p.heightMm), barcodes: p.barcodes.split(/\s+/).filter(Boolean) })),
+        packs: list.map((p) => ({
+          name: p.name,
+          plural: p.plural,
+          factor: Number(p.factor),
+          weightG: number(p.weightG),
+          lengthMm: number(p.lengthMm),
+          widthMm: number(p.widthMm),
+          heightMm: number(p.heightMm),
+          barcodes: p.barcodes.split(/\s+/).filter(Boolean),
+        })),
       };
-      return ask(item ? api.PUT('/api/items/{sku}', { params: { path: { sku: item.sku } }, headers: ifMatch(item.version), body }) : api.POST('/api/items', { body }));
+      return ask(
+        item
+          ? api.PUT('/api/items/{sku}', {
+              params: { path: { sku: item.sku } },
+              headers: ifMatch(item.version),
+              body,
+            })
+          : api.POST('/api/items', { body }),
+      );
     },
     onSuccess: async (made) => {
       await client.invalidateQueries();
@@ -82,11 +138,23 @@ function Form({ item }: { item: Dto['ItemDto'] | undefined }) {
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   const packFields = ['name', 'plural', 'factor', 'weightG', 'lengthMm', 'widthMm', 'heightMm'] as const;
   return (
-    <Sheet address={item ? `items/${item.sku}/edit` : 'items/new'} title={item ? `Change ${item.name}` : 'New item'} back={item ? `/shelves/items/${item.sku}` : '/shelves/items'}>
-      <form className="flex flex-col flex-1 gap-3 mt-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+    <Sheet
+      address={item ? `items/${item.sku}/edit` : 'items/new'}
+      title={item ? `Change ${item.name}` : 'New item'}
+      back={item ? `/shelves/items/${item.sku}` : '/shelves/items'}
+    >
+      <form
+        className="flex flex-col flex-1 gap-3 mt-3"
+        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
+      >
         <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 2fr 1.4fr' }}>
           <Field label="SKU" fault={fields['sku']}>
-            <input className="input code" readOnly={item !== undefined} autoFocus={!item} {...form.register('sku')} />
+            <input
+              className="input code"
+              readOnly={item !== undefined}
+              autoFocus={!item}
+              {...form.register('sku')}
+            />
           </Field>
           <Field label="Name" fault={fields['name']}>
             <input className="input" {...form.register('name')} />
@@ -148,14 +216,29 @@ function Form({ item }: { item: Dto['ItemDto'] | undefined }) {
               <tr key={row.id}>
                 {packFields.map((f, n) => (
                   <td key={f} style={{ width: n < 2 ? 90 : 72 }}>
-                    <input className={`input ${n < 2 ? '' : 'num'}`} aria-label={`${f} of pack ${i + 1}`} {...form.register(`packs.${i}.${f}`)} readOnly={f === 'factor' && i === 0} />
+                    <input
+                      className={`input ${n < 2 ? '' : 'num'}`}
+                      aria-label={`${f} of pack ${i + 1}`}
+                      {...form.register(`packs.${i}.${f}`)}
+                      readOnly={f === 'factor' && i === 0}
+                    />
                   </td>
                 ))}
                 <td>
-                  <input className="input code" data-scan aria-label={`Barcodes of pack ${i + 1}`} {...form.register(`packs.${i}.barcodes`)} />
+                  <input
+                    className="input code"
+                    data-scan
+                    aria-label={`Barcodes of pack ${i + 1}`}
+                    {...form.register(`packs.${i}.barcodes`)}
+                  />
                 </td>
                 <td>
-                  <button type="button" aria-label={`Take pack ${i + 1} out`} onClick={() => packs.remove(i)} disabled={i === 0}>
+                  <button
+                    type="button"
+                    aria-label={`Take pack ${i + 1} out`}
+                    onClick={() => packs.remove(i)}
+                    disabled={i === 0}
+                  >
                     <Glyph name="shut" />
                   </button>
                 </td>

@@ -16,11 +16,19 @@ type Item = Dto['ItemDto'];
 
 function useSum(sku: string, open: string | null) {
   const [figure = '', siteId = ''] = (open ?? '').split('/');
-  return useQuery({ queryKey: ['why', sku, open], queryFn: () => ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure, siteId } } })), enabled: open !== null });
+  return useQuery({
+    queryKey: ['why', sku, open],
+    queryFn: () =>
+      ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure, siteId } } })),
+    enabled: open !== null,
+  });
 }
 
 function SiteStock({ item }: { item: Item }) {
-  const stock = useQuery({ queryKey: ['stock', item.sku], queryFn: () => ask(api.GET('/api/items/{sku}/stock', { params: { path: { sku: item.sku } } })) });
+  const stock = useQuery({
+    queryKey: ['stock', item.sku],
+    queryFn: () => ask(api.GET('/api/items/{sku}/stock', { params: { path: { sku: item.sku } } })),
+  });
   const why = useWhy();
   const sum = useSum(item.sku, why.open);
   return (
@@ -47,14 +55,22 @@ function SiteStock({ item }: { item: Item }) {
                       <span className="note">{spell(s.onHand, item.packs)}</span>
                     </td>
                     <td className="num">
-                      <WhyNumber label="Why this many on hand" open={why.open === `on-hand/${s.siteId}`} onToggle={() => why.toggle(`on-hand/${s.siteId}`)}>
+                      <WhyNumber
+                        label="Why this many on hand"
+                        open={why.open === `on-hand/${s.siteId}`}
+                        onToggle={() => why.toggle(`on-hand/${s.siteId}`)}
+                      >
                         {whole(s.onHand)}
                       </WhyNumber>
                     </td>
                     <td className="num mid">{whole(s.held)}</td>
                     <td className="num mid">{whole(s.reserved)}</td>
                     <td className="num">
-                      <WhyNumber label="Why this many available" open={why.open === `available/${s.siteId}`} onToggle={() => why.toggle(`available/${s.siteId}`)}>
+                      <WhyNumber
+                        label="Why this many available"
+                        open={why.open === `available/${s.siteId}`}
+                        onToggle={() => why.toggle(`available/${s.siteId}`)}
+                      >
                         {whole(s.available)}
                       </WhyNumber>
                     </td>
@@ -77,7 +93,10 @@ function SiteStock({ item }: { item: Item }) {
           </div>
           <div className="grid gap-x-6" style={{ gridTemplateColumns: 'repeat(2, minmax(0,1fr))' }}>
             {bins.map((b) => (
-              <div key={`${b.place}${b.lot}${b.condition}`} className="flex gap-3 items-baseline border-b border-rule py-1">
+              <div
+                key={`${b.place}${b.lot}${b.condition}`}
+                className="flex gap-3 items-baseline border-b border-rule py-1"
+              >
                 <Link to={`/shelves/places/${b.place}`} className="code">
                   {b.place}
                 </Link>
@@ -98,7 +117,10 @@ function SiteStock({ item }: { item: Item }) {
 }
 
 function Movements({ sku }: { sku: string }) {
-  const query = useQuery({ queryKey: ['movements', sku], queryFn: () => ask(api.GET('/api/items/{sku}/movements', { params: { path: { sku } } })) });
+  const query = useQuery({
+    queryKey: ['movements', sku],
+    queryFn: () => ask(api.GET('/api/items/{sku}/movements', { params: { path: { sku } } })),
+  });
   return (
     <>
       <div className="block-head mt-4">
@@ -116,7 +138,8 @@ function Movements({ sku }: { sku: string }) {
                   </td>
                   <td className="num strong">{whole(m.units)}</td>
                   <td>
-                    <span className="code">{m.from}</span> <Glyph name="go" size={10} says="to" /> <span className="code">{m.to}</span>
+                    <span className="code">{m.from}</span> <Glyph name="go" size={10} says="to" />{' '}
+                    <span className="code">{m.to}</span>
                   </td>
                   <td className="mid">{m.reverses ? 'undone' : m.task}</td>
                   <td className="code">{m.document}</td>
@@ -135,13 +158,28 @@ function Movements({ sku }: { sku: string }) {
 export function ItemSheet() {
   const { sku = '' } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['item', sku], queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku } } })) });
+  const query = useQuery({
+    queryKey: ['item', sku],
+    queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku } } })),
+  });
   return (
     <Shown query={query}>
       {(item) => {
         const base = item.packs.find((p) => p.factor === 1);
         return (
-          <Sheet address={`items/${item.sku}`} title={item.name} about={item.lacks.length > 0 ? <span className="stamped">Lacks {item.lacks.join(', ')}</span> : item.className} code={base?.barcodes[0] ?? item.sku} back="/shelves/items">
+          <Sheet
+            address={`items/${item.sku}`}
+            title={item.name}
+            about={
+              item.lacks.length > 0 ? (
+                <span className="stamped">Lacks {item.lacks.join(', ')}</span>
+              ) : (
+                item.className
+              )
+            }
+            code={base?.barcodes[0] ?? item.sku}
+            back="/shelves/items"
+          >
             <div className="flex gap-4 items-stretch">
               <div className="pt-2">
                 <Picture name={item.picture} size={64} />
@@ -150,9 +188,27 @@ export function ItemSheet() {
                 <Waybill
                   cells={[
                     { cap: 'SKU', value: <span className="code">{item.sku}</span>, note: item.className },
-                    { cap: 'Home', value: item.home ?? 'none yet', note: item.rotation === 'fefo' ? 'first to expire goes first' : 'first in goes first' },
-                    { cap: 'Tracked by', value: { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date' }[item.tracking] ?? item.tracking, note: item.neverHoldsUp ? 'never holds up an order' : undefined },
-                    ...(item.cost !== undefined ? [{ cap: `Cost of a ${base?.name ?? 'unit'}`, value: item.cost ? priceText(micro(item.cost)) : 'not known', note: 'GBP' }] : []),
+                    {
+                      cap: 'Home',
+                      value: item.home ?? 'none yet',
+                      note: item.rotation === 'fefo' ? 'first to expire goes first' : 'first in goes first',
+                    },
+                    {
+                      cap: 'Tracked by',
+                      value:
+                        { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date' }[item.tracking] ??
+                        item.tracking,
+                      note: item.neverHoldsUp ? 'never holds up an order' : undefined,
+                    },
+                    ...(item.cost !== undefined
+                      ? [
+                          {
+                            cap: `Cost of a ${base?.name ?? 'unit'}`,
+                            value: item.cost ? priceText(micro(item.cost)) : 'not known',
+                            note: 'GBP',
+                          },
+                        ]
+                      : []),
                   ]}
                 />
               </div>
@@ -173,7 +229,9 @@ export function ItemSheet() {
                       <b>{packName(p, 1)}</b>
                     </td>
                     <td className="num">{p.weightG ? kilos(p.weightG) : ''}</td>
-                    <td className="num">{p.lengthMm ? `${p.lengthMm} × ${p.widthMm} × ${p.heightMm}` : ''}</td>
+                    <td className="num">
+                      {p.lengthMm ? `${p.lengthMm} × ${p.widthMm} × ${p.heightMm}` : ''}
+                    </td>
                     <td className="code">{p.barcodes.join('  ') || '–'}</td>
                   </tr>
                 ))}

@@ -14,13 +14,22 @@ type Row = Dto['ItemRowDto'];
 type Show = 'all' | 'short' | 'incomplete';
 
 const ROW = 28;
-const shown: Record<Show, (r: Row) => boolean> = { all: () => true, short: (r) => r.available <= 0, incomplete: (r) => r.lacks.length > 0 };
+const shown: Record<Show, (r: Row) => boolean> = {
+  all: () => true,
+  short: (r) => r.available <= 0,
+  incomplete: (r) => r.lacks.length > 0,
+};
 
 function ItemTable({ items, open }: { items: Row[]; open: string | undefined }) {
   const navigate = useNavigate();
   const box = useRef<HTMLDivElement>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser keeps its own state; nothing here is memoised on it
-  const rows = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 20 });
+  const rows = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 20,
+  });
   const virtual = rows.getVirtualItems();
   const first = virtual[0];
   const last = virtual.at(-1);
@@ -45,7 +54,14 @@ function ItemTable({ items, open }: { items: Row[]; open: string | undefined }) 
             if (!r) return null;
             const go = () => void navigate(`/shelves/items/${r.sku}${window.location.search}`);
             return (
-              <tr key={r.sku} data-open tabIndex={0} aria-selected={r.sku === open} onClick={go} onKeyDown={(e) => e.key === 'Enter' && go()}>
+              <tr
+                key={r.sku}
+                data-open
+                tabIndex={0}
+                aria-selected={r.sku === open}
+                onClick={go}
+                onKeyDown={(e) => e.key === 'Enter' && go()}
+              >
                 <td className="max-w-[230px] overflow-hidden text-ellipsis">{r.name}</td>
                 <td className="code">{r.sku}</td>
                 <td className="num">{whole(r.onHand)}</td>
@@ -74,13 +90,20 @@ export function ItemsPage() {
   const me = useMe();
   const search = params.get('search') ?? '';
   const show = (params.get('show') ?? 'all') as Show;
-  const query = useQuery({ queryKey: ['items', search], queryFn: () => ask(api.GET('/api/items', { params: { query: { search } } })), placeholderData: (was) => was });
+  const query = useQuery({
+    queryKey: ['items', search],
+    queryFn: () => ask(api.GET('/api/items', { params: { query: { search } } })),
+    placeholderData: (was) => was,
+  });
   const set = (key: string, value: string) =>
-    setParams((p) => {
-      if (value && value !== 'all') p.set(key, value);
-      else p.delete(key);
-      return p;
-    }, { replace: true });
+    setParams(
+      (p) => {
+        if (value && value !== 'all') p.set(key, value);
+        else p.delete(key);
+        return p;
+      },
+      { replace: true },
+    );
   const all = query.data ?? [];
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '640px' : '100%' }}>
@@ -93,13 +116,34 @@ export function ItemsPage() {
           )}
         </ShelvesWords>
         <div className="filter">
-          <Words<Show> label="Show" value={show} onChange={(v) => set('show', v)} words={[{ value: 'all', says: 'All', count: all.length }, { value: 'short', says: 'None free', count: all.filter(shown.short).length }, { value: 'incomplete', says: 'Incomplete', count: all.filter(shown.incomplete).length }]} />
-          <input className="input" style={{ width: 200 }} type="search" aria-label="Narrow the list" placeholder="Narrow the list" defaultValue={search} onChange={(e) => set('search', e.target.value)} />
+          <Words<Show>
+            label="Show"
+            value={show}
+            onChange={(v) => set('show', v)}
+            words={[
+              { value: 'all', says: 'All', count: all.length },
+              { value: 'short', says: 'None free', count: all.filter(shown.short).length },
+              { value: 'incomplete', says: 'Incomplete', count: all.filter(shown.incomplete).length },
+            ]}
+          />
+          <input
+            className="input"
+            style={{ width: 200 }}
+            type="search"
+            aria-label="Narrow the list"
+            placeholder="Narrow the list"
+            defaultValue={search}
+            onChange={(e) => set('search', e.target.value)}
+          />
         </div>
         <Shown query={query} rows={16}>
           {(items) => {
             const list = items.filter(shown[show]);
-            return list.length === 0 ? <Empty title="Nothing fits">Type less of the name, or show all.</Empty> : <ItemTable items={list} open={open} />;
+            return list.length === 0 ? (
+              <Empty title="Nothing fits">Type less of the name, or show all.</Empty>
+            ) : (
+              <ItemTable items={list} open={open} />
+            );
           }}
         </Shown>
       </section>

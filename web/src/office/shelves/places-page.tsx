@@ -11,7 +11,19 @@ import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { ShelvesWords } from './shelves-words';
 
-const KINDS = ['pick-face', 'reserve', 'dock', 'inspection', 'packing-table', 'dispatch-lane', 'quarantine', 'counter', 'tote', 'cart', 'pallet'] as const;
+const KINDS = [
+  'pick-face',
+  'reserve',
+  'dock',
+  'inspection',
+  'packing-table',
+  'dispatch-lane',
+  'quarantine',
+  'counter',
+  'tote',
+  'cart',
+  'pallet',
+] as const;
 const words = (kind: string) => kind.replace('-', ' ');
 
 /** Every place of the sites, with one open. */
@@ -22,13 +34,20 @@ export function PlacesPage() {
   const me = useMe();
   const search = params.get('search') ?? '';
   const kind = params.get('kind') ?? '';
-  const query = useQuery({ queryKey: ['places', search, kind], queryFn: () => ask(api.GET('/api/places', { params: { query: { search, kind } } })), placeholderData: (was) => was });
+  const query = useQuery({
+    queryKey: ['places', search, kind],
+    queryFn: () => ask(api.GET('/api/places', { params: { query: { search, kind } } })),
+    placeholderData: (was) => was,
+  });
   const set = (key: string, value: string) =>
-    setParams((p) => {
-      if (value) p.set(key, value);
-      else p.delete(key);
-      return p;
-    }, { replace: true });
+    setParams(
+      (p) => {
+        if (value) p.set(key, value);
+        else p.delete(key);
+        return p;
+      },
+      { replace: true },
+    );
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
       <section className="list" aria-label="Bins and places">
@@ -40,7 +59,13 @@ export function PlacesPage() {
           )}
         </ShelvesWords>
         <div className="filter">
-          <select className="input" style={{ width: 180 }} aria-label="Kind of place" value={kind} onChange={(e) => set('kind', e.target.value)}>
+          <select
+            className="input"
+            style={{ width: 180 }}
+            aria-label="Kind of place"
+            value={kind}
+            onChange={(e) => set('kind', e.target.value)}
+          >
             <option value="">every kind</option>
             {KINDS.map((k) => (
               <option key={k} value={k}>
@@ -48,7 +73,15 @@ export function PlacesPage() {
               </option>
             ))}
           </select>
-          <input className="input" style={{ width: 200 }} type="search" aria-label="Code begins with" placeholder="Code begins with" defaultValue={search} onChange={(e) => set('search', e.target.value)} />
+          <input
+            className="input"
+            style={{ width: 200 }}
+            type="search"
+            aria-label="Code begins with"
+            placeholder="Code begins with"
+            defaultValue={search}
+            onChange={(e) => set('search', e.target.value)}
+          />
         </div>
         <Shown query={query} rows={16}>
           {(list) =>
@@ -68,7 +101,14 @@ export function PlacesPage() {
                 </thead>
                 <tbody>
                   {list.map((p) => (
-                    <tr key={p.id} data-open tabIndex={0} aria-selected={p.code === open} onClick={() => void navigate(`/shelves/places/${p.code}${window.location.search}`)} onKeyDown={(e) => e.key === 'Enter' && void navigate(`/shelves/places/${p.code}`)}>
+                    <tr
+                      key={p.id}
+                      data-open
+                      tabIndex={0}
+                      aria-selected={p.code === open}
+                      onClick={() => void navigate(`/shelves/places/${p.code}${window.location.search}`)}
+                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/shelves/places/${p.code}`)}
+                    >
                       <td className="gl">
                         <Glyph name={p.blocked ? 'blocked' : p.items > 0 ? 'full' : 'empty'} size={12} says />
                       </td>
@@ -95,18 +135,43 @@ export function PlaceSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ['place', code], queryFn: () => ask(api.GET('/api/places/{code}', { params: { path: { code } } })) });
+  const query = useQuery({
+    queryKey: ['place', code],
+    queryFn: () => ask(api.GET('/api/places/{code}', { params: { path: { code } } })),
+  });
   const change = useMutation({
-    mutationFn: (body: Dto['EditPlaceDto']) => ask(api.PATCH('/api/places/{code}', { params: { path: { code } }, headers: ifMatch(query.data?.version ?? 0), body })),
+    mutationFn: (body: Dto['EditPlaceDto']) =>
+      ask(
+        api.PATCH('/api/places/{code}', {
+          params: { path: { code } },
+          headers: ifMatch(query.data?.version ?? 0),
+          body,
+        }),
+      ),
     onSettled: () => client.invalidateQueries(),
   });
   return (
     <Shown query={query}>
       {(p) => (
-        <Sheet address={`places/${p.code}`} title={p.code} about={words(p.kind)} code={p.code} back="/shelves/places">
-          <Waybill cells={[{ cap: 'Site', value: p.site }, { cap: 'Kind', value: words(p.kind) }, { cap: 'Picking', value: p.pickable ? 'open' : 'not open' }, { cap: 'State', value: p.blocked ? 'blocked' : 'in use' }]} />
+        <Sheet
+          address={`places/${p.code}`}
+          title={p.code}
+          about={words(p.kind)}
+          code={p.code}
+          back="/shelves/places"
+        >
+          <Waybill
+            cells={[
+              { cap: 'Site', value: p.site },
+              { cap: 'Kind', value: words(p.kind) },
+              { cap: 'Picking', value: p.pickable ? 'open' : 'not open' },
+              { cap: 'State', value: p.blocked ? 'blocked' : 'in use' },
+            ]}
+          />
           {p.stock.length === 0 ? (
-            <Empty title="Nothing lies here">Goods come by two scans: the goods, then this place’s label.</Empty>
+            <Empty title="Nothing lies here">
+              Goods come by two scans: the goods, then this place’s label.
+            </Empty>
           ) : (
             <table className="lines">
               <thead>
@@ -167,7 +232,9 @@ export function PlaceForm() {
   const me = useMe();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const form = useForm<Values>({ defaultValues: { code: '', kind: 'pick-face', pickable: true, siteId: me.data?.sites[0]?.id ?? 1 } });
+  const form = useForm<Values>({
+    defaultValues: { code: '', kind: 'pick-face', pickable: true, siteId: me.data?.sites[0]?.id ?? 1 },
+  });
   const save = useMutation({
     mutationFn: (v: Values) => ask(api.POST('/api/places', { body: { ...v, siteId: Number(v.siteId) } })),
     onSuccess: async (made) => {
@@ -178,7 +245,10 @@ export function PlaceForm() {
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
     <Sheet address="places/new" title="New place" back="/shelves/places">
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[420px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+      <form
+        className="flex flex-col flex-1 gap-3 mt-3 max-w-[420px]"
+        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
+      >
         <Field label="Code, such as C-07-2" fault={fields['code']}>
           <input className="input code" autoFocus {...form.register('code')} />
         </Field>

@@ -14,7 +14,12 @@ export function ToPutAwayPage() {
   const me = useMe();
   const siteId = me.data?.sites[0]?.id;
   const book = useCodebook(siteId);
-  const task = useQuery({ queryKey: ['store', siteId], queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>, enabled: siteId !== undefined });
+  const task = useQuery({
+    queryKey: ['store', siteId],
+    queryFn: () =>
+      ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
+    enabled: siteId !== undefined,
+  });
   return (
     <section className="list" aria-label="To put away">
       <ShelvesWords at="store">
@@ -25,7 +30,9 @@ export function ToPutAwayPage() {
       <Shown query={task}>
         {(t) =>
           t.goods.length === 0 ? (
-            <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
+            <Empty title="The dock is clear">
+              What is received to the dock shows here until it has a bin.
+            </Empty>
           ) : (
             <table className="lines">
               <thead>
