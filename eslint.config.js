@@ -18,10 +18,7 @@ export default defineConfig([
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
-      '@typescript-eslint/switch-exhaustiveness-check': [
-        'error',
-        { considerDefaultExhaustiveForUnions: true },
-      ],
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'error',
@@ -35,15 +32,7 @@ export default defineConfig([
     ignores: tests,
     rules: {
       ...mayNot({ regex: '^(?!\\.{1,2}/)', message: 'The core imports only itself' }),
-      'no-restricted-globals': [
-        'error',
-        'fetch',
-        'process',
-        'setTimeout',
-        'setInterval',
-        'crypto',
-        'performance',
-      ],
+      'no-restricted-globals': ['error', 'fetch', 'process', 'setTimeout', 'setInterval', 'crypto', 'performance'],
       'no-restricted-syntax': [
         'error',
         {
@@ -74,10 +63,7 @@ export default defineConfig([
     plugins: { 'react-hooks': reactHooks },
     rules: {
       ...reactHooks.configs.recommended.rules,
-      ...mayNot(
-        insides('server', 'Use the generated types in api/schema'),
-        insides('outside', 'Not the interface’s business'),
-      ),
+      ...mayNot(insides('server', 'Use the generated types in api/schema'), insides('outside', 'Not the interface’s business')),
     },
   },
   {

@@ -68,9 +68,7 @@ const asText = (ports) => Object.fromEntries(Object.entries(ports).map(([k, v]) 
 async function greet(port, outsideUrl, host) {
   const page = await (await fetch(`http://127.0.0.1:${port}/api/sign-in-page`)).json();
   const phone = host === '0.0.0.0' ? networkAddress() : undefined;
-  const rows = page.demo.map(
-    (p) => `  ${p.duty.padEnd(15)} ${p.email.padEnd(28)} badge ${p.badge}  PIN ${p.pin}`,
-  );
+  const rows = page.demo.map((p) => `  ${p.duty.padEnd(15)} ${p.email.padEnd(28)} badge ${p.badge}  PIN ${p.pin}`);
   process.stdout.write(
     [
       '',

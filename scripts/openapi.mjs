@@ -7,18 +7,9 @@ async function main() {
   await ensureModules();
   await ensureBuilt(['core', 'server']);
   await run('node', ['server/dist/tools/write-openapi.js']);
-  await run(
-    'npx',
-    [
-      'openapi-typescript',
-      '../server/openapi.json',
-      '-o',
-      'src/api/schema.d.ts',
-      '--default-non-nullable',
-      'false',
-    ],
-    { cwd: join(ROOT, 'web') },
-  );
+  await run('npx', ['openapi-typescript', '../server/openapi.json', '-o', 'src/api/schema.d.ts', '--default-non-nullable', 'false'], {
+    cwd: join(ROOT, 'web'),
+  });
 }
 
 main().catch(fail);

@@ -22,9 +22,7 @@ async function main() {
   stops.unshift(() => server.stop());
   server.child.on('exit', (code) => void stopAll().then(() => process.exit(code ?? 0)));
   await server.ready;
-  say(
-    `Vectrum is open at http://${process.env.VECTRUM_HOST ?? '127.0.0.1'}:${process.env.VECTRUM_PORT ?? 4600}`,
-  );
+  say(`Vectrum is open at http://${process.env.VECTRUM_HOST ?? '127.0.0.1'}:${process.env.VECTRUM_PORT ?? 4600}`);
 }
 
 main().catch(fail);

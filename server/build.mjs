@@ -11,10 +11,7 @@ const host = {
 };
 const config = ts.getParsedCommandLineOfConfigFile(`${here}/tsconfig.build.json`, {}, host);
 const program = ts.createProgram({ rootNames: config.fileNames, options: config.options });
-const plugin = before(
-  { classValidatorShim: true, introspectComments: true, dtoFileNameSuffix: ['.dto.ts'] },
-  program,
-);
+const plugin = before({ classValidatorShim: true, introspectComments: true, dtoFileNameSuffix: ['.dto.ts'] }, program);
 const emitted = program.emit(undefined, undefined, undefined, false, { before: [plugin] });
 const faults = [...ts.getPreEmitDiagnostics(program), ...emitted.diagnostics];
 if (faults.length > 0) {

@@ -89,9 +89,7 @@ export class Carriers {
     const weight = Number(json(body)['weightG']);
     const rates = carrier.services.flatMap((s) => {
       const price = s.bands.find(([most]) => weight <= most)?.[1];
-      return price && Number.isFinite(weight) && weight > 0
-        ? [{ service: s.service, name: s.name, days: s.days, price }]
-        : [];
+      return price && Number.isFinite(weight) && weight > 0 ? [{ service: s.service, name: s.name, days: s.days, price }] : [];
     });
     return { rates };
   }
@@ -159,16 +157,8 @@ async function drawLabel(
     .fontSize(10)
     .text(`${service}, ${(weightG / 1000).toFixed(2)} kg`, 16, 38);
   paper.moveTo(16, 58).lineTo(267, 58).lineWidth(1.5).stroke();
-  paper
-    .font('bold')
-    .fontSize(13)
-    .text([to.name, to.line, to.city, to.postcode].filter(Boolean).join('\n'), 16, 70, { lineGap: 3 });
-  paper.image(
-    await bwipjs.toBuffer({ bcid: 'code128', text: parcel.tracking, scale: 3, height: 24 }),
-    26,
-    220,
-    { width: 231, height: 90 },
-  );
+  paper.font('bold').fontSize(13).text([to.name, to.line, to.city, to.postcode].filter(Boolean).join('\n'), 16, 70, { lineGap: 3 });
+  paper.image(await bwipjs.toBuffer({ bcid: 'code128', text: parcel.tracking, scale: 3, height: 24 }), 26, 220, { width: 231, height: 90 });
   paper.font('regular').fontSize(12).text(parcel.tracking, 16, 318, { width: 251, align: 'center' });
   paper.fontSize(9).text(`Sender’s reference ${parcel.parcel}`, 16, 380);
   paper.end();

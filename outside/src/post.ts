@@ -38,9 +38,7 @@ function header(raw: string, name: string): string {
 }
 
 function quoted(text: string): string {
-  const bytes = text
-    .replace(/=\r?\n/g, '')
-    .replace(/=([0-9A-F]{2})/gi, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)));
+  const bytes = text.replace(/=\r?\n/g, '').replace(/=([0-9A-F]{2})/gi, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)));
   return Buffer.from(bytes, 'latin1').toString('utf8');
 }
 

@@ -20,13 +20,7 @@ export function outsideServer(state: WorldState, shop: Shop, carriers: Carriers)
   });
 }
 
-async function route(
-  state: WorldState,
-  shop: Shop,
-  carriers: Carriers,
-  request: IncomingMessage,
-  response: ServerResponse,
-): Promise<void> {
+async function route(state: WorldState, shop: Shop, carriers: Carriers, request: IncomingMessage, response: ServerResponse): Promise<void> {
   const url = new URL(request.url ?? '/', 'http://outside');
   const path = url.pathname.split('/').slice(1).map(decodeURIComponent);
   const body = request.method === 'GET' ? '' : await bodyOf(request);
@@ -39,10 +33,7 @@ async function route(
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(CONSOLE_SCRIPT);
       return;
     case 'GET shop':
-      shop.mustBeSigned(
-        `/orders?since=${url.searchParams.get('since') ?? ''}`,
-        signature as string | undefined,
-      );
+      shop.mustBeSigned(`/orders?since=${url.searchParams.get('since') ?? ''}`, signature as string | undefined);
       return send(response, 200, await shop.since(url.searchParams.get('since') ?? ''));
     case 'PUT shop':
       shop.mustBeSigned(body, signature as string | undefined);
@@ -54,9 +45,7 @@ async function route(
       return send(
         response,
         200,
-        path[2] === 'rates'
-          ? await carriers.rates(path[1] ?? '', body)
-          : await carriers.label(path[1] ?? '', body),
+        path[2] === 'rates' ? await carriers.rates(path[1] ?? '', body) : await carriers.label(path[1] ?? '', body),
       );
     case 'GET console':
       return consoleRead(state, path, response);
@@ -78,24 +67,13 @@ function consoleRead(state: WorldState, path: string[], response: ServerResponse
   throw new Refused(404, 'There is nothing here');
 }
 
-function consoleAct(
-  state: WorldState,
-  shop: Shop,
-  carriers: Carriers,
-  path: string[],
-  body: Record<string, unknown>,
-): object {
+function consoleAct(state: WorldState, shop: Shop, carriers: Carriers, path: string[], body: Record<string, unknown>): object {
   if (path[1] === 'orders') {
     const basket = body as unknown as Basket;
-    if (!Array.isArray(basket.lines) || basket.lines.length === 0)
-      throw new Refused(400, 'Take something first');
+    if (!Array.isArray(basket.lines) || basket.lines.length === 0) throw new Refused(400, 'Take something first');
     return shop.buy(basket);
   }
-  if (
-    path[1] === 'manners' &&
-    MANNERS.has(String(body['manner'])) &&
-    Object.hasOwn(state.world.manners, String(body['part']))
-  ) {
+  if (path[1] === 'manners' && MANNERS.has(String(body['manner'])) && Object.hasOwn(state.world.manners, String(body['part']))) {
     state.world.manners[body['part'] as Part] = body['manner'] as Manner;
     state.changed();
     return state.world.manners;

@@ -102,8 +102,7 @@ export class Shop {
   async setStock(sku: string, body: string): Promise<void> {
     await behave(this.state.world.manners.shop);
     const { units, sequence } = json(body);
-    if (!Number.isInteger(units) || !Number.isInteger(sequence))
-      throw new Refused(400, 'units and sequence are whole numbers');
+    if (!Number.isInteger(units) || !Number.isInteger(sequence)) throw new Refused(400, 'units and sequence are whole numbers');
     const known = this.state.world.stock[sku];
     if (!known || known.sequence <= Number(sequence))
       this.state.world.stock[sku] = {

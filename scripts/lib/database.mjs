@@ -66,13 +66,7 @@ export async function startDatabase({ dir, database = 'vectrum', port: preferred
   if (!existsSync(join(data, 'mysql'))) {
     await run(
       which('mariadb-install-db'),
-      [
-        '--no-defaults',
-        ...asRoot,
-        `--datadir=${data}`,
-        '--auth-root-authentication-method=normal',
-        '--skip-test-db',
-      ],
+      ['--no-defaults', ...asRoot, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
       { stdio: ['ignore', 'ignore', 'inherit'] },
     );
   }
@@ -112,8 +106,7 @@ export async function startDatabase({ dir, database = 'vectrum', port: preferred
   );
   const until = Date.now() + START_TIMEOUT_MS;
   while (!(await answers(port))) {
-    if (ended || Date.now() > until)
-      throw new Error(`MariaDB did not start. Its log is ${join(dir, 'db.err')}`);
+    if (ended || Date.now() > until) throw new Error(`MariaDB did not start. Its log is ${join(dir, 'db.err')}`);
     await new Promise((done) => setTimeout(done, 50));
   }
   writeFileSync(join(dir, 'port'), String(port));

@@ -20,21 +20,15 @@ export async function ensurePrograms(wanted) {
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const byHand = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
-  if (
-    !which('apt-get') ||
-    (sudo.length > 0 && (await capture('sudo', ['-n', 'true']).catch(() => ({ code: 1 }))).code !== 0)
-  ) {
-    throw new Error(
-      `Something is missing on this machine. Run this once as root, then try again:\n  ${byHand}`,
-    );
+  if (!which('apt-get') || (sudo.length > 0 && (await capture('sudo', ['-n', 'true']).catch(() => ({ code: 1 }))).code !== 0)) {
+    throw new Error(`Something is missing on this machine. Run this once as root, then try again:\n  ${byHand}`);
   }
   say(`Installing ${missing.join(', ')} …`);
   const apt = (args) =>
-    run(
-      [...sudo, 'apt-get'][0],
-      [...[...sudo, 'apt-get'].slice(1), '-o', 'DPkg::Lock::Timeout=300', ...args],
-      { env, stdio: ['ignore', 'ignore', 'inherit'] },
-    );
+    run([...sudo, 'apt-get'][0], [...[...sudo, 'apt-get'].slice(1), '-o', 'DPkg::Lock::Timeout=300', ...args], {
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
   await apt(['update', '-q']);
   await apt(['install', '-y', '-q', '--no-install-recommends', ...missing]);
 }

@@ -35,7 +35,6 @@ export function stopOnSignals(stops) {
     (stopping ??= (async () => {
       for (const stop of stops) await stop().catch(() => undefined);
     })());
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
-    process.on(signal, () => void all().then(() => process.exit(0)));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void all().then(() => process.exit(0)));
   return all;
 }

@@ -31,11 +31,7 @@ function fieldsOf(faults: ValidationError[], path = ''): Record<string, string> 
 }
 
 /** Builds the application. The database is not touched until `DataSource.initialize`. */
-export async function createApp(
-  config: Config,
-  log: Logger,
-  webRoot?: string,
-): Promise<NestExpressApplication> {
+export async function createApp(config: Config, log: Logger, webRoot?: string): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log), {
     logger: false,
     rawBody: true,
@@ -47,8 +43,7 @@ export async function createApp(
     pinoHttp({
       logger: log,
       genReqId: () => randomUUID(),
-      customLogLevel: (_q, r, e) =>
-        e || r.statusCode >= 500 ? 'error' : r.statusCode >= 400 ? 'info' : 'debug',
+      customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : r.statusCode >= 400 ? 'info' : 'debug'),
       serializers: {
         req: (r: { id: string; method: string; url: string }) => ({ id: r.id, method: r.method, url: r.url }),
         res: (r: { statusCode: number }) => ({ statusCode: r.statusCode }),
@@ -106,15 +101,11 @@ function serveWeb(app: NestExpressApplication, webRoot: string | undefined): voi
     express.static(webRoot, {
       index: false,
       setHeaders: (response, path) =>
-        response.setHeader(
-          'cache-control',
-          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
-        ),
+        response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
     }),
   );
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w{2,5}$/.test(request.path))
-      return next();
+    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w{2,5}$/.test(request.path)) return next();
     response.setHeader('cache-control', 'no-cache');
     response.sendFile('index.html', { root: webRoot });
   });

@@ -32,8 +32,6 @@ main().catch((thrown: unknown) => {
     process.stderr.write(`${thrown.message}\n`);
     process.exit(2);
   }
-  process.stderr.write(
-    `Vectrum could not start: ${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`,
-  );
+  process.stderr.write(`Vectrum could not start: ${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`);
   process.exit(1);
 });

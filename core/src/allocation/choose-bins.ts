@@ -28,19 +28,10 @@ const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
  * The bins to empty for a quantity: earliest rotation date first; among rows of one date the row that the need empties,
  * then the first on the walk. Returns what could be found, and what was short. O(n²) in the rows of one item.
  */
-export function chooseBins(
-  rows: readonly BinStock[],
-  units: number,
-  rotation: Rotation,
-): { choices: BinChoice[]; short: number } {
+export function chooseBins(rows: readonly BinStock[], units: number, rotation: Rotation): { choices: BinChoice[]; short: number } {
   const left = rows
     .filter((row) => row.units > 0)
-    .sort(
-      (a, b) =>
-        compare(rotationDate(a, rotation), rotationDate(b, rotation)) ||
-        a.walkOrder - b.walkOrder ||
-        a.placeId - b.placeId,
-    );
+    .sort((a, b) => compare(rotationDate(a, rotation), rotationDate(b, rotation)) || a.walkOrder - b.walkOrder || a.placeId - b.placeId);
   const choices: BinChoice[] = [];
   let need = units;
   while (need > 0 && left.length > 0) {

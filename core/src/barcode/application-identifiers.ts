@@ -183,17 +183,7 @@ const TABLE = `
 `;
 
 /** The rule a component's digits must keep, beyond their count. */
-export type Rule =
-  | 'csum'
-  | 'pair'
-  | 'date'
-  | 'datetime'
-  | 'datetime0'
-  | 'datehour'
-  | 'minsec'
-  | 'hhmm'
-  | 'birth'
-  | 'birthtime';
+export type Rule = 'csum' | 'pair' | 'date' | 'datetime' | 'datetime0' | 'datehour' | 'minsec' | 'hhmm' | 'birth' | 'birthtime';
 
 /** One part of a value: which characters, how many, which rule. */
 export interface Component {
@@ -243,19 +233,18 @@ function form(ai: string, spec: string, extra: Partial<AiForm> = {}): AiForm {
 }
 
 /** Measures and amounts: the fourth digit of the identifier places the decimal point. */
-const WITH_POINT: readonly [first: number, last: number, points: number, spec: string, amountFrom: number][] =
-  [
-    [310, 316, 5, 'N6', 0],
-    [320, 337, 5, 'N6', 0],
-    [340, 357, 5, 'N6', 0],
-    [360, 369, 5, 'N6', 0],
-    [390, 390, 9, 'N..15', 0],
-    [391, 391, 9, 'N3 N..15', 3],
-    [392, 392, 9, 'N..15', 0],
-    [393, 393, 9, 'N3 N..15', 3],
-    [394, 394, 3, 'N4', 0],
-    [395, 395, 5, 'N6', 0],
-  ];
+const WITH_POINT: readonly [first: number, last: number, points: number, spec: string, amountFrom: number][] = [
+  [310, 316, 5, 'N6', 0],
+  [320, 337, 5, 'N6', 0],
+  [340, 357, 5, 'N6', 0],
+  [360, 369, 5, 'N6', 0],
+  [390, 390, 9, 'N..15', 0],
+  [391, 391, 9, 'N3 N..15', 3],
+  [392, 392, 9, 'N..15', 0],
+  [393, 393, 9, 'N3 N..15', 3],
+  [394, 394, 3, 'N4', 0],
+  [395, 395, 5, 'N6', 0],
+];
 
 function build(): Map<string, AiForm> {
   const forms = new Map<string, AiForm>();

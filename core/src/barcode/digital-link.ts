@@ -2,9 +2,7 @@ import { formOf } from './application-identifiers.js';
 import type { Gs1Error } from './value.js';
 
 /** Identifiers that may stand first in a Digital Link path. */
-const PRIMARY = new Set(
-  '00 01 253 255 401 402 410 411 412 413 414 415 416 417 8003 8004 8006 8010 8013 8017 8018 8030'.split(' '),
-);
+const PRIMARY = new Set('00 01 253 255 401 402 410 411 412 413 414 415 416 417 8003 8004 8006 8010 8013 8017 8018 8030'.split(' '));
 
 /** Words that early editions of the standard allowed in place of the numbers. */
 const WORDS: Readonly<Record<string, string>> = {
@@ -65,8 +63,7 @@ export function pairsOfLink(address: string): [string, string][] | Gs1Error {
   }
   for (const member of (parts[3] ?? '').split(/[&;]/)) {
     const cut = member.indexOf('=');
-    if (cut > 0 && /^\d+$/.test(member.slice(0, cut)))
-      raw.push([member.slice(0, cut), member.slice(cut + 1)]);
+    if (cut > 0 && /^\d+$/.test(member.slice(0, cut))) raw.push([member.slice(0, cut), member.slice(cut + 1)]);
   }
   const pairs: [string, string][] = [];
   for (const [ai, coded] of raw) {

@@ -22,10 +22,7 @@ export interface WhyTerm {
 }
 
 /** The sum behind "available", ready to be shown. The last term is the result of those before it. */
-export function whyAvailable(
-  figures: StockFigures,
-  documents: { onHand: string[]; reserved: string[] },
-): WhyTerm[] {
+export function whyAvailable(figures: StockFigures, documents: { onHand: string[]; reserved: string[] }): WhyTerm[] {
   return [
     { sign: '', term: 'On hand', units: figures.onHand, documents: documents.onHand },
     { sign: '−', term: 'Reserved', units: figures.reserved, documents: documents.reserved },

@@ -79,8 +79,7 @@ export function post(
   for (const change of changesOf(movements)) {
     const key = balanceKey(change);
     const units = (next.get(key) ?? 0) + change.change;
-    if (units < 0 && !unbounded.has(change.placeId))
-      return { fault: { kind: 'below-zero', key: change, units } };
+    if (units < 0 && !unbounded.has(change.placeId)) return { fault: { kind: 'below-zero', key: change, units } };
     if (units === 0) next.delete(key);
     else next.set(key, units);
   }

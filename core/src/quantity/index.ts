@@ -1,10 +1,1 @@
-export {
-  countOf,
-  goodsWords,
-  inPacks,
-  packName,
-  spell,
-  toBase,
-  type PackCount,
-  type PackUnit,
-} from './pack-units.js';
+export { countOf, goodsWords, inPacks, packName, spell, toBase, type PackCount, type PackUnit } from './pack-units.js';

@@ -13,9 +13,7 @@ export interface PackUnit {
 export function toBase(packs: number, factor: number): number {
   const units = packs * factor;
   if (!Number.isSafeInteger(packs) || packs < 0 || !Number.isSafeInteger(factor) || factor < 1) {
-    throw new RangeError(
-      `A quantity is a whole number of packs of at least 1 unit, not ${packs} × ${factor}`,
-    );
+    throw new RangeError(`A quantity is a whole number of packs of at least 1 unit, not ${packs} × ${factor}`);
   }
   if (!Number.isSafeInteger(units)) throw new RangeError(`${packs} × ${factor} is more than can be counted`);
   return units;

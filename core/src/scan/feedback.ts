@@ -10,11 +10,7 @@ export function accepted(title: string, detail: string): Feedback {
 }
 
 /** A step that changes nothing but what is shown, and leaves a line on the tape. */
-export function refuse<S, C>(
-  state: S,
-  refusal: Refusal,
-  from: { id: string; code?: string; how?: How },
-): Step<S, C> {
+export function refuse<S, C>(state: S, refusal: Refusal, from: { id: string; code?: string; how?: How }): Step<S, C> {
   const command: RefusedCommand = {
     kind: 'refused',
     id: from.id,

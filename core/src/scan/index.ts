@@ -39,14 +39,4 @@ export {
   type SetDownCommand,
   type ShortCommand,
 } from './pick.js';
-export {
-  checkPack,
-  openLine,
-  pack,
-  startPack,
-  toPack,
-  type PackCommand,
-  type PackLine,
-  type PackState,
-  type PackTask,
-} from './pack.js';
+export { checkPack, openLine, pack, startPack, toPack, type PackCommand, type PackLine, type PackState, type PackTask } from './pack.js';

@@ -20,8 +20,7 @@ export interface PackTask {
 }
 
 export type PackCommand =
-  | { kind: 'pack'; id: string; order: string; line: number; units: number; how: How }
-  | { kind: 'note-seen'; id: string; order: string };
+  { kind: 'pack'; id: string; order: string; line: number; units: number; how: How } | { kind: 'note-seen'; id: string; order: string };
 
 export interface PackState {
   /** The line last touched, for the quantity pad. */
@@ -34,10 +33,7 @@ export const startPack: PackState = { line: null, noteSeen: false, pending: [] }
 
 /** What a line still wants proved, with what this bench has posted and not yet heard back about. */
 export function toPack(state: PackState, line: PackLine): number {
-  return state.pending.reduce(
-    (left, p) => left - (p.line === line.line ? p.units : 0),
-    line.picked - line.packed,
-  );
+  return state.pending.reduce((left, p) => left - (p.line === line.line ? p.units : 0), line.picked - line.packed);
 }
 
 /** The line at hand: the one touched while it is open, otherwise the first that is open. */
@@ -47,12 +43,7 @@ export function openLine(task: PackTask, state: PackState): PackLine | undefined
 }
 
 /** The rule for proving goods into a parcel, at the bench and on the server alike. */
-export function checkPack(
-  order: string,
-  item: ItemFacts | undefined,
-  units: number,
-  wanted: number,
-): Refusal | null {
+export function checkPack(order: string, item: ItemFacts | undefined, units: number, wanted: number): Refusal | null {
   if (!item) return { band: 'not-this', title: 'Not on this order', detail: `${order} has no such line` };
   if (!Number.isSafeInteger(units) || units <= 0)
     return { band: 'too-many', title: 'Nothing counted', detail: 'Scan what goes into the box' };
@@ -78,9 +69,7 @@ export function pack(task: PackTask, book: Codebook, state: PackState, input: Sc
       const line = task.lines.find((l) => l.line === state.line);
       const item = line && book.items[line.itemId];
       const unit = item?.packs.find((p) => p.id === input.packId);
-      return line && unit
-        ? prove(task, book, state, line, input.count * unit.factor, { id: input.id, how: 'typed' })
-        : stay(state);
+      return line && unit ? prove(task, book, state, line, input.count * unit.factor, { id: input.id, how: 'typed' }) : stay(state);
     }
     case 'confirm':
       return seeNote(task, state, input.id);
@@ -103,12 +92,7 @@ function seeNote(task: PackTask, state: PackState, id: string): Result {
   };
 }
 
-function onCode(
-  task: PackTask,
-  book: Codebook,
-  state: PackState,
-  input: Extract<ScanInput, { kind: 'code' }>,
-): Result {
+function onCode(task: PackTask, book: Codebook, state: PackState, input: Extract<ScanInput, { kind: 'code' }>): Result {
   const meaning = resolve(input.code, book);
   switch (meaning.kind) {
     case 'item': {
@@ -116,11 +100,7 @@ function onCode(
       const line = lines.find((l) => toPack(state, l) > 0) ?? lines[0];
       if (line) return prove(task, book, state, line, meaning.pack.factor, input);
       const home = meaning.item.home ? ` Belongs in ${meaning.item.home}` : '';
-      return refuse(
-        state,
-        { band: 'not-this', title: meaning.item.name, detail: `Not on ${task.order}.${home}` },
-        input,
-      );
+      return refuse(state, { band: 'not-this', title: meaning.item.name, detail: `Not on ${task.order}.${home}` }, input);
     }
     case 'place':
       return refuse(
@@ -134,9 +114,7 @@ function onCode(
       );
     case 'command':
       if (meaning.command === 'confirm') return seeNote(task, state, input.id);
-      return meaning.command === 'undo'
-        ? { ...stay<PackState, PackCommand>(state), undo: true }
-        : stay(state);
+      return meaning.command === 'undo' ? { ...stay<PackState, PackCommand>(state), undo: true } : stay(state);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
@@ -161,10 +139,7 @@ function prove(
       line: line.line,
       pending: [...state.pending, { id: from.id, line: line.line, units }],
     },
-    feedback: accepted(
-      item.name,
-      left > 0 ? `${spell(left, item.packs)} to go` : `all ${spell(line.picked, item.packs)} in`,
-    ),
+    feedback: accepted(item.name, left > 0 ? `${spell(left, item.packs)} to go` : `all ${spell(line.picked, item.packs)} in`),
     commands: [{ kind: 'pack', id: from.id, order: task.order, line: line.line, units, how: from.how }],
   };
 }

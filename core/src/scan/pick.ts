@@ -79,10 +79,7 @@ export const startPick: PickState = {
 
 /** What a stop still wants, with what this phone has posted and not yet heard back about. */
 export function wantedAt(state: PickState, stop: PickStop): number {
-  return state.pending.reduce(
-    (left, p) => left - (p.stopId === stop.id ? p.units : 0),
-    stop.units - stop.picked - stop.short,
-  );
+  return state.pending.reduce((left, p) => left - (p.stopId === stop.id ? p.units : 0), stop.units - stop.picked - stop.short);
 }
 
 /** The stop at hand: the chosen one while it is open, otherwise the next on the walk. */
@@ -96,14 +93,8 @@ export function currentTote(task: PickTask, state: PickState): number | null {
 }
 
 /** The rule for taking goods from a stop into a tote, on the phone and on the server alike. */
-export function checkPick(
-  stop: PickStop | undefined,
-  item: ItemFacts | undefined,
-  units: number,
-  wanted: number,
-): Refusal | null {
-  if (!stop || !item)
-    return { band: 'not-this', title: 'Not on this round', detail: 'Nothing of this is wanted here' };
+export function checkPick(stop: PickStop | undefined, item: ItemFacts | undefined, units: number, wanted: number): Refusal | null {
+  if (!stop || !item) return { band: 'not-this', title: 'Not on this round', detail: 'Nothing of this is wanted here' };
   if (!Number.isSafeInteger(units) || units <= 0) {
     return { band: 'too-many', title: 'Nothing counted', detail: `Scan the ${item.name} before the tote` };
   }
@@ -119,10 +110,8 @@ export function checkPick(
 
 /** The rule for the tote: one that no other round is using. */
 export function checkTote(task: PickTask, place: PlaceFacts): Refusal | null {
-  if (place.kind !== 'tote')
-    return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
-  if (place.siteId !== task.siteId)
-    return { band: 'not-this', title: place.code, detail: 'This tote belongs to another site' };
+  if (place.kind !== 'tote') return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
+  if (place.siteId !== task.siteId) return { band: 'not-this', title: place.code, detail: 'This tote belongs to another site' };
   if (task.busyToteIds.includes(place.id)) {
     return {
       band: 'not-this',
@@ -175,25 +164,15 @@ function onCode(task: PickTask, book: Codebook, state: PickState, input: CodeInp
     case 'command':
       if (meaning.command === 'confirm') return putInTote(task, book, state, input.id);
       if (meaning.command === 'not-here') return notHere(task, book, state, input.id);
-      return meaning.command === 'undo'
-        ? { ...stay<PickState, PickCommand>(state), undo: true }
-        : stay(state);
+      return meaning.command === 'undo' ? { ...stay<PickState, PickCommand>(state), undo: true } : stay(state);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
 }
 
-function onPlace(
-  task: PickTask,
-  book: Codebook,
-  state: PickState,
-  input: CodeInput,
-  place: PlaceFacts,
-): Result {
+function onPlace(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
   if (place.kind === 'tote') return onTote(task, book, state, input, place);
-  return SET_DOWN_KINDS.has(place.kind)
-    ? onTable(task, state, input, place)
-    : onBin(task, state, input, place);
+  return SET_DOWN_KINDS.has(place.kind) ? onTable(task, state, input, place) : onBin(task, state, input, place);
 }
 
 /** The rule for setting a finished tote down: nothing left to pick, at a packing table of this site. */
@@ -235,43 +214,25 @@ function onBin(task: PickTask, state: PickState, input: CodeInput, place: PlaceF
     return refuse(state, { band: 'not-this', title: place.code, detail }, input);
   }
   if (state.units > 0 && stop.id !== current?.id) {
-    return refuse(
-      state,
-      { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' },
-      input,
-    );
+    return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, input);
   }
   return stay({ ...state, stopId: stop.id, atBin: true }, accepted(`Bin ${place.code}`, 'Now the goods'));
 }
 
-function onItem(
-  task: PickTask,
-  book: Codebook,
-  state: PickState,
-  input: CodeInput,
-  meaning: Extract<Meaning, { kind: 'item' }>,
-): Result {
+function onItem(task: PickTask, book: Codebook, state: PickState, input: CodeInput, meaning: Extract<Meaning, { kind: 'item' }>): Result {
   const { item, pack, lot } = meaning;
   const current = currentStop(task, state);
   const matches = (s: PickStop) => s.itemId === item.id && (!lot || s.lot === lot) && wantedAt(state, s) > 0;
   const elsewhere = task.stops.filter(matches);
   const stop =
-    current && matches(current)
-      ? current
-      : elsewhere.length === 1 && !state.atBin && state.units === 0
-        ? elsewhere[0]
-        : undefined;
+    current && matches(current) ? current : elsewhere.length === 1 && !state.atBin && state.units === 0 ? elsewhere[0] : undefined;
   if (!stop) return refuse(state, wrongItem(item, lot, current), input);
   const units = (stop.id === current?.id ? state.units : 0) + pack.factor;
   const refusal = checkPick(stop, item, units, wantedAt(state, stop));
   if (refusal) return refuse(state, refusal, input);
   const next: PickState = { ...state, stopId: stop.id, itemSeen: true, units, how: input.how };
-  if (units === wantedAt(state, stop) && currentTote(task, state) !== null)
-    return putInTote(task, book, next, input.id);
-  return stay(
-    next,
-    accepted(item.name, `${spell(units, item.packs)} of ${spell(wantedAt(state, stop), item.packs)} in hand`),
-  );
+  if (units === wantedAt(state, stop) && currentTote(task, state) !== null) return putInTote(task, book, next, input.id);
+  return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wantedAt(state, stop), item.packs)} in hand`));
 }
 
 function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | undefined): Refusal {
@@ -289,13 +250,7 @@ function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | unde
   };
 }
 
-function onTote(
-  task: PickTask,
-  book: Codebook,
-  state: PickState,
-  input: CodeInput,
-  place: PlaceFacts,
-): Result {
+function onTote(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
   const refusal = checkTote(task, place);
   if (refusal) return refuse(state, refusal, input);
   const next = { ...state, toteId: place.id };
@@ -311,11 +266,7 @@ function putInTote(task: PickTask, book: Codebook, state: PickState, id: string)
   const refusal = checkPick(stop, item, state.units, wantedAt(state, stop));
   if (refusal) return refuse(state, refusal, { id });
   if (toteId === null) {
-    return refuse(
-      state,
-      { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' },
-      { id },
-    );
+    return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id });
   }
   const tote = Object.values(book.places).find((p) => p.id === toteId)?.code ?? 'the tote';
   return {
@@ -361,10 +312,7 @@ function notHere(task: PickTask, book: Codebook, state: PickState, id: string): 
       toteId: state.toteId,
       pending: [...state.pending, { id, stopId: stop.id, units, short: true }],
     },
-    feedback: accepted(
-      `${spell(units, item.packs)} not here`,
-      `${stop.placeCode} will be checked. Another bin is sought`,
-    ),
+    feedback: accepted(`${spell(units, item.packs)} not here`, `${stop.placeCode} will be checked. Another bin is sought`),
     commands: [{ kind: 'short', id, round: task.round, stopId: stop.id, units }],
   };
 }

@@ -81,12 +81,7 @@ export function countedUnits(state: Pick<ReceiveState, 'counts'>, item: ItemFact
 }
 
 /** The rule for booking goods in, on the phone and on the server alike; null where it may be. */
-export function checkReceive(
-  task: ReceiveTask,
-  book: Codebook,
-  command: ReceiveCommand,
-  receivedBefore: number,
-): Refusal | null {
+export function checkReceive(task: ReceiveTask, book: Codebook, command: ReceiveCommand, receivedBefore: number): Refusal | null {
   const line = task.lines.find((l) => l.line === command.line);
   const item = book.items[command.itemId];
   if (!line || !item || line.itemId !== command.itemId) {
@@ -217,37 +212,19 @@ function onItem(
     ...state,
     line: line.line,
     activePackId: pack.id,
-    counts:
-      seen === 0 && !again
-        ? {}
-        : { ...(again ? state.counts : {}), [pack.id]: (again ? (state.counts[pack.id] ?? 0) : 0) + seen },
+    counts: seen === 0 && !again ? {} : { ...(again ? state.counts : {}), [pack.id]: (again ? (state.counts[pack.id] ?? 0) : 0) + seen },
     keyed: again && state.keyed,
     lot: lot ?? (again ? state.lot : null),
     expires: expires ?? (again ? state.expires : null),
     how: input.how,
   };
-  const label = lot
-    ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}`
-    : `Scanned a ${packName(pack, 1)}`;
-  return stay(
-    next,
-    accepted(item.name, again && seen > 0 ? `${spell(countedUnits(next, item), item.packs)} counted` : label),
-  );
+  const label = lot ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
+  return stay(next, accepted(item.name, again && seen > 0 ? `${spell(countedUnits(next, item), item.packs)} counted` : label));
 }
 
-function onPlace(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  input: CodeInput,
-  place: PlaceFacts,
-): Result {
+function onPlace(task: ReceiveTask, book: Codebook, state: ReceiveState, input: CodeInput, place: PlaceFacts): Result {
   if (place.siteId !== task.dock.siteId) {
-    return refuse(
-      state,
-      { band: 'not-this', title: place.code, detail: 'This place is at another site' },
-      input,
-    );
+    return refuse(state, { band: 'not-this', title: place.code, detail: 'This place is at another site' }, input);
   }
   const next = { ...state, to: place.id === task.dock.id ? null : place, how: input.how };
   const line = task.lines.find((l) => l.line === state.line);
@@ -256,12 +233,7 @@ function onPlace(
   return stay(next, accepted(place.code, 'Goods go here until another place is scanned'));
 }
 
-function bookIn(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  input: { id: string; code?: string },
-): Result {
+function bookIn(task: ReceiveTask, book: Codebook, state: ReceiveState, input: { id: string; code?: string }): Result {
   const line = task.lines.find((l) => l.line === state.line);
   const item = line && book.items[line.itemId];
   if (!line || !item) return stay(state);

@@ -62,8 +62,7 @@ export function checkStore(
   standingUnits: number,
 ): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' };
-  if (place.siteId !== siteId)
-    return { band: 'not-this', title: place.code, detail: 'This place is at another site' };
+  if (place.siteId !== siteId) return { band: 'not-this', title: place.code, detail: 'This place is at another site' };
   if (!SHELVES.has(place.kind))
     return {
       band: 'not-this',
@@ -108,32 +107,19 @@ function handItem(task: StoreTask, book: Codebook, state: StoreState): ItemFacts
   return goods && book.items[goods.itemId];
 }
 
-function onCode(
-  task: StoreTask,
-  book: Codebook,
-  state: StoreState,
-  input: Extract<ScanInput, { kind: 'code' }>,
-): Result {
+function onCode(task: StoreTask, book: Codebook, state: StoreState, input: Extract<ScanInput, { kind: 'code' }>): Result {
   const meaning = resolve(input.code, book);
   switch (meaning.kind) {
     case 'item': {
       const fits = (g: StandingGoods) =>
-        g.itemId === meaning.item.id &&
-        (!meaning.lot || g.lot === meaning.lot) &&
-        standing(task, state, goodsKey(g)) > 0;
+        g.itemId === meaning.item.id && (!meaning.lot || g.lot === meaning.lot) && standing(task, state, goodsKey(g)) > 0;
       const goods = task.goods.find(fits);
       if (!goods) {
         const home = meaning.item.home ? `Belongs in ${meaning.item.home}` : 'It has no home here yet';
-        return refuse(
-          state,
-          { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` },
-          input,
-        );
+        return refuse(state, { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` }, input);
       }
       const left = standing(task, state, goodsKey(goods));
-      const where = goods.suggestion
-        ? `to ${goods.suggestion.code}: ${goods.suggestion.reason}`
-        : 'scan any free bin';
+      const where = goods.suggestion ? `to ${goods.suggestion.code}: ${goods.suggestion.reason}` : 'scan any free bin';
       return stay(
         { ...state, hand: goodsKey(goods), units: null },
         accepted(meaning.item.name, `${spell(left, meaning.item.packs)}, ${where}`),
@@ -142,9 +128,7 @@ function onCode(
     case 'place':
       return intoPlace(task, book, state, input, meaning.place);
     case 'command':
-      return meaning.command === 'undo'
-        ? { ...stay<StoreState, StoreCommand>(state), undo: true }
-        : stay(state);
+      return meaning.command === 'undo' ? { ...stay<StoreState, StoreCommand>(state), undo: true } : stay(state);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
@@ -160,11 +144,7 @@ function intoPlace(
   const goods = task.goods.find((g) => goodsKey(g) === state.hand);
   const item = goods && book.items[goods.itemId];
   if (!goods || !item) {
-    return refuse(
-      state,
-      { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' },
-      input,
-    );
+    return refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, input);
   }
   const left = standing(task, state, goodsKey(goods));
   const units = state.units ?? left;

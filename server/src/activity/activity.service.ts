@@ -2,18 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Act } from '../platform/act.js';
 import type { Tx } from '../platform/database/tx.js';
 
-export type Glyph =
-  | 'full'
-  | 'half'
-  | 'held'
-  | 'blocked'
-  | 'empty'
-  | 'fb-wrong'
-  | 'fb-many'
-  | 'fb-unknown'
-  | 'undo'
-  | 'print'
-  | 'go';
+export type Glyph = 'full' | 'half' | 'held' | 'blocked' | 'empty' | 'fb-wrong' | 'fb-many' | 'fb-unknown' | 'undo' | 'print' | 'go';
 
 /** One line of the tape. */
 export interface Entry {

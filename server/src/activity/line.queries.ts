@@ -69,12 +69,7 @@ export class LineQueries {
     return { now: new Date(), stages, capacityHours: (HANDS * HOURS_A_DAY) / 6 };
   }
 
-  private async stage(
-    stage: keyof typeof MINUTES,
-    unit: string,
-    sql: string,
-    sites: readonly number[],
-  ): Promise<StageDto> {
+  private async stage(stage: keyof typeof MINUTES, unit: string, sql: string, sites: readonly number[]): Promise<StageDto> {
     const found = await one<Figures>(this.source, sql, [sites]);
     const count = num(found?.n);
     return {

@@ -22,10 +22,7 @@ const entry = (row: Row): TapeEntryDto => ({
 export class TapeQueries {
   constructor(private readonly source: DataSource) {}
 
-  async newest(
-    siteIds: readonly number[],
-    filter: { document?: string; mine?: number; limit: number },
-  ): Promise<TapeDto> {
+  async newest(siteIds: readonly number[], filter: { document?: string; mine?: number; limit: number }): Promise<TapeDto> {
     const where = ['(a.site_id IS NULL OR a.site_id IN (?))'];
     const params: unknown[] = [[0, ...siteIds]];
     if (filter.document) {

@@ -41,8 +41,7 @@ export class UndoService {
       const known = this.works.get(entry.kind);
       if (!known || !entry.undo_data) throw new Problem(409, 'undo', 'This cannot be undone here');
       if (entry.undone_by) throw new Problem(409, 'undo', 'This was undone already');
-      if (!act.person.rights.has(known.right))
-        throw new Problem(403, 'not-allowed', `Undoing this needs the duty of ${known.right}`);
+      if (!act.person.rights.has(known.right)) throw new Problem(403, 'not-allowed', `Undoing this needs the duty of ${known.right}`);
       await known.work(tx, act, parsed<Record<string, unknown>>(entry.undo_data));
       const undoneBy = await this.activity.record(tx, act, {
         kind: 'undo',

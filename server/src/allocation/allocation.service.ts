@@ -33,9 +33,7 @@ export class AllocationService {
   async settle(tx: Tx, changes: readonly SiteChange[]): Promise<void> {
     const sites = [...new Set(changes.map((c) => c.siteId))].sort((a, b) => a - b);
     for (const siteId of sites) {
-      const items = [...new Set(changes.filter((c) => c.siteId === siteId).map((c) => c.itemId))].sort(
-        (a, b) => a - b,
-      );
+      const items = [...new Set(changes.filter((c) => c.siteId === siteId).map((c) => c.itemId))].sort((a, b) => a - b);
       await this.settleSite(tx, siteId, items);
     }
   }
@@ -46,11 +44,8 @@ export class AllocationService {
       `SELECT item_id, on_hand, held, reserved FROM site_stock WHERE site_id = ? AND item_id IN (${marks(itemIds)}) ORDER BY item_id FOR UPDATE`,
       [siteId, ...itemIds],
     );
-    const free = new Map(
-      stock.map((s) => [s.item_id, available({ onHand: s.on_hand, held: s.held, reserved: s.reserved })]),
-    );
-    for (const [itemId, units] of free)
-      if (units < 0) free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
+    const free = new Map(stock.map((s) => [s.item_id, available({ onHand: s.on_hand, held: s.held, reserved: s.reserved })]));
+    for (const [itemId, units] of free) if (units < 0) free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
     if ([...free.values()].some((units) => units > 0)) await this.grant(tx, siteId, free);
     await this.teller.tell(tx, siteId, itemIds);
   }
@@ -76,8 +71,7 @@ export class AllocationService {
       order.lines.push({ lineId: l.id, itemId: l.item_id, short: l.lacks });
       waiting.set(l.order_id, order);
     }
-    for (const grant of reserve([...waiting.values()], free))
-      await this.change(tx, siteId, grant.lineId, grant.itemId, grant.units);
+    for (const grant of reserve([...waiting.values()], free)) await this.change(tx, siteId, grant.lineId, grant.itemId, grant.units);
   }
 
   /** Frees promises that nothing stands behind, last promised first, never those already picked. Returns the units freed. */
@@ -100,19 +94,12 @@ export class AllocationService {
 
   /** Reserves units for a line (or frees them, below nought): line and site figure together. */
   async change(tx: Tx, siteId: number, lineId: number, itemId: number, units: number): Promise<void> {
-    await tx.query('UPDATE sales_order_line SET reserved_units = reserved_units + ? WHERE id = ?', [
-      units,
-      lineId,
-    ]);
+    await tx.query('UPDATE sales_order_line SET reserved_units = reserved_units + ? WHERE id = ?', [units, lineId]);
     await this.changeSite(tx, siteId, itemId, units);
   }
 
   /** Changes a site's reserved figure alone: for goods that leave the house with their promise kept. */
   async changeSite(tx: Tx, siteId: number, itemId: number, units: number): Promise<void> {
-    await tx.query('UPDATE site_stock SET reserved = reserved + ? WHERE site_id = ? AND item_id = ?', [
-      units,
-      siteId,
-      itemId,
-    ]);
+    await tx.query('UPDATE site_stock SET reserved = reserved + ? WHERE site_id = ? AND item_id = ?', [units, siteId, itemId]);
   }
 }

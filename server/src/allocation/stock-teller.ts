@@ -31,9 +31,7 @@ export class StockTeller {
     for (const l of listings) {
       const units = Math.max(
         0,
-        Math.floor(
-          (available({ onHand: l.on_hand, held: l.held, reserved: l.reserved }) - l.keep_back) / l.factor,
-        ),
+        Math.floor((available({ onHand: l.on_hand, held: l.held, reserved: l.reserved }) - l.keep_back) / l.factor),
       );
       if (units === l.told_units) continue;
       await tx.query('UPDATE listing SET told_units = ? WHERE id = ?', [units, l.id]);

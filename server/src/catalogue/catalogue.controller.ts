@@ -55,9 +55,7 @@ export class CatalogueController {
     if (!person.siteIds.includes(siteId)) throw notFound('That site');
     if (figure !== 'available' && figure !== 'on-hand') throw notFound(`A sum called ${figure}`);
     const itemId = await this.idOf(sku);
-    return figure === 'available'
-      ? this.stock.whyAvailable(itemId, siteId)
-      : this.stock.whyOnHand(itemId, siteId);
+    return figure === 'available' ? this.stock.whyAvailable(itemId, siteId) : this.stock.whyOnHand(itemId, siteId);
   }
 
   @Post()
@@ -68,12 +66,7 @@ export class CatalogueController {
 
   @Put(':sku')
   @Access('items')
-  edit(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('sku') sku: string,
-    @Body() body: EditItemDto,
-  ): Promise<CodeDto> {
+  edit(@Acting() act: Act, @IfMatch() version: number, @Param('sku') sku: string, @Body() body: EditItemDto): Promise<CodeDto> {
     return this.items.edit(act, sku.toUpperCase(), version, body);
   }
 

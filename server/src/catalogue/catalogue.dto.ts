@@ -79,8 +79,7 @@ export class EditItemDto {
   @IsString() @Matches(/^[a-z-]{1,40}$/) picture: string;
   @IsIn(TRACKINGS) tracking: Tracking;
   @IsIn(['fifo', 'fefo']) rotation: 'fifo' | 'fefo';
-  @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?:
-    string | null;
+  @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?: string | null;
   @IsBoolean() neverHoldsUp: boolean;
   @IsOptional() @IsString() @MaxLength(40) home?: string | null;
   @IsArray()

@@ -105,19 +105,12 @@ export class ItemQueries {
     );
     const byItem = new Map<number, PackDto[]>();
     for (const { itemId, codes, ...pack } of found) {
-      byItem.set(itemId, [
-        ...(byItem.get(itemId) ?? []),
-        { ...pack, barcodes: codes ? codes.split('\n') : [] },
-      ]);
+      byItem.set(itemId, [...(byItem.get(itemId) ?? []), { ...pack, barcodes: codes ? codes.split('\n') : [] }]);
     }
     return byItem;
   }
 }
 
 function lacking(bare: boolean, cost: string | null, unsized: boolean): string[] {
-  return [
-    ...(bare ? ['barcode'] : []),
-    ...(cost === null ? ['cost'] : []),
-    ...(unsized ? ['size or weight'] : []),
-  ];
+  return [...(bare ? ['barcode'] : []), ...(cost === null ? ['cost'] : []), ...(unsized ? ['size or weight'] : [])];
 }

@@ -68,8 +68,7 @@ export class ItemsService {
 
   private async columns(tx: Tx, input: EditItemDto, seesCosts: boolean): Promise<Partial<Item>> {
     const home = input.home ? await tx.findOneBy(Place, { code: input.home.toUpperCase() }) : null;
-    if (input.home && !home)
-      throw badForm({ home: `There is no place ${input.home}. Type the code of a bin` });
+    if (input.home && !home) throw badForm({ home: `There is no place ${input.home}. Type the code of a bin` });
     return {
       name: input.name.trim(),
       className: input.className.trim(),
@@ -91,23 +90,14 @@ export class ItemsService {
         'SELECT 1 AS x FROM purchase_order_line WHERE pack_unit_id = ? UNION SELECT 1 FROM supplier_item WHERE pack_unit_id = ? LIMIT 1',
         [old.id, old.id],
       );
-      if (used)
-        throw badState(
-          `The ${old.name} of ${old.factor} is written on purchase orders or price lists and must stay`,
-        );
+      if (used) throw badState(`The ${old.name} of ${old.factor} is written on purchase orders or price lists and must stay`);
       await tx.delete(Barcode, { packUnitId: old.id });
       await tx.delete(PackUnitRow, old.id);
     }
-    for (const pack of packs)
-      await this.writePack(tx, itemId, pack, kept.find((k) => k.factor === pack.factor)?.id);
+    for (const pack of packs) await this.writePack(tx, itemId, pack, kept.find((k) => k.factor === pack.factor)?.id);
   }
 
-  private async writePack(
-    tx: Tx,
-    itemId: number,
-    pack: EditPackDto,
-    keptId: number | undefined,
-  ): Promise<void> {
+  private async writePack(tx: Tx, itemId: number, pack: EditPackDto, keptId: number | undefined): Promise<void> {
     const columns = {
       itemId,
       name: pack.name.trim().toLowerCase(),
@@ -133,8 +123,7 @@ export class ItemsService {
         'SELECT i.sku FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ?',
         [code],
       );
-      if (taken[0])
-        throw badForm({ packs: `${text} is on ${taken[0].sku} already. One barcode means one thing` });
+      if (taken[0]) throw badForm({ packs: `${text} is on ${taken[0].sku} already. One barcode means one thing` });
       await tx.insert(Barcode, { code, packUnitId: id });
     }
   }
@@ -143,6 +132,5 @@ export class ItemsService {
 function checkLadder(packs: readonly EditPackDto[]): void {
   const factors = packs.map((p) => p.factor);
   if (!factors.includes(1)) throw badForm({ packs: 'One pack unit is the base unit, with 1 in it' });
-  if (new Set(factors).size !== factors.length)
-    throw badForm({ packs: 'Two pack units hold the same number. Keep one of them' });
+  if (new Set(factors).size !== factors.length) throw badForm({ packs: 'Two pack units hold the same number. Keep one of them' });
 }

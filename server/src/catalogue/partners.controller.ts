@@ -67,12 +67,7 @@ export class PartnersController {
 
   @Put('channels/:code')
   @Access('set-up')
-  editChannel(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('code') code: string,
-    @Body() body: EditChannelDto,
-  ): Promise<CodeDto> {
+  editChannel(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditChannelDto): Promise<CodeDto> {
     return this.partners.editChannel(act, code.toUpperCase(), version, body);
   }
 }

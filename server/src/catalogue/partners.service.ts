@@ -70,8 +70,7 @@ export class PartnersService {
   addSupplier(act: Act, input: EditSupplierDto): Promise<{ code: string }> {
     return this.commands.run(act, 'supplier.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Supplier, { code }))
-        throw badForm({ code: `${code} is taken. Choose another code` });
+      if (await tx.findOneBy(Supplier, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
       const made = await tx.insert(Supplier, { ...supplierColumns(input), code });
       await this.writeSupplierItems(tx, (made.identifiers[0] as { id: number }).id, input.items);
       await this.activity.record(tx, act, {
@@ -102,19 +101,14 @@ export class PartnersService {
   }
 
   /** Replaces the price list; left as it is where the request names none. */
-  private async writeSupplierItems(
-    tx: Tx,
-    supplierId: number,
-    items: readonly EditSupplierItemDto[] | undefined,
-  ): Promise<void> {
+  private async writeSupplierItems(tx: Tx, supplierId: number, items: readonly EditSupplierItemDto[] | undefined): Promise<void> {
     if (!items) return;
     await tx.delete(SupplierItem, { supplierId });
     for (const line of items) {
       const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
       if (!item) throw badForm({ items: `There is no item ${line.sku}. Make the item first` });
       const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: line.factor });
-      if (!pack)
-        throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
+      if (!pack) throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
       await tx.insert(SupplierItem, {
         supplierId,
         itemId: item.id,
@@ -152,8 +146,7 @@ export class PartnersService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'channel.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Channel, { code }))
-        throw badForm({ code: `${code} is taken. Choose another code` });
+      if (await tx.findOneBy(Channel, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
       const made = await tx.insert(Channel, {
         code,
         name: input.name,

@@ -28,11 +28,7 @@ export class IntakeService implements OnApplicationShutdown {
   ) {}
 
   async fromWebhook(code: string, body: Buffer | undefined, given: string): Promise<TakenInDto> {
-    const channel = await one<ChannelAccess>(
-      this.source,
-      `SELECT ${FIELDS} FROM channel WHERE code = ? AND kind = 'web-shop'`,
-      [code],
-    );
+    const channel = await one<ChannelAccess>(this.source, `SELECT ${FIELDS} FROM channel WHERE code = ? AND kind = 'web-shop'`, [code]);
     if (!channel) throw notFound(`Channel ${code}`);
     if (!body || !channel.secret || !signatureMatches(channel.secret, body, given))
       throw new Problem(401, 'signature', 'The signature does not match the message');
@@ -53,24 +49,17 @@ export class IntakeService implements OnApplicationShutdown {
         `SELECT ${FIELDS} FROM channel WHERE base_url IS NOT NULL AND (polled_at IS NULL OR polled_at < UTC_TIMESTAMP(3) - INTERVAL ? SECOND) FOR UPDATE SKIP LOCKED`,
         [POLL_SECONDS],
       );
-      for (const c of channels)
-        await tx.query('UPDATE channel SET polled_at = UTC_TIMESTAMP(3) WHERE id = ?', [c.id]);
+      for (const c of channels) await tx.query('UPDATE channel SET polled_at = UTC_TIMESTAMP(3) WHERE id = ?', [c.id]);
       return channels;
     });
     for (const channel of due) {
       try {
         const { orders, cursor } = await this.shops.ordersSince(channel);
         for (const order of orders) await this.takeIn(channel, order);
-        await this.source.query('UPDATE channel SET poll_cursor = ?, poll_error = NULL WHERE id = ?', [
-          cursor,
-          channel.id,
-        ]);
+        await this.source.query('UPDATE channel SET poll_cursor = ?, poll_error = NULL WHERE id = ?', [cursor, channel.id]);
       } catch (thrown) {
         const why = thrown instanceof Error ? thrown.message : String(thrown);
-        await this.source.query('UPDATE channel SET poll_error = ? WHERE id = ?', [
-          why.slice(0, 300),
-          channel.id,
-        ]);
+        await this.source.query('UPDATE channel SET poll_error = ? WHERE id = ?', [why.slice(0, 300), channel.id]);
         this.log.warn({ channel: channel.code, why }, 'shop did not answer');
       }
     }
@@ -94,17 +83,13 @@ export class IntakeService implements OnApplicationShutdown {
   }
 
   private async takeIn(channel: ChannelAccess, raw: unknown): Promise<TakenInDto> {
-    if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
-      throw badForm({ order: 'An order is a JSON object' });
+    if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw badForm({ order: 'An order is a JSON object' });
     const order = plainToInstance(ShopOrderDto, raw);
     const faults = await validate(order, { whitelist: true });
     if (faults.length > 0)
       throw badForm(
         Object.fromEntries(
-          faults.map((f) => [
-            f.property,
-            Object.values(f.constraints ?? {}).join('. ') || `${f.property} is not complete`,
-          ]),
+          faults.map((f) => [f.property, Object.values(f.constraints ?? {}).join('. ') || `${f.property} is not complete`]),
         ),
       );
     return this.intake.takeIn(channel, order);

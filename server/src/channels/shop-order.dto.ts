@@ -6,6 +6,7 @@ import {
   IsEmail,
   IsInt,
   IsISO8601,
+  IsObject,
   IsOptional,
   IsString,
   Length,
@@ -33,7 +34,7 @@ export class ShopOrderDto {
   @IsISO8601() placedAt: string;
   @IsString() @Length(1, 120) customer: string;
   @IsOptional() @IsEmail() email?: string;
-  @ValidateNested() @Type(() => ShopAddressDto) address: ShopAddressDto;
+  @IsObject() @ValidateNested() @Type(() => ShopAddressDto) address: ShopAddressDto;
   @IsOptional() @IsString() @MaxLength(300) note?: string | null;
   @IsOptional() @IsString() @MaxLength(20) speed?: string;
   @IsOptional() @IsISO8601() promisedAt?: string;

@@ -16,8 +16,7 @@ export interface ChannelAccess {
 }
 
 /** The signature a shop and we put on each message: HMAC-SHA256 of the body, in hex. */
-export const signature = (secret: string, body: string | Buffer) =>
-  createHmac('sha256', secret).update(body).digest('hex');
+export const signature = (secret: string, body: string | Buffer) => createHmac('sha256', secret).update(body).digest('hex');
 
 export function signatureMatches(secret: string, body: Buffer, given: string): boolean {
   const wanted = Buffer.from(signature(secret, body));
@@ -34,26 +33,18 @@ export class ShopClient implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.outbox.handle('shop.stock', (m) =>
-      this.put(m, `/stock/${encodeURIComponent(String(m.payload['sku']))}`),
-    );
+    this.outbox.handle('shop.stock', (m) => this.put(m, `/stock/${encodeURIComponent(String(m.payload['sku']))}`));
     this.outbox.handle('shop.shipment', (m) =>
-      this.put(
-        m,
-        `/orders/${encodeURIComponent(String(m.payload['ref']))}/shipments/${encodeURIComponent(String(m.payload['parcel']))}`,
-      ),
+      this.put(m, `/orders/${encodeURIComponent(String(m.payload['ref']))}/shipments/${encodeURIComponent(String(m.payload['parcel']))}`),
     );
   }
 
   /** Orders the shop has taken since the cursor, oldest first, and the next cursor. */
   async ordersSince(channel: ChannelAccess): Promise<{ orders: unknown[]; cursor: string }> {
-    const response = await fetch(
-      `${channel.base_url}/orders?since=${encodeURIComponent(channel.poll_cursor)}`,
-      {
-        headers: { 'x-signature': signature(channel.secret ?? '', `/orders?since=${channel.poll_cursor}`) },
-        signal: AbortSignal.timeout(TIMEOUT_MS),
-      },
-    );
+    const response = await fetch(`${channel.base_url}/orders?since=${encodeURIComponent(channel.poll_cursor)}`, {
+      headers: { 'x-signature': signature(channel.secret ?? '', `/orders?since=${channel.poll_cursor}`) },
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
     if (!response.ok) throw new Error(`The shop answered ${response.status}`);
     const body = (await response.json()) as { orders?: unknown; cursor?: unknown };
     return {

@@ -13,15 +13,7 @@ import { DemoOrders } from './orders.js';
 import { PracticeController } from './practice.controller.js';
 
 @Module({
-  imports: [
-    StockModule,
-    AllocationModule,
-    PurchasingModule,
-    ReceivingModule,
-    OrdersModule,
-    PickingModule,
-    PackingModule,
-  ],
+  imports: [StockModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
   controllers: [PracticeController],
   providers: [DemoHouse, DemoMorning, DemoOrders, DemoLoader],
 })

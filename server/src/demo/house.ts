@@ -55,12 +55,7 @@ export class DemoHouse {
         ['H', 88],
       ],
     ]);
-    const sites = new Map(
-      (await rows<{ id: number; code: string }>(this.source, 'SELECT id, code FROM site')).map((s) => [
-        s.code,
-        s.id,
-      ]),
-    );
+    const sites = new Map((await rows<{ id: number; code: string }>(this.source, 'SELECT id, code FROM site')).map((s) => [s.code, s.id]));
     await this.places(sites);
     for (const p of DEMO_PEOPLE) {
       await this.people.add({
@@ -75,27 +70,19 @@ export class DemoHouse {
 
   private async places(sites: ReadonlyMap<string, number>): Promise<void> {
     const list = demoPlaces();
-    const values = (p: DemoPlace) => [
-      sites.get(p.site),
-      p.code,
-      p.kind,
-      p.pickable ? 1 : 0,
-      p.walkOrder,
-      p.x,
-      p.y,
-    ];
-    await this.source.query(
-      'INSERT INTO place (site_id, code, kind, pickable, walk_order, x_m, y_m) VALUES ?',
-      [list.map(values)],
-    );
+    const values = (p: DemoPlace) => [sites.get(p.site), p.code, p.kind, p.pickable ? 1 : 0, p.walkOrder, p.x, p.y];
+    await this.source.query('INSERT INTO place (site_id, code, kind, pickable, walk_order, x_m, y_m) VALUES ?', [list.map(values)]);
   }
 
   private async goods(): Promise<void> {
     for (const [code, name, lead] of SUPPLIERS) {
-      await this.source.query(
-        'INSERT INTO supplier (code, name, email, phone, lead_days) VALUES (?, ?, ?, ?, ?)',
-        [code, name, `orders@${code.toLowerCase()}.example`, '01632 960' + String(100 + lead), lead],
-      );
+      await this.source.query('INSERT INTO supplier (code, name, email, phone, lead_days) VALUES (?, ?, ?, ?, ?)', [
+        code,
+        name,
+        `orders@${code.toLowerCase()}.example`,
+        '01632 960' + String(100 + lead),
+        lead,
+      ]);
     }
     const faces = await rows<{ id: number; code: string }>(
       this.source,
@@ -128,17 +115,12 @@ export class DemoHouse {
     );
     const [l, w, h] = item.sizeMm;
     for (const pack of item.packs) {
-      const sized =
-        pack.factor === 1 ? [item.weightG, l, w, h] : [item.weightG * pack.factor, null, null, null];
+      const sized = pack.factor === 1 ? [item.weightG, l, w, h] : [item.weightG * pack.factor, null, null, null];
       const unit = await this.source.query<{ insertId: number }>(
         'INSERT INTO pack_unit (item_id, name, plural, factor, weight_g, length_mm, width_mm, height_mm) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
         [made.insertId, pack.name, pack.plural, pack.factor, ...sized],
       );
-      if (pack.barcode)
-        await this.source.query('INSERT INTO barcode (code, pack_unit_id) VALUES (?, ?)', [
-          pack.barcode,
-          unit.insertId,
-        ]);
+      if (pack.barcode) await this.source.query('INSERT INTO barcode (code, pack_unit_id) VALUES (?, ?)', [pack.barcode, unit.insertId]);
     }
     const bought = item.packs[1] ?? item.packs[0];
     const price = (Number(item.cost) * (bought?.factor ?? 1)).toFixed(4);
@@ -157,40 +139,30 @@ export class DemoHouse {
       ['PHONE', 'Phone', 'phone', null, null],
     ];
     for (const c of channels)
-      await this.source.query(
-        'INSERT INTO channel (code, name, kind, base_url, secret, site_id) VALUES (?, ?, ?, ?, ?, ?)',
-        [...c, siteId],
-      );
+      await this.source.query('INSERT INTO channel (code, name, kind, base_url, secret, site_id) VALUES (?, ?, ?, ?, ?, ?)', [
+        ...c,
+        siteId,
+      ]);
     const items = demoItems();
     for (const item of items.filter((i) => i.className !== 'Inserts' && i.className !== 'Packaging')) {
-      for (const code of ['SHOP', 'TRADE', 'PHONE'])
-        await this.listing(code, item.sku, item.sku, item.price, code === 'SHOP' ? 2 : 0);
+      for (const code of ['SHOP', 'TRADE', 'PHONE']) await this.listing(code, item.sku, item.sku, item.price, code === 'SHOP' ? 2 : 0);
     }
     for (const [sku, own] of Object.entries(LINDENMART_CODES))
       await this.listing('LINDEN', own, sku, items.find((i) => i.sku === sku)?.price ?? '1', 5);
     await this.carriers(outside ?? 'http://127.0.0.1:9');
-    await this.source.query(
-      'INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?',
+    await this.source.query('INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?', [
       [
-        [
-          ['B1', 220, 160, 110, 90, 5000],
-          ['B2', 310, 230, 160, 180, 10000],
-          ['B3', 400, 300, 250, 320, 20000],
-          ['B4', 520, 400, 320, 540, 25000],
-          ['B5', 600, 600, 600, 980, 30000],
-          ['B6', 700, 600, 950, 1800, 30000],
-        ],
+        ['B1', 220, 160, 110, 90, 5000],
+        ['B2', 310, 230, 160, 180, 10000],
+        ['B3', 400, 300, 250, 320, 20000],
+        ['B4', 520, 400, 320, 540, 25000],
+        ['B5', 600, 600, 600, 980, 30000],
+        ['B6', 700, 600, 950, 1800, 30000],
       ],
-    );
+    ]);
   }
 
-  private async listing(
-    channel: string,
-    channelSku: string,
-    sku: string,
-    price: string,
-    keepBack: number,
-  ): Promise<void> {
+  private async listing(channel: string, channelSku: string, sku: string, price: string, keepBack: number): Promise<void> {
     await this.source.query(
       'INSERT INTO listing (channel_id, channel_sku, item_id, keep_back, price) SELECT c.id, ?, i.id, ?, ? FROM channel c JOIN item i ON i.sku = ? WHERE c.code = ?',
       [channelSku, keepBack, price, sku, channel],
@@ -203,10 +175,14 @@ export class DemoHouse {
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
     ]) {
       const place = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [lane]);
-      await this.source.query(
-        'INSERT INTO carrier (code, name, base_url, api_key, lane_place_id, collects_at) VALUES (?, ?, ?, ?, ?, ?)',
-        [code, name, `${outside}/carriers/${path}`, CARRIER_KEY, place?.id, at],
-      );
+      await this.source.query('INSERT INTO carrier (code, name, base_url, api_key, lane_place_id, collects_at) VALUES (?, ?, ?, ?, ?, ?)', [
+        code,
+        name,
+        `${outside}/carriers/${path}`,
+        CARRIER_KEY,
+        place?.id,
+        at,
+      ]);
     }
   }
 }

@@ -18,11 +18,7 @@ import { seeded } from './random.js';
 export async function actAs(source: DataSource, name: string): Promise<Act> {
   const person = DEMO_PEOPLE.find((p) => p.name.startsWith(name));
   const row = await one<{ id: number }>(source, 'SELECT id FROM person WHERE name = ?', [person?.name]);
-  const sites = await rows<{ site_id: number }>(
-    source,
-    'SELECT site_id FROM person_site WHERE person_id = ?',
-    [row?.id],
-  );
+  const sites = await rows<{ site_id: number }>(source, 'SELECT site_id FROM person_site WHERE person_id = ?', [row?.id]);
   return {
     key: randomUUID(),
     deviceId: null,
@@ -69,10 +65,7 @@ export class DemoMorning {
       for (const [n, item] of items.entries()) {
         const seed = seeds.get(item.sku);
         const pack = seed?.packs[1]?.factor ?? 6;
-        const lotId =
-          item.tracking === 'none'
-            ? 0
-            : await this.lot(tx, item.id, `L26${String(10 + n)}`, 90 + Math.floor(random() * 200));
+        const lotId = item.tracking === 'none' ? 0 : await this.lot(tx, item.id, `L26${String(10 + n)}`, 90 + Math.floor(random() * 200));
         const many = (seed?.weightG ?? 0) > 3000 ? 8 : Math.min(420, pack * (2 + Math.floor(random() * 4)));
         const units = ['SUIT-XL', 'GLV-S'].includes(item.sku) ? 1 : many;
         const key = { itemId: item.id, lotId, condition: 'good' as const, fromPlaceId: from };
@@ -84,12 +77,7 @@ export class DemoMorning {
     });
   }
 
-  private async lot(
-    tx: { query: DataSource['query'] },
-    itemId: number,
-    code: string,
-    days: number,
-  ): Promise<number> {
+  private async lot(tx: { query: DataSource['query'] }, itemId: number, code: string, days: number): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
       'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, UTC_DATE() + INTERVAL ? DAY, UTC_DATE() - INTERVAL 20 DAY)',
       [itemId, code, days],
@@ -101,12 +89,7 @@ export class DemoMorning {
   async purchaseOrders(): Promise<void> {
     const buyer = await actAs(this.source, 'Piet');
     const today = new Date().toISOString().slice(0, 10);
-    const order = async (
-      supplier: string,
-      days: number,
-      lines: [string, number, number, string][],
-      place = true,
-    ) => {
+    const order = async (supplier: string, days: number, lines: [string, number, number, string][], place = true) => {
       const { code } = await this.purchasing.add(fresh(buyer), {
         supplier,
         siteId: 1,
@@ -175,9 +158,7 @@ export class DemoMorning {
     await take(3, 480);
     await take(4, 2000);
     const goods = (await this.storing.task(1)).goods.find((g) => g.units === 480);
-    const bin = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [
-      goods?.suggestion?.code,
-    ]);
+    const bin = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [goods?.suggestion?.code]);
     if (goods && bin)
       await this.storing.store(fresh(ruben), {
         itemId: goods.itemId,

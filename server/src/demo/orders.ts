@@ -69,16 +69,12 @@ export class DemoOrders {
     const random = seeded(2026);
     const now = Date.now();
     const channels = new Map(
-      (
-        await rows<{ id: number; code: string; site_id: number }>(
-          this.source,
-          'SELECT id, code, site_id FROM channel',
-        )
-      ).map((c) => [c.code, c]),
+      (await rows<{ id: number; code: string; site_id: number }>(this.source, 'SELECT id, code, site_id FROM channel')).map((c) => [
+        c.code,
+        c,
+      ]),
     );
-    const goods = demoItems().filter(
-      (i) => !['Inserts', 'Packaging', 'Honey room'].includes(i.className) && i.sku !== 'NUC-STD',
-    );
+    const goods = demoItems().filter((i) => !['Inserts', 'Packaging', 'Honey room'].includes(i.className) && i.sku !== 'NUC-STD');
     for (let n = 0; n < ORDERS; n++) {
       const code = CHANNELS[Math.floor(random() * CHANNELS.length)] ?? 'SHOP';
       const channel = channels.get(code);
@@ -87,17 +83,13 @@ export class DemoOrders {
       const placed = new Date(now - (2 + random() * 30) * HOUR);
       const lines = Array.from({ length: 1 + Math.floor(random() * 4) }, () => {
         const item = goods[Math.floor(random() * goods.length)];
-        const sku =
-          code === 'LINDEN'
-            ? (LINDEN_SKUS[Math.floor(random() * LINDEN_SKUS.length)] ?? '')
-            : (item?.sku ?? '');
+        const sku = code === 'LINDEN' ? (LINDEN_SKUS[Math.floor(random() * LINDEN_SKUS.length)] ?? '') : (item?.sku ?? '');
         const light = (item?.weightG ?? 0) < 400;
         return { sku, quantity: 1 + Math.floor(random() * (light ? 12 : 2)), price: item?.price ?? '1' };
       });
       const unique = [...new Map(lines.map((l) => [l.sku, l])).values()];
       if (n === 17) unique.push({ sku: 'LM-99999', quantity: 1, price: '9.50' });
-      if (n % 11 === 5)
-        unique.push({ sku: code === 'LINDEN' ? 'LM-90230' : 'SUIT-XL', quantity: 2, price: '62.00' });
+      if (n % 11 === 5) unique.push({ sku: code === 'LINDEN' ? 'LM-90230' : 'SUIT-XL', quantity: 2, price: '62.00' });
       const dueNow = promisedFor(new Date(now - 2 * HOUR)).getTime();
       await this.intake.takeIn(channel, {
         ref: `${code}-${String(7100 + n)}`,
@@ -106,9 +98,7 @@ export class DemoOrders {
         email: `customer${n}@mail.example`,
         address: { line: town[0], city: town[1], postcode: n === 9 ? '' : town[2], country: 'GB' },
         note: n === 4 ? 'No prices in the box, please. It is a prize.' : null,
-        promisedAt: new Date(
-          n === 9 ? now - 20 * HOUR : dueNow + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR,
-        ).toISOString(),
+        promisedAt: new Date(n === 9 ? now - 20 * HOUR : dueNow + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR).toISOString(),
         lines: unique.map((l) => ({ ...l, sku: l.sku || 'JAR-454-RD' })),
       });
     }
@@ -126,8 +116,7 @@ export class DemoOrders {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
-    for (const [i, round] of codes.slice(0, 9).entries())
-      await this.walk(round, `T-${String(i + 11)}`, i >= 7 ? 0.5 : 1, i === 7);
+    for (const [i, round] of codes.slice(0, 9).entries()) await this.walk(round, `T-${String(i + 11)}`, i >= 7 ? 0.5 : 1, i === 7);
     const picked = await rows<{ code: string }>(
       this.source,
       `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`,
@@ -160,8 +149,7 @@ export class DemoOrders {
       'SELECT l.line, l.picked_units, u.weight_g * l.picked_units AS weight FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 WHERE o.code = ? AND l.picked_units > 0',
       [code],
     );
-    for (const l of lines)
-      await this.packing.pack(fresh(packer), code, { line: l.line, units: l.picked_units, how: 'scanned' });
+    for (const l of lines) await this.packing.pack(fresh(packer), code, { line: l.line, units: l.picked_units, how: 'scanned' });
     const goods = lines.reduce((sum, l) => sum + num(l.weight), 0);
     const box = goods < 9000 ? { code: 'B2', tare: 180 } : { code: 'B4', tare: 540 };
     if (goods + box.tare <= 24_000)

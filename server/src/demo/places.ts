@@ -12,14 +12,7 @@ const AISLE_GAP_M = 4;
 const BAY_M = 2;
 const two = (n: number) => String(n).padStart(2, '0');
 
-function aisles(
-  site: string,
-  letters: string,
-  bays: number,
-  levels: number,
-  faces: number,
-  firstX: number,
-): DemoPlace[] {
+function aisles(site: string, letters: string, bays: number, levels: number, faces: number, firstX: number): DemoPlace[] {
   const places: DemoPlace[] = [];
   [...letters].forEach((letter, a) => {
     for (let bay = 1; bay <= bays; bay++) {
@@ -40,13 +33,7 @@ function aisles(
   return places;
 }
 
-function single(
-  site: string,
-  code: string,
-  kind: string,
-  walkOrder: number,
-  at: [number, number] | null = null,
-): DemoPlace {
+function single(site: string, code: string, kind: string, walkOrder: number, at: [number, number] | null = null): DemoPlace {
   return { site, code, kind, pickable: false, walkOrder, x: at?.[0] ?? null, y: at?.[1] ?? null };
 }
 

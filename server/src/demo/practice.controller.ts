@@ -18,11 +18,7 @@ export class PracticeController {
 
   @Get('codes')
   @Access('signed-in')
-  async codes(
-    @Reader() person: Person,
-    @Query('site') site: string,
-    @Query('document') document?: string,
-  ): Promise<PracticeGroupDto[]> {
+  async codes(@Reader() person: Person, @Query('site') site: string, @Query('document') document?: string): Promise<PracticeGroupDto[]> {
     mustBeAt(person, Number(site));
     if (!this.config.VECTRUM_DEMO) return [];
     const groups = await Promise.all([

@@ -28,10 +28,7 @@ export class CarrierClient {
   }
 
   /** Buys a label. The parcel's code is the key: asking twice buys once. */
-  async label(
-    carrier: CarrierRow,
-    shipment: Shipment & { service: string },
-  ): Promise<{ tracking: string; price: string; pdf: Buffer }> {
+  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<{ tracking: string; price: string; pdf: Buffer }> {
     const body = (await this.post(carrier, '/labels', shipment, shipment.parcel)) as {
       tracking: string;
       price: string;

@@ -84,10 +84,7 @@ export class DispatchService {
       const missing = codes.find((code) => !parcels.some((p) => p.code === code));
       if (missing) throw notFound(`Parcel ${missing} for ${carrier.name}`);
       const early = parcels.find((p) => p.state !== 'labelled');
-      if (early)
-        throw badState(
-          early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`,
-        );
+      if (early) throw badState(early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`);
       const code = await nextCode(tx, 'H');
       for (const parcel of parcels) await this.send(tx, act, parcel, carrier, code);
       await this.activity.record(tx, act, {
@@ -102,13 +99,7 @@ export class DispatchService {
     });
   }
 
-  private async send(
-    tx: Tx,
-    act: Act,
-    parcel: ParcelRow,
-    carrier: { name: string; site_id: number },
-    handOver: string,
-  ): Promise<void> {
+  private async send(tx: Tx, act: Act, parcel: ParcelRow, carrier: { name: string; site_id: number }, handOver: string): Promise<void> {
     const order = await one<{
       code: string;
       channel: string;
@@ -142,16 +133,13 @@ export class DispatchService {
       { task: 'ship', document: order.code, how: null },
     );
     for (const line of lines) {
-      await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [
-        line.units,
-        line.order_line_id,
-      ]);
+      await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [line.units, line.order_line_id]);
       await this.allocation.changeSite(tx, order.site_id, line.item_id, -line.units);
     }
-    await tx.query(
-      `UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`,
-      [handOver, parcel.id],
-    );
+    await tx.query(`UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`, [
+      handOver,
+      parcel.id,
+    ]);
     const rest = await one<{ n: string }>(
       tx,
       'SELECT COUNT(*) AS n FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND l.shipped_units < l.units AND COALESCE(i.never_holds_up, 0) = 0',
@@ -178,10 +166,7 @@ export class DispatchService {
         order.code,
       );
     if (order.email)
-      await this.outbox.send(
-        tx,
-        'mail',
-        'mail.shipment',
+      await this.outbox.send(tx, `mail:${order.email}`, 'mail.shipment',
         {
           order: order.code,
           parcel: parcel.code,

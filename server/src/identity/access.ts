@@ -7,7 +7,7 @@ import { SessionService } from './session.service.js';
 
 export const ACCESS = 'vectrum:access';
 
-/** Who may use a route: any one of the rights named. A route without this is refused to everybody. */
+/** Who may use a route: those who have one of the rights named. A route without this is refused to everybody. */
 export const Access = (...rights: [Right, ...Right[]]) => SetMetadata(ACCESS, rights);
 
 /** Default deny: finds the person behind the session cookie and compares rights. */
@@ -19,10 +19,7 @@ export class AccessGuard implements CanActivate {
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
-    const rights = this.reflector.getAllAndOverride<Right[] | undefined>(ACCESS, [
-      context.getHandler(),
-      context.getClass(),
-    ]);
+    const rights = this.reflector.getAllAndOverride<Right[] | undefined>(ACCESS, [context.getHandler(), context.getClass()]);
     if (!rights) throw new Problem(403, 'not-allowed', 'Nobody has been given this');
     const request = context.switchToHttp().getRequest<SignedRequest>();
     const cookies = request.cookies as Record<string, string | undefined>;
@@ -34,10 +31,6 @@ export class AccessGuard implements CanActivate {
     if (rights.includes('public')) return true;
     if (!found) throw new Problem(401, 'signed-out', 'Sign in first');
     if (rights.includes('signed-in') || rights.some((right) => found.person.rights.has(right))) return true;
-    throw new Problem(
-      403,
-      'not-allowed',
-      `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`,
-    );
+    throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
   }
 }

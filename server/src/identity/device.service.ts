@@ -47,35 +47,21 @@ export class DeviceService {
         'SELECT site_id, name FROM device_enrolment WHERE code_hash = ? AND used_at IS NULL AND expires_at > UTC_TIMESTAMP(3) FOR UPDATE',
         [hash],
       );
-      if (!open)
-        throw new Problem(403, 'device', 'This enrolment code is spent or too old. Make a new one in Setup');
+      if (!open) throw new Problem(403, 'device', 'This enrolment code is spent or too old. Make a new one in Setup');
       const token = newToken();
       await tx.query('UPDATE device_enrolment SET used_at = UTC_TIMESTAMP(3) WHERE code_hash = ?', [hash]);
-      await tx.query('INSERT INTO device (name, site_id, token_hash) VALUES (?, ?, ?)', [
-        open.name,
-        open.site_id,
-        tokenHash(token),
-      ]);
+      await tx.query('INSERT INTO device (name, site_id, token_hash) VALUES (?, ?, ?)', [open.name, open.site_id, tokenHash(token)]);
       return token;
     });
   }
 
   revoke(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'device.revoke', { id }, async (tx) => {
-      const device = await one<{ site_id: number }>(
-        tx,
-        'SELECT site_id FROM device WHERE id = ? FOR UPDATE',
-        [id],
-      );
+      const device = await one<{ site_id: number }>(tx, 'SELECT site_id FROM device WHERE id = ? FOR UPDATE', [id]);
       if (!device) throw notFound('That device');
       mustBeAt(act.person, device.site_id);
-      await tx.query('UPDATE device SET revoked_at = COALESCE(revoked_at, UTC_TIMESTAMP(3)) WHERE id = ?', [
-        id,
-      ]);
-      await tx.query(
-        'UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE device_id = ? AND ended_at IS NULL',
-        [id],
-      );
+      await tx.query('UPDATE device SET revoked_at = COALESCE(revoked_at, UTC_TIMESTAMP(3)) WHERE id = ?', [id]);
+      await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE device_id = ? AND ended_at IS NULL', [id]);
     });
   }
 }

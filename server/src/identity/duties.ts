@@ -1,17 +1,6 @@
 /** Everything a route can ask for. `signed-in` is any person; `public` needs nobody. */
 export type Right =
-  | 'public'
-  | 'signed-in'
-  | 'buy'
-  | 'order-desk'
-  | 'receive'
-  | 'store'
-  | 'release'
-  | 'pick'
-  | 'pack'
-  | 'dispatch'
-  | 'items'
-  | 'set-up';
+  'public' | 'signed-in' | 'buy' | 'order-desk' | 'receive' | 'store' | 'release' | 'pick' | 'pack' | 'dispatch' | 'items' | 'set-up';
 
 export const DUTIES = [
   'owner',

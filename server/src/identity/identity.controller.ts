@@ -27,8 +27,7 @@ const SESSION = 'vectrum_session';
 const DEVICE = 'vectrum_device';
 const TEN_YEARS_MS = 10 * 365 * 86_400_000;
 
-const cookie = (request: Request, name: string) =>
-  (request.cookies as Record<string, string | undefined>)[name];
+const cookie = (request: Request, name: string) => (request.cookies as Record<string, string | undefined>)[name];
 
 @Controller('api')
 export class IdentityController {
@@ -62,26 +61,15 @@ export class IdentityController {
   @Post('session')
   @Access('public')
   @HttpCode(204)
-  async signIn(
-    @Body() body: SignInDto,
-    @Req() request: Request,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<void> {
+  async signIn(@Body() body: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
     this.remember(response, await this.sessions.signIn(body.email, body.password, cookie(request, DEVICE)));
   }
 
   @Post('session/badge')
   @Access('public')
   @HttpCode(204)
-  async badge(
-    @Body() body: BadgeSignInDto,
-    @Req() request: Request,
-    @Res({ passthrough: true }) response: Response,
-  ): Promise<void> {
-    this.remember(
-      response,
-      await this.sessions.signInWithBadge(body.badge, body.pin, cookie(request, DEVICE)),
-    );
+  async badge(@Body() body: BadgeSignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    this.remember(response, await this.sessions.signInWithBadge(body.badge, body.pin, cookie(request, DEVICE)));
   }
 
   @Delete('session')
@@ -142,9 +130,7 @@ export class IdentityController {
   }
 
   private sitesOf(person: Person): Promise<SiteDto[]> {
-    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY id', [
-      [0, ...person.siteIds],
-    ]);
+    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY id', [[0, ...person.siteIds]]);
   }
 
   private remember(response: Response, session: SignedIn): void {

@@ -21,10 +21,7 @@ export class PeopleService {
   constructor(private readonly source: DataSource) {}
 
   async add(person: NewPerson): Promise<number> {
-    const [password, pin] = await Promise.all([
-      secretHash(person.password),
-      person.pin ? secretHash(person.pin) : null,
-    ]);
+    const [password, pin] = await Promise.all([secretHash(person.password), person.pin ? secretHash(person.pin) : null]);
     return inTransaction(this.source, async (tx) => {
       const done = await tx.query<{ insertId: number }>(
         'INSERT INTO person (name, email, password_hash, badge_code, pin_hash, duties, sees_costs) VALUES (?, ?, ?, ?, ?, ?, ?)',
@@ -65,21 +62,14 @@ export class PeopleService {
   }
 
   /** Makes the owner's account and the first site of a new house; refused once there is anybody. */
-  async foundHouse(input: {
-    name: string;
-    email: string;
-    password: string;
-    siteName: string;
-    siteCode: string;
-  }): Promise<void> {
+  async foundHouse(input: { name: string; email: string; password: string; siteName: string; siteCode: string }): Promise<void> {
     await this.source.query(`SELECT GET_LOCK('vectrum-first-owner', 30)`);
     try {
-      if (!(await this.isFirstRun()))
-        throw new Problem(409, 'state', 'This house has its owner already. Sign in');
-      const site = await this.source.query<{ insertId: number }>(
-        'INSERT INTO site (code, name) VALUES (?, ?)',
-        [input.siteCode.toUpperCase(), input.siteName],
-      );
+      if (!(await this.isFirstRun())) throw new Problem(409, 'state', 'This house has its owner already. Sign in');
+      const site = await this.source.query<{ insertId: number }>('INSERT INTO site (code, name) VALUES (?, ?)', [
+        input.siteCode.toUpperCase(),
+        input.siteName,
+      ]);
       await this.source.query(
         `INSERT INTO place (site_id, code, kind, walk_order) VALUES (?, 'DOCK-1', 'dock', 0), (?, 'TABLE-1', 'packing-table', 9000)`,
         [site.insertId, site.insertId],

@@ -36,41 +36,24 @@ export class SessionService {
   ) {}
 
   async signIn(email: string, password: string, deviceToken: string | undefined): Promise<SignedIn> {
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE email = ? AND active = 1', [
-      email.trim().toLowerCase(),
-    ]);
-    await this.prove(
-      facts,
-      facts?.password_hash ?? null,
-      password,
-      'E-mail and password do not match. Check both and try again',
-    );
+    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE email = ? AND active = 1', [email.trim().toLowerCase()]);
+    await this.prove(facts, facts?.password_hash ?? null, password, 'E-mail and password do not match. Check both and try again');
     const device = await this.device(deviceToken);
     return this.open(facts, device?.id ?? null);
   }
 
   async signInWithBadge(badge: string, pin: string, deviceToken: string | undefined): Promise<SignedIn> {
     const device = await this.device(deviceToken);
-    if (!device)
-      throw new Problem(
-        403,
-        'device',
-        'This device is not enrolled. Scan an enrolment code from Setup first',
-      );
-    const facts = await one<PersonFacts>(
-      this.source,
-      'SELECT * FROM person WHERE badge_code = ? AND active = 1',
-      [badge.trim().toUpperCase()],
-    );
+    if (!device) throw new Problem(403, 'device', 'This device is not enrolled. Scan an enrolment code from Setup first');
+    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE badge_code = ? AND active = 1', [
+      badge.trim().toUpperCase(),
+    ]);
     await this.prove(facts, facts?.pin_hash ?? null, pin, 'Badge and PIN do not match. Try again');
     return this.open(facts, device.id);
   }
 
   async signOut(token: string | undefined): Promise<void> {
-    if (token)
-      await this.source.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE token_hash = ?', [
-        tokenHash(token),
-      ]);
+    if (token) await this.source.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE token_hash = ?', [tokenHash(token)]);
   }
 
   async find(token: string | undefined): Promise<{ person: Person; deviceId: number | null } | undefined> {
@@ -83,11 +66,7 @@ export class SessionService {
       [tokenHash(token)],
     );
     if (!found) return undefined;
-    const sites = await rows<{ site_id: number }>(
-      this.source,
-      'SELECT site_id FROM person_site WHERE person_id = ?',
-      [found.id],
-    );
+    const sites = await rows<{ site_id: number }>(this.source, 'SELECT site_id FROM person_site WHERE person_id = ?', [found.id]);
     const duties = parsed<Duty[]>(found.duties);
     return {
       deviceId: found.device_id,
@@ -104,25 +83,14 @@ export class SessionService {
   /** The enrolled device behind a device cookie. */
   async device(token: string | undefined): Promise<{ id: number; name: string; siteId: number } | undefined> {
     if (!token) return undefined;
-    return one(
-      this.source,
-      'SELECT id, name, site_id AS siteId FROM device WHERE token_hash = ? AND revoked_at IS NULL',
-      [tokenHash(token)],
-    );
+    return one(this.source, 'SELECT id, name, site_id AS siteId FROM device WHERE token_hash = ? AND revoked_at IS NULL', [
+      tokenHash(token),
+    ]);
   }
 
-  private async prove(
-    facts: PersonFacts | undefined,
-    stored: string | null,
-    secret: string,
-    sentence: string,
-  ): Promise<void> {
+  private async prove(facts: PersonFacts | undefined, stored: string | null, secret: string, sentence: string): Promise<void> {
     if (facts?.locked_until && facts.locked_until > new Date()) {
-      throw new Problem(
-        429,
-        'sign-in',
-        `Too many wrong tries. Wait ${LOCK_MINUTES} minutes, or ask whoever sets up people`,
-      );
+      throw new Problem(429, 'sign-in', `Too many wrong tries. Wait ${LOCK_MINUTES} minutes, or ask whoever sets up people`);
     }
     if (await secretMatches(stored, secret)) return;
     if (facts) {
@@ -138,9 +106,7 @@ export class SessionService {
   private async open(facts: PersonFacts | undefined, deviceId: number | null): Promise<SignedIn> {
     if (!facts) throw new Problem(401, 'sign-in', 'Nobody by that name');
     const token = newToken();
-    await this.source.query('UPDATE person SET failed_signins = 0, locked_until = NULL WHERE id = ?', [
-      facts.id,
-    ]);
+    await this.source.query('UPDATE person SET failed_signins = 0, locked_until = NULL WHERE id = ?', [facts.id]);
     await this.source.query(
       'INSERT INTO session (token_hash, person_id, device_id, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? HOUR)',
       [tokenHash(token), facts.id, deviceId, this.config.SESSION_HOURS],

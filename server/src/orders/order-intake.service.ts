@@ -28,10 +28,7 @@ export class OrderIntake {
     private readonly activity: ActivityService,
   ) {}
 
-  async takeIn(
-    channel: { id: number; site_id: number },
-    order: IncomingOrder,
-  ): Promise<{ code: string; known: boolean }> {
+  async takeIn(channel: { id: number; site_id: number }, order: IncomingOrder): Promise<{ code: string; known: boolean }> {
     const known = await this.known(channel.id, order.ref);
     if (known) return { code: known, known: true };
     try {
@@ -45,19 +42,11 @@ export class OrderIntake {
 
   private async known(channelId: number, ref: string): Promise<string | undefined> {
     return (
-      await one<{ code: string }>(
-        this.source,
-        'SELECT code FROM sales_order WHERE channel_id = ? AND channel_ref = ?',
-        [channelId, ref],
-      )
+      await one<{ code: string }>(this.source, 'SELECT code FROM sales_order WHERE channel_id = ? AND channel_ref = ?', [channelId, ref])
     )?.code;
   }
 
-  private async write(
-    tx: Tx,
-    channel: { id: number; site_id: number },
-    order: IncomingOrder,
-  ): Promise<string> {
+  private async write(tx: Tx, channel: { id: number; site_id: number }, order: IncomingOrder): Promise<string> {
     const code = await nextCode(tx, 'S');
     const lines = await this.lines(tx, channel.id, order);
     const holdReason = holdOf(
@@ -84,14 +73,12 @@ export class OrderIntake {
       notePacker: order.note ?? null,
     });
     const orderId = (made.identifiers[0] as { id: number }).id;
-    for (const [i, line] of lines.entries())
-      await tx.insert(SalesOrderLine, { ...line, orderId, line: i + 1 });
+    for (const [i, line] of lines.entries()) await tx.insert(SalesOrderLine, { ...line, orderId, line: i + 1 });
     await this.activity.record(tx, null, {
       kind: 'order',
       glyph: holdReason ? 'held' : 'empty',
       title: `${code} came in, ${order.customer}`,
-      detail:
-        holdReason ?? `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, their ref ${order.ref}`,
+      detail: holdReason ?? `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, their ref ${order.ref}`,
       document: code,
       siteId: channel.site_id,
     });
@@ -124,7 +111,6 @@ export class OrderIntake {
 
 function holdOf(order: IncomingOrder, unknown: readonly string[]): string | null {
   if (unknown.length > 0) return `Unknown code ${unknown.join(', ')}. Link it to an item`;
-  if (order.address.line.trim() === '' || order.address.postcode.trim() === '')
-    return 'No postcode or street. Ask the customer';
+  if (order.address.line.trim() === '' || order.address.postcode.trim() === '') return 'No postcode or street. Ask the customer';
   return null;
 }

@@ -41,12 +41,7 @@ export class OrdersController {
   @Post(':code/clear-hold')
   @Access('order-desk')
   @HttpCode(200)
-  clearHold(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('code') code: string,
-    @Body() body: ClearHoldDto,
-  ): Promise<CodeDto> {
+  clearHold(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: ClearHoldDto): Promise<CodeDto> {
     return this.orders.clearHold(act, code.toUpperCase(), version, body);
   }
 }

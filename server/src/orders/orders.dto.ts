@@ -1,15 +1,5 @@
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsInt,
-  IsOptional,
-  IsString,
-  Length,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Length, MaxLength, Min, ValidateNested } from 'class-validator';
 
 export class OrderLineDto {
   line: number;

@@ -52,9 +52,7 @@ export class OrdersQueries {
   }
 
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
-    const found = await rows<
-      Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }
-    >(
+    const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
       this.source,
       `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, l.reserved_units AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
@@ -85,7 +83,5 @@ function whyNot(state: string, holdReason: string | null, lines: readonly OrderL
   if (state === 'held') return holdReason;
   if (state !== 'open') return `It is ${state} already`;
   const short = lines.find((l) => l.reserved < l.wanted);
-  return short
-    ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}`
-    : null;
+  return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
 }

@@ -26,8 +26,7 @@ export class OrdersService {
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.siteId);
       mustMatch(order.version, version);
-      if (order.state !== 'held' && order.state !== 'open')
-        throw badState(`${code} is ${order.state} already`);
+      if (order.state !== 'held' && order.state !== 'open') throw badState(`${code} is ${order.state} already`);
       for (const link of input.links ?? []) await this.link(tx, order, link);
       const address = {
         addressLine: input.addressLine ?? order.addressLine,

@@ -1,15 +1,6 @@
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
-export const SO_STATES = [
-  'open',
-  'held',
-  'released',
-  'picking',
-  'picked',
-  'packed',
-  'shipped',
-  'cancelled',
-] as const;
+export const SO_STATES = ['open', 'held', 'released', 'picking', 'picked', 'packed', 'shipped', 'cancelled'] as const;
 export type SalesOrderState = (typeof SO_STATES)[number];
 
 @Entity('sales_order')

@@ -43,8 +43,7 @@ export class LabelService implements OnModuleInit {
   }
 
   async rates(person: Person, code: string, weightG: number): Promise<RatesDto> {
-    if (!Number.isInteger(weightG) || weightG < 1)
-      throw badForm({ weight: 'Weigh the parcel first: grams, a whole number' });
+    if (!Number.isInteger(weightG) || weightG < 1) throw badForm({ weight: 'Weigh the parcel first: grams, a whole number' });
     const order = await this.queries.orderOf(this.source, code);
     mustBeAt(person, order.site_id);
     const shipment = await this.shipment(this.source, order.id, `${code}-1`, weightG);
@@ -74,9 +73,7 @@ export class LabelService implements OnModuleInit {
       if (order.state !== 'picked') throw badState(`${code} is ${order.state} already`);
       await this.mustBeProved(tx, order);
       await this.mustWeigh(tx, order, input);
-      const carrier = await one<CarrierRow>(tx, `SELECT ${CARRIER_FIELDS} FROM carrier WHERE code = ?`, [
-        input.carrier,
-      ]);
+      const carrier = await one<CarrierRow>(tx, `SELECT ${CARRIER_FIELDS} FROM carrier WHERE code = ?`, [input.carrier]);
       if (!carrier) throw notFound(`Carrier ${input.carrier}`);
       const parcel = await one<{ id: number; code: string }>(
         tx,
@@ -88,11 +85,9 @@ export class LabelService implements OnModuleInit {
         `UPDATE parcel SET state = 'label-asked', carton = ?, weight_g = ?, carrier_id = ?, service = ?, label_asked_at = UTC_TIMESTAMP(3) WHERE id = ?`,
         [input.carton, input.weightG, carrier.id, input.service, parcel.id],
       );
-      await tx.query(`UPDATE sales_order SET state = 'packed', version = version + 1 WHERE id = ?`, [
-        order.id,
-      ]);
+      await tx.query(`UPDATE sales_order SET state = 'packed', version = version + 1 WHERE id = ?`, [order.id]);
       await tx.query(`UPDATE pick_round SET state = 'done' WHERE id = ?`, [order.round_id]);
-      await this.outbox.send(tx, `carrier:${carrier.code}`, 'carrier.label', { parcel: parcel.code }, code);
+      await this.outbox.send(tx, `carrier:${carrier.code}/${parcel.code}`, 'carrier.label', { parcel: parcel.code }, code);
       const activityId = await this.activity.record(tx, act, {
         kind: 'packed',
         glyph: 'full',
@@ -108,18 +103,12 @@ export class LabelService implements OnModuleInit {
   private async mustBeProved(tx: Tx, order: BenchOrder): Promise<void> {
     const task = await this.queries.task(tx, order);
     const left = task.lines.reduce((sum, l) => sum + l.picked - l.packed, 0);
-    if (left > 0)
-      throw badState(`${left} ${left === 1 ? 'piece is' : 'pieces are'} still to scan into the parcel`);
-    if (task.note && !task.noteSeen)
-      throw badState('Read the customer’s note and say so before the label is printed');
+    if (left > 0) throw badState(`${left} ${left === 1 ? 'piece is' : 'pieces are'} still to scan into the parcel`);
+    if (task.note && !task.noteSeen) throw badState('Read the customer’s note and say so before the label is printed');
   }
 
   private async mustWeigh(tx: Tx, order: BenchOrder, input: LabelDto): Promise<void> {
-    const carton = await one<{ tare_g: number; most_g: number }>(
-      tx,
-      'SELECT tare_g, most_g FROM carton WHERE code = ?',
-      [input.carton],
-    );
+    const carton = await one<{ tare_g: number; most_g: number }>(tx, 'SELECT tare_g, most_g FROM carton WHERE code = ?', [input.carton]);
     if (!carton) throw notFound(`Box ${input.carton}`);
     if (input.weightG > carton.most_g)
       throw badForm({
@@ -139,12 +128,7 @@ export class LabelService implements OnModuleInit {
     }
   }
 
-  private async shipment(
-    tx: Pick<Tx, 'query'>,
-    orderId: number,
-    parcel: string,
-    weightG: number,
-  ): Promise<Shipment> {
+  private async shipment(tx: Pick<Tx, 'query'>, orderId: number, parcel: string, weightG: number): Promise<Shipment> {
     const to = await one<Shipment['to']>(
       tx,
       'SELECT customer AS name, address_line AS line, city, postcode, country FROM sales_order WHERE id = ?',
@@ -175,9 +159,7 @@ export class LabelService implements OnModuleInit {
       service: parcel.service,
     });
     await inTransaction(this.source, async (tx) => {
-      const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [
-        parcel.id,
-      ]);
+      const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
       if (now?.state !== 'label-asked') return;
       await tx.query(
         `UPDATE parcel SET state = 'labelled', tracking = ?, price = ?, label_pdf = ?, labelled_at = UTC_TIMESTAMP(3) WHERE id = ?`,

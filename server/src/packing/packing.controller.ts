@@ -60,11 +60,7 @@ export class PackingController {
   /** Services and prices of each carrier for a weighed parcel, cheapest first. */
   @Get('orders/:code/rates')
   @Access('pack')
-  rates(
-    @Reader() person: Person,
-    @Param('code') code: string,
-    @Query('weight') weight: string,
-  ): Promise<RatesDto> {
+  rates(@Reader() person: Person, @Param('code') code: string, @Query('weight') weight: string): Promise<RatesDto> {
     return this.labels.rates(person, code.toUpperCase(), Number(weight));
   }
 

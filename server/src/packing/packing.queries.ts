@@ -119,23 +119,15 @@ export class PackingQueries {
       this.source,
       'SELECT code, length_mm AS lengthMm, width_mm AS widthMm, height_mm AS heightMm, tare_g AS tareG, most_g AS mostG FROM carton ORDER BY length_mm * width_mm * height_mm',
     );
-    const volume = lines.reduce(
-      (sum, l) => sum + num(l.units) * (l.length_mm ?? 0) * (l.width_mm ?? 0) * (l.height_mm ?? 0),
-      0,
-    );
-    const longest = Math.max(
-      0,
-      ...lines.map((l) => Math.max(l.length_mm ?? 0, l.width_mm ?? 0, l.height_mm ?? 0)),
-    );
+    const volume = lines.reduce((sum, l) => sum + num(l.units) * (l.length_mm ?? 0) * (l.width_mm ?? 0) * (l.height_mm ?? 0), 0);
+    const longest = Math.max(0, ...lines.map((l) => Math.max(l.length_mm ?? 0, l.width_mm ?? 0, l.height_mm ?? 0)));
     const weight = goodsWeight(lines) ?? 0;
     const filled = found.map((c) => ({
       ...c,
       fill: Math.ceil((volume * 100) / (c.lengthMm * c.widthMm * c.heightMm)),
     }));
     const fits = (c: (typeof filled)[number]) =>
-      c.fill <= USABLE_PER_CENT &&
-      longest <= Math.max(c.lengthMm, c.widthMm, c.heightMm) &&
-      weight + c.tareG <= c.mostG;
+      c.fill <= USABLE_PER_CENT && longest <= Math.max(c.lengthMm, c.widthMm, c.heightMm) && weight + c.tareG <= c.mostG;
     const proposed = filled.find(fits) ?? filled.at(-1);
     return filled.map((c) => ({ ...c, proposed: c.code === proposed?.code }));
   }

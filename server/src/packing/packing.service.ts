@@ -52,9 +52,7 @@ export class PackingService implements OnModuleInit {
       const item = line && (await this.codebook.items(tx, [line.itemId]))[line.itemId];
       const refusal = checkPack(code, item, input.units, line ? line.picked - line.packed : 0);
       if (refusal || !line || !item)
-        throw refused(
-          refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${code} has no such line` },
-        );
+        throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${code} has no such line` });
       const parcel = await this.openParcel(tx, order);
       const lots = await this.fromTote(tx, order.tote_id, line.itemId, input.units);
       const { ids } = await this.ledger.post(
@@ -76,10 +74,11 @@ export class PackingService implements OnModuleInit {
           parcelLineId: await this.intoParcel(tx, parcel.id, order.id, input.line, lot),
           units: lot.units,
         });
-      await tx.query(
-        'UPDATE sales_order_line SET packed_units = packed_units + ? WHERE order_id = ? AND line = ?',
-        [input.units, order.id, input.line],
-      );
+      await tx.query('UPDATE sales_order_line SET packed_units = packed_units + ? WHERE order_id = ? AND line = ?', [
+        input.units,
+        order.id,
+        input.line,
+      ]);
       const activityId = await this.activity.record(tx, act, {
         kind: 'pack',
         glyph: 'full',
@@ -97,10 +96,7 @@ export class PackingService implements OnModuleInit {
   seeNote(act: Act, code: string): Promise<PostedDto> {
     return this.commands.run(act, 'pack.note-seen', { code }, async (tx) => {
       const order = await this.locked(tx, act, code);
-      await tx.query('UPDATE sales_order SET note_seen_by = COALESCE(note_seen_by, ?) WHERE id = ?', [
-        act.person.id,
-        order.id,
-      ]);
+      await tx.query('UPDATE sales_order SET note_seen_by = COALESCE(note_seen_by, ?) WHERE id = ?', [act.person.id, order.id]);
       const activityId = await this.activity.record(tx, act, {
         kind: 'note',
         glyph: 'full',
@@ -121,40 +117,30 @@ export class PackingService implements OnModuleInit {
   }
 
   private async openParcel(tx: Tx, order: BenchOrder): Promise<OpenParcel> {
-    const open = await one<OpenParcel>(
-      tx,
-      `SELECT id, code, place_id FROM parcel WHERE order_id = ? AND state = 'open' FOR UPDATE`,
-      [order.id],
-    );
+    const open = await one<OpenParcel>(tx, `SELECT id, code, place_id FROM parcel WHERE order_id = ? AND state = 'open' FOR UPDATE`, [
+      order.id,
+    ]);
     if (open) return open;
-    const last = await one<{ n: number | null }>(
-      tx,
-      'SELECT MAX(number) AS n FROM parcel WHERE order_id = ?',
-      [order.id],
-    );
+    const last = await one<{ n: number | null }>(tx, 'SELECT MAX(number) AS n FROM parcel WHERE order_id = ?', [order.id]);
     const number = (last?.n ?? 0) + 1;
     const code = `${order.code}-${number}`;
-    const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [
-      order.tote_id,
+    const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [order.tote_id]);
+    const place = await tx.query<{ insertId: number }>(`INSERT INTO place (site_id, parent_id, code, kind) VALUES (?, ?, ?, 'parcel')`, [
+      order.site_id,
+      table?.parent_id ?? null,
+      code,
     ]);
-    const place = await tx.query<{ insertId: number }>(
-      `INSERT INTO place (site_id, parent_id, code, kind) VALUES (?, ?, ?, 'parcel')`,
-      [order.site_id, table?.parent_id ?? null, code],
-    );
-    const made = await tx.query<{ insertId: number }>(
-      'INSERT INTO parcel (code, order_id, number, place_id) VALUES (?, ?, ?, ?)',
-      [code, order.id, number, place.insertId],
-    );
+    const made = await tx.query<{ insertId: number }>('INSERT INTO parcel (code, order_id, number, place_id) VALUES (?, ?, ?, ?)', [
+      code,
+      order.id,
+      number,
+      place.insertId,
+    ]);
     return { id: made.insertId, code, place_id: place.insertId };
   }
 
   /** Which lots of the tote make up a quantity. The rows stay locked. */
-  private async fromTote(
-    tx: Tx,
-    toteId: number,
-    itemId: number,
-    units: number,
-  ): Promise<{ lotId: number; units: number }[]> {
+  private async fromTote(tx: Tx, toteId: number, itemId: number, units: number): Promise<{ lotId: number; units: number }[]> {
     const found = await rows<{ lot_id: number; units: number }>(
       tx,
       `SELECT lot_id, units FROM balance WHERE item_id = ? AND place_id = ? AND stock_condition = 'good' AND units > 0 ORDER BY lot_id FOR UPDATE`,
@@ -178,40 +164,33 @@ export class PackingService implements OnModuleInit {
     line: number,
     lot: { lotId: number; units: number },
   ): Promise<number> {
-    const row = await one<{ id: number }>(
-      tx,
-      'SELECT id FROM sales_order_line WHERE order_id = ? AND line = ?',
-      [orderId, line],
-    );
+    const row = await one<{ id: number }>(tx, 'SELECT id FROM sales_order_line WHERE order_id = ? AND line = ?', [orderId, line]);
     await tx.query(
       'INSERT INTO parcel_line (parcel_id, order_line_id, lot_id, units) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
       [parcelId, row?.id ?? 0, lot.lotId, lot.units],
     );
-    const made = await one<{ id: number }>(
-      tx,
-      'SELECT id FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?',
-      [parcelId, row?.id ?? 0, lot.lotId],
-    );
+    const made = await one<{ id: number }>(tx, 'SELECT id FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [
+      parcelId,
+      row?.id ?? 0,
+      lot.lotId,
+    ]);
     return made?.id ?? 0;
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {
     const order = await this.locked(tx, act, undo.order);
-    if (order.state !== 'picked')
-      throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
+    if (order.state !== 'picked') throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
     await this.ledger.reverse(tx, act, undo.movements, undo.order);
     let units = 0;
     for (const part of undo.parts) {
       units += num(part.units);
-      await tx.query('UPDATE parcel_line SET units = units - ? WHERE id = ?', [
-        part.units,
-        part.parcelLineId,
-      ]);
+      await tx.query('UPDATE parcel_line SET units = units - ? WHERE id = ?', [part.units, part.parcelLineId]);
       await tx.query('DELETE FROM parcel_line WHERE id = ? AND units = 0', [part.parcelLineId]);
     }
-    await tx.query(
-      'UPDATE sales_order_line SET packed_units = packed_units - ? WHERE order_id = ? AND line = ?',
-      [units, order.id, undo.line],
-    );
+    await tx.query('UPDATE sales_order_line SET packed_units = packed_units - ? WHERE order_id = ? AND line = ?', [
+      units,
+      order.id,
+      undo.line,
+    ]);
   }
 }

@@ -41,11 +41,7 @@ export class PickingController {
   @Access('pick')
   @ApiOkResponse({ schema: { type: 'object' } })
   async task(@Reader() person: Person, @Param('code') code: string): Promise<PickTask & { state: string }> {
-    const {
-      roundId: _round,
-      orderId: _order,
-      ...task
-    } = await this.queries.task(this.source, code.toUpperCase());
+    const { roundId: _round, orderId: _order, ...task } = await this.queries.task(this.source, code.toUpperCase());
     mustBeAt(person, task.siteId);
     return task;
   }

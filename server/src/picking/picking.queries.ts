@@ -39,9 +39,7 @@ export class PickingQueries {
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id ORDER BY o.promised_at, r.id LIMIT 200`,
       [[0, ...siteIds]],
     );
-    const walks = await Promise.all(
-      found.map(async (r) => metresOf((await this.stops(this.source, r.id)).map(point), CROSS_AISLES)),
-    );
+    const walks = await Promise.all(found.map(async (r) => metresOf((await this.stops(this.source, r.id)).map(point), CROSS_AISLES)));
     return found.map(({ id: _id, pickerId, ...r }, i) => ({
       ...r,
       mine: pickerId === personId,
@@ -53,10 +51,7 @@ export class PickingQueries {
     }));
   }
 
-  async task(
-    tx: Pick<Tx, 'query'>,
-    code: string,
-  ): Promise<PickTask & { roundId: number; orderId: number; state: string }> {
+  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { roundId: number; orderId: number; state: string }> {
     const round = await one<{
       id: number;
       order_id: number;
@@ -91,13 +86,7 @@ export class PickingQueries {
       busyToteIds: busy.map((b) => b.tote_id),
       stops: stops.map(({ x, y, ...stop }, i) => ({
         ...stop,
-        metres: Math.round(
-          metresBetween(
-            i === 0 ? { x: 0, y: 0 } : point(stops[i - 1] ?? { x, y }),
-            point({ x, y }),
-            CROSS_AISLES,
-          ),
-        ),
+        metres: Math.round(metresBetween(i === 0 ? { x: 0, y: 0 } : point(stops[i - 1] ?? { x, y }), point({ x, y }), CROSS_AISLES)),
       })),
     };
   }

@@ -58,25 +58,20 @@ export class PickingService implements OnModuleInit {
   pick(act: Act, code: string, input: PickDto): Promise<PostedDto> {
     return this.commands.run(act, 'pick', { code, input }, async (tx) => {
       const round = await this.round(tx, act, code, true);
-      if (round.state !== 'waiting' && round.state !== 'picking')
-        throw badState(`${code} is set down already`);
+      if (round.state !== 'waiting' && round.state !== 'picking') throw badState(`${code} is set down already`);
       const task = await this.queries.task(tx, code);
       const stop = task.stops.find((s) => s.id === input.stopId);
       const book = await this.codebook.book(tx, round.site_id, stop ? [stop.itemId] : []);
       const item = stop && book.items[stop.itemId];
       const refusal = checkPick(stop, item, input.units, stop ? stop.units - stop.picked - stop.short : 0);
       if (refusal || !stop || !item)
-        throw refused(
-          refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' },
-        );
+        throw refused(refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' });
       const tote = Object.values(book.places).find((p) => p.id === input.totePlaceId);
       const toteRefusal = tote
         ? checkTote(task, tote)
         : { band: 'unknown' as const, title: 'No such tote', detail: 'Scan the code on the tote' };
       if (toteRefusal || !tote)
-        throw refused(
-          toteRefusal ?? { band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' },
-        );
+        throw refused(toteRefusal ?? { band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' });
       await this.claimTote(tx, round, tote.id, tote.code);
       await this.begin(tx, act, round);
       const { ids } = await this.ledger.post(
@@ -113,29 +108,19 @@ export class PickingService implements OnModuleInit {
     return this.commands.run(act, 'round.set-down', { code, input }, async (tx) => {
       const round = await this.round(tx, act, code, true);
       if (round.state !== 'picking')
-        throw badState(
-          round.state === 'waiting' ? `Nothing of ${code} is picked yet` : `${code} is set down already`,
-        );
+        throw badState(round.state === 'waiting' ? `Nothing of ${code} is picked yet` : `${code} is set down already`);
       const task = await this.queries.task(tx, code);
       const book = await this.codebook.book(tx, round.site_id, []);
       const place = Object.values(book.places).find((p) => p.id === input.placeId);
-      const refusal = checkSetDown(
-        round.site_id,
-        place,
-        task.stops.filter((s) => s.units > s.picked + s.short).length,
-      );
+      const refusal = checkSetDown(round.site_id, place, task.stops.filter((s) => s.units > s.picked + s.short).length);
       if (refusal) throw refused(refusal);
       const picked = task.stops.some((s) => s.picked > 0);
       await tx.query(`UPDATE pick_round SET state = ?, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
         picked ? 'set-down' : 'done',
         round.id,
       ]);
-      await tx.query(`UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?`, [
-        picked ? 'picked' : 'open',
-        round.order_id,
-      ]);
-      if (round.tote_id)
-        await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [input.placeId, round.tote_id]);
+      await tx.query(`UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?`, [picked ? 'picked' : 'open', round.order_id]);
+      if (round.tote_id) await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [input.placeId, round.tote_id]);
       const activityId = await this.activity.record(tx, act, {
         kind: 'set-down',
         glyph: 'half',
@@ -163,24 +148,21 @@ export class PickingService implements OnModuleInit {
   /** Puts the first person to touch a waiting round on it. */
   async begin(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (round.state !== 'waiting') return;
-    await tx.query(
-      `UPDATE pick_round SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`,
-      [act.person.id, round.id],
-    );
-    await tx.query(`UPDATE sales_order SET state = 'picking', version = version + 1 WHERE id = ?`, [
-      round.order_id,
+    await tx.query(`UPDATE pick_round SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
+      act.person.id,
+      round.id,
     ]);
+    await tx.query(`UPDATE sales_order SET state = 'picking', version = version + 1 WHERE id = ?`, [round.order_id]);
   }
 
   /** A tote serves one round at a time; its row is locked, so that two rounds cannot take it together. */
   private async claimTote(tx: Tx, round: RoundRow, toteId: number, code: string): Promise<void> {
     if (round.tote_id === toteId) return;
     await one(tx, 'SELECT id FROM place WHERE id = ? FOR UPDATE', [toteId]);
-    const other = await one(
-      tx,
-      `SELECT id FROM pick_round WHERE tote_id = ? AND state IN ('picking','set-down') AND id <> ? LIMIT 1`,
-      [toteId, round.id],
-    );
+    const other = await one(tx, `SELECT id FROM pick_round WHERE tote_id = ? AND state IN ('picking','set-down') AND id <> ? LIMIT 1`, [
+      toteId,
+      round.id,
+    ]);
     if (other)
       throw new Problem(409, 'refused', 'In use on another order. Take an empty one', {
         band: 'not-this',
@@ -205,11 +187,7 @@ export class PickingService implements OnModuleInit {
   private async takeBack(tx: Tx, act: Act, undo: PickUndo): Promise<void> {
     const round = await this.round(tx, act, undo.round, true);
     if (round.state !== 'picking')
-      throw new Problem(
-        409,
-        'undo',
-        `${undo.round} is set down. Put the goods back by hand and ask the office`,
-      );
+      throw new Problem(409, 'undo', `${undo.round} is set down. Put the goods back by hand and ask the office`);
     await this.ledger.reverse(tx, act, undo.movements, null);
     await this.count(tx, undo.stopId, -undo.units);
   }

@@ -30,23 +30,19 @@ export class ReleaseService {
         state: string;
         version: number;
         customer: string;
-      }>(tx, 'SELECT id, site_id, state, version, customer FROM sales_order WHERE code = ? FOR UPDATE', [
-        code,
-      ]);
+      }>(tx, 'SELECT id, site_id, state, version, customer FROM sales_order WHERE code = ? FOR UPDATE', [code]);
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.site_id);
-      if (order.state !== 'open')
-        throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
+      if (order.state !== 'open') throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
       const lines = await this.lines(tx, order.id, code);
       const round = await nextCode(tx, 'R');
-      const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO pick_round (code, site_id, order_id) VALUES (?, ?, ?)',
-        [round, order.site_id, order.id],
-      );
-      await this.planStops(tx, made.insertId, order.site_id, lines);
-      await tx.query(`UPDATE sales_order SET state = 'released', version = version + 1 WHERE id = ?`, [
+      const made = await tx.query<{ insertId: number }>('INSERT INTO pick_round (code, site_id, order_id) VALUES (?, ?, ?)', [
+        round,
+        order.site_id,
         order.id,
       ]);
+      await this.planStops(tx, made.insertId, order.site_id, lines);
+      await tx.query(`UPDATE sales_order SET state = 'released', version = version + 1 WHERE id = ?`, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'release',
         glyph: 'go',
@@ -71,15 +67,17 @@ export class ReleaseService {
       const { choices, short } = chooseBins(bins, line.units, line.rotation);
       if (short > 0) {
         const item = await one<{ name: string }>(tx, 'SELECT name FROM item WHERE id = ?', [line.item_id]);
-        throw badState(
-          `Bins open to picking lack ${short} of ${item?.name ?? 'an item'}. Put it away from the dock first`,
-        );
+        throw badState(`Bins open to picking lack ${short} of ${item?.name ?? 'an item'}. Put it away from the dock first`);
       }
       for (const c of choices) {
-        await tx.query(
-          'INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)',
-          [roundId, line.id, line.item_id, c.lotId, c.placeId, c.units],
-        );
+        await tx.query('INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [
+          roundId,
+          line.id,
+          line.item_id,
+          c.lotId,
+          c.placeId,
+          c.units,
+        ]);
         const bin = bins.find((b) => b.placeId === c.placeId && b.lotId === c.lotId);
         if (bin) bin.units -= c.units;
       }
@@ -114,9 +112,7 @@ export class ReleaseService {
     for (const row of found) {
       const place = places.find((p) => p.id === row.place_id);
       if (!place) continue;
-      const claim = claims.find(
-        (c) => c.item_id === row.item_id && c.place_id === row.place_id && c.lot_id === row.lot_id,
-      );
+      const claim = claims.find((c) => c.item_id === row.item_id && c.place_id === row.place_id && c.lot_id === row.lot_id);
       const lot = lots.find((l) => l.id === row.lot_id);
       const bin = {
         placeId: row.place_id,
@@ -147,10 +143,7 @@ export class ReleaseService {
       [orderId],
     );
     const short = found.find((l) => l.reserved < l.units && num(l.waits) === 1);
-    if (short)
-      throw badState(
-        `${code} is short of ${short.units - short.reserved} of ${short.name}. It waits for stock`,
-      );
+    if (short) throw badState(`${code} is short of ${short.units - short.reserved} of ${short.name}. It waits for stock`);
     const lines = found
       .filter((l) => l.reserved > l.picked)
       .map((l) => ({ id: l.id, item_id: l.item_id, rotation: l.rotation, units: l.reserved - l.picked }));

@@ -47,8 +47,7 @@ export class ShortService {
   short(act: Act, code: string, input: ShortDto): Promise<PostedDto> {
     return this.commands.run(act, 'pick.short', { code, input }, async (tx) => {
       const round = await this.picking.round(tx, act, code, true);
-      if (round.state !== 'picking' && round.state !== 'waiting')
-        throw badState(`${code} is set down already`);
+      if (round.state !== 'picking' && round.state !== 'waiting') throw badState(`${code} is set down already`);
       await this.picking.begin(tx, act, round);
       const stop = await this.stop(tx, round.id, input.stopId);
       const wanted = stop.units - stop.picked_units - stop.short_units;
@@ -58,10 +57,7 @@ export class ShortService {
           title: stop.place,
         });
       await this.hold(tx, act, stop, input.units, code);
-      await tx.query('UPDATE pick_stop SET short_units = short_units + ? WHERE id = ?', [
-        input.units,
-        stop.id,
-      ]);
+      await tx.query('UPDATE pick_stop SET short_units = short_units + ? WHERE id = ?', [input.units, stop.id]);
       const found = await this.elsewhere(tx, round.id, round.site_id, stop, input.units);
       const lost = input.units - found;
       if (lost > 0) await this.allocation.change(tx, round.site_id, stop.order_line_id, stop.item_id, -lost);
@@ -72,7 +68,7 @@ export class ShortService {
         kind: 'short',
         glyph: 'blocked',
         title: `Not there: ${words} ${item?.name ?? ''}`,
-        detail: `${stop.place} to be checked. ${found > 0 ? `${found} sought in another bin` : 'No other bin has any'}`,
+        detail: `${stop.place} to be checked. ${found > 0 ? `${found} sought in another bin` : 'No other bin holds more'}`,
         document: code,
         siteId: round.site_id,
       });
@@ -105,21 +101,19 @@ export class ShortService {
     );
   }
 
-  private async elsewhere(
-    tx: Tx,
-    roundId: number,
-    siteId: number,
-    stop: StopRow,
-    units: number,
-  ): Promise<number> {
+  private async elsewhere(tx: Tx, roundId: number, siteId: number, stop: StopRow, units: number): Promise<number> {
     const stock = await this.releases.pickable(tx, siteId, [stop.item_id]);
     const bins = (stock.get(stop.item_id) ?? []).filter((b) => b.placeId !== stop.place_id);
     const { choices, short } = chooseBins(bins, units, stop.rotation);
     for (const c of choices) {
-      await tx.query(
-        'INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)',
-        [roundId, stop.order_line_id, stop.item_id, c.lotId, c.placeId, c.units],
-      );
+      await tx.query('INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [
+        roundId,
+        stop.order_line_id,
+        stop.item_id,
+        c.lotId,
+        c.placeId,
+        c.units,
+      ]);
     }
     return units - short;
   }

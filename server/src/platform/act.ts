@@ -27,12 +27,7 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 export function keyOf(request: Request): string {
   const key = request.header('idempotency-key') ?? '';
-  if (!UUID.test(key))
-    throw new Problem(
-      400,
-      'idempotency-key',
-      'Send an Idempotency-Key header with a UUID of your own making',
-    );
+  if (!UUID.test(key)) throw new Problem(400, 'idempotency-key', 'Send an Idempotency-Key header with a UUID of your own making');
   return key.toLowerCase();
 }
 

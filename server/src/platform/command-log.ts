@@ -37,15 +37,16 @@ export class CommandLog {
     if (before) return before.result as T;
     try {
       return await inTransaction(this.source, async (tx) => {
-        await tx.query(
-          'INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)',
-          [act.key, name, hash, act.person.id, act.deviceId, act.deviceAt],
-        );
-        const result = await work(tx);
-        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [
-          JSON.stringify(result ?? null),
+        await tx.query('INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)', [
           act.key,
+          name,
+          hash,
+          act.person.id,
+          act.deviceId,
+          act.deviceAt,
         ]);
+        const result = await work(tx);
+        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [JSON.stringify(result ?? null), act.key]);
         return JSON.parse(JSON.stringify(result ?? null)) as T;
       });
     } catch (thrown) {
@@ -57,17 +58,9 @@ export class CommandLog {
   }
 
   private async stored(key: string, hash: string): Promise<StoredCommand | undefined> {
-    const found = await one<StoredCommand>(
-      this.source,
-      'SELECT body_hash, result, done FROM command WHERE id = ?',
-      [key],
-    );
+    const found = await one<StoredCommand>(this.source, 'SELECT body_hash, result, done FROM command WHERE id = ?', [key]);
     if (found && found.body_hash !== hash) {
-      throw new Problem(
-        422,
-        'key-reused',
-        'This Idempotency-Key was used for another request. Make a new one',
-      );
+      throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another request. Make a new one');
     }
     return found && { ...found, result: parsed<unknown>(found.result) };
   }

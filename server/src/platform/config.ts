@@ -1,17 +1,6 @@
 import 'reflect-metadata';
 import { plainToInstance, Transform } from 'class-transformer';
-import {
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUrl,
-  Max,
-  Min,
-  MinLength,
-  validateSync,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUrl, Max, Min, MinLength, validateSync } from 'class-validator';
 
 const toNumber = ({ value }: { value: unknown }) => (typeof value === 'string' ? Number(value) : value);
 const toBoolean = ({ value }: { value: unknown }) =>

@@ -21,7 +21,8 @@ const BEAT_MS = 250;
 
 /**
  * What leaves the building. A message is written in the transaction of the act it tells of, and delivered at least once,
- * in order for each receiver, with a growing delay between tries. Several servers may run this side by side.
+ * in order for each receiver, with a growing delay between tries. A receiver is as small as its order must be kept: a shop, but one
+ * parcel of a carrier, so that a label that cannot be had holds up no other. Several servers may run this side by side.
  */
 @Injectable()
 export class Outbox implements OnApplicationShutdown {
@@ -38,13 +39,7 @@ export class Outbox implements OnApplicationShutdown {
     this.handlers.set(kind, deliver);
   }
 
-  async send(
-    tx: Tx,
-    receiver: string,
-    kind: string,
-    payload: Record<string, unknown>,
-    document: string | null = null,
-  ): Promise<void> {
+  async send(tx: Tx, receiver: string, kind: string, payload: Record<string, unknown>, document: string | null = null): Promise<void> {
     await tx.query('INSERT INTO outbox (receiver, kind, payload, document) VALUES (?, ?, ?, ?)', [
       receiver,
       kind,
@@ -100,10 +95,10 @@ export class Outbox implements OnApplicationShutdown {
       );
       for (const message of due) {
         message.payload = parsed<Record<string, unknown>>(message.payload);
-        await tx.query(
-          'UPDATE outbox SET next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1 WHERE id = ?',
-          [LEASE_SECONDS, message.id],
-        );
+        await tx.query('UPDATE outbox SET next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1 WHERE id = ?', [
+          LEASE_SECONDS,
+          message.id,
+        ]);
       }
       return due;
     });
@@ -114,10 +109,7 @@ export class Outbox implements OnApplicationShutdown {
     try {
       if (!handler) throw new Error(`Nobody delivers ${message.kind}`);
       await handler(message);
-      await this.source.query(
-        `UPDATE outbox SET state = 'done', done_at = UTC_TIMESTAMP(3), last_error = NULL WHERE id = ?`,
-        [message.id],
-      );
+      await this.source.query(`UPDATE outbox SET state = 'done', done_at = UTC_TIMESTAMP(3), last_error = NULL WHERE id = ?`, [message.id]);
     } catch (thrown) {
       const why = thrown instanceof Error ? thrown.message : String(thrown);
       const wait = Math.min(LONGEST_DELAY_S, FIRST_DELAY_S * 2 ** message.attempts);
@@ -125,19 +117,13 @@ export class Outbox implements OnApplicationShutdown {
         `UPDATE outbox SET state = 'failing', next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, last_error = ? WHERE id = ?`,
         [wait, why.slice(0, 500), message.id],
       );
-      this.log.warn(
-        { receiver: message.receiver, kind: message.kind, id: message.id, why },
-        'outbox delivery failed',
-      );
+      this.log.warn({ receiver: message.receiver, kind: message.kind, id: message.id, why }, 'outbox delivery failed');
     }
   }
 
   /** How many messages still wait; nought means that the outside world knows everything. */
   async waiting(): Promise<number> {
-    const row = await one<{ n: string }>(
-      this.source,
-      `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`,
-    );
+    const row = await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`);
     return Number(row?.n ?? 0);
   }
 }

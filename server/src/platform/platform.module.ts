@@ -8,12 +8,7 @@ import { Mailer } from './mailer.js';
 import { Outbox } from './outbox.js';
 import { LOGGER } from './tokens.js';
 
-const REDACTED = [
-  'req.headers.cookie',
-  'req.headers.authorization',
-  'req.headers["x-signature"]',
-  'res.headers["set-cookie"]',
-];
+const REDACTED = ['req.headers.cookie', 'req.headers.authorization', 'req.headers["x-signature"]', 'res.headers["set-cookie"]'];
 
 export function newLogger(level: string): Logger {
   return pino({ level, redact: REDACTED });

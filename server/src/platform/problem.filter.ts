@@ -40,15 +40,9 @@ export class ProblemFilter implements ExceptionFilter {
   private problemOf(thrown: unknown, request: Request & { id?: string }): Problem {
     if (thrown instanceof Problem) return thrown;
     const body = thrown as BodyError;
-    if (body?.type === 'entity.too.large')
-      return new Problem(413, 'too-large', 'That is more than one request may carry');
-    if (body?.type === 'entity.parse.failed')
-      return new Problem(400, 'json', 'The request is not readable JSON');
-    if (
-      body?.type?.startsWith('encoding') ||
-      body?.type?.startsWith('charset') ||
-      body?.type?.startsWith('request.')
-    ) {
+    if (body?.type === 'entity.too.large') return new Problem(413, 'too-large', 'That is more than one request may carry');
+    if (body?.type === 'entity.parse.failed') return new Problem(400, 'json', 'The request is not readable JSON');
+    if (body?.type?.startsWith('encoding') || body?.type?.startsWith('charset') || body?.type?.startsWith('request.')) {
       return new Problem(body.status ?? 400, 'json', 'The request is not readable');
     }
     if (thrown instanceof URIError) return new Problem(400, 'form', 'The address is not readable');
@@ -62,5 +56,7 @@ function fromHttp(thrown: HttpException): Problem {
   const status = thrown.getStatus();
   if (status === 404) return new Problem(404, 'not-found', 'There is nothing at this address');
   if (status === 413) return new Problem(413, 'too-large', 'That is more than one request may carry');
+  // Nest wraps the body reader's complaint, so its words are all there is to tell by.
+  if (status === 400 && /JSON|Unexpected (token|end)/.test(thrown.message)) return new Problem(400, 'json', 'The request is not readable JSON');
   return new Problem(status, 'form', 'The request cannot be read as it stands');
 }

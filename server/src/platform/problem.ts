@@ -35,8 +35,6 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string) =>
-  new Problem(404, 'not-found', `${what} is not known here. Check the code and try again`);
+export const notFound = (what: string) => new Problem(404, 'not-found', `${what} is not known here. Check the code and try again`);
 export const badState = (detail: string) => new Problem(409, 'state', detail);
-export const badForm = (fields: Record<string, string>) =>
-  new Problem(400, 'form', Object.values(fields).join('. '), { fields });
+export const badForm = (fields: Record<string, string>) => new Problem(400, 'form', Object.values(fields).join('. '), { fields });

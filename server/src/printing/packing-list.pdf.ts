@@ -35,12 +35,10 @@ export async function packingListPdf(order: OrderDto): Promise<Buffer> {
       .font('bold')
       .fontSize(10)
       .text(line.name ?? line.channelSku, left, y, { width: wide - 160, height: 13, ellipsis: true });
-    paper.text(
-      countOf(line.wanted, { name: line.unit ?? 'piece', plural: line.units ?? 'pieces' }),
-      left + wide - 150,
-      y,
-      { width: 150, align: 'right' },
-    );
+    paper.text(countOf(line.wanted, { name: line.unit ?? 'piece', plural: line.units ?? 'pieces' }), left + wide - 150, y, {
+      width: 150,
+      align: 'right',
+    });
     paper
       .font('mono')
       .fontSize(8)

@@ -12,11 +12,7 @@ export type Paper = PDFKit.PDFDocument;
 /** An A4 page with the house's fonts, which cover all of Europe's letters. */
 export function newPaper(title: string): Paper {
   const paper = new PDFDocument({ size: 'A4', margin: 42, info: { Title: title, Creator: 'Vectrum' } });
-  paper
-    .registerFont('regular', REGULAR)
-    .registerFont('bold', BOLD)
-    .registerFont('mono', MONO)
-    .font('regular');
+  paper.registerFont('regular', REGULAR).registerFont('bold', BOLD).registerFont('mono', MONO).font('regular');
   return paper;
 }
 
@@ -37,14 +33,7 @@ export function barcodePng(text: string, heightMm = 10): Promise<Buffer> {
 }
 
 /** Draws a barcode with its text beneath. Widths in points. */
-export async function drawBarcode(
-  paper: Paper,
-  text: string,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-): Promise<void> {
+export async function drawBarcode(paper: Paper, text: string, x: number, y: number, width: number, height: number): Promise<void> {
   paper.image(await barcodePng(text, (height / 72) * 25.4), x, y, { width, height });
   paper
     .font('mono')

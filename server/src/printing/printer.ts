@@ -18,11 +18,9 @@ export class Printer implements OnModuleInit {
 
   onModuleInit(): void {
     this.outbox.handle('print.label', async ({ payload }) => {
-      const parcel = await one<{ label_pdf: Buffer | null }>(
-        this.source,
-        'SELECT label_pdf FROM parcel WHERE code = ?',
-        [payload['parcel']],
-      );
+      const parcel = await one<{ label_pdf: Buffer | null }>(this.source, 'SELECT label_pdf FROM parcel WHERE code = ?', [
+        payload['parcel'],
+      ]);
       if (parcel?.label_pdf) await this.print(parcel.label_pdf);
     });
   }

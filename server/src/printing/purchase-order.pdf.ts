@@ -76,22 +76,16 @@ async function row(paper: Paper, line: PurchaseOrderLineDto, y: number, currency
   paper
     .font('regular')
     .fontSize(8)
-    .text(
-      line.factor === 1 ? '' : countOf(line.ordered, { name: line.unit, plural: line.units }),
-      left + 215,
-      y + 19,
-      { width: 90, align: 'right' },
-    );
+    .text(line.factor === 1 ? '' : countOf(line.ordered, { name: line.unit, plural: line.units }), left + 215, y + 19, {
+      width: 90,
+      align: 'right',
+    });
   if (line.price) {
-    paper
-      .fontSize(10)
-      .text(moneyText(micro(line.price), currency), left + 310, y + 4, { width: 66, align: 'right' });
-    paper
-      .fontSize(8)
-      .text(line.factor === 1 ? '' : `${priceText(micro(line.priceEach ?? '0'))} each`, left + 310, y + 19, {
-        width: 66,
-        align: 'right',
-      });
+    paper.fontSize(10).text(moneyText(micro(line.price), currency), left + 310, y + 4, { width: 66, align: 'right' });
+    paper.fontSize(8).text(line.factor === 1 ? '' : `${priceText(micro(line.priceEach ?? '0'))} each`, left + 310, y + 19, {
+      width: 66,
+      align: 'right',
+    });
   }
   await drawBarcode(paper, line.sku, paper.page.width - left - 122, y, 122, 22);
   paper

@@ -46,12 +46,7 @@ export class PurchasingController {
 
   @Put(':code')
   @Access('buy')
-  edit(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('code') code: string,
-    @Body() body: EditPurchaseOrderDto,
-  ): Promise<CodeDto> {
+  edit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditPurchaseOrderDto): Promise<CodeDto> {
     return this.orders.edit(act, code.toUpperCase(), version, body);
   }
 

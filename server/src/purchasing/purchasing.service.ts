@@ -51,8 +51,7 @@ export class PurchasingService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'purchase-order.edit', { code, version, input }, async (tx) => {
       const order = await this.locked(tx, act, code, version);
-      if (order.state !== 'draft')
-        throw badState(`${code} is placed already. Cancel it and write a new one, or receive what comes`);
+      if (order.state !== 'draft') throw badState(`${code} is placed already. Cancel it and write a new one, or receive what comes`);
       const supplier = await this.supplier(tx, input.supplier);
       await tx.update(PurchaseOrder, order.id, {
         supplierId: supplier.id,
@@ -89,13 +88,7 @@ export class PurchasingService {
         version: version + 1,
       });
       if (supplier.email)
-        await this.outbox.send(
-          tx,
-          'mail',
-          'mail.purchase-order',
-          { code, to: supplier.email, supplier: supplier.name },
-          code,
-        );
+        await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.purchase-order', { code, to: supplier.email, supplier: supplier.name }, code);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'go',
@@ -138,11 +131,7 @@ export class PurchasingService {
     return order;
   }
 
-  private async writeLines(
-    tx: Tx,
-    orderId: number,
-    lines: readonly EditPurchaseOrderLineDto[],
-  ): Promise<void> {
+  private async writeLines(tx: Tx, orderId: number, lines: readonly EditPurchaseOrderLineDto[]): Promise<void> {
     for (const [i, line] of lines.entries()) {
       const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
       if (!item) throw badForm({ lines: `Line ${i + 1}: there is no item ${line.sku}` });

@@ -40,9 +40,7 @@ export class ReceivingService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.undo.register('receive', 'receive', (tx, act, payload) =>
-      this.takeBack(tx, act, payload as unknown as Undo),
-    );
+    this.undo.register('receive', 'receive', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Undo));
   }
 
   /** What is due or part received, soonest first. */
@@ -69,11 +67,7 @@ export class ReceivingService implements OnModuleInit {
       const order = await this.order(tx, code, true);
       mustBeAt(act.person, order.site_id);
       const task = await this.taskOf(tx, order);
-      const book = await this.codebook.book(
-        tx,
-        order.site_id,
-        task.lines.map((l) => l.itemId),
-      );
+      const book = await this.codebook.book(tx, order.site_id, [input.itemId, ...task.lines.map((l) => l.itemId)]);
       const line = task.lines.find((l) => l.line === input.line);
       const command = {
         kind: 'receive' as const,
@@ -182,28 +176,26 @@ export class ReceivingService implements OnModuleInit {
       'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, UTC_DATE()) ON DUPLICATE KEY UPDATE id = id',
       [input.itemId, input.lot, expires],
     );
-    const lot = await one<{ id: number; expires_on: string | null }>(
-      tx,
-      'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?',
-      [input.itemId, input.lot],
-    );
+    const lot = await one<{ id: number; expires_on: string | null }>(tx, 'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?', [
+      input.itemId,
+      input.lot,
+    ]);
     if (lot?.expires_on && expires && lot.expires_on !== expires) {
-      throw new Problem(
-        409,
-        'refused',
-        `Lot ${input.lot} is known with the date ${lot.expires_on}. Check the label`,
-        { band: 'not-this', title: 'Date differs' },
-      );
+      throw new Problem(409, 'refused', `Lot ${input.lot} is known with the date ${lot.expires_on}. Check the label`, {
+        band: 'not-this',
+        title: 'Date differs',
+      });
     }
     return lot?.id ?? 0;
   }
 
   /** Counts units onto a line (or off it) and lets the order's state follow. */
   private async book(tx: Tx, orderId: number, line: number, units: number): Promise<void> {
-    await tx.query(
-      'UPDATE purchase_order_line SET received_units = received_units + ? WHERE order_id = ? AND line = ?',
-      [units, orderId, line],
-    );
+    await tx.query('UPDATE purchase_order_line SET received_units = received_units + ? WHERE order_id = ? AND line = ?', [
+      units,
+      orderId,
+      line,
+    ]);
     const sums = await one<{ open: string; come: string }>(
       tx,
       'SELECT SUM(received_units < packs * factor) AS open, SUM(received_units) AS come FROM purchase_order_line WHERE order_id = ?',

@@ -44,8 +44,7 @@ export class StoringService implements OnModuleInit {
       [siteId, siteId],
     );
     const list: StandingGoods[] = [];
-    for (const { home, ...g } of goods)
-      list.push({ ...g, suggestion: await this.suggest(siteId, g.itemId, home) });
+    for (const { home, ...g } of goods) list.push({ ...g, suggestion: await this.suggest(siteId, g.itemId, home) });
     return { siteId, goods: list };
   }
 
@@ -66,9 +65,7 @@ export class StoringService implements OnModuleInit {
         ? checkStore(siteId, item, place, input.units, standing)
         : { band: 'unknown' as const, title: 'No such item', detail: 'Scan the goods again' };
       if (refusal || !item || !place)
-        throw refused(
-          refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' },
-        );
+        throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' });
       const { ids } = await this.ledger.post(
         tx,
         act,
@@ -106,11 +103,7 @@ export class StoringService implements OnModuleInit {
     return row?.units ?? 0;
   }
 
-  private async suggest(
-    siteId: number,
-    itemId: number,
-    home: string | null,
-  ): Promise<StandingGoods['suggestion']> {
+  private async suggest(siteId: number, itemId: number, home: string | null): Promise<StandingGoods['suggestion']> {
     if (home) return { code: home, reason: 'its pick face' };
     const beside = await one<{ code: string }>(
       this.source,

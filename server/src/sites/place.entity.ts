@@ -24,14 +24,7 @@ export const PLACE_KINDS = [
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
 /** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
-export const OUTSIDE_KINDS = [
-  'supplier',
-  'customer',
-  'count-difference',
-  'scrap',
-  'assembly',
-  'in-transit',
-] as const;
+export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
 export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
 
 @Entity('place')

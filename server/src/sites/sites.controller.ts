@@ -12,11 +12,7 @@ export class SitesController {
 
   @Get()
   @Access('signed-in')
-  list(
-    @Reader() person: Person,
-    @Query('search') search?: string,
-    @Query('kind') kind?: string,
-  ): Promise<PlaceDto[]> {
+  list(@Reader() person: Person, @Query('search') search?: string, @Query('kind') kind?: string): Promise<PlaceDto[]> {
     return this.sites.places(person.siteIds, { search: String(search ?? ''), kind: String(kind ?? '') });
   }
 
@@ -34,12 +30,7 @@ export class SitesController {
 
   @Patch(':code')
   @Access('set-up')
-  edit(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('code') code: string,
-    @Body() body: EditPlaceDto,
-  ): Promise<CodeDto> {
+  edit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditPlaceDto): Promise<CodeDto> {
     return this.sites.edit(act, code.toUpperCase(), version, body);
   }
 }

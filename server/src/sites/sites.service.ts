@@ -63,13 +63,8 @@ export class SitesService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'place.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Place, { code }))
-        throw badForm({ code: `${code} is taken. Choose another code` });
-      const last = await one<{ last: number | null }>(
-        tx,
-        'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?',
-        [input.siteId],
-      );
+      if (await tx.findOneBy(Place, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      const last = await one<{ last: number | null }>(tx, 'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?', [input.siteId]);
       await tx.insert(Place, {
         siteId: input.siteId,
         code,
@@ -89,15 +84,14 @@ export class SitesService {
   }
 
   edit(act: Act, code: string, version: number, input: EditPlaceDto): Promise<{ code: string }> {
+    if (Object.values(input).every((v) => v === undefined)) throw badForm({ kind: 'Say what to change: kind, pickable or blocked' });
     return this.commands.run(act, 'place.edit', { code, version, input }, async (tx) => {
       const place = await tx.findOne(Place, { where: { code }, lock: { mode: 'pessimistic_write' } });
       if (!place?.siteId) throw notFound(`Place ${code}`);
       mustBeAt(act.person, place.siteId);
       mustMatch(place.version, version);
       if (input.kind && input.kind !== place.kind) {
-        const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [
-          place.id,
-        ]);
+        const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [place.id]);
         if (busy) throw badState(`Goods stand in ${code}. Empty it before it becomes something else`);
       }
       await tx.update(Place, place.id, {

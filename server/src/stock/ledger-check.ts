@@ -55,8 +55,7 @@ export async function checkLedger(source: DataSource): Promise<LedgerFinding[]> 
   const findings: LedgerFinding[] = [];
   for (const check of CHECKS) {
     const found = await rows<{ what: string; units: string }>(source, check.sql);
-    for (const row of found.slice(0, MOST_SHOWN))
-      findings.push(`${check.says}: ${row.what}, ${num(row.units)} units`);
+    for (const row of found.slice(0, MOST_SHOWN)) findings.push(`${check.says}: ${row.what}, ${num(row.units)} units`);
     if (found.length > MOST_SHOWN) findings.push(`${check.says}: ${found.length - MOST_SHOWN} more`);
   }
   return findings;

@@ -1,12 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import {
-  changesOf,
-  faultOf,
-  opposite,
-  type BalanceChange,
-  type Condition,
-  type Movement,
-} from '@vectrum/core/ledger';
+import { changesOf, faultOf, opposite, type BalanceChange, type Condition, type Movement } from '@vectrum/core/ledger';
 import type { Act } from '../platform/act.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
@@ -57,18 +50,12 @@ export class LedgerService {
     const changes = changesOf(movements);
     for (const change of changes) await this.change(tx, change, places);
     const ids = [];
-    for (const [i, movement] of movements.entries())
-      ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
+    for (const [i, movement] of movements.entries()) ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
     return { ids, changes: await this.changeSites(tx, changes, places) };
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
-  async reverse(
-    tx: Tx,
-    act: Act,
-    movementIds: readonly number[],
-    document: string | null,
-  ): Promise<SiteChange[]> {
+  async reverse(tx: Tx, act: Act, movementIds: readonly number[], document: string | null): Promise<SiteChange[]> {
     const found = await rows<{
       id: string;
       item_id: number;
@@ -82,11 +69,7 @@ export class LedgerService {
       `SELECT id, item_id, lot_id, stock_condition, from_place_id, to_place_id, units FROM movement WHERE id IN (${marks(movementIds)}) ORDER BY id`,
       [...movementIds],
     );
-    const done = await one(
-      tx,
-      `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`,
-      [...movementIds],
-    );
+    const done = await one(tx, `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`, [...movementIds]);
     if (done) throw new Problem(409, 'undo', 'This was undone already');
     const back = found.map((m) =>
       opposite({
@@ -110,11 +93,7 @@ export class LedgerService {
 
   /** The place outside the house that takes the other side of a movement. */
   async outside(tx: Tx, kind: OutsideKind): Promise<number> {
-    const place = await one<{ id: number }>(
-      tx,
-      'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1',
-      [kind],
-    );
+    const place = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1', [kind]);
     if (place) return place.id;
     await tx.query('INSERT IGNORE INTO place (code, kind) VALUES (?, ?)', [kind.toUpperCase(), kind]);
     const made = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ?', [kind.toUpperCase()]);
@@ -124,13 +103,8 @@ export class LedgerService {
 
   private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
     const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
-    const found = await rows<PlaceSite>(
-      tx,
-      `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`,
-      ids,
-    );
-    if (found.length !== ids.length)
-      throw new Problem(404, 'not-found', 'One of these places is not known here');
+    const found = await rows<PlaceSite>(tx, `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`, ids);
+    if (found.length !== ids.length) throw new Problem(404, 'not-found', 'One of these places is not known here');
     return new Map(found.map((p) => [p.id, p]));
   }
 
@@ -157,13 +131,7 @@ export class LedgerService {
     );
   }
 
-  private async insert(
-    tx: Tx,
-    act: Act,
-    m: Movement,
-    posting: Posting,
-    reverses: number | null,
-  ): Promise<number> {
+  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
       `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at)
        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
@@ -188,11 +156,7 @@ export class LedgerService {
     return Number(done.insertId);
   }
 
-  private async changeSites(
-    tx: Tx,
-    changes: readonly BalanceChange[],
-    places: ReadonlyMap<number, PlaceSite>,
-  ): Promise<SiteChange[]> {
+  private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
     const sums = new Map<string, SiteChange & { onHand: number; held: number }>();
     for (const c of changes) {
       const siteId = places.get(c.placeId)?.site_id;
@@ -203,18 +167,18 @@ export class LedgerService {
       if (c.condition !== 'good') sum.held += c.change;
       sums.set(key, sum);
     }
-    const changed = [...sums]
-      .filter(([, s]) => s.onHand !== 0 || s.held !== 0)
-      .sort(([a], [b]) => (a < b ? -1 : 1));
+    const changed = [...sums].filter(([, s]) => s.onHand !== 0 || s.held !== 0).sort(([a], [b]) => (a < b ? -1 : 1));
     for (const [, s] of changed) {
-      await tx.query(
-        'INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id',
-        [s.siteId, s.itemId],
-      );
-      await tx.query(
-        'UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?',
-        [s.onHand, s.held, s.siteId, s.itemId],
-      );
+      await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [
+        s.siteId,
+        s.itemId,
+      ]);
+      await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [
+        s.onHand,
+        s.held,
+        s.siteId,
+        s.itemId,
+      ]);
     }
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
   }

@@ -91,11 +91,10 @@ export class StockQueries {
         documents: await this.documents(itemId, siteId, sum.task),
       });
     }
-    const total = await one<{ on_hand: number }>(
-      this.source,
-      'SELECT on_hand FROM site_stock WHERE site_id = ? AND item_id = ?',
-      [siteId, itemId],
-    );
+    const total = await one<{ on_hand: number }>(this.source, 'SELECT on_hand FROM site_stock WHERE site_id = ? AND item_id = ?', [
+      siteId,
+      itemId,
+    ]);
     return [...terms, { sign: '=', term: 'On hand', units: total?.on_hand ?? 0, documents: [] }];
   }
 

@@ -10,7 +10,5 @@ const findings = await checkLedger(source);
 const count = await one<{ n: string }>(source, 'SELECT COUNT(*) AS n FROM movement');
 await source.destroy();
 for (const finding of findings) process.stdout.write(`${finding}\n`);
-process.stdout.write(
-  `${findings.length === 0 ? 'The ledger is clean' : `${findings.length} findings`}: ${num(count?.n)} movements.\n`,
-);
+process.stdout.write(`${findings.length === 0 ? 'The ledger is clean' : `${findings.length} findings`}: ${num(count?.n)} movements.\n`);
 process.exit(findings.length === 0 ? 0 : 1);

@@ -7,8 +7,5 @@ import { newLogger } from '../platform/platform.module.js';
 
 const config = readConfig({ DATABASE_USER: 'nobody', DATABASE_PASSWORD: '', LOG_LEVEL: 'silent' });
 const app = await createApp(config, newLogger('silent'));
-writeFileSync(
-  resolve(import.meta.dirname, '../../openapi.json'),
-  `${JSON.stringify(openApi(app), null, 2)}\n`,
-);
+writeFileSync(resolve(import.meta.dirname, '../../openapi.json'), `${JSON.stringify(openApi(app), null, 2)}\n`);
 process.exit(0);

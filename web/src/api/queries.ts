@@ -19,10 +19,8 @@ export const useMe = () =>
     staleTime: 60_000,
     retry: false,
   });
-export const useLine = () =>
-  useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
-export const useNow = () =>
-  useQuery({ queryKey: ['now'], queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
+export const useLine = () => useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
+export const useNow = () => useQuery({ queryKey: ['now'], queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
 export const useTape = (limit: number, filter: { document?: string; mine?: boolean } = {}) =>
   useQuery({
     queryKey: ['tape', limit, filter],
@@ -45,10 +43,7 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
 export const useCodebook = (siteId: number | undefined) =>
   useQuery({
     queryKey: ['codebook', siteId],
-    queryFn: () =>
-      ask(
-        api.GET('/api/floor/codebook', { params: { query: { site: String(siteId) } } }),
-      ) as Promise<Codebook>,
+    queryFn: () => ask(api.GET('/api/floor/codebook', { params: { query: { site: String(siteId) } } })) as Promise<Codebook>,
     enabled: siteId !== undefined,
     staleTime: 5 * 60_000,
     gcTime: Infinity,

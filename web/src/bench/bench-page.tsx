@@ -1,14 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  openLine,
-  pack,
-  startPack,
-  toPack,
-  type Codebook,
-  type PackCommand,
-  type PackTask,
-} from '@vectrum/core/scan';
+import { openLine, pack, startPack, toPack, type Codebook, type PackCommand, type PackTask } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../api/client';
@@ -40,14 +32,10 @@ export function BenchPage() {
   });
   const task = useQuery({
     queryKey: ['bench-task', code],
-    queryFn: () =>
-      ask(
-        api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } }),
-      ) as Promise<PackTask>,
+    queryFn: () => ask(api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } })) as Promise<PackTask>,
     enabled: code !== undefined,
   });
-  const open = (scanned: string) =>
-    void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
+  const open = (scanned: string) => void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
   const problem = code ? (bench.error ?? task.error) : null;
   const ready = code !== undefined && bench.data && task.data && book.data && siteId !== undefined;
   return (
@@ -94,9 +82,7 @@ function Waiting({ problem, onOpen }: { problem: Error | null; onOpen: (code: st
   return (
     <>
       <div>
-        {problem instanceof ProblemError && (
-          <FeedbackBand feedback={{ band: 'unknown', title: 'Not here', detail: problem.message }} />
-        )}
+        {problem instanceof ProblemError && <FeedbackBand feedback={{ band: 'unknown', title: 'Not here', detail: problem.message }} />}
       </div>
       <div className="btitle">
         <h1>Scan a tote or a docket</h1>
@@ -245,9 +231,7 @@ function Packing({
                   </div>
                   <span className="marks" role="img" aria-label={`${l.picked - rest} of ${l.picked} in`}>
                     {l.picked <= 8 ? (
-                      Array.from({ length: l.picked }, (_, i) => (
-                        <Glyph key={i} name={i < l.picked - rest ? 'full' : 'empty'} />
-                      ))
+                      Array.from({ length: l.picked }, (_, i) => <Glyph key={i} name={i < l.picked - rest ? 'full' : 'empty'} />)
                     ) : (
                       <Glyph name={rest === 0 ? 'full' : rest === l.picked ? 'empty' : 'half'} />
                     )}
@@ -310,17 +294,7 @@ function Packing({
   );
 }
 
-function Lacks({
-  left,
-  noteSeen,
-  choice,
-  closed,
-}: {
-  left: number;
-  noteSeen: boolean;
-  choice: ParcelChoice;
-  closed: boolean;
-}) {
+function Lacks({ left, noteSeen, choice, closed }: { left: number; noteSeen: boolean; choice: ParcelChoice; closed: boolean }) {
   if (closed) return <span>scan the next tote or docket</span>;
   const lacks = [
     left > 0 && `${plural(left, 'piece', 'pieces')} to scan`,
@@ -348,19 +322,11 @@ function Closed({ bench }: { bench: Dto['BenchDto'] }) {
   return (
     <div className="py-2">
       <h2 style={{ fontSize: 24, lineHeight: '30px' }}>Parcel {bench.parcel}</h2>
-      <p className="text-[18px] leading-[26px] mt-2">
-        {words[bench.parcelState] ?? 'This order is not at the packing table.'}
-      </p>
+      <p className="text-[18px] leading-[26px] mt-2">{words[bench.parcelState] ?? 'This order is not at the packing table.'}</p>
       {bench.tracking && (
         <p className="text-[18px] mt-2">
           {bench.carrier}, <span className="code">{bench.tracking}</span>{' '}
-          <a
-            className="act-link"
-            href={`/api/dispatch/parcels/${bench.parcel}/label`}
-            target="_blank"
-            rel="noreferrer"
-            data-print
-          >
+          <a className="act-link" href={`/api/dispatch/parcels/${bench.parcel}/label`} target="_blank" rel="noreferrer" data-print>
             See the label
           </a>
         </p>

@@ -23,8 +23,7 @@ function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number
   const h = carton.heightMm * scale;
   const x = dxw + 6;
   const y = dy + dyw + h + 6;
-  const at = (a: number, b: number, up: number) =>
-    `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
+  const at = (a: number, b: number, up: number) => `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
   const level = h * Math.min(1, (share * carton.fill) / 100);
   const line = { stroke: 'var(--color-ink)', strokeWidth: 1.6, strokeLinejoin: 'round' as const };
   return (
@@ -34,41 +33,16 @@ function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number
       role="img"
       aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * carton.fill)} % full`}
     >
-      <path
-        d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`}
-        fill="var(--color-kraft-pale)"
-        {...line}
-      />
-      <path
-        d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`}
-        fill="var(--color-kraft-pale)"
-        {...line}
-      />
+      <path d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
+      <path d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
       {level > 0 && (
         <>
-          <path
-            d={`M${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 1, level)}L${at(0, 1, level)}Z`}
-            fill="var(--color-sheet)"
-            {...line}
-          />
-          <path
-            d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(0, 1, level)}L${at(0, 1, 0)}Z`}
-            fill="var(--color-ink-wash)"
-            {...line}
-          />
-          <path
-            d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 0, 0)}Z`}
-            fill="var(--color-ink-fill)"
-            {...line}
-          />
+          <path d={`M${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 1, level)}L${at(0, 1, level)}Z`} fill="var(--color-sheet)" {...line} />
+          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(0, 1, level)}L${at(0, 1, 0)}Z`} fill="var(--color-ink-wash)" {...line} />
+          <path d={`M${at(0, 0, 0)}L${at(0, 0, level)}L${at(1, 0, level)}L${at(1, 0, 0)}Z`} fill="var(--color-ink-fill)" {...line} />
         </>
       )}
-      <path
-        d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, h)}L${at(0, 0, h)}Z`}
-        fill="var(--color-kraft)"
-        fillOpacity="0.55"
-        {...line}
-      />
+      <path d={`M${at(0, 0, 0)}L${at(1, 0, 0)}L${at(1, 0, h)}L${at(0, 0, h)}Z`} fill="var(--color-kraft)" fillOpacity="0.55" {...line} />
       <path
         d={`M${at(0, 0, 0)}L${at(0, 1, 0)}L${at(0, 1, h)}L${at(0, 0, h)}Z`}
         fill="var(--color-kraft-deep)"
@@ -181,15 +155,9 @@ export function ParcelPanel({
         <span className="text-[18px]">g</span>
         {!allIn && <span className="note">when everything is in</span>}
       </label>
-      {expected !== null && choice.weightG !== null && (
-        <WeightLine weightG={choice.weightG} expectedG={expected} />
-      )}
+      {expected !== null && choice.weightG !== null && <WeightLine weightG={choice.weightG} expectedG={expected} />}
       {allIn && expected !== null && choice.weightG === null && (
-        <button
-          type="button"
-          className="act-link self-start"
-          onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}
-        >
+        <button type="button" className="act-link self-start" onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}>
           It should be {kilos(expected)}: take that
         </button>
       )}

@@ -36,10 +36,7 @@ export function FirstRunPage() {
   return (
     <div className="door" data-face="office">
       <main className="door-sheet one">
-        <form
-          className="flex flex-col gap-4"
-          onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}
-        >
+        <form className="flex flex-col gap-4" onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}>
           <span className="mark-name" style={{ width: 'auto' }}>
             <Mark /> Vectrum
           </span>
@@ -52,12 +49,7 @@ export function FirstRunPage() {
             <input className="input" type="email" autoComplete="username" {...form.register('email')} />
           </Field>
           <Field label="Password, 10 characters or more" fault={fields['password']}>
-            <input
-              className="input"
-              type="password"
-              autoComplete="new-password"
-              {...form.register('password')}
-            />
+            <input className="input" type="password" autoComplete="new-password" {...form.register('password')} />
           </Field>
           <div className="grid grid-cols-[2fr_1fr] gap-4">
             <Field label="Your first site" fault={fields['siteName']}>

@@ -10,9 +10,5 @@ export function MustSignIn({ door }: { door: string }) {
   if (me.data) return <Outlet />;
   if (me.error instanceof ProblemError && me.error.status === 401)
     return <Navigate to={`${door}?to=${encodeURIComponent(pathname + search)}`} replace />;
-  return (
-    <div className="p-6">
-      {me.error ? <ProblemNote problem={me.error} onRetry={() => void me.refetch()} /> : <Skeleton />}
-    </div>
-  );
+  return <div className="p-6">{me.error ? <ProblemNote problem={me.error} onRetry={() => void me.refetch()} /> : <Skeleton />}</div>;
 }

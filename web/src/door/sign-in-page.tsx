@@ -78,11 +78,7 @@ export function SignInPage() {
               <span className="note">made-up people, one for each duty</span>
             </div>
             {demo.map((d) => (
-              <button
-                key={d.email}
-                type="button"
-                onClick={() => signIn.mutate({ email: d.email, password: d.password })}
-              >
+              <button key={d.email} type="button" onClick={() => signIn.mutate({ email: d.email, password: d.password })}>
                 <b>{d.name}</b>
                 <span className="mid">{d.duty}</span>
                 <span className="note">{d.email}</span>

@@ -18,8 +18,7 @@ export function FloorShell() {
   const scan = useCallback<ScanHandler>(
     (code, how) => {
       setStray(null);
-      if (BADGE.test(code.trim()))
-        void signOut(`/floor/sign-in?badge=${encodeURIComponent(code.trim().toUpperCase())}`);
+      if (BADGE.test(code.trim())) void signOut(`/floor/sign-in?badge=${encodeURIComponent(code.trim().toUpperCase())}`);
       else if (handler.current) handler.current(code, how);
       else setStray(code);
     },

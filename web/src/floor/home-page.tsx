@@ -68,10 +68,7 @@ export function FloorHome() {
       </header>
       <h1 className="f-ask ask">Scan a paper, or choose</h1>
       {said && (
-        <p
-          role="alert"
-          className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]"
-        >
+        <p role="alert" className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]">
           {said}
         </p>
       )}
@@ -96,9 +93,7 @@ export function FloorHome() {
         )}
       </ul>
       {me.data && tasks.length === 0 && !rights.includes('pack') && (
-        <p className="ask text-[18px]">
-          None of your duties are done on the phone. Ask whoever sets up people.
-        </p>
+        <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>
       )}
       <div style={{ marginTop: 'auto' }} />
       <FloorTape

@@ -9,8 +9,7 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
   const { scan } = useContext(ScanContext);
   const codes = useQuery({
     queryKey: ['practice', siteId, document],
-    queryFn: () =>
-      ask(api.GET('/api/practice/codes', { params: { query: { site: String(siteId), document } } })),
+    queryFn: () => ask(api.GET('/api/practice/codes', { params: { query: { site: String(siteId), document } } })),
   });
   return (
     <div className="slip" role="dialog" aria-label="Practice scanner">
@@ -45,15 +44,7 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
 }
 
 /** The keys in the thumb's reach: what the page needs, typing a code, and in the demo the practice scanner. */
-export function FloorKeys({
-  siteId,
-  document = '',
-  children,
-}: {
-  siteId: number | undefined;
-  document?: string;
-  children?: ReactNode;
-}) {
+export function FloorKeys({ siteId, document = '', children }: { siteId: number | undefined; document?: string; children?: ReactNode }) {
   const { scan } = useContext(ScanContext);
   const [open, setOpen] = useState<'type' | 'practice' | null>(null);
   const [text, setText] = useState('');
@@ -102,9 +93,7 @@ export function FloorKeys({
           </button>
         )}
       </div>
-      {open === 'practice' && siteId !== undefined && (
-        <Practice siteId={siteId} document={document} onClose={() => setOpen(null)} />
-      )}
+      {open === 'practice' && siteId !== undefined && <Practice siteId={siteId} document={document} onClose={() => setOpen(null)} />}
     </>
   );
 }

@@ -42,9 +42,7 @@ export function PickList() {
       <div className="f-body mt-3">
         <Shown query={rounds}>
           {(all) => {
-            const list = all
-              .filter((r) => r.state !== 'set-down')
-              .sort((a, b) => Number(b.mine) - Number(a.mine));
+            const list = all.filter((r) => r.state !== 'set-down').sort((a, b) => Number(b.mine) - Number(a.mine));
             return (
               <ul className="f-list">
                 {list.map((r, i) => (
@@ -53,17 +51,14 @@ export function PickList() {
                       <b>{r.customer}</b>
                       <Glyph name={progressGlyph(r.stopsDone, r.stops)} size={24} says />
                       <span>
-                        <span className="code">{r.code}</span>,{' '}
-                        {plural(r.stops - r.stopsDone, 'stop', 'stops')}, {r.metres} m, by{' '}
+                        <span className="code">{r.code}</span>, {plural(r.stops - r.stopsDone, 'stop', 'stops')}, {r.metres} m, by{' '}
                         {when(r.promisedAt)}
                         {r.picker && !r.mine ? `, ${r.picker.split(' ')[0]} is on it` : ''}
                       </span>
                     </Link>
                   </li>
                 ))}
-                {list.length === 0 && (
-                  <li className="ask text-[18px]">No round waits. The office sends orders to picking.</li>
-                )}
+                {list.length === 0 && <li className="ask text-[18px]">No round waits. The office sends orders to picking.</li>}
               </ul>
             );
           }}
@@ -98,9 +93,7 @@ function post(c: Command): Promise<unknown> {
         }),
       );
     case 'set-down':
-      return ask(
-        api.POST('/api/floor/rounds/{code}/set-down', { params, headers, body: { placeId: c.placeId } }),
-      );
+      return ask(api.POST('/api/floor/rounds/{code}/set-down', { params, headers, body: { placeId: c.placeId } }));
   }
 }
 
@@ -112,8 +105,7 @@ export function PickPage() {
     queryFn: () => ask(api.GET('/api/floor/rounds/{code}', { params: { path: { code } } })) as Promise<Task>,
   });
   const book = useCodebook(task.data?.siteId);
-  if (task.data && book.data)
-    return <Pick key={code} task={task.data} book={book.data} refetch={task.refetch} />;
+  if (task.data && book.data) return <Pick key={code} task={task.data} book={book.data} refetch={task.refetch} />;
   return (
     <div className="p-4">
       <header className="f-head">
@@ -124,13 +116,7 @@ export function PickPage() {
   );
 }
 
-function ask1(
-  stop: PickStop | undefined,
-  toteId: number | null,
-  atBin: boolean,
-  inHand: number,
-  setDown: boolean,
-): string {
+function ask1(stop: PickStop | undefined, toteId: number | null, atBin: boolean, inHand: number, setDown: boolean): string {
   if (setDown) return 'Set down. Ready to pack';
   if (!stop) return 'Set the tote down';
   if (toteId === null) return 'Scan an empty tote';
@@ -163,12 +149,7 @@ function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: ()
         <Link to="/floor/pick" className="code">
           ‹ {task.round}
         </Link>
-        <progress
-          className="walk"
-          value={done}
-          max={Math.max(1, task.stops.length)}
-          aria-label="Stops done"
-        />
+        <progress className="walk" value={done} max={Math.max(1, task.stops.length)} aria-label="Stops done" />
         <span>
           {Math.min(done + 1, task.stops.length)} of {task.stops.length}
         </span>
@@ -190,32 +171,19 @@ function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: ()
         </Link>
       ) : (
         <BinLabel
-          code={
-            Object.values(book.places).find((p) => p.kind === 'packing-table' && p.siteId === task.siteId)
-              ?.code ?? 'TABLE'
-          }
+          code={Object.values(book.places).find((p) => p.kind === 'packing-table' && p.siteId === task.siteId)?.code ?? 'TABLE'}
           way="scan the label of the packing table"
         />
       )}
       <div style={{ marginTop: 'auto' }} />
-      <FloorTape
-        entries={flow.newest}
-        onUndo={flow.undo}
-        waiting={flow.offline ? flow.waiting : 0}
-        lines={1}
-      />
+      <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} lines={1} />
       <FloorKeys siteId={task.siteId} document={task.round}>
         {state.units > 0 && stop && state.units < wantedAt(state, stop) ? (
           <button type="button" className="f-key" onClick={() => input({ kind: 'confirm' })}>
             Into tote
           </button>
         ) : (
-          <button
-            type="button"
-            className="f-key"
-            disabled={!stop || state.units > 0}
-            onClick={() => input({ kind: 'not-here' })}
-          >
+          <button type="button" className="f-key" disabled={!stop || state.units > 0} onClick={() => input({ kind: 'not-here' })}>
             Not here
           </button>
         )}
@@ -254,21 +222,13 @@ function StopView({
           </span>
           <div className="donebin">
             <span className="code">{stop.placeCode}</span>
-            <span style={{ fontWeight: 460, fontSize: 18, color: 'var(--color-ink-2)' }}>
-              {atBin ? 'right bin' : 'goods first'}
-            </span>
+            <span style={{ fontWeight: 460, fontSize: 18, color: 'var(--color-ink-2)' }}>{atBin ? 'right bin' : 'goods first'}</span>
           </div>
         </div>
       ) : (
         <BinLabel
           code={stop.placeCode}
-          way={
-            tote === null
-              ? 'take an empty tote with you'
-              : stop.metres > 0
-                ? `${stop.metres} m on`
-                : 'right here'
-          }
+          way={tote === null ? 'take an empty tote with you' : stop.metres > 0 ? `${stop.metres} m on` : 'right here'}
         />
       )}
       <div className="route" style={atBin || inHand > 0 ? { marginTop: 0 } : undefined}>

@@ -1,14 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  countedUnits,
-  receive,
-  receivedOn,
-  startReceive,
-  type Codebook,
-  type ReceiveCommand,
-  type ReceiveTask,
-} from '@vectrum/core/scan';
+import { countedUnits, receive, receivedOn, startReceive, type Codebook, type ReceiveCommand, type ReceiveTask } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask } from '../api/client';
@@ -28,9 +20,7 @@ import { usePageScan } from './scan-context';
 export function ReceiveList() {
   const navigate = useNavigate();
   const due = useQuery({ queryKey: ['receive-due'], queryFn: () => ask(api.GET('/api/floor/receive')) });
-  usePageScan(
-    useCallback((code) => void navigate(`/floor/receive/${code.trim().toUpperCase()}`), [navigate]),
-  );
+  usePageScan(useCallback((code) => void navigate(`/floor/receive/${code.trim().toUpperCase()}`), [navigate]));
   return (
     <>
       <header className="f-head">
@@ -50,16 +40,12 @@ export function ReceiveList() {
                     <Glyph name={progressGlyph(o.linesIn, o.lines)} size={24} says />
                     <span>
                       <span className="code">{o.code}</span>,{' '}
-                      {o.state === 'part-received'
-                        ? `${o.linesIn} of ${o.lines} lines in`
-                        : dayWord(o.expectedOn)}
+                      {o.state === 'part-received' ? `${o.linesIn} of ${o.lines} lines in` : dayWord(o.expectedOn)}
                     </span>
                   </Link>
                 </li>
               ))}
-              {list.length === 0 && (
-                <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>
-              )}
+              {list.length === 0 && <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>}
             </ul>
           )}
         </Shown>
@@ -74,12 +60,10 @@ export function ReceivePage() {
   const { code = '' } = useParams();
   const task = useQuery({
     queryKey: ['receive', code],
-    queryFn: () =>
-      ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask>,
+    queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask>,
   });
   const book = useCodebook(task.data?.dock.siteId);
-  if (task.data && book.data)
-    return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
+  if (task.data && book.data) return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
   return (
     <div className="p-4">
       <header className="f-head">
@@ -107,15 +91,7 @@ const post = (c: ReceiveCommand) =>
     }),
   );
 
-function Receive({
-  task,
-  book,
-  refetch,
-}: {
-  task: ReceiveTask;
-  book: Codebook;
-  refetch: () => Promise<unknown>;
-}) {
+function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; refetch: () => Promise<unknown> }) {
   const flow = useFlow({
     task,
     book,
@@ -138,10 +114,7 @@ function Receive({
         <Link to="/floor/receive" className="code">
           ‹ {task.order}
         </Link>
-        <span
-          style={{ fontWeight: 500, color: 'var(--color-ink-2)' }}
-          className="overflow-hidden text-ellipsis whitespace-nowrap"
-        >
+        <span style={{ fontWeight: 500, color: 'var(--color-ink-2)' }} className="overflow-hidden text-ellipsis whitespace-nowrap">
           {task.supplier}
         </span>
         <span>
@@ -163,11 +136,7 @@ function Receive({
                 const come = receivedOn(task, state, l.line);
                 return (
                   <li key={l.line}>
-                    <button
-                      type="button"
-                      disabled={!facts}
-                      onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}
-                    >
+                    <button type="button" disabled={!facts} onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}>
                       <b>{facts?.name ?? 'unknown item'}</b>
                       <Glyph name={progressGlyph(come, l.ordered)} size={24} says />
                       <span>
@@ -269,10 +238,7 @@ function Counting({
         onActive={(packId) => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}
       />
       <div style={{ marginTop: 'auto' }} />
-      <div
-        className="f-keys"
-        style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}
-      >
+      <div className="f-keys" style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
         <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
           Back
         </button>

@@ -60,15 +60,7 @@ export function FloorSignIn() {
           setParams({ badge: (new FormData(e.currentTarget).get('badge') as string).trim().toUpperCase() });
         }}
       >
-        <input
-          name="badge"
-          data-scan
-          key={badge}
-          defaultValue={badge}
-          aria-label="Badge"
-          placeholder="V-1005"
-          autoFocus={!badge}
-        />
+        <input name="badge" data-scan key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
         <button className="f-key px-4">Badge</button>
       </form>
       <p className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
@@ -85,11 +77,7 @@ export function FloorSignIn() {
             className={k.length > 1 ? 'w' : ''}
             disabled={k === 'In' && (pin.length < 4 || !badge)}
             onClick={() => press(k)}
-            style={
-              k === 'In' && pin.length >= 4 && badge
-                ? { background: 'var(--color-mark)', color: '#050810' }
-                : undefined
-            }
+            style={k === 'In' && pin.length >= 4 && badge ? { background: 'var(--color-mark)', color: '#050810' } : undefined}
           >
             {k}
           </button>

@@ -1,14 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  goodsKey,
-  standing,
-  startStore,
-  store,
-  type Codebook,
-  type StoreCommand,
-  type StoreTask,
-} from '@vectrum/core/scan';
+import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
@@ -34,23 +26,14 @@ export function StorePage() {
   const book = useCodebook(siteId);
   const task = useQuery({
     queryKey: ['store', siteId],
-    queryFn: () =>
-      ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
+    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
     enabled: siteId !== undefined,
   });
   if (task.data && book.data) return <Store task={task.data} book={book.data} refetch={task.refetch} />;
   return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
 }
 
-function Store({
-  task,
-  book,
-  refetch,
-}: {
-  task: StoreTask;
-  book: Codebook;
-  refetch: () => Promise<unknown>;
-}) {
+function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refetch: () => Promise<unknown> }) {
   const flow = useFlow({
     task,
     book,
@@ -78,9 +61,7 @@ function Store({
         <span />
         <span>{plural(waiting.length, 'lot', 'lots')} left</span>
       </header>
-      <h1 className="f-ask ask">
-        {goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}
-      </h1>
+      <h1 className="f-ask ask">{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</h1>
       {goods && item ? (
         <>
           <div className="mt-3">
@@ -101,9 +82,7 @@ function Store({
                 <h2>{item.name}</h2>
                 <div className="qty">
                   <b>{pack ? units / pack.factor : units}</b>
-                  <span>
-                    {pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}
-                  </span>
+                  <span>{pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}</span>
                 </div>
                 <span className="each">
                   {units === left ? 'all that stands there' : `of ${spell(left, item.packs)}`}
@@ -129,10 +108,7 @@ function Store({
               const facts = book.items[g.itemId];
               return (
                 <li key={goodsKey(g)}>
-                  <button
-                    type="button"
-                    onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}
-                  >
+                  <button type="button" onClick={() => facts && input({ kind: 'code', code: facts.sku, how: 'typed' })}>
                     <b>{facts?.name}</b>
                     <span className="code">{g.suggestion?.code ?? ''}</span>
                     <span>
@@ -146,17 +122,10 @@ function Store({
         </div>
       )}
       <div style={{ marginTop: 'auto' }} />
-      {!counting && (
-        <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />
-      )}
+      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />}
       <FloorKeys siteId={task.siteId}>
         {goods && (
-          <button
-            type="button"
-            className="f-key"
-            aria-pressed={counting}
-            onClick={() => setCounting((c) => !c)}
-          >
+          <button type="button" className="f-key" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
             {counting ? 'Done' : 'Fewer'}
           </button>
         )}

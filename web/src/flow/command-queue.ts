@@ -19,8 +19,7 @@ export class CommandQueue {
 
   constructor(
     private readonly onChange: (waiting: number, offline: boolean) => void,
-    private readonly sleep: (ms: number) => Promise<void> = (ms) =>
-      new Promise((done) => setTimeout(done, ms)),
+    private readonly sleep: (ms: number) => Promise<void> = (ms) => new Promise((done) => setTimeout(done, ms)),
   ) {}
 
   add(job: Job): void {
@@ -47,13 +46,7 @@ export class CommandQueue {
         await job.send();
         return null;
       } catch (thrown) {
-        if (
-          thrown instanceof ProblemError &&
-          thrown.status !== 502 &&
-          thrown.status !== 503 &&
-          thrown.status !== 504
-        )
-          return thrown;
+        if (thrown instanceof ProblemError && thrown.status !== 502 && thrown.status !== 503 && thrown.status !== 504) return thrown;
         this.onChange(this.jobs.length, true);
         await this.sleep(wait);
       }

@@ -31,14 +31,7 @@ export function QuantityPad({
     <>
       <div className="units" role="tablist" aria-label="Pack units">
         {packs.map((p) => (
-          <button
-            key={p.id}
-            type="button"
-            className="unit"
-            role="tab"
-            aria-selected={p.id === active}
-            onClick={() => onActive(p.id)}
-          >
+          <button key={p.id} type="button" className="unit" role="tab" aria-selected={p.id === active} onClick={() => onActive(p.id)}>
             <span>
               {packName({ ...p, factor: 1 }, 1).replace(/^./, (c) => c.toUpperCase())}
               <em>{p.factor === 1 ? 'single' : `of ${p.factor.toLocaleString('en-GB')}`}</em>
@@ -61,8 +54,7 @@ export function QuantityPad({
         </button>
         {next && packs.length > 1 ? (
           <button type="button" className="w" onClick={() => onActive(next.id)}>
-            {next.plural.replace(/^./, (c) => c.toUpperCase())}{' '}
-            <span className="g g-go" style={{ fontSize: 18 }} aria-hidden />
+            {next.plural.replace(/^./, (c) => c.toUpperCase())} <span className="g g-go" style={{ fontSize: 18 }} aria-hidden />
           </button>
         ) : (
           <span style={{ background: 'var(--color-paper)' }} />

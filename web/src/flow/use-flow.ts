@@ -72,8 +72,7 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
       const refusal = command.kind === 'refused';
       queue.add({
         id: command.id,
-        send: () =>
-          refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command),
+        send: () => (refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command)),
         onDone: async (problem) => {
           if (problem && !refusal)
             show({
@@ -134,14 +133,10 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
     if (!feedback) return;
     // Measured where a scanner typed: from its last key to the frame that shows the answer.
     const frame = requestAnimationFrame(
-      () =>
-        performance.getEntriesByName('scan-input').length > 0 &&
-        performance.measure('scan-feedback', 'scan-input'),
+      () => performance.getEntriesByName('scan-input').length > 0 && performance.measure('scan-feedback', 'scan-input'),
     );
     const timer =
-      feedback.band === 'accepted'
-        ? window.setTimeout(() => setFeedback((f) => (f === feedback ? null : f)), PASSING_MS)
-        : undefined;
+      feedback.band === 'accepted' ? window.setTimeout(() => setFeedback((f) => (f === feedback ? null : f)), PASSING_MS) : undefined;
     return () => {
       cancelAnimationFrame(frame);
       window.clearTimeout(timer);

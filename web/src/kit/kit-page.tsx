@@ -85,9 +85,7 @@ export function KitPage() {
               </span>
             ))}
           </div>
-          <Pips
-            lines={['ready', 'part', 'none', 'unknown', 'gone', 'ready', 'ready', 'ready', 'ready', 'ready']}
-          />
+          <Pips lines={['ready', 'part', 'none', 'unknown', 'gone', 'ready', 'ready', 'ready', 'ready', 'ready']} />
         </Block>
         <Block title="Actions">
           <div className="flex gap-3 py-3 items-center flex-wrap">

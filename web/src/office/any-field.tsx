@@ -33,8 +33,7 @@ export function AnyField() {
   const list = text.trim().length > 1 ? (found.data?.found ?? []) : [];
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (e.key !== '/' || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select')))
-        return;
+      if (e.key !== '/' || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
       e.preventDefault();
       field.current?.focus();
     };

@@ -17,13 +17,7 @@ function useStageKeys(): void {
   const navigate = useNavigate();
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))
-      )
-        return;
+      if (e.ctrlKey || e.metaKey || e.altKey || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
       const to = /^[0-6]$/.test(e.key) ? STAGE_KEYS[Number(e.key)] : undefined;
       if (to) void navigate(to);
       if (e.key === 'n') document.querySelector<HTMLElement>('.act-next:not(:disabled)')?.click();
@@ -58,9 +52,7 @@ function WhoMenu() {
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
           <DropdownMenu.Item onSelect={() => void navigate('/floor')}>Go to the floor</DropdownMenu.Item>
-          <DropdownMenu.Item onSelect={() => void navigate('/bench')}>
-            Go to the packing table
-          </DropdownMenu.Item>
+          <DropdownMenu.Item onSelect={() => void navigate('/bench')}>Go to the packing table</DropdownMenu.Item>
           <DropdownMenu.Item onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -53,11 +53,7 @@ function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity
           <rect width="2.6" height="5" fill="var(--color-stamp)" />
         </pattern>
       </defs>
-      <path
-        d={bandPath(halves, width)}
-        fill="var(--color-ink)"
-        style={{ transition: 'd var(--dur-line) var(--ease-set)' }}
-      />
+      <path d={bandPath(halves, width)} fill="var(--color-ink)" style={{ transition: 'd var(--dur-line) var(--ease-set)' }} />
       {stages.map((s, i) => {
         const half = halves[i] ?? THINNEST;
         const length = s.count > 0 ? Math.min(step - 36, ((step - 36) * s.stuck) / s.count) : 0;
@@ -81,27 +77,13 @@ function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity
         strokeDasharray="1 4"
       />
       {stages.map((s, i) => (
-        <path
-          key={s.stage}
-          d={`M${NOW_WIDTH - 5 + i * step} 0h5l8 15-8 15h-5l8-15z`}
-          fill="var(--color-desk)"
-        />
+        <path key={s.stage} d={`M${NOW_WIDTH - 5 + i * step} 0h5l8 15-8 15h-5l8-15z`} fill="var(--color-desk)" />
       ))}
     </svg>
   );
 }
 
-function Stage({
-  stage,
-  name,
-  to,
-  data,
-}: {
-  stage: string;
-  name: string;
-  to: string;
-  data: Dto['StageDto'] | undefined;
-}) {
+function Stage({ stage, name, to, data }: { stage: string; name: string; to: string; data: Dto['StageDto'] | undefined }) {
   return (
     <NavLink to={to} data-stage={stage}>
       <span className="st">
@@ -138,9 +120,7 @@ export function TheLine() {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter(
-    (s) => s !== undefined,
-  );
+  const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter((s) => s !== undefined);
   return (
     <div className="line-wrap">
       <nav className="line" aria-label="The Line" ref={nav} style={{ height: 92 }}>
@@ -151,13 +131,7 @@ export function TheLine() {
           </span>
         </NavLink>
         {STAGES.map(([stage, name, to]) => (
-          <Stage
-            key={stage}
-            stage={stage}
-            name={name}
-            to={to}
-            data={line.data?.stages.find((s) => s.stage === stage)}
-          />
+          <Stage key={stage} stage={stage} name={name} to={to} data={line.data?.stages.find((s) => s.stage === stage)} />
         ))}
         {line.data && <Band stages={stages} capacity={line.data.capacityHours} width={width} />}
       </nav>

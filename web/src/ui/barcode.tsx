@@ -2,15 +2,7 @@ import { code128, drawingSVG } from 'bwip-js/browser';
 import { useMemo } from 'react';
 
 /** A Code 128 that scanners read off the screen, with its text beneath. */
-export function Barcode({
-  code,
-  width = 150,
-  height = 26,
-}: {
-  code: string;
-  width?: number;
-  height?: number;
-}) {
+export function Barcode({ code, width = 150, height = 26 }: { code: string; width?: number; height?: number }) {
   const source = useMemo(() => {
     const svg = code128({ bcid: 'code128', text: code, height: 10, includetext: false }, drawingSVG());
     return `data:image/svg+xml;utf8,${encodeURIComponent(svg.replace('<svg ', '<svg preserveAspectRatio="none" '))}`;

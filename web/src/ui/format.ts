@@ -17,16 +17,12 @@ export function clock(at: string | Date): string {
 
 /** "11:42:08". */
 export function clockSeconds(at: string | Date): string {
-  return new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' }).format(
-    new Date(at),
-  );
+  return new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' }).format(new Date(at));
 }
 
 /** "Thu 14 May". */
 export function day(at: string | Date): string {
-  return new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-    .format(new Date(at))
-    .replace(',', '');
+  return new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).format(new Date(at)).replace(',', '');
 }
 
 /** "15:30" for today, "Thu 14 May 15:30" for another day. */
@@ -41,8 +37,7 @@ export function dayWord(date: string | null, now = new Date()): string {
 }
 
 export const whole = (n: number) => n.toLocaleString('en-GB').replace('-', '−');
-export const kilos = (grams: number) =>
-  `${(grams / 1000).toLocaleString('en-GB', { maximumFractionDigits: grams < 10_000 ? 2 : 1 })} kg`;
+export const kilos = (grams: number) => `${(grams / 1000).toLocaleString('en-GB', { maximumFractionDigits: grams < 10_000 ? 2 : 1 })} kg`;
 export const plural = (n: number, one: string, many: string) => `${whole(n)} ${n === 1 ? one : many}`;
 
 /** ", in 1 h 20" for a time to come, ", late" for one gone by. */

@@ -73,8 +73,7 @@ const ORDER_GLYPHS: Readonly<Record<string, GlyphName>> = {
   shipped: 'full',
   cancelled: 'blocked',
 };
-export const orderGlyph = (state: string, stuck = false): GlyphName =>
-  stuck ? 'blocked' : (ORDER_GLYPHS[state] ?? 'empty');
+export const orderGlyph = (state: string, stuck = false): GlyphName => (stuck ? 'blocked' : (ORDER_GLYPHS[state] ?? 'empty'));
 
 const PIP_GLYPHS: Readonly<Record<string, GlyphName>> = {
   none: 'empty',

@@ -10,8 +10,7 @@ const isField = (target: EventTarget | null): target is Field =>
 
 /** Puts text into a field as typing would, so that React hears of it. */
 function typeInto(field: Field, value: string): void {
-  const proto =
-    field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
+  const proto = field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
   Object.getOwnPropertyDescriptor(proto, 'value')?.set?.call(field, value);
   field.dispatchEvent(new Event('input', { bubbles: true }));
 }

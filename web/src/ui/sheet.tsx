@@ -4,8 +4,7 @@ import { useNavigate } from 'react-router';
 import { Barcode } from './barcode';
 import { Glyph } from './glyph';
 
-const typing = (e: KeyboardEvent) =>
-  e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
+const typing = (e: KeyboardEvent) => e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
 
 /** A record beside its list. Escape closes it; up and down step through the list while it is open. */
 export function Sheet({
@@ -33,9 +32,7 @@ export function Sheet({
       if (e.key === 'Escape' && !typing(e)) void navigate(back);
       if ((e.key === 'ArrowDown' || e.key === 'ArrowUp') && !typing(e)) {
         const links = [...document.querySelectorAll<HTMLElement>('.list [data-open]')];
-        const at = links.findIndex(
-          (l) => l.getAttribute('aria-selected') === 'true' || l.getAttribute('aria-current') === 'true',
-        );
+        const at = links.findIndex((l) => l.getAttribute('aria-selected') === 'true' || l.getAttribute('aria-current') === 'true');
         const next = links[at + (e.key === 'ArrowDown' ? 1 : -1)];
         if (next) {
           e.preventDefault();
@@ -86,18 +83,9 @@ export function Sheet({
 }
 
 /** Ruled cells, caption over value. */
-export function Waybill({
-  cells,
-  columns,
-}: {
-  cells: { cap: string; value: ReactNode; note?: ReactNode }[];
-  columns?: string;
-}) {
+export function Waybill({ cells, columns }: { cells: { cap: string; value: ReactNode; note?: ReactNode }[]; columns?: string }) {
   return (
-    <div
-      className="waybill"
-      style={{ gridTemplateColumns: columns ?? `repeat(${cells.length}, minmax(0, 1fr))` }}
-    >
+    <div className="waybill" style={{ gridTemplateColumns: columns ?? `repeat(${cells.length}, minmax(0, 1fr))` }}>
       {cells.map((c) => (
         <div key={c.cap}>
           <span className="cap">{c.cap}</span>

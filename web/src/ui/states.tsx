@@ -25,10 +25,7 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
 /** What happened, and a way on. */
 export function ProblemNote({ problem, onRetry }: { problem: unknown; onRetry?: () => void }) {
   if (!problem) return null;
-  const text =
-    problem instanceof ProblemError
-      ? problem.message
-      : 'The server does not answer. What you did is kept; try again';
+  const text = problem instanceof ProblemError ? problem.message : 'The server does not answer. What you did is kept; try again';
   return (
     <div className="problem" role="alert">
       <span className="g g-blocked" aria-hidden style={{ fontSize: 18 }} />

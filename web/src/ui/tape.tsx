@@ -24,12 +24,7 @@ function Undo({ entry }: { entry: Entry }) {
   if (!entry.undoable) return null;
   if (undo.error) return <span className="stamped">{undo.error.message}</span>;
   return (
-    <button
-      type="button"
-      className="act-link"
-      onClick={() => undo.mutate(entry.id)}
-      disabled={undo.isPending}
-    >
+    <button type="button" className="act-link" onClick={() => undo.mutate(entry.id)} disabled={undo.isPending}>
       undo
     </button>
   );

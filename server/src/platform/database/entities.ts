@@ -1,12 +1,4 @@
-import {
-  Channel,
-  Item,
-  Listing,
-  PackUnitRow,
-  Barcode,
-  Supplier,
-  SupplierItem,
-} from '../../catalogue/catalogue.entity.js';
+import { Channel, Item, Listing, PackUnitRow, Barcode, Supplier, SupplierItem } from '../../catalogue/catalogue.entity.js';
 import { PersonRow } from '../../identity/person.entity.js';
 import { SalesOrder, SalesOrderLine } from '../../orders/sales-order.entity.js';
 import { PurchaseOrder, PurchaseOrderLine } from '../../purchasing/purchase-order.entity.js';

@@ -23,12 +23,7 @@ export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Pro
     } catch (thrown) {
       const code = errno(thrown);
       if (code !== DEADLOCK && code !== LOCK_TIMEOUT) throw thrown;
-      if (attempt >= TRIES)
-        throw new Problem(
-          503,
-          'busy',
-          'Many people are changing this at once. Nothing was changed; try again',
-        );
+      if (attempt >= TRIES) throw new Problem(503, 'busy', 'Many people are changing this at once. Nothing was changed; try again');
       await new Promise((resolve) => setTimeout(resolve, attempt * 15 * (1 + Math.random())));
     }
   }
@@ -39,11 +34,7 @@ export function rows<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown[] = 
   return tx.query(sql, params);
 }
 
-export async function one<T>(
-  tx: Pick<Tx, 'query'>,
-  sql: string,
-  params: unknown[] = [],
-): Promise<T | undefined> {
+export async function one<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown[] = []): Promise<T | undefined> {
   return (await rows<T>(tx, sql, params))[0];
 }
 
@@ -51,8 +42,7 @@ export async function one<T>(
 export const num = (value: string | number | null | undefined) => Number(value ?? 0);
 
 /** `?, ?, ?` for an IN list; an empty list matches nothing. */
-export const marks = (list: readonly unknown[]) =>
-  list.length === 0 ? 'NULL' : list.map(() => '?').join(', ');
+export const marks = (list: readonly unknown[]) => (list.length === 0 ? 'NULL' : list.map(() => '?').join(', '));
 
 /** A JSON column's value: the driver hands it over parsed or as text, depending on how the server describes the column. */
 export const parsed = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;

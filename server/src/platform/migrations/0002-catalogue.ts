@@ -10,16 +10,7 @@ export class Catalogue1790000000002 implements MigrationInterface {
   }
 
   down(runner: QueryRunner): Promise<void> {
-    return dropAll(runner, [
-      'listing',
-      'channel',
-      'supplier_item',
-      'supplier',
-      'barcode',
-      'pack_unit',
-      'lot',
-      'item',
-    ]);
+    return dropAll(runner, ['listing', 'channel', 'supplier_item', 'supplier', 'barcode', 'pack_unit', 'lot', 'item']);
   }
 }
 

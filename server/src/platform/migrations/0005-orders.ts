@@ -10,16 +10,7 @@ export class Orders1790000000005 implements MigrationInterface {
   }
 
   down(runner: QueryRunner): Promise<void> {
-    return dropAll(runner, [
-      'parcel_line',
-      'parcel',
-      'carrier',
-      'carton',
-      'pick_stop',
-      'pick_round',
-      'sales_order_line',
-      'sales_order',
-    ]);
+    return dropAll(runner, ['parcel_line', 'parcel', 'carrier', 'carton', 'pick_stop', 'pick_round', 'sales_order_line', 'sales_order']);
   }
 }
 

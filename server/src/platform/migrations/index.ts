@@ -5,10 +5,4 @@ import { Purchasing1790000000004 } from './0004-purchasing.js';
 import { Orders1790000000005 } from './0005-orders.js';
 
 /** In the order in which they run. */
-export const migrations = [
-  House1790000000001,
-  Catalogue1790000000002,
-  Stock1790000000003,
-  Purchasing1790000000004,
-  Orders1790000000005,
-];
+export const migrations = [House1790000000001, Catalogue1790000000002, Stock1790000000003, Purchasing1790000000004, Orders1790000000005];

@@ -85,12 +85,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
                 <td className="num mid">{p.since ? age(p.since) : ''}</td>
                 <td className="num">
                   {p.tracking && (
-                    <a
-                      className="act-link"
-                      href={`/api/dispatch/parcels/${p.code}/label`}
-                      target="_blank"
-                      rel="noreferrer"
-                    >
+                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
                       Label
                     </a>
                   )}

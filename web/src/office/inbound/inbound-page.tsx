@@ -20,25 +20,14 @@ export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
     ['Draft', (o) => o.state === 'draft'],
     ['All in', (o) => o.state === 'received'],
   ];
-  return groups
-    .map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)])
-    .filter(([, list]) => list.length > 0);
+  return groups.map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)]).filter(([, list]) => list.length > 0);
 }
 
 function OrderRow({ order, open }: { order: Row; open: boolean }) {
   const navigate = useNavigate();
   return (
-    <li
-      className="po-row"
-      aria-current={open ? 'true' : undefined}
-      data-open
-      onClick={() => void navigate(`/inbound/${order.code}`)}
-    >
-      <Glyph
-        name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)}
-        size={14}
-        says
-      />
+    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(`/inbound/${order.code}`)}>
+      <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
       <span>
         <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
           <b>{order.supplier}</b>
@@ -46,9 +35,7 @@ function OrderRow({ order, open }: { order: Row; open: boolean }) {
         <span className="note code">{order.code}</span>
       </span>
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
-        {order.state === 'part-received' && order.firstReceivedAt
-          ? `waits ${age(order.firstReceivedAt)}`
-          : dayWord(order.expectedOn)}
+        {order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}
       </span>
     </li>
   );
@@ -81,9 +68,7 @@ export function InboundPage() {
         <Shown query={orders}>
           {(list) =>
             list.length === 0 ? (
-              <Empty title="No purchase orders yet">
-                Write one: choose a supplier, then say how many trays, boxes or pallets.
-              </Empty>
+              <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
             ) : (
               groupsOf(list, today()).map(([name, group]) => (
                 <div key={name}>

@@ -116,8 +116,7 @@ function Form({
   });
   const items = supplier.data?.items ?? [];
   useEffect(() => {
-    if (supplier.data && !form.getValues('expectedOn'))
-      form.setValue('expectedOn', lead(supplier.data.leadDays));
+    if (supplier.data && !form.getValues('expectedOn')) form.setValue('expectedOn', lead(supplier.data.leadDays));
   }, [supplier.data, form]);
   const save = useMutation({
     mutationFn: (v: FormValues) => {
@@ -126,9 +125,7 @@ function Form({
         siteId: Number(v.siteId),
         expectedOn: v.expectedOn || null,
         note: v.note,
-        lines: v.lines
-          .filter((l) => l.sku)
-          .map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price })),
+        lines: v.lines.filter((l) => l.sku).map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price })),
       };
       return ask(
         code
@@ -167,17 +164,10 @@ function Form({
       title={code ? `Rewrite ${code}` : 'Write a purchase order'}
       back={code ? `/inbound/${code}` : '/inbound'}
     >
-      <form
-        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
-        className="flex flex-col flex-1"
-      >
+      <form onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)} className="flex flex-col flex-1">
         <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 2fr' }}>
           <Field label="Supplier" fault={form.formState.errors.supplier?.message}>
-            <select
-              className="input"
-              {...form.register('supplier', { required: 'Choose a supplier' })}
-              autoFocus
-            >
+            <select className="input" {...form.register('supplier', { required: 'Choose a supplier' })} autoFocus>
               <option value="">Choose one</option>
               {suppliers.map((s) => (
                 <option key={s.code} value={s.code}>
@@ -234,9 +224,7 @@ function Form({
                       onChange={(e) => choose(i, e.target.value)}
                       disabled={!supplierCode}
                     >
-                      <option value="">
-                        {supplierCode ? 'Choose the goods' : 'Choose a supplier first'}
-                      </option>
+                      <option value="">{supplierCode ? 'Choose the goods' : 'Choose a supplier first'}</option>
                       {items.map((x) => (
                         <option key={x.sku} value={x.sku}>
                           {x.name}
@@ -313,16 +301,10 @@ function Form({
         </div>
         <ProblemNote problem={save.error} />
         <div className="acts">
-          <button
-            type="submit"
-            className="act act-next"
-            disabled={save.isPending || !watched.some((l) => l.sku && lineSum(l))}
-          >
+          <button type="submit" className="act act-next" disabled={save.isPending || !watched.some((l) => l.sku && lineSum(l))}>
             Keep the draft <Glyph name="go" size={13} />
           </button>
-          {!watched.some((l) => l.sku && lineSum(l)) && (
-            <span className="note">One line with goods and a quantity is missing</span>
-          )}
+          {!watched.some((l) => l.sku && lineSum(l)) && <span className="note">One line with goods and a quantity is missing</span>}
         </div>
       </form>
     </Sheet>

@@ -23,10 +23,7 @@ function restWords(l: Line): [string, string] {
   const left = rest(l);
   if (left === 0) return ['all here', ''];
   if (left < 0) return [inUnits(l.received, l), `${-left} over`];
-  const packs =
-    left % l.factor === 0
-      ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural })
-      : inUnits(left, l);
+  const packs = left % l.factor === 0 ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural }) : inUnits(left, l);
   return [`${packs} to come`, l.factor > 1 ? inUnits(left, l) : ''];
 }
 
@@ -101,19 +98,10 @@ function Acts({ order }: { order: Order }) {
       <div className="acts">
         {order.state === 'draft' && buys && (
           <>
-            <button
-              type="button"
-              className="act act-next"
-              onClick={() => acts.mutate('place')}
-              disabled={acts.isPending}
-            >
+            <button type="button" className="act act-next" onClick={() => acts.mutate('place')} disabled={acts.isPending}>
               Place with {order.supplier} <Glyph name="go" size={13} />
             </button>
-            <button
-              type="button"
-              className="act"
-              onClick={() => void navigate(`/inbound/${order.code}/edit`)}
-            >
+            <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
               Rewrite
             </button>
           </>
@@ -127,12 +115,7 @@ function Acts({ order }: { order: Order }) {
           <Glyph name="print" /> Order paper
         </a>
         {buys && (order.state === 'draft' || order.state === 'placed') && (
-          <button
-            type="button"
-            className="act-link"
-            onClick={() => acts.mutate('cancel')}
-            disabled={acts.isPending}
-          >
+          <button type="button" className="act-link" onClick={() => acts.mutate('cancel')} disabled={acts.isPending}>
             Cancel the order
           </button>
         )}

@@ -126,9 +126,7 @@ export function SupplierSheet() {
               })}
             </tbody>
           </table>
-          {s.items.length === 0 && (
-            <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>
-          )}
+          {s.items.length === 0 && <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>}
           {me.data?.rights.includes('buy') && (
             <div className="acts">
               <Link className="act act-next" to="/inbound/new">
@@ -158,19 +156,12 @@ interface Values {
 const listText = (s: Dto['SupplierSheetDto']) =>
   s.items
     .map((i) =>
-      [
-        i.sku,
-        i.packs.find((p) => p.id === i.packId)?.factor ?? 1,
-        i.supplierSku,
-        (i.price ?? '0').replace(/\.?0+$/, ''),
-      ].join(', '),
+      [i.sku, i.packs.find((p) => p.id === i.packId)?.factor ?? 1, i.supplierSku, (i.price ?? '0').replace(/\.?0+$/, '')].join(', '),
     )
     .join('\n');
 
 /** "SKU, pack of, their code, price", one a line. Throws with the line at fault. */
-export function readPriceList(
-  text: string,
-): { sku: string; factor: number; supplierSku: string; price: string }[] {
+export function readPriceList(text: string): { sku: string; factor: number; supplierSku: string; price: string }[] {
   return text
     .split('\n')
     .map((l) => l.trim())
@@ -178,11 +169,7 @@ export function readPriceList(
     .map((line, i) => {
       const [sku = '', factor = '', supplierSku = '', price = ''] = line.split(',').map((p) => p.trim());
       if (!sku || !/^\d+$/.test(factor) || !/^\d+(\.\d{1,6})?$/.test(price))
-        throw new ProblemError(
-          400,
-          'form',
-          `Line ${i + 1} of the price list: write SKU, pack of, their code, price`,
-        );
+        throw new ProblemError(400, 'form', `Line ${i + 1} of the price list: write SKU, pack of, their code, price`);
       return { sku, factor: Number(factor), supplierSku, price };
     });
 }
@@ -240,10 +227,7 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
       title={supplier ? `Change ${supplier.name}` : 'New supplier'}
       back="/inbound/suppliers"
     >
-      <form
-        className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]"
-        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
-      >
+      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[640px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
         <div className="grid grid-cols-2 gap-4">
           <Field label="Name" fault={fields['name']}>
             <input className="input" autoFocus {...form.register('name')} />
@@ -264,15 +248,8 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
             <input className="input" inputMode="numeric" {...form.register('leadDays')} />
           </Field>
         </div>
-        <Field
-          label="Price list, one a line: SKU, pack of, their code, price of one pack"
-          fault={fields['items']}
-        >
-          <textarea
-            className="input code"
-            style={{ height: 180, padding: 8 }}
-            {...form.register('priceList')}
-          />
+        <Field label="Price list, one a line: SKU, pack of, their code, price of one pack" fault={fields['items']}>
+          <textarea className="input code" style={{ height: 180, padding: 8 }} {...form.register('priceList')} />
         </Field>
         <ProblemNote problem={save.error} />
         <div className="acts">

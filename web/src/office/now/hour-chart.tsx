@@ -12,18 +12,11 @@ const hourOf = (at: string | Date) => {
   const d = new Date(at);
   return d.getHours() + d.getMinutes() / 60;
 };
-const share = (hour: number) =>
-  `${(100 * (Math.min(LAST_HOUR, Math.max(FIRST_HOUR, hour)) - FIRST_HOUR)) / (LAST_HOUR - FIRST_HOUR)}%`;
+const share = (hour: number) => `${(100 * (Math.min(LAST_HOUR, Math.max(FIRST_HOUR, hour)) - FIRST_HOUR)) / (LAST_HOUR - FIRST_HOUR)}%`;
 const glyphOf = (o: Promised): GlyphName => orderGlyph(o.state, !o.safe && o.state !== 'shipped');
 
 /** Today's orders in half hours, stacked at their promise: gone, moving, or not safe. */
-export function HourChart({
-  promised,
-  departures,
-}: {
-  promised: Promised[];
-  departures: Dto['DepartureDto'][];
-}) {
+export function HourChart({ promised, departures }: { promised: Promised[]; departures: Dto['DepartureDto'][] }) {
   const gone = promised.filter((o) => o.state === 'shipped').length;
   const unsafe = promised.filter((o) => o.state !== 'shipped' && !o.safe).length;
   const moving = promised.length - gone - unsafe;
@@ -32,9 +25,7 @@ export function HourChart({
   );
   const now = hourOf(new Date());
   return (
-    <section
-      aria-label={`${promised.length} orders promised today: ${gone} gone, ${moving} moving, ${unsafe} not safe`}
-    >
+    <section aria-label={`${promised.length} orders promised today: ${gone} gone, ${moving} moving, ${unsafe} not safe`}>
       <div className="flex items-center gap-4">
         <h1 className="saywords">
           {promised.length} {promised.length === 1 ? 'order' : 'orders'} promised today:{' '}
@@ -65,19 +56,10 @@ export function HourChart({
       >
         <div className="absolute left-0 top-0 bottom-0 bg-shade" style={{ width: share(now) }} />
         {halves.map((orders, i) => (
-          <div
-            key={i}
-            className={`h-[118px] flex flex-col justify-end relative ${i % 2 === 0 ? 'border-l border-rule' : ''}`}
-          >
+          <div key={i} className={`h-[118px] flex flex-col justify-end relative ${i % 2 === 0 ? 'border-l border-rule' : ''}`}>
             <div className="flex flex-wrap-reverse content-start gap-[3px] px-[3px] pb-[5px] text-[13px]">
               {orders.slice(0, TALLEST * 3).map((o) => (
-                <Link
-                  key={o.code}
-                  to={`/orders/${o.code}`}
-                  title={`${o.code}, ${o.state}`}
-                  tabIndex={-1}
-                  className="leading-none"
-                >
+                <Link key={o.code} to={`/orders/${o.code}`} title={`${o.code}, ${o.state}`} tabIndex={-1} className="leading-none">
                   <Glyph name={glyphOf(o)} />
                 </Link>
               ))}
@@ -99,9 +81,7 @@ export function HourChart({
           </div>
         ))}
         <div className="absolute -top-[19px] -bottom-px border-l-2 border-ink" style={{ left: share(now) }}>
-          <span className="absolute right-[6px] top-0 text-note leading-[15px] font-[680]">
-            {clock(new Date())}
-          </span>
+          <span className="absolute right-[6px] top-0 text-note leading-[15px] font-[680]">{clock(new Date())}</span>
         </div>
       </div>
     </section>

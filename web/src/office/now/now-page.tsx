@@ -18,12 +18,7 @@ function byWho(stuck: Stuck[]): [string, Stuck[]][] {
 
 function StuckTable({ stuck }: { stuck: Stuck[] }) {
   const first = stuck[0];
-  if (!first)
-    return (
-      <Empty title="Nothing is stuck or late">
-        Everything moves. New trouble shows here with who can clear it.
-      </Empty>
-    );
+  if (!first) return <Empty title="Nothing is stuck or late">Everything moves. New trouble shows here with who can clear it.</Empty>;
   return (
     <table className="wait">
       <tbody>
@@ -45,9 +40,7 @@ function StuckTable({ stuck }: { stuck: Stuck[] }) {
                 </b>
                 <span className="note">{s.detail}</span>
               </td>
-              <td className={`num ${s.late ? 'stamped' : 'mid'}`}>
-                {s.late ? `late ${age(s.since)}` : age(s.since)}
-              </td>
+              <td className={`num ${s.late ? 'stamped' : 'mid'}`}>{s.late ? `late ${age(s.since)}` : age(s.since)}</td>
               <td className="num">
                 <Link to={s.link} className={s === first ? 'act act-next' : 'act-link'}>
                   {s.action} {s === first && <Glyph name="go" size={13} />}
@@ -62,8 +55,7 @@ function StuckTable({ stuck }: { stuck: Stuck[] }) {
 }
 
 function Expected({ expected }: { expected: Dto['ExpectedDto'][] }) {
-  if (expected.length === 0)
-    return <Empty title="Nothing is on its way">Place a purchase order in Inbound.</Empty>;
+  if (expected.length === 0) return <Empty title="Nothing is on its way">Place a purchase order in Inbound.</Empty>;
   return (
     <ul className="arr">
       {expected.map((e) => (
@@ -100,9 +92,7 @@ export function NowPage() {
                 <section>
                   <div className="block-head">
                     <h2>Stuck or late</h2>
-                    <span className="note">
-                      {plural(n.stuck.length, 'thing', 'things')}, by who can move them
-                    </span>
+                    <span className="note">{plural(n.stuck.length, 'thing', 'things')}, by who can move them</span>
                   </div>
                   <StuckTable stuck={n.stuck} />
                 </section>

@@ -37,10 +37,7 @@ export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
-    <form
-      className="mt-4 flex flex-col gap-3"
-      onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
-    >
+    <form className="mt-4 flex flex-col gap-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
       <div className="block-head">
         <h2>Let it go on</h2>
       </div>
@@ -56,11 +53,7 @@ export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
         </Field>
       </div>
       {unknown.map((l) => (
-        <Field
-          key={l.line}
-          label={`Line ${l.line}: their code ${l.channelSku} is our SKU`}
-          fault={fields['links']}
-        >
+        <Field key={l.line} label={`Line ${l.line}: their code ${l.channelSku} is our SKU`} fault={fields['links']}>
           <input className="input code" style={{ maxWidth: 260 }} {...form.register(`links.${l.line}`)} />
         </Field>
       ))}

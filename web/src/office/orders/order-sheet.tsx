@@ -68,16 +68,10 @@ function Lines({ order }: { order: Order }) {
                 <td className="gl">
                   <Glyph name={glyph} size={15} says={words} />
                 </td>
-                <td className={words.includes('short') || glyph === 'blocked' ? 'stamped' : 'mid'}>
-                  {words}
-                </td>
+                <td className={words.includes('short') || glyph === 'blocked' ? 'stamped' : 'mid'}>{words}</td>
                 <td className="num">
                   {l.sku && (
-                    <WhyNumber
-                      label="Why this many available"
-                      open={why.open === key}
-                      onToggle={() => why.toggle(key)}
-                    >
+                    <WhyNumber label="Why this many available" open={why.open === key} onToggle={() => why.toggle(key)}>
                       {whole(l.free)}
                     </WhyNumber>
                   )}
@@ -218,12 +212,7 @@ export function OrderSheet() {
                     }[p.state] ?? p.state}
                   </span>
                   {p.tracking && (
-                    <a
-                      className="act-link"
-                      href={`/api/dispatch/parcels/${p.code}/label`}
-                      target="_blank"
-                      rel="noreferrer"
-                    >
+                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
                       Label
                     </a>
                   )}
@@ -231,9 +220,7 @@ export function OrderSheet() {
               ))}
             </>
           )}
-          {o.state === 'held' && me.data?.rights.includes('order-desk') && (
-            <HoldForm key={o.version} order={o} />
-          )}
+          {o.state === 'held' && me.data?.rights.includes('order-desk') && <HoldForm key={o.version} order={o} />}
           <Acts order={o} />
         </Sheet>
       )}

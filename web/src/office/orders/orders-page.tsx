@@ -44,9 +44,7 @@ export function byDeparture(orders: Row[]): { key: string; title: string; note: 
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const navigate = useNavigate();
-  const groups = gone
-    ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }]
-    : byDeparture(orders);
+  const groups = gone ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }] : byDeparture(orders);
   return (
     <table className="dense">
       <thead>
@@ -90,9 +88,7 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
                   <Pips lines={o.stock} />
                 </td>
                 {!open && (
-                  <td className="mid max-w-[280px] overflow-hidden text-ellipsis">
-                    {o.holdReason ?? (o.state === 'open' ? '' : o.state)}
-                  </td>
+                  <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>
                 )}
               </tr>
             );
@@ -140,9 +136,7 @@ export function OrdersPage() {
             const fitting = list.filter(FITS[show]);
             return fitting.length === 0 ? (
               <Empty title="No orders here">
-                {show === 'all'
-                  ? 'Orders come in from the channels by themselves.'
-                  : 'Show all to see the others.'}
+                {show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}
               </Empty>
             ) : (
               <OrderTable orders={fitting} open={open} gone={gone} />

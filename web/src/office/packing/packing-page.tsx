@@ -16,9 +16,7 @@ export function PackingPage() {
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="Nothing waits to be packed">
-              Totes show here once they are set down at a packing table.
-            </Empty>
+            <Empty title="Nothing waits to be packed">Totes show here once they are set down at a packing table.</Empty>
           ) : (
             <table className="dense">
               <thead>

@@ -19,9 +19,7 @@ export function PickingPage() {
       <Shown query={query}>
         {(rounds) =>
           rounds.length === 0 ? (
-            <Empty title="No rounds">
-              Send an order to picking from Orders; its round shows here and on the phones.
-            </Empty>
+            <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
           ) : (
             <table className="dense">
               <thead>
@@ -44,11 +42,7 @@ export function PickingPage() {
                 {rounds.map((r) => (
                   <tr key={r.code}>
                     <td className="gl">
-                      <Glyph
-                        name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)}
-                        size={14}
-                        says
-                      />
+                      <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
                     </td>
                     <td className="code">{r.code}</td>
                     <td>
@@ -66,9 +60,7 @@ export function PickingPage() {
                     <td>{when(r.promisedAt)}</td>
                     <td className="num mid">{age(r.createdAt)}</td>
                     <td className="code">{r.tote}</td>
-                    <td className="stamped">
-                      {r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}
-                    </td>
+                    <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
                   </tr>
                 ))}
               </tbody>

@@ -86,11 +86,7 @@ export function ChannelSheet() {
               {
                 cap: 'Asked last',
                 value: c.polledAt ? when(c.polledAt) : 'never',
-                note: c.pollError ? (
-                  <span className="stamped">{c.pollError}</span>
-                ) : (
-                  (c.baseUrl ?? 'no connection')
-                ),
+                note: c.pollError ? <span className="stamped">{c.pollError}</span> : (c.baseUrl ?? 'no connection'),
               },
             ]}
           />
@@ -136,9 +132,7 @@ export function ChannelSheet() {
 }
 
 const listingText = (c: Dto['ChannelSheetDto']) =>
-  c.items
-    .map((l) => [l.channelSku, l.sku, l.factor, l.keepBack, l.price.replace(/\.?0+$/, '')].join(', '))
-    .join('\n');
+  c.items.map((l) => [l.channelSku, l.sku, l.factor, l.keepBack, l.price.replace(/\.?0+$/, '')].join(', ')).join('\n');
 
 /** "their code, our SKU, holds, keep back, price", one a line. Throws with the line at fault. */
 export function readListings(text: string): Dto['EditListingDto'][] {
@@ -147,15 +141,9 @@ export function readListings(text: string): Dto['EditListingDto'][] {
     .map((l) => l.trim())
     .filter(Boolean)
     .map((line, i) => {
-      const [channelSku = '', sku = '', factor = '1', keepBack = '0', price = '0'] = line
-        .split(',')
-        .map((p) => p.trim());
+      const [channelSku = '', sku = '', factor = '1', keepBack = '0', price = '0'] = line.split(',').map((p) => p.trim());
       if (!channelSku || !sku || !/^\d+$/.test(factor) || !/^\d+$/.test(keepBack))
-        throw new ProblemError(
-          400,
-          'form',
-          `Listing ${i + 1}: write their code, our SKU, holds, keep back, price`,
-        );
+        throw new ProblemError(400, 'form', `Listing ${i + 1}: write their code, our SKU, holds, keep back, price`);
       return { channelSku, sku, factor: Number(factor), keepBack: Number(keepBack), price };
     });
 }
@@ -183,8 +171,7 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
     baseUrl: channel?.baseUrl ?? '',
     listings: channel ? listingText(channel) : '',
   });
-  const set = (key: keyof typeof v) => (e: { target: { value: string } }) =>
-    setV((was) => ({ ...was, [key]: e.target.value }));
+  const set = (key: keyof typeof v) => (e: { target: { value: string } }) => setV((was) => ({ ...was, [key]: e.target.value }));
   const save = useMutation({
     mutationFn: async () => {
       const body = { name: v.name, baseUrl: v.baseUrl || null, listings: readListings(v.listings) };
@@ -230,12 +217,7 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
             <input className="input" value={v.name} onChange={set('name')} autoFocus />
           </Field>
           <Field label="Code" fault={fields['code']}>
-            <input
-              className="input code"
-              value={v.code}
-              onChange={set('code')}
-              readOnly={channel !== undefined}
-            />
+            <input className="input code" value={v.code} onChange={set('code')} readOnly={channel !== undefined} />
           </Field>
           {!channel && (
             <Field label="Kind">
@@ -248,24 +230,11 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
             </Field>
           )}
           <Field label="Address it answers at" fault={fields['baseUrl']}>
-            <input
-              className="input"
-              value={v.baseUrl}
-              onChange={set('baseUrl')}
-              placeholder="none: by hand"
-            />
+            <input className="input" value={v.baseUrl} onChange={set('baseUrl')} placeholder="none: by hand" />
           </Field>
         </div>
-        <Field
-          label="Listings, one a line: their code, our SKU, holds, keep back, price"
-          fault={fields['listings']}
-        >
-          <textarea
-            className="input code"
-            style={{ height: 240, padding: 8 }}
-            value={v.listings}
-            onChange={set('listings')}
-          />
+        <Field label="Listings, one a line: their code, our SKU, holds, keep back, price" fault={fields['listings']}>
+          <textarea className="input code" style={{ height: 240, padding: 8 }} value={v.listings} onChange={set('listings')} />
         </Field>
         <ProblemNote problem={save.error} />
         <div className="acts">

@@ -31,9 +31,7 @@ export function OutboxList() {
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="Nothing has left yet">
-              Stock figures, labels, mail and papers pass through here.
-            </Empty>
+            <Empty title="Nothing has left yet">Stock figures, labels, mail and papers pass through here.</Empty>
           ) : (
             <table className="dense">
               <thead>
@@ -52,22 +50,14 @@ export function OutboxList() {
                 {list.map((o) => (
                   <tr key={o.id}>
                     <td className="gl">
-                      <Glyph
-                        name={o.state === 'done' ? 'full' : o.state === 'failing' ? 'blocked' : 'empty'}
-                        size={13}
-                        says={o.state}
-                      />
+                      <Glyph name={o.state === 'done' ? 'full' : o.state === 'failing' ? 'blocked' : 'empty'} size={13} says={o.state} />
                     </td>
                     <td className="mid">{clockSeconds(o.createdAt)}</td>
                     <td className="code">{o.receiver}</td>
                     <td>{KIND_WORDS[o.kind] ?? o.kind}</td>
                     <td className="code">{o.document}</td>
                     <td className="num">{o.attempts}</td>
-                    <td
-                      className={
-                        o.state === 'failing' ? 'stamped max-w-[360px] overflow-hidden text-ellipsis' : 'mid'
-                      }
-                    >
+                    <td className={o.state === 'failing' ? 'stamped max-w-[360px] overflow-hidden text-ellipsis' : 'mid'}>
                       {o.lastError ?? o.state}
                     </td>
                     <td className="num">

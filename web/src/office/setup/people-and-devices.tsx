@@ -50,8 +50,7 @@ function Enrolment({ code }: { code: string }) {
       <span>
         <b className="block text-head">Scan this on the device</b>
         <span className="mid">
-          Or open <span className="code">/enrol</span> on it and type the code. It works once, within 30
-          minutes.
+          Or open <span className="code">/enrol</span> on it and type the code. It works once, within 30 minutes.
         </span>
       </span>
     </div>
@@ -66,10 +65,7 @@ export function DevicesList() {
   const [siteId, setSiteId] = useState<number | undefined>();
   const query = useQuery({ queryKey: ['devices'], queryFn: () => ask(api.GET('/api/devices')) });
   const open = useMutation({
-    mutationFn: () =>
-      ask(
-        api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } }),
-      ),
+    mutationFn: () => ask(api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } })),
   });
   const revoke = useMutation({
     mutationFn: (id: number) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } } })),
@@ -85,13 +81,7 @@ export function DevicesList() {
         }}
       >
         <Field label="Name the device" className="flex-1">
-          <input
-            className="input"
-            required
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-            placeholder="Phone 3, goods in"
-          />
+          <input className="input" required value={name} onChange={(e) => setName(e.target.value)} placeholder="Phone 3, goods in" />
         </Field>
         <Field label="Site">
           <select className="input" value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
@@ -111,9 +101,7 @@ export function DevicesList() {
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="No devices yet">
-              Name one and show its code. Then people sign in on it with badge and PIN.
-            </Empty>
+            <Empty title="No devices yet">Name one and show its code. Then people sign in on it with badge and PIN.</Empty>
           ) : (
             <table className="dense mt-4">
               <thead>

@@ -143,18 +143,10 @@ function Form({ item }: { item: Dto['ItemDto'] | undefined }) {
       title={item ? `Change ${item.name}` : 'New item'}
       back={item ? `/shelves/items/${item.sku}` : '/shelves/items'}
     >
-      <form
-        className="flex flex-col flex-1 gap-3 mt-3"
-        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
-      >
+      <form className="flex flex-col flex-1 gap-3 mt-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
         <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 2fr 1.4fr' }}>
           <Field label="SKU" fault={fields['sku']}>
-            <input
-              className="input code"
-              readOnly={item !== undefined}
-              autoFocus={!item}
-              {...form.register('sku')}
-            />
+            <input className="input code" readOnly={item !== undefined} autoFocus={!item} {...form.register('sku')} />
           </Field>
           <Field label="Name" fault={fields['name']}>
             <input className="input" {...form.register('name')} />
@@ -233,12 +225,7 @@ function Form({ item }: { item: Dto['ItemDto'] | undefined }) {
                   />
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    aria-label={`Take pack ${i + 1} out`}
-                    onClick={() => packs.remove(i)}
-                    disabled={i === 0}
-                  >
+                  <button type="button" aria-label={`Take pack ${i + 1} out`} onClick={() => packs.remove(i)} disabled={i === 0}>
                     <Glyph name="shut" />
                   </button>
                 </td>

@@ -18,8 +18,7 @@ function useSum(sku: string, open: string | null) {
   const [figure = '', siteId = ''] = (open ?? '').split('/');
   return useQuery({
     queryKey: ['why', sku, open],
-    queryFn: () =>
-      ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure, siteId } } })),
+    queryFn: () => ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure, siteId } } })),
     enabled: open !== null,
   });
 }
@@ -93,10 +92,7 @@ function SiteStock({ item }: { item: Item }) {
           </div>
           <div className="grid gap-x-6" style={{ gridTemplateColumns: 'repeat(2, minmax(0,1fr))' }}>
             {bins.map((b) => (
-              <div
-                key={`${b.place}${b.lot}${b.condition}`}
-                className="flex gap-3 items-baseline border-b border-rule py-1"
-              >
+              <div key={`${b.place}${b.lot}${b.condition}`} className="flex gap-3 items-baseline border-b border-rule py-1">
                 <Link to={`/shelves/places/${b.place}`} className="code">
                   {b.place}
                 </Link>
@@ -138,8 +134,7 @@ function Movements({ sku }: { sku: string }) {
                   </td>
                   <td className="num strong">{whole(m.units)}</td>
                   <td>
-                    <span className="code">{m.from}</span> <Glyph name="go" size={10} says="to" />{' '}
-                    <span className="code">{m.to}</span>
+                    <span className="code">{m.from}</span> <Glyph name="go" size={10} says="to" /> <span className="code">{m.to}</span>
                   </td>
                   <td className="mid">{m.reverses ? 'undone' : m.task}</td>
                   <td className="code">{m.document}</td>
@@ -170,13 +165,7 @@ export function ItemSheet() {
           <Sheet
             address={`items/${item.sku}`}
             title={item.name}
-            about={
-              item.lacks.length > 0 ? (
-                <span className="stamped">Lacks {item.lacks.join(', ')}</span>
-              ) : (
-                item.className
-              )
-            }
+            about={item.lacks.length > 0 ? <span className="stamped">Lacks {item.lacks.join(', ')}</span> : item.className}
             code={base?.barcodes[0] ?? item.sku}
             back="/shelves/items"
           >
@@ -195,9 +184,7 @@ export function ItemSheet() {
                     },
                     {
                       cap: 'Tracked by',
-                      value:
-                        { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date' }[item.tracking] ??
-                        item.tracking,
+                      value: { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date' }[item.tracking] ?? item.tracking,
                       note: item.neverHoldsUp ? 'never holds up an order' : undefined,
                     },
                     ...(item.cost !== undefined
@@ -229,9 +216,7 @@ export function ItemSheet() {
                       <b>{packName(p, 1)}</b>
                     </td>
                     <td className="num">{p.weightG ? kilos(p.weightG) : ''}</td>
-                    <td className="num">
-                      {p.lengthMm ? `${p.lengthMm} × ${p.widthMm} × ${p.heightMm}` : ''}
-                    </td>
+                    <td className="num">{p.lengthMm ? `${p.lengthMm} × ${p.widthMm} × ${p.heightMm}` : ''}</td>
                     <td className="code">{p.barcodes.join('  ') || '–'}</td>
                   </tr>
                 ))}

@@ -153,13 +153,7 @@ export function PlaceSheet() {
   return (
     <Shown query={query}>
       {(p) => (
-        <Sheet
-          address={`places/${p.code}`}
-          title={p.code}
-          about={words(p.kind)}
-          code={p.code}
-          back="/shelves/places"
-        >
+        <Sheet address={`places/${p.code}`} title={p.code} about={words(p.kind)} code={p.code} back="/shelves/places">
           <Waybill
             cells={[
               { cap: 'Site', value: p.site },
@@ -169,9 +163,7 @@ export function PlaceSheet() {
             ]}
           />
           {p.stock.length === 0 ? (
-            <Empty title="Nothing lies here">
-              Goods come by two scans: the goods, then this place’s label.
-            </Empty>
+            <Empty title="Nothing lies here">Goods come by two scans: the goods, then this place’s label.</Empty>
           ) : (
             <table className="lines">
               <thead>
@@ -245,10 +237,7 @@ export function PlaceForm() {
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
     <Sheet address="places/new" title="New place" back="/shelves/places">
-      <form
-        className="flex flex-col flex-1 gap-3 mt-3 max-w-[420px]"
-        onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}
-      >
+      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[420px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
         <Field label="Code, such as C-07-2" fault={fields['code']}>
           <input className="input code" autoFocus {...form.register('code')} />
         </Field>

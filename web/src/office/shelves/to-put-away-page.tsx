@@ -16,8 +16,7 @@ export function ToPutAwayPage() {
   const book = useCodebook(siteId);
   const task = useQuery({
     queryKey: ['store', siteId],
-    queryFn: () =>
-      ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
+    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
     enabled: siteId !== undefined,
   });
   return (
@@ -30,9 +29,7 @@ export function ToPutAwayPage() {
       <Shown query={task}>
         {(t) =>
           t.goods.length === 0 ? (
-            <Empty title="The dock is clear">
-              What is received to the dock shows here until it has a bin.
-            </Empty>
+            <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
           ) : (
             <table className="lines">
               <thead>

@@ -1,0 +1,1 @@
+export { solve, type Solved } from './solve.js';

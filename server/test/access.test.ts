@@ -1,0 +1,145 @@
+import { RequestMethod } from '@nestjs/common';
+import { METHOD_METADATA, PATH_METADATA } from '@nestjs/common/constants';
+import { ModulesContainer } from '@nestjs/core';
+import { ACCESS } from '../src/identity/access';
+import { type Caller, House } from './house';
+
+interface Route {
+  method: string;
+  path: string;
+  rights: string[] | undefined;
+}
+
+/** Every route of every controller, with the rights it asks for. */
+function routesOf(house: House): Route[] {
+  const routes: Route[] = [];
+  for (const module of house.app.get(ModulesContainer).values()) {
+    for (const { metatype } of module.controllers.values()) {
+      const proto = (metatype as { prototype: Record<string, unknown> } | null)?.prototype ?? {};
+      for (const name of Object.getOwnPropertyNames(proto)) {
+        const handler = proto[name];
+        const method = typeof handler === 'function' ? (Reflect.getMetadata(METHOD_METADATA, handler) as number | undefined) : undefined;
+        if (method === undefined) continue;
+        const base = String(Reflect.getMetadata(PATH_METADATA, metatype as object));
+        const path = String(Reflect.getMetadata(PATH_METADATA, handler as object));
+        const rights = (Reflect.getMetadata(ACCESS, handler as object) ?? Reflect.getMetadata(ACCESS, metatype as object)) as string[] | undefined;
+        routes.push({ method: RequestMethod[method]!.toLowerCase(), path: `/${base}/${path}`.replace(/\/+/g, '/').replace(/\/$/, ''), rights });
+      }
+    }
+  }
+  return routes;
+}
+
+const filled = (path: string) => path.replace(/:id|:siteId/g, '1').replace(':figure', 'available').replace(/:\w+/g, 'X-1');
+
+describe('who may use which route', () => {
+  let house: House;
+  let routes: Route[];
+
+  beforeAll(async () => {
+    house = await House.open();
+    routes = routesOf(house);
+  });
+  afterAll(() => house.close());
+
+  const call = (route: Route, cookie?: string) => {
+    const request = house.http[route.method as 'get'](filled(route.path));
+    return cookie ? request.set('cookie', cookie) : request;
+  };
+
+  it('finds the whole API', () => {
+    expect(routes.length).toBeGreaterThan(50);
+  });
+
+  it('has a rule on every route', () => {
+    expect(routes.filter((r) => !r.rights || r.rights.length === 0).map((r) => `${r.method} ${r.path}`)).toEqual([]);
+  });
+
+  it('turns everybody away who is not signed in, but for the door and the webhook', async () => {
+    const open: string[] = [];
+    for (const route of routes) {
+      const answer = await call(route);
+      if (answer.status !== 401) open.push(`${route.method} ${route.path}`);
+      else expect(answer.body).toMatchObject({ code: expect.stringMatching(/signed-out|signature|sign-in/) });
+    }
+    expect(open.sort()).toEqual(
+      routes.filter((r) => r.rights?.includes('public') && !/session$|webhook/.test(r.path)).map((r) => `${r.method} ${r.path}`).concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook').sort(),
+    );
+  });
+
+  it('turns a bookkeeper away from every act', async () => {
+    const books = await house.http.post('/api/session').send({ email: 'beth@tarnthistle.example', password: 'thistle-and-tarn' });
+    const cookie = String(books.headers['set-cookie']?.[0]).split(';')[0]!;
+    const acts = routes.filter((r) => !r.rights?.some((right) => right === 'public' || right === 'signed-in'));
+    for (const route of acts) expect((await call(route, cookie)).status).toBe(403);
+  });
+
+  it('knows no session that it did not give out', async () => {
+    const answer = await house.http.get('/api/session').set('cookie', 'vectrum_session=made-up').expect(401);
+    expect(answer.body).toMatchObject({ code: 'signed-out' });
+  });
+});
+
+describe('costs', () => {
+  let house: House;
+  let seer: Caller;
+  let blind: Caller;
+  const COST = '17.773311';
+
+  beforeAll(async () => {
+    house = await House.open();
+    seer = await house.as('Maren');
+    blind = await house.as('Orla');
+    await house.source.query('UPDATE item SET cost = ? WHERE sku = ?', [COST, 'JAR-454-RD']);
+    await house.source.query('UPDATE supplier_item SET price = ?', [COST]);
+    const made = await seer.post('purchase-orders', { supplier: 'QUILLON', siteId: 1, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: COST }] });
+    await seer.post(`purchase-orders/${(made.body as { code: string }).code}/place`, {}, { 'if-match': '"1"' }).expect(200);
+  });
+  afterAll(() => house.close());
+
+  const reads = ['items', 'items/JAR-454-RD', 'items/JAR-454-RD/stock', 'items/JAR-454-RD/movements', 'suppliers', 'suppliers/QUILLON', 'purchase-orders', 'orders', 'now', 'line', 'tape', 'rounds', 'floor/codebook?site=1', 'bench/queue', 'dispatch/lanes', 'find?q=jar'];
+
+  it.each(reads)('are not in %s for a person without the right', async (path) => {
+    const answer = await blind.get(path).expect(200);
+    expect(answer.text).not.toContain(COST);
+    expect(answer.text).not.toMatch(/"(cost|price|priceEach|goods)":"\d/);
+  });
+
+  it('are shown to a person with the right', async () => {
+    expect((await seer.get('items/JAR-454-RD')).text).toContain(COST);
+    expect((await seer.get('suppliers/QUILLON')).text).toContain(COST);
+  });
+
+  it('cannot be set by a person who may not see them', async () => {
+    const { body } = (await seer.get('items/JAR-454-RD')) as { body: { version: number; packs: { name: string; plural: string; factor: number; barcodes: string[] }[] } };
+    const packs = body.packs.map(({ name, plural, factor, barcodes }) => ({ name, plural, factor, barcodes }));
+    const change = { sku: 'JAR-454-RD', name: 'Jar', className: 'Jars', picture: 'jar', tracking: 'none', rotation: 'fifo', cost: '1', neverHoldsUp: false, packs };
+    await blind.put('items/JAR-454-RD', change, { 'if-match': `"${body.version}"` }).expect(403);
+    expect((await seer.get('items/JAR-454-RD')).text).toContain(COST);
+  });
+});
+
+describe('sites', () => {
+  let house: House;
+  beforeAll(async () => {
+    house = await House.open();
+  });
+  afterAll(() => house.close());
+
+  it('are closed to people who have no business there', async () => {
+    const ines = await house.as('Ines');
+    await ines.get('floor/codebook?site=2').expect(403);
+    await ines.get('floor/store?site=3').expect(403);
+    await ines.get('places/QUAY-DOCK').expect(404);
+    expect(((await ines.get('places?search=QUAY')).body as unknown[]).length).toBe(0);
+  });
+
+  it('hide their purchase orders from others', async () => {
+    const piet = await house.as('Piet');
+    const made = await piet.post('purchase-orders', { supplier: 'QUILLON', siteId: 2, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: '1' }] }).expect(201);
+    const { code } = made.body as { code: string };
+    const dilys = await house.as('Dilys');
+    await dilys.get(`purchase-orders/${code}`).expect(404);
+    await piet.get(`purchase-orders/${code}`).expect(200);
+  });
+});

@@ -1,0 +1,123 @@
+import { House } from './house';
+
+const cookieOf = (answer: { headers: Record<string, unknown> }) => String((answer.headers['set-cookie'] as string[] | undefined)?.[0]).split(';')[0]!;
+
+describe('signing in', () => {
+  let house: House;
+  beforeAll(async () => {
+    house = await House.open();
+  });
+  afterAll(() => house.close());
+
+  const signIn = (email: string, password: string) => house.http.post('/api/session').send({ email, password });
+
+  it('keeps the session in a cookie that scripts and other sites cannot use', async () => {
+    const answer = await signIn('Maren@TarnThistle.example', 'thistle-and-tarn').expect(204);
+    const cookie = String(answer.headers['set-cookie']?.[0]);
+    expect(cookie).toContain('HttpOnly');
+    expect(cookie).toContain('SameSite=Strict');
+    const me = await house.http.get('/api/session').set('cookie', cookieOf(answer)).expect(200);
+    expect(me.body).toMatchObject({ name: 'Maren Holt', seesCosts: true, sites: [{ code: 'MILL' }, { code: 'QUAY' }, { code: 'BARN' }] });
+  });
+
+  it('says the same of a wrong password and an unknown address', async () => {
+    const wrong = await signIn('piet@tarnthistle.example', 'nope').expect(401);
+    const nobody = await signIn('nobody@tarnthistle.example', 'nope').expect(401);
+    expect((wrong.body as { detail: string }).detail).toBe((nobody.body as { detail: string }).detail);
+  });
+
+  it('locks an account after many wrong tries, even for the right password', async () => {
+    for (let i = 0; i < 10; i++) await signIn('beth@tarnthistle.example', 'nope');
+    const answer = await signIn('beth@tarnthistle.example', 'thistle-and-tarn').expect(429);
+    expect((answer.body as { detail: string }).detail).toContain('Wait 5 minutes');
+  });
+
+  it('ends with signing out', async () => {
+    const cookie = cookieOf(await signIn('orla@tarnthistle.example', 'thistle-and-tarn'));
+    await house.http.delete('/api/session').set('cookie', cookie).expect(204);
+    await house.http.get('/api/session').set('cookie', cookie).expect(401);
+  });
+
+  it('stores neither passwords, PINs nor tokens in the clear', async () => {
+    const people: { password_hash: string; pin_hash: string }[] = await house.source.query('SELECT password_hash, pin_hash FROM person');
+    expect(people.every((p) => p.password_hash.startsWith('$argon2id$') && p.pin_hash.startsWith('$argon2id$'))).toBe(true);
+    const token = cookieOf(await signIn('maren@tarnthistle.example', 'thistle-and-tarn')).split('=')[1]!;
+    const sessions: { token_hash: string }[] = await house.source.query('SELECT token_hash FROM session');
+    expect(sessions.some((s) => s.token_hash === token)).toBe(false);
+  });
+});
+
+describe('shared devices', () => {
+  let house: House;
+  let device: string;
+
+  beforeAll(async () => {
+    house = await House.open();
+    const maren = await house.as('Maren');
+    const { code } = (await maren.post('devices/enrolments', { siteId: 1, name: 'Phone 3' }).expect(201)).body as { code: string };
+    const answer = await house.http.post('/api/devices/enrol').send({ code: code.toLowerCase() }).expect(204);
+    device = cookieOf(answer);
+    await house.http.post('/api/devices/enrol').send({ code }).expect(403);
+  });
+  afterAll(() => house.close());
+
+  const badge = (code: string, pin: string, cookie = device) => house.http.post('/api/session/badge').set('cookie', cookie).send({ badge: code, pin });
+
+  it('let people in by badge and PIN', async () => {
+    const answer = await badge('v-1005', '4105').expect(204);
+    const me = await house.http.get('/api/session').set('cookie', cookieOf(answer)).expect(200);
+    expect(me.body).toMatchObject({ name: 'Ines Calder', device: 'Phone 3' });
+  });
+
+  it('know no badge where they are not enrolled', async () => {
+    expect((await badge('V-1005', '4105', 'vectrum_device=made-up').expect(403)).body).toMatchObject({ code: 'device' });
+  });
+
+  it('refuse a wrong PIN', async () => {
+    expect((await badge('V-1006', '0000').expect(401)).body).toMatchObject({ code: 'sign-in' });
+    expect((await badge('V-1006', 'abcd').expect(400)).body).toMatchObject({ fields: { pin: 'A PIN is 4 to 8 digits' } });
+  });
+
+  it('are written beside each act done on them', async () => {
+    const session = cookieOf(await badge('V-1004', '4104'));
+    await house.http
+      .post('/api/floor/refusals')
+      .set({ cookie: `${device}; ${session}`, 'idempotency-key': '2b0b1b7e-7f5e-4f3e-9a55-1d9b0c2f8a11' })
+      .send({ band: 'unknown', title: 'x', detail: 'y', code: 'z', how: 'scanned', siteId: 1 })
+      .expect(201);
+    const rows: { device: string; who: string }[] = await house.source.query('SELECT d.name AS device, p.name AS who FROM activity a JOIN device d ON d.id = a.device_id JOIN person p ON p.id = a.person_id ORDER BY a.id DESC LIMIT 1');
+    expect(rows[0]).toEqual({ device: 'Phone 3', who: 'Ruben Tay' });
+  });
+
+  it('let nobody in once revoked, and end who is in', async () => {
+    const session = cookieOf(await badge('V-1005', '4105'));
+    const maren = await house.as('Maren');
+    const list = (await maren.get('devices')).body as { id: number }[];
+    await maren.post(`devices/${list[0]!.id}/revoke`).expect(204);
+    await house.http.get('/api/session').set('cookie', session).expect(401);
+    await badge('V-1005', '4105').expect(403);
+    await maren.post('devices/99999/revoke').expect(404);
+  });
+});
+
+describe('a new house', () => {
+  let house: House;
+  beforeAll(async () => {
+    house = await House.open({}, false);
+  });
+  afterAll(() => house.close());
+
+  const owner = { name: 'Hedda Brook', email: 'hedda@example.org', password: 'a long enough one', siteName: 'Old Dairy', siteCode: 'DAIRY' };
+
+  it('asks for its owner', async () => {
+    expect((await house.http.get('/api/sign-in-page').expect(200)).body).toMatchObject({ firstRun: true });
+    const short = await house.http.post('/api/first-owner').send({ ...owner, password: 'short' }).expect(400);
+    expect(short.body).toMatchObject({ fields: { password: 'A password has at least 10 characters' } });
+  });
+
+  it('takes one owner, however many ask at once', async () => {
+    const answers = await Promise.all(['a', 'b', 'c'].map((x) => house.http.post('/api/first-owner').send({ ...owner, email: `${x}@example.org`, siteCode: `S${x}` })));
+    expect(answers.map((a) => a.status).sort()).toEqual([204, 409, 409]);
+    expect((await house.http.get('/api/sign-in-page')).body).toMatchObject({ firstRun: false });
+  });
+});

@@ -1,0 +1,97 @@
+import { randomUUID } from 'node:crypto';
+import type { Movement } from '@vectrum/core/ledger';
+import { actAs } from '../src/demo/morning';
+import type { Act } from '../src/platform/act';
+import { inTransaction } from '../src/platform/database/tx';
+import { LedgerService } from '../src/stock/ledger.service';
+import { checkLedger } from '../src/stock/ledger-check';
+import { House } from './house';
+
+describe('the ledger', () => {
+  let house: House;
+  let ledger: LedgerService;
+  let act: Act;
+  let jar: number;
+  let bin: number;
+  let tote: number;
+
+  beforeAll(async () => {
+    house = await House.open();
+    ledger = house.app.get(LedgerService);
+    act = await actAs(house.source, 'Ines');
+    jar = await house.itemId('JAR-454-RD');
+    bin = await house.placeId('A-01-1');
+    tote = await house.placeId('T-01');
+    await house.stock('JAR-454-RD', 'A-01-1', 100);
+  });
+  afterAll(() => house.close());
+
+  const move = (fromPlaceId: number, toPlaceId: number, units: number): Movement => ({ itemId: jar, lotId: 0, condition: 'good', fromPlaceId, toPlaceId, units });
+  const post = (...movements: Movement[]) =>
+    inTransaction(house.source, (tx) => ledger.post(tx, { ...act, key: randomUUID() }, movements, { task: 'store', document: 'TEST' }));
+
+  it('moves both balances and leaves the site as it was', async () => {
+    await post(move(bin, tote, 10));
+    expect(await house.balance('JAR-454-RD', 'A-01-1')).toBe(90);
+    expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);
+    expect(await house.figures('JAR-454-RD')).toEqual({ onHand: 100, held: 0, reserved: 0 });
+  });
+
+  it('refuses to go below nought and changes nothing', async () => {
+    await expect(post(move(tote, bin, 4), move(tote, bin, 7))).rejects.toMatchObject({ code: 'stock' });
+    expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);
+  });
+
+  it.each([0, -3, 1.5])('refuses %p units', async (units) => {
+    await expect(post(move(bin, tote, units))).rejects.toMatchObject({ code: 'stock' });
+  });
+
+  it('refuses a movement from a place to itself', async () => {
+    await expect(post(move(bin, bin, 1))).rejects.toMatchObject({ code: 'stock' });
+  });
+
+  it('refuses a place that is not there', async () => {
+    await expect(post(move(bin, 4_000_000, 1))).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('undoes by an opposite movement that names the one it reverses, once', async () => {
+    const { ids } = await post(move(bin, tote, 5));
+    await inTransaction(house.source, (tx) => ledger.reverse(tx, { ...act, key: randomUUID() }, ids, 'TEST'));
+    expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);
+    const again = inTransaction(house.source, (tx) => ledger.reverse(tx, { ...act, key: randomUUID() }, ids, 'TEST'));
+    await expect(again).rejects.toMatchObject({ code: 'undo' });
+    const kept: { n: string }[] = await house.source.query('SELECT COUNT(*) AS n FROM movement WHERE reverses_id = ?', [ids[0]]);
+    expect(Number(kept[0]!.n)).toBe(1);
+  });
+
+  it('lets nobody change or remove a movement', async () => {
+    await expect(house.source.query('UPDATE movement SET units = 1')).rejects.toThrow('only ever added');
+    await expect(house.source.query('DELETE FROM movement')).rejects.toThrow('only ever added');
+  });
+
+  it('keeps every unit when forty movements cross each other', async () => {
+    const other = await house.placeId('A-02-1');
+    await post(move(bin, other, 40));
+    const there = await house.balance('JAR-454-RD', 'A-01-1');
+    await Promise.all(Array.from({ length: 40 }, (_, i) => post(i % 2 === 0 ? move(bin, other, 1) : move(other, bin, 1))));
+    expect(await house.balance('JAR-454-RD', 'A-01-1')).toBe(there);
+    expect(await house.balance('JAR-454-RD', 'A-02-1')).toBe(40);
+  });
+
+  it('gives out no more than is there, however many ask at once', async () => {
+    const shelf = await house.placeId('A-03-1');
+    await post(move(bin, shelf, 10));
+    const asked = await Promise.allSettled(Array.from({ length: 25 }, () => post(move(shelf, tote, 1))));
+    expect(asked.filter((a) => a.status === 'fulfilled')).toHaveLength(10);
+    expect(await house.balance('JAR-454-RD', 'A-03-1')).toBe(0);
+  });
+
+  it('is found clean, and a tampered balance is found out', async () => {
+    expect(await checkLedger(house.source)).toEqual([]);
+    await house.source.query('UPDATE balance SET units = units + 1 WHERE place_id = ? AND item_id = ?', [bin, jar]);
+    const findings = await checkLedger(house.source);
+    expect(findings.some((f) => f.startsWith('The balances of an item do not sum to nought'))).toBe(true);
+    expect(findings.some((f) => f.startsWith('A balance differs from the sum of its movements: JAR-454-RD in A-01-1, 1 units'))).toBe(true);
+    await house.source.query('UPDATE balance SET units = units - 1 WHERE place_id = ? AND item_id = ?', [bin, jar]);
+  });
+});

@@ -1,0 +1,162 @@
+import { Mailer } from '../src/platform/mailer';
+import { type Caller, House } from './house';
+import { OutsideWorld } from './outside-world';
+
+const LABEL = Buffer.from('%PDF-1.3 a label').toString('base64');
+
+describe('packing and dispatch', () => {
+  let house: House;
+  let world: OutsideWorld;
+  let dilys: Caller;
+  const mails: { to: string; subject: string; text: string; attachments: { filename: string }[] }[] = [];
+
+  beforeAll(async () => {
+    world = await OutsideWorld.open();
+    house = await House.open({ VECTRUM_OUTSIDE_URL: world.url });
+    house.app.get(Mailer).send = (mail) => {
+      mails.push(mail);
+      return Promise.resolve();
+    };
+    dilys = await house.as('Dilys');
+    await house.stock('JAR-454-RD', 'A-01-1', 500);
+    await house.stock('FON-025', 'K-01-1', 2, { code: 'ONE', expires: '2027-06-01' });
+    await house.stock('FON-025', 'K-02-1', 2, { code: 'TWO', expires: '2027-07-01' });
+  });
+  beforeEach(() => {
+    world.answers = {
+      'POST /carriers/harrier/rates': () => ({ status: 200, body: { rates: [{ service: 'parcel-48', name: 'Parcel', price: '3.60', days: 2 }, { service: 'parcel-24', name: 'Next day', price: '2.10', days: 1 }] } }),
+      'POST /carriers/northway/rates': () => ({ status: 200, body: { rates: [] } }),
+      'POST /carriers/harrier/labels': () => ({ status: 200, body: { tracking: 'HP10000000GB', price: '3.60', pdf: LABEL } }),
+    };
+  });
+  afterAll(async () => {
+    await house.close();
+    await world.close();
+  });
+
+  let tote = 10;
+  async function picked(lines: [string, number][], more: object = {}): Promise<string> {
+    const code = await house.order(lines, more);
+    await house.pickAll(await house.release(code), `T-${String(tote++)}`);
+    return code;
+  }
+  const label = (code: string, more: object = {}) => dilys.post(`bench/orders/${code}/label`, { carton: 'B2', weightG: 180 + 245 * 2, carrier: 'HARRIER', service: 'parcel-48', ...more });
+  const sheet = async (code: string) => (await dilys.get(`orders/${code}`)).body as { state: string; parcels: { code: string; state: string; tracking: string }[]; lines: { packed: number; shipped: number }[] };
+  const handOver = (...parcels: string[]) => dilys.post('dispatch/hand-overs', { carrier: 'HARRIER', parcels });
+
+  it('finds the order by tote, by docket and by parcel', async () => {
+    const code = await picked([['JAR-454-RD', 2]]);
+    const byTote = (await dilys.get(`bench/orders/T-${tote - 1}`).expect(200)).body as { order: string };
+    expect(byTote.order).toBe(code);
+    await dilys.get('bench/orders/T-40').expect(404);
+    const bench = (await dilys.get(`bench/orders/${code}`)).body as { cartons: { code: string; proposed: boolean; fill: number }[]; goodsG: number };
+    expect(bench.goodsG).toBe(490);
+    expect(bench.cartons.filter((c) => c.proposed)).toHaveLength(1);
+  });
+
+  it('moves proved goods into the parcel and refuses one too many', async () => {
+    const code = await picked([['JAR-454-RD', 2]]);
+    await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 2, how: 'scanned' }).expect(200);
+    const over = await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 1, how: 'scanned' });
+    expect(over.body).toMatchObject({ band: 'too-many', title: '1 jar over' });
+    expect(await house.balance('JAR-454-RD', `${code}-1`)).toBe(2);
+  });
+
+  it('carries lots from tote to parcel and back again on undo', async () => {
+    const code = await picked([['FON-025', 3]]);
+    const { activityId } = (await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 3, how: 'scanned' })).body as { activityId: number };
+    const kept: { lot: string; units: number }[] = await house.source.query('SELECT l.code AS lot, pl.units FROM parcel_line pl JOIN lot l ON l.id = pl.lot_id JOIN parcel p ON p.id = pl.parcel_id WHERE p.code = ? ORDER BY l.code', [`${code}-1`]);
+    expect(kept).toEqual([{ lot: 'ONE', units: 2 }, { lot: 'TWO', units: 1 }]);
+    await dilys.post(`tape/${activityId}/undo`).expect(201);
+    expect((await sheet(code)).lines[0]).toMatchObject({ packed: 0 });
+    expect(await house.balance('FON-025', `${code}-1`)).toBe(0);
+  });
+
+  it('prints no label before everything is in and the note is read', async () => {
+    const code = await picked([['JAR-454-RD', 2]], { note: 'No prices, please' });
+    expect((await label(code).expect(409)).body).toMatchObject({ detail: '2 pieces are still to scan into the parcel' });
+    await house.packAll(code);
+    expect(((await label(code).expect(409)).body as { detail: string }).detail).toContain('note');
+    await dilys.post(`bench/orders/${code}/note-seen`).expect(200);
+    await label(code).expect(200);
+  });
+
+  it('asks to look into a parcel whose weight is off, and believes who has looked', async () => {
+    const code = await picked([['JAR-454-RD', 2]]);
+    await house.packAll(code);
+    const heavy = await label(code, { weightG: 900 }).expect(409);
+    expect(heavy.body).toMatchObject({ title: 'Weight is off', band: 'too-many' });
+    expect((await label(code, { weightG: 300 }).expect(409)).body).toMatchObject({ band: 'not-this' });
+    expect((await label(code, { weightG: 30_000 }).expect(400)).body).toMatchObject({ code: 'form' });
+    await label(code, { weightG: 900, weightSeen: true }).expect(200);
+    expect((await sheet(code)).state).toBe('packed');
+  });
+
+  it('compares carriers, cheapest first, and names those that are silent', async () => {
+    world.answers['POST /carriers/northway/rates'] = () => ({ status: 500, body: { message: 'out of order' } });
+    const code = await picked([['JAR-454-RD', 1]]);
+    const { rates, silent } = (await dilys.get(`bench/orders/${code}/rates?weight=500`).expect(200)).body as { rates: { service: string }[]; silent: string[] };
+    expect(rates.map((r) => r.service)).toEqual(['parcel-24', 'parcel-48']);
+    expect(silent).toEqual(['Northway Freight: out of order']);
+    await dilys.get(`bench/orders/${code}/rates?weight=light`).expect(400);
+  });
+
+  it('keeps the label request while the carrier is down, and gets it when it is back', async () => {
+    world.answers['POST /carriers/harrier/labels'] = () => ({ status: 503, body: { message: 'out of order' } });
+    const code = await picked([['JAR-454-RD', 2]]);
+    await house.packAll(code);
+    await label(code).expect(200);
+    await house.deliver();
+    const lanes = (await dilys.get('dispatch/lanes')).body as { carrier: string; parcels: { code: string; trouble: string | null }[] }[];
+    expect(lanes.find((l) => l.carrier === 'HARRIER')!.parcels.find((p) => p.code === `${code}-1`)!.trouble).toBe('out of order');
+    expect((await handOver(`${code}-1`).expect(409)).body).toMatchObject({ code: 'state' });
+    world.answers['POST /carriers/harrier/labels'] = () => ({ status: 200, body: { tracking: 'HP7', price: '3.60', pdf: LABEL } });
+    const maren = await house.as('Maren');
+    const failing = ((await maren.get('outbox')).body as { id: number; state: string; kind: string }[]).find((o) => o.state === 'failing' && o.kind === 'carrier.label')!;
+    await maren.post(`outbox/${failing.id}/retry`).expect(204);
+    await house.deliver();
+    expect((await sheet(code)).parcels[0]).toMatchObject({ state: 'labelled', tracking: 'HP7' });
+    const pdf = await dilys.get(`dispatch/parcels/${code}-1/label`).expect(200);
+    expect(pdf.headers['content-type']).toBe('application/pdf');
+  });
+
+  it('hands over: stock is gone, the promise kept, shop and customer are told', async () => {
+    const before = await house.figures('JAR-454-RD');
+    const code = await picked([['JAR-454-RD', 2]], { channel: 'SHOP', ref: 'W-4711' });
+    await house.packAll(code);
+    await label(code).expect(200);
+    await house.deliver();
+    const answer = await handOver(`${code}-1`).expect(200);
+    expect(answer.body).toMatchObject({ code: expect.stringMatching(/^H-/), parcels: 1 });
+    const after = await house.figures('JAR-454-RD');
+    expect(after.onHand).toBe(before.onHand - 2);
+    expect(after.reserved).toBe(before.reserved);
+    expect(await sheet(code)).toMatchObject({ state: 'shipped', parcels: [{ state: 'gone' }], lines: [{ shipped: 2 }] });
+    await house.deliver();
+    const told = world.at('/shop/orders/W-4711/shipments/');
+    expect(JSON.parse(told[0]!.body)).toMatchObject({ carrier: 'Harrier Post', tracking: 'HP10000000GB', complete: true });
+    expect(mails.at(-1)).toMatchObject({ to: 'wickhill@mail.example', subject: 'Your order W-4711 is on its way', attachments: [{ filename: `${code}.pdf` }] });
+    expect(mails.at(-1)!.text).toContain('HP10000000GB');
+  });
+
+  it('hands nothing over twice, nor half a list', async () => {
+    const [one, two] = [await picked([['JAR-454-RD', 2]]), await picked([['JAR-454-RD', 2]])];
+    for (const code of [one, two]) {
+      await house.packAll(code);
+      await label(code).expect(200);
+    }
+    await house.deliver();
+    await handOver(`${one}-1`).expect(200);
+    expect((await handOver(`${two}-1`, `${one}-1`).expect(409)).body).toMatchObject({ detail: `${one}-1 was handed over already` });
+    expect((await sheet(two)).state).toBe('packed');
+    await handOver(`${two}-1`, 'S-99999-1').expect(404);
+    const both = await Promise.all([handOver(`${two}-1`), handOver(`${two}-1`)]);
+    expect(both.map((b) => b.status).sort()).toEqual([200, 409]);
+  });
+
+  it('prints a packing list with the order’s barcode', async () => {
+    const code = await house.order([['JAR-454-RD', 1]], { customer: 'Łódź Beekeepers' });
+    const pdf = await dilys.get(`orders/${code}/packing-list`).expect(200);
+    expect((pdf.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+});
