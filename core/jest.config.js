@@ -1,6 +1,7 @@
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
+  testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
   transform: {

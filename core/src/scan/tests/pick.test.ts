@@ -1,0 +1,118 @@
+import { checkPick, currentStop, pick, startPick, wantedAt, type PickTask } from '../index.js';
+import { book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
+
+const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({ id, itemId, lotId: 0, lot: null, placeId: place.id, placeCode: place.code, units, picked: 0, short: 0, metres: 5, ...more });
+const task: PickTask = {
+  round: 'R-0612',
+  order: 'S-20417',
+  customer: 'Wick Hill Farm',
+  siteId: 1,
+  note: null,
+  stops: [stop(1, 1, places.binA, 50), stop(2, 3, places.binB, 2, { lotId: 9, lot: 'LM1' })],
+  toteId: null,
+  busyToteIds: [places.busy.id],
+};
+const withTote: PickTask = { ...task, toteId: places.tote.id };
+const run = (t: PickTask, ...inputs: Parameters<typeof walk<PickTask, typeof startPick, never>>[3][]) => walk(pick, t, startPick, ...inputs);
+
+describe('picking', () => {
+  it('goes bin, goods, and into the tote by itself when the count is full', () => {
+    const { commands, last } = run(withTote, scan('A-01-1'), scan(codes.tray), scan(codes.jar), scan(codes.jar));
+    expect(commands).toEqual([{ kind: 'pick', id: 'id-4', round: 'R-0612', stopId: 1, units: 50, totePlaceId: 103, how: 'scanned' }]);
+    expect(last?.feedback).toMatchObject({ band: 'accepted', title: '1 tray and 2 jars', detail: 'Jar 454 g, A-01-1 to tote T-01' });
+  });
+
+  it('wants a tote first, and takes it last too', () => {
+    const { steps, commands } = run(task, scan('A-01-1'), scan(codes.tray), scan(codes.jar), scan(codes.jar), scan('T-01'));
+    expect(steps[3]?.commands).toEqual([]);
+    expect(commands).toMatchObject([{ kind: 'pick', units: 50, totePlaceId: 103 }]);
+  });
+
+  it('posts a part when the tote is scanned before the count is full', () => {
+    const { commands, state } = run(withTote, scan(codes.tray), scan('T-01'));
+    expect(commands).toMatchObject([{ units: 48 }]);
+    expect(wantedAt(state, task.stops[0]!)).toBe(2);
+  });
+
+  it('takes goods before the bin where only one stop wants them', () => {
+    expect(run(withTote, scan(']C1010950600013436910LM1')).state).toMatchObject({ stopId: 2, units: 1, atBin: false });
+  });
+
+  it('jumps to another stop when its bin is scanned', () => {
+    const { state } = run(withTote, scan('B-01-1'));
+    expect(currentStop(withTote, state)?.id).toBe(2);
+  });
+
+  it('does not change bins with goods in hand', () => {
+    const { last } = run(withTote, scan('A-01-1'), scan(codes.jar), scan('B-01-1'));
+    expect(last?.feedback).toMatchObject({ band: 'not-this', detail: 'Put what you hold into the tote first' });
+  });
+
+  it('refuses the wrong bin and says where to go', () => {
+    const done: PickTask = { ...withTote, stops: [task.stops[0]!] };
+    expect(run(done, scan('B-01-1')).last?.feedback).toMatchObject({ band: 'not-this', title: 'B-01-1', detail: 'Nothing wanted here. Go to A-01-1' });
+  });
+
+  it('refuses the wrong goods and says where they belong', () => {
+    expect(run(withTote, scan('A-01-1'), scan(codes.lid)).last?.feedback).toEqual({ band: 'not-this', title: 'Lid, gold', detail: 'Not wanted here. It has no home yet' });
+    expect(run(withTote, scan('A-01-1'), scan(codes.syrup)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Belongs in K-01-1' });
+  });
+
+  it('refuses another lot than the one reserved', () => {
+    const { last } = run(withTote, scan('B-01-1'), scan(']C1010950600013436910LM2'));
+    expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Lot LM2', detail: 'Take lot LM1 of Syrup. Put this back' });
+  });
+
+  it('refuses one too many and keeps the count as it was', () => {
+    const { last, state } = run(withTote, scan('A-01-1'), scan(codes.tray), scan(codes.tray));
+    expect(last?.feedback).toMatchObject({ band: 'too-many', title: '46 jars over', detail: 'Wanted: 1 tray and 2 jars. Put it back in A-01-1' });
+    expect(state.units).toBe(48);
+  });
+
+  it('takes a keyed count only for goods that were seen', () => {
+    expect(run(withTote, scan('A-01-1'), count(11, 50)).state.units).toBe(0);
+    expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 50), confirm).commands).toMatchObject([{ units: 50 }]);
+    expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 51)).last?.feedback?.band).toBe('too-many');
+  });
+
+  it('refuses a tote that another order is using', () => {
+    expect(run(task, scan('T-02')).last?.feedback).toMatchObject({ band: 'not-this', title: 'Tote T-02' });
+  });
+
+  it('says when no tote is there yet', () => {
+    expect(run(task, scan('A-01-1'), scan(codes.jar), confirm).last?.feedback?.title).toBe('No tote yet');
+  });
+
+  it('reports what is not there, all that is still wanted', () => {
+    const { commands, state } = run(withTote, scan('A-01-1'), notHere);
+    expect(commands).toEqual([{ kind: 'short', id: 'id-2', round: 'R-0612', stopId: 1, units: 50 }]);
+    expect(currentStop(withTote, state)?.id).toBe(2);
+    expect(run(withTote, scan(codes.jar), notHere).last?.feedback?.title).toBe('Goods in hand');
+    expect(run(withTote, scan('VX-NOT-HERE')).commands).toMatchObject([{ kind: 'short' }]);
+  });
+
+  it('sets the tote down only when nothing is left', () => {
+    expect(run(withTote, scan('TABLE-1')).last?.feedback).toMatchObject({ band: 'not-this', detail: '2 stops to go before the tote is set down' });
+    const finished: PickTask = { ...withTote, stops: task.stops.map((s) => ({ ...s, picked: s.units })) };
+    expect(run(finished, scan('TABLE-1')).commands).toEqual([{ kind: 'set-down', id: 'id-1', round: 'R-0612', placeId: 105 }]);
+  });
+
+  it('puts back what is in hand when cleared', () => {
+    expect(run(withTote, scan('A-01-1'), scan(codes.tray), clear).state).toEqual(startPick);
+  });
+
+  it('has nothing to do on an empty round', () => {
+    const none: PickTask = { ...withTote, stops: [] };
+    expect(run(none, confirm, notHere, count(11, 1)).commands).toEqual([]);
+    expect(run(none, scan('A-01-1')).last?.feedback?.detail).toBe('Nothing more to pick');
+  });
+
+  it('is judged by the same rule on the server', () => {
+    const item = book.items['1'];
+    expect(checkPick(task.stops[0], item, 50, 50)).toBeNull();
+    expect(checkPick(task.stops[0], item, 51, 50)).toMatchObject({ band: 'too-many' });
+    expect(checkPick(task.stops[0], item, 1, 0)).toMatchObject({ detail: 'No more wanted. Put it back in A-01-1' });
+    expect(checkPick(undefined, item, 1, 1)).toMatchObject({ band: 'not-this' });
+    expect(checkPick(task.stops[0], item, 0, 5)).toMatchObject({ title: 'Nothing counted' });
+  });
+});

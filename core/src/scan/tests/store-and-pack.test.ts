@@ -1,0 +1,106 @@
+import { checkPack, checkStore, openLine, pack, startPack, startStore, store, toPack, type PackTask, type StoreTask } from '../index.js';
+import { book, clear, codes, confirm, count, places, scan, walk } from './book.js';
+
+const standing: StoreTask = {
+  siteId: 1,
+  goods: [
+    { itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: { code: 'A-01-1', reason: 'its pick face' } },
+    { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+    { itemId: 3, lotId: 8, lot: 'LM2', units: 6, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+  ],
+};
+const put = (...inputs: Parameters<typeof walk<StoreTask, typeof startStore, never>>[3][]) => walk(store, standing, startStore, ...inputs);
+
+describe('putting away', () => {
+  it('takes two scans: the thing, the bin', () => {
+    const { commands, steps } = put(scan(codes.tray), scan('A-01-1'));
+    expect(steps[0]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '2 trays, to A-01-1: its pick face' });
+    expect(commands).toEqual([{ kind: 'store', id: 'id-2', itemId: 1, lotId: 0, units: 96, fromPlaceId: 100, toPlaceId: 101, how: 'scanned' }]);
+  });
+
+  it('takes another bin than the proposed one, and fewer than all', () => {
+    expect(put(scan(codes.jar), count(12, 1), scan('B-01-1')).commands).toMatchObject([{ units: 48, toPlaceId: 102 }]);
+  });
+
+  it('tells lots apart by the label', () => {
+    expect(put(scan(']C1010950600013436910LM2'), scan('A-01-1')).commands).toMatchObject([{ lotId: 8, units: 6 }]);
+    expect(put(scan(']C1010950600013436910LM3')).last?.feedback).toMatchObject({ band: 'not-this', title: 'Syrup' });
+  });
+
+  it('refuses what is no bin, another site, more than stands there', () => {
+    expect(put(scan(codes.jar), scan('TABLE-1')).last?.feedback).toMatchObject({ band: 'not-this', title: 'TABLE-1' });
+    expect(put(scan(codes.jar), scan('QUAY-DOCK')).last?.feedback).toMatchObject({ band: 'not-this', title: 'QUAY-DOCK' });
+    expect(put(scan(codes.jar), count(12, 3), scan('A-01-1')).last?.feedback).toMatchObject({ band: 'too-many', title: 'Only 2 trays here' });
+  });
+
+  it('wants the goods before the bin, and only goods that stand there', () => {
+    expect(put(scan('A-01-1')).last?.feedback?.detail).toBe('Scan the goods first, then the bin');
+    expect(put(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'None waits to be put away. It has no home here yet' });
+    expect(put(scan(codes.jar), scan('A-01-1'), scan(codes.jar)).last?.feedback?.band).toBe('not-this');
+    expect(put(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
+  });
+
+  it('lets go', () => {
+    expect(put(scan(codes.jar), count(12, 1), clear).state).toEqual(startStore);
+    expect(put(scan('VX-UNDO')).last?.undo).toBe(true);
+  });
+
+  it('is judged by the same rule on the server', () => {
+    const jar = book.items['1']!;
+    expect(checkStore(1, jar, places.binA, 96, 96)).toBeNull();
+    expect(checkStore(1, jar, undefined, 1, 1)).toMatchObject({ band: 'unknown' });
+    expect(checkStore(1, jar, places.binA, 1.5, 96)).toMatchObject({ band: 'too-many' });
+  });
+});
+
+const order: PackTask = {
+  order: 'S-20417',
+  customer: 'Wick Hill Farm',
+  note: 'No prices in the box',
+  noteSeen: false,
+  lines: [
+    { line: 1, itemId: 1, picked: 50, packed: 0 },
+    { line: 2, itemId: 3, picked: 2, packed: 1 },
+  ],
+};
+const prove = (...inputs: Parameters<typeof walk<PackTask, typeof startPack, never>>[3][]) => walk(pack, order, startPack, ...inputs);
+
+describe('packing', () => {
+  it('proves each piece by its scan', () => {
+    const { commands, steps, state } = prove(scan(codes.tray), scan(codes.jar));
+    expect(commands).toMatchObject([{ kind: 'pack', line: 1, units: 48 }, { kind: 'pack', line: 1, units: 1 }]);
+    expect(steps[1]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '1 jar to go' });
+    expect(toPack(state, order.lines[0]!)).toBe(1);
+  });
+
+  it('says when a line is all in, and goes on to the next', () => {
+    const { last, state } = prove(scan(codes.syrup));
+    expect(last?.feedback?.detail).toBe('all 2 cans in');
+    expect(openLine(order, state)?.line).toBe(1);
+  });
+
+  it('refuses one too many, and the wrong parcel', () => {
+    expect(prove(scan(codes.syrup), scan(codes.syrup)).last?.feedback).toMatchObject({ band: 'too-many', title: '1 can over', detail: 'S-20417 wants no more of Syrup. Put it back in K-01-1' });
+    expect(prove(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Not on S-20417.' });
+    expect(prove(scan('T-01')).last?.feedback).toMatchObject({ band: 'not-this', title: 'T-01' });
+    expect(prove(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
+  });
+
+  it('takes a keyed number for the line last touched', () => {
+    expect(prove(scan(codes.jar), count(11, 49)).commands).toMatchObject([{ units: 1 }, { units: 49, how: 'typed' }]);
+    expect(prove(count(11, 5)).commands).toEqual([]);
+  });
+
+  it('answers the note once', () => {
+    const { commands, state } = prove(confirm, confirm, scan('VX-CONFIRM'));
+    expect(commands).toEqual([{ kind: 'note-seen', id: 'id-1', order: 'S-20417' }]);
+    expect(state.noteSeen).toBe(true);
+  });
+
+  it('is judged by the same rule on the server', () => {
+    expect(checkPack('S-1', book.items['1'], 5, 5)).toBeNull();
+    expect(checkPack('S-1', book.items['2'], 6, 5)).toMatchObject({ band: 'too-many', detail: 'S-1 wants 5 lids of Lid, gold. Set it apart' });
+    expect(checkPack('S-1', undefined, 1, 1)).toMatchObject({ band: 'not-this' });
+    expect(checkPack('S-1', book.items['1'], -1, 5)).toMatchObject({ title: 'Nothing counted' });
+  });
+});
