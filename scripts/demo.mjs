@@ -2,18 +2,18 @@
 //   npm run demo             goes on where it was
 //   npm run demo -- --fresh  begins anew
 import { rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { freePort, startDatabase } from './lib/database.mjs';
 import { ensureBuilt, ensureModules, ensurePrograms } from './lib/ensure.mjs';
 import { networkAddress, startProgram, stopOnSignals } from './lib/serve.mjs';
 import { fail, ROOT } from './lib/shell.mjs';
 
-const DATA = process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo');
+const DATA = resolve(process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo'));
 
 async function main() {
   await ensurePrograms({ mariadbd: 'mariadb-server' });
   await ensureModules();
-  await ensureBuilt(process.env.SKIP_WEB ? ['core', 'server', 'outside'] : undefined);
+  await ensureBuilt();
   if (process.argv.includes('--fresh')) rmSync(DATA, { recursive: true, force: true });
   const stops = [];
   const stopAll = stopOnSignals(stops);
@@ -30,7 +30,7 @@ async function open(stops) {
   stops.unshift(() => database.stop());
   const port = await freePort(Number(process.env.VECTRUM_PORT ?? 4600));
   const ports = {
-    OUTSIDE_PORT: await freePort(4700),
+    OUTSIDE_PORT: await freePort(Number(process.env.OUTSIDE_PORT ?? 4700)),
     OUTSIDE_SMTP_PORT: await freePort(4725),
     OUTSIDE_PRINTER_PORT: await freePort(4791),
   };

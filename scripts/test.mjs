@@ -13,14 +13,19 @@ const ESM = { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' };
 async function jest(part, env) {
   say(`Tests, ${part} …`);
   const report = join(REPORTS, `${part}.json`);
-  await run('npx', ['jest', '--config', `${part}/jest.config.js`, '--json', `--outputFile=${report}`, '--silent', '--maxWorkers=2'], { env: { ...process.env, ...env }, stdio: ['ignore', 'ignore', 'inherit'] }).catch(() => undefined);
+  await run('npx', ['jest', '--config', `${part}/jest.config.js`, '--json', `--outputFile=${report}`, '--silent', '--maxWorkers=2'], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  }).catch(() => undefined);
   return jestCounts(report);
 }
 
 async function journeys() {
   say('Journeys in the browser …');
   const report = join(REPORTS, 'e2e.json');
-  await run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report } }).catch(() => undefined);
+  await run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+    env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+  }).catch(() => undefined);
   return playwrightCounts(report);
 }
 

@@ -10,7 +10,9 @@ const GENERATED = /schema\.d\.ts$/;
 
 function trackedFiles() {
   try {
-    return execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' }).split('\n').filter((f) => f && existsSync(join(ROOT, f)));
+    return execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' })
+      .split('\n')
+      .filter((f) => f && existsSync(join(ROOT, f)));
   } catch {
     return [];
   }
@@ -21,7 +23,8 @@ function rulesOf(file, text) {
   const lines = text.split('\n').filter((l) => l.trim()).length;
   if (CODE.test(file) && !GENERATED.test(file) && lines > MOST_LINES) findings.push(`${file}: ${lines} lines, more than ${MOST_LINES}`);
   if (/\.tsx?$/.test(file) && /@ts-(ignore|nocheck)/.test(text)) findings.push(`${file}: switches the type checker off`);
-  if (/\.test\.tsx?$/.test(file) && /\b(it|test|describe)\.(skip|only|todo)\b/.test(text)) findings.push(`${file}: skips or singles out a test`);
+  if (/\.test\.tsx?$/.test(file) && /\b(it|test|describe)\.(skip|only|todo)\b/.test(text))
+    findings.push(`${file}: skips or singles out a test`);
   if (/entity\.ts$/.test(file) && /synchronize/.test(text)) findings.push(`${file}: lets the mapper change the schema`);
   if (/\.controller\.ts$/.test(file) && /\.query\(/.test(text)) findings.push(`${file}: a controller that writes SQL`);
   return findings;

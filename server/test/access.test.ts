@@ -22,15 +22,24 @@ function routesOf(house: House): Route[] {
         if (method === undefined) continue;
         const base = String(Reflect.getMetadata(PATH_METADATA, metatype as object));
         const path = String(Reflect.getMetadata(PATH_METADATA, handler as object));
-        const rights = (Reflect.getMetadata(ACCESS, handler as object) ?? Reflect.getMetadata(ACCESS, metatype as object)) as string[] | undefined;
-        routes.push({ method: RequestMethod[method]!.toLowerCase(), path: `/${base}/${path}`.replace(/\/+/g, '/').replace(/\/$/, ''), rights });
+        const rights = (Reflect.getMetadata(ACCESS, handler as object) ?? Reflect.getMetadata(ACCESS, metatype as object)) as
+          string[] | undefined;
+        routes.push({
+          method: RequestMethod[method]!.toLowerCase(),
+          path: `/${base}/${path}`.replace(/\/+/g, '/').replace(/\/$/, ''),
+          rights,
+        });
       }
     }
   }
   return routes;
 }
 
-const filled = (path: string) => path.replace(/:id|:siteId/g, '1').replace(':figure', 'available').replace(/:\w+/g, 'X-1');
+const filled = (path: string) =>
+  path
+    .replace(/:id|:siteId/g, '1')
+    .replace(':figure', 'available')
+    .replace(/:\w+/g, 'X-1');
 
 describe('who may use which route', () => {
   let house: House;
@@ -63,7 +72,11 @@ describe('who may use which route', () => {
       else expect(answer.body).toMatchObject({ code: expect.stringMatching(/signed-out|signature|sign-in/) });
     }
     expect(open.sort()).toEqual(
-      routes.filter((r) => r.rights?.includes('public') && !/session$|webhook/.test(r.path)).map((r) => `${r.method} ${r.path}`).concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook').sort(),
+      routes
+        .filter((r) => r.rights?.includes('public') && !/session$|webhook/.test(r.path))
+        .map((r) => `${r.method} ${r.path}`)
+        .concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook')
+        .sort(),
     );
   });
 
@@ -92,12 +105,34 @@ describe('costs', () => {
     blind = await house.as('Orla');
     await house.source.query('UPDATE item SET cost = ? WHERE sku = ?', [COST, 'JAR-454-RD']);
     await house.source.query('UPDATE supplier_item SET price = ?', [COST]);
-    const made = await seer.post('purchase-orders', { supplier: 'QUILLON', siteId: 1, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: COST }] });
+    const made = await seer.post('purchase-orders', {
+      supplier: 'QUILLON',
+      siteId: 1,
+      note: '',
+      lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: COST }],
+    });
     await seer.post(`purchase-orders/${(made.body as { code: string }).code}/place`, {}, { 'if-match': '"1"' }).expect(200);
   });
   afterAll(() => house.close());
 
-  const reads = ['items', 'items/JAR-454-RD', 'items/JAR-454-RD/stock', 'items/JAR-454-RD/movements', 'suppliers', 'suppliers/QUILLON', 'purchase-orders', 'orders', 'now', 'line', 'tape', 'rounds', 'floor/codebook?site=1', 'bench/queue', 'dispatch/lanes', 'find?q=jar'];
+  const reads = [
+    'items',
+    'items/JAR-454-RD',
+    'items/JAR-454-RD/stock',
+    'items/JAR-454-RD/movements',
+    'suppliers',
+    'suppliers/QUILLON',
+    'purchase-orders',
+    'orders',
+    'now',
+    'line',
+    'tape',
+    'rounds',
+    'floor/codebook?site=1',
+    'bench/queue',
+    'dispatch/lanes',
+    'find?q=jar',
+  ];
 
   it.each(reads)('are not in %s for a person without the right', async (path) => {
     const answer = await blind.get(path).expect(200);
@@ -111,9 +146,21 @@ describe('costs', () => {
   });
 
   it('cannot be set by a person who may not see them', async () => {
-    const { body } = (await seer.get('items/JAR-454-RD')) as { body: { version: number; packs: { name: string; plural: string; factor: number; barcodes: string[] }[] } };
+    const { body } = (await seer.get('items/JAR-454-RD')) as {
+      body: { version: number; packs: { name: string; plural: string; factor: number; barcodes: string[] }[] };
+    };
     const packs = body.packs.map(({ name, plural, factor, barcodes }) => ({ name, plural, factor, barcodes }));
-    const change = { sku: 'JAR-454-RD', name: 'Jar', className: 'Jars', picture: 'jar', tracking: 'none', rotation: 'fifo', cost: '1', neverHoldsUp: false, packs };
+    const change = {
+      sku: 'JAR-454-RD',
+      name: 'Jar',
+      className: 'Jars',
+      picture: 'jar',
+      tracking: 'none',
+      rotation: 'fifo',
+      cost: '1',
+      neverHoldsUp: false,
+      packs,
+    };
     await blind.put('items/JAR-454-RD', change, { 'if-match': `"${body.version}"` }).expect(403);
     expect((await seer.get('items/JAR-454-RD')).text).toContain(COST);
   });
@@ -136,7 +183,14 @@ describe('sites', () => {
 
   it('hide their purchase orders from others', async () => {
     const piet = await house.as('Piet');
-    const made = await piet.post('purchase-orders', { supplier: 'QUILLON', siteId: 2, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: '1' }] }).expect(201);
+    const made = await piet
+      .post('purchase-orders', {
+        supplier: 'QUILLON',
+        siteId: 2,
+        note: '',
+        lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 2, price: '1' }],
+      })
+      .expect(201);
     const { code } = made.body as { code: string };
     const dilys = await house.as('Dilys');
     await dilys.get(`purchase-orders/${code}`).expect(404);

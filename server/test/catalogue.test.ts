@@ -25,12 +25,25 @@ describe('the catalogue', () => {
       { name: 'tray', plural: 'trays', factor: 24, barcodes: ['19521077990004'] },
     ],
   };
-  const sheet = async (sku: string) => (await maren.get(`items/${sku}`).expect(200)).body as { version: number; home: string | null; packs: { id: number; name: string; factor: number; barcodes: string[] }[]; lacks: string[] };
+  const sheet = async (sku: string) =>
+    (await maren.get(`items/${sku}`).expect(200)).body as {
+      version: number;
+      home: string | null;
+      packs: { id: number; name: string; factor: number; barcodes: string[] }[];
+      lacks: string[];
+    };
   const edit = (sku: string, version: number, body: object) => maren.put(`items/${sku}`, body, { 'if-match': `"${version}"` });
 
   it('makes an item with its ladder and barcodes, and finds it by any of them', async () => {
     expect((await maren.post('items', jar).expect(201)).body).toEqual({ code: 'JAR-1L' });
-    expect(await sheet('JAR-1L')).toMatchObject({ home: 'C-12-1', lacks: [], packs: [{ name: 'tray', factor: 24 }, { name: 'jar', barcodes: ['09521077990007'] }] });
+    expect(await sheet('JAR-1L')).toMatchObject({
+      home: 'C-12-1',
+      lacks: [],
+      packs: [
+        { name: 'tray', factor: 24 },
+        { name: 'jar', barcodes: ['09521077990007'] },
+      ],
+    });
     for (const q of ['9521077990007', '19521077990004', ']C10109521077990007', 'jar-1l']) {
       expect((await maren.get(`find?q=${encodeURIComponent(q)}`)).body).toMatchObject({ opens: '/shelves/items/JAR-1L' });
     }
@@ -39,9 +52,19 @@ describe('the catalogue', () => {
   it.each([
     ['a SKU that is taken', { ...jar, sku: 'JAR-454-RD' }, 'sku', 'JAR-454-RD is taken. Choose another SKU'],
     ['a barcode of another item', { ...jar, sku: 'NEW-1' }, 'packs', '9521077990007 is on JAR-1L already. One barcode means one thing'],
-    ['a wrong check digit', { ...jar, sku: 'NEW-1', packs: [{ ...jar.packs[0], barcodes: ['9521077990008'] }] }, 'packs', '9521077990008 has a wrong check digit. Scan the barcode rather than typing it'],
+    [
+      'a wrong check digit',
+      { ...jar, sku: 'NEW-1', packs: [{ ...jar.packs[0], barcodes: ['9521077990008'] }] },
+      'packs',
+      '9521077990008 has a wrong check digit. Scan the barcode rather than typing it',
+    ],
     ['no base unit', { ...jar, sku: 'NEW-1', packs: [jar.packs[1]] }, 'packs', 'One pack unit is the base unit, with 1 in it'],
-    ['two packs of one size', { ...jar, sku: 'NEW-1', packs: [jar.packs[0], { ...jar.packs[0], name: 'x', barcodes: [] }] }, 'packs', 'Two pack units hold the same number. Keep one of them'],
+    [
+      'two packs of one size',
+      { ...jar, sku: 'NEW-1', packs: [jar.packs[0], { ...jar.packs[0], name: 'x', barcodes: [] }] },
+      'packs',
+      'Two pack units hold the same number. Keep one of them',
+    ],
     ['a home that is no place', { ...jar, sku: 'NEW-1', home: 'Z-99-9' }, 'home', 'There is no place Z-99-9. Type the code of a bin'],
   ])('refuses %s', async (_, body, field, says) => {
     const answer = await maren.post('items', body).expect(400);
@@ -72,7 +95,12 @@ describe('the catalogue', () => {
   });
 
   it('lists items with their stock and says what is missing', async () => {
-    const rows = (await maren.get('items?search=jar').expect(200)).body as { sku: string; onHand: number; available: number; lacks: string[] }[];
+    const rows = (await maren.get('items?search=jar').expect(200)).body as {
+      sku: string;
+      onHand: number;
+      available: number;
+      lacks: string[];
+    }[];
     expect(rows.find((r) => r.sku === 'JAR-1L')).toMatchObject({ onHand: 3, available: 3 });
     const bare = (await maren.get('items?search=strapping')).body as { lacks: string[] }[];
     expect(bare[0]!.lacks).toEqual(['barcode']);
@@ -95,16 +123,32 @@ describe('the catalogue', () => {
   });
 
   it('keeps supplier price lists, and refuses a pack that the item does not have', async () => {
-    const supplier = { code: 'ALDER', name: 'Alder Baskets', email: 'orders@alder.example', phone: '', currency: 'GBP', leadDays: 9, items: [{ sku: 'JAR-1L', factor: 24, supplierSku: 'J1', price: '17.04' }] };
+    const supplier = {
+      code: 'ALDER',
+      name: 'Alder Baskets',
+      email: 'orders@alder.example',
+      phone: '',
+      currency: 'GBP',
+      leadDays: 9,
+      items: [{ sku: 'JAR-1L', factor: 24, supplierSku: 'J1', price: '17.04' }],
+    };
     await maren.post('suppliers', supplier).expect(201);
     expect((await maren.get('suppliers/ALDER')).body).toMatchObject({ leadDays: 9, items: [{ sku: 'JAR-1L', price: '17.040000' }] });
     const wrong = { ...supplier, items: [{ ...supplier.items[0], factor: 25 }] };
-    expect((await maren.put('suppliers/ALDER', wrong, { 'if-match': '"1"' }).expect(400)).body).toMatchObject({ fields: { items: 'JAR-1L has no pack of 25. Add it to the item first' } });
+    expect((await maren.put('suppliers/ALDER', wrong, { 'if-match': '"1"' }).expect(400)).body).toMatchObject({
+      fields: { items: 'JAR-1L has no pack of 25. Add it to the item first' },
+    });
     expect((await maren.get('suppliers/ALDER')).body).toMatchObject({ version: 1, items: [{ price: '17.040000' }] });
   });
 
   it('keeps channels with listings under their own codes', async () => {
-    const fair = { code: 'FAIR', name: 'County fair', kind: 'marketplace', siteId: 1, listings: [{ channelSku: 'F-1', sku: 'JAR-1L', factor: 6, keepBack: 1, price: '5' }] };
+    const fair = {
+      code: 'FAIR',
+      name: 'County fair',
+      kind: 'marketplace',
+      siteId: 1,
+      listings: [{ channelSku: 'F-1', sku: 'JAR-1L', factor: 6, keepBack: 1, price: '5' }],
+    };
     await maren.post('channels', fair).expect(201);
     expect((await maren.get('channels/FAIR')).body).toMatchObject({ listings: 1, items: [{ channelSku: 'F-1', factor: 6, keepBack: 1 }] });
     const code = await house.order([['F-1', 2]], { channel: 'FAIR' });

@@ -4,7 +4,12 @@ import { type Caller, House } from './house';
 describe('the command log', () => {
   let house: House;
   let buyer: Caller;
-  const draft = (packs: number) => ({ supplier: 'QUILLON', siteId: 1, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs, price: '20.16' }] });
+  const draft = (packs: number) => ({
+    supplier: 'QUILLON',
+    siteId: 1,
+    note: '',
+    lines: [{ sku: 'JAR-454-RD', factor: 48, packs, price: '20.16' }],
+  });
   const countOrders = async () => ((await buyer.get('purchase-orders').expect(200)).body as unknown[]).length;
 
   beforeAll(async () => {

@@ -35,9 +35,39 @@ const ROUTES: [Method, string][] = [
 const BODIES: [string, unknown][] = [
   ['an empty object', {}],
   ['a list', [1, 2, 3]],
-  ['wrong types throughout', { sku: 5, name: [], lines: 'x', units: 'many', siteId: {}, code: 7, email: 1, password: {}, parcels: 'all', packs: null, line: 'one' }],
-  ['numbers out of all bounds', { units: 1e308, line: -1, itemId: 99999999999, toPlaceId: -5, stopId: 1e20, factor: 0, packs: -3, siteId: 1e12, weightG: -1, lines: [{ sku: 'X', factor: 1e9, packs: 1e9, price: '9e99' }] }],
-  ['text meant for other machines', { sku: "'; DROP TABLE item; --", name: '<script>alert(1)</script>', code: '../../etc/passwd', supplier: '${7*7}', email: "a' OR '1'='1", password: 'x', badge: "'--", pin: '0000', note: '\u0000\u001d\uffff' }],
+  [
+    'wrong types throughout',
+    { sku: 5, name: [], lines: 'x', units: 'many', siteId: {}, code: 7, email: 1, password: {}, parcels: 'all', packs: null, line: 'one' },
+  ],
+  [
+    'numbers out of all bounds',
+    {
+      units: 1e308,
+      line: -1,
+      itemId: 99999999999,
+      toPlaceId: -5,
+      stopId: 1e20,
+      factor: 0,
+      packs: -3,
+      siteId: 1e12,
+      weightG: -1,
+      lines: [{ sku: 'X', factor: 1e9, packs: 1e9, price: '9e99' }],
+    },
+  ],
+  [
+    'text meant for other machines',
+    {
+      sku: "'; DROP TABLE item; --",
+      name: '<script>alert(1)</script>',
+      code: '../../etc/passwd',
+      supplier: '${7*7}',
+      email: "a' OR '1'='1",
+      password: 'x',
+      badge: "'--",
+      pin: '0000',
+      note: '\u0000\u001d\uffff',
+    },
+  ],
   ['keys that reach for prototypes', JSON.parse('{"__proto__":{"admin":true},"constructor":{"prototype":{"x":1}}}')],
   ['deep nesting', JSON.parse(`${'{"a":'.repeat(200)}1${'}'.repeat(200)}`)],
 ];
@@ -48,8 +78,25 @@ describe('hostile and careless input', () => {
   let before: string;
 
   const snapshot = async () => {
-    const tables = ['item', 'supplier', 'channel', 'listing', 'place', 'purchase_order', 'sales_order', 'movement', 'balance', 'pick_round', 'parcel', 'device_enrolment', 'person', 'outbox'];
-    const counts = await Promise.all(tables.map(async (t) => Number(((await house.source.query(`SELECT COUNT(*) AS n FROM ${t}`)) as { n: string }[])[0]!.n)));
+    const tables = [
+      'item',
+      'supplier',
+      'channel',
+      'listing',
+      'place',
+      'purchase_order',
+      'sales_order',
+      'movement',
+      'balance',
+      'pick_round',
+      'parcel',
+      'device_enrolment',
+      'person',
+      'outbox',
+    ];
+    const counts = await Promise.all(
+      tables.map(async (t) => Number(((await house.source.query(`SELECT COUNT(*) AS n FROM ${t}`)) as { n: string }[])[0]!.n)),
+    );
     return JSON.stringify(counts);
   };
 
@@ -80,7 +127,9 @@ describe('hostile and careless input', () => {
   });
 
   it.each(ROUTES)('%s %s refuses what is no JSON', async (method, path) => {
-    const answer = await house.http[method](`/api/${path}`).set({ 'content-type': 'application/json', 'idempotency-key': randomUUID() }).send('{"a": ');
+    const answer = await house.http[method](`/api/${path}`)
+      .set({ 'content-type': 'application/json', 'idempotency-key': randomUUID() })
+      .send('{"a": ');
     mustBeProblem(answer);
     expect(JSON.parse(answer.text)).toMatchObject({ code: 'json' });
   });
@@ -92,8 +141,20 @@ describe('hostile and careless input', () => {
   });
 
   it.each([
-    'items/%00', 'items/..%2F..%2Fetc', 'orders/%F0%9F%90%9D', `places/${'A'.repeat(3000)}`, 'purchase-orders/%27%20OR%201=1', 'tape?limit=-5&document=%27', 'find?q=%25%25%25',
-    'places?search[]=a&search[]=b', 'floor/codebook?site=abc', 'bench/orders/X/rates?weight=NaN', 'items/JAR-454-RD/why/available/x', 'items/JAR-454-RD/why/everything/1', 'items?search[a]=b', 'tape/abc',
+    'items/%00',
+    'items/..%2F..%2Fetc',
+    'orders/%F0%9F%90%9D',
+    `places/${'A'.repeat(3000)}`,
+    'purchase-orders/%27%20OR%201=1',
+    'tape?limit=-5&document=%27',
+    'find?q=%25%25%25',
+    'places?search[]=a&search[]=b',
+    'floor/codebook?site=abc',
+    'bench/orders/X/rates?weight=NaN',
+    'items/JAR-454-RD/why/available/x',
+    'items/JAR-454-RD/why/everything/1',
+    'items?search[a]=b',
+    'tape/abc',
   ])('reading %s neither fails nor tells secrets', async (path) => {
     const answer = await maren.get(path);
     expect(answer.status).toBeLessThan(500);
@@ -105,7 +166,9 @@ describe('hostile and careless input', () => {
   });
 
   it('refuses a key that is no UUID, and an If-Match that is no version', async () => {
-    mustBeProblem(await maren.post('places', { siteId: 1, code: 'Z-1', kind: 'pick-face', pickable: true }, { 'idempotency-key': 'again' }));
+    mustBeProblem(
+      await maren.post('places', { siteId: 1, code: 'Z-1', kind: 'pick-face', pickable: true }, { 'idempotency-key': 'again' }),
+    );
     mustBeProblem(await maren.patch('places/A-01-1', { blocked: true }, { 'if-match': 'yesterday' }));
   });
 

@@ -123,7 +123,9 @@ export class House {
 
   /** An order from a channel, as its connector would hand it over. */
   async order(lines: [sku: string, quantity: number][], more: Partial<IncomingOrder> & { channel?: string } = {}): Promise<string> {
-    const channel = (await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM channel WHERE code = ?', [more.channel ?? 'PHONE']))!;
+    const channel = (await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM channel WHERE code = ?', [
+      more.channel ?? 'PHONE',
+    ]))!;
     const { code } = await this.app.get(OrderIntake).takeIn(channel, {
       ref: `T-${randomUUID().slice(0, 12)}`,
       placedAt: new Date().toISOString(),
@@ -157,8 +159,11 @@ export class House {
   /** Proves all of an order into its parcel. */
   async packAll(order: string): Promise<Caller> {
     const packer = await this.as('Dilys');
-    const task = (await packer.get(`bench/orders/${order}/task`).expect(200)).body as { lines: { line: number; picked: number; packed: number }[] };
-    for (const l of task.lines) await packer.post(`bench/orders/${order}/packs`, { line: l.line, units: l.picked - l.packed, how: 'scanned' }).expect(200);
+    const task = (await packer.get(`bench/orders/${order}/task`).expect(200)).body as {
+      lines: { line: number; picked: number; packed: number }[];
+    };
+    for (const l of task.lines)
+      await packer.post(`bench/orders/${order}/packs`, { line: l.line, units: l.picked - l.packed, how: 'scanned' }).expect(200);
     return packer;
   }
 

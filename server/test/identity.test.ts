@@ -1,6 +1,7 @@
 import { House } from './house';
 
-const cookieOf = (answer: { headers: Record<string, unknown> }) => String((answer.headers['set-cookie'] as string[] | undefined)?.[0]).split(';')[0]!;
+const cookieOf = (answer: { headers: Record<string, unknown> }) =>
+  String((answer.headers['set-cookie'] as string[] | undefined)?.[0]).split(';')[0]!;
 
 describe('signing in', () => {
   let house: House;
@@ -61,7 +62,8 @@ describe('shared devices', () => {
   });
   afterAll(() => house.close());
 
-  const badge = (code: string, pin: string, cookie = device) => house.http.post('/api/session/badge').set('cookie', cookie).send({ badge: code, pin });
+  const badge = (code: string, pin: string, cookie = device) =>
+    house.http.post('/api/session/badge').set('cookie', cookie).send({ badge: code, pin });
 
   it('let people in by badge and PIN', async () => {
     const answer = await badge('v-1005', '4105').expect(204);
@@ -85,7 +87,9 @@ describe('shared devices', () => {
       .set({ cookie: `${device}; ${session}`, 'idempotency-key': '2b0b1b7e-7f5e-4f3e-9a55-1d9b0c2f8a11' })
       .send({ band: 'unknown', title: 'x', detail: 'y', code: 'z', how: 'scanned', siteId: 1 })
       .expect(201);
-    const rows: { device: string; who: string }[] = await house.source.query('SELECT d.name AS device, p.name AS who FROM activity a JOIN device d ON d.id = a.device_id JOIN person p ON p.id = a.person_id ORDER BY a.id DESC LIMIT 1');
+    const rows: { device: string; who: string }[] = await house.source.query(
+      'SELECT d.name AS device, p.name AS who FROM activity a JOIN device d ON d.id = a.device_id JOIN person p ON p.id = a.person_id ORDER BY a.id DESC LIMIT 1',
+    );
     expect(rows[0]).toEqual({ device: 'Phone 3', who: 'Ruben Tay' });
   });
 
@@ -107,16 +111,27 @@ describe('a new house', () => {
   });
   afterAll(() => house.close());
 
-  const owner = { name: 'Hedda Brook', email: 'hedda@example.org', password: 'a long enough one', siteName: 'Old Dairy', siteCode: 'DAIRY' };
+  const owner = {
+    name: 'Hedda Brook',
+    email: 'hedda@example.org',
+    password: 'a long enough one',
+    siteName: 'Old Dairy',
+    siteCode: 'DAIRY',
+  };
 
   it('asks for its owner', async () => {
     expect((await house.http.get('/api/sign-in-page').expect(200)).body).toMatchObject({ firstRun: true });
-    const short = await house.http.post('/api/first-owner').send({ ...owner, password: 'short' }).expect(400);
+    const short = await house.http
+      .post('/api/first-owner')
+      .send({ ...owner, password: 'short' })
+      .expect(400);
     expect(short.body).toMatchObject({ fields: { password: 'A password has at least 10 characters' } });
   });
 
   it('takes one owner, however many ask at once', async () => {
-    const answers = await Promise.all(['a', 'b', 'c'].map((x) => house.http.post('/api/first-owner').send({ ...owner, email: `${x}@example.org`, siteCode: `S${x}` })));
+    const answers = await Promise.all(
+      ['a', 'b', 'c'].map((x) => house.http.post('/api/first-owner').send({ ...owner, email: `${x}@example.org`, siteCode: `S${x}` })),
+    );
     expect(answers.map((a) => a.status).sort()).toEqual([204, 409, 409]);
     expect((await house.http.get('/api/sign-in-page')).body).toMatchObject({ firstRun: false });
   });

@@ -26,7 +26,14 @@ describe('the ledger', () => {
   });
   afterAll(() => house.close());
 
-  const move = (fromPlaceId: number, toPlaceId: number, units: number): Movement => ({ itemId: jar, lotId: 0, condition: 'good', fromPlaceId, toPlaceId, units });
+  const move = (fromPlaceId: number, toPlaceId: number, units: number): Movement => ({
+    itemId: jar,
+    lotId: 0,
+    condition: 'good',
+    fromPlaceId,
+    toPlaceId,
+    units,
+  });
   const post = (...movements: Movement[]) =>
     inTransaction(house.source, (tx) => ledger.post(tx, { ...act, key: randomUUID() }, movements, { task: 'store', document: 'TEST' }));
 

@@ -15,7 +15,11 @@ describe('live updates', () => {
   afterAll(() => house.close());
 
   async function signIn(first: string): Promise<string> {
-    const answer = await fetch(`${base}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: `${first}@tarnthistle.example`, password: 'thistle-and-tarn' }) });
+    const answer = await fetch(`${base}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: `${first}@tarnthistle.example`, password: 'thistle-and-tarn' }),
+    });
     return String(answer.headers.getSetCookie()[0]).split(';')[0]!;
   }
 
@@ -46,7 +50,9 @@ describe('live updates', () => {
     await new Promise((done) => setTimeout(done, 500));
     const caller = await house.as('Ruben');
     at = Date.now();
-    await caller.post('floor/refusals', { band: 'unknown', title: '50777', detail: 'x', code: '50777', how: 'scanned', siteId: 2 }).expect(201);
+    await caller
+      .post('floor/refusals', { band: 'unknown', title: '50777', detail: 'x', code: '50777', how: 'scanned', siteId: 2 })
+      .expect(201);
     expect(await office).toBeLessThan(WITHIN_MS);
     expect(await millrace).toBeNull();
   });

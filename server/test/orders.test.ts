@@ -41,7 +41,12 @@ describe('orders from the web shop', () => {
     const answer = await hook(JSON.stringify(order)).expect(200);
     const { code, known } = answer.body as { code: string; known: boolean };
     expect(known).toBe(false);
-    expect((await desk.get(`orders/${code}`)).body).toMatchObject({ channel: 'Web shop', channelRef: order.ref, state: 'open', lines: [{ wanted: 6, reserved: 6, free: 94 }] });
+    expect((await desk.get(`orders/${code}`)).body).toMatchObject({
+      channel: 'Web shop',
+      channelRef: order.ref,
+      state: 'open',
+      lines: [{ wanted: 6, reserved: 6, free: 94 }],
+    });
     await house.deliver();
     const told = world.at('/shop/stock/JAR-454-RD');
     // 100 − 6 reserved − 2 kept back
@@ -86,7 +91,10 @@ describe('orders from the web shop', () => {
 
   it('fetches what a message missed, once, and remembers where it was', async () => {
     const missed = shopOrder();
-    world.answers['GET /shop/orders'] = (heard) => ({ status: 200, body: heard.path.endsWith('since=') ? { orders: [missed], cursor: '3001' } : { orders: [], cursor: '3001' } });
+    world.answers['GET /shop/orders'] = (heard) => ({
+      status: 200,
+      body: heard.path.endsWith('since=') ? { orders: [missed], cursor: '3001' } : { orders: [], cursor: '3001' },
+    });
     const before = await count();
     const intake = house.app.get(IntakeService);
     await house.source.query('UPDATE channel SET polled_at = NULL');
@@ -125,24 +133,51 @@ describe('what holds an order', () => {
     lines: { sku: string | null; reserved: number; wanted: number }[];
   }
   const sheet = async (code: string) => (await desk.get(`orders/${code}`)).body as Sheet;
-  const clear = async (code: string, body: object) => desk.post(`orders/${code}/clear-hold`, body, { 'if-match': `"${(await sheet(code)).version}"` });
+  const clear = async (code: string, body: object) =>
+    desk.post(`orders/${code}/clear-hold`, body, { 'if-match': `"${(await sheet(code)).version}"` });
 
   it('is a missing postcode, until the order desk has it', async () => {
     const code = await house.order([['JAR-454-RD', 2]], { address: { ...address, postcode: '' } });
-    expect(await sheet(code)).toMatchObject({ state: 'held', holdReason: 'No postcode or street. Ask the customer', lines: [{ reserved: 2 }] });
-    await (await clear(code, { city: 'Skelby' })).body;
+    expect(await sheet(code)).toMatchObject({
+      state: 'held',
+      holdReason: 'No postcode or street. Ask the customer',
+      lines: [{ reserved: 2 }],
+    });
+    await (
+      await clear(code, { city: 'Skelby' })
+    ).body;
     expect((await sheet(code)).state).toBe('held');
     await clear(code, { postcode: 'SK2 9LD' });
     expect(await sheet(code)).toMatchObject({ state: 'open', holdReason: null });
   });
 
   it('is a code that nobody knows; linking it once is enough for later orders', async () => {
-    const code = await house.order([['SHELF-JAR', 3], ['JAR-454-RD', 1]], { channel: 'LINDEN' });
+    const code = await house.order(
+      [
+        ['SHELF-JAR', 3],
+        ['JAR-454-RD', 1],
+      ],
+      { channel: 'LINDEN' },
+    );
     const held = await sheet(code);
     expect(held.holdReason).toBe('Unknown code SHELF-JAR, JAR-454-RD. Link it to an item');
-    expect((await clear(code, { links: [{ line: 1, sku: 'NOTHING' }] })).body).toMatchObject({ code: 'form', fields: { links: 'There is no item NOTHING. Type the SKU of one that is here' } });
-    await clear(code, { links: [{ line: 1, sku: 'JAR-454-RD' }, { line: 2, sku: 'jar-454-rd' }] });
-    expect(await sheet(code)).toMatchObject({ state: 'open', lines: [{ sku: 'JAR-454-RD', reserved: 3 }, { sku: 'JAR-454-RD', reserved: 1 }] });
+    expect((await clear(code, { links: [{ line: 1, sku: 'NOTHING' }] })).body).toMatchObject({
+      code: 'form',
+      fields: { links: 'There is no item NOTHING. Type the SKU of one that is here' },
+    });
+    await clear(code, {
+      links: [
+        { line: 1, sku: 'JAR-454-RD' },
+        { line: 2, sku: 'jar-454-rd' },
+      ],
+    });
+    expect(await sheet(code)).toMatchObject({
+      state: 'open',
+      lines: [
+        { sku: 'JAR-454-RD', reserved: 3 },
+        { sku: 'JAR-454-RD', reserved: 1 },
+      ],
+    });
     expect((await sheet(await house.order([['SHELF-JAR', 1]], { channel: 'LINDEN' }))).state).toBe('open');
   });
 

@@ -65,7 +65,9 @@ describe('the outbox', () => {
     for (let i = 0; i < 3; i++) {
       await due();
       await outbox.deliverDue();
-      const rows: { s: string; state: string; last_error: string }[] = await house.source.query('SELECT TIMESTAMPDIFF(SECOND, UTC_TIMESTAMP(3), next_at) AS s, state, last_error FROM outbox');
+      const rows: { s: string; state: string; last_error: string }[] = await house.source.query(
+        'SELECT TIMESTAMPDIFF(SECOND, UTC_TIMESTAMP(3), next_at) AS s, state, last_error FROM outbox',
+      );
       expect(rows[0]).toMatchObject({ state: 'failing', last_error: 'nobody home' });
       waits.push(Number(rows[0]!.s));
     }

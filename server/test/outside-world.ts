@@ -25,9 +25,16 @@ export class OutsideWorld {
       const parts: Buffer[] = [];
       request.on('data', (part: Buffer) => parts.push(part));
       request.on('end', () => {
-        const heard = { method: request.method ?? '', path: request.url ?? '', headers: request.headers, body: Buffer.concat(parts).toString() };
+        const heard = {
+          method: request.method ?? '',
+          path: request.url ?? '',
+          headers: request.headers,
+          body: Buffer.concat(parts).toString(),
+        };
         world?.heard.push(heard);
-        const answer = Object.entries(world?.answers ?? {}).find(([start]) => `${heard.method} ${heard.path}`.startsWith(start))?.[1](heard);
+        const answer = Object.entries(world?.answers ?? {}).find(([start]) => `${heard.method} ${heard.path}`.startsWith(start))?.[1](
+          heard,
+        );
         response.writeHead(answer?.status ?? 200, { 'content-type': 'application/json' }).end(JSON.stringify(answer?.body ?? {}));
       });
     });

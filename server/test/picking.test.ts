@@ -40,7 +40,9 @@ describe('picking', () => {
   it('promises ten units to ten of twenty orders that come at once', async () => {
     await house.stock('SMK-SML', 'A-11-1', 10);
     const codes = await Promise.all(Array.from({ length: 20 }, () => house.order([['SMK-SML', 1]])));
-    const reserved = await Promise.all(codes.map(async (c) => ((await ines.get(`orders/${c}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved));
+    const reserved = await Promise.all(
+      codes.map(async (c) => ((await ines.get(`orders/${c}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved),
+    );
     expect(reserved.reduce((a, b) => a + b, 0)).toBe(10);
     expect(await house.figures('SMK-SML')).toEqual({ onHand: 10, held: 0, reserved: 10 });
   });
@@ -58,7 +60,10 @@ describe('picking', () => {
     await house.stock('FON-025', 'K-01-1', 6, { code: 'LATE', expires: '2027-12-01' });
     await house.stock('FON-025', 'K-02-1', 4, { code: 'SOON', expires: '2027-06-01' });
     const round = await house.release(await house.order([['FON-025', 6]]));
-    expect((await stops(round)).map((s) => [s.lot, s.units]).sort()).toEqual([['LATE', 2], ['SOON', 4]]);
+    expect((await stops(round)).map((s) => [s.lot, s.units]).sort()).toEqual([
+      ['LATE', 2],
+      ['SOON', 4],
+    ]);
   });
 
   it('does not send an order that is short, and says of what', async () => {
@@ -74,8 +79,15 @@ describe('picking', () => {
 
   it('does not let a trifle hold up an order', async () => {
     await house.stock('TOOL-STD', 'B-06-1', 1);
-    await house.source.query(`INSERT INTO listing (channel_id, channel_sku, item_id, price) SELECT c.id, 'CRD-RECIPE', i.id, 0 FROM channel c JOIN item i ON i.sku = 'CRD-RECIPE' WHERE c.code = 'PHONE'`);
-    const round = await house.release(await house.order([['TOOL-STD', 1], ['CRD-RECIPE', 1]]));
+    await house.source.query(
+      `INSERT INTO listing (channel_id, channel_sku, item_id, price) SELECT c.id, 'CRD-RECIPE', i.id, 0 FROM channel c JOIN item i ON i.sku = 'CRD-RECIPE' WHERE c.code = 'PHONE'`,
+    );
+    const round = await house.release(
+      await house.order([
+        ['TOOL-STD', 1],
+        ['CRD-RECIPE', 1],
+      ]),
+    );
     expect(await stops(round)).toHaveLength(1);
   });
 
@@ -94,7 +106,13 @@ describe('picking', () => {
     const [a, b] = await Promise.all(rounds.map(stops));
     const answers = await Promise.all([pick(ines, rounds[0]!, a![0]!, 1, 'T-05'), pick(joss, rounds[1]!, b![0]!, 1, 'T-05')]);
     expect(answers.map((x) => x.status).sort()).toEqual([200, 409]);
-    const second = await pick(ines, answers[0]!.status === 200 ? rounds[0]! : rounds[1]!, answers[0]!.status === 200 ? a![0]! : b![0]!, 1, 'T-06');
+    const second = await pick(
+      ines,
+      answers[0]!.status === 200 ? rounds[0]! : rounds[1]!,
+      answers[0]!.status === 200 ? a![0]! : b![0]!,
+      1,
+      'T-06',
+    );
     expect(second.body).toMatchObject({ band: 'not-this', detail: 'This round has its tote already. Put the goods in that one' });
   });
 
@@ -138,7 +156,10 @@ describe('picking', () => {
     const [stop] = await stops(round);
     await ines.post(`floor/rounds/${round}/shorts`, { stopId: stop!.id, units: 2 }).expect(200);
     const list = await stops(round);
-    expect(list.map((s) => [s.placeCode, s.units, s.short])).toEqual([['C-10-1', 3, 2], ['C-11-1', 2, 0]]);
+    expect(list.map((s) => [s.placeCode, s.units, s.short])).toEqual([
+      ['C-10-1', 3, 2],
+      ['C-11-1', 2, 0],
+    ]);
     expect(await house.figures('WAX-SN-10')).toEqual({ onHand: 6, held: 2, reserved: 3 });
     const { stuck } = (await ines.get('now')).body as { stuck: { code: string; detail: string }[] };
     expect(stuck.find((s) => s.code === 'C-10-1')!.detail).toContain('2 reported not there');
@@ -159,7 +180,9 @@ describe('picking', () => {
 
   it('opens the order again where nothing at all was there', async () => {
     await house.stock('CND-MLD-BE', 'D-05-1', 1);
-    await house.source.query(`INSERT IGNORE INTO listing (channel_id, channel_sku, item_id, price) SELECT c.id, 'CND-MLD-BE', i.id, 0 FROM channel c JOIN item i ON i.sku = 'CND-MLD-BE' WHERE c.code = 'PHONE'`);
+    await house.source.query(
+      `INSERT IGNORE INTO listing (channel_id, channel_sku, item_id, price) SELECT c.id, 'CND-MLD-BE', i.id, 0 FROM channel c JOIN item i ON i.sku = 'CND-MLD-BE' WHERE c.code = 'PHONE'`,
+    );
     const code = await house.order([['CND-MLD-BE', 1]]);
     const round = await house.release(code);
     const [stop] = await stops(round);

@@ -16,15 +16,32 @@ describe('purchase orders', () => {
   });
   afterAll(() => house.close());
 
-  const four = { supplier: 'QUILLON', siteId: 1, expectedOn: '2026-06-01', note: 'Door 2', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 4, price: '20.16' }] };
+  const four = {
+    supplier: 'QUILLON',
+    siteId: 1,
+    expectedOn: '2026-06-01',
+    note: 'Door 2',
+    lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 4, price: '20.16' }],
+  };
   const draft = async (body: object = four) => ((await buyer.post('purchase-orders', body).expect(201)).body as { code: string }).code;
-  const act = (code: string, what: string, version: number) => buyer.post(`purchase-orders/${code}/${what}`, {}, { 'if-match': `"${version}"` });
-  const sheet = async (code: string) => (await buyer.get(`purchase-orders/${code}`).expect(200)).body as { state: string; version: number; lines: object[]; goods: string; placedBy: string | null; expectedOn: string };
+  const act = (code: string, what: string, version: number) =>
+    buyer.post(`purchase-orders/${code}/${what}`, {}, { 'if-match': `"${version}"` });
+  const sheet = async (code: string) =>
+    (await buyer.get(`purchase-orders/${code}`).expect(200)).body as {
+      state: string;
+      version: number;
+      lines: object[];
+      goods: string;
+      placedBy: string | null;
+      expectedOn: string;
+    };
 
   it('show units and prices both ways: 4 trays of 48 at 20.16 are 192 jars at 0.42', async () => {
     const order = await sheet(await draft());
     expect(order).toMatchObject({ state: 'draft', expectedOn: '2026-06-01', goods: '80.640000' });
-    expect(order.lines).toMatchObject([{ packs: 4, pack: 'tray', factor: 48, ordered: 192, units: 'jars', price: '20.160000', priceEach: '0.420000', goods: '80.640000' }]);
+    expect(order.lines).toMatchObject([
+      { packs: 4, pack: 'tray', factor: 48, ordered: 192, units: 'jars', price: '20.160000', priceEach: '0.420000', goods: '80.640000' },
+    ]);
   });
 
   it('number themselves without a gap or a twin when written at once', async () => {
@@ -104,6 +121,9 @@ describe('purchase orders', () => {
     await act(code, 'place', 1).expect(200);
     const rows = (await buyer.get('purchase-orders')).body as { code: string; late: boolean; lines: number; linesIn: number }[];
     expect(rows.find((r) => r.code === code)).toMatchObject({ late: true, lines: 1, linesIn: 0 });
-    expect(((await buyer.get('line')).body as { stages: { stage: string; stuck: number }[] }).stages[0]).toMatchObject({ stage: 'inbound', stuck: expect.any(Number) });
+    expect(((await buyer.get('line')).body as { stages: { stage: string; stuck: number }[] }).stages[0]).toMatchObject({
+      stage: 'inbound',
+      stuck: expect.any(Number),
+    });
   });
 });

@@ -22,7 +22,9 @@ describe('receiving', () => {
   afterAll(() => house.close());
 
   async function placed(lines: { sku: string; factor: number; packs: number }[], supplier = 'QUILLON'): Promise<string> {
-    const made = await buyer.post('purchase-orders', { supplier, siteId: 1, note: '', lines: lines.map((l) => ({ ...l, price: '20.16' })) }).expect(201);
+    const made = await buyer
+      .post('purchase-orders', { supplier, siteId: 1, note: '', lines: lines.map((l) => ({ ...l, price: '20.16' })) })
+      .expect(201);
     const { code } = made.body as { code: string };
     await buyer.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
     return code;
@@ -35,14 +37,24 @@ describe('receiving', () => {
   };
 
   it('does not show a draft to the dock', async () => {
-    const made = await buyer.post('purchase-orders', { supplier: 'QUILLON', siteId: 1, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 1, price: '1' }] });
+    const made = await buyer.post('purchase-orders', {
+      supplier: 'QUILLON',
+      siteId: 1,
+      note: '',
+      lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 1, price: '1' }],
+    });
     await dock.get(`floor/receive/${(made.body as { code: string }).code}`).expect(404);
     expect((await dock.get('floor/receive')).body).toEqual([]);
   });
 
   it('books units from the supplier to the dock and follows the order’s state', async () => {
-    const code = await placed([{ sku: 'JAR-454-RD', factor: 48, packs: 4 }, { sku: 'LID-63-GD', factor: 1000, packs: 1 }]);
-    await (await take(code, 1, 96)).body;
+    const code = await placed([
+      { sku: 'JAR-454-RD', factor: 48, packs: 4 },
+      { sku: 'LID-63-GD', factor: 1000, packs: 1 },
+    ]);
+    await (
+      await take(code, 1, 96)
+    ).body;
     expect(await house.balance('JAR-454-RD', 'DOCK-1')).toBe(96);
     expect(await state(code)).toBe('part-received');
     await take(code, 1, 96);
@@ -79,7 +91,10 @@ describe('receiving', () => {
   it('books straight to a bin, but not to a table or another site', async () => {
     const code = await placed([{ sku: 'JAR-042-MI', factor: 72, packs: 2 }]);
     expect((await take(code, 1, 72, { toPlaceId: await house.placeId('A-09-1') })).status).toBe(200);
-    expect((await take(code, 1, 72, { toPlaceId: await house.placeId('TABLE-1') })).body).toMatchObject({ band: 'not-this', title: 'TABLE-1' });
+    expect((await take(code, 1, 72, { toPlaceId: await house.placeId('TABLE-1') })).body).toMatchObject({
+      band: 'not-this',
+      title: 'TABLE-1',
+    });
     expect((await take(code, 1, 72, { toPlaceId: await house.placeId('QUAY-DOCK') })).status).toBe(409);
     expect(await house.balance('JAR-042-MI', 'A-09-1')).toBe(72);
   });
@@ -101,7 +116,9 @@ describe('receiving', () => {
     const code = await placed([{ sku: 'HIV-CRN', factor: 5, packs: 2 }], 'PELLOWICK');
     const { activityId } = (await take(code, 1, 10)).body as { activityId: number };
     const itemId = await house.itemId('HIV-CRN');
-    await dock.post('floor/store', { itemId, lotId: 0, units: 10, fromPlaceId: dockId, toPlaceId: await house.placeId('B-01-1'), how: 'scanned' }).expect(200);
+    await dock
+      .post('floor/store', { itemId, lotId: 0, units: 10, fromPlaceId: dockId, toPlaceId: await house.placeId('B-01-1'), how: 'scanned' })
+      .expect(200);
     expect((await dock.post(`tape/${activityId}/undo`).expect(409)).body).toMatchObject({ code: 'stock' });
     expect(await state(code)).toBe('received');
   });
@@ -118,7 +135,8 @@ describe('receiving', () => {
     const soon = await house.order([['GLV-S', 4]], { promisedAt: '2026-05-14T15:00:00Z' });
     const code = await placed([{ sku: 'GLV-S', factor: 12, packs: 1 }], 'TINDRA');
     await take(code, 1, 5);
-    const reserved = async (order: string) => ((await buyer.get(`orders/${order}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved;
+    const reserved = async (order: string) =>
+      ((await buyer.get(`orders/${order}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved;
     expect([await reserved(soon), await reserved(late)]).toEqual([4, 1]);
     await take(code, 1, 7);
     expect([await reserved(soon), await reserved(late)]).toEqual([4, 6]);
@@ -132,7 +150,8 @@ describe('receiving', () => {
     const code = await placed([{ sku: 'VEIL-RND', factor: 20, packs: 1 }], 'TINDRA');
     const { activityId } = (await take(code, 1, 10)).body as { activityId: number };
     await dock.post(`tape/${activityId}/undo`).expect(201);
-    const reserved = async (order: string) => ((await buyer.get(`orders/${order}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved;
+    const reserved = async (order: string) =>
+      ((await buyer.get(`orders/${order}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved;
     expect([await reserved(first), await reserved(second)]).toEqual([2, 0]);
   });
 });
@@ -151,8 +170,20 @@ describe('putting away', () => {
   afterAll(() => house.close());
 
   const store = async (units: number, to: string) =>
-    storer.post('floor/store', { itemId: await house.itemId('JAR-454-RD'), lotId: 0, units, fromPlaceId: dockId, toPlaceId: await house.placeId(to), how: 'scanned' });
-  const goods = async () => ((await storer.get('floor/store?site=1').expect(200)).body as { goods: { units: number; suggestion: { code: string; reason: string } }[] }).goods;
+    storer.post('floor/store', {
+      itemId: await house.itemId('JAR-454-RD'),
+      lotId: 0,
+      units,
+      fromPlaceId: dockId,
+      toPlaceId: await house.placeId(to),
+      how: 'scanned',
+    });
+  const goods = async () =>
+    (
+      (await storer.get('floor/store?site=1').expect(200)).body as {
+        goods: { units: number; suggestion: { code: string; reason: string } }[];
+      }
+    ).goods;
 
   it('proposes the pick face first, with its reason', async () => {
     expect(await goods()).toMatchObject([{ units: 96, suggestion: { code: 'A-01-1', reason: 'its pick face' } }]);
@@ -168,7 +199,9 @@ describe('putting away', () => {
   });
 
   it('takes another bin than the proposed one', async () => {
-    await (await store(48, 'A-05-2')).body;
+    await (
+      await store(48, 'A-05-2')
+    ).body;
     expect(await house.balance('JAR-454-RD', 'A-05-2')).toBe(48);
   });
 
@@ -192,7 +225,9 @@ describe('putting away', () => {
 
   it('puts refused scans on the tape and changes nothing else', async () => {
     const before = await house.source.query('SELECT COUNT(*) AS n FROM movement');
-    await storer.post('floor/refusals', { band: 'unknown', title: '5099', detail: 'On nothing here', code: '5099', how: 'scanned', siteId: 1 }).expect(201);
+    await storer
+      .post('floor/refusals', { band: 'unknown', title: '5099', detail: 'On nothing here', code: '5099', how: 'scanned', siteId: 1 })
+      .expect(201);
     const tape = ((await storer.get('tape?limit=1')).body as { entries: object[] }).entries;
     expect(tape[0]).toMatchObject({ glyph: 'fb-unknown', title: 'Unknown code: 5099', how: 'scanned', undoable: false });
     expect(await house.source.query('SELECT COUNT(*) AS n FROM movement')).toEqual(before);

@@ -24,7 +24,15 @@ describe('packing and dispatch', () => {
   });
   beforeEach(() => {
     world.answers = {
-      'POST /carriers/harrier/rates': () => ({ status: 200, body: { rates: [{ service: 'parcel-48', name: 'Parcel', price: '3.60', days: 2 }, { service: 'parcel-24', name: 'Next day', price: '2.10', days: 1 }] } }),
+      'POST /carriers/harrier/rates': () => ({
+        status: 200,
+        body: {
+          rates: [
+            { service: 'parcel-48', name: 'Parcel', price: '3.60', days: 2 },
+            { service: 'parcel-24', name: 'Next day', price: '2.10', days: 1 },
+          ],
+        },
+      }),
       'POST /carriers/northway/rates': () => ({ status: 200, body: { rates: [] } }),
       'POST /carriers/harrier/labels': () => ({ status: 200, body: { tracking: 'HP10000000GB', price: '3.60', pdf: LABEL } }),
     };
@@ -40,8 +48,14 @@ describe('packing and dispatch', () => {
     await house.pickAll(await house.release(code), `T-${String(tote++)}`);
     return code;
   }
-  const label = (code: string, more: object = {}) => dilys.post(`bench/orders/${code}/label`, { carton: 'B2', weightG: 180 + 245 * 2, carrier: 'HARRIER', service: 'parcel-48', ...more });
-  const sheet = async (code: string) => (await dilys.get(`orders/${code}`)).body as { state: string; parcels: { code: string; state: string; tracking: string }[]; lines: { packed: number; shipped: number }[] };
+  const label = (code: string, more: object = {}) =>
+    dilys.post(`bench/orders/${code}/label`, { carton: 'B2', weightG: 180 + 245 * 2, carrier: 'HARRIER', service: 'parcel-48', ...more });
+  const sheet = async (code: string) =>
+    (await dilys.get(`orders/${code}`)).body as {
+      state: string;
+      parcels: { code: string; state: string; tracking: string }[];
+      lines: { packed: number; shipped: number }[];
+    };
   const handOver = (...parcels: string[]) => dilys.post('dispatch/hand-overs', { carrier: 'HARRIER', parcels });
 
   it('finds the order by tote, by docket and by parcel', async () => {
@@ -49,7 +63,10 @@ describe('packing and dispatch', () => {
     const byTote = (await dilys.get(`bench/orders/T-${tote - 1}`).expect(200)).body as { order: string };
     expect(byTote.order).toBe(code);
     await dilys.get('bench/orders/T-40').expect(404);
-    const bench = (await dilys.get(`bench/orders/${code}`)).body as { cartons: { code: string; proposed: boolean; fill: number }[]; goodsG: number };
+    const bench = (await dilys.get(`bench/orders/${code}`)).body as {
+      cartons: { code: string; proposed: boolean; fill: number }[];
+      goodsG: number;
+    };
     expect(bench.goodsG).toBe(490);
     expect(bench.cartons.filter((c) => c.proposed)).toHaveLength(1);
   });
@@ -64,9 +81,17 @@ describe('packing and dispatch', () => {
 
   it('carries lots from tote to parcel and back again on undo', async () => {
     const code = await picked([['FON-025', 3]]);
-    const { activityId } = (await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 3, how: 'scanned' })).body as { activityId: number };
-    const kept: { lot: string; units: number }[] = await house.source.query('SELECT l.code AS lot, pl.units FROM parcel_line pl JOIN lot l ON l.id = pl.lot_id JOIN parcel p ON p.id = pl.parcel_id WHERE p.code = ? ORDER BY l.code', [`${code}-1`]);
-    expect(kept).toEqual([{ lot: 'ONE', units: 2 }, { lot: 'TWO', units: 1 }]);
+    const { activityId } = (await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 3, how: 'scanned' })).body as {
+      activityId: number;
+    };
+    const kept: { lot: string; units: number }[] = await house.source.query(
+      'SELECT l.code AS lot, pl.units FROM parcel_line pl JOIN lot l ON l.id = pl.lot_id JOIN parcel p ON p.id = pl.parcel_id WHERE p.code = ? ORDER BY l.code',
+      [`${code}-1`],
+    );
+    expect(kept).toEqual([
+      { lot: 'ONE', units: 2 },
+      { lot: 'TWO', units: 1 },
+    ]);
     await dilys.post(`tape/${activityId}/undo`).expect(201);
     expect((await sheet(code)).lines[0]).toMatchObject({ packed: 0 });
     expect(await house.balance('FON-025', `${code}-1`)).toBe(0);
@@ -95,7 +120,10 @@ describe('packing and dispatch', () => {
   it('compares carriers, cheapest first, and names those that are silent', async () => {
     world.answers['POST /carriers/northway/rates'] = () => ({ status: 500, body: { message: 'out of order' } });
     const code = await picked([['JAR-454-RD', 1]]);
-    const { rates, silent } = (await dilys.get(`bench/orders/${code}/rates?weight=500`).expect(200)).body as { rates: { service: string }[]; silent: string[] };
+    const { rates, silent } = (await dilys.get(`bench/orders/${code}/rates?weight=500`).expect(200)).body as {
+      rates: { service: string }[];
+      silent: string[];
+    };
     expect(rates.map((r) => r.service)).toEqual(['parcel-24', 'parcel-48']);
     expect(silent).toEqual(['Northway Freight: out of order']);
     await dilys.get(`bench/orders/${code}/rates?weight=light`).expect(400);
@@ -112,7 +140,9 @@ describe('packing and dispatch', () => {
     expect((await handOver(`${code}-1`).expect(409)).body).toMatchObject({ code: 'state' });
     world.answers['POST /carriers/harrier/labels'] = () => ({ status: 200, body: { tracking: 'HP7', price: '3.60', pdf: LABEL } });
     const maren = await house.as('Maren');
-    const failing = ((await maren.get('outbox')).body as { id: number; state: string; kind: string }[]).find((o) => o.state === 'failing' && o.kind === 'carrier.label')!;
+    const failing = ((await maren.get('outbox')).body as { id: number; state: string; kind: string }[]).find(
+      (o) => o.state === 'failing' && o.kind === 'carrier.label',
+    )!;
     await maren.post(`outbox/${failing.id}/retry`).expect(204);
     await house.deliver();
     expect((await sheet(code)).parcels[0]).toMatchObject({ state: 'labelled', tracking: 'HP7' });
@@ -135,7 +165,11 @@ describe('packing and dispatch', () => {
     await house.deliver();
     const told = world.at('/shop/orders/W-4711/shipments/');
     expect(JSON.parse(told[0]!.body)).toMatchObject({ carrier: 'Harrier Post', tracking: 'HP10000000GB', complete: true });
-    expect(mails.at(-1)).toMatchObject({ to: 'wickhill@mail.example', subject: 'Your order W-4711 is on its way', attachments: [{ filename: `${code}.pdf` }] });
+    expect(mails.at(-1)).toMatchObject({
+      to: 'wickhill@mail.example',
+      subject: 'Your order W-4711 is on its way',
+      attachments: [{ filename: `${code}.pdf` }],
+    });
     expect(mails.at(-1)!.text).toContain('HP10000000GB');
   });
 

@@ -1,12 +1,25 @@
 import fc from 'fast-check';
 import { chooseBins, reserve, type BinStock, type WaitingOrder } from './index.js';
 
-const bin = (placeId: number, units: number, more: Partial<BinStock> = {}): BinStock => ({ placeId, lotId: 0, walkOrder: placeId, units, ...more });
+const bin = (placeId: number, units: number, more: Partial<BinStock> = {}): BinStock => ({
+  placeId,
+  lotId: 0,
+  walkOrder: placeId,
+  units,
+  ...more,
+});
 
 describe('choosing bins', () => {
   it('takes the earliest expiry first, and no expiry last', () => {
     const rows = [bin(1, 5), bin(2, 5, { lotId: 2, expires: '2027-09-01' }), bin(3, 5, { lotId: 3, expires: '2027-06-01' })];
-    expect(chooseBins(rows, 12, 'fefo')).toEqual({ choices: [{ placeId: 3, lotId: 3, units: 5 }, { placeId: 2, lotId: 2, units: 5 }, { placeId: 1, lotId: 0, units: 2 }], short: 0 });
+    expect(chooseBins(rows, 12, 'fefo')).toEqual({
+      choices: [
+        { placeId: 3, lotId: 3, units: 5 },
+        { placeId: 2, lotId: 2, units: 5 },
+        { placeId: 1, lotId: 0, units: 2 },
+      ],
+      short: 0,
+    });
   });
 
   it('takes first in first out by the day of receipt', () => {
@@ -25,14 +38,28 @@ describe('choosing bins', () => {
   });
 
   it('takes no more than is there and no more than is wanted, and leaves the rows alone', () => {
-    const rows = fc.array(fc.record({ placeId: fc.integer({ min: 1, max: 9 }), lotId: fc.nat(2), walkOrder: fc.nat(9), units: fc.nat(20), expires: fc.option(fc.constantFrom('2027-01-01', '2027-02-01')) }), { maxLength: 8 });
+    const rows = fc.array(
+      fc.record({
+        placeId: fc.integer({ min: 1, max: 9 }),
+        lotId: fc.nat(2),
+        walkOrder: fc.nat(9),
+        units: fc.nat(20),
+        expires: fc.option(fc.constantFrom('2027-01-01', '2027-02-01')),
+      }),
+      { maxLength: 8 },
+    );
     fc.assert(
       fc.property(rows, fc.integer({ min: 1, max: 100 }), (list, units) => {
         const before = JSON.stringify(list);
         const { choices, short } = chooseBins(list, units, 'fefo');
         const taken = choices.reduce((n, c) => n + c.units, 0);
         expect(taken + short).toBe(units);
-        expect(taken).toBe(Math.min(units, list.reduce((n, r) => n + r.units, 0)));
+        expect(taken).toBe(
+          Math.min(
+            units,
+            list.reduce((n, r) => n + r.units, 0),
+          ),
+        );
         expect(JSON.stringify(list)).toBe(before);
       }),
     );
@@ -40,10 +67,23 @@ describe('choosing bins', () => {
 });
 
 describe('reserving', () => {
-  const order = (orderId: number, short: number, more: Partial<WaitingOrder> = {}): WaitingOrder => ({ orderId, priority: 0, promised: '2027-03-01T15:00:00Z', placed: '2027-02-28T10:00:00Z', lines: [{ lineId: orderId * 10, itemId: 1, short }], ...more });
+  const order = (orderId: number, short: number, more: Partial<WaitingOrder> = {}): WaitingOrder => ({
+    orderId,
+    priority: 0,
+    promised: '2027-03-01T15:00:00Z',
+    placed: '2027-02-28T10:00:00Z',
+    lines: [{ lineId: orderId * 10, itemId: 1, short }],
+    ...more,
+  });
 
   it('serves priority, then promise, then placing, then number', () => {
-    const orders = [order(4, 1), order(3, 1, { placed: '2027-02-27T10:00:00Z' }), order(2, 1, { promised: '2027-02-28T15:00:00Z' }), order(1, 1, { priority: 5, promised: '2027-09-01T00:00:00Z' }), order(5, 1)];
+    const orders = [
+      order(4, 1),
+      order(3, 1, { placed: '2027-02-27T10:00:00Z' }),
+      order(2, 1, { promised: '2027-02-28T15:00:00Z' }),
+      order(1, 1, { priority: 5, promised: '2027-09-01T00:00:00Z' }),
+      order(5, 1),
+    ];
     expect(reserve(orders, new Map([[1, 4]])).map((g) => g.lineId)).toEqual([10, 20, 30, 40]);
   });
 
@@ -60,10 +100,22 @@ describe('reserving', () => {
 
   it('never gives out more than there is', () => {
     const line = fc.record({ lineId: fc.nat(), itemId: fc.integer({ min: 1, max: 3 }), short: fc.nat(20) });
-    const any = fc.record({ orderId: fc.nat(), priority: fc.nat(3), promised: fc.constantFrom('2027-03-01T15:00:00Z', '2027-03-02T15:00:00Z'), placed: fc.constant('2027-02-28T10:00:00Z'), lines: fc.array(line, { maxLength: 4 }) });
+    const any = fc.record({
+      orderId: fc.nat(),
+      priority: fc.nat(3),
+      promised: fc.constantFrom('2027-03-01T15:00:00Z', '2027-03-02T15:00:00Z'),
+      placed: fc.constant('2027-02-28T10:00:00Z'),
+      lines: fc.array(line, { maxLength: 4 }),
+    });
     fc.assert(
       fc.property(fc.array(any, { maxLength: 12 }), fc.nat(40), (orders, units) => {
-        const grants = reserve(orders, new Map([[1, units], [2, 5]]));
+        const grants = reserve(
+          orders,
+          new Map([
+            [1, units],
+            [2, 5],
+          ]),
+        );
         const sum = (item: number) => grants.filter((g) => g.itemId === item).reduce((n, g) => n + g.units, 0);
         expect(sum(1)).toBeLessThanOrEqual(units);
         expect(sum(2)).toBeLessThanOrEqual(5);

@@ -229,9 +229,15 @@ describe('check digits', () => {
 
 describe('whatever comes', () => {
   it('is answered without a throw', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 60 }), (text) => typeof read(text).ok === 'boolean'), { numRuns: 500 });
+    fc.assert(
+      fc.property(fc.string({ maxLength: 60 }), (text) => typeof read(text).ok === 'boolean'),
+      { numRuns: 500 },
+    );
     const prefixes = [']C1', ']d2', ']Q3', '(01)', '(10)', 'https://x.y/01/', '01', ''];
-    fc.assert(fc.property(fc.constantFrom(...prefixes), fc.string({ maxLength: 40 }), (p, text) => typeof read(p + text).ok === 'boolean'), { numRuns: 1000 });
+    fc.assert(
+      fc.property(fc.constantFrom(...prefixes), fc.string({ maxLength: 40 }), (p, text) => typeof read(p + text).ok === 'boolean'),
+      { numRuns: 1000 },
+    );
   });
 
   it('means the same in each of its spellings', () => {

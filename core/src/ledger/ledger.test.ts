@@ -3,7 +3,14 @@ import { available, balanceKey, changesOf, faultOf, opposite, post, whyAvailable
 
 const OUTSIDE = 0;
 const unbounded = new Set([OUTSIDE]);
-const move = (fromPlaceId: number, toPlaceId: number, units: number, itemId = 1, lotId = 0): Movement => ({ itemId, lotId, condition: 'good', fromPlaceId, toPlaceId, units });
+const move = (fromPlaceId: number, toPlaceId: number, units: number, itemId = 1, lotId = 0): Movement => ({
+  itemId,
+  lotId,
+  condition: 'good',
+  fromPlaceId,
+  toPlaceId,
+  units,
+});
 
 const movement = fc.record({
   itemId: fc.integer({ min: 1, max: 3 }),

@@ -35,6 +35,12 @@ describe('money', () => {
   });
 
   it('multiplies and divides back', () => {
-    fc.assert(fc.property(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), fc.integer({ min: 1, max: 5000 }), (m, n) => dividedBy(times(m, n), n) === m));
+    fc.assert(
+      fc.property(
+        fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }),
+        fc.integer({ min: 1, max: 5000 }),
+        (m, n) => dividedBy(times(m, n), n) === m,
+      ),
+    );
   });
 });

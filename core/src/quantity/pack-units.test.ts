@@ -12,7 +12,14 @@ describe('pack units', () => {
     expect(toBase(0, 48)).toBe(0);
   });
 
-  it.each([[1.5, 48], [-1, 48], [4, 0], [4, 1.5], [Number.NaN, 1], [Number.MAX_SAFE_INTEGER, 2]])('refuse %p packs of %p', (packs, factor) => {
+  it.each([
+    [1.5, 48],
+    [-1, 48],
+    [4, 0],
+    [4, 1.5],
+    [Number.NaN, 1],
+    [Number.MAX_SAFE_INTEGER, 2],
+  ])('refuse %p packs of %p', (packs, factor) => {
     expect(() => toBase(packs, factor)).toThrow(RangeError);
   });
 

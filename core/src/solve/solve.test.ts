@@ -2,10 +2,23 @@ import { solve } from './index.js';
 
 describe('the solver', () => {
   it('answers each case in its order', () => {
-    const input = { cases: [{ input: ']C10109506000134352', today: '2027-03-01' }, { input: '', today: '2027-03-01' }, { input: '01234565', today: '2027-03-01', context: 'upc-e', more: 1 }], ignored: true };
+    const input = {
+      cases: [
+        { input: ']C10109506000134352', today: '2027-03-01' },
+        { input: '', today: '2027-03-01' },
+        { input: '01234565', today: '2027-03-01', context: 'upc-e', more: 1 },
+      ],
+      ignored: true,
+    };
     const { output, code } = solve('gs1', JSON.stringify(input));
     expect(code).toBe(0);
-    expect(output).toMatchObject({ results: [{ ok: true, gtin14: '09506000134352' }, { ok: false, errorKind: 'empty' }, { ok: true, gtin14: '00012345000065' }] });
+    expect(output).toMatchObject({
+      results: [
+        { ok: true, gtin14: '09506000134352' },
+        { ok: false, errorKind: 'empty' },
+        { ok: true, gtin14: '00012345000065' },
+      ],
+    });
   });
 
   it.each([

@@ -12,7 +12,8 @@ const SOLVERS: Readonly<Record<string, (input: unknown) => unknown>> = { gs1: so
 /** Runs the computation of a name on a JSON text. Never throws; a faulty input is answered with its path and code 1. */
 export function solve(name: string, text: string): Solved {
   try {
-    if (!Object.hasOwn(SOLVERS, name)) throw new InputFault(`There is no computation called "${name}". Known: ${Object.keys(SOLVERS).join(', ')}`, '');
+    if (!Object.hasOwn(SOLVERS, name))
+      throw new InputFault(`There is no computation called "${name}". Known: ${Object.keys(SOLVERS).join(', ')}`, '');
     return { output: SOLVERS[name]?.(parse(text)), code: 0 };
   } catch (thrown) {
     const fault = thrown instanceof InputFault ? thrown : new InputFault(thrown instanceof Error ? thrown.message : String(thrown), '');

@@ -13,7 +13,16 @@ describe('walks', () => {
     expect(metresBetween({ x: 0, y: 0 }, { x: 3, y: 4 }, [])).toBe(7);
   });
   it('add up, and are nothing with one stop or none', () => {
-    expect(metresOf([{ x: 4, y: 0 }, { x: 4, y: 5 }, { x: 4, y: 2 }], cross)).toBe(8);
+    expect(
+      metresOf(
+        [
+          { x: 4, y: 0 },
+          { x: 4, y: 5 },
+          { x: 4, y: 2 },
+        ],
+        cross,
+      ),
+    ).toBe(8);
     expect(metresOf([{ x: 4, y: 0 }], cross)).toBe(0);
     expect(metresOf([], cross)).toBe(0);
   });

@@ -166,7 +166,10 @@ export class DispatchService {
         order.code,
       );
     if (order.email)
-      await this.outbox.send(tx, `mail:${order.email}`, 'mail.shipment',
+      await this.outbox.send(
+        tx,
+        `mail:${order.email}`,
+        'mail.shipment',
         {
           order: order.code,
           parcel: parcel.code,

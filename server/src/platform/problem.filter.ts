@@ -57,6 +57,7 @@ function fromHttp(thrown: HttpException): Problem {
   if (status === 404) return new Problem(404, 'not-found', 'There is nothing at this address');
   if (status === 413) return new Problem(413, 'too-large', 'That is more than one request may carry');
   // Nest wraps the body reader's complaint, so its words are all there is to tell by.
-  if (status === 400 && /JSON|Unexpected (token|end)/.test(thrown.message)) return new Problem(400, 'json', 'The request is not readable JSON');
+  if (status === 400 && /JSON|Unexpected (token|end)/.test(thrown.message))
+    return new Problem(400, 'json', 'The request is not readable JSON');
   return new Problem(status, 'form', 'The request cannot be read as it stands');
 }

@@ -88,7 +88,13 @@ export class PurchasingService {
         version: version + 1,
       });
       if (supplier.email)
-        await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.purchase-order', { code, to: supplier.email, supplier: supplier.name }, code);
+        await this.outbox.send(
+          tx,
+          `mail:${supplier.email}`,
+          'mail.purchase-order',
+          { code, to: supplier.email, supplier: supplier.name },
+          code,
+        );
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'go',

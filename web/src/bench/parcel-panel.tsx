@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { moneyText, micro } from '@vectrum/core/money';
-import { api, ask, type Dto } from '../api/client';
+import { api, ask, type Dto, ProblemError } from '../api/client';
 import { kilos, plural } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { ProblemNote, Skeleton } from '../ui/states';
@@ -166,7 +166,7 @@ export function ParcelPanel({
           {rates.isPending && <Skeleton rows={3} />}
           <ProblemNote problem={rates.error} onRetry={() => void rates.refetch()} />
           {rates.data?.silent.map((s) => (
-            <ProblemNote key={s} problem={new Error(s)} onRetry={() => void rates.refetch()} />
+            <ProblemNote key={s} problem={new ProblemError(503, 'carrier', s)} onRetry={() => void rates.refetch()} />
           ))}
           {rates.data?.rates.map((r) => (
             <button

@@ -13,8 +13,24 @@ const jar: ItemFacts = {
     { id: 11, name: 'jar', plural: 'jars', factor: 1 },
   ],
 };
-const lid: ItemFacts = { id: 2, sku: 'LID', name: 'Lid, gold', picture: 'lid', tracking: 'none', home: null, packs: [{ id: 21, name: 'lid', plural: 'lids', factor: 1 }] };
-const syrup: ItemFacts = { id: 3, sku: 'SYR', name: 'Syrup', picture: 'syrup', tracking: 'lot-expiry', home: 'K-01-1', packs: [{ id: 31, name: 'can', plural: 'cans', factor: 1 }] };
+const lid: ItemFacts = {
+  id: 2,
+  sku: 'LID',
+  name: 'Lid, gold',
+  picture: 'lid',
+  tracking: 'none',
+  home: null,
+  packs: [{ id: 21, name: 'lid', plural: 'lids', factor: 1 }],
+};
+const syrup: ItemFacts = {
+  id: 3,
+  sku: 'SYR',
+  name: 'Syrup',
+  picture: 'syrup',
+  tracking: 'lot-expiry',
+  home: 'K-01-1',
+  packs: [{ id: 31, name: 'can', plural: 'cans', factor: 1 }],
+};
 
 const place = (id: number, code: string, kind: string, siteId = 1): PlaceFacts => ({ id, code, kind, siteId });
 
@@ -47,7 +63,12 @@ export const book: Codebook = {
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 
 /** Runs inputs through a reducer, each with the next id, and keeps what came of them. */
-export function walk<Task, State, Command>(reduce: (task: Task, b: Codebook, state: State, input: ScanInput) => Step<State, Command>, task: Task, start: State, ...inputs: WithoutId<ScanInput>[]) {
+export function walk<Task, State, Command>(
+  reduce: (task: Task, b: Codebook, state: State, input: ScanInput) => Step<State, Command>,
+  task: Task,
+  start: State,
+  ...inputs: WithoutId<ScanInput>[]
+) {
   const steps: Step<State, Command>[] = [];
   let state = start;
   inputs.forEach((input, i) => {

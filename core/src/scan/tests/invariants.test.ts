@@ -1,20 +1,59 @@
 import fc from 'fast-check';
 import { balanceKey, opposite, post, type Movement } from '../../ledger/index.js';
-import { pick, receive, startPick, startReceive, startStore, store, type PickCommand, type PickTask, type ReceiveCommand, type ReceiveTask, type ScanInput, type Step, type StoreCommand, type StoreTask } from '../index.js';
+import {
+  pick,
+  receive,
+  startPick,
+  startReceive,
+  startStore,
+  store,
+  type PickCommand,
+  type PickTask,
+  type ReceiveCommand,
+  type ReceiveTask,
+  type ScanInput,
+  type Step,
+  type StoreCommand,
+  type StoreTask,
+} from '../index.js';
 import { book, codes, places } from './book.js';
 
 const SUPPLIER = 0;
 const unbounded = new Set([SUPPLIER]);
-const anyCode = fc.constantFrom(...Object.values(codes), ...Object.keys(book.places), 'VX-CONFIRM', 'VX-UNDO', 'VX-NOT-HERE', ']C10109506000134369' + '10LM1', 'SYR', '');
+const anyCode = fc.constantFrom(
+  ...Object.values(codes),
+  ...Object.keys(book.places),
+  'VX-CONFIRM',
+  'VX-UNDO',
+  'VX-NOT-HERE',
+  ']C10109506000134369' + '10LM1',
+  'SYR',
+  '',
+);
 const anyInput: fc.Arbitrary<Omit<ScanInput, 'id'>> = fc.oneof(
-  { weight: 6, arbitrary: fc.record({ kind: fc.constant('code' as const), code: anyCode, how: fc.constantFrom('scanned' as const, 'typed' as const) }) },
-  { weight: 2, arbitrary: fc.record({ kind: fc.constant('count' as const), packId: fc.constantFrom(11, 12, 21, 31, 99), count: fc.nat(60) }) },
-  fc.record({ kind: fc.constant('text' as const), field: fc.constantFrom('lot' as const, 'expires' as const), value: fc.constantFrom('LM1', '2028-01-31', '') }),
+  {
+    weight: 6,
+    arbitrary: fc.record({ kind: fc.constant('code' as const), code: anyCode, how: fc.constantFrom('scanned' as const, 'typed' as const) }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({ kind: fc.constant('count' as const), packId: fc.constantFrom(11, 12, 21, 31, 99), count: fc.nat(60) }),
+  },
+  fc.record({
+    kind: fc.constant('text' as const),
+    field: fc.constantFrom('lot' as const, 'expires' as const),
+    value: fc.constantFrom('LM1', '2028-01-31', ''),
+  }),
   fc.constantFrom({ kind: 'confirm' as const }, { kind: 'clear' as const }, { kind: 'not-here' as const }),
 );
 const inputs = fc.array(anyInput, { maxLength: 60 });
 
-function drive<Task, State, Command>(reduce: (t: Task, b: typeof book, s: State, i: ScanInput) => Step<State, Command>, task: Task, start: State, list: readonly Omit<ScanInput, 'id'>[]): Exclude<Step<State, Command>['commands'][number], { kind: 'refused' }>[] {
+function drive<Task, State, Command>(
+  reduce: (t: Task, b: typeof book, s: State, i: ScanInput) => Step<State, Command>,
+  task: Task,
+  start: State,
+  list: readonly Omit<ScanInput, 'id'>[],
+): Exclude<Step<State, Command>['commands'][number], { kind: 'refused' }>[] {
   let state = start;
   const commands: Step<State, Command>['commands'] = [];
   list.forEach((input, i) => {
@@ -39,11 +78,27 @@ function mustBalance(start: ReadonlyMap<string, number>, movements: readonly Mov
 }
 
 const key = (itemId: number, placeId: number, lotId = 0) => balanceKey({ itemId, placeId, lotId, condition: 'good' });
-const good = (itemId: number, fromPlaceId: number, toPlaceId: number, units: number, lotId = 0): Movement => ({ itemId, lotId, condition: 'good', fromPlaceId, toPlaceId, units });
+const good = (itemId: number, fromPlaceId: number, toPlaceId: number, units: number, lotId = 0): Movement => ({
+  itemId,
+  lotId,
+  condition: 'good',
+  fromPlaceId,
+  toPlaceId,
+  units,
+});
 
 describe('whatever a person does', () => {
   it('receiving keeps the ledger whole and no line over its limit', () => {
-    const task: ReceiveTask = { order: 'P-1', supplier: 'S', overPercent: 5, dock: places.dock, lines: [{ line: 1, itemId: 1, packId: 12, ordered: 192, received: 100 }, { line: 2, itemId: 3, packId: 31, ordered: 10, received: 0 }] };
+    const task: ReceiveTask = {
+      order: 'P-1',
+      supplier: 'S',
+      overPercent: 5,
+      dock: places.dock,
+      lines: [
+        { line: 1, itemId: 1, packId: 12, ordered: 192, received: 100 },
+        { line: 2, itemId: 3, packId: 31, ordered: 10, received: 0 },
+      ],
+    };
     fc.assert(
       fc.property(inputs, (list) => {
         const commands = drive<ReceiveTask, typeof startReceive, ReceiveCommand>(receive, task, startReceive, list);
@@ -51,44 +106,95 @@ describe('whatever a person does', () => {
         expect(sum(1)).toBeLessThanOrEqual(101);
         expect(sum(2)).toBeLessThanOrEqual(10);
         expect(commands.every((c) => c.itemId !== 3 || (c.lot !== null && c.expires !== null))).toBe(true);
-        mustBalance(new Map(), commands.map((c) => good(c.itemId, SUPPLIER, c.toPlaceId, c.units)));
+        mustBalance(
+          new Map(),
+          commands.map((c) => good(c.itemId, SUPPLIER, c.toPlaceId, c.units)),
+        );
       }),
       { numRuns: 300 },
     );
   });
 
   it('putting away moves no more than stands at the dock', () => {
-    const task: StoreTask = { siteId: 1, goods: [{ itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null }, { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null }] };
+    const task: StoreTask = {
+      siteId: 1,
+      goods: [
+        { itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+        { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+      ],
+    };
     fc.assert(
       fc.property(inputs, (list) => {
         const commands = drive<StoreTask, typeof startStore, StoreCommand>(store, task, startStore, list);
-        const start = new Map([[key(1, 100), 96], [key(3, 100, 7), 4]]);
-        mustBalance(start, commands.map((c) => good(c.itemId, c.fromPlaceId, c.toPlaceId, c.units, c.lotId)));
+        const start = new Map([
+          [key(1, 100), 96],
+          [key(3, 100, 7), 4],
+        ]);
+        mustBalance(
+          start,
+          commands.map((c) => good(c.itemId, c.fromPlaceId, c.toPlaceId, c.units, c.lotId)),
+        );
       }),
       { numRuns: 300 },
     );
   });
 
   it('picking takes no more than is wanted, nor from an empty bin', () => {
-    const stop = (id: number, itemId: number, placeId: number, placeCode: string, units: number, lotId = 0) => ({ id, itemId, lotId, lot: lotId ? 'LM1' : null, placeId, placeCode, units, picked: 0, short: 0, metres: 1 });
-    const task: PickTask = { round: 'R-1', order: 'S-1', customer: 'C', siteId: 1, note: null, toteId: null, busyToteIds: [places.busy.id], stops: [stop(1, 1, 101, 'A-01-1', 50), stop(2, 3, 102, 'B-01-1', 2, 7), stop(3, 1, 102, 'B-01-1', 3)] };
+    const stop = (id: number, itemId: number, placeId: number, placeCode: string, units: number, lotId = 0) => ({
+      id,
+      itemId,
+      lotId,
+      lot: lotId ? 'LM1' : null,
+      placeId,
+      placeCode,
+      units,
+      picked: 0,
+      short: 0,
+      metres: 1,
+    });
+    const task: PickTask = {
+      round: 'R-1',
+      order: 'S-1',
+      customer: 'C',
+      siteId: 1,
+      note: null,
+      toteId: null,
+      busyToteIds: [places.busy.id],
+      stops: [stop(1, 1, 101, 'A-01-1', 50), stop(2, 3, 102, 'B-01-1', 2, 7), stop(3, 1, 102, 'B-01-1', 3)],
+    };
     fc.assert(
       fc.property(inputs, (list) => {
-        const commands = drive<PickTask, typeof startPick, PickCommand>(pick as never, task, startPick, list) as unknown as ({ kind: string } & PickCommand)[];
+        const commands = drive<PickTask, typeof startPick, PickCommand>(pick as never, task, startPick, list) as unknown as ({
+          kind: string;
+        } & PickCommand)[];
         const picks = commands.filter((c) => c.kind === 'pick');
-        const asked = (id: number) => commands.reduce((n, c) => n + ((c.kind === 'pick' || c.kind === 'short') && c.stopId === id ? c.units : 0), 0);
+        const asked = (id: number) =>
+          commands.reduce((n, c) => n + ((c.kind === 'pick' || c.kind === 'short') && c.stopId === id ? c.units : 0), 0);
         for (const s of task.stops) expect(asked(s.id)).toBeLessThanOrEqual(s.units);
         expect(picks.every((c) => c.totePlaceId === places.tote.id)).toBe(true);
-        const start = new Map([[key(1, 101), 50], [key(3, 102, 7), 2], [key(1, 102), 3]]);
+        const start = new Map([
+          [key(1, 101), 50],
+          [key(3, 102, 7), 2],
+          [key(1, 102), 3],
+        ]);
         const moved = picks.map((c) => ({ c, s: task.stops.find((s) => s.id === c.stopId)! }));
-        mustBalance(start, moved.map(({ c, s }) => good(s.itemId, s.placeId, c.totePlaceId, c.units, s.lotId)));
+        mustBalance(
+          start,
+          moved.map(({ c, s }) => good(s.itemId, s.placeId, c.totePlaceId, c.units, s.lotId)),
+        );
       }),
       { numRuns: 300 },
     );
   });
 
   it('the same inputs give the same commands', () => {
-    const task: ReceiveTask = { order: 'P-1', supplier: 'S', overPercent: 0, dock: places.dock, lines: [{ line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 }] };
+    const task: ReceiveTask = {
+      order: 'P-1',
+      supplier: 'S',
+      overPercent: 0,
+      dock: places.dock,
+      lines: [{ line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 }],
+    };
     fc.assert(
       fc.property(inputs, (list) => {
         const once = drive<ReceiveTask, typeof startReceive, ReceiveCommand>(receive, task, startReceive, list);

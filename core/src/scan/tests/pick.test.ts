@@ -1,7 +1,19 @@
 import { checkPick, currentStop, pick, startPick, wantedAt, type PickTask } from '../index.js';
 import { book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
 
-const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({ id, itemId, lotId: 0, lot: null, placeId: place.id, placeCode: place.code, units, picked: 0, short: 0, metres: 5, ...more });
+const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
+  id,
+  itemId,
+  lotId: 0,
+  lot: null,
+  placeId: place.id,
+  placeCode: place.code,
+  units,
+  picked: 0,
+  short: 0,
+  metres: 5,
+  ...more,
+});
 const task: PickTask = {
   round: 'R-0612',
   order: 'S-20417',
@@ -13,7 +25,8 @@ const task: PickTask = {
   busyToteIds: [places.busy.id],
 };
 const withTote: PickTask = { ...task, toteId: places.tote.id };
-const run = (t: PickTask, ...inputs: Parameters<typeof walk<PickTask, typeof startPick, never>>[3][]) => walk(pick, t, startPick, ...inputs);
+const run = (t: PickTask, ...inputs: Parameters<typeof walk<PickTask, typeof startPick, never>>[3][]) =>
+  walk(pick, t, startPick, ...inputs);
 
 describe('picking', () => {
   it('goes bin, goods, and into the tote by itself when the count is full', () => {
@@ -50,12 +63,23 @@ describe('picking', () => {
 
   it('refuses the wrong bin and says where to go', () => {
     const done: PickTask = { ...withTote, stops: [task.stops[0]!] };
-    expect(run(done, scan('B-01-1')).last?.feedback).toMatchObject({ band: 'not-this', title: 'B-01-1', detail: 'Nothing wanted here. Go to A-01-1' });
+    expect(run(done, scan('B-01-1')).last?.feedback).toMatchObject({
+      band: 'not-this',
+      title: 'B-01-1',
+      detail: 'Nothing wanted here. Go to A-01-1',
+    });
   });
 
   it('refuses the wrong goods and says where they belong', () => {
-    expect(run(withTote, scan('A-01-1'), scan(codes.lid)).last?.feedback).toEqual({ band: 'not-this', title: 'Lid, gold', detail: 'Not wanted here. It has no home yet' });
-    expect(run(withTote, scan('A-01-1'), scan(codes.syrup)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Belongs in K-01-1' });
+    expect(run(withTote, scan('A-01-1'), scan(codes.lid)).last?.feedback).toEqual({
+      band: 'not-this',
+      title: 'Lid, gold',
+      detail: 'Not wanted here. It has no home yet',
+    });
+    expect(run(withTote, scan('A-01-1'), scan(codes.syrup)).last?.feedback).toMatchObject({
+      band: 'not-this',
+      detail: 'Belongs in K-01-1',
+    });
   });
 
   it('refuses another lot than the one reserved', () => {
@@ -65,7 +89,11 @@ describe('picking', () => {
 
   it('refuses one too many and keeps the count as it was', () => {
     const { last, state } = run(withTote, scan('A-01-1'), scan(codes.tray), scan(codes.tray));
-    expect(last?.feedback).toMatchObject({ band: 'too-many', title: '46 jars over', detail: 'Wanted: 1 tray and 2 jars. Put it back in A-01-1' });
+    expect(last?.feedback).toMatchObject({
+      band: 'too-many',
+      title: '46 jars over',
+      detail: 'Wanted: 1 tray and 2 jars. Put it back in A-01-1',
+    });
     expect(state.units).toBe(48);
   });
 
@@ -92,7 +120,10 @@ describe('picking', () => {
   });
 
   it('sets the tote down only when nothing is left', () => {
-    expect(run(withTote, scan('TABLE-1')).last?.feedback).toMatchObject({ band: 'not-this', detail: '2 stops to go before the tote is set down' });
+    expect(run(withTote, scan('TABLE-1')).last?.feedback).toMatchObject({
+      band: 'not-this',
+      detail: '2 stops to go before the tote is set down',
+    });
     const finished: PickTask = { ...withTote, stops: task.stops.map((s) => ({ ...s, picked: s.units })) };
     expect(run(finished, scan('TABLE-1')).commands).toEqual([{ kind: 'set-down', id: 'id-1', round: 'R-0612', placeId: 105 }]);
   });

@@ -11,13 +11,27 @@ const task: ReceiveTask = {
     { line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
   ],
 };
-const run = (...inputs: Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3][]) => walk(receive, task, startReceive, ...inputs);
+const run = (...inputs: Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3][]) =>
+  walk(receive, task, startReceive, ...inputs);
 const SYRUP_LABEL = ']C1010950600013436917280331' + '10LM2617';
 
 describe('receiving', () => {
   it('books a line in by two inputs: the goods, then the place', () => {
     const { commands, state } = run(scan(codes.tray), scan('A-01-1'));
-    expect(commands).toEqual([{ kind: 'receive', id: 'id-2', order: 'P-1187', line: 1, itemId: 1, units: 48, lot: null, expires: null, toPlaceId: 101, how: 'scanned' }]);
+    expect(commands).toEqual([
+      {
+        kind: 'receive',
+        id: 'id-2',
+        order: 'P-1187',
+        line: 1,
+        itemId: 1,
+        units: 48,
+        lot: null,
+        expires: null,
+        toPlaceId: 101,
+        how: 'scanned',
+      },
+    ]);
     expect(receivedOn(task, state, 1)).toBe(48);
   });
 
@@ -58,7 +72,13 @@ describe('receiving', () => {
     expect(bare.last?.feedback).toMatchObject({ band: 'not-this', title: 'Lot missing' });
     const lotOnly = run(scan(codes.syrup), count(31, 6), { kind: 'text', field: 'lot', value: ' LM9 ' }, confirm);
     expect(lotOnly.last?.feedback?.title).toBe('Date missing');
-    const both = run(scan(codes.syrup), count(31, 6), { kind: 'text', field: 'lot', value: ' LM9 ' }, { kind: 'text', field: 'expires', value: '2028-01-31' }, confirm);
+    const both = run(
+      scan(codes.syrup),
+      count(31, 6),
+      { kind: 'text', field: 'lot', value: ' LM9 ' },
+      { kind: 'text', field: 'expires', value: '2028-01-31' },
+      confirm,
+    );
     expect(both.commands).toMatchObject([{ lot: 'LM9', expires: '2028-01-31' }]);
   });
 
@@ -83,7 +103,11 @@ describe('receiving', () => {
     expect(mostAllowed(192, 5)).toBe(201);
     expect(run(scan(codes.jar), count(11, 201), confirm).commands).toMatchObject([{ units: 201 }]);
     const { last } = run(scan(codes.jar), count(11, 240), confirm);
-    expect(last?.feedback).toMatchObject({ band: 'too-many', title: '1 tray over', detail: 'P-1187 has room for 4 trays and 9 jars more of Jar 454 g. Set the rest apart' });
+    expect(last?.feedback).toMatchObject({
+      band: 'too-many',
+      title: '1 tray over',
+      detail: 'P-1187 has room for 4 trays and 9 jars more of Jar 454 g. Set the rest apart',
+    });
   });
 
   it('counts what is posted and not yet confirmed', () => {
@@ -113,7 +137,18 @@ describe('receiving', () => {
   });
 
   it('is judged by the same rule on the server', () => {
-    const command = { kind: 'receive' as const, id: 'x', order: 'P-1187', line: 1, itemId: 1, units: 10, lot: null, expires: null, toPlaceId: 100, how: 'scanned' as const };
+    const command = {
+      kind: 'receive' as const,
+      id: 'x',
+      order: 'P-1187',
+      line: 1,
+      itemId: 1,
+      units: 10,
+      lot: null,
+      expires: null,
+      toPlaceId: 100,
+      how: 'scanned' as const,
+    };
     expect(checkReceive(task, book, command, 0)).toBeNull();
     expect(checkReceive(task, book, command, 195)).toMatchObject({ band: 'too-many' });
     expect(checkReceive(task, book, { ...command, itemId: 2 }, 0)).toMatchObject({ band: 'not-this' });

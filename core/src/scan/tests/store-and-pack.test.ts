@@ -4,7 +4,15 @@ import { book, clear, codes, confirm, count, places, scan, walk } from './book.j
 const standing: StoreTask = {
   siteId: 1,
   goods: [
-    { itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: { code: 'A-01-1', reason: 'its pick face' } },
+    {
+      itemId: 1,
+      lotId: 0,
+      lot: null,
+      units: 96,
+      fromPlaceId: 100,
+      fromCode: 'DOCK-1',
+      suggestion: { code: 'A-01-1', reason: 'its pick face' },
+    },
     { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
     { itemId: 3, lotId: 8, lot: 'LM2', units: 6, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
   ],
@@ -15,7 +23,9 @@ describe('putting away', () => {
   it('takes two scans: the thing, the bin', () => {
     const { commands, steps } = put(scan(codes.tray), scan('A-01-1'));
     expect(steps[0]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '2 trays, to A-01-1: its pick face' });
-    expect(commands).toEqual([{ kind: 'store', id: 'id-2', itemId: 1, lotId: 0, units: 96, fromPlaceId: 100, toPlaceId: 101, how: 'scanned' }]);
+    expect(commands).toEqual([
+      { kind: 'store', id: 'id-2', itemId: 1, lotId: 0, units: 96, fromPlaceId: 100, toPlaceId: 101, how: 'scanned' },
+    ]);
   });
 
   it('takes another bin than the proposed one, and fewer than all', () => {
@@ -30,12 +40,18 @@ describe('putting away', () => {
   it('refuses what is no bin, another site, more than stands there', () => {
     expect(put(scan(codes.jar), scan('TABLE-1')).last?.feedback).toMatchObject({ band: 'not-this', title: 'TABLE-1' });
     expect(put(scan(codes.jar), scan('QUAY-DOCK')).last?.feedback).toMatchObject({ band: 'not-this', title: 'QUAY-DOCK' });
-    expect(put(scan(codes.jar), count(12, 3), scan('A-01-1')).last?.feedback).toMatchObject({ band: 'too-many', title: 'Only 2 trays here' });
+    expect(put(scan(codes.jar), count(12, 3), scan('A-01-1')).last?.feedback).toMatchObject({
+      band: 'too-many',
+      title: 'Only 2 trays here',
+    });
   });
 
   it('wants the goods before the bin, and only goods that stand there', () => {
     expect(put(scan('A-01-1')).last?.feedback?.detail).toBe('Scan the goods first, then the bin');
-    expect(put(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'None waits to be put away. It has no home here yet' });
+    expect(put(scan(codes.lid)).last?.feedback).toMatchObject({
+      band: 'not-this',
+      detail: 'None waits to be put away. It has no home here yet',
+    });
     expect(put(scan(codes.jar), scan('A-01-1'), scan(codes.jar)).last?.feedback?.band).toBe('not-this');
     expect(put(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
   });
@@ -68,7 +84,10 @@ const prove = (...inputs: Parameters<typeof walk<PackTask, typeof startPack, nev
 describe('packing', () => {
   it('proves each piece by its scan', () => {
     const { commands, steps, state } = prove(scan(codes.tray), scan(codes.jar));
-    expect(commands).toMatchObject([{ kind: 'pack', line: 1, units: 48 }, { kind: 'pack', line: 1, units: 1 }]);
+    expect(commands).toMatchObject([
+      { kind: 'pack', line: 1, units: 48 },
+      { kind: 'pack', line: 1, units: 1 },
+    ]);
     expect(steps[1]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '1 jar to go' });
     expect(toPack(state, order.lines[0]!)).toBe(1);
   });
@@ -80,7 +99,11 @@ describe('packing', () => {
   });
 
   it('refuses one too many, and the wrong parcel', () => {
-    expect(prove(scan(codes.syrup), scan(codes.syrup)).last?.feedback).toMatchObject({ band: 'too-many', title: '1 can over', detail: 'S-20417 wants no more of Syrup. Put it back in K-01-1' });
+    expect(prove(scan(codes.syrup), scan(codes.syrup)).last?.feedback).toMatchObject({
+      band: 'too-many',
+      title: '1 can over',
+      detail: 'S-20417 wants no more of Syrup. Put it back in K-01-1',
+    });
     expect(prove(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Not on S-20417.' });
     expect(prove(scan('T-01')).last?.feedback).toMatchObject({ band: 'not-this', title: 'T-01' });
     expect(prove(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
@@ -99,7 +122,10 @@ describe('packing', () => {
 
   it('is judged by the same rule on the server', () => {
     expect(checkPack('S-1', book.items['1'], 5, 5)).toBeNull();
-    expect(checkPack('S-1', book.items['2'], 6, 5)).toMatchObject({ band: 'too-many', detail: 'S-1 wants 5 lids of Lid, gold. Set it apart' });
+    expect(checkPack('S-1', book.items['2'], 6, 5)).toMatchObject({
+      band: 'too-many',
+      detail: 'S-1 wants 5 lids of Lid, gold. Set it apart',
+    });
     expect(checkPack('S-1', undefined, 1, 1)).toMatchObject({ band: 'not-this' });
     expect(checkPack('S-1', book.items['1'], -1, 5)).toMatchObject({ title: 'Nothing counted' });
   });

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { decimalText, dividedBy, micro, moneyText, priceText, times } from '@vectrum/core/money';
+import { decimalText, dividedBy, micro, moneyText, times } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
 import { useEffect } from 'react';
 import { useFieldArray, useForm, useWatch } from 'react-hook-form';
@@ -11,13 +11,8 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet } from '../../ui/sheet';
 import { ProblemNote, Shown } from '../../ui/states';
+import { type FormLine, lineSum } from './line-sum';
 
-interface FormLine {
-  sku: string;
-  factor: number;
-  packs: string;
-  price: string;
-}
 interface FormValues {
   supplier: string;
   siteId: number;
@@ -32,17 +27,6 @@ const priceOf = (item: SupplierItem | undefined, factor: number) => {
   if (!item?.price || !listed) return '';
   return decimalText(times(dividedBy(micro(item.price), listed.factor), factor)).replace(/0{1,4}$/, '');
 };
-
-/** What a line comes to, both ways; null while it is not complete. */
-export function lineSum(line: FormLine): { units: number; each: string; goods: bigint } | null {
-  const packs = Number(line.packs);
-  if (!Number.isInteger(packs) || packs < 1 || !/^\d{1,10}(\.\d{1,6})?$/.test(line.price)) return null;
-  return {
-    units: packs * line.factor,
-    each: priceText(dividedBy(micro(line.price), line.factor)),
-    goods: times(micro(line.price), packs),
-  };
-}
 
 function lead(days: number): string {
   const at = new Date();

@@ -10,6 +10,7 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { readPriceList } from './price-list';
 
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
@@ -159,20 +160,6 @@ const listText = (s: Dto['SupplierSheetDto']) =>
       [i.sku, i.packs.find((p) => p.id === i.packId)?.factor ?? 1, i.supplierSku, (i.price ?? '0').replace(/\.?0+$/, '')].join(', '),
     )
     .join('\n');
-
-/** "SKU, pack of, their code, price", one a line. Throws with the line at fault. */
-export function readPriceList(text: string): { sku: string; factor: number; supplierSku: string; price: string }[] {
-  return text
-    .split('\n')
-    .map((l) => l.trim())
-    .filter(Boolean)
-    .map((line, i) => {
-      const [sku = '', factor = '', supplierSku = '', price = ''] = line.split(',').map((p) => p.trim());
-      if (!sku || !/^\d+$/.test(factor) || !/^\d+(\.\d{1,6})?$/.test(price))
-        throw new ProblemError(400, 'form', `Line ${i + 1} of the price list: write SKU, pack of, their code, price`);
-      return { sku, factor: Number(factor), supplierSku, price };
-    });
-}
 
 /** Makes or changes a supplier and its price list. */
 export function SupplierForm() {

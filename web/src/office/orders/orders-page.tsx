@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { Words } from '../../ui/field';
-import { age, clock, day, plural, when } from '../../ui/format';
+import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
+import { byDeparture } from './departures';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
@@ -18,29 +19,6 @@ const FITS: Record<Show, (o: Row) => boolean> = {
   stuck: isStuck,
   gone: () => true,
 };
-
-/** Late first, then by the van that the orders must catch. */
-export function byDeparture(orders: Row[]): { key: string; title: string; note: string; orders: Row[] }[] {
-  const groups = new Map<string, Row[]>();
-  for (const o of orders) {
-    const key = o.late ? 'late' : new Date(o.promisedAt).toISOString();
-    groups.set(key, [...(groups.get(key) ?? []), o]);
-  }
-  const now = Date.now();
-  return [...groups]
-    .sort(([a], [b]) => (a === 'late' ? -1 : b === 'late' ? 1 : a < b ? -1 : 1))
-    .map(([key, list]) => {
-      const at = new Date(key);
-      const today = key !== 'late' && at.toDateString() === new Date(now).toDateString();
-      const title = key === 'late' ? 'Late' : today ? `Leaves at ${clock(at)}` : `${day(at)}, ${clock(at)}`;
-      return {
-        key,
-        title,
-        note: `${plural(list.length, 'order', 'orders')}${today ? `, leaves in ${age(new Date(2 * now - at.getTime()), now)}` : ''}`,
-        orders: list,
-      };
-    });
-}
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const navigate = useNavigate();

@@ -8,6 +8,7 @@ import { when, whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { readListings } from './listings';
 
 /** The sales channels, with one open. */
 export function ChannelsPage() {
@@ -133,20 +134,6 @@ export function ChannelSheet() {
 
 const listingText = (c: Dto['ChannelSheetDto']) =>
   c.items.map((l) => [l.channelSku, l.sku, l.factor, l.keepBack, l.price.replace(/\.?0+$/, '')].join(', ')).join('\n');
-
-/** "their code, our SKU, holds, keep back, price", one a line. Throws with the line at fault. */
-export function readListings(text: string): Dto['EditListingDto'][] {
-  return text
-    .split('\n')
-    .map((l) => l.trim())
-    .filter(Boolean)
-    .map((line, i) => {
-      const [channelSku = '', sku = '', factor = '1', keepBack = '0', price = '0'] = line.split(',').map((p) => p.trim());
-      if (!channelSku || !sku || !/^\d+$/.test(factor) || !/^\d+$/.test(keepBack))
-        throw new ProblemError(400, 'form', `Listing ${i + 1}: write their code, our SKU, holds, keep back, price`);
-      return { channelSku, sku, factor: Number(factor), keepBack: Number(keepBack), price };
-    });
-}
 
 /** Makes or changes a channel. */
 export function ChannelForm() {

@@ -1,0 +1,36 @@
+import { resolve } from 'node:path';
+import { defineConfig } from '@playwright/test';
+import { BASE_URL, OUTSIDE_URL, PORT } from './world.js';
+
+/** Journeys share one freshly loaded demo and run one after another, as a morning would. */
+export default defineConfig({
+  testDir: 'journeys',
+  fullyParallel: false,
+  workers: 1,
+  retries: 0,
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  outputDir: '../.cache/e2e-results',
+  reporter: [['list'], ['json']],
+  use: {
+    baseURL: BASE_URL,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+    },
+  },
+  webServer: {
+    command: 'node ../scripts/demo.mjs --fresh',
+    url: `${BASE_URL}/api/sign-in-page`,
+    timeout: 180_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
+    env: {
+      VECTRUM_DEMO_DATA: resolve(import.meta.dirname, '../.cache/e2e-demo'),
+      VECTRUM_PORT: String(PORT),
+      VECTRUM_HOST: '127.0.0.1',
+      OUTSIDE_PORT: new URL(OUTSIDE_URL).port,
+      LOG_LEVEL: 'error',
+    },
+  },
+});

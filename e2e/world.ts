@@ -1,0 +1,80 @@
+import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
+
+export const PORT = 4610;
+export const BASE_URL = `http://127.0.0.1:${PORT}`;
+export const OUTSIDE_URL = 'http://127.0.0.1:4710';
+const PASSWORD = 'thistle-and-tarn';
+
+/** A desktop page with one of the demo's people signed in. */
+export async function desktop(browser: Browser, who: string): Promise<Page> {
+  const context = await browser.newContext({ baseURL: BASE_URL, viewport: { width: 1280, height: 800 } });
+  await signIn(context, who);
+  return context.newPage();
+}
+
+/** A phone with nobody signed in. */
+export function phone(browser: Browser): Promise<BrowserContext> {
+  return browser.newContext({ baseURL: BASE_URL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+}
+
+export async function signIn(context: BrowserContext, who: string): Promise<void> {
+  const answer = await context.request.post(`${BASE_URL}/api/session`, {
+    data: { email: `${who}@tarnthistle.example`, password: PASSWORD },
+  });
+  expect(answer.status()).toBe(204);
+}
+
+/**
+ * Types a code as a wedge scanner does: real key events, one right after another, and Enter. They are sent without
+ * waiting for each other, since a scanner does not wait either.
+ */
+export async function scan(page: Page, code: string): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  const keys = [...code].map((text) => session.send('Input.dispatchKeyEvent', { type: 'keyDown', text, key: text, unmodifiedText: text }));
+  keys.push(
+    session.send('Input.dispatchKeyEvent', { type: 'keyDown', key: 'Enter', code: 'Enter', text: '\r', windowsVirtualKeyCode: 13 }),
+  );
+  await Promise.all(keys);
+  await session.detach();
+}
+
+/** The band that answers a scan. */
+export const band = (page: Page, kind: 'accepted' | 'not-this' | 'too-many' | 'unknown') => page.locator(`[data-band="${kind}"]`);
+
+/** What the outside world believes. */
+export async function outside(page: Page): Promise<{
+  stock: Record<string, { units: number }>;
+  orders: { order: { ref: string }; told: string; shipments: { tracking: string }[] }[];
+  parcels: { parcel: string; tracking: string }[];
+  mails: { to: string; subject: string; attachments: string[] }[];
+  papers: { file: string }[];
+}> {
+  return (await page.request.get(`${OUTSIDE_URL}/console/state`)).json() as never;
+}
+
+export async function setManner(page: Page, part: string, manner: string): Promise<void> {
+  await page.request.post(`${OUTSIDE_URL}/console/manners`, { data: { part, manner } });
+}
+
+/** Buys in the web shop without its page. */
+export async function buy(page: Page, lines: { sku: string; quantity: number }[], more: object = {}): Promise<string> {
+  const answer = await page.request.post(`${OUTSIDE_URL}/console/orders`, { data: { customer: 'Wick Hill Farm', lines, ...more } });
+  return ((await answer.json()) as { ref: string }).ref;
+}
+
+/** Our number of a shop's order, once it has come in. */
+export async function orderOf(page: Page, ref: string): Promise<string> {
+  let code = '';
+  await expect(async () => {
+    const found = (await (await page.request.get(`${BASE_URL}/api/find?q=${ref}`)).json()) as { found: { code: string }[] };
+    code = found.found[0]?.code ?? '';
+    expect(code).not.toBe('');
+  }).toPass({ timeout: 20_000 });
+  return code;
+}
+
+export async function api<T>(page: Page, path: string): Promise<T> {
+  const answer = await page.request.get(`${BASE_URL}/api/${path}`);
+  expect(answer.status()).toBe(200);
+  return answer.json() as Promise<T>;
+}

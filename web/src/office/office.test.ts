@@ -1,0 +1,99 @@
+import type { Dto } from '../api/client';
+import { groupsOf } from './inbound/groups';
+import { lineSum } from './inbound/line-sum';
+import { readPriceList } from './inbound/price-list';
+import { byDeparture } from './orders/departures';
+import { readListings } from './setup/listings';
+import { bandPath, halfThickness } from './line-band';
+
+describe('the Line', () => {
+  it('is thin with nothing to do, and never thicker than its rails allow', () => {
+    expect(halfThickness(0, 8)).toBeCloseTo(2.2);
+    expect(halfThickness(4, 8)).toBeCloseTo(6.2);
+    expect(halfThickness(1000, 8)).toBe(12);
+    expect(halfThickness(5, 0)).toBeCloseTo(2.2);
+  });
+  it('draws one closed shape', () => {
+    const path = bandPath([3, 5, 12, 4, 3, 2.2], 1280);
+    expect(path.startsWith('M20 ')).toBe(true);
+    expect(path.endsWith('Z')).toBe(true);
+    expect(path).not.toContain('NaN');
+    expect(path.match(/C/g)).toHaveLength(12);
+  });
+});
+
+describe('inbound', () => {
+  const row = (code: string, state: string, expectedOn: string | null, late = false): Dto['PurchaseOrderRowDto'] => ({
+    code,
+    supplier: 'S',
+    site: 'Millrace',
+    state,
+    expectedOn,
+    late,
+    lines: 1,
+    linesIn: 0,
+    firstReceivedAt: null,
+  });
+  it('groups by what forces action', () => {
+    const groups = groupsOf(
+      [
+        row('P-1', 'placed', '2026-05-20'),
+        row('P-2', 'placed', '2026-05-12', true),
+        row('P-3', 'part-received', '2026-05-14'),
+        row('P-4', 'draft', null),
+        row('P-5', 'placed', '2026-05-14'),
+        row('P-6', 'placed', null),
+      ],
+      '2026-05-14',
+    );
+    expect(groups.map(([name, list]) => [name, list.map((o) => o.code)])).toEqual([
+      ['At the door', ['P-3']],
+      ['Late', ['P-2']],
+      ['Today', ['P-5']],
+      ['Later', ['P-1', 'P-6']],
+      ['Draft', ['P-4']],
+    ]);
+  });
+
+  it('sums a line both ways, and only a whole one', () => {
+    expect(lineSum({ sku: 'JAR', factor: 48, packs: '4', price: '20.16' })).toEqual({ units: 192, each: '0.42', goods: 80_640_000n });
+    for (const wrong of [{ packs: '' }, { packs: '1.5' }, { packs: '0' }, { price: 'x' }, { price: '' }])
+      expect(lineSum({ sku: 'JAR', factor: 48, packs: '4', price: '1', ...wrong })).toBeNull();
+  });
+
+  it('reads a price list and names the line at fault', () => {
+    expect(readPriceList(' JAR, 48, J1, 20.16 \n\nLID, 1000,, 48')).toEqual([
+      { sku: 'JAR', factor: 48, supplierSku: 'J1', price: '20.16' },
+      { sku: 'LID', factor: 1000, supplierSku: '', price: '48' },
+    ]);
+    expect(() => readPriceList('JAR, 48, J1, 20.16\nLID, many, x, 1')).toThrow('Line 2');
+  });
+});
+
+describe('orders', () => {
+  const row = (code: string, promisedAt: string, late = false): Dto['OrderRowDto'] => ({
+    code,
+    customer: 'C',
+    channel: 'Web shop',
+    state: 'open',
+    holdReason: null,
+    promisedAt,
+    late,
+    stock: [],
+  });
+  it('stand under the van that they must catch, late ones first', () => {
+    const at = (h: number) => new Date(new Date().setHours(h, 30, 0, 0)).toISOString();
+    const groups = byDeparture([row('S-2', at(16)), row('S-1', at(15)), row('S-3', '2020-01-01T00:00:00Z', true), row('S-4', at(15))]);
+    expect(groups.map((g) => g.orders.map((o) => o.code))).toEqual([['S-3'], ['S-1', 'S-4'], ['S-2']]);
+    expect(groups[0]?.title).toBe('Late');
+    expect(groups[1]?.note).toContain('2 orders');
+  });
+});
+
+describe('channels', () => {
+  it('reads listings and names the one at fault', () => {
+    expect(readListings('LM-1, JAR, 6, 2, 5.40')).toEqual([{ channelSku: 'LM-1', sku: 'JAR', factor: 6, keepBack: 2, price: '5.40' }]);
+    expect(readListings('LM-1, JAR')).toEqual([{ channelSku: 'LM-1', sku: 'JAR', factor: 1, keepBack: 0, price: '0' }]);
+    expect(() => readListings('LM-1, JAR\nonly one')).toThrow('Listing 2');
+  });
+});
