@@ -181,6 +181,7 @@ test('a picker takes over the phone and picks by scanner alone', async () => {
 test('a packer proves the parcel, weighs it and has the label printed', async ({ browser }) => {
   const bench = await desktop(browser, 'dilys');
   await bench.goto('/bench');
+  await expect(bench.getByRole('heading', { name: 'Scan a tote or a docket' })).toBeVisible();
   await scan(bench, 'T-40');
   await expect(bench.getByRole('heading', { name: 'Petra Lindow' })).toBeVisible();
   await expect(bench.getByText('A gift: no prices, please')).toBeVisible();

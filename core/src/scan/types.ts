@@ -75,3 +75,11 @@ export interface Refusal {
   title: string;
   detail: string;
 }
+
+/**
+ * What every task bundle carries: the ids of the commands that it already holds the effect of. A phone counts its own
+ * commands on top of a bundle only while they are not among these, so that none counts twice or not at all.
+ */
+export interface Bundle {
+  applied: string[];
+}

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
-import type { PackTask } from '@vectrum/core/scan';
+import type { Bundle, PackTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { LabelService } from './label.service.js';
 import { Access } from '../identity/access.js';
@@ -37,10 +37,10 @@ export class PackingController {
   @Get('orders/:code/task')
   @Access('pack')
   @ApiOkResponse({ schema: { type: 'object' } })
-  async task(@Reader() person: Person, @Param('code') code: string): Promise<PackTask> {
-    const order = await this.queries.orderOf(this.source, code.toUpperCase());
-    mustBeAt(person, order.site_id);
-    return this.queries.task(this.source, order);
+  async task(@Reader() person: Person, @Param('code') code: string): Promise<PackTask & Bundle> {
+    const { siteId, ...task } = await this.queries.bundle(code.toUpperCase());
+    mustBeAt(person, siteId);
+    return task;
   }
 
   @Post('orders/:code/packs')

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import type { PackTask } from '@vectrum/core/scan';
+import type { Bundle, PackTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
+import { appliedTo } from '../activity/applied.js';
 import { notFound } from '../platform/problem.js';
 import type { BenchDto, BenchRowDto, CartonDto } from './packing.dto.js';
 
@@ -55,6 +56,14 @@ export class PackingQueries {
     );
     if (!order) throw notFound(`${code} holds no order to pack. It`);
     return order;
+  }
+
+  /** The task for a bench, as it stands at one moment. */
+  bundle(code: string): Promise<PackTask & Bundle & { siteId: number }> {
+    return inSnapshot(this.source, async (tx) => {
+      const order = await this.orderOf(tx, code);
+      return { ...(await this.task(tx, order)), siteId: order.site_id, applied: await appliedTo(tx, [order.code]) };
+    });
   }
 
   async task(tx: Pick<Tx, 'query'>, order: BenchOrder): Promise<PackTask> {

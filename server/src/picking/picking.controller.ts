@@ -1,7 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
-import type { PickTask } from '@vectrum/core/scan';
-import { DataSource } from 'typeorm';
+import type { Bundle, PickTask } from '@vectrum/core/scan';
 import { Access } from '../identity/access.js';
 import { ReleasedDto } from '../orders/orders.dto.js';
 import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
@@ -17,7 +16,6 @@ import { ShortService } from './short.service.js';
 @Controller('api')
 export class PickingController {
   constructor(
-    private readonly source: DataSource,
     private readonly queries: PickingQueries,
     private readonly picking: PickingService,
     private readonly releases: ReleaseService,
@@ -40,8 +38,8 @@ export class PickingController {
   @Get('floor/rounds/:code')
   @Access('pick')
   @ApiOkResponse({ schema: { type: 'object' } })
-  async task(@Reader() person: Person, @Param('code') code: string): Promise<PickTask & { state: string }> {
-    const { roundId: _round, orderId: _order, ...task } = await this.queries.task(this.source, code.toUpperCase());
+  async task(@Reader() person: Person, @Param('code') code: string): Promise<PickTask & Bundle & { state: string }> {
+    const task = await this.queries.bundle(code.toUpperCase());
     mustBeAt(person, task.siteId);
     return task;
   }

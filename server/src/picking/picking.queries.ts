@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import type { PickStop, PickTask } from '@vectrum/core/scan';
+import type { Bundle, PickStop, PickTask } from '@vectrum/core/scan';
 import { metresBetween, metresOf, type PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
+import { appliedTo } from '../activity/applied.js';
 import { notFound } from '../platform/problem.js';
 import type { RoundRowDto } from './picking.dto.js';
 
@@ -49,6 +50,14 @@ export class PickingQueries {
       shortStops: num(r.shortStops),
       metres: Math.round(walks[i] ?? 0),
     }));
+  }
+
+  /** The task for a phone, as it stands at one moment. */
+  bundle(code: string): Promise<PickTask & Bundle & { state: string }> {
+    return inSnapshot(this.source, async (tx) => {
+      const { roundId: _round, orderId: _order, ...task } = await this.task(tx, code);
+      return { ...task, applied: await appliedTo(tx, [task.order, task.round]) };
+    });
   }
 
   async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { roundId: number; orderId: number; state: string }> {

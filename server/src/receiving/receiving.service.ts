@@ -1,14 +1,15 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { checkReceive, type Codebook, type PlaceFacts, type ReceiveTask } from '@vectrum/core/scan';
+import { type Bundle, checkReceive, type Codebook, type PlaceFacts, type ReceiveTask } from '@vectrum/core/scan';
 import { goodsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
+import { appliedTo } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
 import { badState, notFound, Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
@@ -56,10 +57,12 @@ export class ReceivingService implements OnModuleInit {
   }
 
   /** The task bundle of one order, for the phone. */
-  async task(person: Person, code: string): Promise<ReceiveTask> {
-    const order = await this.order(this.source.manager, code, false);
-    mustBeAt(person, order.site_id);
-    return this.taskOf(this.source.manager, order);
+  task(person: Person, code: string): Promise<ReceiveTask & Bundle> {
+    return inSnapshot(this.source, async (tx) => {
+      const order = await this.order(tx, code, false);
+      mustBeAt(person, order.site_id);
+      return { ...(await this.taskOf(tx, order)), applied: await appliedTo(tx, [code]) };
+    });
   }
 
   receive(act: Act, code: string, input: ReceiveDto): Promise<PostedDto> {

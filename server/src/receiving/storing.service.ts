@@ -1,13 +1,14 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkStore, type StandingGoods, type StoreTask } from '@vectrum/core/scan';
+import { type Bundle, checkStore, type StandingGoods, type StoreTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
+import { appliedAt } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { one, rows, type Tx } from '../platform/database/tx.js';
+import { inSnapshot, one, rows, type Tx } from '../platform/database/tx.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import type { PostedDto, StoreDto } from './receiving.dto.js';
@@ -35,17 +36,25 @@ export class StoringService implements OnModuleInit {
   }
 
   /** What stands at a site's docks, with a bin suggested for each and the reason. */
-  async task(siteId: number): Promise<StoreTask> {
+  task(siteId: number): Promise<StoreTask & Bundle> {
+    return inSnapshot(this.source, async (tx) => ({
+      siteId,
+      goods: await this.goods(tx, siteId),
+      applied: await appliedAt(tx, 'store', siteId),
+    }));
+  }
+
+  private async goods(tx: Tx, siteId: number): Promise<StandingGoods[]> {
     const goods = await rows<GoodsRow>(
-      this.source,
+      tx,
       `SELECT b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, b.units, p.id AS fromPlaceId, p.code AS fromCode, h.code AS home
        FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN place h ON h.id = i.home_place_id AND h.site_id = ?
        WHERE p.site_id = ? AND p.kind = 'dock' AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name`,
       [siteId, siteId],
     );
     const list: StandingGoods[] = [];
-    for (const { home, ...g } of goods) list.push({ ...g, suggestion: await this.suggest(siteId, g.itemId, home) });
-    return { siteId, goods: list };
+    for (const { home, ...g } of goods) list.push({ ...g, suggestion: await this.suggest(tx, siteId, g.itemId, home) });
+    return list;
   }
 
   store(act: Act, input: StoreDto): Promise<PostedDto> {
@@ -103,16 +112,16 @@ export class StoringService implements OnModuleInit {
     return row?.units ?? 0;
   }
 
-  private async suggest(siteId: number, itemId: number, home: string | null): Promise<StandingGoods['suggestion']> {
+  private async suggest(tx: Tx, siteId: number, itemId: number, home: string | null): Promise<StandingGoods['suggestion']> {
     if (home) return { code: home, reason: 'its pick face' };
     const beside = await one<{ code: string }>(
-      this.source,
+      tx,
       `SELECT p.code FROM balance b JOIN place p ON p.id = b.place_id WHERE b.item_id = ? AND b.units > 0 AND p.site_id = ? AND p.kind IN ('pick-face','reserve') AND p.blocked = 0 ORDER BY p.walk_order LIMIT 1`,
       [itemId, siteId],
     );
     if (beside) return { code: beside.code, reason: 'the rest of it lies there' };
     const free = await one<{ code: string }>(
-      this.source,
+      tx,
       `SELECT p.code FROM place p WHERE p.site_id = ? AND p.kind = 'pick-face' AND p.blocked = 0 AND NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0) ORDER BY p.walk_order LIMIT 1`,
       [siteId],
     );

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { openLine, pack, startPack, toPack, type Codebook, type PackCommand, type PackTask } from '@vectrum/core/scan';
+import { openLine, pack, startPack, toPack, type Codebook, type PackCommand, type PackTask, type Bundle } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../api/client';
@@ -32,7 +32,7 @@ export function BenchPage() {
   });
   const task = useQuery({
     queryKey: ['bench-task', code],
-    queryFn: () => ask(api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } })) as Promise<PackTask>,
+    queryFn: () => ask(api.GET('/api/bench/orders/{code}/task', { params: { path: { code: code ?? '' } } })) as Promise<PackTask & Bundle>,
     enabled: code !== undefined,
   });
   const open = (scanned: string) => void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
@@ -67,7 +67,7 @@ export function BenchPage() {
           bench={bench.data}
           book={book.data}
           siteId={siteId}
-          refetch={() => Promise.all([task.refetch(), bench.refetch()])}
+          refetch={() => Promise.all([task.refetch(), bench.refetch()]).then(([fresh]) => fresh)}
           onOther={open}
         />
       ) : (
@@ -138,14 +138,14 @@ function Packing({
   refetch,
   onOther,
 }: {
-  task: PackTask;
+  task: PackTask & Bundle;
   bench: Dto['BenchDto'];
   book: Codebook;
   siteId: number;
-  refetch: () => Promise<unknown>;
+  refetch: () => Promise<{ data?: PackTask & Bundle }>;
   onOther: (code: string) => void;
 }) {
-  const flow = useFlow<PackTask, typeof startPack, PackCommand>({
+  const flow = useFlow<PackTask & Bundle, typeof startPack, PackCommand>({
     task,
     book,
     start: startPack,

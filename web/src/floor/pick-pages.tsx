@@ -12,6 +12,7 @@ import {
   type PickTask,
   type SetDownCommand,
   type ShortCommand,
+  type Bundle,
 } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -69,7 +70,7 @@ export function PickList() {
   );
 }
 
-type Task = PickTask & { state: string };
+type Task = PickTask & Bundle & { state: string };
 type Command = PickCommand | ShortCommand | SetDownCommand;
 
 function post(c: Command): Promise<unknown> {
@@ -124,7 +125,7 @@ function ask1(stop: PickStop | undefined, toteId: number | null, atBin: boolean,
   return atBin ? 'Scan the goods' : 'Scan the bin';
 }
 
-function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<unknown> }) {
+function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
   const flow = useFlow<Task, typeof startPick, Command>({
     task,
     book,

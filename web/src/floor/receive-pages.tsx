@@ -1,6 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { countedUnits, receive, receivedOn, startReceive, type Codebook, type ReceiveCommand, type ReceiveTask } from '@vectrum/core/scan';
+import {
+  countedUnits,
+  receive,
+  receivedOn,
+  startReceive,
+  type Codebook,
+  type ReceiveCommand,
+  type ReceiveTask,
+  type Bundle,
+} from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask } from '../api/client';
@@ -60,7 +69,7 @@ export function ReceivePage() {
   const { code = '' } = useParams();
   const task = useQuery({
     queryKey: ['receive', code],
-    queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask>,
+    queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<ReceiveTask & Bundle>,
   });
   const book = useCodebook(task.data?.dock.siteId);
   if (task.data && book.data) return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
@@ -91,7 +100,15 @@ const post = (c: ReceiveCommand) =>
     }),
   );
 
-function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; refetch: () => Promise<unknown> }) {
+function Receive({
+  task,
+  book,
+  refetch,
+}: {
+  task: ReceiveTask & Bundle;
+  book: Codebook;
+  refetch: () => Promise<{ data?: ReceiveTask & Bundle }>;
+}) {
   const flow = useFlow({
     task,
     book,
@@ -161,7 +178,7 @@ function Receive({ task, book, refetch }: { task: ReceiveTask; book: Codebook; r
   );
 }
 
-type Flow = ReturnType<typeof useFlow<ReceiveTask, typeof startReceive, ReceiveCommand>>;
+type Flow = ReturnType<typeof useFlow<ReceiveTask & Bundle, typeof startReceive, ReceiveCommand>>;
 
 function Counting({
   flow,
@@ -171,7 +188,7 @@ function Counting({
   ordered,
 }: {
   flow: Flow;
-  task: ReceiveTask;
+  task: ReceiveTask & Bundle;
   line: number;
   item: Codebook['items'][string];
   ordered: number;

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
+import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask, type Bundle } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
@@ -26,14 +26,22 @@ export function StorePage() {
   const book = useCodebook(siteId);
   const task = useQuery({
     queryKey: ['store', siteId],
-    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
+    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask & Bundle>,
     enabled: siteId !== undefined,
   });
   if (task.data && book.data) return <Store task={task.data} book={book.data} refetch={task.refetch} />;
   return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
 }
 
-function Store({ task, book, refetch }: { task: StoreTask; book: Codebook; refetch: () => Promise<unknown> }) {
+function Store({
+  task,
+  book,
+  refetch,
+}: {
+  task: StoreTask & Bundle;
+  book: Codebook;
+  refetch: () => Promise<{ data?: StoreTask & Bundle }>;
+}) {
   const flow = useFlow({
     task,
     book,

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Codebook, Feedback, How, RefusedCommand, ScanInput, Step } from '@vectrum/core/scan';
+import type { Bundle, Codebook, Feedback, How, RefusedCommand, ScanInput, Step } from '@vectrum/core/scan';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { api, ask, newKey, ProblemError } from '../api/client';
 import { useTape } from '../api/queries';
@@ -7,19 +7,23 @@ import { useUndo } from '../ui/tape';
 import { CommandQueue } from './command-queue';
 import { soundBand } from './sound';
 
+/** Every flow's state keeps what it has posted and not yet seen in its bundle. */
+interface Pending {
+  pending: readonly { id: string }[];
+}
 interface Sendable {
   kind: string;
   id: string;
 }
-interface FlowOptions<Task, State, Command extends Sendable> {
+interface FlowOptions<Task extends Bundle, State extends Pending, Command extends Sendable> {
   task: Task;
   book: Codebook;
   start: State;
   reduce: (task: Task, book: Codebook, state: State, input: ScanInput) => Step<State, Command>;
   /** Posts a command under its own key. */
   send: (command: Command) => Promise<unknown>;
-  /** Fetches the task anew; the flow settles the command when it has come. */
-  refetch: () => Promise<unknown>;
+  /** Fetches the bundle anew. */
+  refetch: () => Promise<{ data?: Task | undefined }>;
   siteId: number;
   document: string | undefined;
 }
@@ -42,11 +46,22 @@ function postRefusal(c: RefusedCommand, siteId: number, document: string | undef
   return ask(api.POST('/api/floor/refusals', { body, headers: { 'idempotency-key': c.id } }));
 }
 
+/** The state without the commands whose effect the bundle already holds. */
+function settled<Task extends Bundle, State extends Pending, Command extends Sendable>(
+  { task, book, reduce }: FlowOptions<Task, State, Command>,
+  state: State,
+  ids: readonly string[] = task.applied,
+): State {
+  return state.pending
+    .filter((p) => ids.includes(p.id))
+    .reduce((s, p) => reduce(task, book, s, { kind: 'settled', id: p.id }).state, state);
+}
+
 /**
  * Runs a floor flow: inputs go through the reducer at once, so that the band shows in the same frame; commands are posted
  * behind it. The reducer decides what a scan means, never the screen.
  */
-export function useFlow<Task, State, Command extends Sendable>(options: FlowOptions<Task, State, Command>) {
+export function useFlow<Task extends Bundle, State extends Pending, Command extends Sendable>(options: FlowOptions<Task, State, Command>) {
   const latest = useRef(options);
   useEffect(() => {
     latest.current = options;
@@ -80,13 +95,12 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
               title: problem.title ?? 'Not done',
               detail: problem.message,
             });
-          if (!refusal) await latest.current.refetch().catch(() => undefined);
-          const settled = latest.current.reduce(latest.current.task, latest.current.book, current.current, {
-            kind: 'settled',
-            id: command.id,
-          });
-          current.current = settled.state;
-          setState(settled.state);
+          const fresh = refusal ? undefined : await latest.current.refetch().catch(() => undefined);
+          // A bundle that holds the command settles it when it is shown; only a refused command must be let go by hand.
+          if (problem || !fresh?.data?.applied.includes(command.id)) {
+            current.current = settled(latest.current, current.current, [command.id]);
+            setState(current.current);
+          }
           void client.invalidateQueries({ queryKey: ['tape'] });
         },
       });
@@ -119,7 +133,7 @@ export function useFlow<Task, State, Command extends Sendable>(options: FlowOpti
   const input = useCallback(
     (given: FlowInput) => {
       const { reduce, task, book } = latest.current;
-      const step = reduce(task, book, current.current, { ...given, id: newKey() });
+      const step = reduce(task, book, settled(latest.current, current.current), { ...given, id: newKey() });
       current.current = step.state;
       setState(step.state);
       show(step.feedback);

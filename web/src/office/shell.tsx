@@ -1,31 +1,26 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useLive } from '../api/live';
 import { useMe } from '../api/queries';
 import { Mark } from '../ui/mark';
+import { useSingleKeys } from '../ui/single-keys';
 import { TapeLine, useUndoKey } from '../ui/tape';
 import { AnyField } from './any-field';
 import { TheLine } from './the-line';
 
 const STAGE_KEYS = ['/', '/inbound', '/shelves', '/orders', '/picking', '/packing', '/dispatch'];
 
-/** 0 is Now, 1 to 6 the stages, N the next action, P print; outside fields only. */
+/** 0 is Now, 1 to 6 the stages, N the next action, P print. */
 function useStageKeys(): void {
   const navigate = useNavigate();
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))) return;
-      const to = /^[0-6]$/.test(e.key) ? STAGE_KEYS[Number(e.key)] : undefined;
-      if (to) void navigate(to);
-      if (e.key === 'n') document.querySelector<HTMLElement>('.act-next:not(:disabled)')?.click();
-      if (e.key === 'p') document.querySelector<HTMLElement>('[data-print]')?.click();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [navigate]);
+  const press = (selector: string) => document.querySelector<HTMLElement>(selector)?.click();
+  useSingleKeys({
+    ...Object.fromEntries(STAGE_KEYS.map((to, i) => [String(i), () => void navigate(to)])),
+    n: () => press('.act-next:not(:disabled)'),
+    p: () => press('[data-print]'),
+  });
 }
 
 /** Signs out and goes back to the door. */

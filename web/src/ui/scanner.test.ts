@@ -41,4 +41,9 @@ describe('telling scanners from fingers', () => {
     expect(press(reader, 'A-01-1', 10)).toEqual({ scan: 'A-01-1' });
     expect(press(reader, 'T-01', 10, 1_000)).toEqual({ scan: 'T-01' });
   });
+  it('lets slow scanners take their time outside fields', () => {
+    const reader = new WedgeReader();
+    [...'P-1187'].forEach((key, i) => reader.key(key, i * 120, 300));
+    expect(reader.key('Enter', 750, 300)).toEqual({ scan: 'P-1187' });
+  });
 });

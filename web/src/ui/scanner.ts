@@ -1,7 +1,9 @@
 import { useEffect, useRef } from 'react';
 
-/** A scanner types faster than any hand: characters closer together than this belong to one scan. */
+/** A scanner types faster than any hand: within a field, characters closer together than this belong to one scan. */
 const FAST_MS = 45;
+/** Outside a field nobody types words, so that slow scanners may take their time. */
+const UNHURRIED_MS = 300;
 const SHORTEST = 3;
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
@@ -21,8 +23,8 @@ export class WedgeReader {
   private last = -Infinity;
 
   /** Takes one key. Returns the code where Enter ends a scan, or whether the key belongs to a burst. */
-  key(key: string, at: number): { scan: string } | { burst: boolean } {
-    const fast = at - this.last <= FAST_MS;
+  key(key: string, at: number, gap = FAST_MS): { scan: string } | { burst: boolean } {
+    const fast = at - this.last <= gap;
     if (key === 'Enter') {
       const scan = fast && this.text.length >= SHORTEST ? this.text : '';
       this.text = '';
@@ -61,7 +63,7 @@ export function useScanner(onScan: (code: string) => void): void {
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       const field = isField(e.target) && !e.target.matches('[data-scan]') ? e.target : undefined;
       const before = field?.value ?? '';
-      const read = reader.key(e.key, e.timeStamp);
+      const read = reader.key(e.key, e.timeStamp, isField(e.target) ? FAST_MS : UNHURRIED_MS);
       if ('scan' in read) {
         if (isField(e.target) && e.target.matches('[data-scan]')) return;
         e.preventDefault();

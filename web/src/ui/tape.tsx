@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
 import { api, ask, type Dto } from '../api/client';
 import { useTape } from '../api/queries';
 import { clock, clockSeconds, whole } from './format';
 import { Glyph, type GlyphName } from './glyph';
+import { useSingleKeys } from './single-keys';
 
 type Entry = Dto['TapeEntryDto'];
 
@@ -85,12 +85,5 @@ export function useUndoKey(): void {
   const mine = useTape(10, { mine: true });
   const { mutate } = useUndo();
   const newest = mine.data?.entries.find((e) => e.undoable);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
-      if (e.key === 'u' && !typing && !e.ctrlKey && !e.metaKey && newest) mutate(newest.id);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [newest, mutate]);
+  useSingleKeys({ u: () => newest && mutate(newest.id) });
 }

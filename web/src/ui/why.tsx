@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { whole } from './format';
+import { useSingleKeys } from './single-keys';
 
 export interface WhyTerm {
   sign: string;
@@ -61,20 +62,6 @@ export function WhySum({ terms, at = 20 }: { terms: WhyTerm[] | undefined; at?: 
 /** Which sum is open, by key; one at a time. */
 export function useWhy() {
   const [open, setOpen] = useState<string | null>(null);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (
-        e.key !== 'w' ||
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        (e.target instanceof HTMLElement && e.target.matches('input, textarea, select'))
-      )
-        return;
-      document.querySelector<HTMLButtonElement>('.sheet [data-why], [data-why]')?.click();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useSingleKeys({ w: () => document.querySelector<HTMLButtonElement>('.sheet [data-why], [data-why]')?.click() });
   return { open, toggle: (key: string) => setOpen((was) => (was === key ? null : key)) };
 }

@@ -29,6 +29,11 @@ export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Pro
   }
 }
 
+/** Reads several things as they stood at one moment. */
+export function inSnapshot<T>(source: DataSource, read: (tx: Tx) => Promise<T>): Promise<T> {
+  return source.transaction('REPEATABLE READ', read);
+}
+
 /** Rows of a query, typed by the caller. Sums and counts come as text from the driver: see `num`. */
 export function rows<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown[] = []): Promise<T[]> {
   return tx.query(sql, params);

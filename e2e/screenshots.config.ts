@@ -1,0 +1,5 @@
+import { defineConfig } from '@playwright/test';
+import journeys from './playwright.config.js';
+
+/** The same demo as the journeys, only to take the pictures of the README. */
+export default defineConfig({ ...journeys, testDir: 'screenshots', reporter: 'list' });

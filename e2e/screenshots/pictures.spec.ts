@@ -1,0 +1,74 @@
+import { resolve } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import { api, desktop, phone, scan, signIn } from '../world.js';
+
+const DIR = resolve(import.meta.dirname, '../../docs/screenshots');
+const SETTLE_MS = 900;
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.waitForTimeout(SETTLE_MS);
+  await page.screenshot({ path: `${DIR}/${name}.png` });
+}
+
+test('office', async ({ browser }) => {
+  const page = await desktop(browser, 'maren');
+  await page.waitForTimeout(6_000);
+  await page.goto('/');
+  await shoot(page, 'now');
+  const orders = await api<{ code: string; stock: string[]; state: string }[]>(page, 'orders');
+  const short = orders.find((o) => o.state === 'open' && o.stock.length > 2 && o.stock.includes('none')) ?? orders[0]!;
+  await page.goto(`/orders/${short.code}`);
+  await page.locator('.sheet [data-why]').first().click();
+  await shoot(page, 'order');
+  await page.goto('/inbound/P-1180');
+  await shoot(page, 'purchase-order');
+  await page.goto('/inbound/P-1187/edit');
+  await shoot(page, 'purchase-order-form');
+  await page.goto('/shelves/items/JAR-454-RD');
+  await page.locator('.sheet [data-why]').first().click();
+  await shoot(page, 'item');
+  await page.goto('/picking');
+  await shoot(page, 'picking');
+  await page.goto('/dispatch');
+  await shoot(page, 'dispatch');
+});
+
+test('bench', async ({ browser }) => {
+  const page = await desktop(browser, 'dilys');
+  await page.goto('/bench');
+  const queue = await api<{ order: string; note: boolean }[]>(page, 'bench/queue');
+  const order = (queue.find((o) => o.note) ?? queue[0]!).order;
+  await page.goto(`/bench/${order}`);
+  await expect(page.getByText('to go of')).toBeVisible();
+  const task = await api<{ lines: { itemId: number }[] }>(page, `bench/orders/${order}/task`);
+  const book = await api<{ items: Record<string, { sku: string }> }>(page, 'floor/codebook?site=1');
+  await scan(page, book.items[task.lines[0]!.itemId]!.sku);
+  await page.waitForTimeout(2_500);
+  await shoot(page, 'bench');
+});
+
+test('floor', async ({ browser }) => {
+  const dock = await phone(browser);
+  await signIn(dock, 'ruben');
+  const receive = await dock.newPage();
+  await receive.goto('/floor/receive/P-1180');
+  await expect(receive.getByText('Scan the goods')).toBeVisible();
+  await scan(receive, '19521077000024');
+  await receive.getByRole('button', { name: '8', exact: true }).tap();
+  await receive.waitForTimeout(2_200);
+  await shoot(receive, 'floor-receive');
+  await receive.goto('/floor/store');
+  await expect(receive.getByText('Scan the goods')).toBeVisible();
+  await scan(receive, 'JAR-454-RD');
+  await receive.waitForTimeout(2_200);
+  await shoot(receive, 'floor-put-away');
+  const aisle = await phone(browser);
+  await signIn(aisle, 'ines');
+  const pick = await aisle.newPage();
+  const rounds = await api<{ code: string; state: string }[]>(pick, 'rounds');
+  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
+  await expect(pick.locator('.bin')).toBeVisible();
+  await shoot(pick, 'floor-pick');
+  await scan(pick, 'STR-ROLL');
+  await shoot(pick, 'floor-wrong');
+});
