@@ -1,7 +1,9 @@
 // Lint, formatting, types and the project's own rules.
 import { ensureBuilt, ensureModules } from './lib/ensure.mjs';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { houseRules } from './lib/house-rules.mjs';
-import { run, say } from './lib/shell.mjs';
+import { ROOT, run, say } from './lib/shell.mjs';
 
 const STEPS = [
   ['Formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
@@ -13,6 +15,14 @@ const STEPS = [
   ['Lint', 'npx', ['eslint', '.', '--max-warnings', '0']],
 ];
 
+/** Whether the checked-in OpenAPI document is the one that the built server makes. */
+async function openApiIsCurrent() {
+  const path = join(ROOT, 'server/openapi.json');
+  const before = readFileSync(path, 'utf8');
+  await run('node', ['server/dist/tools/write-openapi.js']);
+  if (readFileSync(path, 'utf8') !== before) throw new Error('server/openapi.json was not current. Run npm run openapi');
+}
+
 /** Runs every check; returns the names of those that failed. */
 export async function check() {
   await ensureModules();
@@ -22,11 +32,16 @@ export async function check() {
     say(`${name} …`);
     await run(command, args).catch(() => failed.push(name));
   }
+  say('OpenAPI document …');
+  await openApiIsCurrent().catch((thrown) => {
+    say(`  ${thrown.message}`);
+    failed.push('OpenAPI document');
+  });
   say('House rules …');
   const findings = houseRules();
   findings.forEach((finding) => say(`  ${finding}`));
   if (findings.length > 0) failed.push('House rules');
-  return { failed, total: STEPS.length + 1 };
+  return { failed, total: STEPS.length + 2 };
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {

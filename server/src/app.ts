@@ -36,6 +36,7 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
     logger: false,
     rawBody: true,
     abortOnError: false,
+    forceCloseConnections: true,
   });
   app.useBodyParser('json', { limit: BODY_LIMIT });
   app.disable('x-powered-by');

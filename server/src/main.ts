@@ -9,6 +9,8 @@ import { migrate } from './platform/database/data-source.js';
 import { Outbox } from './platform/outbox.js';
 import { newLogger } from './platform/platform.module.js';
 
+/** Longer than proxies and browsers keep an idle connection, so that none is closed as it is used again. */
+const KEEP_ALIVE_MS = 75_000;
 const WEB_ROOT = resolve(import.meta.dirname, '../../web/dist');
 
 async function main(): Promise<void> {
@@ -21,6 +23,9 @@ async function main(): Promise<void> {
   if (config.VECTRUM_DEMO) await app.get(DemoLoader).loadOnce();
   app.get(Outbox).start();
   app.get(IntakeService).start();
+  const http = app.getHttpServer();
+  http.keepAliveTimeout = KEEP_ALIVE_MS;
+  http.headersTimeout = KEEP_ALIVE_MS + 5_000;
   await app.listen(config.VECTRUM_PORT, config.VECTRUM_HOST);
   log.info({ url: await app.getUrl() }, 'vectrum is open');
   process.send?.({ ready: true });

@@ -3,7 +3,7 @@ import { Observable, Subject } from 'rxjs';
 import type { TapeEntryDto } from './activity.dto.js';
 import { TapeQueries } from './tape.queries.js';
 
-const BEAT_MS = 200;
+const BEAT_MS = 120;
 const LOOK_BACK = 40;
 type LiveEntry = TapeEntryDto & { siteId: number | null };
 

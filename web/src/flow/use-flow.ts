@@ -158,7 +158,7 @@ export function useFlow<Task extends Bundle, State extends Pending, Command exte
   }, [feedback]);
 
   return {
-    state,
+    state: settled(options, state),
     feedback,
     input,
     scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
