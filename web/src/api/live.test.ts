@@ -2,7 +2,19 @@ import type { Dto } from './client';
 import { withEntry } from './live';
 
 describe('the live tape', () => {
-  const entry = (id: number): Dto['TapeEntryDto'] => ({ id, at: '2026-05-14T11:42:00Z', who: 'Idris', kind: 'pick', glyph: 'full', title: `act ${id}`, detail: '', document: null, how: null, undoable: true, undone: false });
+  const entry = (id: number): Dto['TapeEntryDto'] => ({
+    id,
+    at: '2026-05-14T11:42:00Z',
+    who: 'Idris',
+    kind: 'pick',
+    glyph: 'full',
+    title: `act ${id}`,
+    detail: '',
+    document: null,
+    how: null,
+    undoable: true,
+    undone: false,
+  });
   const tape = { entries: [entry(2), entry(1)], scansToday: 2 };
   it('gets a new line on top', () => {
     expect(withEntry(tape, entry(3)).entries.map((e) => e.id)).toEqual([3, 2, 1]);

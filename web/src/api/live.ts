@@ -5,7 +5,8 @@ import type { Dto } from './client';
 const GATHER_MS = 80;
 
 /** The tape of the whole house, as against one document's or one's own. */
-const isWholeTape = (query: Query) => query.queryKey[0] === 'tape' && Object.keys((query.queryKey[2] as object | undefined) ?? {}).length === 0;
+const isWholeTape = (query: Query) =>
+  query.queryKey[0] === 'tape' && Object.keys((query.queryKey[2] as object | undefined) ?? {}).length === 0;
 
 /** The tape with a line on top, unless it is there. The next reading puts its figures right. */
 export function withEntry(tape: Dto['TapeDto'], entry: Dto['TapeEntryDto']): Dto['TapeDto'] {

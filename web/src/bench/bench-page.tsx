@@ -272,7 +272,7 @@ function Packing({
         <div className="blabel">
           <div className="w">
             <b>{closed ? 'Done' : choice.rate ? `Label, ${choice.rate.carrierName}` : 'Label'}</b>
-            <Lacks left={left} noteSeen={noteSeen} choice={choice} closed={closed} />
+            <Lacks left={left} waiting={flow.waiting} noteSeen={noteSeen} choice={choice} closed={closed} />
           </div>
           {closed ? (
             <Link to="/bench" className="act act-next">
@@ -282,7 +282,7 @@ function Packing({
             <button
               type="button"
               className={`act ${left === 0 && choice.rate ? 'act-next' : ''}`}
-              disabled={left > 0 || !noteSeen || !choice.rate || label.isPending}
+              disabled={left > 0 || flow.waiting > 0 || !noteSeen || !choice.rate || label.isPending}
               onClick={() => label.mutate({ choice, weightSeen: offWeight })}
             >
               <Glyph name="print" /> {offWeight ? 'Looked: weight is right' : 'Print label'}
@@ -294,10 +294,23 @@ function Packing({
   );
 }
 
-function Lacks({ left, noteSeen, choice, closed }: { left: number; noteSeen: boolean; choice: ParcelChoice; closed: boolean }) {
+function Lacks({
+  left,
+  waiting,
+  noteSeen,
+  choice,
+  closed,
+}: {
+  left: number;
+  waiting: number;
+  noteSeen: boolean;
+  choice: ParcelChoice;
+  closed: boolean;
+}) {
   if (closed) return <span>scan the next tote or docket</span>;
   const lacks = [
     left > 0 && `${plural(left, 'piece', 'pieces')} to scan`,
+    left === 0 && waiting > 0 && `${plural(waiting, 'scan', 'scans')} on the way to the server`,
     !noteSeen && 'note to answer',
     left === 0 && choice.weightG === null && 'weight',
     left === 0 && choice.weightG !== null && !choice.rate && 'service to choose',

@@ -26,11 +26,11 @@ describe('the command queue', () => {
           log.push(`send ${id}`);
           await Promise.resolve();
         },
-        onDone: () => void log.push(`done ${id}`),
+        onDone: (_, left) => void log.push(`done ${id}, ${left} left`),
       });
     }
     await settled();
-    expect(log).toEqual(['send a', 'done a', 'send b', 'done b', 'send c', 'done c']);
+    expect(log).toEqual(['send a', 'done a, 2 left', 'send b', 'done b, 1 left', 'send c', 'done c, 0 left']);
   });
 
   it('sends again until the network is back, waiting longer each time', async () => {

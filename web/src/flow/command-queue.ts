@@ -6,7 +6,8 @@ const LONGEST_WAIT_MS = 8_000;
 interface Job {
   id: string;
   send: () => Promise<unknown>;
-  onDone: (problem: ProblemError | null) => void | Promise<void>;
+  /** `left`: how many commands still wait behind this one. */
+  onDone: (problem: ProblemError | null, left: number) => void | Promise<void>;
 }
 
 /**
@@ -34,7 +35,7 @@ export class CommandQueue {
     for (let job = this.jobs[0]; job; job = this.jobs[0]) {
       const problem = await this.sendUntilAnswered(job);
       this.jobs.shift();
-      await job.onDone(problem);
+      await job.onDone(problem, this.jobs.length);
       this.onChange(this.jobs.length, false);
     }
     this.running = false;

@@ -88,19 +88,20 @@ export function useFlow<Task extends Bundle, State extends Pending, Command exte
       queue.add({
         id: command.id,
         send: () => (refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command)),
-        onDone: async (problem) => {
+        onDone: async (problem, left) => {
           if (problem && !refusal)
             show({
               band: (problem.band as Feedback['band'] | null) ?? 'not-this',
               title: problem.title ?? 'Not done',
               detail: problem.message,
             });
-          const fresh = refusal ? undefined : await latest.current.refetch().catch(() => undefined);
           // A bundle that holds the command settles it when it is shown; only a refused command must be let go by hand.
-          if (problem || !fresh?.data?.applied.includes(command.id)) {
+          if (problem) {
             current.current = settled(latest.current, current.current, [command.id]);
             setState(current.current);
           }
+          // With more on the way, one bundle after the last of them tells of all.
+          if (left === 0) await latest.current.refetch().catch(() => undefined);
           void client.invalidateQueries({ queryKey: ['tape'] });
         },
       });
