@@ -6,7 +6,7 @@ const options = {
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src'],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: { '^.+\\.(tsx?|js)$': ['@swc/jest', options] },
   transformIgnorePatterns: ['/node_modules/(?!(@vectrum|react-router|openapi-fetch)/)'],
 };

@@ -207,7 +207,7 @@ test('the van takes it: shop and customer are told, stock is gone from the ledge
   const before = await millrace(owner);
   await owner.goto('/dispatch');
   const parcel = `${sale}-1`;
-  await expect(owner.getByText(parcel)).toBeVisible();
+  await expect(owner.getByRole('link', { name: parcel })).toBeVisible();
   await owner.getByRole('button', { name: /Hand \d+ parcels? to Harrier Post/ }).click();
   await expect(owner.getByText(/parcels? gone, list/)).toBeVisible();
   const after = await millrace(owner);

@@ -1,8 +1,8 @@
 import { RequestMethod } from '@nestjs/common';
 import { METHOD_METADATA, PATH_METADATA } from '@nestjs/common/constants';
 import { ModulesContainer } from '@nestjs/core';
-import { ACCESS } from '../src/identity/access';
-import { type Caller, House } from './house';
+import { ACCESS } from '../src/identity/access.js';
+import { type Caller, House } from './house.js';
 
 interface Route {
   method: string;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Caller, House } from './house';
+import { type Caller, House } from './house.js';
 
 interface Bundle {
   applied: string[];
@@ -65,7 +65,7 @@ describe('a bundle names the commands whose effect it holds', () => {
     const { code } = made.body as { code: string };
     await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
     const one = { line: 1, itemId: await house.itemId('LID-63-GD'), units: 1, toPlaceId: await house.placeId('DOCK-1'), how: 'scanned' };
-    const keys = Array.from({ length: 40 }, () => randomUUID());
+    const keys: string[] = Array.from({ length: 40 }, () => randomUUID());
     const posting = Promise.all(keys.map((key) => maren.post(`floor/receive/${code}`, one, { 'idempotency-key': key }).expect(200)));
     for (let i = 0; i < 25; i++) {
       const seen = await bundle(`floor/receive/${code}`);

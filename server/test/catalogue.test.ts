@@ -1,4 +1,4 @@
-import { type Caller, House } from './house';
+import { type Caller, House } from './house.js';
 
 describe('the catalogue', () => {
   let house: House;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Caller, House } from './house';
+import { type Caller, House } from './house.js';
 
 describe('the command log', () => {
   let house: House;

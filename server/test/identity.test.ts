@@ -1,4 +1,4 @@
-import { House } from './house';
+import { House } from './house.js';
 
 const cookieOf = (answer: { headers: Record<string, unknown> }) =>
   String((answer.headers['set-cookie'] as string[] | undefined)?.[0]).split(';')[0]!;

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Movement } from '@vectrum/core/ledger';
-import { actAs } from '../src/demo/morning';
-import type { Act } from '../src/platform/act';
-import { inTransaction } from '../src/platform/database/tx';
-import { LedgerService } from '../src/stock/ledger.service';
-import { checkLedger } from '../src/stock/ledger-check';
-import { House } from './house';
+import { actAs } from '../src/demo/morning.js';
+import type { Act } from '../src/platform/act.js';
+import { inTransaction } from '../src/platform/database/tx.js';
+import { LedgerService } from '../src/stock/ledger.service.js';
+import { checkLedger } from '../src/stock/ledger-check.js';
+import { House } from './house.js';
 
 describe('the ledger', () => {
   let house: House;

@@ -1,5 +1,5 @@
 import { type AddressInfo } from 'node:net';
-import { House } from './house';
+import { House } from './house.js';
 
 const WITHIN_MS = 1_000;
 

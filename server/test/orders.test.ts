@@ -1,9 +1,9 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import { IntakeService } from '../src/channels/intake.service';
-import { SHOP_SECRET } from '../src/demo/house';
-import { promisedFor } from '../src/orders/promise';
-import { type Caller, House } from './house';
-import { OutsideWorld } from './outside-world';
+import { IntakeService } from '../src/channels/intake.service.js';
+import { SHOP_SECRET } from '../src/demo/house.js';
+import { promisedFor } from '../src/orders/promise.js';
+import { type Caller, House } from './house.js';
+import { OutsideWorld } from './outside-world.js';
 
 const address = { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' };
 const shopOrder = (more: object = {}) => ({

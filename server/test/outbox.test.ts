@@ -1,6 +1,6 @@
-import { Outbox, type OutboxMessage } from '../src/platform/outbox';
-import { inTransaction } from '../src/platform/database/tx';
-import { type Caller, House } from './house';
+import { Outbox, type OutboxMessage } from '../src/platform/outbox.js';
+import { inTransaction } from '../src/platform/database/tx.js';
+import { type Caller, House } from './house.js';
 
 describe('the outbox', () => {
   let house: House;

@@ -1,4 +1,4 @@
-import { type Caller, House } from './house';
+import { type Caller, House } from './house.js';
 
 interface Stop {
   id: number;
@@ -102,14 +102,17 @@ describe('picking', () => {
 
   it('keeps one tote to one round', async () => {
     await house.stock('MRK-PEN', 'C-01-1', 4);
-    const rounds = [await house.release(await house.order([['MRK-PEN', 2]])), await house.release(await house.order([['MRK-PEN', 2]]))];
-    const [a, b] = await Promise.all(rounds.map(stops));
-    const answers = await Promise.all([pick(ines, rounds[0]!, a![0]!, 1, 'T-05'), pick(joss, rounds[1]!, b![0]!, 1, 'T-05')]);
+    const rounds = [
+      await house.release(await house.order([['MRK-PEN', 2]])),
+      await house.release(await house.order([['MRK-PEN', 2]])),
+    ] as const;
+    const [a, b] = [await stops(rounds[0]), await stops(rounds[1])];
+    const answers = await Promise.all([pick(ines, rounds[0], a[0]!, 1, 'T-05'), pick(joss, rounds[1], b[0]!, 1, 'T-05')]);
     expect(answers.map((x) => x.status).sort()).toEqual([200, 409]);
     const second = await pick(
       ines,
-      answers[0]!.status === 200 ? rounds[0]! : rounds[1]!,
-      answers[0]!.status === 200 ? a![0]! : b![0]!,
+      answers[0]!.status === 200 ? rounds[0] : rounds[1],
+      answers[0]!.status === 200 ? a[0]! : b[0]!,
       1,
       'T-06',
     );

@@ -1,5 +1,5 @@
-import { Mailer } from '../src/platform/mailer';
-import { type Caller, House } from './house';
+import { Mailer } from '../src/platform/mailer.js';
+import { type Caller, House } from './house.js';
 
 describe('purchase orders', () => {
   let house: House;

@@ -1,4 +1,4 @@
-import { type Caller, House } from './house';
+import { type Caller, House } from './house.js';
 
 interface Line {
   line: number;

@@ -1,6 +1,6 @@
-import { Mailer } from '../src/platform/mailer';
-import { type Caller, House } from './house';
-import { OutsideWorld } from './outside-world';
+import { Mailer } from '../src/platform/mailer.js';
+import { type Caller, House } from './house.js';
+import { OutsideWorld } from './outside-world.js';
 
 const LABEL = Buffer.from('%PDF-1.3 a label').toString('base64');
 

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
 import { openLine, pack, startPack, toPack, type Codebook, type PackCommand, type PackTask, type Bundle } from '@vectrum/core/scan';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../api/client';
 import { useLive } from '../api/live';
 import { useCodebook, useMe } from '../api/queries';
@@ -38,6 +38,8 @@ export function BenchPage() {
   const open = (scanned: string) => void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
   const problem = code ? (bench.error ?? task.error) : null;
   const ready = code !== undefined && bench.data && task.data && book.data && siteId !== undefined;
+  // A tote's code opens its order but does not stay its address: the tote is free again once the parcel is closed.
+  if (bench.data && code !== bench.data.order) return <Navigate to={`/bench/${bench.data.order}`} replace />;
   return (
     <div className="bench" data-face="bench">
       <header className="btop">

@@ -72,7 +72,7 @@ export function walk<Task, State, Command>(
   const steps: Step<State, Command>[] = [];
   let state = start;
   inputs.forEach((input, i) => {
-    const step = reduce(task, book, state, { ...input, id: `id-${i + 1}` } as ScanInput);
+    const step = reduce(task, book, state, { ...input, id: `id-${i + 1}` });
     steps.push(step);
     state = step.state;
   });

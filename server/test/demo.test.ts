@@ -1,0 +1,143 @@
+import { DemoLoader } from '../src/demo/demo.loader.js';
+import { demoItems } from '../src/demo/goods.js';
+import { DEMO_PEOPLE } from '../src/demo/people.js';
+import { demoPlaces } from '../src/demo/places.js';
+import { seeded } from '../src/demo/random.js';
+import { hasCheckDigit } from '@vectrum/core/barcode';
+import { checkLedger } from '../src/stock/ledger-check.js';
+import { type Caller, House } from './house.js';
+
+interface OrderRow {
+  code: string;
+  state: string;
+  holdReason: string | null;
+  channel: string;
+  stock: string[];
+}
+interface PurchaseRow {
+  state: string;
+  late: boolean;
+  expectedOn: string | null;
+}
+
+describe('the demo business on opening', () => {
+  let house: House;
+  let maren: Caller;
+  let orders: OrderRow[];
+  let purchases: PurchaseRow[];
+
+  beforeAll(async () => {
+    house = await House.open({}, false);
+    await house.app.get(DemoLoader).loadOnce();
+    maren = await house.as('Maren');
+    orders = (await maren.get('orders')).body as OrderRow[];
+    purchases = (await maren.get('purchase-orders')).body as PurchaseRow[];
+  });
+  afterAll(() => house.close());
+
+  it('has a clean ledger', async () => {
+    expect(await checkLedger(house.source)).toEqual([]);
+  });
+
+  it('has about sixty open orders over all channels', () => {
+    expect(orders.length).toBeGreaterThanOrEqual(55);
+    expect(new Set(orders.map((o) => o.channel))).toEqual(new Set(['Web shop', 'Lindenmart', 'Trade file', 'Phone']));
+  });
+
+  it('has orders that are short, one held for its address and one for an unknown code', () => {
+    expect(orders.some((o) => o.state === 'open' && o.stock.includes('none'))).toBe(true);
+    expect(orders.filter((o) => o.holdReason?.startsWith('No postcode'))).toHaveLength(1);
+    expect(orders.filter((o) => o.holdReason?.startsWith('Unknown code LM-99999'))).toHaveLength(1);
+  });
+
+  it('has arrivals today, two that are late, one part received and one draft', () => {
+    expect(purchases.filter((p) => p.late)).toHaveLength(2);
+    expect(purchases.filter((p) => p.state === 'part-received')).toHaveLength(1);
+    expect(purchases.filter((p) => p.state === 'draft')).toHaveLength(1);
+    const today = new Date().toISOString().slice(0, 10);
+    expect(purchases.filter((p) => p.state === 'placed' && p.expectedOn === today).length).toBeGreaterThanOrEqual(2);
+  });
+
+  it('has goods to put away, rounds under way with a short stop, totes to pack and parcels waiting', async () => {
+    const { goods } = (await maren.get('floor/store?site=1')).body as { goods: unknown[] };
+    expect(goods.length).toBeGreaterThan(0);
+    const rounds = (await maren.get('rounds')).body as { state: string; shortStops: number }[];
+    expect(rounds.filter((r) => r.state === 'picking').length).toBeGreaterThanOrEqual(2);
+    expect(rounds.some((r) => r.shortStops > 0)).toBe(true);
+    const queue = (await maren.get('bench/queue')).body as { note: boolean }[];
+    expect(queue.some((o) => o.note)).toBe(true);
+    const lanes = (await maren.get('dispatch/lanes')).body as { parcels: unknown[] }[];
+    expect(lanes.flatMap((l) => l.parcels).length).toBeGreaterThan(0);
+  });
+
+  it('shows it all on the Line and on Now', async () => {
+    const line = (await maren.get('line')).body as { stages: { stage: string; count: number; hours: number }[]; capacityHours: number };
+    expect(line.stages.map((s) => s.stage)).toEqual(['inbound', 'shelves', 'orders', 'picking', 'packing', 'dispatch']);
+    expect(line.stages.every((s) => s.count > 0 && s.hours > 0)).toBe(true);
+    expect(line.capacityHours).toBeGreaterThan(0);
+    const now = (await maren.get('now')).body as {
+      stuck: { who: string; action: string }[];
+      expected: unknown[];
+      departures: { carrier: string }[];
+    };
+    expect(new Set(now.stuck.map((s) => s.who)).size).toBeGreaterThanOrEqual(3);
+    expect(now.stuck.every((s) => s.action.length > 0)).toBe(true);
+    expect(now.departures.map((d) => d.carrier)).toEqual(['Harrier Post', 'Northway Freight']);
+  });
+
+  it('tells its story on the tape, by its own people', async () => {
+    const tape = ((await maren.get('tape?limit=100')).body as { entries: { who: string; kind: string }[] }).entries;
+    expect(new Set(tape.map((e) => e.kind))).toEqual(expect.objectContaining({ size: expect.any(Number) as number }));
+    for (const kind of ['pick', 'pack', 'set-down', 'release']) expect(tape.some((e) => e.kind === kind)).toBe(true);
+    expect(tape.some((e) => e.who === 'Ines Calder')).toBe(true);
+  });
+
+  it('is not loaded twice', async () => {
+    await house.app.get(DemoLoader).loadOnce();
+    expect(((await maren.get('orders')).body as unknown[]).length).toBe(orders.length);
+  });
+
+  it('lists the codes that lie around for the practice scanner, and only codes that mean something', async () => {
+    const groups = (await maren.get('practice/codes?site=1')).body as { title: string; codes: { code: string; says: string }[] }[];
+    expect(groups.map((g) => g.title)).toEqual(['Goods within reach', 'Bins', 'Dock, tables, empty totes', 'Papers']);
+    const papers = groups.find((g) => g.title === 'Papers')!.codes;
+    expect(papers.some((c) => /^P-\d+/.test(c.code))).toBe(true);
+    const order = papers.find((c) => c.code.startsWith('P-'))!.code;
+    const near = (await maren.get(`practice/codes?site=1&document=${order}`)).body as { codes: { code: string }[] }[];
+    expect(near[0]!.codes.length).toBeGreaterThan(2);
+  });
+});
+
+describe('the demo’s seeds', () => {
+  it('give each pack a GTIN of its own with a right check digit', () => {
+    const codes = demoItems().flatMap((i) => i.packs.flatMap((p) => p.barcode ?? []));
+    expect(new Set(codes).size).toBe(codes.length);
+    expect(codes.every((c) => hasCheckDigit(c))).toBe(true);
+  });
+
+  it('have items with and without barcodes, and some kept by lot and date', () => {
+    const items = demoItems();
+    expect(items.filter((i) => i.packs.every((p) => p.barcode === null)).map((i) => i.sku)).toEqual(['CND-MLD-BE', 'STR-ROLL']);
+    expect(items.some((i) => i.tracking === 'lot-expiry')).toBe(true);
+    expect(items.every((i) => i.packs[0]?.factor === 1 && i.weightG > 0)).toBe(true);
+  });
+
+  it('name each place once, with positions where people walk', () => {
+    const places = demoPlaces();
+    expect(new Set(places.map((p) => p.code)).size).toBe(places.length);
+    expect(places.filter((p) => p.pickable).every((p) => p.x !== null && p.y !== null)).toBe(true);
+    expect(places.filter((p) => p.site === 'MILL' && /^[A-H]-/.test(p.code))).toHaveLength(8 * 12 * 4);
+  });
+
+  it('have one account for each duty, badges apart', () => {
+    expect(new Set(DEMO_PEOPLE.map((p) => p.badge)).size).toBe(DEMO_PEOPLE.length);
+    expect(DEMO_PEOPLE.filter((p) => p.duties.includes('picker'))).toHaveLength(2);
+  });
+
+  it('are the same every time', () => {
+    const [a, b] = [seeded(7), seeded(7)];
+    const list = Array.from({ length: 50 }, () => a());
+    expect(Array.from({ length: 50 }, () => b())).toEqual(list);
+    expect(list.every((n) => n >= 0 && n < 1)).toBe(true);
+  });
+});
