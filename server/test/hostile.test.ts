@@ -95,7 +95,7 @@ describe('hostile and careless input', () => {
       'outbox',
     ];
     const counts = await Promise.all(
-      tables.map(async (t) => Number(((await house.source.query(`SELECT COUNT(*) AS n FROM ${t}`)) as { n: string }[])[0]!.n)),
+      tables.map(async (t) => Number((await house.source.query<{ n: string }[]>(`SELECT COUNT(*) AS n FROM ${t}`))[0]!.n)),
     );
     return JSON.stringify(counts);
   };

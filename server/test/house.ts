@@ -66,7 +66,7 @@ export class House {
   static async open(env: Record<string, string> = {}, furnish = true): Promise<House> {
     const database = `test_${randomUUID().slice(0, 8)}`;
     const base = { LOG_LEVEL: 'silent', ...process.env, ...env } as Record<string, string>;
-    const admin = await new DataSource({ ...dataSourceOptions(readConfig(base)), entities: [], migrations: [] } as never).initialize();
+    const admin = await new DataSource({ ...dataSourceOptions(readConfig(base)), entities: [], migrations: [] }).initialize();
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
     const config = readConfig({ ...base, DATABASE_NAME: database, VECTRUM_DEMO: '1', DATABASE_CONNECTIONS: '30' });

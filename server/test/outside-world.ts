@@ -20,7 +20,7 @@ export class OutsideWorld {
   ) {}
 
   static async open(): Promise<OutsideWorld> {
-    let world: OutsideWorld | undefined;
+    const opened: { world?: OutsideWorld } = {};
     const server = createServer((request, response) => {
       const parts: Buffer[] = [];
       request.on('data', (part: Buffer) => parts.push(part));
@@ -31,15 +31,16 @@ export class OutsideWorld {
           headers: request.headers,
           body: Buffer.concat(parts).toString(),
         };
-        world?.heard.push(heard);
-        const answer = Object.entries(world?.answers ?? {}).find(([start]) => `${heard.method} ${heard.path}`.startsWith(start))?.[1](
-          heard,
-        );
+        opened.world?.heard.push(heard);
+        const answer = Object.entries(opened.world?.answers ?? {}).find(([start]) =>
+          `${heard.method} ${heard.path}`.startsWith(start),
+        )?.[1](heard);
         response.writeHead(answer?.status ?? 200, { 'content-type': 'application/json' }).end(JSON.stringify(answer?.body ?? {}));
       });
     });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-    world = new OutsideWorld(server, `http://127.0.0.1:${(server.address() as AddressInfo).port}`);
+    const world = new OutsideWorld(server, `http://127.0.0.1:${(server.address() as AddressInfo).port}`);
+    opened.world = world;
     return world;
   }
 

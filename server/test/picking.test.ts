@@ -111,8 +111,8 @@ describe('picking', () => {
     expect(answers.map((x) => x.status).sort()).toEqual([200, 409]);
     const second = await pick(
       ines,
-      answers[0]!.status === 200 ? rounds[0] : rounds[1],
-      answers[0]!.status === 200 ? a[0]! : b[0]!,
+      answers[0].status === 200 ? rounds[0] : rounds[1],
+      answers[0].status === 200 ? a[0]! : b[0]!,
       1,
       'T-06',
     );

@@ -61,7 +61,7 @@ describe('the schema', () => {
 
   beforeAll(async () => {
     const config = readConfig(process.env);
-    const admin = await new DataSource({ ...dataSourceOptions(config), entities: [], migrations: [] } as never).initialize();
+    const admin = await new DataSource({ ...dataSourceOptions(config), entities: [], migrations: [] }).initialize();
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
     source = await new DataSource({ ...dataSourceOptions(config), database } as never).initialize();

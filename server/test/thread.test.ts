@@ -50,8 +50,7 @@ class Phone<Task extends Bundle, State extends { pending: readonly { id: string 
       const step = this.reduce(task, this.book, this.state, { kind: 'code', id: randomUUID(), code, how: 'scanned' });
       this.state = step.state;
       this.bands.push(step.feedback?.band ?? 'none');
-      for (const command of step.commands.filter((c) => (c as Command).kind !== 'refused'))
-        expect(await this.send(command as never)).toBe(200);
+      for (const command of step.commands.filter((c) => c.kind !== 'refused')) expect(await this.send(command as never)).toBe(200);
     }
   }
 }
@@ -150,7 +149,7 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
       fetcher<PickTask & Bundle>(`floor/rounds/${round}`),
       book,
       startPick,
-      pick as never,
+      pick,
       poster((c) => `floor/rounds/${round}/${{ pick: 'picks', short: 'shorts', 'set-down': 'set-down' }[c.kind] ?? ''}`, ['round']),
     );
     await walk.scan('T-01', 'A-01-1', TRAY, TRAY, JAR, JAR, 'TABLE-1');
@@ -160,7 +159,7 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
       fetcher<PackTask & Bundle>(`bench/orders/${order}/task`),
       book,
       startPack,
-      pack as never,
+      pack,
       poster(() => `bench/orders/${order}/packs`, ['order']),
     );
     await bench.scan(TRAY, JAR, JAR, JAR);

@@ -3,13 +3,14 @@ import { formOf, leadingForm } from './application-identifiers.js';
 import { faultIn } from './value.js';
 
 const YEAR = 2027;
-const all = Array.from({ length: 10_000 }, (_, n) => [2, 3, 4].map((width) => String(n).padStart(width, '0')))
-  .flat()
-  .filter((ai, i, list) => ai.length <= 4 && list.indexOf(ai) === i && formOf(ai) !== undefined);
+const numbers = Array.from({ length: 10_000 }, (_, n) => [2, 3, 4].map((width) => String(n).padStart(width, '0'))).flat();
+const all = [...new Set(numbers)].filter((ai) => ai.length <= 4 && formOf(ai) !== undefined);
 
 describe('the table of application identifiers', () => {
   it('is prefix-free, so that the first that fits is the one', () => {
-    for (const ai of all) for (const other of all) if (ai !== other) expect(other.startsWith(ai)).toBe(false);
+    const begun = all.filter((ai) => [2, 3].some((n) => n < ai.length && formOf(ai.slice(0, n)) !== undefined));
+    expect(begun).toEqual([]);
+    expect(all.length).toBeGreaterThan(300);
   });
 
   it('finds each identifier at the beginning of a text', () => {
