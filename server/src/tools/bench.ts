@@ -46,9 +46,9 @@ async function postingAgainstCommits(hands: number): Promise<void> {
   await source.query('CREATE TABLE IF NOT EXISTS bench_commit (id INT AUTO_INCREMENT PRIMARY KEY, note VARCHAR(500) NOT NULL)');
   const ledger = app.get(LedgerService);
   const act = await actAs(source, 'Ines');
-  const items = (await source.query(
+  const items = await source.query<{ item_id: number; place_id: number; lot_id: number }[]>(
     'SELECT item_id, place_id, lot_id, units FROM balance WHERE bounded = 1 AND units >= 10 ORDER BY item_id LIMIT 40',
-  )) as { item_id: number; place_id: number; lot_id: number }[];
+  );
   const tote = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'T-39'`))?.id ?? 0;
   const post = async (i: number) => {
     const row = items[i % items.length];
