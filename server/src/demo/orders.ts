@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { OrderIntake } from '../orders/order-intake.service.js';
-import { promisedFor } from '../orders/promise.js';
 import { LabelService } from '../packing/label.service.js';
 import { PackingService } from '../packing/packing.service.js';
 import { PickingQueries } from '../picking/picking.queries.js';
@@ -51,6 +50,12 @@ const ORDERS = 60;
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
+/** The first van that an order of this morning can still catch: today's at 15:30, or one an hour and a half from now. */
+function firstPromise(now: number): number {
+  const van = new Date(now).setUTCHours(15, 30, 0, 0);
+  return van > now + HOUR / 2 ? van : Math.ceil((now + 1.5 * HOUR) / (HOUR / 2)) * (HOUR / 2);
+}
+
 /** About sixty orders over all channels, some of them on their way through the house. */
 @Injectable()
 export class DemoOrders {
@@ -90,7 +95,6 @@ export class DemoOrders {
       const unique = [...new Map(lines.map((l) => [l.sku, l])).values()];
       if (n === 17) unique.push({ sku: 'LM-99999', quantity: 1, price: '9.50' });
       if (n % 11 === 5) unique.push({ sku: code === 'LINDEN' ? 'LM-90230' : 'SUIT-XL', quantity: 2, price: '62.00' });
-      const dueNow = promisedFor(new Date(now - 2 * HOUR)).getTime();
       await this.intake.takeIn(channel, {
         ref: `${code}-${String(7100 + n)}`,
         placedAt: placed.toISOString(),
@@ -98,7 +102,7 @@ export class DemoOrders {
         email: `customer${n}@mail.example`,
         address: { line: town[0], city: town[1], postcode: n === 9 ? '' : town[2], country: 'GB' },
         note: n === 4 ? 'No prices in the box, please. It is a prize.' : null,
-        promisedAt: new Date(n === 9 ? now - 20 * HOUR : dueNow + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR).toISOString(),
+        promisedAt: new Date(n === 9 ? now - 20 * HOUR : firstPromise(now) + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR).toISOString(),
         lines: unique.map((l) => ({ ...l, sku: l.sku || 'JAR-454-RD' })),
       });
     }

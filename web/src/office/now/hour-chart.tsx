@@ -69,17 +69,19 @@ export function HourChart({ promised, departures }: { promised: Promised[]; depa
             </div>
           </div>
         ))}
-        {departures.map((d) => (
-          <div
-            key={d.carrier}
-            className="absolute -top-[19px] -bottom-px border-l-[1.5px] border-dashed border-ink-3"
-            style={{ left: share(hourOf(d.at)) }}
-          >
-            <span className="absolute left-[6px] top-0 text-note leading-[15px] whitespace-nowrap text-ink-2">
-              {clock(d.at)} {d.carrier.split(' ')[0]}
-            </span>
-          </div>
-        ))}
+        {departures
+          .filter((d) => hourOf(d.at) > now)
+          .map((d) => (
+            <div
+              key={d.carrier}
+              className="absolute -top-[19px] -bottom-px border-l-[1.5px] border-dashed border-ink-3"
+              style={{ left: share(hourOf(d.at)) }}
+            >
+              <span className="absolute left-[6px] top-0 text-note leading-[15px] whitespace-nowrap text-ink-2">
+                {clock(d.at)} {d.carrier.split(' ')[0]}
+              </span>
+            </div>
+          ))}
         <div className="absolute -top-[19px] -bottom-px border-l-2 border-ink" style={{ left: share(now) }}>
           <span className="absolute right-[6px] top-0 text-note leading-[15px] font-[680]">{clock(new Date())}</span>
         </div>
