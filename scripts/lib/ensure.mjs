@@ -58,7 +58,7 @@ export async function ensureModules() {
 
 function* filesIn(dir) {
   for (const entry of readdirSync(dir, { withFileTypes: true })) {
-    if (['node_modules', 'dist', 'test-results'].includes(entry.name)) continue;
+    if (['node_modules', 'dist', 'test', 'test-results', 'openapi.json'].includes(entry.name)) continue;
     const path = join(dir, entry.name);
     if (entry.isDirectory()) yield* filesIn(path);
     else yield path;
