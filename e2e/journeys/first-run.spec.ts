@@ -113,7 +113,7 @@ test('an item, a supplier and an order later, the first goods are scanned in', a
   await page.getByRole('button', { name: /Book in 12 pieces to DOCK-1/ }).click();
   await expect(page.getByText('All lines are in')).toBeVisible();
   await page.goto(`${BASE}/shelves/items/JAR-1`);
-  await expect(page.getByText('12 pieces')).toBeVisible();
+  await expect(page.getByText('12 pieces', { exact: true })).toBeVisible();
 });
 
 test('the mail that has no server waits in the outbox and says why', async () => {
