@@ -1,11 +1,10 @@
 /** What a printed command card can say, for hands that are on the goods. */
-export type CommandCode = 'confirm' | 'undo' | 'not-here' | 'finish';
+export type CommandCode = 'confirm' | 'undo' | 'not-here';
 
 const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-CONFIRM': 'confirm',
   'VX-UNDO': 'undo',
   'VX-NOT-HERE': 'not-here',
-  'VX-FINISH': 'finish',
 };
 
 /** The command of a scanned card, or undefined where the code is none. */

@@ -33,7 +33,7 @@ describe('what a code means', () => {
   it('hears command cards before all else', () => {
     expect(resolve('VX-CONFIRM', book)).toEqual({ kind: 'command', command: 'confirm' });
     expect(commandOf('vx-not-here')).toBe('not-here');
-    expect(commandOf('VX-FINISH ')).toBe('finish');
+    expect(commandOf('VX-UNDO ')).toBe('undo');
     expect(commandOf('VX-DANCE')).toBeUndefined();
   });
 
