@@ -3,9 +3,11 @@ import type { Logger } from 'pino';
 import { ActivityModule } from './activity/activity.module.js';
 import { AllocationModule } from './allocation/allocation.module.js';
 import { CatalogueModule } from './catalogue/catalogue.module.js';
+import { CompanyModule } from './company/company.module.js';
 import { ChannelsModule } from './channels/channels.module.js';
 import { DemoModule } from './demo/demo.module.js';
 import { DispatchModule } from './dispatch/dispatch.module.js';
+import { ExchangeModule } from './exchange/exchange.module.js';
 import { IdentityModule } from './identity/identity.module.js';
 import { OrdersModule } from './orders/orders.module.js';
 import { PackingModule } from './packing/packing.module.js';
@@ -26,6 +28,7 @@ export class AppModule {
       imports: [
         PlatformModule.with(config, log),
         IdentityModule,
+        CompanyModule,
         ActivityModule,
         SitesModule,
         StockModule,
@@ -39,6 +42,7 @@ export class AppModule {
         PackingModule,
         DispatchModule,
         PrintingModule,
+        ExchangeModule,
         DemoModule,
       ],
     };

@@ -5,6 +5,7 @@ import { createApp } from './app.js';
 import { IntakeService } from './channels/intake.service.js';
 import { DemoLoader } from './demo/demo.loader.js';
 import { ConfigError, readConfig } from './platform/config.js';
+import { ImportJobs } from './exchange/import-jobs.js';
 import { migrate } from './platform/database/data-source.js';
 import { Outbox } from './platform/outbox.js';
 import { newLogger } from './platform/platform.module.js';
@@ -23,6 +24,7 @@ async function main(): Promise<void> {
   if (config.VECTRUM_DEMO) await app.get(DemoLoader).loadOnce();
   app.get(Outbox).start();
   app.get(IntakeService).start();
+  app.get(ImportJobs).start();
   const http = app.getHttpServer();
   http.keepAliveTimeout = KEEP_ALIVE_MS;
   http.headersTimeout = KEEP_ALIVE_MS + 5_000;

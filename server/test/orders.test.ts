@@ -199,10 +199,22 @@ describe('what holds an order', () => {
 describe('the promise', () => {
   it.each([
     ['2026-05-14T09:00:00Z', '2026-05-14T15:30:00.000Z'],
-    ['2026-05-14T14:30:00Z', '2026-05-15T15:30:00.000Z'],
+    ['2026-05-14T14:01:00Z', '2026-05-15T15:30:00.000Z'],
     ['2026-05-15T14:30:00Z', '2026-05-18T15:30:00.000Z'],
     ['2026-05-16T08:00:00Z', '2026-05-18T15:30:00.000Z'],
   ])('of an order that comes at %s is %s', (now, promised) => {
-    expect(promisedFor(new Date(now)).toISOString()).toBe(promised);
+    const site = { timeZone: 'Europe/London', workingDays: 'YYYYYNN', departures: [{ leavesAt: '16:30', closesMinutes: 90 }] };
+    expect(promisedFor(new Date(now), site).toISOString()).toBe(promised);
+  });
+  it('is the first van of a day that has several, in the time of the site', () => {
+    const site = { timeZone: 'Europe/Prague', workingDays: 'YYYYYYN', departures: [{ leavesAt: '18:00', closesMinutes: 30 }, { leavesAt: '11:00', closesMinutes: 60 }] };
+    expect(promisedFor(new Date('2026-01-10T08:59:00Z'), site).toISOString()).toBe('2026-01-10T10:00:00.000Z');
+    expect(promisedFor(new Date('2026-01-10T09:01:00Z'), site).toISOString()).toBe('2026-01-10T17:00:00.000Z');
+    expect(promisedFor(new Date('2026-01-10T17:00:00Z'), site).toISOString()).toBe('2026-01-12T10:00:00.000Z');
+  });
+  it('keeps its hour by the wall clock when the clocks change', () => {
+    const site = { timeZone: 'Europe/London', workingDays: 'YYYYYYY', departures: [{ leavesAt: '15:30', closesMinutes: 60 }] };
+    expect(promisedFor(new Date('2026-03-28T16:00:00Z'), site).toISOString()).toBe('2026-03-29T14:30:00.000Z');
+    expect(promisedFor(new Date('2026-10-24T16:00:00Z'), site).toISOString()).toBe('2026-10-25T15:30:00.000Z');
   });
 });

@@ -131,8 +131,8 @@ describe('small parts', () => {
   });
 
   it('a parcel may be six per cent off, and never less than forty grams', () => {
-    expect(weightTolerance(200)).toBe(40);
-    expect(weightTolerance(10_000)).toBe(600);
+    expect(weightTolerance(200, 6, 40)).toBe(40);
+    expect(weightTolerance(10_000, 6, 40)).toBe(600);
   });
 
   it('deciding what is picked and picking are apart', () => {

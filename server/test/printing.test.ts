@@ -3,8 +3,7 @@ import { type AddressInfo } from 'node:net';
 import { barcodePng } from '../src/printing/paper.js';
 import { packingListPdf } from '../src/printing/packing-list.pdf.js';
 import { purchaseOrderPdf } from '../src/printing/purchase-order.pdf.js';
-import { Printer } from '../src/printing/printer.js';
-import { readConfig } from '../src/platform/config.js';
+import { print } from '../src/printing/printer.js';
 import type { OrderDto } from '../src/orders/orders.dto.js';
 import type { PurchaseOrderDto } from '../src/purchasing/purchasing.dto.js';
 
@@ -98,13 +97,6 @@ describe('papers', () => {
 });
 
 describe('the printer', () => {
-  const printerAt = (address: string | undefined) =>
-    new Printer(
-      readConfig({ DATABASE_USER: 'x', DATABASE_PASSWORD: '', ...(address ? { PRINTER: address } : {}) }),
-      {} as never,
-      {} as never,
-    );
-
   it('gets every byte of a paper', async () => {
     const got: Buffer[] = [];
     const server = createServer({ allowHalfOpen: true }, (socket) => {
@@ -113,20 +105,16 @@ describe('the printer', () => {
     });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const paper = Buffer.alloc(300_000, 'x');
-    await printerAt(`127.0.0.1:${(server.address() as AddressInfo).port}`).print(paper);
+    await print(`127.0.0.1:${(server.address() as AddressInfo).port}`, paper);
     expect(Buffer.concat(got).equals(paper)).toBe(true);
     server.close();
   });
 
   it('that is not there, or hangs up, is told to whoever prints', async () => {
-    await expect(printerAt('127.0.0.1:9').print(Buffer.from('x'))).rejects.toThrow();
+    await expect(print('127.0.0.1:9', Buffer.from('x'))).rejects.toThrow();
     const server = createServer((socket) => socket.resetAndDestroy());
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-    await expect(printerAt(`127.0.0.1:${(server.address() as AddressInfo).port}`).print(Buffer.alloc(100_000))).rejects.toThrow();
+    await expect(print(`127.0.0.1:${(server.address() as AddressInfo).port}`, Buffer.alloc(100_000))).rejects.toThrow();
     server.close();
-  });
-
-  it('that nobody has set says how to set it', () => {
-    expect(() => printerAt(undefined).print(Buffer.from('x'))).toThrow('No printer is set. Set PRINTER to host:port');
   });
 });

@@ -190,7 +190,7 @@ describe('putting away', () => {
   });
 
   it('proposes where the rest lies when there is no home, and an empty bin when there is no rest', async () => {
-    await house.source.query(`UPDATE item SET home_place_id = NULL WHERE sku IN ('JAR-454-RD', 'SMK-LGE')`);
+    await house.source.query(`DELETE s FROM item_site s JOIN item i ON i.id = s.item_id WHERE i.sku IN ('JAR-454-RD', 'SMK-LGE')`);
     await house.stock('JAR-454-RD', 'D-04-3', 48);
     await house.stock('SMK-LGE', 'DOCK-1', 6);
     const list = await goods();

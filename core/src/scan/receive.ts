@@ -1,4 +1,4 @@
-import { packName, spell, toBase } from '../quantity/index.js';
+import { inPacks, packName, spell, toBase } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay, unknownCode } from './feedback.js';
 import { resolve, type Meaning } from './resolve.js';
 import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, ScanInput, Step } from './types.js';
@@ -19,6 +19,8 @@ export interface ReceiveTask {
   supplier: string;
   /** How far above the ordered quantity a line may go, in per cent. */
   overPercent: number;
+  /** Whether a scan fills in what the line still lacks, instead of counting one. */
+  fillRemaining: boolean;
   dock: PlaceFacts;
   lines: ReceiveLine[];
 }
@@ -104,6 +106,9 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
     };
   }
   if (item.tracking !== 'none' && !command.lot) return lotMissing(item);
+  if (item.tracking === 'serial' && command.units !== 1) {
+    return { band: 'too-many', title: 'One serial number, one piece', detail: `Book each ${item.name} in with the number on it` };
+  }
   if (item.tracking === 'lot-expiry' && !command.expires) {
     return {
       band: 'not-this',
@@ -117,8 +122,11 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
 function lotMissing(item: ItemFacts): Refusal {
   return {
     band: 'not-this',
-    title: 'Lot missing',
-    detail: `${item.name} is kept by lot. Scan the label with the lot, or type it`,
+    title: item.tracking === 'serial' ? 'Serial number missing' : 'Lot missing',
+    detail:
+      item.tracking === 'serial'
+        ? `Each ${item.name} has a number of its own. Scan or type it`
+        : `${item.name} is kept by lot. Scan the label with the lot, or type it`,
   };
 }
 
@@ -208,11 +216,13 @@ function onItem(
   const again = current?.itemId === item.id;
   // A scanned pack has been seen and counts as one; a code chosen by hand only says what the goods are.
   const seen = input.how === 'scanned' ? 1 : 0;
+  const due = task.fillRemaining ? Math.max(0, line.ordered - receivedOn(task, state, line.line)) : 0;
+  const filled = due > 0;
   const next: ReceiveState = {
     ...state,
     line: line.line,
     activePackId: pack.id,
-    counts: seen === 0 && !again ? {} : { ...(again ? state.counts : {}), [pack.id]: (again ? (state.counts[pack.id] ?? 0) : 0) + seen },
+    counts: filled ? (again ? state.counts : packCounts(due, item)) : scanned(state, again, pack.id, seen),
     keyed: again && state.keyed,
     lot: lot ?? (again ? state.lot : null),
     expires: expires ?? (again ? state.expires : null),
@@ -220,6 +230,16 @@ function onItem(
   };
   const label = lot ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
   return stay(next, accepted(item.name, again && seen > 0 ? `${spell(countedUnits(next, item), item.packs)} counted` : label));
+}
+
+/** The counts after a scan: one more of the pack where it was seen, a fresh pad where other goods are begun. */
+function scanned(state: ReceiveState, again: boolean, packId: number, seen: number): Record<number, number> {
+  if (seen === 0 && !again) return {};
+  return { ...(again ? state.counts : {}), [packId]: (again ? (state.counts[packId] ?? 0) : 0) + seen };
+}
+
+function packCounts(units: number, item: ItemFacts): Record<number, number> {
+  return Object.fromEntries(inPacks(units, item.packs).map(({ pack, count }) => [pack.id, count]));
 }
 
 function onPlace(task: ReceiveTask, book: Codebook, state: ReceiveState, input: CodeInput, place: PlaceFacts): Result {

@@ -28,7 +28,8 @@ export function resolve(code: string, book: Codebook): Meaning {
   const item = hit && book.items[hit.itemId];
   const pack = item?.packs.find((p) => p.id === hit?.packId);
   if (item && pack) {
-    const lot = read.ok ? (read.fields['10'] ?? null) : null;
+    // A serial number is kept as a lot of one.
+    const lot = read.ok ? ((item.tracking === 'serial' ? read.fields['21'] : read.fields['10']) ?? null) : null;
     const expires = read.ok ? (read.dates['17'] ?? read.dates['15'] ?? null) : null;
     return { kind: 'item', item, pack, lot, expires };
   }

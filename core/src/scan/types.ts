@@ -46,7 +46,7 @@ export interface ItemFacts {
   sku: string;
   name: string;
   picture: string;
-  tracking: 'none' | 'lot' | 'lot-expiry';
+  tracking: 'none' | 'lot' | 'lot-expiry' | 'serial';
   packs: PackUnit[];
   /** Where it belongs at this site, as people say it; null where it has no home. */
   home: string | null;

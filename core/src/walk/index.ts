@@ -1,1 +1,4 @@
-export { metresBetween, metresOf, type PlanPoint } from './walk.js';
+export type { PlanPoint } from './point.js';
+export { alongOf, pointOn, segmentLength, walkwaysOf, type Segment, type Walkways } from './plan.js';
+export { floorOf, walkingOrder, type AisleBin, type Floor } from './floor.js';
+export { aisleBins, faultOfRule, MOST_BINS, type AisleRule, type RuledBin } from './aisle-rule.js';

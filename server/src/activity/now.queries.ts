@@ -1,12 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/calendar.queries.js';
 import { num, rows } from '../platform/database/tx.js';
 import type { DepartureDto, ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './activity.dto.js';
 
 /** What the page Now shows: today's promises, what is stuck and who can move it, what is expected. */
 @Injectable()
 export class NowQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly calendars: CalendarQueries,
+  ) {}
 
   async now(siteIds: readonly number[]): Promise<NowDto> {
     const sites = [0, ...siteIds];
@@ -31,11 +35,7 @@ export class NowQueries {
   }
 
   private departures(sites: readonly number[]): Promise<DepartureDto[]> {
-    return rows<DepartureDto>(
-      this.source,
-      `SELECT c.name AS carrier, TIMESTAMP(UTC_DATE(), c.collects_at) AS at FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at`,
-      [sites],
-    );
+    return this.calendars.departuresToday(sites, new Date());
   }
 
   private async stuck(sites: readonly number[]): Promise<StuckDto[]> {

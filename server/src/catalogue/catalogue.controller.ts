@@ -1,48 +1,116 @@
-import { Body, Controller, Get, Param, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Patch, Query, Req, Res } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { notFound } from '../platform/problem.js';
+import { readBody } from '../platform/read-body.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
-import { ItemStockDto, MovementDto, WhyTermDto } from '../stock/stock.dto.js';
-import { StockQueries } from '../stock/stock.queries.js';
-import { EditItemDto, ItemDto, ItemRowDto } from './catalogue.dto.js';
+import { ItemStockDto, MovementPageDto, WhyTermDto } from '../stock/stock.dto.js';
+import { FIGURES, type Figure, StockQueries } from '../stock/stock.queries.js';
+import { ItemChanges } from './changes.service.js';
+import { ExtraFieldsService } from './extra-fields.service.js';
+import { itemFilter } from './item-filter.js';
+import { ItemListQueries } from './item-list.queries.js';
 import { ItemQueries } from './item.queries.js';
+import {
+  ChangedDto,
+  ChangeFieldDto,
+  ChangeManyDto,
+  EditExtraFieldsDto,
+  EditItemDto,
+  ExtraFieldDto,
+  ItemChoicesDto,
+  ItemCountsDto,
+  ItemDto,
+  ItemPageDto,
+  NewBarcodeDto,
+} from './items.dto.js';
 import { ItemsService } from './items.service.js';
+import { MOST_PICTURE_BYTES, PicturesService } from './pictures.service.js';
+
+const MOST_ROWS = 500;
+const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state'];
+const Filtered = (...more: string[]): MethodDecorator => (target, key, descriptor) => {
+  for (const name of [...FILTERS, ...more]) ApiQuery({ name, required: false, type: String })(target, key, descriptor);
+};
 
 @Controller('api/items')
 export class CatalogueController {
   constructor(
     private readonly queries: ItemQueries,
+    private readonly lists: ItemListQueries,
     private readonly items: ItemsService,
+    private readonly changes: ItemChanges,
+    private readonly extra: ExtraFieldsService,
+    private readonly pictures: PicturesService,
     private readonly stock: StockQueries,
   ) {}
 
   @Get()
   @Access('signed-in')
-  list(@Reader() person: Person, @Query('search') search?: string): Promise<ItemRowDto[]> {
-    return this.queries.list(person.siteIds, String(search ?? '').slice(0, 100));
+  @Filtered('sort', 'from', 'limit')
+  list(@Reader() person: Person, @Query() query: Record<string, string>): Promise<ItemPageDto> {
+    const from = Math.max(0, Math.floor(Number(query['from']) || 0));
+    const limit = Math.min(MOST_ROWS, Math.max(1, Math.floor(Number(query['limit']) || 100)));
+    return this.lists.page(person, itemFilter(query), String(query['sort'] ?? ''), from, limit);
+  }
+
+  @Get('counts')
+  @Access('signed-in')
+  @Filtered()
+  counts(@Reader() person: Person, @Query() query: Record<string, string>): Promise<ItemCountsDto> {
+    return this.lists.counts(person, itemFilter(query));
+  }
+
+  @Get('choices')
+  @Access('signed-in')
+  choices(): Promise<ItemChoicesDto> {
+    return this.lists.choices();
+  }
+
+  @Get('extra-fields')
+  @Access('signed-in')
+  extraFields(): Promise<ExtraFieldDto[]> {
+    return this.extra.list();
+  }
+
+  @Put('extra-fields')
+  @Access('set-up')
+  @HttpCode(204)
+  setExtraFields(@Acting() act: Act, @Body() body: EditExtraFieldsDto): Promise<void> {
+    return this.extra.replace(act, body);
+  }
+
+  /** Changes one field of many items at once. */
+  @Post('changes')
+  @Access('items')
+  @HttpCode(200)
+  changeMany(@Acting() act: Act, @Body() body: ChangeManyDto): Promise<ChangedDto> {
+    return this.changes.many(act, body);
   }
 
   @Get(':sku')
   @Access('signed-in')
   sheet(@Reader() person: Person, @Param('sku') sku: string): Promise<ItemDto> {
-    return this.queries.sheet(sku.toUpperCase(), person.seesCosts);
+    return this.queries.sheet(person, sku.toUpperCase());
   }
 
   @Get(':sku/stock')
   @Access('signed-in')
   async stockOf(@Reader() person: Person, @Param('sku') sku: string): Promise<ItemStockDto> {
-    return this.stock.ofItem(await this.idOf(sku), person.siteIds);
+    return this.stock.ofItem(await this.queries.idOf(sku.toUpperCase()), person.siteIds);
   }
 
   @Get(':sku/movements')
   @Access('signed-in')
-  async movements(@Reader() person: Person, @Param('sku') sku: string): Promise<MovementDto[]> {
-    return this.stock.movements(await this.idOf(sku), person.siteIds);
+  @ApiQuery({ name: 'before', required: false, type: String })
+  async movements(@Reader() person: Person, @Param('sku') sku: string, @Query('before') before?: string): Promise<MovementPageDto> {
+    return this.stock.movements(await this.queries.idOf(sku.toUpperCase()), person.siteIds, Number(before) > 0 ? Number(before) : null);
   }
 
-  /** The sum behind a figure: `available` or `on-hand`, at one site. */
+  /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
   @Get(':sku/why/:figure/:siteId')
   @Access('signed-in')
   async why(
@@ -53,9 +121,9 @@ export class CatalogueController {
   ): Promise<WhyTermDto[]> {
     const siteId = Number(site);
     if (!person.siteIds.includes(siteId)) throw notFound('That site');
-    if (figure !== 'available' && figure !== 'on-hand') throw notFound(`A sum called ${figure}`);
-    const itemId = await this.idOf(sku);
-    return figure === 'available' ? this.stock.whyAvailable(itemId, siteId) : this.stock.whyOnHand(itemId, siteId);
+    const known = FIGURES.find((f): f is Figure => f === figure);
+    if (!known) throw notFound(`A sum called ${figure}`);
+    return this.stock.why(known, await this.queries.idOf(sku.toUpperCase()), siteId);
   }
 
   @Post()
@@ -70,7 +138,44 @@ export class CatalogueController {
     return this.items.edit(act, sku.toUpperCase(), version, body);
   }
 
-  private async idOf(sku: string): Promise<number> {
-    return (await this.queries.sheet(sku.toUpperCase(), false)).id;
+  /** Changes one field, from the list. */
+  @Patch(':sku')
+  @Access('items')
+  change(@Acting() act: Act, @IfMatch() version: number, @Param('sku') sku: string, @Body() body: ChangeFieldDto): Promise<ChangedDto> {
+    return this.changes.one(act, sku.toUpperCase(), version, body);
+  }
+
+  /** Ties a scanned code to a pack unit, or makes an in-house one. */
+  @Post(':sku/barcodes')
+  @Access('items', 'receive')
+  @HttpCode(200)
+  addBarcode(@Acting() act: Act, @Param('sku') sku: string, @Body() body: NewBarcodeDto): Promise<CodeDto> {
+    return this.items.addBarcode(act, sku.toUpperCase(), body);
+  }
+
+  /** The picture as it was uploaded, brought to a size; `thumb` for lists. */
+  @Get(':sku/picture')
+  @Access('signed-in')
+  @Header('cache-control', 'private, max-age=31536000, immutable')
+  @ApiQuery({ name: 'size', required: false, type: String })
+  @ApiOkResponse({ content: { 'image/webp': {} } })
+  async picture(@Res() response: Response, @Param('sku') sku: string, @Query('size') size?: string): Promise<void> {
+    const { type, bytes } = await this.pictures.read(sku.toUpperCase(), size === 'thumb' ? 'thumb' : 'large');
+    response.type(type).send(bytes);
+  }
+
+  /** The body is the picture file itself: JPEG, PNG or WebP. */
+  @Put(':sku/picture')
+  @Access('items')
+  @HttpCode(204)
+  async setPicture(@Acting() act: Act, @Param('sku') sku: string, @Req() request: Request): Promise<void> {
+    await this.pictures.keep(act, sku.toUpperCase(), await readBody(request, MOST_PICTURE_BYTES));
+  }
+
+  @Delete(':sku/picture')
+  @Access('items')
+  @HttpCode(204)
+  dropPicture(@Acting() act: Act, @Param('sku') sku: string): Promise<void> {
+    return this.pictures.drop(act, sku.toUpperCase());
   }
 }

@@ -1,7 +1,14 @@
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
-export const TRACKINGS = ['none', 'lot', 'lot-expiry'] as const;
+export const TRACKINGS = ['none', 'lot', 'lot-expiry', 'serial'] as const;
 export type Tracking = (typeof TRACKINGS)[number];
+/** A kit is sold together and picked by its parts; an assembly is built here of its parts and labour. */
+export const ITEM_KINDS = ['single', 'kit', 'assembly'] as const;
+export type ItemKind = (typeof ITEM_KINDS)[number];
+/** Where goods may stand: anywhere, only in cold zones, only in restricted zones. */
+export const STORAGES = ['any', 'cold', 'restricted'] as const;
+export type Storage = (typeof STORAGES)[number];
+export const ROTATIONS = ['fifo', 'fefo'] as const;
 
 @Entity('item')
 export class Item {
@@ -14,7 +21,11 @@ export class Item {
   @Column({ type: 'varchar' }) rotation: 'fifo' | 'fefo';
   @Column({ type: 'decimal', nullable: true }) cost: string | null;
   @Column({ name: 'never_holds_up', type: 'tinyint' }) neverHoldsUp: number;
-  @Column({ name: 'home_place_id', type: 'int', nullable: true }) homePlaceId: number | null;
+  @Column({ type: 'varchar' }) kind: ItemKind;
+  @Column({ type: 'decimal', nullable: true }) labour: string | null;
+  @Column({ type: 'varchar' }) storage: Storage;
+  @Column({ name: 'tax_code', type: 'varchar', nullable: true }) taxCode: string | null;
+  @Column({ type: 'simple-json' }) extra: Record<string, string>;
   @Column() version: number;
 }
 

@@ -13,10 +13,10 @@ interface PackRow {
 /** Every code that means something at a site: what phones check scans against, and the server again. */
 @Injectable()
 export class CodebookQueries {
-  /** The whole book of a site, or only the items named (places always come whole). */
-  async book(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[]): Promise<Codebook> {
+  /** The whole book of a site, or only the items and the places named. */
+  async book(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[], placeIds?: readonly number[]): Promise<Codebook> {
     const today = new Date().toISOString().slice(0, 10);
-    const book: Codebook = { today, codes: {}, items: await this.items(tx, itemIds), places: {} };
+    const book: Codebook = { today, codes: {}, items: await this.items(tx, siteId, itemIds), places: {} };
     const only = itemIds ? `WHERE u.item_id IN (${marks(itemIds)})` : '';
     const codes = await rows<{ code: string; packId: number; itemId: number }>(
       tx,
@@ -30,20 +30,20 @@ export class CodebookQueries {
     for (const { code, packId, itemId } of codes) book.codes[codeKey(code, today)] = { itemId, packId };
     const places = await rows<{ id: number; code: string; kind: string; siteId: number }>(
       tx,
-      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id IS NOT NULL AND blocked = 0 AND kind NOT IN ('site','zone','parcel') AND (site_id = ? OR kind IN ('dock','tote'))`,
-      [siteId],
+      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id IS NOT NULL AND blocked = 0 AND kind NOT IN ('site','zone','parcel') AND (site_id = ? OR kind IN ('dock','tote'))${placeIds ? ` AND id IN (${marks(placeIds)})` : ''}`,
+      [siteId, ...(placeIds ?? [])],
     );
     for (const place of places) book.places[place.code.toUpperCase()] = place;
     return book;
   }
 
-  async items(tx: Pick<Tx, 'query'>, itemIds?: readonly number[]): Promise<Record<string, ItemFacts>> {
+  async items(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[]): Promise<Record<string, ItemFacts>> {
     const only = itemIds ? `WHERE i.id IN (${marks(itemIds)})` : '';
     const params = [...(itemIds ?? [])];
     const found = await rows<Omit<ItemFacts, 'packs'>>(
       tx,
-      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, p.code AS home FROM item i LEFT JOIN place p ON p.id = i.home_place_id ${only}`,
-      params,
+      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
+      [siteId, ...params],
     );
     const packs = await rows<PackRow>(
       tx,

@@ -1,97 +1,95 @@
 import { Injectable } from '@nestjs/common';
+import { buildable, lacking } from '@vectrum/core/catalogue';
 import { DataSource } from 'typeorm';
-import { marks, num, one, rows } from '../platform/database/tx.js';
+import type { Person } from '../platform/act.js';
+import { marks, num, one, parsed, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
-import type { ItemDto, ItemRowDto, PackDto } from './catalogue.dto.js';
-
-const MOST = 500;
+import type { ItemDto, ItemPartDto, ItemSiteDto, PackDto } from './items.dto.js';
 
 interface ItemFactsRow {
   id: number;
   sku: string;
   name: string;
   className: string;
+  kind: string;
   picture: string;
+  pictureMark: string | null;
   tracking: string;
   rotation: string;
+  storage: string;
+  taxCode: string | null;
   cost: string | null;
+  labour: string | null;
   neverHoldsUp: number;
-  home: string | null;
+  extra: unknown;
+  lacksBarcode: number;
+  lacksCost: number;
+  lacksSize: number;
   version: number;
 }
 
-/** Reads items, their pack units and what they lack. */
+/** Reads one item whole: its pack units, what it is at each site, its parts, what it lacks. */
 @Injectable()
 export class ItemQueries {
   constructor(private readonly source: DataSource) {}
 
-  async list(siteIds: readonly number[], search: string): Promise<ItemRowDto[]> {
-    const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    const found = await rows<{
-      id: number;
-      sku: string;
-      name: string;
-      className: string;
-      picture: string;
-      unit: string;
-      units: string;
-      cost: string | null;
-      onHand: string;
-      reserved: string;
-      held: string;
-      incoming: string;
-      bare: string;
-      unsized: string;
-    }>(
-      this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.picture, u.name AS unit, u.plural AS units, i.cost,
-         COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.reserved, 0) AS reserved, COALESCE(st.held, 0) AS held, COALESCE(inc.units, 0) AS incoming,
-         (SELECT COUNT(*) FROM barcode b JOIN pack_unit q ON q.id = b.pack_unit_id WHERE q.item_id = i.id) = 0 AS bare,
-         (u.weight_g IS NULL OR u.length_mm IS NULL) AS unsized
-       FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
-       LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(reserved) AS reserved, SUM(held) AS held FROM site_stock WHERE site_id IN (?) GROUP BY item_id) st ON st.item_id = i.id
-       LEFT JOIN (SELECT l.item_id, SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) AS units FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-                  WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) GROUP BY l.item_id) inc ON inc.item_id = i.id
-       WHERE i.name LIKE ? OR i.sku LIKE ? OR i.class LIKE ? ORDER BY i.class, i.name LIMIT ?`,
-      [[0, ...siteIds], [0, ...siteIds], like, like, like, MOST],
-    );
-    return found.map((r) => ({
-      sku: r.sku,
-      name: r.name,
-      className: r.className,
-      picture: r.picture,
-      unit: r.unit,
-      units: r.units,
-      onHand: num(r.onHand),
-      reserved: num(r.reserved),
-      available: num(r.onHand) - num(r.held) - num(r.reserved),
-      incoming: num(r.incoming),
-      lacks: lacking(num(r.bare) === 1, r.cost, num(r.unsized) === 1),
-    }));
+  async idOf(sku: string): Promise<number> {
+    const item = await one<{ id: number }>(this.source, 'SELECT id FROM item WHERE sku = ?', [sku]);
+    if (!item) throw notFound(`Item ${sku}`);
+    return item.id;
   }
 
-  async sheet(sku: string, seesCosts: boolean): Promise<ItemDto> {
+  async sheet(person: Person, sku: string): Promise<ItemDto> {
     const item = await one<ItemFactsRow>(
       this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.picture, i.tracking, i.rotation, i.cost, i.never_holds_up AS neverHoldsUp, p.code AS home, i.version
-       FROM item i LEFT JOIN place p ON p.id = i.home_place_id WHERE i.sku = ?`,
+      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.tax_code AS taxCode, i.cost, i.labour,
+         i.never_holds_up AS neverHoldsUp, i.extra, i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize, i.version
+       FROM item i LEFT JOIN item_picture p ON p.item_id = i.id WHERE i.sku = ?`,
       [sku],
     );
     if (!item) throw notFound(`Item ${sku}`);
-    const packs = (await this.packs([item.id])).get(item.id) ?? [];
-    const base = packs.find((p) => p.factor === 1);
-    const { cost, ...rest } = item;
+    const [packs, sites, parts, tags, usedIn] = await Promise.all([
+      this.packs([item.id]),
+      this.sites(item.id, person),
+      this.parts(item.id, person.siteIds),
+      rows<{ tag: string }>(this.source, 'SELECT tag FROM item_tag WHERE item_id = ? ORDER BY tag', [item.id]),
+      rows<{ sku: string }>(this.source, 'SELECT i.sku FROM item_part p JOIN item i ON i.id = p.item_id WHERE p.part_item_id = ? ORDER BY i.sku', [item.id]),
+    ]);
+    const { cost, labour, lacksBarcode, lacksCost, lacksSize, extra, ...rest } = item;
     return {
       ...rest,
-      ...(seesCosts ? { cost } : {}),
+      ...(person.seesCosts ? { cost, labour } : {}),
+      extra: parsed<Record<string, string>>(extra),
       neverHoldsUp: item.neverHoldsUp === 1,
-      packs,
-      lacks: lacking(
-        packs.every((p) => p.barcodes.length === 0),
-        cost,
-        base?.weightG === null || base?.lengthMm === null,
-      ),
+      packs: packs.get(item.id) ?? [],
+      sites,
+      parts,
+      tags: tags.map((t) => t.tag),
+      usedIn: usedIn.map((u) => u.sku),
+      buildable: item.kind === 'single' ? null : buildable(parts),
+      lacks: lacking({ barcode: lacksBarcode === 0, cost: lacksCost === 0, size: lacksSize === 0 }),
     };
+  }
+
+  private async sites(itemId: number, person: Person): Promise<ItemSiteDto[]> {
+    const found = await rows<ItemSiteDto & { cost: string | null }>(
+      this.source,
+      `SELECT s.id AS siteId, s.name AS site, p.code AS home, x.cost, x.reorder_point AS reorderPoint, x.order_up_to AS orderUpTo
+       FROM site s LEFT JOIN item_site x ON x.site_id = s.id AND x.item_id = ? LEFT JOIN place p ON p.id = x.home_place_id WHERE s.id IN (?) ORDER BY s.id`,
+      [itemId, [0, ...person.siteIds]],
+    );
+    return found.map(({ cost, ...s }) => ({ ...s, ...(person.seesCosts ? { cost } : {}) }));
+  }
+
+  private async parts(itemId: number, siteIds: readonly number[]): Promise<ItemPartDto[]> {
+    const found = await rows<Omit<ItemPartDto, 'available'> & { available: string }>(
+      this.source,
+      `SELECT i.sku, i.name, p.units, IF(p.units = 1, u.name, u.plural) AS unit, COALESCE(SUM(s.on_hand - s.held - s.reserved), 0) AS available
+       FROM item_part p JOIN item i ON i.id = p.part_item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
+       LEFT JOIN site_stock s ON s.item_id = i.id AND s.site_id IN (?) WHERE p.item_id = ? GROUP BY i.id ORDER BY i.sku`,
+      [[0, ...siteIds], itemId],
+    );
+    return found.map((p) => ({ ...p, available: num(p.available) }));
   }
 
   /** Pack units with their barcodes, largest first, by item. */
@@ -109,8 +107,4 @@ export class ItemQueries {
     }
     return byItem;
   }
-}
-
-function lacking(bare: boolean, cost: string | null, unsized: boolean): string[] {
-  return [...(bare ? ['barcode'] : []), ...(cost === null ? ['cost'] : []), ...(unsized ? ['size or weight'] : [])];
 }

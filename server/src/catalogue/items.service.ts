@@ -1,15 +1,19 @@
 import { Injectable } from '@nestjs/common';
-import { hasCheckDigit } from '@vectrum/core/barcode';
-import { codeKey } from '@vectrum/core/scan';
+import { IN_HOUSE_PREFIXES, restrictedNumber, type InHousePrefix } from '@vectrum/core/barcode';
 import type { Act } from '../platform/act.js';
 import { ActivityService } from '../activity/activity.service.js';
 import { CommandLog } from '../platform/command-log.js';
-import { one, rows, type Tx } from '../platform/database/tx.js';
+import { one, type Tx } from '../platform/database/tx.js';
+import { nextNumber } from '../platform/number-series.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
-import { Place } from '../sites/place.entity.js';
-import type { EditItemDto, EditPackDto } from './catalogue.dto.js';
-import { Barcode, Item, PackUnitRow } from './catalogue.entity.js';
+import { SettingsService } from '../company/settings.service.js';
+import { Item, PackUnitRow } from './catalogue.entity.js';
+import { refreshLacks } from './completeness.js';
+import { checkExtra, extraFields } from './extra-fields.js';
+import type { EditItemDto, NewBarcodeDto } from './items.dto.js';
+import { writeParts, writeSites, writeTags } from './item-sets.js';
+import { checkLadder, tieBarcode, writePacks } from './packs.js';
 
 /** Makes and changes items with their pack units and barcodes. */
 @Injectable()
@@ -17,6 +21,7 @@ export class ItemsService {
   constructor(
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
+    private readonly settings: SettingsService,
   ) {}
 
   add(act: Act, input: EditItemDto): Promise<{ code: string }> {
@@ -24,51 +29,79 @@ export class ItemsService {
       const sku = input.sku.toUpperCase();
       if (await tx.findOneBy(Item, { sku })) throw badForm({ sku: `${sku} is taken. Choose another SKU` });
       checkLadder(input.packs);
-      const made = await tx.insert(Item, { ...(await this.columns(tx, input, act.person.seesCosts)), sku });
-      const id = (made.identifiers[0] as { id: number }).id;
-      await this.writePacks(tx, id, input.packs);
-      await this.activity.record(tx, act, {
-        kind: 'item',
-        glyph: 'full',
-        title: `Item ${sku} made`,
-        detail: input.name,
-        document: sku,
-      });
+      const made = await tx.insert(Item, { ...(await this.columns(tx, act, input)), sku });
+      await this.writeSets(tx, act, (made.identifiers[0] as { id: number }).id, input);
+      await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Item ${sku} made`, detail: input.name, document: sku });
       return { code: sku };
     });
   }
 
   edit(act: Act, sku: string, version: number, input: EditItemDto): Promise<{ code: string }> {
     return this.commands.run(act, 'item.edit', { sku, version, input }, async (tx) => {
-      const item = await tx.findOne(Item, { where: { sku }, lock: { mode: 'pessimistic_write' } });
-      if (!item) throw notFound(`Item ${sku}`);
+      const item = await this.locked(tx, sku);
       mustMatch(item.version, version);
       checkLadder(input.packs);
-      if (
-        item.tracking !== input.tracking &&
-        (await one(tx, 'SELECT 1 AS x FROM balance WHERE item_id = ? AND units > 0 LIMIT 1', [item.id]))
-      ) {
+      if (item.tracking !== input.tracking && (await hasStock(tx, item.id))) {
         throw badState(`There is stock of ${sku}. How it is tracked can change only when there is none`);
       }
-      await tx.update(Item, item.id, {
-        ...(await this.columns(tx, input, act.person.seesCosts)),
-        version: version + 1,
-      });
-      await this.writePacks(tx, item.id, input.packs);
-      await this.activity.record(tx, act, {
-        kind: 'item',
-        glyph: 'full',
-        title: `Item ${sku} changed`,
-        detail: input.name,
-        document: sku,
-      });
+      await tx.update(Item, item.id, { ...(await this.columns(tx, act, input)), version: version + 1 });
+      await this.writeSets(tx, act, item.id, input);
+      await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Item ${sku} changed`, detail: input.name, document: sku });
       return { code: sku };
     });
   }
 
-  private async columns(tx: Tx, input: EditItemDto, seesCosts: boolean): Promise<Partial<Item>> {
-    const home = input.home ? await tx.findOneBy(Place, { code: input.home.toUpperCase() }) : null;
-    if (input.home && !home) throw badForm({ home: `There is no place ${input.home}. Type the code of a bin` });
+  /** Ties a code to one of an item's pack units, or makes an in-house one for it. */
+  addBarcode(act: Act, sku: string, input: NewBarcodeDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'item.barcode', { sku, input }, async (tx) => {
+      const item = await this.locked(tx, sku);
+      const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: input.factor });
+      if (!pack) throw badForm({ factor: `${sku} has no pack of ${input.factor}. Choose one that it has` });
+      if (!input.code && !input.make) throw badForm({ code: 'Scan the barcode, or say which kind to make' });
+      const code = await tieBarcode(tx, pack.id, input.code ?? (await this.inHouse(tx, input.make ?? 'restricted')));
+      await tx.update(Item, item.id, { version: item.version + 1 });
+      await refreshLacks(tx, [item.id]);
+      await this.activity.record(tx, act, {
+        kind: 'barcode',
+        glyph: 'full',
+        title: `${code} tied to ${item.name}`,
+        detail: pack.factor === 1 ? pack.name : `${pack.name} of ${pack.factor}`,
+        document: sku,
+      });
+      return { code };
+    });
+  }
+
+  private async inHouse(tx: Tx, kind: 'restricted' | 'code-128'): Promise<string> {
+    for (;;) {
+      const n = await nextNumber(tx, 'IN');
+      const prefix = await this.settings.get(tx, 'inHousePrefix');
+      const known = IN_HOUSE_PREFIXES.find((p): p is InHousePrefix => p === prefix) ?? '20';
+      const code = kind === 'restricted' ? restrictedNumber(known, n) : `IH-${String(n).padStart(6, '0')}`;
+      const taken = await one(tx, 'SELECT id FROM barcode WHERE code IN (?, ?)', [code, code.padStart(14, '0')]);
+      if (!taken) return code;
+    }
+  }
+
+  private async locked(tx: Tx, sku: string): Promise<Item> {
+    const item = await tx.findOne(Item, { where: { sku }, lock: { mode: 'pessimistic_write' } });
+    if (!item) throw notFound(`Item ${sku}`);
+    return item;
+  }
+
+  private async writeSets(tx: Tx, act: Act, itemId: number, input: EditItemDto): Promise<void> {
+    if (input.tags) await writeTags(tx, itemId, input.tags);
+    if (input.sites) await writeSites(tx, act, itemId, input.sites);
+    if (input.parts) await writeParts(tx, itemId, input.kind ?? 'single', input.parts);
+    await writePacks(tx, itemId, input.packs);
+    await refreshLacks(tx, [itemId]);
+  }
+
+  private async columns(tx: Tx, act: Act, input: EditItemDto): Promise<Partial<Item>> {
+    if (input.taxCode && !(await one(tx, 'SELECT code FROM tax_rate WHERE code = ?', [input.taxCode]))) {
+      throw badForm({ taxCode: `There is no tax rate ${input.taxCode}. Make it in Setup, Company` });
+    }
+    const costs = act.person.seesCosts;
     return {
       name: input.name.trim(),
       className: input.className.trim(),
@@ -76,61 +109,16 @@ export class ItemsService {
       tracking: input.tracking,
       rotation: input.rotation,
       neverHoldsUp: input.neverHoldsUp ? 1 : 0,
-      homePlaceId: home?.id ?? null,
-      ...(seesCosts && input.cost !== undefined ? { cost: input.cost } : {}),
+      ...(input.kind ? { kind: input.kind } : {}),
+      ...(input.storage ? { storage: input.storage } : {}),
+      ...(input.taxCode !== undefined ? { taxCode: input.taxCode } : {}),
+      ...(input.extra ? { extra: checkExtra(await extraFields(tx), input.extra) } : {}),
+      ...(costs && input.cost !== undefined ? { cost: input.cost } : {}),
+      ...(costs && input.labour !== undefined ? { labour: input.labour } : {}),
     };
-  }
-
-  private async writePacks(tx: Tx, itemId: number, packs: readonly EditPackDto[]): Promise<void> {
-    const kept = await tx.findBy(PackUnitRow, { itemId });
-    for (const old of kept) {
-      if (packs.some((p) => p.factor === old.factor)) continue;
-      const used = await one(
-        tx,
-        'SELECT 1 AS x FROM purchase_order_line WHERE pack_unit_id = ? UNION SELECT 1 FROM supplier_item WHERE pack_unit_id = ? LIMIT 1',
-        [old.id, old.id],
-      );
-      if (used) throw badState(`The ${old.name} of ${old.factor} is written on purchase orders or price lists and must stay`);
-      await tx.delete(Barcode, { packUnitId: old.id });
-      await tx.delete(PackUnitRow, old.id);
-    }
-    for (const pack of packs) await this.writePack(tx, itemId, pack, kept.find((k) => k.factor === pack.factor)?.id);
-  }
-
-  private async writePack(tx: Tx, itemId: number, pack: EditPackDto, keptId: number | undefined): Promise<void> {
-    const columns = {
-      itemId,
-      name: pack.name.trim().toLowerCase(),
-      plural: pack.plural.trim().toLowerCase(),
-      factor: pack.factor,
-      weightG: pack.weightG ?? null,
-      lengthMm: pack.lengthMm ?? null,
-      widthMm: pack.widthMm ?? null,
-      heightMm: pack.heightMm ?? null,
-    };
-    let id = keptId;
-    if (id === undefined) id = ((await tx.insert(PackUnitRow, columns)).identifiers[0] as { id: number }).id;
-    else await tx.update(PackUnitRow, id, columns);
-    await tx.delete(Barcode, { packUnitId: id });
-    const today = new Date().toISOString().slice(0, 10);
-    for (const text of pack.barcodes) {
-      if (/^\d{8}$|^\d{12,14}$/.test(text.trim()) && !hasCheckDigit(text.trim())) {
-        throw badForm({ packs: `${text} has a wrong check digit. Scan the barcode rather than typing it` });
-      }
-      const code = codeKey(text, today);
-      const taken = await rows<{ sku: string }>(
-        tx,
-        'SELECT i.sku FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ?',
-        [code],
-      );
-      if (taken[0]) throw badForm({ packs: `${text} is on ${taken[0].sku} already. One barcode means one thing` });
-      await tx.insert(Barcode, { code, packUnitId: id });
-    }
   }
 }
 
-function checkLadder(packs: readonly EditPackDto[]): void {
-  const factors = packs.map((p) => p.factor);
-  if (!factors.includes(1)) throw badForm({ packs: 'One pack unit is the base unit, with 1 in it' });
-  if (new Set(factors).size !== factors.length) throw badForm({ packs: 'Two pack units hold the same number. Keep one of them' });
+export async function hasStock(tx: Tx, itemId: number): Promise<boolean> {
+  return (await one(tx, 'SELECT 1 AS x FROM balance WHERE item_id = ? AND units > 0 LIMIT 1', [itemId])) !== undefined;
 }

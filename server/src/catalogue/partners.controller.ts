@@ -11,7 +11,7 @@ import {
   NewChannelDto,
   SupplierDto,
   SupplierSheetDto,
-} from './catalogue.dto.js';
+} from './partners.dto.js';
 import { PartnersService } from './partners.service.js';
 
 @Controller('api')

@@ -18,7 +18,7 @@ import type {
   SupplierDto,
   SupplierItemDto,
   SupplierSheetDto,
-} from './catalogue.dto.js';
+} from './partners.dto.js';
 import { Channel, Item, Listing, PackUnitRow, Supplier, SupplierItem } from './catalogue.entity.js';
 import { ItemQueries } from './item.queries.js';
 

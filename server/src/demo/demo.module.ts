@@ -5,7 +5,9 @@ import { PackingModule } from '../packing/packing.module.js';
 import { PickingModule } from '../picking/picking.module.js';
 import { PurchasingModule } from '../purchasing/purchasing.module.js';
 import { ReceivingModule } from '../receiving/receiving.module.js';
+import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { DemoExtras } from './extras.js';
 import { DemoHouse } from './house.js';
 import { DemoLoader } from './demo.loader.js';
 import { DemoMorning } from './morning.js';
@@ -13,8 +15,8 @@ import { DemoOrders } from './orders.js';
 import { PracticeController } from './practice.controller.js';
 
 @Module({
-  imports: [StockModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
+  imports: [StockModule, SitesModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
   controllers: [PracticeController],
-  providers: [DemoHouse, DemoMorning, DemoOrders, DemoLoader],
+  providers: [DemoHouse, DemoExtras, DemoMorning, DemoOrders, DemoLoader],
 })
 export class DemoModule {}

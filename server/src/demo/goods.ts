@@ -41,8 +41,8 @@ BRSH-BEE|Bee brush|tool|Tools|brush/brushes|90|350x60x25|1.40|3.90|box/boxes:24|
 UNC-FORK|Uncapping fork|tool|Tools|fork/forks|110|230x70x30|2.20|5.90|box/boxes:20|BRINDLEMOOR|
 CAGE-QN|Queen cage, clip|cage|Tools|cage/cages|12|60x30x20|0.36|1.20|bag/bags:50|BRINDLEMOOR|
 MRK-PEN|Queen marking pen|tool|Tools|pen/pens|18|140x15x15|1.10|3.20|box/boxes:12|BRINDLEMOOR|
-EXT-4T|Honey extractor, 4 frame|extractor|Honey room|extractor/extractors|14500|480x480x900|182.00|349.00||BRINDLEMOOR|
-SCL-B2|Hive scale|scale|Honey room|scale/scales|2900|420x320x70|58.00|119.00||BRINDLEMOOR|
+EXT-4T|Honey extractor, 4 frame|extractor|Honey room|extractor/extractors|14500|480x480x900|182.00|349.00||BRINDLEMOOR|serial
+SCL-B2|Hive scale|scale|Honey room|scale/scales|2900|420x320x70|58.00|119.00||BRINDLEMOOR|serial
 SVE-DBL|Strainer, double|extractor|Honey room|strainer/strainers|720|240x240x110|12.60|26.00|box/boxes:6|BRINDLEMOOR|
 TNK-50|Settling tank 50 kg|extractor|Honey room|tank/tanks|3400|380x380x520|34.00|69.00||BRINDLEMOOR|
 FDR-RAP|Rapid feeder|feeder|Feeding|feeder/feeders|480|330x330x100|4.10|9.80|box/boxes:10|CORRIN|
@@ -61,6 +61,8 @@ BOK-SWRM|Book: Reading a swarm|book|Books|book/books|390|210x150x20|5.10|11.99|b
 CRD-RECIPE|Recipe card|label|Inserts|card/cards|6|148x105x1|0.04|0.00|pack/packs:250|CORRIN|
 STK-TT|Tarn and Thistle sticker|label|Inserts|sticker/stickers|2|80x80x1|0.03|0.00|pack/packs:500|CORRIN|
 BAG-PAPER|Paper carrier bag|box|Packaging|bag/bags|40|320x220x4|0.11|0.30|pack/packs:100|CORRIN|
+KIT-START|Starter kit|hive|Kits|kit/kits|14200|560x560x520|96.00|179.00||PELLOWICK|
+KIT-HARV|Honey harvest kit|extractor|Kits|kit/kits|16900|560x560x980|214.00|399.00||PELLOWICK|
 STR-ROLL|Strapping roll|box|Packaging|roll/rolls|2100|200x200x60|7.40|15.00||CORRIN|
 `;
 
@@ -80,7 +82,7 @@ export interface DemoItem {
   name: string;
   picture: string;
   className: string;
-  tracking: 'none' | 'lot-expiry';
+  tracking: 'none' | 'lot-expiry' | 'serial';
   weightG: number;
   sizeMm: [number, number, number];
   cost: string;
@@ -125,7 +127,7 @@ function read(line: string, index: number): DemoItem {
     name,
     picture,
     className,
-    tracking: tracking === 'lot-expiry' ? 'lot-expiry' : 'none',
+    tracking: tracking === 'lot-expiry' || tracking === 'serial' ? tracking : 'none',
     weightG: Number(grams),
     sizeMm: [l, w, h],
     cost,

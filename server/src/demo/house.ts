@@ -2,10 +2,12 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { PeopleService } from '../identity/people.service.js';
 import { Config } from '../platform/config.js';
-import { one, rows } from '../platform/database/tx.js';
+import { inTransaction, one, rows } from '../platform/database/tx.js';
+import { WalkingOrder } from '../sites/walking-order.service.js';
+import { DemoExtras } from './extras.js';
 import { demoItems, type DemoItem } from './goods.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from './people.js';
-import { demoPlaces, type DemoPlace } from './places.js';
+import { DEMO_FLOORS, demoPlaces, type DemoPlace, demoShapes } from './places.js';
 
 const SUPPLIERS = [
   ['PELLOWICK', 'Pellowick Joinery', 21],
@@ -16,6 +18,13 @@ const SUPPLIERS = [
   ['BRINDLEMOOR', 'Brindlemoor Instruments', 14],
   ['TINDRA', 'Tindra Textiles', 18],
   ['CORRIN', 'Corrin Packaging', 6],
+] as const;
+
+const ZONES = [
+  ['SHELVES', 'Shelving', 'none'],
+  ['PALLETS', 'Pallets', 'none'],
+  ['CAGE', 'Treatments cage', 'restricted'],
+  ['COLD', 'Cold corner', 'cold'],
 ] as const;
 
 /** The other channels sell some goods under codes of their own. */
@@ -37,6 +46,8 @@ export class DemoHouse {
     private readonly source: DataSource,
     private readonly people: PeopleService,
     private readonly config: Config,
+    private readonly walking: WalkingOrder,
+    private readonly extras: DemoExtras,
   ) {}
 
   async build(): Promise<void> {
@@ -65,13 +76,53 @@ export class DemoHouse {
       });
     }
     await this.goods();
+    await this.extras.build();
     await this.partners(sites.get('MILL') ?? 0);
   }
 
   private async places(sites: ReadonlyMap<string, number>): Promise<void> {
-    const list = demoPlaces();
-    const values = (p: DemoPlace) => [sites.get(p.site), p.code, p.kind, p.pickable ? 1 : 0, p.walkOrder, p.x, p.y];
-    await this.source.query('INSERT INTO place (site_id, code, kind, pickable, walk_order, x_m, y_m) VALUES ?', [list.map(values)]);
+    const aisles = new Map<string, number>();
+    for (const s of demoShapes()) {
+      const made = await this.source.query<{ insertId: number }>(
+        'INSERT INTO plan_shape (site_id, kind, label, x_m, y_m, to_x_m, to_y_m) VALUES (?, ?, ?, ?, ?, ?, ?)',
+        [sites.get(s.site), s.kind, s.label, ...s.from, ...s.to],
+      );
+      if (s.kind === 'aisle') aisles.set(`${s.site}/${s.label}`, made.insertId);
+    }
+    const zones = new Map<string, number>();
+    for (const [code, name, rule] of ZONES) {
+      const made = await this.source.query<{ insertId: number }>(`INSERT INTO place (site_id, code, kind, name, rule) VALUES (?, ?, 'zone', ?, ?)`, [
+        sites.get('MILL'),
+        code,
+        name,
+        rule,
+      ]);
+      zones.set(code, made.insertId);
+    }
+    const zoneOf = (p: DemoPlace) => (p.site !== 'MILL' || !p.aisle ? null : (zones.get(p.aisle === 'V' ? 'CAGE' : p.aisle === 'K' ? 'COLD' : p.aisle === 'P' ? 'PALLETS' : 'SHELVES') ?? null));
+    const values = (p: DemoPlace) => [
+      sites.get(p.site),
+      zoneOf(p),
+      p.code,
+      p.kind,
+      p.pickable ? 1 : 0,
+      p.walkOrder,
+      p.x,
+      p.y,
+      p.aisle ? (aisles.get(`${p.site}/${p.aisle}`) ?? null) : null,
+      p.along,
+      p.kind === 'pick-face' ? 180_000 : p.kind === 'reserve' ? 600_000 : null,
+      p.kind === 'pick-face' ? 150_000 : p.kind === 'reserve' ? 500_000 : null,
+    ];
+    await this.source.query(
+      'INSERT INTO place (site_id, parent_id, code, kind, pickable, walk_order, x_m, y_m, aisle_id, along_m, holds_ml, holds_g) VALUES ?',
+      [demoPlaces().map(values)],
+    );
+    for (const [code, [wide, deep]] of Object.entries(DEMO_FLOORS))
+      await this.source.query('UPDATE site SET width_m = ?, depth_m = ? WHERE code = ?', [wide, deep, code]);
+    await inTransaction(this.source, async (tx) => {
+      for (const id of sites.values()) await this.walking.refresh(tx, id);
+    });
   }
 
   private async goods(): Promise<void> {
@@ -86,7 +137,7 @@ export class DemoHouse {
     }
     const faces = await rows<{ id: number; code: string }>(
       this.source,
-      `SELECT p.id, p.code FROM place p JOIN site s ON s.id = p.site_id WHERE s.code = 'MILL' AND p.kind = 'pick-face' ORDER BY p.walk_order`,
+      `SELECT p.id, p.code FROM place p JOIN site s ON s.id = p.site_id WHERE s.code = 'MILL' AND p.kind = 'pick-face' ORDER BY p.code`,
     );
     const used = new Map<string, number>();
     for (const item of demoItems()) {
@@ -100,19 +151,23 @@ export class DemoHouse {
 
   private async item(item: DemoItem, homeId: number | null): Promise<void> {
     const made = await this.source.query<{ insertId: number }>(
-      'INSERT INTO item (sku, name, class, picture, tracking, rotation, cost, never_holds_up, home_place_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      'INSERT INTO item (sku, name, class, picture, tracking, rotation, cost, never_holds_up, storage, tax_code, lacks_barcode, lacks_cost, lacks_size) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0, 0)',
       [
         item.sku,
         item.name,
         item.className,
         item.picture,
         item.tracking,
-        item.tracking === 'none' ? 'fifo' : 'fefo',
+        item.tracking === 'lot-expiry' ? 'fefo' : 'fifo',
         item.cost,
         item.className === 'Inserts' ? 1 : 0,
-        homeId,
+        item.className === 'Treatments' ? 'restricted' : item.className === 'Feeding' && item.tracking === 'lot-expiry' ? 'cold' : 'any',
+        item.className === 'Books' ? 'ZERO' : 'STD',
+        item.packs.every((p) => !p.barcode) ? 1 : 0,
       ],
     );
+    if (homeId)
+      await this.source.query('INSERT INTO item_site (item_id, site_id, home_place_id) SELECT ?, site_id, id FROM place WHERE id = ?', [made.insertId, homeId]);
     const [l, w, h] = item.sizeMm;
     for (const pack of item.packs) {
       const sized = pack.factor === 1 ? [item.weightG, l, w, h] : [item.weightG * pack.factor, null, null, null];
@@ -144,12 +199,14 @@ export class DemoHouse {
         siteId,
       ]);
     const items = demoItems();
-    for (const item of items.filter((i) => i.className !== 'Inserts' && i.className !== 'Packaging')) {
+    for (const item of items.filter((i) => !['Inserts', 'Packaging', 'Kits'].includes(i.className))) {
       for (const code of ['SHOP', 'TRADE', 'PHONE']) await this.listing(code, item.sku, item.sku, item.price, code === 'SHOP' ? 2 : 0);
     }
     for (const [sku, own] of Object.entries(LINDENMART_CODES))
       await this.listing('LINDEN', own, sku, items.find((i) => i.sku === sku)?.price ?? '1', 5);
     await this.carriers(outside ?? 'http://127.0.0.1:9');
+    if (this.config.PRINTER)
+      await this.source.query('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', ['Label printer, packing tables', siteId, this.config.PRINTER]);
     await this.source.query('INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?', [
       [
         ['B1', 220, 160, 110, 90, 5000],
@@ -175,14 +232,14 @@ export class DemoHouse {
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
     ]) {
       const place = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [lane]);
-      await this.source.query('INSERT INTO carrier (code, name, base_url, api_key, lane_place_id, collects_at) VALUES (?, ?, ?, ?, ?, ?)', [
+      await this.source.query('INSERT INTO carrier (code, name, base_url, api_key, lane_place_id) VALUES (?, ?, ?, ?, ?)', [
         code,
         name,
         `${outside}/carriers/${path}`,
         CARRIER_KEY,
         place?.id,
-        at,
       ]);
+      await this.source.query('INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT p.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?', [at, code]);
     }
   }
 }

@@ -8,7 +8,7 @@ import { LedgerService } from '../stock/ledger.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
 import type { Act } from '../platform/act.js';
 import { addDays } from '../platform/dates.js';
-import { inTransaction, one, rows } from '../platform/database/tx.js';
+import { inTransaction, one, rows, type Tx } from '../platform/database/tx.js';
 import { rightsOf } from '../identity/duties.js';
 import { demoItems } from './goods.js';
 import { DEMO_PEOPLE } from './people.js';
@@ -53,7 +53,7 @@ export class DemoMorning {
     const random = seeded(7);
     const items = await rows<{ id: number; sku: string; home: number; tracking: string }>(
       this.source,
-      'SELECT id, sku, home_place_id AS home, tracking FROM item ORDER BY id',
+      'SELECT i.id, i.sku, s.home_place_id AS home, i.tracking FROM item i JOIN item_site s ON s.item_id = i.id AND s.site_id = 1 ORDER BY i.id',
     );
     const reserve = await rows<{ id: number }>(
       this.source,
@@ -63,8 +63,13 @@ export class DemoMorning {
     await inTransaction(this.source, async (tx) => {
       const from = await this.ledger.outside(tx, 'count-difference');
       for (const [n, item] of items.entries()) {
+        if (item.sku.startsWith('KIT-')) continue;
         const seed = seeds.get(item.sku);
         const pack = seed?.packs[1]?.factor ?? 6;
+        if (item.tracking === 'serial') {
+          await this.serials(tx, act, item, from, 6);
+          continue;
+        }
         const lotId = item.tracking === 'none' ? 0 : await this.lot(tx, item.id, `L26${String(10 + n)}`, 90 + Math.floor(random() * 200));
         const many = (seed?.weightG ?? 0) > 3000 ? 8 : Math.min(420, pack * (2 + Math.floor(random() * 4)));
         const units = ['SUIT-XL', 'GLV-S'].includes(item.sku) ? 1 : many;
@@ -75,6 +80,19 @@ export class DemoMorning {
         await this.allocation.settle(tx, changes);
       }
     });
+  }
+
+  /** Pieces with numbers of their own: each a lot of one. */
+  private async serials(tx: Tx, act: Act, item: { id: number; sku: string; home: number }, fromPlaceId: number, pieces: number): Promise<void> {
+    const moves = [];
+    for (let n = 1; n <= pieces; n++) {
+      const made = await tx.query<{ insertId: number }>('INSERT INTO lot (item_id, code, first_received_on) VALUES (?, ?, UTC_DATE() - INTERVAL 40 DAY)', [
+        item.id,
+        `${item.sku.slice(0, 3)}26-${String(400 + item.id * 10 + n)}`,
+      ]);
+      moves.push({ itemId: item.id, lotId: made.insertId, condition: 'good' as const, fromPlaceId, toPlaceId: item.home, units: 1 });
+    }
+    await this.ledger.post(tx, act, moves, { task: 'open', document: 'OPENING' });
   }
 
   private async lot(tx: { query: DataSource['query'] }, itemId: number, code: string, days: number): Promise<number> {

@@ -79,7 +79,7 @@ export class DemoOrders {
         c,
       ]),
     );
-    const goods = demoItems().filter((i) => !['Inserts', 'Packaging', 'Honey room'].includes(i.className) && i.sku !== 'NUC-STD');
+    const goods = demoItems().filter((i) => !['Inserts', 'Packaging', 'Honey room', 'Kits'].includes(i.className) && i.sku !== 'NUC-STD');
     for (let n = 0; n < ORDERS; n++) {
       const code = CHANNELS[Math.floor(random() * CHANNELS.length)] ?? 'SHOP';
       const channel = channels.get(code);

@@ -6,8 +6,20 @@ export interface DemoPlace {
   walkOrder: number;
   x: number | null;
   y: number | null;
+  /** The aisle it stands along, and how far from its first end, in metres. */
+  aisle: string | null;
+  along: number | null;
+}
+export interface DemoShape {
+  site: string;
+  kind: 'aisle' | 'walkway' | 'wall';
+  label: string;
+  from: [number, number];
+  to: [number, number];
 }
 
+/** The floor begins this far from its walls. */
+const EDGE_M = 2;
 const AISLE_GAP_M = 4;
 const BAY_M = 2;
 const two = (n: number) => String(n).padStart(2, '0');
@@ -24,8 +36,10 @@ function aisles(site: string, letters: string, bays: number, levels: number, fac
           kind: level <= faces ? 'pick-face' : 'reserve',
           pickable: level <= faces,
           walkOrder: 1000 + a * 1000 + along * 10 + level,
-          x: firstX + a * AISLE_GAP_M,
-          y: (bay - 0.5) * BAY_M,
+          x: EDGE_M + firstX + a * AISLE_GAP_M,
+          y: EDGE_M + (bay - 0.5) * BAY_M,
+          aisle: letter,
+          along: (bay - 0.5) * BAY_M,
         });
       }
     }
@@ -34,7 +48,17 @@ function aisles(site: string, letters: string, bays: number, levels: number, fac
 }
 
 function single(site: string, code: string, kind: string, walkOrder: number, at: [number, number] | null = null): DemoPlace {
-  return { site, code, kind, pickable: false, walkOrder, x: at?.[0] ?? null, y: at?.[1] ?? null };
+  return {
+    site,
+    code,
+    kind,
+    pickable: false,
+    walkOrder,
+    x: at ? EDGE_M + at[0] : null,
+    y: at ? EDGE_M + at[1] : null,
+    aisle: null,
+    along: null,
+  };
 }
 
 /** Every place of the three sites: docks, shelves, tables, lanes, totes. */
@@ -61,3 +85,43 @@ export function demoPlaces(): DemoPlace[] {
     ...aisles('BARN', 'RS', 8, 2, 1, 5),
   ];
 }
+
+function aisleShapes(site: string, letters: string, bays: number, firstX: number): DemoShape[] {
+  return [...letters].map((label, a) => {
+    const x = EDGE_M + firstX + a * AISLE_GAP_M;
+    return { site, kind: 'aisle', label, from: [x, EDGE_M], to: [x, EDGE_M + bays * BAY_M] };
+  });
+}
+const walkway = (site: string, y: number, fromX: number, toX: number): DemoShape => ({
+  site,
+  kind: 'walkway',
+  label: '',
+  from: [EDGE_M + fromX, EDGE_M + y],
+  to: [EDGE_M + toX, EDGE_M + y],
+});
+
+/** What is drawn on the plans: a front, a middle and a back cross aisle at Millrace; an irregular floor at Orchard Barn. */
+export function demoShapes(): DemoShape[] {
+  return [
+    ...aisleShapes('MILL', 'ABCDEFGH', 12, 4),
+    ...aisleShapes('MILL', 'P', 10, 38),
+    ...aisleShapes('MILL', 'V', 6, 42),
+    ...aisleShapes('MILL', 'K', 6, 46),
+    walkway('MILL', 0, 0, 46),
+    walkway('MILL', 12, 0, 46),
+    walkway('MILL', 24, 0, 32),
+    { site: 'MILL', kind: 'walkway', label: '', from: [EDGE_M, EDGE_M], to: [EDGE_M, EDGE_M + 24] },
+    { site: 'MILL', kind: 'walkway', label: '', from: [EDGE_M + 32, EDGE_M + 24], to: [EDGE_M + 38, EDGE_M + 20] },
+    { site: 'MILL', kind: 'wall', label: 'cage', from: [EDGE_M + 40, EDGE_M + 13.5], to: [EDGE_M + 44, EDGE_M + 13.5] },
+    ...aisleShapes('QUAY', 'MN', 6, 3),
+    walkway('QUAY', 0, 0, 8),
+    walkway('QUAY', 12, 0, 8),
+    { site: 'QUAY', kind: 'walkway', label: '', from: [EDGE_M, EDGE_M], to: [EDGE_M, EDGE_M + 12] },
+    ...aisleShapes('BARN', 'RS', 8, 5),
+    walkway('BARN', 0, 0, 9),
+    { site: 'BARN', kind: 'walkway', label: '', from: [EDGE_M + 5, EDGE_M + 16], to: [EDGE_M + 9, EDGE_M + 16] },
+    { site: 'BARN', kind: 'walkway', label: '', from: [EDGE_M + 9, EDGE_M + 16], to: [EDGE_M + 14, EDGE_M + 20] },
+  ];
+}
+
+export const DEMO_FLOORS: Readonly<Record<string, [widthM: number, depthM: number]>> = { MILL: [52, 30], QUAY: [14, 18], BARN: [20, 26] };

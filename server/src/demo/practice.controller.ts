@@ -55,7 +55,7 @@ export class PracticeController {
     const codes = await rows<PracticeCodeDto>(
       this.source,
       `SELECT p.code, IF(s.id IS NULL, 'bin', 'bin of this round') AS says FROM place p LEFT JOIN (SELECT s.id, s.place_id FROM pick_stop s JOIN pick_round r ON r.id = s.round_id WHERE r.code = ?) s ON s.place_id = p.id
-       WHERE p.site_id = ? AND (s.id IS NOT NULL OR p.id IN (SELECT i.home_place_id FROM item i JOIN balance b ON b.item_id = i.id JOIN place d ON d.id = b.place_id AND d.kind = 'dock' WHERE b.units > 0)) ORDER BY s.id IS NULL, p.walk_order LIMIT 24`,
+       WHERE p.site_id = ? AND (s.id IS NOT NULL OR p.id IN (SELECT i.home_place_id FROM item_site i JOIN balance b ON b.item_id = i.item_id JOIN place d ON d.id = b.place_id AND d.kind = 'dock' WHERE b.units > 0)) ORDER BY s.id IS NULL, p.walk_order LIMIT 24`,
       [document, siteId],
     );
     return { title: 'Bins', codes };

@@ -41,7 +41,7 @@ export class DispatchService {
   async lanes(siteIds: readonly number[]): Promise<LaneDto[]> {
     const lanes = await rows<Omit<LaneDto, 'parcels'>>(
       this.source,
-      'SELECT c.code AS carrier, c.name, p.code AS lane, TIME_FORMAT(c.collects_at, "%H:%i") AS collectsAt FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY c.collects_at',
+      `SELECT c.code AS carrier, c.name, p.code AS lane, COALESCE(TIME_FORMAT((SELECT MIN(d.leaves_at) FROM departure d WHERE d.carrier_id = c.id AND d.site_id = p.site_id), '%H:%i'), '') AS collectsAt FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY collectsAt`,
       [[0, ...siteIds]],
     );
     const parcels = await rows<WaitingParcelDto>(

@@ -3,7 +3,8 @@ import { DataSource } from 'typeorm';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { inTransaction, one, rows } from '../platform/database/tx.js';
-import { notFound, Problem } from '../platform/problem.js';
+import { badForm, notFound, Problem } from '../platform/problem.js';
+import type { DeviceDto, EditDeviceDto } from './identity.dto.js';
 import { newToken, shortCode, tokenHash } from './secrets.js';
 
 const ENROLMENT_MINUTES = 30;
@@ -17,12 +18,25 @@ export class DeviceService {
   ) {}
 
   list(siteIds: readonly number[]) {
-    return rows<{ id: number; name: string; site: string; enrolledAt: Date; revokedAt: Date | null }>(
+    return rows<DeviceDto>(
       this.source,
-      `SELECT d.id, d.name, s.name AS site, d.enrolled_at AS enrolledAt, d.revoked_at AS revokedAt
-       FROM device d JOIN site s ON s.id = d.site_id WHERE d.site_id IN (?) ORDER BY d.revoked_at IS NOT NULL, d.name`,
+      `SELECT d.id, d.name, s.name AS site, d.site_id AS siteId, d.printer_id AS printerId, p.name AS printer, d.enrolled_at AS enrolledAt, d.revoked_at AS revokedAt,
+         (SELECT MAX(x.created_at) FROM session x WHERE x.device_id = d.id) AS lastUsedAt
+       FROM device d JOIN site s ON s.id = d.site_id LEFT JOIN printer p ON p.id = d.printer_id WHERE d.site_id IN (?) ORDER BY d.revoked_at IS NOT NULL, d.name`,
       [[0, ...siteIds]],
     );
+  }
+
+  /** Names a device and gives it a printer of its own site. */
+  edit(act: Act, id: number, input: EditDeviceDto): Promise<void> {
+    return this.commands.run(act, 'device.edit', { id, input }, async (tx) => {
+      const device = await one<{ site_id: number }>(tx, 'SELECT site_id FROM device WHERE id = ? FOR UPDATE', [id]);
+      if (!device) throw notFound('That device');
+      mustBeAt(act.person, device.site_id);
+      const printer = input.printerId ? await one(tx, 'SELECT id FROM printer WHERE id = ? AND site_id = ?', [input.printerId, device.site_id]) : true;
+      if (!printer) throw badForm({ printerId: 'That printer is not at the device’s site' });
+      await tx.query('UPDATE device SET name = ?, printer_id = ? WHERE id = ?', [input.name.trim(), input.printerId ?? null, id]);
+    });
   }
 
   /** A code that enrols one device within half an hour. */

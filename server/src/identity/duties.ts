@@ -32,6 +32,23 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
   'set-up': ['items', 'set-up'],
 };
 
-export function rightsOf(duties: readonly Duty[]): Set<string> {
-  return new Set(duties.flatMap((duty) => DUTY_RIGHTS[duty] ?? []));
+/** The rights that a duty can be given, with what each allows. */
+export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, string>> = {
+  buy: 'Raise purchase orders, keep suppliers',
+  'order-desk': 'Change and clear orders, keep customers',
+  receive: 'Book goods in, tie barcodes',
+  store: 'Put away and move goods',
+  release: 'Decide what is picked',
+  pick: 'Pick',
+  pack: 'Pack',
+  dispatch: 'Hand over to carriers',
+  items: 'Keep items',
+  'set-up': 'Set up places, people, devices and the company',
+};
+
+/** Which rights each duty has: as it was adjusted, otherwise as it came. */
+export type DutyMatrix = Readonly<Partial<Record<Duty, readonly string[]>>>;
+
+export function rightsOf(duties: readonly Duty[], matrix: DutyMatrix = {}): Set<string> {
+  return new Set(duties.flatMap((duty) => matrix[duty] ?? DUTY_RIGHTS[duty] ?? []));
 }

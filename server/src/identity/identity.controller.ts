@@ -1,26 +1,41 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { Config } from '../platform/config.js';
-import { one, parsed, rows } from '../platform/database/tx.js';
+import { one, rows } from '../platform/database/tx.js';
 import { demoSignIns } from '../demo/people.js';
+import { IfMatch } from '../platform/version.js';
 import { Access } from './access.js';
+import { SettingsService } from '../company/settings.service.js';
 import { DeviceService } from './device.service.js';
 import {
+  AskResetDto,
   BadgeSignInDto,
+  ChangeOwnDto,
+  ChooseDto,
   DeviceDto,
+  DutiesDto,
+  EditDeviceDto,
+  EditDutyDto,
+  EditPersonDto,
   EnrolDto,
   EnrolmentDto,
   FirstOwnerDto,
   MeDto,
   NewEnrolmentDto,
   PersonDto,
+  PersonIdDto,
   SignInDto,
   SignInPageDto,
   SiteDto,
+  TokenDto,
+  WhoseTokenDto,
 } from './identity.dto.js';
+import { DoorService } from './door.service.js';
+import { RIGHTS } from './duties.js';
 import { PeopleService } from './people.service.js';
+import { PeopleQueries } from './people.queries.js';
 import { SessionService, type SignedIn } from './session.service.js';
 
 const SESSION = 'vectrum_session';
@@ -35,6 +50,9 @@ export class IdentityController {
     private readonly sessions: SessionService,
     private readonly devices: DeviceService,
     private readonly people: PeopleService,
+    private readonly peopleQueries: PeopleQueries,
+    private readonly door: DoorService,
+    private readonly settings: SettingsService,
     private readonly source: DataSource,
     private readonly config: Config,
   ) {}
@@ -86,6 +104,11 @@ export class IdentityController {
     const device = request.deviceId
       ? await one<{ name: string }>(this.source, 'SELECT name FROM device WHERE id = ?', [request.deviceId])
       : undefined;
+    const own = await one<{ email: string; badge: string | null; usualDuty: string | null }>(
+      this.source,
+      'SELECT email, badge_code AS badge, usual_duty AS usualDuty FROM person WHERE id = ?',
+      [person.id],
+    );
     return {
       id: person.id,
       name: person.name,
@@ -93,13 +116,96 @@ export class IdentityController {
       sites: await this.sitesOf(person),
       seesCosts: person.seesCosts,
       device: device?.name ?? null,
+      email: own?.email ?? '',
+      badge: own?.badge ?? null,
+      usualDuty: own?.usualDuty ?? null,
+      units: await this.settings.get(this.source, 'units'),
+      homeCurrency: await this.settings.get(this.source, 'homeCurrency'),
     };
+  }
+
+  /** Changes one's own password or PIN. */
+  @Put('session/secrets')
+  @Access('signed-in')
+  @HttpCode(204)
+  changeOwn(@Reader() person: Person, @Req() request: Request, @Body() body: ChangeOwnDto): Promise<void> {
+    return this.door.change(person, body, cookie(request, SESSION));
+  }
+
+  /** Mails a link for a new password; the answer is the same whether the address is known or not. */
+  @Post('door/reset')
+  @Access('public')
+  @HttpCode(204)
+  askReset(@Body() body: AskResetDto): Promise<void> {
+    return this.door.askReset(body.email);
+  }
+
+  @Post('door/whose')
+  @Access('public')
+  @HttpCode(200)
+  whose(@Body() body: TokenDto): Promise<WhoseTokenDto> {
+    return this.door.whose(body.token);
+  }
+
+  /** Spends a link from a mail: the password is chosen. */
+  @Post('door/choose')
+  @Access('public')
+  @HttpCode(204)
+  choose(@Body() body: ChooseDto): Promise<void> {
+    return this.door.choose(body.token, body.password, body.pin);
   }
 
   @Get('people')
   @Access('set-up')
-  async list(): Promise<PersonDto[]> {
-    return (await this.people.list()).map((p) => ({ ...p, duties: parsed<string[]>(p.duties) }));
+  list(): Promise<PersonDto[]> {
+    return this.peopleQueries.list();
+  }
+
+  @Post('people')
+  @Access('set-up')
+  invite(@Acting() act: Act, @Body() body: EditPersonDto): Promise<PersonIdDto> {
+    return this.people.invite(act, body);
+  }
+
+  @Put('people/:id')
+  @Access('set-up')
+  @HttpCode(204)
+  editPerson(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number, @Body() body: EditPersonDto): Promise<void> {
+    return this.people.edit(act, id, version, body);
+  }
+
+  @Post('people/:id/remind')
+  @Access('set-up')
+  @HttpCode(204)
+  remind(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.people.remind(act, id);
+  }
+
+  @Post('people/:id/sign-out')
+  @Access('set-up')
+  @HttpCode(204)
+  signPersonOut(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.people.signOut(act, id);
+  }
+
+  @Get('duties')
+  @Access('set-up')
+  async duties(): Promise<DutiesDto> {
+    return { rights: Object.entries(RIGHTS).map(([right, says]) => ({ right, says })), duties: await this.people.duties() };
+  }
+
+  @Put('duties/:duty')
+  @Access('set-up')
+  @HttpCode(204)
+  setDuty(@Acting() act: Act, @Param('duty') duty: string, @Body() body: EditDutyDto): Promise<void> {
+    return this.people.setDuty(act, duty, body);
+  }
+
+  @Patch('devices/:id')
+  @Access('set-up')
+  @HttpCode(204)
+  editDevice(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: EditDeviceDto): Promise<void> {
+    return this.devices.edit(act, id, body);
   }
 
   @Get('devices')
@@ -130,7 +236,10 @@ export class IdentityController {
   }
 
   private sitesOf(person: Person): Promise<SiteDto[]> {
-    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY id', [[0, ...person.siteIds]]);
+    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY FIELD(id, ?), id', [
+      [0, ...person.siteIds],
+      [0, ...person.siteIds],
+    ]);
   }
 
   private remember(response: Response, session: SignedIn): void {

@@ -1,4 +1,5 @@
-import { IsEmail, IsInt, IsString, Length, Matches, MaxLength, MinLength } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsEmail, IsIn, IsInt, IsObject, IsOptional, IsString, Length, Matches, MaxLength, MinLength } from 'class-validator';
+import { DUTIES, type Duty } from './duties.js';
 
 export class SignInDto {
   @IsString() @MaxLength(190) email: string;
@@ -19,7 +20,13 @@ export class MeDto {
   rights: string[];
   sites: SiteDto[];
   seesCosts: boolean;
+  email: string;
+  badge: string | null;
+  usualDuty: string | null;
   device: string | null;
+  /** How weights and lengths are shown. */
+  units: string;
+  homeCurrency: string;
 }
 export class DemoSignInDto {
   name: string;
@@ -58,8 +65,17 @@ export class DeviceDto {
   id: number;
   name: string;
   site: string;
+  siteId: number;
+  /** The printer that its labels come out of; null for the first of its site. */
+  printerId: number | null;
+  printer: string | null;
   enrolledAt: Date;
   revokedAt: Date | null;
+  lastUsedAt: Date | null;
+}
+export class EditDeviceDto {
+  @IsString() @Length(1, 80) name: string;
+  @IsOptional() @IsInt() printerId?: number | null;
 }
 export class PersonDto {
   id: number;
@@ -68,4 +84,67 @@ export class PersonDto {
   duties: string[];
   badge: string | null;
   sites: string;
+  siteIds: number[];
+  seesCosts: boolean;
+  usualSiteId: number | null;
+  usualDuty: string | null;
+  /** `here`, `invited` or `left`. */
+  state: string;
+  /** How many devices they are signed in on. */
+  sessions: number;
+  lastAct: Date | null;
+  version: number;
+}
+export class EditPersonDto {
+  @IsString() @Length(1, 80) name: string;
+  @IsEmail({}, { message: 'Type an e-mail address, like hattie@example.org' }) email: string;
+  @IsArray() @ArrayMaxSize(11) @IsIn(DUTIES, { each: true }) duties: Duty[];
+  @IsArray() @ArrayMaxSize(50) @IsInt({ each: true }) siteIds: number[];
+  @IsBoolean() seesCosts: boolean;
+  @IsOptional() @IsInt() usualSiteId?: number | null;
+  @IsOptional() @IsIn(DUTIES) usualDuty?: Duty | null;
+  @IsBoolean() active: boolean;
+}
+export class PersonIdDto {
+  id: number;
+}
+export class DutyDto {
+  duty: string;
+  rights: string[];
+  /** True where the company has changed it. */
+  adjusted: boolean;
+}
+export class RightDto {
+  right: string;
+  says: string;
+}
+export class DutiesDto {
+  rights: RightDto[];
+  duties: DutyDto[];
+}
+export class EditDutyDto {
+  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) rights: string[];
+}
+export class AskResetDto {
+  @IsString() @MaxLength(190) email: string;
+}
+export class TokenDto {
+  @IsString() @Length(20, 100) token: string;
+}
+export class WhoseTokenDto {
+  name: string;
+  email: string;
+  purpose: string;
+}
+export class ChooseDto extends TokenDto {
+  @IsString() @MinLength(10, { message: 'A password has at least 10 characters' }) @MaxLength(200) password: string;
+  @IsOptional() @Matches(/^\d{4,8}$/, { message: 'A PIN is 4 to 8 digits' }) pin?: string;
+}
+export class ChangeOwnDto {
+  @IsString() @Length(1, 200) current: string;
+  @IsOptional() @IsString() @MinLength(10, { message: 'A password has at least 10 characters' }) @MaxLength(200) password?: string;
+  @IsOptional() @Matches(/^\d{4,8}$/, { message: 'A PIN is 4 to 8 digits' }) pin?: string;
+}
+export class PreferenceDto {
+  @IsObject() value: Record<string, unknown>;
 }

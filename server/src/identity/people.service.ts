@@ -1,8 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { inTransaction, one, rows } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
-import type { Duty } from './duties.js';
+import { ActivityService } from '../activity/activity.service.js';
+import type { Act } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { inTransaction, insertMany, one, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { nextNumber } from '../platform/number-series.js';
+import { Outbox } from '../platform/outbox.js';
+import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
+import { dutyMatrix } from './duty-matrix.js';
+import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS, rightsOf } from './duties.js';
+import type { DutyDto, EditDutyDto, EditPersonDto } from './identity.dto.js';
 import { secretHash } from './secrets.js';
 
 export interface NewPerson {
@@ -16,45 +24,107 @@ export interface NewPerson {
   pin?: string;
 }
 
+/** Who works here: invited by mail, given duties and sites, signed out, let go. */
 @Injectable()
 export class PeopleService {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly outbox: Outbox,
+    private readonly activity: ActivityService,
+  ) {}
 
+  /** Writes a person who has a password already: the founder, and the people of the demo. */
   async add(person: NewPerson): Promise<number> {
     const [password, pin] = await Promise.all([secretHash(person.password), person.pin ? secretHash(person.pin) : null]);
     return inTransaction(this.source, async (tx) => {
       const done = await tx.query<{ insertId: number }>(
         'INSERT INTO person (name, email, password_hash, badge_code, pin_hash, duties, sees_costs) VALUES (?, ?, ?, ?, ?, ?, ?)',
-        [
-          person.name,
-          person.email.toLowerCase(),
-          password,
-          person.badge ?? null,
-          pin,
-          JSON.stringify(person.duties),
-          person.seesCosts ? 1 : 0,
-        ],
+        [person.name, person.email.toLowerCase(), password, person.badge ?? (await badge(tx)), pin, JSON.stringify(person.duties), person.seesCosts ? 1 : 0],
       );
-      for (const siteId of person.siteIds)
-        await tx.query('INSERT INTO person_site (person_id, site_id) VALUES (?, ?)', [done.insertId, siteId]);
+      await insertMany(tx, 'person_site', ['person_id', 'site_id'], person.siteIds.map((s) => [done.insertId, s]));
       return done.insertId;
     });
   }
 
-  list() {
-    return rows<{
-      id: number;
-      name: string;
-      email: string;
-      duties: string;
-      badge: string | null;
-      sites: string;
-    }>(
-      this.source,
-      `SELECT p.id, p.name, p.email, p.duties, p.badge_code AS badge, COALESCE(GROUP_CONCAT(s.name ORDER BY s.id SEPARATOR ', '), '') AS sites
-       FROM person p LEFT JOIN person_site ps ON ps.person_id = p.id LEFT JOIN site s ON s.id = ps.site_id
-       WHERE p.active = 1 GROUP BY p.id ORDER BY p.name`,
-    );
+  /** Makes a person and mails them a link by which they choose a password. */
+  invite(act: Act, input: EditPersonDto): Promise<{ id: number }> {
+    return this.commands.run(act, 'person.invite', input, async (tx) => {
+      const email = input.email.trim().toLowerCase();
+      if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email])) throw badForm({ email: `${email} belongs to somebody here already` });
+      mustKnow(act, input);
+      const done = await tx.query<{ insertId: number }>(
+        'INSERT INTO person (name, email, password_hash, badge_code, duties, sees_costs, usual_site_id, usual_duty) VALUES (?, ?, NULL, ?, ?, ?, ?, ?)',
+        [input.name.trim(), email, await badge(tx), JSON.stringify(input.duties), input.seesCosts ? 1 : 0, input.usualSiteId ?? null, input.usualDuty ?? null],
+      );
+      await insertMany(tx, 'person_site', ['person_id', 'site_id'], input.siteIds.map((s) => [done.insertId, s]));
+      await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done.insertId, purpose: 'invite' });
+      await this.record(tx, act, `${input.name.trim()} invited`);
+      return { id: done.insertId };
+    });
+  }
+
+  /** Changes a person. Nobody can be left without anyone who sets up people; who has left is signed out everywhere. */
+  edit(act: Act, id: number, version: number, input: EditPersonDto): Promise<void> {
+    return this.commands.run(act, 'person.edit', { id, version, input }, async (tx) => {
+      const person = await one<{ version: number; email: string }>(tx, 'SELECT version, email FROM person WHERE id = ? FOR UPDATE', [id]);
+      if (!person) throw notFound('That person');
+      mustMatch(person.version, version);
+      mustKnow(act, input);
+      const email = input.email.trim().toLowerCase();
+      if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id])) throw badForm({ email: `${email} belongs to somebody else here` });
+      await tx.query(
+        'UPDATE person SET name = ?, email = ?, duties = ?, sees_costs = ?, usual_site_id = ?, usual_duty = ?, active = ?, version = version + 1 WHERE id = ?',
+        [input.name.trim(), email, JSON.stringify(input.duties), input.seesCosts ? 1 : 0, input.usualSiteId ?? null, input.usualDuty ?? null, input.active ? 1 : 0, id],
+      );
+      // Sites that the person who changes this cannot see stay as they are.
+      await tx.query('DELETE FROM person_site WHERE person_id = ? AND site_id IN (?)', [id, [0, ...act.person.siteIds]]);
+      await insertMany(tx, 'person_site', ['person_id', 'site_id'], input.siteIds.map((s) => [id, s]));
+      if (!input.active) await endSessions(tx, id);
+      await this.mustKeepSetUp(tx);
+      await this.record(tx, act, input.active ? `${input.name.trim()} changed` : `${input.name.trim()} has left`);
+    });
+  }
+
+  /** Mails the invitation again, or a link for a new password where they have one. */
+  remind(act: Act, id: number): Promise<void> {
+    return this.commands.run(act, 'person.remind', { id }, async (tx) => {
+      const person = await one<{ name: string; email: string; password_hash: string | null; active: number }>(tx, 'SELECT name, email, password_hash, active FROM person WHERE id = ?', [id]);
+      if (!person || person.active === 0) throw notFound('That person');
+      await this.outbox.send(tx, `mail:${person.email}`, 'mail.door', { personId: id, purpose: person.password_hash ? 'reset' : 'invite' });
+      await this.record(tx, act, `Link sent to ${person.name}`);
+    });
+  }
+
+  /** Ends every session of a person, on every device, at once. */
+  signOut(act: Act, id: number): Promise<void> {
+    return this.commands.run(act, 'person.sign-out', { id }, async (tx) => {
+      const person = await one<{ name: string }>(tx, 'SELECT name FROM person WHERE id = ?', [id]);
+      if (!person) throw notFound('That person');
+      await endSessions(tx, id);
+      await this.record(tx, act, `${person.name} signed out everywhere`);
+    });
+  }
+
+  async duties(): Promise<DutyDto[]> {
+    const matrix = await dutyMatrix(this.source);
+    return DUTIES.map((duty) => ({ duty, rights: [...(matrix[duty] ?? DUTY_RIGHTS[duty])], adjusted: matrix[duty] !== undefined }));
+  }
+
+  /** Adjusts what a duty allows. The owner keeps everything, so that nobody locks the house from inside. */
+  setDuty(act: Act, duty: string, input: EditDutyDto): Promise<void> {
+    return this.commands.run(act, 'duty', { duty, input }, async (tx) => {
+      const known = DUTIES.find((d): d is Duty => d === duty);
+      if (!known) throw notFound(`A duty called ${duty.slice(0, 20)}`);
+      if (known === 'owner') throw badState('The owner keeps every right');
+      const stranger = input.rights.find((r) => !Object.hasOwn(RIGHTS, r));
+      if (stranger) throw badForm({ rights: `There is no right called ${stranger.slice(0, 20)}` });
+      await one(tx, `SELECT name FROM setting WHERE name = 'duties' FOR UPDATE`);
+      const matrix = { ...(await dutyMatrix(tx)), [known]: [...new Set(input.rights)] };
+      await tx.query(`INSERT INTO setting (name, value) VALUES ('duties', ?) ON DUPLICATE KEY UPDATE value = VALUES(value)`, [JSON.stringify(matrix)]);
+      await this.mustKeepSetUp(tx);
+      await this.record(tx, act, `Rights of the duty ${known} changed`);
+    });
   }
 
   async isFirstRun(): Promise<boolean> {
@@ -71,7 +141,7 @@ export class PeopleService {
         input.siteName,
       ]);
       await this.source.query(
-        `INSERT INTO place (site_id, code, kind, walk_order) VALUES (?, 'DOCK-1', 'dock', 0), (?, 'TABLE-1', 'packing-table', 9000)`,
+        `INSERT INTO place (site_id, code, kind, walk_order, x_m, y_m) VALUES (?, 'DOCK-1', 'dock', 0, 1, 1), (?, 'TABLE-1', 'packing-table', 9000, 1, 6)`,
         [site.insertId, site.insertId],
       );
       await this.add({ ...input, duties: ['owner'], seesCosts: true, siteIds: [site.insertId] });
@@ -79,4 +149,34 @@ export class PeopleService {
       await this.source.query(`SELECT RELEASE_LOCK('vectrum-first-owner')`);
     }
   }
+
+  private async mustKeepSetUp(tx: Tx): Promise<void> {
+    const matrix = await dutyMatrix(tx);
+    const people = await rows<{ duties: unknown }>(tx, 'SELECT duties FROM person WHERE active = 1 AND password_hash IS NOT NULL');
+    if (people.some((p) => rightsOf(parsed<Duty[]>(p.duties), matrix).has('set-up'))) return;
+    throw badState('Somebody must be left who can set up people. Give the duty to another first');
+  }
+
+  private record(tx: Tx, act: Act, title: string): Promise<number> {
+    return this.activity.record(tx, act, { kind: 'person', glyph: 'full', title });
+  }
+}
+
+export const endSessions = (tx: Pick<Tx, 'query'>, personId: number) =>
+  tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND ended_at IS NULL', [personId]);
+
+/** Badges are numbered on from V-1001; one that is taken is passed over. */
+async function badge(tx: Tx): Promise<string> {
+  for (;;) {
+    const code = `V-${1000 + (await nextNumber(tx, 'V'))}`;
+    if (!(await one(tx, 'SELECT id FROM person WHERE badge_code = ?', [code]))) return code;
+  }
+}
+
+function mustKnow(act: Act, input: EditPersonDto): void {
+  const far = input.siteIds.find((s) => !act.person.siteIds.includes(s));
+  if (far !== undefined) throw badForm({ siteIds: 'You can set people up only for sites where you are set up yourself' });
+  if (input.usualSiteId && !input.siteIds.includes(input.usualSiteId)) throw badForm({ usualSiteId: 'The usual site is one of the person’s sites' });
+  if (input.usualDuty && !input.duties.includes(input.usualDuty)) throw badForm({ usualDuty: 'The usual duty is one of the person’s duties' });
+  if (input.seesCosts && !act.person.seesCosts) throw badForm({ seesCosts: 'Only those who may see costs can let others see them' });
 }

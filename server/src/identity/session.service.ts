@@ -4,6 +4,7 @@ import type { Person } from '../platform/act.js';
 import { Config } from '../platform/config.js';
 import { one, parsed, rows } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
+import { dutyMatrix } from './duty-matrix.js';
 import { type Duty, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';
 
@@ -12,7 +13,8 @@ interface PersonFacts {
   name: string;
   duties: string | Duty[];
   sees_costs: number;
-  password_hash: string;
+  password_hash: string | null;
+  usual_site_id: number | null;
   pin_hash: string | null;
   failed_signins: number;
   locked_until: Date | null;
@@ -66,17 +68,29 @@ export class SessionService {
       [tokenHash(token)],
     );
     if (!found) return undefined;
-    const sites = await rows<{ site_id: number }>(this.source, 'SELECT site_id FROM person_site WHERE person_id = ?', [found.id]);
-    const duties = parsed<Duty[]>(found.duties);
+    return { deviceId: found.device_id, person: await this.personOf(found) };
+  }
+
+  /** A person by number, with what they may do now; undefined for who has left. */
+  async person(id: number): Promise<Person | undefined> {
+    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE id = ? AND active = 1', [id]);
+    return facts && this.personOf(facts);
+  }
+
+  private async personOf(facts: PersonFacts): Promise<Person> {
+    const [sites, matrix] = await Promise.all([
+      rows<{ site_id: number }>(this.source, 'SELECT site_id FROM person_site WHERE person_id = ? ORDER BY site_id <=> ? DESC, site_id', [
+        facts.id,
+        facts.usual_site_id,
+      ]),
+      dutyMatrix(this.source),
+    ]);
     return {
-      deviceId: found.device_id,
-      person: {
-        id: found.id,
-        name: found.name,
-        rights: rightsOf(duties),
-        siteIds: sites.map((s) => s.site_id),
-        seesCosts: found.sees_costs === 1,
-      },
+      id: facts.id,
+      name: facts.name,
+      rights: rightsOf(parsed<Duty[]>(facts.duties), matrix),
+      siteIds: sites.map((s) => s.site_id),
+      seesCosts: facts.sees_costs === 1,
     };
   }
 

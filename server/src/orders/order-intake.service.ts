@@ -4,6 +4,7 @@ import { ActivityService } from '../activity/activity.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
 import { inTransaction, isDuplicate, one, type Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
+import { CalendarQueries } from '../company/calendar.queries.js';
 import { promisedFor } from './promise.js';
 import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
 
@@ -26,6 +27,7 @@ export class OrderIntake {
     private readonly source: DataSource,
     private readonly allocation: AllocationService,
     private readonly activity: ActivityService,
+    private readonly calendars: CalendarQueries,
   ) {}
 
   async takeIn(channel: { id: number; site_id: number }, order: IncomingOrder): Promise<{ code: string; known: boolean }> {
@@ -68,7 +70,7 @@ export class OrderIntake {
       postcode: order.address.postcode,
       country: order.address.country.toUpperCase(),
       placedAt,
-      promisedAt: order.promisedAt ? new Date(order.promisedAt) : promisedFor(new Date()),
+      promisedAt: order.promisedAt ? new Date(order.promisedAt) : promisedFor(new Date(), await this.calendars.of(tx, channel.site_id)),
       speed: order.speed ?? 'standard',
       notePacker: order.note ?? null,
     });

@@ -1,5 +1,7 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/allocation.module.js';
+import { CustomersController } from './customers.controller.js';
+import { CustomersService } from './customers.service.js';
 import { OrderIntake } from './order-intake.service.js';
 import { OrdersController } from './orders.controller.js';
 import { OrdersQueries } from './orders.queries.js';
@@ -7,8 +9,8 @@ import { OrdersService } from './orders.service.js';
 
 @Module({
   imports: [AllocationModule],
-  controllers: [OrdersController],
-  providers: [OrdersQueries, OrdersService, OrderIntake],
-  exports: [OrdersQueries, OrderIntake],
+  controllers: [OrdersController, CustomersController],
+  providers: [OrdersQueries, OrdersService, OrderIntake, CustomersService],
+  exports: [OrdersQueries, OrderIntake, CustomersService],
 })
 export class OrdersModule {}

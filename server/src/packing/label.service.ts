@@ -1,6 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
+import { SettingsService } from '../company/settings.service.js';
 import { PackingQueries, goodsWeight, type BenchOrder } from './packing.queries.js';
 import type { LabelDto, RatesDto } from './packing.dto.js';
 import { weightTolerance } from './weight.js';
@@ -36,6 +37,7 @@ export class LabelService implements OnModuleInit {
     private readonly carriers: CarrierClient,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
+    private readonly settings: SettingsService,
   ) {}
 
   onModuleInit(): void {
@@ -118,7 +120,7 @@ export class LabelService implements OnModuleInit {
     if (goods === null || input.weightSeen) return;
     const expected = goods + carton.tare_g;
     const off = input.weightG - expected;
-    if (Math.abs(off) > weightTolerance(expected)) {
+    if (Math.abs(off) > weightTolerance(expected, await this.settings.get(tx, 'weightPercent'), await this.settings.get(tx, 'weightGrams'))) {
       throw new Problem(
         409,
         'refused',
@@ -166,7 +168,7 @@ export class LabelService implements OnModuleInit {
         [label.tracking, label.price, label.pdf, parcel.id],
       );
       await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [carrier.lane_place_id, parcel.place_id]);
-      await this.outbox.send(tx, 'printer', 'print.label', { parcel: code }, parcel.order);
+      await this.outbox.send(tx, `printer:site-${parcel.site_id}`, 'print.label', { parcel: code }, parcel.order);
       await this.activity.record(tx, null, {
         kind: 'label',
         glyph: 'print',

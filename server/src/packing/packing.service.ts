@@ -49,7 +49,7 @@ export class PackingService implements OnModuleInit {
         throw badState(`${code} is ${order.state}. Only a picked order can be packed`);
       const task = await this.queries.task(tx, order);
       const line = task.lines.find((l) => l.line === input.line);
-      const item = line && (await this.codebook.items(tx, [line.itemId]))[line.itemId];
+      const item = line && (await this.codebook.items(tx, order.site_id, [line.itemId]))[line.itemId];
       const refusal = checkPack(code, item, input.units, line ? line.picked - line.packed : 0);
       if (refusal || !line || !item)
         throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${code} has no such line` });

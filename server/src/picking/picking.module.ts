@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/allocation.module.js';
 import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { PickingController } from './picking.controller.js';
 import { PickingQueries } from './picking.queries.js';
@@ -9,7 +10,7 @@ import { ReleaseService } from './release.service.js';
 import { ShortService } from './short.service.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, SitesModule],
   controllers: [PickingController],
   providers: [PickingQueries, PickingService, ReleaseService, ShortService],
   exports: [PickingQueries, PickingService, ReleaseService, ShortService],

@@ -1,14 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { Bundle, PickStop, PickTask } from '@vectrum/core/scan';
-import { metresBetween, metresOf, type PlanPoint } from '@vectrum/core/walk';
+import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
 import { appliedTo } from '../activity/applied.js';
 import { notFound } from '../platform/problem.js';
+import { FloorQueries } from '../sites/floor.queries.js';
 import type { RoundRowDto } from './picking.dto.js';
-
-/** The y of cross aisles on every plan, until plans are drawn. */
-const CROSS_AISLES = [0, 12, 24];
 
 interface StopRow extends Omit<PickStop, 'metres'> {
   x: string | null;
@@ -20,12 +18,16 @@ const point = (row: { x: string | null; y: string | null }): PlanPoint => ({ x: 
 /** Reads rounds: the list, and the task bundle with stops in walking order. */
 @Injectable()
 export class PickingQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly floors: FloorQueries,
+  ) {}
 
   async list(siteIds: readonly number[], personId: number): Promise<RoundRowDto[]> {
     const found = await rows<
       Omit<RoundRowDto, 'mine' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
         id: number;
+        siteId: number;
         pickerId: number | null;
         stops: string;
         stopsDone: string;
@@ -34,14 +36,19 @@ export class PickingQueries {
       }
     >(
       this.source,
-      `SELECT r.id, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
+      `SELECT r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
          COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops
        FROM pick_round r JOIN sales_order o ON o.id = r.order_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN place t ON t.id = r.tote_id LEFT JOIN pick_stop s ON s.round_id = r.id
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id ORDER BY o.promised_at, r.id LIMIT 200`,
       [[0, ...siteIds]],
     );
-    const walks = await Promise.all(found.map(async (r) => metresOf((await this.stops(this.source, r.id)).map(point), CROSS_AISLES)));
-    return found.map(({ id: _id, pickerId, ...r }, i) => ({
+    const floors = new Map(
+      await Promise.all([...new Set(found.map((r) => r.siteId))].map(async (id) => [id, await this.floors.floor(this.source, id)] as const)),
+    );
+    const walks = await Promise.all(
+      found.map(async (r) => floors.get(r.siteId)?.metresOf((await this.stops(this.source, r.id)).map(point)) ?? 0),
+    );
+    return found.map(({ id: _id, siteId: _site, pickerId, ...r }, i) => ({
       ...r,
       mine: pickerId === personId,
       stops: num(r.stops),
@@ -77,6 +84,8 @@ export class PickingQueries {
     );
     if (!round) throw notFound(`Round ${code}`);
     const stops = await this.stops(tx, round.id);
+    const floor = await this.floors.floor(tx, round.site_id);
+    const start = await this.floors.start(tx, round.site_id);
     const busy = await rows<{ tote_id: number }>(
       tx,
       `SELECT DISTINCT tote_id FROM pick_round WHERE tote_id IS NOT NULL AND state IN ('picking','set-down') AND id <> ?`,
@@ -95,7 +104,7 @@ export class PickingQueries {
       busyToteIds: busy.map((b) => b.tote_id),
       stops: stops.map(({ x, y, ...stop }, i) => ({
         ...stop,
-        metres: Math.round(metresBetween(i === 0 ? { x: 0, y: 0 } : point(stops[i - 1] ?? { x, y }), point({ x, y }), CROSS_AISLES)),
+        metres: Math.round(floor.metresBetween(i === 0 ? start : point(stops[i - 1] ?? { x, y }), point({ x, y }))),
       })),
     };
   }

@@ -61,7 +61,7 @@ export class PickingService implements OnModuleInit {
       if (round.state !== 'waiting' && round.state !== 'picking') throw badState(`${code} is set down already`);
       const task = await this.queries.task(tx, code);
       const stop = task.stops.find((s) => s.id === input.stopId);
-      const book = await this.codebook.book(tx, round.site_id, stop ? [stop.itemId] : []);
+      const book = await this.codebook.book(tx, round.site_id, stop ? [stop.itemId] : [], [input.totePlaceId]);
       const item = stop && book.items[stop.itemId];
       const refusal = checkPick(stop, item, input.units, stop ? stop.units - stop.picked - stop.short : 0);
       if (refusal || !stop || !item)
@@ -110,7 +110,7 @@ export class PickingService implements OnModuleInit {
       if (round.state !== 'picking')
         throw badState(round.state === 'waiting' ? `Nothing of ${code} is picked yet` : `${code} is set down already`);
       const task = await this.queries.task(tx, code);
-      const book = await this.codebook.book(tx, round.site_id, []);
+      const book = await this.codebook.book(tx, round.site_id, [], [input.placeId]);
       const place = Object.values(book.places).find((p) => p.id === input.placeId);
       const refusal = checkSetDown(round.site_id, place, task.stops.filter((s) => s.units > s.picked + s.short).length);
       if (refusal) throw refused(refusal);

@@ -62,7 +62,7 @@ export class ShortService {
       const lost = input.units - found;
       if (lost > 0) await this.allocation.change(tx, round.site_id, stop.order_line_id, stop.item_id, -lost);
       await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.item_id }]);
-      const item = (await this.codebook.items(tx, [stop.item_id]))[stop.item_id];
+      const item = (await this.codebook.items(tx, round.site_id, [stop.item_id]))[stop.item_id];
       const words = spell(input.units, item?.packs ?? []);
       const activityId = await this.activity.record(tx, act, {
         kind: 'short',

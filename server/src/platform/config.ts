@@ -20,13 +20,15 @@ export class Config {
   @Transform(toBoolean) @IsBoolean() VECTRUM_DEMO = false;
   /** Where the demo's outside world answers; its shop and carriers are set up with this address. */
   @IsOptional() @IsUrl({ require_protocol: true, require_tld: false }) VECTRUM_OUTSIDE_URL?: string;
+  /** How people reach this house from their mail and their phones, such as https://stores.example.org. */
+  @IsOptional() @IsUrl({ require_protocol: true, require_tld: false }) VECTRUM_URL?: string;
   @Transform(toBoolean) @IsBoolean() VECTRUM_SECURE_COOKIES = false;
   @Transform(toNumber) @IsInt() @Min(1) @Max(720) SESSION_HOURS = 14;
   @IsOptional()
   @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false })
   SMTP_URL?: string;
   @IsString() MAIL_FROM = 'stores@tarnthistle.example';
-  /** host:port of a printer that takes PDF over raw TCP. */
+  /** host:port of the demo's printer, which takes PDF over raw TCP; printers of a real house are kept in Setup. */
   @IsOptional() @IsString() PRINTER?: string;
   @IsIn(['fatal', 'error', 'warn', 'info', 'debug', 'silent']) LOG_LEVEL = 'info';
 }
@@ -43,6 +45,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       SMTP_URL: '',
       PRINTER: '',
       VECTRUM_OUTSIDE_URL: '',
+      VECTRUM_URL: '',
     }),
   );
   const given = Object.fromEntries(known.flatMap((key) => (env[key] === undefined ? [] : [[key, env[key]]])));

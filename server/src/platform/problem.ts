@@ -2,6 +2,7 @@
 export type ProblemCode =
   | 'form'
   | 'json'
+  | 'file'
   | 'too-large'
   | 'not-found'
   | 'signed-out'

@@ -6,14 +6,19 @@ const require = createRequire(import.meta.url);
 const REGULAR = require.resolve('dejavu-fonts-ttf/ttf/DejaVuSans.ttf');
 const BOLD = require.resolve('dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf');
 const MONO = require.resolve('dejavu-fonts-ttf/ttf/DejaVuSansMono.ttf');
+const MONO_BOLD = require.resolve('dejavu-fonts-ttf/ttf/DejaVuSansMono-Bold.ttf');
 
 export type Paper = PDFKit.PDFDocument;
 
-/** An A4 page with the house's fonts, which cover all of Europe's letters. */
+/** An A4 page, ready to be written on. */
 export function newPaper(title: string): Paper {
   const paper = new PDFDocument({ size: 'A4', margin: 42, info: { Title: title, Creator: 'Vectrum' } });
-  paper.registerFont('regular', REGULAR).registerFont('bold', BOLD).registerFont('mono', MONO).font('regular');
-  return paper;
+  return fonts(paper);
+}
+
+/** Gives a document the house's fonts, which cover all of Europe's letters. */
+export function fonts(paper: Paper): Paper {
+  return paper.registerFont('regular', REGULAR).registerFont('bold', BOLD).registerFont('mono', MONO).registerFont('mono-bold', MONO_BOLD).font('regular');
 }
 
 /** Waits for the last byte. */

@@ -7,6 +7,6 @@ import { PurchasingService } from './purchasing.service.js';
 @Module({
   controllers: [PurchasingController],
   providers: [PurchasingQueries, PurchasingService, PurchaseOrderMail],
-  exports: [PurchasingService],
+  exports: [PurchasingService, PurchasingQueries],
 })
 export class PurchasingModule {}

@@ -6,6 +6,7 @@ import { ActivityService } from '../activity/activity.service.js';
 import { appliedTo } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
+import { SettingsService } from '../company/settings.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
@@ -15,8 +16,6 @@ import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import type { DueOrderDto, PostedDto, ReceiveDto } from './receiving.dto.js';
 
-/** How far above the ordered quantity a line may be received, in per cent, until the company says otherwise. */
-const OVER_PERCENT = 5;
 const RECEIVABLE = new Set(['dock', 'inspection', 'pick-face', 'reserve']);
 
 interface OrderRow {
@@ -38,6 +37,7 @@ export class ReceivingService implements OnModuleInit {
     private readonly allocation: AllocationService,
     private readonly activity: ActivityService,
     private readonly undo: UndoService,
+    private readonly settings: SettingsService,
   ) {}
 
   onModuleInit(): void {
@@ -70,7 +70,7 @@ export class ReceivingService implements OnModuleInit {
       const order = await this.order(tx, code, true);
       mustBeAt(act.person, order.site_id);
       const task = await this.taskOf(tx, order);
-      const book = await this.codebook.book(tx, order.site_id, [input.itemId, ...task.lines.map((l) => l.itemId)]);
+      const book = await this.codebook.book(tx, order.site_id, [input.itemId, ...task.lines.map((l) => l.itemId)], [input.toPlaceId]);
       const line = task.lines.find((l) => l.line === input.line);
       const command = {
         kind: 'receive' as const,
@@ -150,7 +150,8 @@ export class ReceivingService implements OnModuleInit {
     return {
       order: order.code,
       supplier: order.supplier,
-      overPercent: OVER_PERCENT,
+      overPercent: await this.settings.get(tx, 'overPercent'),
+      fillRemaining: await this.settings.get(tx, 'fillRemaining'),
       dock,
       lines: lines.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) })),
     };

@@ -48,7 +48,7 @@ export class StoringService implements OnModuleInit {
     const goods = await rows<GoodsRow>(
       tx,
       `SELECT b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, b.units, p.id AS fromPlaceId, p.code AS fromCode, h.code AS home
-       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN place h ON h.id = i.home_place_id AND h.site_id = ?
+       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = ? LEFT JOIN place h ON h.id = x.home_place_id
        WHERE p.site_id = ? AND p.kind = 'dock' AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name`,
       [siteId, siteId],
     );
@@ -66,7 +66,7 @@ export class StoringService implements OnModuleInit {
       );
       const siteId = from?.site_id ?? 0;
       mustBeAt(act.person, siteId);
-      const book = await this.codebook.book(tx, siteId, [input.itemId]);
+      const book = await this.codebook.book(tx, siteId, [input.itemId], [input.toPlaceId]);
       const item = book.items[input.itemId];
       const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
       const standing = await this.standing(tx, input);

@@ -23,6 +23,10 @@ export const PLACE_KINDS = [
 ] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
+/** What a zone is for: goods that need cold stand only in cold zones, restricted goods only in restricted ones. */
+export const RULES = ['none', 'cold', 'restricted'] as const;
+export type ZoneRule = (typeof RULES)[number];
+
 /** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
 export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
 export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
@@ -39,5 +43,12 @@ export class Place {
   @Column({ name: 'walk_order' }) walkOrder: number;
   @Column({ name: 'x_m', type: 'decimal', nullable: true }) x: string | null;
   @Column({ name: 'y_m', type: 'decimal', nullable: true }) y: string | null;
+  @Column({ name: 'aisle_id', type: 'int', nullable: true }) aisleId: number | null;
+  @Column({ name: 'along_m', type: 'decimal', nullable: true }) along: string | null;
+  @Column({ name: 'fixed_order', type: 'tinyint' }) fixedOrder: number;
+  @Column({ name: 'holds_ml', type: 'int', nullable: true }) holdsMl: number | null;
+  @Column({ name: 'holds_g', type: 'int', nullable: true }) holdsG: number | null;
+  @Column() name: string;
+  @Column({ type: 'varchar' }) rule: ZoneRule;
   @Column() version: number;
 }

@@ -1,36 +1,103 @@
-import { Body, Controller, Get, Param, Patch, Post, Query } from '@nestjs/common';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
+import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
-import { EditPlaceDto, NewPlaceDto, PlaceDto, PlaceSheetDto } from './sites.dto.js';
+import { AislesService } from './aisles.service.js';
+import { type PlaceFilter, PlacesQueries } from './places.queries.js';
+import { PlanService } from './plan.service.js';
+import { AislesDto, AislesMadeDto, EditPlaceDto, EditPlanDto, EditZoneDto, NewPlaceDto, PlacePageDto, PlaceSheetDto, PlanDto, ZoneDto } from './sites.dto.js';
 import { SitesService } from './sites.service.js';
 
-@Controller('api/places')
-export class SitesController {
-  constructor(private readonly sites: SitesService) {}
+const MOST_ROWS = 500;
 
-  @Get()
+/** Reads the filter of a list of places from a request's query. */
+export function placeFilter(query: Record<string, unknown>): PlaceFilter {
+  const word = (key: string) => (typeof query[key] === 'string' ? query[key].trim().slice(0, 40) : '');
+  return {
+    search: word('search'),
+    kind: word('kind'),
+    zone: word('zone'),
+    state: word('state'),
+    sort: word('sort') || 'walk',
+    ...(Number(query['site']) > 0 ? { siteId: Number(query['site']) } : {}),
+  };
+}
+
+@Controller('api')
+export class SitesController {
+  constructor(
+    private readonly sites: SitesService,
+    private readonly queries: PlacesQueries,
+    private readonly aisles: AislesService,
+    private readonly plans: PlanService,
+  ) {}
+
+  @Get('places')
   @Access('signed-in')
-  list(@Reader() person: Person, @Query('search') search?: string, @Query('kind') kind?: string): Promise<PlaceDto[]> {
-    return this.sites.places(person.siteIds, { search: String(search ?? ''), kind: String(kind ?? '') });
+  @ApiQuery({ name: 'search', required: false, type: String })
+  @ApiQuery({ name: 'kind', required: false, type: String })
+  @ApiQuery({ name: 'zone', required: false, type: String })
+  @ApiQuery({ name: 'state', required: false, type: String })
+  @ApiQuery({ name: 'site', required: false, type: String })
+  @ApiQuery({ name: 'sort', required: false, type: String })
+  @ApiQuery({ name: 'from', required: false, type: String })
+  @ApiQuery({ name: 'limit', required: false, type: String })
+  list(@Reader() person: Person, @Query() query: Record<string, string>): Promise<PlacePageDto> {
+    const limit = Math.min(MOST_ROWS, Math.max(1, Math.floor(Number(query['limit']) || 100)));
+    return this.queries.page(person.siteIds, placeFilter(query), Math.max(0, Math.floor(Number(query['from']) || 0)), limit);
   }
 
-  @Get(':code')
+  @Get('places/:code')
   @Access('signed-in')
   sheet(@Reader() person: Person, @Param('code') code: string): Promise<PlaceSheetDto> {
-    return this.sites.sheet(person.siteIds, code.toUpperCase());
+    return this.queries.sheet(person.siteIds, code.toUpperCase());
   }
 
-  @Post()
+  @Post('places')
   @Access('set-up')
   add(@Acting() act: Act, @Body() body: NewPlaceDto): Promise<CodeDto> {
     return this.sites.add(act, body);
   }
 
-  @Patch(':code')
+  /** Builds aisles by rule; with `preview` it only says what would be made. */
+  @Post('places/aisles')
+  @Access('set-up')
+  @HttpCode(200)
+  build(@Acting() act: Act, @Body() body: AislesDto): Promise<AislesMadeDto> {
+    return body.preview ? this.aisles.preview(act, body) : this.aisles.build(act, body);
+  }
+
+  @Patch('places/:code')
   @Access('set-up')
   edit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditPlaceDto): Promise<CodeDto> {
     return this.sites.edit(act, code.toUpperCase(), version, body);
+  }
+
+  @Get('zones')
+  @Access('signed-in')
+  zones(@Reader() person: Person): Promise<ZoneDto[]> {
+    return this.queries.zones(person.siteIds);
+  }
+
+  @Put('zones')
+  @Access('set-up')
+  keepZone(@Acting() act: Act, @Body() body: EditZoneDto): Promise<CodeDto> {
+    return this.sites.keepZone(act, body);
+  }
+
+  @Get('plans/:siteId')
+  @Access('signed-in')
+  plan(@Reader() person: Person, @Param('siteId', ParseIntPipe) siteId: number): Promise<PlanDto> {
+    mustBeAt(person, siteId);
+    return this.plans.plan(siteId);
+  }
+
+  @Put('plans/:siteId')
+  @Access('set-up')
+  @HttpCode(204)
+  async editPlan(@Acting() act: Act, @IfMatch() version: number, @Param('siteId', ParseIntPipe) siteId: number, @Body() body: EditPlanDto): Promise<void> {
+    await this.plans.edit(act, siteId, version, body);
   }
 }

@@ -1,6 +1,15 @@
 import { Module } from '@nestjs/common';
+import { AislesService } from './aisles.service.js';
+import { FloorQueries } from './floor.queries.js';
+import { PlacesQueries } from './places.queries.js';
+import { PlanService } from './plan.service.js';
 import { SitesController } from './sites.controller.js';
 import { SitesService } from './sites.service.js';
+import { WalkingOrder } from './walking-order.service.js';
 
-@Module({ controllers: [SitesController], providers: [SitesService] })
+@Module({
+  controllers: [SitesController],
+  providers: [SitesService, PlacesQueries, AislesService, PlanService, FloorQueries, WalkingOrder],
+  exports: [FloorQueries, WalkingOrder, PlacesQueries, PlanService],
+})
 export class SitesModule {}

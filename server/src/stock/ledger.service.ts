@@ -11,6 +11,8 @@ export interface Posting {
   document: string | null;
   how?: string | null;
   reason?: string | null;
+  /** What a base unit cost, in the home currency, movement by movement; null where it is not known. */
+  unitCosts?: readonly (string | null)[];
 }
 
 interface PlaceSite {
@@ -49,8 +51,11 @@ export class LedgerService {
     const places = await this.places(tx, movements);
     const changes = changesOf(movements);
     for (const change of changes) await this.change(tx, change, places);
+    await this.serialsOnce(tx, movements, places);
     const ids = [];
-    for (const [i, movement] of movements.entries()) ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null));
+    for (const [i, movement] of movements.entries()) {
+      ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null, posting.unitCosts?.[i] ?? null));
+    }
     return { ids, changes: await this.changeSites(tx, changes, places) };
   }
 
@@ -101,6 +106,20 @@ export class LedgerService {
     return made.id;
   }
 
+  /** A serial number is one piece: of what came into the house, none may now stand there twice. */
+  private async serialsOnce(tx: Tx, movements: readonly Movement[], places: ReadonlyMap<number, PlaceSite>): Promise<void> {
+    const came = movements.filter((m) => m.lotId !== 0 && !places.get(m.fromPlaceId)?.site_id && places.get(m.toPlaceId)?.site_id);
+    const lots = [...new Set(came.map((m) => m.lotId))];
+    if (lots.length === 0) return;
+    const twice = await one<{ code: string; name: string }>(
+      tx,
+      `SELECT l.code, i.name FROM lot l JOIN item i ON i.id = l.item_id AND i.tracking = 'serial' JOIN balance b ON b.item_id = l.item_id AND b.lot_id = l.id AND b.bounded = 1
+       WHERE l.id IN (${marks(lots)}) GROUP BY l.id HAVING SUM(b.units) > 1 LIMIT 1`,
+      lots,
+    );
+    if (twice) throw new Problem(409, 'stock', `Serial number ${twice.code} of ${twice.name} is in the house already. Check the number on the piece`);
+  }
+
   private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
     const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
     const found = await rows<PlaceSite>(tx, `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`, ids);
@@ -131,10 +150,10 @@ export class LedgerService {
     );
   }
 
-  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null): Promise<number> {
+  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null, unitCost: string | null): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
-      `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at, unit_cost)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       [
         m.itemId,
         m.lotId,
@@ -151,6 +170,7 @@ export class LedgerService {
         act.deviceId,
         act.key,
         act.deviceAt,
+        unitCost,
       ],
     );
     return Number(done.insertId);

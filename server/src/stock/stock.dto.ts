@@ -6,6 +6,10 @@ export class StockFigureDto {
   reserved: number;
   available: number;
   incoming: number;
+  /** Open orders want so many more than are reserved. */
+  waiting: number;
+  /** Available, with what is on order, less what open orders still wait for. */
+  projected: number;
 }
 export class BinStockDto {
   siteId: number;
@@ -26,6 +30,11 @@ export class WhyTermDto {
   units: number;
   documents: string[];
 }
+export class MovementPageDto {
+  rows: MovementDto[];
+  /** Ask for rows before this one; null at the beginning of the history. */
+  before: string | null;
+}
 export class MovementDto {
   id: string;
   at: Date;
@@ -33,6 +42,7 @@ export class MovementDto {
   to: string;
   units: number;
   lot: string | null;
+  condition: string;
   task: string;
   document: string | null;
   who: string | null;

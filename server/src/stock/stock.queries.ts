@@ -2,7 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { available, whyAvailable, type WhyTerm } from '@vectrum/core/ledger';
 import { DataSource } from 'typeorm';
 import { num, one, rows } from '../platform/database/tx.js';
-import type { BinStockDto, ItemStockDto, MovementDto, StockFigureDto } from './stock.dto.js';
+import type { BinStockDto, ItemStockDto, MovementDto, MovementPageDto, StockFigureDto } from './stock.dto.js';
+import { whyHeld, whyIncoming, whyProjected, whyReserved } from './why.js';
 
 const TASK_WORDS: Readonly<Record<string, string>> = {
   open: 'Opening stock',
@@ -11,6 +12,9 @@ const TASK_WORDS: Readonly<Record<string, string>> = {
   undo: 'Undone',
 };
 const MOST_DOCUMENTS = 4;
+const PAGE = 50;
+export const FIGURES = ['on-hand', 'available', 'held', 'reserved', 'incoming', 'projected'] as const;
+export type Figure = (typeof FIGURES)[number];
 
 /** Read models of stock: by site, by bin, and the sum behind each figure. */
 @Injectable()
@@ -29,15 +33,21 @@ export class StockQueries {
       held: number;
       reserved: number;
       incoming: string;
+      waiting: string;
     }>(
       this.source,
       `SELECT s.id AS siteId, s.name AS site, COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved,
          COALESCE((SELECT SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0) AS incoming
+                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0) AS incoming,
+         COALESCE((SELECT SUM(l.units - l.reserved_units) FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
+                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('open','held')), 0) AS waiting
        FROM site s LEFT JOIN site_stock st ON st.site_id = s.id AND st.item_id = ? WHERE s.id IN (?) ORDER BY s.id`,
-      [itemId, itemId, [0, ...siteIds]],
+      [itemId, itemId, itemId, [0, ...siteIds]],
     );
-    return found.map((f) => ({ ...f, incoming: num(f.incoming), available: available(f) }));
+    return found.map((f) => {
+      const [incoming, waiting] = [num(f.incoming), num(f.waiting)];
+      return { ...f, incoming, waiting, available: available(f), projected: available(f) + incoming - waiting };
+    });
   }
 
   bins(itemId: number, siteIds: readonly number[]): Promise<BinStockDto[]> {
@@ -50,8 +60,27 @@ export class StockQueries {
     );
   }
 
-  /** The sum behind "available" at a site, with the newest documents of each term. */
-  async whyAvailable(itemId: number, siteId: number): Promise<WhyTerm[]> {
+  /** The sum behind a figure at a site, with the documents of each term. */
+  async why(figure: Figure, itemId: number, siteId: number): Promise<WhyTerm[]> {
+    switch (figure) {
+      case 'on-hand':
+        return this.whyOnHand(itemId, siteId);
+      case 'available':
+        return this.whyAvailable(itemId, siteId);
+      case 'held':
+        return whyHeld(this.source, itemId, siteId);
+      case 'reserved':
+        return whyReserved(this.source, itemId, siteId);
+      case 'incoming':
+        return whyIncoming(this.source, itemId, siteId);
+      case 'projected': {
+        const figures = (await this.figures(itemId, [siteId]))[0];
+        return figures ? whyProjected(this.source, itemId, siteId, figures) : [];
+      }
+    }
+  }
+
+  private async whyAvailable(itemId: number, siteId: number): Promise<WhyTerm[]> {
     const figures = (await this.figures(itemId, [siteId]))[0] ?? { onHand: 0, held: 0, reserved: 0 };
     const moved = await rows<{ document: string }>(
       this.source,
@@ -72,7 +101,7 @@ export class StockQueries {
   }
 
   /** The sum behind "on hand" at a site: everything that ever came and went, by what it was for. */
-  async whyOnHand(itemId: number, siteId: number): Promise<WhyTerm[]> {
+  private async whyOnHand(itemId: number, siteId: number): Promise<WhyTerm[]> {
     const sums = await rows<{ task: string; units: string }>(
       this.source,
       `SELECT m.task, SUM(IF(t.site_id <=> ?, m.units, 0) - IF(f.site_id <=> ?, m.units, 0)) AS units
@@ -108,14 +137,16 @@ export class StockQueries {
     return found.map((d) => d.document);
   }
 
-  movements(itemId: number, siteIds: readonly number[]): Promise<MovementDto[]> {
-    return rows<MovementDto>(
+  /** What moved, newest first, a page at a time. */
+  async movements(itemId: number, siteIds: readonly number[], before: number | null): Promise<MovementPageDto> {
+    const found = await rows<MovementDto>(
       this.source,
-      `SELECT m.id, m.server_at AS at, f.code AS \`from\`, t.code AS \`to\`, m.units, l.code AS lot, m.task, m.document, p.name AS who, m.how, m.reverses_id AS reverses
+      `SELECT m.id, m.server_at AS at, f.code AS \`from\`, t.code AS \`to\`, m.units, l.code AS lot, m.stock_condition AS \`condition\`, m.task, m.document, p.name AS who, m.how, m.reverses_id AS reverses
        FROM movement m JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
        LEFT JOIN lot l ON l.id = m.lot_id LEFT JOIN person p ON p.id = m.person_id
-       WHERE m.item_id = ? AND (f.site_id IN (?) OR t.site_id IN (?)) ORDER BY m.id DESC LIMIT 50`,
-      [itemId, [0, ...siteIds], [0, ...siteIds]],
+       WHERE m.item_id = ? AND m.id < ? AND (f.site_id IN (?) OR t.site_id IN (?)) ORDER BY m.id DESC LIMIT ?`,
+      [itemId, before ?? Number.MAX_SAFE_INTEGER, [0, ...siteIds], [0, ...siteIds], PAGE],
     );
+    return { rows: found, before: found.length === PAGE ? String(found.at(-1)?.id) : null };
   }
 }

@@ -69,6 +69,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/secrets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's own password or PIN. */
+        put: operations["Identity_changeOwn"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails a link for a new password; the answer is the same whether the address is known or not. */
+        post: operations["Identity_askReset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/whose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_whose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spends a link from a mail: the password is chosen. */
+        post: operations["Identity_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -78,11 +145,107 @@ export interface paths {
         };
         get: operations["Identity_list"];
         put?: never;
+        post: operations["Identity_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Identity_editPerson"];
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/remind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_remind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_signPersonOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/duties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Identity_duties"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/duties/{duty}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Identity_setDuty"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["Identity_editDevice"];
         trace?: never;
     };
     "/api/devices": {
@@ -143,6 +306,134 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Identity_revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Preferences_read"];
+        put: operations["Preferences_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/settings/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Company_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_money"];
+        put: operations["Company_setMoney"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_calendars"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/calendars/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Company_setCalendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Company_addSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_series"];
+        put: operations["Company_setSeries"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -278,6 +569,55 @@ export interface paths {
         patch: operations["Sites_edit"];
         trace?: never;
     };
+    "/api/places/aisles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Builds aisles by rule; with `preview` it only says what would be made. */
+        post: operations["Sites_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_zones"];
+        put: operations["Sites_keepZone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_plan"];
+        put: operations["Sites_editPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items": {
         parameters: {
             query?: never;
@@ -288,6 +628,71 @@ export interface paths {
         get: operations["Catalogue_list"];
         put?: never;
         post: operations["Catalogue_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_counts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/extra-fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_extraFields"];
+        put: operations["Catalogue_setExtraFields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes one field of many items at once. */
+        post: operations["Catalogue_changeMany"];
         delete?: never;
         options?: never;
         head?: never;
@@ -307,7 +712,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Changes one field, from the list. */
+        patch: operations["Catalogue_change"];
         trace?: never;
     };
     "/api/items/{sku}/stock": {
@@ -349,11 +755,46 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sum behind a figure: `available` or `on-hand`, at one site. */
+        /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
         get: operations["Catalogue_why"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/barcodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ties a scanned code to a pack unit, or makes an in-house one. */
+        post: operations["Catalogue_addBarcode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture as it was uploaded, brought to a size; `thumb` for lists. */
+        get: operations["Catalogue_picture"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Catalogue_setPicture"];
+        post?: never;
+        delete: operations["Catalogue_dropPicture"];
         options?: never;
         head?: never;
         patch?: never;
@@ -645,6 +1086,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Orders_clearHold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Customers_list"];
+        put?: never;
+        post: operations["Customers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Customers_sheet"];
+        put: operations["Customers_edit"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -976,6 +1449,304 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels/designs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_designs"];
+        put?: never;
+        post: operations["Labels_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/designs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Labels_edit"];
+        post?: never;
+        delete: operations["Labels_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The design as it would be printed, with samples in its fields. */
+        post: operations["Labels_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records as a PDF. */
+        post: operations["Labels_pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records to a printer, through the outbox. */
+        post: operations["Labels_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_tray"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_printers"];
+        put?: never;
+        post: operations["Labels_addPrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Labels_editPrinter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_list"];
+        put?: never;
+        /** The body is the file itself, CSV or XLSX; `name` says what it is called. */
+        post: operations["Imports_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/faulty.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The faulty rows, with what is wrong with each, to be mended and taken in again. */
+        get: operations["Imports_faulty"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what the columns hold, and has the rows checked. */
+        put: operations["Imports_map"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Imports_apply"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the whole import back, while nothing depends on it. */
+        post: operations["Imports_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/lists/{name}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a list shows, with the filter it is shown with. */
+        get: operations["Exports_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything of every kind that this person may take in, as CSV files in one archive. */
+        get: operations["Exports_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/data/{name}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything of one kind, as it would be taken in again. */
+        get: operations["Exports_data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/codes": {
         parameters: {
             query?: never;
@@ -1036,7 +1807,34 @@ export interface components {
             rights: string[];
             sites: components["schemas"]["SiteDto"][];
             seesCosts: boolean;
+            email: string;
+            badge: string | null;
+            usualDuty: string | null;
             device: string | null;
+            /** @description How weights and lengths are shown. */
+            units: string;
+            homeCurrency: string;
+        };
+        ChangeOwnDto: {
+            current: string;
+            password?: string;
+            pin?: string;
+        };
+        AskResetDto: {
+            email: string;
+        };
+        TokenDto: {
+            token: string;
+        };
+        WhoseTokenDto: {
+            name: string;
+            email: string;
+            purpose: string;
+        };
+        ChooseDto: {
+            token: string;
+            password: string;
+            pin?: string;
         };
         PersonDto: {
             id: number;
@@ -1045,15 +1843,68 @@ export interface components {
             duties: string[];
             badge: string | null;
             sites: string;
+            siteIds: number[];
+            seesCosts: boolean;
+            usualSiteId: number | null;
+            usualDuty: string | null;
+            /** @description `here`, `invited` or `left`. */
+            state: string;
+            /** @description How many devices they are signed in on. */
+            sessions: number;
+            /** Format: date-time */
+            lastAct: string | null;
+            version: number;
+        };
+        EditPersonDto: {
+            name: string;
+            /** Format: email */
+            email: string;
+            duties: ("owner" | "buyer" | "order-desk" | "receiver" | "storer" | "picker" | "packer" | "counter" | "reviewer" | "bookkeeper" | "set-up")[];
+            siteIds: number[];
+            seesCosts: boolean;
+            usualSiteId?: number | null;
+            /** @enum {string|null} */
+            usualDuty?: "owner" | "buyer" | "order-desk" | "receiver" | "storer" | "picker" | "packer" | "counter" | "reviewer" | "bookkeeper" | "set-up" | null;
+            active: boolean;
+        };
+        PersonIdDto: {
+            id: number;
+        };
+        RightDto: {
+            right: string;
+            says: string;
+        };
+        DutyDto: {
+            duty: string;
+            rights: string[];
+            /** @description True where the company has changed it. */
+            adjusted: boolean;
+        };
+        DutiesDto: {
+            rights: components["schemas"]["RightDto"][];
+            duties: components["schemas"]["DutyDto"][];
+        };
+        EditDutyDto: {
+            rights: string[];
+        };
+        EditDeviceDto: {
+            name: string;
+            printerId?: number | null;
         };
         DeviceDto: {
             id: number;
             name: string;
             site: string;
+            siteId: number;
+            /** @description The printer that its labels come out of; null for the first of its site. */
+            printerId: number | null;
+            printer: string | null;
             /** Format: date-time */
             enrolledAt: string;
             /** Format: date-time */
             revokedAt: string | null;
+            /** Format: date-time */
+            lastUsedAt: string | null;
         };
         NewEnrolmentDto: {
             siteId: number;
@@ -1064,6 +1915,83 @@ export interface components {
         };
         EnrolDto: {
             code: string;
+        };
+        PreferenceDto: {
+            value: {
+                [key: string]: unknown;
+            };
+        };
+        SettingDto: {
+            name: string;
+            group: string;
+            label: string;
+            /** @description What it changes. */
+            says: string;
+            kind: string;
+            value: string;
+            standard: string;
+            choices: string[];
+            unit: string;
+        };
+        SetSettingDto: {
+            value: string;
+        };
+        CurrencyDto: {
+            code: string;
+            /** @description How much of the home currency one is worth. */
+            rate: string;
+            asOf: string;
+        };
+        TaxRateDto: {
+            code: string;
+            name: string;
+            percent: string;
+        };
+        MoneyDto: {
+            currencies: components["schemas"]["CurrencyDto"][];
+            taxRates: components["schemas"]["TaxRateDto"][];
+        };
+        SiteDepartureDto: {
+            name: string;
+            /** @description The carrier whose van it is, by its code; empty where it is nobody's. */
+            carrier: string;
+            /** @description Site time, such as 15:30. */
+            leavesAt: string;
+            /** @description How long before it leaves an order must be in, to be promised for it. */
+            closesMinutes: number;
+        };
+        SiteCalendarDto: {
+            siteId: number;
+            site: string;
+            timeZone: string;
+            /** @description Monday to Sunday: Y for a working day. */
+            workingDays: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+            version: number;
+        };
+        EditSiteCalendarDto: {
+            workingDays: string;
+            timeZone: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+        };
+        NewSiteDto: {
+            code: string;
+            name: string;
+        };
+        CodeDto: {
+            code: string;
+        };
+        SeriesDto: {
+            name: string;
+            says: string;
+            /** @description What the next one will be called. */
+            next: string;
+            number: number;
+        };
+        SetSeriesDto: {
+            /** @enum {string} */
+            name: "P" | "S" | "R" | "H";
+            number: number;
         };
         TapeEntryDto: {
             id: number;
@@ -1161,9 +2089,19 @@ export interface components {
             kind: string;
             pickable: boolean;
             blocked: boolean;
+            zone: string | null;
+            walkOrder: number;
+            /** @description True where a person has fixed the order by hand. */
+            fixedOrder: boolean;
+            holdsMl: number | null;
+            holdsG: number | null;
             /** @description How many items lie there. */
             items: number;
             version: number;
+        };
+        PlacePageDto: {
+            rows: components["schemas"]["PlaceDto"][];
+            total: number;
         };
         PlaceStockDto: {
             sku: string;
@@ -1181,9 +2119,20 @@ export interface components {
             kind: string;
             pickable: boolean;
             blocked: boolean;
+            zone: string | null;
+            walkOrder: number;
+            /** @description True where a person has fixed the order by hand. */
+            fixedOrder: boolean;
+            holdsMl: number | null;
+            holdsG: number | null;
             /** @description How many items lie there. */
             items: number;
             version: number;
+            aisle: string | null;
+            x: number | null;
+            y: number | null;
+            /** @description Of what the place holds by volume and by weight, the greater share, in per cent; null where either is not known. */
+            fullPercent: number | null;
             stock: components["schemas"]["PlaceStockDto"][];
         };
         NewPlaceDto: {
@@ -1193,28 +2142,196 @@ export interface components {
             kind: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
             pickable: boolean;
         };
-        CodeDto: {
-            code: string;
+        AislesDto: {
+            siteId: number;
+            from: string;
+            to: string;
+            bays: number;
+            levels: number;
+            pickLevels: number;
+            /** @description Metres of a bay along the aisle. */
+            bayM: number;
+            /** @description Where the first aisle begins on the plan, and the metres from one aisle to the next. */
+            x: number;
+            y: number;
+            gapM: number;
+            zone?: string;
+            /** @description True only looks: nothing is made. */
+            preview: boolean;
+        };
+        AislesMadeDto: {
+            aisles: number;
+            bins: number;
+            pickFaces: number;
+            first: string;
+            last: string;
+            /** @description Codes that are places already; while there are any, nothing can be built. */
+            taken: string[];
+            activityId: number | null;
         };
         EditPlaceDto: {
             /** @enum {string} */
             kind?: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
             pickable?: boolean;
             blocked?: boolean;
+            /** @description A zone's code, or empty for none. */
+            zone?: string;
+            holdsMl?: number | null;
+            holdsG?: number | null;
+            /** @description A number fixes the place in the walking order; null lets the plan decide again. */
+            walkOrder?: number | null;
+        };
+        ZoneDto: {
+            code: string;
+            name: string;
+            rule: string;
+            siteId: number;
+            bins: number;
+        };
+        EditZoneDto: {
+            siteId: number;
+            code: string;
+            name: string;
+            /** @enum {string} */
+            rule: "none" | "cold" | "restricted";
+        };
+        PlanShapeDto: {
+            /** @description Absent for a shape that was just drawn. */
+            id?: number;
+            /** @enum {string} */
+            kind: "aisle" | "walkway" | "wall";
+            label: string;
+            x: number;
+            y: number;
+            toX: number;
+            toY: number;
+        };
+        PlacedPointDto: {
+            kind: string;
+            code: string;
+            x: number;
+            y: number;
+        };
+        BayDto: {
+            aisleId: number;
+            along: number;
+            bins: number;
+            used: number;
+            /** @description Movements of the last seven days that touched it. */
+            moves: number;
+            /** @description The places of the bay, from the floor up. */
+            codes: string;
+            zone: string | null;
+        };
+        PlanDto: {
+            siteId: number;
+            site: string;
+            widthM: number;
+            depthM: number;
+            shapes: components["schemas"]["PlanShapeDto"][];
+            points: components["schemas"]["PlacedPointDto"][];
+            /** @description Places that stand nowhere on the plan yet. */
+            unplaced: components["schemas"]["PlacedPointDto"][];
+            bays: components["schemas"]["BayDto"][];
+            /** @description Metres of a walk past every pick face in walking order. */
+            walkM: number;
+            version: number;
+        };
+        PlanPointDto: {
+            code: string;
+            x: number;
+            y: number;
+        };
+        EditPlanDto: {
+            widthM: number;
+            depthM: number;
+            shapes: components["schemas"]["PlanShapeDto"][];
+            points: components["schemas"]["PlanPointDto"][];
         };
         ItemRowDto: {
+            id: number;
             sku: string;
             name: string;
             className: string;
+            kind: string;
             picture: string;
+            /** @description Names the uploaded picture's newest version; null where the drawing stands for it. */
+            pictureMark: string | null;
+            tracking: string;
             unit: string;
             units: string;
+            tags: string[];
+            suppliers: string;
+            /** @description Home bin at the site filtered by, or at the first site that has one. */
+            home: string | null;
+            /** @description Absent for those who may not see costs. */
+            cost?: string | null;
             onHand: number;
+            held: number;
             reserved: number;
             available: number;
             incoming: number;
             /** @description What is missing, in words; empty where the item is complete. */
             lacks: string[];
+            version: number;
+        };
+        ItemPageDto: {
+            rows: components["schemas"]["ItemRowDto"][];
+            total: number;
+        };
+        ItemCountsDto: {
+            all: number;
+            short: number;
+            backordered: number;
+            incomplete: number;
+            noBarcode: number;
+        };
+        ItemChoicesDto: {
+            classes: string[];
+            tags: string[];
+            suppliers: string[];
+        };
+        ExtraFieldDto: {
+            name: string;
+            kind: string;
+            choices: string[];
+        };
+        EditExtraFieldDto: {
+            name: string;
+            /** @enum {string} */
+            kind: "text" | "number" | "date" | "yes-no" | "choice";
+            choices: string[];
+        };
+        EditExtraFieldsDto: {
+            fields: components["schemas"]["EditExtraFieldDto"][];
+        };
+        ChangeManyDto: {
+            skus: string[];
+            /** @enum {string} */
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo";
+            value: string;
+            /** @description For fields that an item has at each site. */
+            siteId?: number | null;
+        };
+        ChangedDto: {
+            changed: number;
+            activityId: number;
+        };
+        ItemSiteDto: {
+            siteId: number;
+            site: string;
+            home: string | null;
+            /** @description Absent for those who may not see costs. */
+            cost?: string | null;
+            reorderPoint: number | null;
+            orderUpTo: number | null;
+        };
+        ItemPartDto: {
+            sku: string;
+            name: string;
+            units: number;
+            unit: string;
+            available: number;
         };
         PackDto: {
             id: number;
@@ -1232,13 +2349,28 @@ export interface components {
             sku: string;
             name: string;
             className: string;
+            kind: string;
             picture: string;
+            pictureMark: string | null;
             tracking: string;
             rotation: string;
+            storage: string;
+            taxCode: string | null;
             /** @description Absent for those who may not see costs. */
             cost?: string | null;
+            /** @description What building one costs in labour; absent for those who may not see costs. */
+            labour?: string | null;
             neverHoldsUp: boolean;
-            home: string | null;
+            tags: string[];
+            extra: {
+                [key: string]: string;
+            };
+            sites: components["schemas"]["ItemSiteDto"][];
+            parts: components["schemas"]["ItemPartDto"][];
+            /** @description Kits and assemblies that this item is a part of. */
+            usedIn: string[];
+            /** @description How many can be made of the parts that are free; null for single items. */
+            buildable: number | null;
             packs: components["schemas"]["PackDto"][];
             lacks: string[];
             version: number;
@@ -1251,6 +2383,10 @@ export interface components {
             reserved: number;
             available: number;
             incoming: number;
+            /** @description Open orders want so many more than are reserved. */
+            waiting: number;
+            /** @description Available, with what is on order, less what open orders still wait for. */
+            projected: number;
         };
         BinStockDto: {
             siteId: number;
@@ -1273,17 +2409,34 @@ export interface components {
             to: string;
             units: number;
             lot: string | null;
+            condition: string;
             task: string;
             document: string | null;
             who: string | null;
             how: string | null;
             reverses: string | null;
         };
+        MovementPageDto: {
+            rows: components["schemas"]["MovementDto"][];
+            /** @description Ask for rows before this one; null at the beginning of the history. */
+            before: string | null;
+        };
         WhyTermDto: {
             sign: string;
             term: string;
             units: number;
             documents: string[];
+        };
+        EditItemSiteDto: {
+            siteId: number;
+            home?: string | null;
+            cost?: string | null;
+            reorderPoint?: number | null;
+            orderUpTo?: number | null;
+        };
+        EditItemPartDto: {
+            sku: string;
+            units: number;
         };
         EditPackDto: {
             name: string;
@@ -1301,13 +2454,39 @@ export interface components {
             className: string;
             picture: string;
             /** @enum {string} */
-            tracking: "none" | "lot" | "lot-expiry";
+            tracking: "none" | "lot" | "lot-expiry" | "serial";
             /** @enum {string} */
             rotation: "fifo" | "fefo";
+            /** @enum {string} */
+            kind?: "single" | "kit" | "assembly";
+            /** @enum {string} */
+            storage?: "any" | "cold" | "restricted";
+            taxCode?: string | null;
             cost?: string | null;
+            labour?: string | null;
             neverHoldsUp: boolean;
-            home?: string | null;
+            tags?: string[];
+            extra?: {
+                [key: string]: string;
+            };
+            sites?: components["schemas"]["EditItemSiteDto"][];
+            parts?: components["schemas"]["EditItemPartDto"][];
             packs: components["schemas"]["EditPackDto"][];
+        };
+        ChangeFieldDto: {
+            /** @enum {string} */
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo";
+            value: string;
+            /** @description For fields that an item has at each site. */
+            siteId?: number | null;
+        };
+        NewBarcodeDto: {
+            /** @description Which pack unit it is for, by what it holds. */
+            factor: number;
+            /** @description Left out, the house makes one of the kind named. */
+            code?: string;
+            /** @enum {string} */
+            make?: "restricted" | "code-128";
         };
         SupplierDto: {
             id: number;
@@ -1610,6 +2789,50 @@ export interface components {
             notePacker?: string | null;
             links?: components["schemas"]["LinkLineDto"][];
         };
+        CustomerDto: {
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+            version: number;
+        };
+        CustomerOrderDto: {
+            code: string;
+            state: string;
+            /** Format: date-time */
+            placedAt: string;
+        };
+        CustomerSheetDto: {
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+            version: number;
+            /** @description Orders that came with the customer's e-mail address, newest first. */
+            orders: components["schemas"]["CustomerOrderDto"][];
+        };
+        EditCustomerDto: {
+            code: string;
+            name: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+        };
         TakenInDto: {
             code: string;
             /** @description True where the order was here already. */
@@ -1761,6 +2984,179 @@ export interface components {
             /** Format: date-time */
             createdAt: string;
         };
+        MediaDto: {
+            /** @enum {string} */
+            kind: "roll" | "sheet";
+            widthMm: number;
+            heightMm: number;
+            columns: number;
+            rows: number;
+            pageWidthMm: number;
+            pageHeightMm: number;
+            leftMm: number;
+            topMm: number;
+            gapXMm: number;
+            gapYMm: number;
+        };
+        LabelElementDto: {
+            id: string;
+            /** @enum {string} */
+            kind: "text" | "barcode" | "arrow" | "box";
+            xMm: number;
+            yMm: number;
+            wMm: number;
+            hMm: number;
+            text?: string;
+            /** @enum {string} */
+            align?: "left" | "centre" | "right";
+            bold?: boolean;
+            mono?: boolean;
+            value?: string;
+            /** @enum {string} */
+            symbology?: "code-128" | "gs1-128" | "ean" | "data-matrix" | "qr";
+            withText?: boolean;
+            /** @enum {string} */
+            direction?: "up" | "down" | "by-level";
+        };
+        DesignDto: {
+            id: number;
+            name: string;
+            subject: string;
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+            version: number;
+        };
+        EditDesignDto: {
+            name: string;
+            /** @enum {string} */
+            subject: "place" | "item" | "badge" | "document";
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+        };
+        DesignIdDto: {
+            id: number;
+        };
+        LabelOfDto: {
+            /** @description A place's code, an item's SKU, a person's badge, a document's code. */
+            code: string;
+            /** @description Items: the pack unit by what it holds, 1 by default. */
+            holds?: number;
+            lot?: string;
+            expires?: string;
+        };
+        PrintLabelsDto: {
+            designId: number;
+            labels: components["schemas"]["LabelOfDto"][];
+            copies: number;
+            /** @description Sheets: the first free place, from 1. */
+            start: number;
+            /** @description Left out when the labels are wanted as a PDF; nought is the device's own printer, or the first of the site. */
+            printerId?: number;
+        };
+        PrintedDto: {
+            job: number;
+            printer: string;
+        };
+        TrayRowDto: {
+            /** @description The number of its delivery, by which it is tried again. */
+            id: number;
+            title: string;
+            printer: string;
+            labels: number;
+            /** @description `waiting`, `failing` or `done`. */
+            state: string;
+            attempts: number;
+            problem: string | null;
+            who: string | null;
+            /** Format: date-time */
+            at: string;
+        };
+        PrinterDto: {
+            id: number;
+            name: string;
+            siteId: number;
+            site: string;
+            address: string;
+        };
+        EditPrinterDto: {
+            name: string;
+            siteId: number;
+            address: string;
+        };
+        PrinterIdDto: {
+            id: number;
+        };
+        ImportIdDto: {
+            id: string;
+        };
+        ImportRowDto: {
+            id: string;
+            fileName: string;
+            kind: string;
+            says: string;
+            state: string;
+            total: number;
+            faulty: number;
+            made: number;
+            changed: number;
+            who: string;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        ImportFieldDto: {
+            key: string;
+            label: string;
+            required: boolean;
+        };
+        ImportKindDto: {
+            kind: string;
+            says: string;
+            fields: components["schemas"]["ImportFieldDto"][];
+        };
+        ImportColumnDto: {
+            /** @description How the file heads the column. */
+            head: string;
+            /** @description The field it holds; null where it is passed over. */
+            field: string | null;
+            /** @description The first few values, so that a person can see what it holds. */
+            samples: string[];
+        };
+        ImportFaultDto: {
+            /** @description As the spreadsheet numbers it: the heads are row 1. */
+            row: number;
+            field: string;
+            value: string;
+            reason: string;
+        };
+        ImportDto: {
+            id: string;
+            fileName: string;
+            kind: string;
+            says: string;
+            state: string;
+            columns: components["schemas"]["ImportColumnDto"][];
+            fields: components["schemas"]["ImportFieldDto"][];
+            total: number;
+            /** @description Rows looked at, or taken in, so far. */
+            done: number;
+            faulty: number;
+            made: number;
+            changed: number;
+            faults: components["schemas"]["ImportFaultDto"][];
+            problem: string | null;
+            who: string;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        MapColumnsDto: {
+            kind: string;
+            /** @description The field of each column in its order; empty where it is passed over. */
+            fields: string[];
+        };
+        ApplyDto: {
+            /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
+            goodRowsOnly: boolean;
+        };
         PracticeCodeDto: {
             code: string;
             says: string;
@@ -1896,6 +3292,92 @@ export interface operations {
             };
         };
     };
+    Identity_changeOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeOwnDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_askReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskResetDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_whose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoseTokenDto"];
+                };
+            };
+        };
+    };
+    Identity_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Identity_list: {
         parameters: {
             query?: never;
@@ -1912,6 +3394,155 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PersonDto"][];
                 };
+            };
+        };
+    };
+    Identity_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPersonDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonIdDto"];
+                };
+            };
+        };
+    };
+    Identity_editPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPersonDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_remind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_signPersonOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_duties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DutiesDto"];
+                };
+            };
+        };
+    };
+    Identity_setDuty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                duty: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDutyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_editDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDeviceDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1988,6 +3619,237 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Preferences_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferenceDto"];
+                };
+            };
+        };
+    };
+    Preferences_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferenceDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingDto"][];
+                };
+            };
+        };
+    };
+    Company_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSettingDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_money: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyDto"];
+                };
+            };
+        };
+    };
+    Company_setMoney: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoneyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_calendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteCalendarDto"][];
+                };
+            };
+        };
+    };
+    Company_setCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSiteCalendarDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_addSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSiteDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Company_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesDto"][];
+                };
+            };
+        };
+    };
+    Company_setSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSeriesDto"];
+            };
+        };
         responses: {
             204: {
                 headers: {
@@ -2120,8 +3982,14 @@ export interface operations {
     Sites_list: {
         parameters: {
             query?: {
-                search?: string;
+                limit?: string;
+                from?: string;
+                sort?: string;
+                site?: string;
+                state?: string;
+                zone?: string;
                 kind?: string;
+                search?: string;
             };
             header?: never;
             path?: never;
@@ -2134,7 +4002,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlaceDto"][];
+                    "application/json": components["schemas"]["PlacePageDto"];
                 };
             };
         };
@@ -2208,10 +4076,127 @@ export interface operations {
             };
         };
     };
+    Sites_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AislesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AislesMadeDto"];
+                };
+            };
+        };
+    };
+    Sites_zones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneDto"][];
+                };
+            };
+        };
+    };
+    Sites_keepZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditZoneDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanDto"];
+                };
+            };
+        };
+    };
+    Sites_editPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPlanDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Catalogue_list: {
         parameters: {
             query?: {
                 search?: string;
+                site?: string;
+                className?: string;
+                tag?: string;
+                supplier?: string;
+                state?: string;
+                sort?: string;
+                from?: string;
+                limit?: string;
             };
             header?: never;
             path?: never;
@@ -2224,7 +4209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ItemRowDto"][];
+                    "application/json": components["schemas"]["ItemPageDto"];
                 };
             };
         };
@@ -2248,6 +4233,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Catalogue_counts: {
+        parameters: {
+            query?: {
+                search?: string;
+                site?: string;
+                className?: string;
+                tag?: string;
+                supplier?: string;
+                state?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemCountsDto"];
+                };
+            };
+        };
+    };
+    Catalogue_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemChoicesDto"];
+                };
+            };
+        };
+    };
+    Catalogue_extraFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExtraFieldDto"][];
+                };
+            };
+        };
+    };
+    Catalogue_setExtraFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditExtraFieldsDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Catalogue_changeMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeManyDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDto"];
                 };
             };
         };
@@ -2298,6 +4391,31 @@ export interface operations {
             };
         };
     };
+    Catalogue_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFieldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDto"];
+                };
+            };
+        };
+    };
     Catalogue_stockOf: {
         parameters: {
             query?: never;
@@ -2321,7 +4439,9 @@ export interface operations {
     };
     Catalogue_movements: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: string;
+            };
             header?: never;
             path: {
                 sku: string;
@@ -2335,7 +4455,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MovementDto"][];
+                    "application/json": components["schemas"]["MovementPageDto"];
                 };
             };
         };
@@ -2360,6 +4480,92 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WhyTermDto"][];
                 };
+            };
+        };
+    };
+    Catalogue_addBarcode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBarcodeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Catalogue_picture: {
+        parameters: {
+            query?: {
+                size?: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
+                };
+            };
+        };
+    };
+    Catalogue_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Catalogue_dropPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2929,6 +5135,96 @@ export interface operations {
             };
         };
     };
+    Customers_list: {
+        parameters: {
+            query?: {
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerDto"][];
+                };
+            };
+        };
+    };
+    Customers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCustomerDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Customers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerSheetDto"];
+                };
+            };
+        };
+    };
+    Customers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCustomerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
     Channels_webhook: {
         parameters: {
             query?: never;
@@ -3358,6 +5654,488 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Labels_designs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignDto"][];
+                };
+            };
+        };
+    };
+    Labels_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignIdDto"];
+                };
+            };
+        };
+    };
+    Labels_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedDto"];
+                };
+            };
+        };
+    };
+    Labels_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayRowDto"][];
+                };
+            };
+        };
+    };
+    Labels_printers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterDto"][];
+                };
+            };
+        };
+    };
+    Labels_addPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Labels_editPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Imports_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRowDto"][];
+                };
+            };
+        };
+    };
+    Imports_read: {
+        parameters: {
+            query: {
+                name: string;
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportIdDto"];
+                };
+            };
+        };
+    };
+    Imports_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportKindDto"][];
+                };
+            };
+        };
+    };
+    Imports_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDto"];
+                };
+            };
+        };
+    };
+    Imports_faulty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Imports_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapColumnsDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Imports_apply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Imports_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Exports_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Exports_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+        };
+    };
+    Exports_data: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
             };
         };
     };

@@ -6,6 +6,7 @@ export type Tx = EntityManager;
 const DEADLOCK = 1213;
 const LOCK_TIMEOUT = 1205;
 const DUPLICATE = 1062;
+const REFERENCED = 1451;
 /** A deadlock's victim is tried this often before the caller is told that the house is busy. */
 const TRIES = 8;
 
@@ -14,6 +15,8 @@ function errno(thrown: unknown): number | undefined {
 }
 
 export const isDuplicate = (thrown: unknown) => errno(thrown) === DUPLICATE;
+/** A row could not go because another names it. */
+export const isReferenced = (thrown: unknown) => errno(thrown) === REFERENCED;
 
 /** Runs work in one transaction; deadlocks and lock time-outs are retried a bounded number of times. */
 export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Promise<T>): Promise<T> {
@@ -51,3 +54,19 @@ export const marks = (list: readonly unknown[]) => (list.length === 0 ? 'NULL' :
 
 /** A JSON column's value: the driver hands it over parsed or as text, depending on how the server describes the column. */
 export const parsed = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;
+
+/** Inserts many rows in statements of 500, which is what the database takes fastest. O(rows). */
+export async function insertMany(
+  tx: Pick<Tx, 'query'>,
+  table: string,
+  columns: readonly string[],
+  values: readonly (readonly unknown[])[],
+  then = '',
+): Promise<void> {
+  for (let i = 0; i < values.length; i += 500) {
+    await tx.query(`INSERT INTO \`${table}\` (${columns.map((c) => `\`${c}\``).join(', ')}) VALUES ? ${then}`, [values.slice(i, i + 500)]);
+  }
+}
+
+/** A word for LIKE with its own wildcards taken literally. */
+export const likeAny = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;

@@ -3,6 +3,22 @@ import { Catalogue1790000000002 } from './0002-catalogue.js';
 import { Stock1790000000003 } from './0003-stock.js';
 import { Purchasing1790000000004 } from './0004-purchasing.js';
 import { Orders1790000000005 } from './0005-orders.js';
+import { ItemsInFull1790000000006 } from './0006-items-in-full.js';
+import { Exchange1790000000007 } from './0007-exchange.js';
+import { Plan1790000000008 } from './0008-plan.js';
+import { Labels1790000000009 } from './0009-labels.js';
+import { Company1790000000010 } from './0010-company.js';
 
 /** In the order in which they run. */
-export const migrations = [House1790000000001, Catalogue1790000000002, Stock1790000000003, Purchasing1790000000004, Orders1790000000005];
+export const migrations = [
+  House1790000000001,
+  Catalogue1790000000002,
+  Stock1790000000003,
+  Purchasing1790000000004,
+  Orders1790000000005,
+  ItemsInFull1790000000006,
+  Exchange1790000000007,
+  Plan1790000000008,
+  Labels1790000000009,
+  Company1790000000010,
+];

@@ -1,94 +1,9 @@
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsBoolean,
-  IsEmail,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { TRACKINGS, type Tracking } from './catalogue.entity.js';
+import { ArrayMaxSize, IsArray, IsEmail, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { PackDto } from './items.dto.js';
 
-const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
 const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
 
-export class PackDto {
-  id: number;
-  name: string;
-  plural: string;
-  factor: number;
-  weightG: number | null;
-  lengthMm: number | null;
-  widthMm: number | null;
-  heightMm: number | null;
-  barcodes: string[];
-}
-export class ItemRowDto {
-  sku: string;
-  name: string;
-  className: string;
-  picture: string;
-  unit: string;
-  units: string;
-  onHand: number;
-  reserved: number;
-  available: number;
-  incoming: number;
-  /** What is missing, in words; empty where the item is complete. */
-  lacks: string[];
-}
-export class ItemDto {
-  id: number;
-  sku: string;
-  name: string;
-  className: string;
-  picture: string;
-  tracking: string;
-  rotation: string;
-  /** Absent for those who may not see costs. */
-  cost?: string | null;
-  neverHoldsUp: boolean;
-  home: string | null;
-  packs: PackDto[];
-  lacks: string[];
-  version: number;
-}
-export class EditPackDto {
-  @IsString() @Length(1, 30) name: string;
-  @IsString() @Length(1, 30) plural: string;
-  @IsInt() @Min(1) @Max(1_000_000) factor: number;
-  @IsOptional() @IsInt() @Min(1) @Max(50_000_000) weightG?: number | null;
-  @IsOptional() @IsInt() @Min(1) @Max(20_000) lengthMm?: number | null;
-  @IsOptional() @IsInt() @Min(1) @Max(20_000) widthMm?: number | null;
-  @IsOptional() @IsInt() @Min(1) @Max(20_000) heightMm?: number | null;
-  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @Length(1, 60, { each: true }) barcodes: string[];
-}
-export class EditItemDto {
-  @Matches(SKU, { message: 'A SKU is letters, digits, dots, hyphens and underlines, up to 39' }) sku: string;
-  @IsString() @Length(1, 120) name: string;
-  @IsString() @MaxLength(40) className: string;
-  @IsString() @Matches(/^[a-z-]{1,40}$/) picture: string;
-  @IsIn(TRACKINGS) tracking: Tracking;
-  @IsIn(['fifo', 'fefo']) rotation: 'fifo' | 'fefo';
-  @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?: string | null;
-  @IsBoolean() neverHoldsUp: boolean;
-  @IsOptional() @IsString() @MaxLength(40) home?: string | null;
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(8)
-  @ValidateNested({ each: true })
-  @Type(() => EditPackDto)
-  packs: EditPackDto[];
-}
 export class SupplierItemDto {
   itemId: number;
   sku: string;

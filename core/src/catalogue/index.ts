@@ -1,0 +1,2 @@
+export { buildable, findCycle, type PartNeed } from './parts.js';
+export { lacking, type Completeness } from './complete.js';

@@ -1,0 +1,3 @@
+export { harmless, plain } from './harmless.js';
+export { guessColumns, type ColumnField } from './guess.js';
+export { readDate, readDecimal, readWhole, readYesNo } from './values.js';

@@ -1,0 +1,47 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/activity.service.js';
+import type { Act } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { insertMany, one } from '../platform/database/tx.js';
+import { badForm, badState } from '../platform/problem.js';
+import { extraFields } from './extra-fields.js';
+import type { EditExtraFieldsDto, ExtraFieldDto } from './items.dto.js';
+
+/** The fields that the company adds to every item. */
+@Injectable()
+export class ExtraFieldsService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+  ) {}
+
+  list(): Promise<ExtraFieldDto[]> {
+    return extraFields(this.source);
+  }
+
+  /** Replaces the list of fields. A field that items have values in must stay, and keep its kind. */
+  replace(act: Act, input: EditExtraFieldsDto): Promise<void> {
+    return this.commands.run(act, 'extra-fields', input, async (tx) => {
+      const names = input.fields.map((f) => f.name.trim().toLowerCase());
+      if (new Set(names).size !== names.length) throw badForm({ fields: 'Two fields have the same name. Rename one of them' });
+      const bare = input.fields.find((f) => f.kind === 'choice' && f.choices.length === 0);
+      if (bare) throw badForm({ fields: `${bare.name} is a choice of nothing. Name what can be chosen` });
+      for (const old of await extraFields(tx)) {
+        const stays = input.fields.find((f) => f.name === old.name);
+        if (stays?.kind === old.kind) continue;
+        const used = await one(tx, 'SELECT sku FROM item WHERE JSON_EXISTS(extra, ?) LIMIT 1', [`$."${old.name}"`]);
+        if (used) throw badState(`Items have a value for ${old.name}. Empty it there before it goes or becomes something else`);
+      }
+      await tx.query('DELETE FROM extra_field');
+      await insertMany(
+        tx,
+        'extra_field',
+        ['name', 'kind', 'choices', 'position'],
+        input.fields.map((f, i) => [f.name.trim(), f.kind, JSON.stringify(f.choices), i]),
+      );
+      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: 'Own fields of items changed' });
+    });
+  }
+}

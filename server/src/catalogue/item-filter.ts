@@ -1,0 +1,104 @@
+import { likeAny } from '../platform/database/tx.js';
+
+export const ITEM_STATES = ['all', 'short', 'backordered', 'incomplete', 'no-barcode'] as const;
+export type ItemState = (typeof ITEM_STATES)[number];
+
+/** What the list of items is narrowed to. */
+export interface ItemFilter {
+  search?: string;
+  siteId?: number;
+  className?: string;
+  tag?: string;
+  supplier?: string;
+  state?: ItemState;
+}
+
+const ON_HAND = 'COALESCE(st.on_hand, 0)';
+const AVAILABLE = 'COALESCE(st.on_hand - st.held - st.reserved, 0)';
+const SORTS: Readonly<Record<string, readonly string[]>> = {
+  class: ['i.class', 'i.name', 'i.id'],
+  name: ['i.name', 'i.id'],
+  sku: ['i.sku'],
+  cost: ['i.cost', 'i.id'],
+  onHand: [ON_HAND, 'i.id'],
+  available: [AVAILABLE, 'i.id'],
+};
+
+export interface Piece {
+  sql: string;
+  params: unknown[];
+}
+
+/** Reads the filter from a request's query; what it does not know is passed over. */
+export function itemFilter(query: Record<string, unknown>): ItemFilter {
+  const word = (key: string) => (typeof query[key] === 'string' ? query[key].trim().slice(0, 100) : '');
+  const state = word('state') as ItemState;
+  return {
+    search: word('search'),
+    className: word('className'),
+    tag: word('tag'),
+    supplier: word('supplier'),
+    ...(Number(query['site']) > 0 ? { siteId: Number(query['site']) } : {}),
+    state: ITEM_STATES.includes(state) ? state : 'all',
+  };
+}
+
+/** The sites whose figures count: the one filtered by, where the person may see it, or all of theirs. */
+export const sitesOf = (filter: ItemFilter, siteIds: readonly number[]): number[] =>
+  filter.siteId ? siteIds.filter((s) => s === filter.siteId) : [...siteIds];
+
+/** Stock of each item summed over sites, as `st`. */
+export function stockJoin(siteIds: readonly number[]): Piece {
+  return {
+    sql: 'LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(held) AS held, SUM(reserved) AS reserved FROM site_stock WHERE site_id IN (?) GROUP BY item_id) st ON st.item_id = i.id',
+    params: [[0, ...siteIds]],
+  };
+}
+
+/** The conditions of a filter on `item i`, with AND between them. */
+export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece {
+  const sites = [0, ...sitesOf(filter, siteIds)];
+  const all: Piece[] = [];
+  const add = (sql: string, ...params: unknown[]) => all.push({ sql, params });
+  for (const word of (filter.search ?? '').split(/\s+/).filter(Boolean).slice(0, 6)) {
+    const like = likeAny(word);
+    add('(i.name LIKE ? OR i.sku LIKE ? OR i.class LIKE ?)', like, like, like);
+  }
+  if (filter.className) add('i.class = ?', filter.className);
+  if (filter.tag) add('EXISTS (SELECT 1 FROM item_tag t WHERE t.item_id = i.id AND t.tag = ?)', filter.tag);
+  if (filter.supplier) {
+    add('i.id IN (SELECT si.item_id FROM supplier_item si JOIN supplier s ON s.id = si.supplier_id WHERE s.code = ?)', filter.supplier);
+  }
+  if (filter.siteId) {
+    add(
+      '(EXISTS (SELECT 1 FROM site_stock x WHERE x.item_id = i.id AND x.site_id IN (?) AND x.on_hand > 0) OR EXISTS (SELECT 1 FROM item_site y WHERE y.item_id = i.id AND y.site_id IN (?)))',
+      sites,
+      sites,
+    );
+  }
+  if (filter.state === 'incomplete') add('(i.lacks_barcode = 1 OR i.lacks_cost = 1 OR i.lacks_size = 1)');
+  if (filter.state === 'no-barcode') add('i.lacks_barcode = 1');
+  if (filter.state === 'short') {
+    add('i.id NOT IN (SELECT f.item_id FROM site_stock f WHERE f.site_id IN (?) GROUP BY f.item_id HAVING SUM(f.on_hand - f.held - f.reserved) > 0)', sites);
+  }
+  if (filter.state === 'backordered') {
+    add(
+      `i.id IN (SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
+        WHERE l.item_id IS NOT NULL AND l.reserved_units < l.units AND o.state IN ('open','held') AND o.site_id IN (?))`,
+      sites,
+    );
+  }
+  return { sql: all.length === 0 ? '1 = 1' : all.map((p) => p.sql).join(' AND '), params: all.flatMap((p) => p.params) };
+}
+
+/**
+ * ORDER BY of a sort named in a request, with `-` in front for the other way round; class and name where it is not known,
+ * or where it would tell costs to somebody who may not see them.
+ */
+export function itemOrder(sort: string | undefined, seesCosts: boolean): { sql: string; byStock: boolean } {
+  const down = sort?.startsWith('-') === true;
+  const key = (down ? sort?.slice(1) : sort) ?? 'class';
+  const known = Object.hasOwn(SORTS, key) && (key !== 'cost' || seesCosts);
+  const columns = (known ? SORTS[key] : SORTS['class']) ?? [];
+  return { sql: columns.map((c) => (down && known ? `${c} DESC` : c)).join(', '), byStock: columns.some((c) => c.includes('st.')) };
+}

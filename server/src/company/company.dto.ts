@@ -1,0 +1,71 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+
+export class SettingDto {
+  name: string;
+  group: string;
+  label: string;
+  /** What it changes. */
+  says: string;
+  kind: string;
+  value: string;
+  standard: string;
+  choices: string[];
+  unit: string;
+}
+export class SetSettingDto {
+  @IsString() @MaxLength(200) value: string;
+}
+export class CurrencyDto {
+  @Matches(/^[A-Z]{3}$/, { message: 'A currency is three capital letters, such as EUR' }) code: string;
+  /** How much of the home currency one is worth. */
+  @Matches(/^(?!0+(\.0+)?$)\d{1,9}(\.\d{1,8})?$/, { message: 'A rate is a number above nought, such as 0.86' }) rate: string;
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'A date, such as 2026-05-14' }) asOf: string;
+}
+export class TaxRateDto {
+  @Matches(/^[A-Za-z0-9-]{1,12}$/, { message: 'A tax code is 1 to 12 letters, digits and hyphens' }) code: string;
+  @IsString() @Length(1, 40) name: string;
+  @Matches(/^\d{1,3}(\.\d{1,3})?$/, { message: 'A rate is per cent, such as 20 or 5.5' }) percent: string;
+}
+export class MoneyDto {
+  @IsArray() @ArrayMaxSize(40) @ValidateNested({ each: true }) @Type(() => CurrencyDto) currencies: CurrencyDto[];
+  @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => TaxRateDto) taxRates: TaxRateDto[];
+}
+export class SiteDepartureDto {
+  @IsString() @Length(1, 40) name: string;
+  /** The carrier whose van it is, by its code; empty where it is nobody's. */
+  @IsString() @MaxLength(20) carrier: string;
+  /** Site time, such as 15:30. */
+  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'A time, such as 15:30' }) leavesAt: string;
+  /** How long before it leaves an order must be in, to be promised for it. */
+  @IsInt() @Min(0) @Max(720) closesMinutes: number;
+}
+export class SiteCalendarDto {
+  siteId: number;
+  site: string;
+  timeZone: string;
+  /** Monday to Sunday: Y for a working day. */
+  workingDays: string;
+  departures: SiteDepartureDto[];
+  version: number;
+}
+export class EditSiteCalendarDto {
+  @Matches(/^(?=.*Y)[YN]{7}$/, { message: 'A site works on at least one day of the week' }) workingDays: string;
+  @IsString() @MaxLength(40) timeZone: string;
+  @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SiteDepartureDto) departures: SiteDepartureDto[];
+}
+export class NewSiteDto {
+  @Matches(/^[A-Za-z0-9]{2,12}$/, { message: 'A site code is 2 to 12 letters and digits' }) code: string;
+  @IsString() @Length(1, 80) name: string;
+}
+export class SeriesDto {
+  name: string;
+  says: string;
+  /** What the next one will be called. */
+  next: string;
+  number: number;
+}
+export class SetSeriesDto {
+  @IsIn(['P', 'S', 'R', 'H']) name: 'P' | 'S' | 'R' | 'H';
+  @IsInt() @Min(1) @Max(99_999_999) number: number;
+}

@@ -1,0 +1,124 @@
+import { IN_HOUSE_PREFIXES } from '@vectrum/core/barcode';
+
+interface Base {
+  group: 'Company' | 'Receiving' | 'Picking and packing' | 'Items';
+  label: string;
+  /** What it changes, in a sentence. */
+  says: string;
+}
+export type SettingKind =
+  | { kind: 'text'; most: number; default: string }
+  | { kind: 'whole'; least: number; most: number; unit: string; default: number }
+  | { kind: 'yes-no'; default: boolean }
+  | { kind: 'choice'; choices: readonly string[]; default: string };
+
+const define = <T extends Record<string, Base & SettingKind>>(all: T) => all;
+
+/** Every choice that a company can make, with what it changes. */
+export const SETTINGS = define({
+  companyName: {
+    group: 'Company',
+    label: 'Name of the company',
+    says: 'Stands at the head of purchase orders, packing lists and badges.',
+    kind: 'text',
+    most: 80,
+    default: '',
+  },
+  companyAddress: {
+    group: 'Company',
+    label: 'Address',
+    says: 'Stands beneath the name on papers that leave the house.',
+    kind: 'text',
+    most: 200,
+    default: '',
+  },
+  homeCurrency: {
+    group: 'Company',
+    label: 'Home currency',
+    says: 'Costs are kept in it; orders in another currency also show what they come to in this one.',
+    kind: 'text',
+    most: 3,
+    default: 'GBP',
+  },
+  units: {
+    group: 'Company',
+    label: 'Weights and lengths',
+    says: 'How weights and sizes are shown. They are kept in grams and millimetres either way.',
+    kind: 'choice',
+    choices: ['kilograms and millimetres', 'pounds and inches'],
+    default: 'kilograms and millimetres',
+  },
+  inHousePrefix: {
+    group: 'Items',
+    label: 'In-house barcodes begin with',
+    says: 'The two digits in front of numbers that the house gives to goods without a barcode. Numbers given already stay.',
+    kind: 'choice',
+    choices: IN_HOUSE_PREFIXES,
+    default: '20',
+  },
+  overPercent: {
+    group: 'Receiving',
+    label: 'Too many accepted, up to',
+    says: 'How far above the ordered quantity a line may be booked in at the dock before it is refused.',
+    kind: 'whole',
+    least: 0,
+    most: 100,
+    unit: 'per cent',
+    default: 5,
+  },
+  fillRemaining: {
+    group: 'Receiving',
+    label: 'Fill in the quantity that is still due',
+    says: 'A scan of goods fills the pad with what the line still lacks. Off, nobody books in what they have not counted.',
+    kind: 'yes-no',
+    default: false,
+  },
+  ownChoice: {
+    group: 'Picking and packing',
+    label: 'Pickers may choose their next round',
+    says: 'Off, a picker is given the round whose promise is soonest, and no other.',
+    kind: 'yes-no',
+    default: true,
+  },
+  weightPercent: {
+    group: 'Picking and packing',
+    label: 'A parcel may be off its expected weight by',
+    says: 'Beyond this (and beyond the grams below) the packer must look again before the label is printed.',
+    kind: 'whole',
+    least: 1,
+    most: 50,
+    unit: 'per cent',
+    default: 6,
+  },
+  weightGrams: {
+    group: 'Picking and packing',
+    label: 'Light parcels may be off by',
+    says: 'The least difference in weight that is asked about, whatever its share.',
+    kind: 'whole',
+    least: 1,
+    most: 5000,
+    unit: 'grams',
+    default: 40,
+  },
+});
+
+export type SettingName = keyof typeof SETTINGS;
+type Widen<T> = T extends string ? string : T extends number ? number : T extends boolean ? boolean : never;
+export type SettingValue<N extends SettingName> = Widen<(typeof SETTINGS)[N]['default']>;
+
+/** What is wrong with a value for a setting, in words; null where it can be kept. */
+export function settingFault(name: SettingName, value: unknown): string | null {
+  const setting: Base & SettingKind = SETTINGS[name];
+  switch (setting.kind) {
+    case 'text':
+      return typeof value === 'string' && value.length <= setting.most ? null : `${setting.label}: text of up to ${setting.most} characters`;
+    case 'whole':
+      return Number.isInteger(value) && (value as number) >= setting.least && (value as number) <= setting.most
+        ? null
+        : `${setting.label}: a whole number from ${setting.least} to ${setting.most}`;
+    case 'yes-no':
+      return typeof value === 'boolean' ? null : `${setting.label}: yes or no`;
+    case 'choice':
+      return typeof value === 'string' && setting.choices.includes(value) ? null : `${setting.label}: one of ${setting.choices.join(', ')}`;
+  }
+}

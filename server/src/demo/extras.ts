@@ -1,0 +1,88 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { insertMany } from '../platform/database/tx.js';
+
+const SETTINGS = {
+  companyName: 'Tarn & Thistle',
+  companyAddress: 'Millrace Works, 1 Weir Lane, Netherwick NW8 1AA',
+} as const;
+const KITS: readonly (readonly [kit: string, kind: 'kit' | 'assembly', labour: string | null, parts: readonly (readonly [string, number])[]])[] = [
+  ['KIT-START', 'kit', null, [['HIV-FLR', 1], ['HIV-BRD', 1], ['HIV-RUF', 1], ['FRM-DN1', 10], ['SMK-SML', 1], ['TOOL-STD', 1]]],
+  ['KIT-HARV', 'kit', null, [['EXT-4T', 1], ['SVE-DBL', 1], ['UNC-FORK', 1], ['TNK-50', 1]]],
+  ['NUC-STD', 'assembly', '3.50', [['HIV-CRN', 1], ['FRM-SN1', 2]]],
+];
+const TAGS: readonly (readonly [tag: string, skus: readonly string[]])[] = [
+  ['fragile', ['JAR-454-RD', 'JAR-340-HX', 'JAR-227-RD', 'JAR-042-MI']],
+  ['spring', ['FRM-DN1', 'FRM-DN4', 'FRM-SN1', 'WAX-DN-10', 'WAX-SN-10', 'SUIT-M', 'SUIT-L']],
+  ['autumn', ['FON-125', 'FON-025', 'MTS-10', 'MTS-02', 'OXA-35']],
+  ['bulky', ['HIV-BRD', 'HIV-SUP', 'EXT-4T', 'TNK-50']],
+];
+const CUSTOMERS: readonly (readonly [code: string, name: string, line: string, city: string, postcode: string])[] = [
+  ['WICKHILL', 'Wick Hill Farm Shop', '2 Beacon Row', 'Netherwick', 'NW8 2RE'],
+  ['ALDERBEES', 'Alder Vale Beekeepers', 'The Old Dairy', 'Alderford', 'AL4 7TT'],
+  ['MOORFOOT', 'Moorfoot Honey Co.', '18 Quarry Bank', 'Stanmoor', 'SM2 9DD'],
+  ['THORNLEA', 'Thornlea Garden Centre', 'Station Approach', 'Thornlea', 'TL1 3BQ'],
+  ['DUNBRIDGE', 'Dunbridge Apiaries', '5 Weavers Yard', 'Dunbridge', 'DB6 8LN'],
+];
+/** Reorder points of a few goods at the main warehouse: units to buy at, units to buy up to. */
+const POLICIES: readonly (readonly [sku: string, point: number, upTo: number])[] = [
+  ['JAR-454-RD', 384, 1536],
+  ['JAR-340-HX', 240, 960],
+  ['FRM-DN1', 120, 1000],
+  ['SUIT-L', 6, 24],
+  ['MTS-10', 40, 160],
+  ['SYR-05', 32, 128],
+];
+
+/** What the demo's company has chosen and added: its own fields, tags, kits, customers, money, reorder points. */
+@Injectable()
+export class DemoExtras {
+  constructor(private readonly source: DataSource) {}
+
+  async build(): Promise<void> {
+    await insertMany(this.source, 'setting', ['name', 'value'], Object.entries(SETTINGS).map(([name, value]) => [name, JSON.stringify(value)]));
+    await insertMany(
+      this.source,
+      'currency',
+      ['code', 'rate', 'as_of'],
+      [
+        ['EUR', '0.86', '2026-05-01'],
+        ['CZK', '0.0345', '2026-05-01'],
+      ],
+    );
+    await insertMany(
+      this.source,
+      'tax_rate',
+      ['code', 'name', 'percent'],
+      [
+        ['STD', 'Standard', '20'],
+        ['ZERO', 'Zero, books and food', '0'],
+      ],
+    );
+    await insertMany(
+      this.source,
+      'extra_field',
+      ['name', 'kind', 'choices', 'position'],
+      [
+        ['Country of origin', 'choice', JSON.stringify(['United Kingdom', 'Czechia', 'Lithuania']), 0],
+        ['Guarantee in months', 'number', '[]', 1],
+      ],
+    );
+    await this.source.query(`UPDATE item SET extra = JSON_OBJECT('Country of origin', 'Czechia') WHERE class = 'Jars and lids' AND sku LIKE 'JAR%'`);
+    await this.source.query(`UPDATE item SET extra = JSON_OBJECT('Guarantee in months', '24') WHERE tracking = 'serial'`);
+    for (const [kit, kind, labour, parts] of KITS) {
+      await this.source.query('UPDATE item SET kind = ?, labour = ? WHERE sku = ?', [kind, labour, kit]);
+      for (const [part, units] of parts)
+        await this.source.query('INSERT INTO item_part (item_id, part_item_id, units) SELECT k.id, p.id, ? FROM item k JOIN item p WHERE k.sku = ? AND p.sku = ?', [units, kit, part]);
+    }
+    for (const [tag, skus] of TAGS) await this.source.query('INSERT INTO item_tag (item_id, tag) SELECT id, ? FROM item WHERE sku IN (?)', [tag, skus]);
+    for (const [sku, point, upTo] of POLICIES)
+      await this.source.query('UPDATE item_site x JOIN item i ON i.id = x.item_id SET x.reorder_point = ?, x.order_up_to = ? WHERE i.sku = ?', [point, upTo, sku]);
+    await insertMany(
+      this.source,
+      'customer',
+      ['code', 'name', 'email', 'address_line', 'city', 'postcode'],
+      CUSTOMERS.map(([code, name, line, city, postcode]) => [code, name, `orders@${code.toLowerCase()}.example`, line, city, postcode]),
+    );
+  }
+}

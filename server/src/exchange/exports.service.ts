@@ -1,0 +1,69 @@
+import { Injectable } from '@nestjs/common';
+import type { Response } from 'express';
+import { PassThrough } from 'node:stream';
+import { DataSource } from 'typeorm';
+import yazl from 'yazl';
+import type { Person } from '../platform/act.js';
+import { notFound } from '../platform/problem.js';
+import { type FileKind, MEDIA_TYPES, type OutCell, writeTable } from './files/write.js';
+import { Lists } from './lists.js';
+import { Shapes } from './registry.js';
+import type { Cells, Column } from './shape.js';
+
+export interface Table {
+  name: string;
+  heads: readonly string[];
+  rows: AsyncIterable<readonly OutCell[]>;
+}
+
+async function* inOrder(rows: AsyncIterable<Cells>, columns: readonly Column[]): AsyncGenerator<OutCell[]> {
+  for await (const row of rows) yield columns.map((c) => row[c.key] ?? '');
+}
+
+/** Gives data out as files: what a list shows, everything of one kind, or everything. */
+@Injectable()
+export class ExportsService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly shapes: Shapes,
+    private readonly lists: Lists,
+  ) {}
+
+  /** Everything of one kind, as it would be taken in again. */
+  async shape(person: Person, kind: string): Promise<Table> {
+    const shape = this.shapes.of(kind);
+    if (!person.rights.has(shape.right)) throw notFound(`A file of ${kind}`);
+    const columns = await shape.columns(this.source, person);
+    return { name: kind, heads: columns.map((c) => c.label), rows: inOrder(shape.read(this.source, person), columns) };
+  }
+
+  list(person: Person, name: string, query: Record<string, string>): Promise<Table> {
+    return this.lists.table(person, name, query);
+  }
+
+  /** Sends a table as it is read; memory is bounded whatever its length. */
+  async send(response: Response, table: Table, kind: FileKind): Promise<void> {
+    response.setHeader('content-type', MEDIA_TYPES[kind]);
+    response.setHeader('content-disposition', `attachment; filename="${table.name}.${kind}"`);
+    response.setHeader('cache-control', 'no-store');
+    await writeTable[kind](response, table.heads, table.rows);
+    response.end();
+  }
+
+  /** Every kind that this person may take in, as CSV files in one archive, numbered in the order in which to take them in. */
+  async sendAll(response: Response, person: Person): Promise<void> {
+    response.setHeader('content-type', 'application/zip');
+    response.setHeader('content-disposition', 'attachment; filename="everything.zip"');
+    response.setHeader('cache-control', 'no-store');
+    const zip = new yazl.ZipFile();
+    zip.outputStream.pipe(response);
+    for (const [i, shape] of this.shapes.all.filter((s) => person.rights.has(s.right)).entries()) {
+      const part = new PassThrough();
+      zip.addReadStream(part, `${String(i + 1).padStart(2, '0')}-${shape.kind}.csv`, { mtime: new Date(0) });
+      const table = await this.shape(person, shape.kind);
+      await writeTable.csv(part, table.heads, table.rows);
+      part.end();
+    }
+    zip.end();
+  }
+}

@@ -1,0 +1,234 @@
+import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import type { Logger } from 'pino';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/activity.service.js';
+import { SessionService } from '../identity/session.service.js';
+import type { Act, Person } from '../platform/act.js';
+import { inTransaction, marks, one, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { Problem } from '../platform/problem.js';
+import { LOGGER } from '../platform/tokens.js';
+import { MadeLog } from './made-log.js';
+import { Shapes } from './registry.js';
+import { type Column, type ImportRow, Memory, type RowFault, type Shape, Wrong } from './shape.js';
+import type { RunRow } from './imports.service.js';
+
+const BATCH = 1_000;
+const LEASE_SECONDS = 30;
+const BEAT_MS = 1_000;
+const MOST_FAULTS = 5_000;
+
+/** Raised to roll a run back whose rows have become faulty since they were checked. */
+class FaultsFound extends Error {}
+
+/**
+ * Checks and applies imports behind the request that asked for it, one at a time. A run is claimed by its row with a lease,
+ * so that several servers may do this side by side and a run whose server died is taken up by another.
+ */
+@Injectable()
+export class ImportJobs implements OnApplicationShutdown {
+  private timer: NodeJS.Timeout | undefined;
+  private running: Promise<void> | undefined;
+  private again = false;
+  private stopped = false;
+
+  constructor(
+    private readonly source: DataSource,
+    private readonly shapes: Shapes,
+    private readonly sessions: SessionService,
+    private readonly activity: ActivityService,
+    @Inject(LOGGER) private readonly log: Logger,
+  ) {}
+
+  /** Looks for work now; also called again and again, for what another server has left behind. */
+  nudge(): void {
+    if (this.stopped) return;
+    if (this.running) {
+      this.again = true;
+      return;
+    }
+    this.running = this.work()
+      .catch((err: unknown) => this.log.warn({ err }, 'import beat failed'))
+      .finally(() => {
+        this.running = undefined;
+        if (this.again) {
+          this.again = false;
+          this.nudge();
+        }
+      });
+  }
+
+  start(): void {
+    this.timer = setInterval(() => this.nudge(), BEAT_MS);
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopped = true;
+    clearInterval(this.timer);
+    await this.running;
+  }
+
+  /** Resolves when nothing is left to do. */
+  async settled(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  private async work(): Promise<void> {
+    for (;;) {
+      const run = await this.claim();
+      if (!run || this.stopped) return;
+      const beat = setInterval(() => void this.lease(run.id).catch(() => undefined), (LEASE_SECONDS * 1000) / 3);
+      try {
+        if (run.state === 'checking') await this.check(run);
+        else await this.apply(run);
+      } catch (thrown) {
+        await this.fail(run, thrown);
+      } finally {
+        clearInterval(beat);
+      }
+    }
+  }
+
+  private claim(): Promise<RunRow | undefined> {
+    return inTransaction(this.source, async (tx) => {
+      const run = await one<RunRow>(
+        tx,
+        `SELECT * FROM import_run WHERE state IN ('checking','applying') AND (leased_until IS NULL OR leased_until < UTC_TIMESTAMP(3)) ORDER BY created_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
+      );
+      if (run) await tx.query('UPDATE import_run SET leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [LEASE_SECONDS, run.id]);
+      return run;
+    });
+  }
+
+  private lease(id: string): Promise<unknown> {
+    return this.source.query('UPDATE import_run SET leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [LEASE_SECONDS, id]);
+  }
+
+  private async fail(run: RunRow, thrown: unknown): Promise<void> {
+    if (!(thrown instanceof Problem)) this.log.error({ err: thrown, import: run.id }, 'import failed');
+    const says = thrown instanceof Problem ? thrown.detail : 'Something went wrong on our side. Nothing was taken in; try again';
+    await this.source.query(`UPDATE import_run SET state = ?, problem = ?, done = 0, leased_until = NULL WHERE id = ?`, [
+      run.state === 'applying' ? 'checked' : 'failed',
+      says.slice(0, 500),
+      run.id,
+    ]);
+  }
+
+  private async person(run: RunRow): Promise<Person> {
+    const person = await this.sessions.person(run.person_id);
+    if (!person) throw new Problem(403, 'not-allowed', 'Whoever began this import is not with the house any more');
+    return person;
+  }
+
+  /** Reads and checks every row; what is wrong is kept with its row. Nothing else is written. */
+  private async check(run: RunRow): Promise<void> {
+    const shape = this.shapes.of(run.kind);
+    const person = await this.person(run);
+    const columns = await shape.columns(this.source, person);
+    const memory = new Memory();
+    let faulty = 0;
+    for await (const batch of this.batches(run, columns, false)) {
+      const faults = await inTransaction(this.source, async (tx) => [...batch.faults, ...(await shape.check(tx, batch.rows, memory, person))]);
+      faulty += await this.keepFaults(run.id, faults, faulty);
+      await this.source.query('UPDATE import_run SET done = ?, faulty = ? WHERE id = ?', [batch.upTo, faulty, run.id]);
+    }
+    await this.source.query(`UPDATE import_run SET state = 'checked', done = total, faulty = ?, leased_until = NULL WHERE id = ?`, [faulty, run.id]);
+  }
+
+  private async keepFaults(id: string, faults: readonly RowFault[], before: number): Promise<number> {
+    const numbers = [...new Set(faults.map((f) => f.n))];
+    if (numbers.length === 0) return 0;
+    await this.source.query(`UPDATE import_row SET faulty = 1 WHERE import_id = ? AND n IN (${marks(numbers)})`, [id, ...numbers]);
+    if (before < MOST_FAULTS) {
+      await this.source.query('INSERT IGNORE INTO import_fault (import_id, n, field, value, reason) VALUES ?', [
+        faults.map((f) => [id, f.n, f.field, f.value.slice(0, 200), f.reason.slice(0, 300)]),
+      ]);
+    }
+    return numbers.length;
+  }
+
+  /** Checks once more and writes, all in one transaction. */
+  private async apply(run: RunRow): Promise<void> {
+    const shape = this.shapes.of(run.kind);
+    const person = await this.person(run);
+    const act: Act = { key: (await one<{ k: string }>(this.source, 'SELECT command_id AS k FROM import_run WHERE id = ?', [run.id]))?.k ?? run.id, person, deviceId: null, deviceAt: null };
+    try {
+      await inTransaction(this.source, (tx) => this.write(tx, run, shape, act));
+    } catch (thrown) {
+      if (!(thrown instanceof FaultsFound)) throw thrown;
+      await this.source.query(`UPDATE import_run SET state = 'checking', done = 0, faulty = 0, leased_until = NULL, problem = ? WHERE id = ?`, [
+        'The house changed since these rows were checked. They are checked again; nothing was taken in',
+        run.id,
+      ]);
+    }
+  }
+
+  private async write(tx: Tx, run: RunRow, shape: Shape, act: Act): Promise<void> {
+    const columns = await shape.columns(tx, act.person);
+    const memory = new Memory();
+    const log = new MadeLog(tx, run.id);
+    await tx.query('DELETE FROM import_made WHERE import_id = ?', [run.id]);
+    for await (const batch of this.batches(run, columns, run.good_only === 1)) {
+      if (batch.faults.length > 0) throw new FaultsFound();
+      const faults = await shape.check(tx, batch.rows, memory, act.person);
+      if (faults.length > 0) throw new FaultsFound();
+      await shape.write(tx, act, batch.rows, log, memory);
+      // Told outside the transaction, so that whoever waits sees it move.
+      await this.source.query('UPDATE import_run SET done = ? WHERE id = ?', [batch.upTo, run.id]);
+    }
+    await this.activity.record(tx, act, {
+      kind: 'import',
+      glyph: 'full',
+      title: `${shape.says} taken in from ${run.file_name}`,
+      detail: `${log.made} made, ${log.changed} changed`,
+    });
+    await tx.query(`UPDATE import_run SET state = 'applied', done = total, made = ?, changed = ?, leased_until = NULL, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
+      log.made,
+      log.changed,
+      run.id,
+    ]);
+  }
+
+  /** The rows of a run a batch at a time, their cells read by the columns that they are said to hold. */
+  private async *batches(run: RunRow, columns: readonly Column[], goodOnly: boolean): AsyncGenerator<{ rows: ImportRow[]; faults: RowFault[]; upTo: number }> {
+    const mapping = parsed<(string | null)[]>(run.mapping).map((key) => columns.find((c) => c.key === key));
+    let after = 0;
+    let upTo = 0;
+    for (;;) {
+      const found = await rows<{ n: number; cells: unknown; faulty: number }>(
+        this.source,
+        'SELECT n, cells, faulty FROM import_row WHERE import_id = ? AND n > ? ORDER BY n LIMIT ?',
+        [run.id, after, BATCH],
+      );
+      if (found.length === 0) return;
+      after = found.at(-1)?.n ?? after;
+      upTo += found.length;
+      const batch: ImportRow[] = [];
+      const faults: RowFault[] = [];
+      for (const row of found) {
+        if (goodOnly && row.faulty === 1) continue;
+        const read = readRow(row.n, parsed<string[]>(row.cells), mapping);
+        if (read.faults.length > 0) faults.push(...read.faults);
+        else batch.push(read.row);
+      }
+      yield { rows: batch, faults, upTo };
+    }
+  }
+}
+
+function readRow(n: number, cells: readonly string[], mapping: readonly (Column | undefined)[]): { row: ImportRow; faults: RowFault[] } {
+  const values: Record<string, unknown> = {};
+  const faults: RowFault[] = [];
+  mapping.forEach((column, i) => {
+    if (!column) return;
+    const text = cells[i] ?? '';
+    if (text === '') {
+      if (column.required) faults.push({ n, field: column.key, value: '', reason: `${column.label} is missing` });
+      values[column.key] = null;
+      return;
+    }
+    const value = column.read(text);
+    if (value instanceof Wrong) faults.push({ n, field: column.key, value: text, reason: value.reason });
+    else values[column.key] = value;
+  });
+  return { row: { n, values }, faults };
+}

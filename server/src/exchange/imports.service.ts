@@ -1,0 +1,193 @@
+import { createHash } from 'node:crypto';
+import type { IncomingMessage } from 'node:http';
+import { Injectable } from '@nestjs/common';
+import { guessColumns } from '@vectrum/core/cells';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/activity.service.js';
+import { refreshLacks } from '../catalogue/completeness.js';
+import type { Act, Person } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { inTransaction, insertMany, one, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { badFile } from './files/limits.js';
+import { readCsv } from './files/read-csv.js';
+import { readXlsx } from './files/read-xlsx.js';
+import { withFile } from './files/receive-file.js';
+import type { MapColumnsDto } from './exchange.dto.js';
+import { ImportJobs } from './import-jobs.js';
+import { takeBack } from './made-log.js';
+import { Shapes } from './registry.js';
+import type { Shape } from './shape.js';
+import { StockShape } from './shapes/stock.js';
+
+export interface RunRow {
+  id: string;
+  file_name: string;
+  file_hash: string;
+  kind: string;
+  columns: unknown;
+  mapping: unknown;
+  state: string;
+  good_only: number;
+  total: number;
+  person_id: number;
+}
+
+const ZIP = Buffer.from('PK');
+const INSERT_ROWS = 1_000;
+
+/** Takes files in, in steps: read, told what its columns hold, checked, applied, and taken back. */
+@Injectable()
+export class ImportsService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly shapes: Shapes,
+    private readonly jobs: ImportJobs,
+    private readonly activity: ActivityService,
+    private readonly stock: StockShape,
+  ) {}
+
+  /** Reads a file into rows and guesses what it holds. The act's key names the import, so that a file sent twice is read once. */
+  async read(act: Act, request: IncomingMessage, fileName: string, kind: string): Promise<{ id: string }> {
+    if (await one(this.source, 'SELECT id FROM import_run WHERE id = ?', [act.key])) return { id: act.key };
+    return withFile(request, async (path, hash, head) => {
+      const lines = head.subarray(0, 2).equals(ZIP) ? readXlsx(path) : readCsv(path);
+      return inTransaction(this.source, async (tx) => {
+        const first = await lines.next();
+        if (first.done || first.value.every((h) => h === '')) throw badFile('The file is empty. Its first row names the columns');
+        const heads = first.value.map((h, i) => h || `Column ${i + 1}`);
+        await tx.query(
+          'INSERT INTO import_run (id, file_name, file_hash, kind, columns, mapping, total, person_id, command_id) VALUES (?, ?, ?, ?, ?, ?, 0, ?, ?)',
+          [act.key, fileName.slice(0, 190) || 'file', hash, '', JSON.stringify([]), JSON.stringify([]), act.person.id, act.key],
+        );
+        const { total, samples } = await this.stage(tx, act.key, lines, heads.length);
+        if (total === 0) throw badFile('The file has heads and no rows beneath them');
+        const guess = await this.guess(tx, act.person, heads, kind);
+        const columns = heads.map((h, i) => ({ head: h, samples: samples.map((s) => s[i] ?? '').filter(Boolean) }));
+        await tx.query('UPDATE import_run SET kind = ?, columns = ?, mapping = ?, total = ? WHERE id = ?', [
+          guess.kind,
+          JSON.stringify(columns),
+          JSON.stringify(guess.mapping),
+          total,
+          act.key,
+        ]);
+        return { id: act.key };
+      });
+    });
+  }
+
+  private async stage(tx: Tx, id: string, lines: AsyncGenerator<string[]>, width: number): Promise<{ total: number; samples: string[][] }> {
+    let n = 1;
+    let total = 0;
+    let batch: unknown[][] = [];
+    const samples: string[][] = [];
+    for await (const cells of lines) {
+      n++;
+      if (cells.length === 0) continue;
+      if (cells.length > width) throw badFile(`Row ${n} has more cells than there are heads. Look at its commas and quotation marks`);
+      if (samples.length < 3) samples.push(cells);
+      total++;
+      batch.push([id, n, JSON.stringify(cells)]);
+      if (batch.length >= INSERT_ROWS) {
+        await insertMany(tx, 'import_row', ['import_id', 'n', 'cells'], batch);
+        batch = [];
+      }
+    }
+    await insertMany(tx, 'import_row', ['import_id', 'n', 'cells'], batch);
+    return { total, samples };
+  }
+
+  /** What a file most likely is: as it was told last time for these heads, otherwise the kind whose columns fit best. */
+  private async guess(tx: Tx, person: Person, heads: readonly string[], asked: string): Promise<{ kind: string; mapping: (string | null)[] }> {
+    const kept = await one<{ kind: string; mapping: unknown }>(tx, 'SELECT kind, mapping FROM import_mapping WHERE shape = ?', [shapeHash(heads)]);
+    if (kept && (asked === '' || asked === kept.kind)) return { kind: kept.kind, mapping: parsed<(string | null)[]>(kept.mapping) };
+    let best = { kind: 'items', mapping: heads.map(() => null) as (string | null)[], score: -Infinity };
+    for (const shape of asked === '' ? this.shapes.all : [this.shapes.of(asked)]) {
+      const columns = await shape.columns(tx, person);
+      const mapping = guessColumns(heads, columns);
+      const hit = new Set(mapping.filter((m) => m !== null));
+      const missing = columns.filter((c) => c.required && !hit.has(c.key)).length;
+      const exact = columns.filter((c) => heads.some((h) => h.trim().toLowerCase() === c.label.toLowerCase())).length;
+      const score = hit.size + exact * 2 - missing * 4;
+      if (score > best.score) best = { kind: shape.kind, mapping, score };
+    }
+    return best;
+  }
+
+  /** Says what the columns hold, remembers it for files of the same shape, and has the rows checked. */
+  async map(act: Act, id: string, input: MapColumnsDto): Promise<void> {
+    await this.commands.run(act, 'import.map', { id, input }, async (tx) => {
+      const run = await this.locked(tx, id, act.person);
+      if (!['read', 'checked', 'failed', 'checking'].includes(run.state)) throw badState('This file is taken in already');
+      const shape = this.shapes.of(input.kind);
+      mustMay(act.person, shape);
+      const heads = parsed<{ head: string }[]>(run.columns).map((c) => c.head);
+      if (input.fields.length !== heads.length) throw badForm({ fields: `The file has ${heads.length} columns. Say what each of them holds` });
+      const columns = await shape.columns(tx, act.person);
+      const given = input.fields.filter(Boolean);
+      const stranger = given.find((f) => !columns.some((c) => c.key === f));
+      if (stranger) throw badForm({ fields: `There is no field ${stranger}` });
+      if (new Set(given).size !== given.length) throw badForm({ fields: 'Two columns are said to hold the same. Pass one of them over' });
+      const missing = columns.filter((c) => c.required && !given.includes(c.key));
+      if (missing.length > 0) throw badForm({ fields: `Say which column holds: ${missing.map((c) => c.label).join(', ')}` });
+      const mapping = JSON.stringify(input.fields.map((f) => f || null));
+      await tx.query('REPLACE INTO import_mapping (shape, kind, mapping) VALUES (?, ?, ?)', [shapeHash(heads), input.kind, mapping]);
+      await tx.query(`UPDATE import_run SET kind = ?, mapping = ?, state = 'checking', done = 0, faulty = 0, problem = NULL, leased_until = NULL WHERE id = ?`, [input.kind, mapping, id]);
+      await tx.query('DELETE FROM import_fault WHERE import_id = ?', [id]);
+      await tx.query('UPDATE import_row SET faulty = 0 WHERE import_id = ? AND faulty = 1', [id]);
+    });
+    this.jobs.nudge();
+  }
+
+  /** Takes the rows in: all of them, or only the good ones where that is asked. */
+  async apply(act: Act, id: string, goodRowsOnly: boolean): Promise<void> {
+    await this.commands.run(act, 'import.apply', { id, goodRowsOnly }, async (tx) => {
+      const run = await this.locked(tx, id, act.person);
+      if (run.state !== 'checked') throw badState('Have the rows checked first');
+      mustMay(act.person, this.shapes.of(run.kind));
+      const faulty = await one<{ n: number }>(tx, 'SELECT faulty AS n FROM import_run WHERE id = ?', [id]);
+      if ((faulty?.n ?? 0) > 0 && !goodRowsOnly) throw badState('Some rows are faulty. Mend them, or take the good rows only');
+      if ((faulty?.n ?? 0) >= run.total) throw badState('Every row is faulty. There is nothing to take in');
+      const twin = await one<{ created_at: Date }>(tx, `SELECT created_at FROM import_run WHERE file_hash = ? AND kind = 'stock' AND state = 'applied' AND id <> ?`, [run.file_hash, id]);
+      if (run.kind === 'stock' && twin) throw badState('This very file of stock was taken in before. Take that import back first, or the goods would count twice');
+      await tx.query(`UPDATE import_run SET state = 'applying', good_only = ?, done = 0, problem = NULL, leased_until = NULL, command_id = ? WHERE id = ?`, [goodRowsOnly ? 1 : 0, act.key, id]);
+    });
+    this.jobs.nudge();
+  }
+
+  /** Takes a whole import back, while nothing depends on it. */
+  undo(act: Act, id: string): Promise<void> {
+    return this.commands.run(act, 'import.undo', { id }, async (tx) => {
+      const run = await this.locked(tx, id, act.person);
+      if (run.state !== 'applied') throw badState('Only an import that was taken in can be taken back');
+      mustMay(act.person, this.shapes.of(run.kind));
+      const made = await rows<{ seq: number; target: string; before_image: unknown; after_image: unknown }>(
+        tx,
+        'SELECT seq, target, before_image, after_image FROM import_made WHERE import_id = ? ORDER BY seq DESC',
+        [id],
+      );
+      for (const m of made) {
+        const after = parsed<unknown>(m.after_image);
+        if (m.target === 'movements') await this.stock.takeBack(tx, act, after as number[]);
+        else await takeBack(tx, m.target, m.before_image === null ? null : parsed<Record<string, unknown>[]>(m.before_image), after as Record<string, unknown>[]);
+      }
+      await refreshLacks(tx, 'all');
+      await tx.query(`UPDATE import_run SET state = 'undone', finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [id]);
+      await this.activity.record(tx, act, { kind: 'import', glyph: 'undo', title: `Import of ${run.file_name} taken back` });
+    });
+  }
+
+  private async locked(tx: Tx, id: string, person: Person): Promise<RunRow> {
+    const run = await one<RunRow>(tx, 'SELECT * FROM import_run WHERE id = ? FOR UPDATE', [id]);
+    if (!run || (run.person_id !== person.id && !person.rights.has('set-up'))) throw notFound('That import');
+    return run;
+  }
+}
+
+/** A file's shape: its heads, whatever their case. */
+export const shapeHash = (heads: readonly string[]) => createHash('sha256').update(JSON.stringify(heads.map((h) => h.trim().toLowerCase()))).digest('hex');
+
+export function mustMay(person: Person, shape: Shape): void {
+  if (!person.rights.has(shape.right)) throw new Problem(403, 'not-allowed', `Taking in ${shape.says.toLowerCase()} needs the right to ${shape.right.replace('-', ' ')}. Ask whoever sets up people`);
+}

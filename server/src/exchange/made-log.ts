@@ -1,0 +1,141 @@
+import { isReferenced, marks, rows, type Tx } from '../platform/database/tx.js';
+import { badState } from '../platform/problem.js';
+
+type Image = Record<string, unknown>;
+
+/** The tables that an import may write, with the columns that name a row. */
+const KEYS: Readonly<Record<string, readonly string[]>> = {
+  site: ['id'],
+  place: ['id'],
+  plan_shape: ['id'],
+  item: ['id'],
+  pack_unit: ['id'],
+  barcode: ['id'],
+  item_site: ['item_id', 'site_id'],
+  item_tag: ['item_id', 'tag'],
+  item_part: ['item_id', 'part_item_id'],
+  supplier: ['id'],
+  supplier_item: ['supplier_id', 'item_id'],
+  customer: ['id'],
+  channel: ['id'],
+  listing: ['id'],
+};
+
+const keyOf = (table: string, image: Image) => (KEYS[table] ?? []).map((k) => String(image[k] as number)).join('/');
+/** Figures that the house keeps by itself; a row with only these altered counts as it was. */
+const KEPT_BY_ITSELF = /^(lacks_|told_units|poll)/;
+const plainImage = (image: Image) => JSON.stringify(Object.entries(image).filter(([k]) => !KEPT_BY_ITSELF.test(k)));
+const same = (a: Image, b: Image) => plainImage(a) === plainImage(b);
+
+function columnsOf(table: string): readonly string[] {
+  const keys = KEYS[table];
+  if (!keys) throw new Error(`Imports do not write ${table}`);
+  return keys;
+}
+
+async function read(tx: Tx, table: string, where: string, values: readonly unknown[]): Promise<Image[]> {
+  return rows<Image>(tx, `SELECT * FROM \`${table}\` WHERE ${where}`, [...values]);
+}
+
+/**
+ * What an import wrote, batch by batch, so that all of it can be taken back: rows that it made by their keys, rows that it
+ * changed as they were before and after. Movements are not among them; the ledger reverses those.
+ */
+export class MadeLog {
+  made = 0;
+  changed = 0;
+  private seq = 0;
+
+  constructor(
+    private readonly tx: Tx,
+    private readonly importId: string,
+  ) {}
+
+  /** Remembers rows that were made, found by a column. */
+  async created(table: string, column: string, values: readonly unknown[], counts = false): Promise<void> {
+    if (values.length === 0) return;
+    const keys = columnsOf(table);
+    const found = await rows<Image>(
+      this.tx,
+      `SELECT ${keys.map((k) => `\`${k}\``).join(', ')} FROM \`${table}\` WHERE \`${column}\` IN (${marks(values)})`,
+      [...values],
+    );
+    if (counts) this.made += found.length;
+    await this.keep(table, null, found);
+  }
+
+  /** Remembers keys of rows that were made. */
+  async createdKeys(table: string, keys: readonly Image[], counts = false): Promise<void> {
+    if (keys.length === 0) return;
+    if (counts) this.made += keys.length;
+    await this.keep(table, null, keys);
+  }
+
+  /** Runs a change of rows and remembers them before and after; rows that stay as they are count for nothing. */
+  async change(table: string, column: string, values: readonly unknown[], work: () => Promise<void>, counts = false): Promise<void> {
+    if (values.length === 0) return;
+    const where = `\`${column}\` IN (${marks(values)})`;
+    const before = await read(this.tx, table, `${where} FOR UPDATE`, values);
+    await work();
+    const after = new Map((await read(this.tx, table, where, values)).map((r) => [keyOf(table, r), r]));
+    const altered = before.filter((b) => !same(b, after.get(keyOf(table, b)) ?? {}));
+    if (counts) this.changed += altered.length;
+    if (altered.length > 0) await this.keep(table, altered, altered.map((b) => after.get(keyOf(table, b)) ?? {}));
+    const old = new Set(before.map((b) => keyOf(table, b)));
+    const fresh = [...after].filter(([key]) => !old.has(key)).map(([, r]) => Object.fromEntries(columnsOf(table).map((k) => [k, r[k]])));
+    await this.createdKeys(table, fresh);
+  }
+
+  /** Remembers something that only its own module can take back. */
+  async note(target: string, what: unknown): Promise<void> {
+    await this.keep(target, null, what);
+  }
+
+  private async keep(target: string, before: readonly Image[] | null, after: unknown): Promise<void> {
+    await this.tx.query('INSERT INTO import_made (import_id, seq, target, before_image, after_image) VALUES (?, ?, ?, ?, ?)', [
+      this.importId,
+      ++this.seq,
+      target,
+      before === null ? null : JSON.stringify(before),
+      JSON.stringify(after),
+    ]);
+  }
+}
+
+/** Takes one batch back. Refuses where a row was changed since, or where something depends on a row that was made. */
+export async function takeBack(tx: Tx, table: string, before: readonly Image[] | null, after: readonly Image[]): Promise<void> {
+  const keys = columnsOf(table);
+  if (before === null) {
+    try {
+      for (let i = 0; i < after.length; i += 500) {
+        const some = after.slice(i, i + 500);
+        const tuple = `(${keys.map(() => '?').join(', ')})`;
+        await tx.query(
+          `DELETE FROM \`${table}\` WHERE (${keys.map((k) => `\`${k}\``).join(', ')}) IN (${some.map(() => tuple).join(', ')})`,
+          some.flatMap((r) => keys.map((k) => r[k])),
+        );
+      }
+    } catch (thrown) {
+      if (!isReferenced(thrown)) throw thrown;
+      throw badState(`Something made by this import is in use: orders, stock or price lists name it (${table.replace(/_/g, ' ')}). Take those back first`);
+    }
+    return;
+  }
+  for (const [i, old] of before.entries()) {
+    const where = keys.map((k) => `\`${k}\` = ?`).join(' AND ');
+    const ids = keys.map((k) => old[k]);
+    const now = (await read(tx, table, `${where} FOR UPDATE`, ids))[0];
+    if (!now || !same(JSON.parse(JSON.stringify(now)) as Image, after[i] ?? {})) {
+      throw badState(`${String((old['sku'] ?? old['code'] ?? old['name'] ?? table) as string)} was changed after this import. It stays as it is; change it by hand`);
+    }
+    const columns = Object.keys(old).filter((c) => !keys.includes(c));
+    await tx.query(`UPDATE \`${table}\` SET ${columns.map((c) => `\`${c}\` = ?`).join(', ')} WHERE ${where}`, [
+      ...columns.map((c) => column(old[c])),
+      ...ids,
+    ]);
+  }
+}
+
+const ISO_TIME = /^\d{4}-\d{2}-\d{2}T/;
+const column = (value: unknown) =>
+  value !== null && typeof value === 'object' ? JSON.stringify(value) : typeof value === 'string' && ISO_TIME.test(value) ? new Date(value) : value;

@@ -1,0 +1,89 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Res } from '@nestjs/common';
+import { ApiOkResponse } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { Access } from '../identity/access.js';
+import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { IfMatch } from '../platform/version.js';
+import { DesignDto, DesignIdDto, EditDesignDto, EditPrinterDto, PrintedDto, PrinterDto, PrinterIdDto, PrintLabelsDto, TrayRowDto } from './labels.dto.js';
+import { LabelsService } from './labels.service.js';
+
+const Pdf = ApiOkResponse({ content: { 'application/pdf': {} } });
+const sendPdf = (response: Response, pdf: Buffer) => response.status(200).type('application/pdf').setHeader('cache-control', 'no-store').send(pdf);
+
+@Controller('api/labels')
+export class LabelsController {
+  constructor(private readonly labels: LabelsService) {}
+
+  @Get('designs')
+  @Access('signed-in')
+  designs(): Promise<DesignDto[]> {
+    return this.labels.designs();
+  }
+
+  @Post('designs')
+  @Access('set-up')
+  add(@Acting() act: Act, @Body() body: EditDesignDto): Promise<DesignIdDto> {
+    return this.labels.add(act, body);
+  }
+
+  @Put('designs/:id')
+  @Access('set-up')
+  @HttpCode(204)
+  edit(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number, @Body() body: EditDesignDto): Promise<void> {
+    return this.labels.edit(act, id, version, body);
+  }
+
+  @Delete('designs/:id')
+  @Access('set-up')
+  @HttpCode(204)
+  drop(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.labels.drop(act, id);
+  }
+
+  /** The design as it would be printed, with samples in its fields. */
+  @Post('sample')
+  @Access('signed-in')
+  @Pdf
+  async sample(@Res() response: Response, @Body() body: EditDesignDto): Promise<void> {
+    sendPdf(response, await this.labels.sample(body));
+  }
+
+  /** Labels of records as a PDF. */
+  @Post('pdf')
+  @Access('signed-in')
+  @Pdf
+  async pdf(@Reader() person: Person, @Res() response: Response, @Body() body: PrintLabelsDto): Promise<void> {
+    sendPdf(response, await this.labels.pdf(person, body));
+  }
+
+  /** Labels of records to a printer, through the outbox. */
+  @Post('print')
+  @Access('signed-in')
+  print(@Acting() act: Act, @Body() body: PrintLabelsDto): Promise<PrintedDto> {
+    return this.labels.print(act, body);
+  }
+
+  @Get('tray')
+  @Access('signed-in')
+  tray(@Reader() person: Person): Promise<TrayRowDto[]> {
+    return this.labels.tray(person.siteIds);
+  }
+
+  @Get('printers')
+  @Access('signed-in')
+  printers(@Reader() person: Person): Promise<PrinterDto[]> {
+    return this.labels.printers(person.siteIds);
+  }
+
+  @Post('printers')
+  @Access('set-up')
+  addPrinter(@Acting() act: Act, @Body() body: EditPrinterDto): Promise<PrinterIdDto> {
+    return this.labels.keepPrinter(act, null, body);
+  }
+
+  @Put('printers/:id')
+  @Access('set-up')
+  editPrinter(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: EditPrinterDto): Promise<PrinterIdDto> {
+    return this.labels.keepPrinter(act, id, body);
+  }
+}

@@ -1,0 +1,133 @@
+import { Injectable } from '@nestjs/common';
+import { segmentLength, type PlanPoint } from '@vectrum/core/walk';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/activity.service.js';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { badForm, badState, notFound } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
+import { FloorQueries, segmentOf } from './floor.queries.js';
+import type { BayDto, EditPlanDto, PlacedPointDto, PlanDto, PlanShapeDto } from './sites.dto.js';
+import { WalkingOrder } from './walking-order.service.js';
+
+const ACTIVE_DAYS = 7;
+const SHORTEST_M = 0.5;
+/** Kinds that stand on the plan as a point of their own; bins stand along their aisle. */
+const POINTS = ['dock', 'inspection', 'packing-table', 'dispatch-lane', 'quarantine', 'counter', 'pick-face', 'reserve'];
+
+/** The plan of a site, to scale: what is drawn, where it stands, how full and how busy its bays are. */
+@Injectable()
+export class PlanService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+    private readonly floors: FloorQueries,
+    private readonly order: WalkingOrder,
+  ) {}
+
+  async plan(siteId: number): Promise<PlanDto> {
+    const site = await one<{ name: string; width_m: string; depth_m: string; version: number }>(this.source, 'SELECT name, width_m, depth_m, version FROM site WHERE id = ?', [siteId]);
+    if (!site) throw notFound('That site');
+    const [shapes, points, bays, walkM] = await Promise.all([
+      this.floors.shapes(this.source, siteId),
+      rows<PlacedPointDto & { x: string | null; y: string | null }>(
+        this.source,
+        'SELECT code, kind, x_m AS x, y_m AS y FROM place WHERE site_id = ? AND aisle_id IS NULL AND kind IN (?) ORDER BY walk_order, code LIMIT 500',
+        [siteId, POINTS],
+      ),
+      this.bays(siteId),
+      this.walk(siteId),
+    ]);
+    const placed = points.map((p) => ({ ...p, x: num(p.x), y: num(p.y), on: p.x !== null }));
+    const bare = ({ on: _, ...p }: (typeof placed)[number]) => p;
+    return {
+      siteId,
+      site: site.name,
+      widthM: num(site.width_m),
+      depthM: num(site.depth_m),
+      shapes: shapes.map((s) => ({ kind: s.kind, label: s.label, ...segmentOf(s) })),
+      points: placed.filter((p) => p.on).map(bare),
+      unplaced: placed.filter((p) => !p.on).map(bare),
+      bays,
+      walkM,
+      version: site.version,
+    };
+  }
+
+  /** Keeps what was drawn; bins follow their aisles, and the walking order follows both. */
+  edit(act: Act, siteId: number, version: number, input: EditPlanDto): Promise<{ walkM: number }> {
+    mustBeAt(act.person, siteId);
+    return this.commands.run(act, 'plan', { siteId, version, input }, async (tx) => {
+      const site = await one<{ name: string; version: number }>(tx, 'SELECT name, version FROM site WHERE id = ? FOR UPDATE', [siteId]);
+      if (!site) throw notFound('That site');
+      mustMatch(site.version, version);
+      for (const s of input.shapes) mustFit(s, input);
+      await this.writeShapes(tx, siteId, input.shapes);
+      for (const p of input.points) {
+        await tx.query('UPDATE place SET x_m = ?, y_m = ? WHERE code = ? AND site_id = ? AND aisle_id IS NULL', [p.x, p.y, p.code, siteId]);
+      }
+      await tx.query('UPDATE site SET width_m = ?, depth_m = ?, version = version + 1 WHERE id = ?', [input.widthM, input.depthM, siteId]);
+      await this.order.refresh(tx, siteId);
+      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Plan of ${site.name} changed`, siteId });
+      return { walkM: await this.walk(siteId, tx) };
+    });
+  }
+
+  private async writeShapes(tx: Tx, siteId: number, shapes: readonly PlanShapeDto[]): Promise<void> {
+    const kept = await this.floors.shapes(tx, siteId);
+    for (const old of kept) {
+      if (shapes.some((s) => s.id === old.id)) continue;
+      if (await one(tx, 'SELECT 1 AS x FROM place WHERE aisle_id = ? LIMIT 1', [old.id])) {
+        throw badState(`Aisle ${old.label} has bins along it and must stay. Move it instead`);
+      }
+      await tx.query('DELETE FROM plan_shape WHERE id = ?', [old.id]);
+    }
+    for (const s of shapes) {
+      const values = [s.kind, s.label.trim(), s.x, s.y, s.toX, s.toY];
+      if (s.id === undefined) {
+        await tx.query('INSERT INTO plan_shape (kind, label, x_m, y_m, to_x_m, to_y_m, site_id) VALUES (?, ?, ?, ?, ?, ?, ?)', [...values, siteId]);
+      } else {
+        if (!kept.some((k) => k.id === s.id)) throw badForm({ shapes: 'One of these shapes is not on this plan any more. Look at it again' });
+        await tx.query('UPDATE plan_shape SET kind = ?, label = ?, x_m = ?, y_m = ?, to_x_m = ?, to_y_m = ? WHERE id = ?', [...values, s.id]);
+      }
+    }
+  }
+
+  private async bays(siteId: number): Promise<BayDto[]> {
+    const found = await rows<Omit<BayDto, 'along' | 'bins' | 'used' | 'moves'> & { along: string; bins: string; used: string; moves: string }>(
+      this.source,
+      `SELECT p.aisle_id AS aisleId, p.along_m AS along, COUNT(*) AS bins, SUM(b.place_id IS NOT NULL) AS used, COALESCE(SUM(m.n), 0) AS moves,
+         GROUP_CONCAT(p.code ORDER BY p.code SEPARATOR ' ') AS codes, MIN(z.name) AS zone
+       FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone'
+       LEFT JOIN (SELECT DISTINCT x.place_id FROM balance x WHERE x.units > 0) b ON b.place_id = p.id
+       LEFT JOIN (SELECT place_id, COUNT(*) AS n FROM (
+            SELECT to_place_id AS place_id FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY
+            UNION ALL SELECT from_place_id FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY) t GROUP BY place_id) m ON m.place_id = p.id
+       WHERE p.site_id = ? AND p.aisle_id IS NOT NULL GROUP BY p.aisle_id, p.along_m ORDER BY p.aisle_id, p.along_m`,
+      [ACTIVE_DAYS, ACTIVE_DAYS, siteId],
+    );
+    return found.map((b) => ({ ...b, along: num(b.along), bins: num(b.bins), used: num(b.used), moves: num(b.moves) }));
+  }
+
+  private async walk(siteId: number, tx: Pick<Tx, 'query'> = this.source): Promise<number> {
+    const faces = await rows<{ x: string; y: string }>(
+      tx,
+      `SELECT DISTINCT x_m AS x, y_m AS y, MIN(walk_order) AS o FROM place WHERE site_id = ? AND pickable = 1 AND x_m IS NOT NULL GROUP BY x_m, y_m ORDER BY o LIMIT 3000`,
+      [siteId],
+    );
+    const points: PlanPoint[] = faces.map((f) => ({ x: num(f.x), y: num(f.y) }));
+    if (points.length === 0) return 0;
+    const start = await this.floors.start(tx, siteId);
+    return Math.round((await this.floors.floor(tx, siteId)).metresOf([start, ...points, start]));
+  }
+}
+
+function mustFit(s: PlanShapeDto, plan: EditPlanDto): void {
+  const says = s.label ? `${s.kind} ${s.label}` : `A ${s.kind}`;
+  if (segmentLength({ id: 0, ...s }) < SHORTEST_M) throw badForm({ shapes: `${says} is shorter than half a metre. Draw it longer or take it out` });
+  if (Math.max(s.x, s.toX) > plan.widthM || Math.max(s.y, s.toY) > plan.depthM) {
+    throw badForm({ shapes: `${says} reaches beyond the floor. Make the floor larger, or move it in` });
+  }
+}
