@@ -65,7 +65,12 @@ describe('the catalogue', () => {
       'packs',
       'Two pack units hold the same number. Keep one of them',
     ],
-    ['a home that is no place', { ...jar, sku: 'NEW-1', sites: [{ siteId: 1, home: 'Z-99-9' }] }, 'home', 'There is no place Z-99-9 at that site. Type the code of a bin'],
+    [
+      'a home that is no place',
+      { ...jar, sku: 'NEW-1', sites: [{ siteId: 1, home: 'Z-99-9' }] },
+      'home',
+      'There is no place Z-99-9 at that site. Type the code of a bin',
+    ],
   ])('refuses %s', async (_, body, field, says) => {
     const answer = await maren.post('items', body).expect(400);
     expect((answer.body as { fields: Record<string, string> }).fields[field]).toBe(says);
@@ -95,12 +100,14 @@ describe('the catalogue', () => {
   });
 
   it('lists items with their stock and says what is missing', async () => {
-    const { rows } = (await maren.get('items?search=jar&limit=200').expect(200)).body as { rows: {
-      sku: string;
-      onHand: number;
-      available: number;
-      lacks: string[];
-    }[] };
+    const { rows } = (await maren.get('items?search=jar&limit=200').expect(200)).body as {
+      rows: {
+        sku: string;
+        onHand: number;
+        available: number;
+        lacks: string[];
+      }[];
+    };
     expect(rows.find((r) => r.sku === 'JAR-1L')).toMatchObject({ onHand: 3, available: 3 });
     const bare = (await maren.get('items?search=strapping')).body as { rows: { lacks: string[] }[] };
     expect(bare.rows[0]!.lacks).toEqual(['barcode']);

@@ -207,7 +207,14 @@ describe('the promise', () => {
     expect(promisedFor(new Date(now), site).toISOString()).toBe(promised);
   });
   it('is the first van of a day that has several, in the time of the site', () => {
-    const site = { timeZone: 'Europe/Prague', workingDays: 'YYYYYYN', departures: [{ leavesAt: '18:00', closesMinutes: 30 }, { leavesAt: '11:00', closesMinutes: 60 }] };
+    const site = {
+      timeZone: 'Europe/Prague',
+      workingDays: 'YYYYYYN',
+      departures: [
+        { leavesAt: '18:00', closesMinutes: 30 },
+        { leavesAt: '11:00', closesMinutes: 60 },
+      ],
+    };
     expect(promisedFor(new Date('2026-01-10T08:59:00Z'), site).toISOString()).toBe('2026-01-10T10:00:00.000Z');
     expect(promisedFor(new Date('2026-01-10T09:01:00Z'), site).toISOString()).toBe('2026-01-10T17:00:00.000Z');
     expect(promisedFor(new Date('2026-01-10T17:00:00Z'), site).toISOString()).toBe('2026-01-12T10:00:00.000Z');

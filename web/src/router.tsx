@@ -1,11 +1,14 @@
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { BenchPage } from './bench/bench-page';
 import { EnrolPage } from './door/enrol-page';
+import { ForgottenPage } from './door/forgotten-page';
+import { WelcomePage } from './door/welcome-page';
 import { FirstRunPage } from './door/first-run-page';
 import { MustSignIn } from './door/must-sign-in';
 import { SignInPage } from './door/sign-in-page';
 import { FloorShell } from './floor/floor-shell';
 import { FloorHome } from './floor/home-page';
+import { LookPage } from './floor/look-page';
 import { PickList, PickPage } from './floor/pick-pages';
 import { ReceiveList, ReceivePage } from './floor/receive-pages';
 import { FloorSignIn } from './floor/sign-in-page';
@@ -15,20 +18,37 @@ import { InboundPage } from './office/inbound/inbound-page';
 import { PurchaseOrderForm } from './office/inbound/purchase-order-form';
 import { PurchaseOrderSheet } from './office/inbound/purchase-order-sheet';
 import { SupplierForm, SupplierSheet, SuppliersPage } from './office/inbound/suppliers-page';
+import { OwnPage } from './office/own-page';
 import { NowPage } from './office/now/now-page';
+import { CustomerForm, CustomerSheet, CustomersPage } from './office/orders/customers-page';
 import { OrderSheet } from './office/orders/order-sheet';
 import { OrdersPage } from './office/orders/orders-page';
 import { PackingPage } from './office/packing/packing-page';
 import { PickingPage } from './office/picking/picking-page';
 import { ChannelForm, ChannelSheet, ChannelsPage } from './office/setup/channels-page';
 import { OutboxList } from './office/setup/outbox-list';
-import { DevicesList, PeopleList } from './office/setup/people-and-devices';
+import { CompanyPage } from './office/setup/company/company-page';
+import { ImportSheet } from './office/setup/imports/import-sheet';
+import { ImportsPage } from './office/setup/imports/imports-page';
+import { DesignPage } from './office/setup/labels/design-page';
+import { DesignsPage } from './office/setup/labels/designs-page';
+import { PrintPage } from './office/setup/labels/print-page';
+import { PrintersPage } from './office/setup/labels/printers-page';
+import { DevicesList } from './office/setup/people/devices-page';
+import { DutiesPage } from './office/setup/people/duties-page';
+import { PeoplePage } from './office/setup/people/people-page';
+import { PersonSheet } from './office/setup/people/person-sheet';
 import { SetupPage } from './office/setup/setup-page';
 import { OfficeShell } from './office/shell';
-import { ItemForm } from './office/shelves/item-form';
-import { ItemSheet } from './office/shelves/item-sheet';
-import { ItemsPage } from './office/shelves/items-page';
-import { PlaceForm, PlaceSheet, PlacesPage } from './office/shelves/places-page';
+import { ItemForm } from './office/shelves/items/item-form';
+import { ItemSheet } from './office/shelves/items/item-sheet';
+import { ItemsPage } from './office/shelves/items/items-page';
+import { AislesPage } from './office/shelves/places/aisles-page';
+import { PlaceForm } from './office/shelves/places/place-form';
+import { PlaceSheet } from './office/shelves/places/place-sheet';
+import { PlacesPage } from './office/shelves/places/places-page';
+import { ZonesPage } from './office/shelves/places/zones-page';
+import { PlanPage } from './office/shelves/plan/plan-page';
 import { ToPutAwayPage } from './office/shelves/to-put-away-page';
 import { NothingHere } from './ui/nothing-here';
 
@@ -72,7 +92,20 @@ const office: RouteObject = {
         { path: ':code', element: <PlaceSheet /> },
       ],
     },
+    { path: 'shelves/aisles', element: <AislesPage /> },
+    { path: 'shelves/zones', element: <ZonesPage /> },
+    { path: 'shelves/plan', element: <PlanPage /> },
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
+    { path: 'own', element: <OwnPage /> },
+    {
+      path: 'orders/customers',
+      element: <CustomersPage />,
+      children: [
+        { path: 'new', element: <CustomerForm /> },
+        { path: ':code', element: <CustomerSheet /> },
+        { path: ':code/edit', element: <CustomerForm /> },
+      ],
+    },
     { path: 'orders', element: <OrdersPage />, children: [{ path: ':code', element: <OrderSheet /> }] },
     { path: 'picking', element: <PickingPage /> },
     { path: 'packing', element: <PackingPage /> },
@@ -82,7 +115,22 @@ const office: RouteObject = {
       element: <SetupPage />,
       children: [
         { index: true, element: <Navigate to="/setup/people" replace /> },
-        { path: 'people', element: <PeopleList /> },
+        { path: 'people/duties', element: <DutiesPage /> },
+        {
+          path: 'people',
+          element: <PeoplePage />,
+          children: [
+            { path: 'new', element: <PersonSheet /> },
+            { path: ':id', element: <PersonSheet /> },
+          ],
+        },
+        { path: 'imports', element: <ImportsPage />, children: [{ path: ':id', element: <ImportSheet /> }] },
+        { path: 'labels', element: <DesignsPage /> },
+        { path: 'labels/new', element: <DesignPage /> },
+        { path: 'labels/print', element: <PrintPage /> },
+        { path: 'labels/:id', element: <DesignPage /> },
+        { path: 'printers', element: <PrintersPage /> },
+        { path: 'company', element: <CompanyPage /> },
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },
         {
@@ -107,6 +155,7 @@ const floor: RouteObject = {
     { path: 'receive', element: <ReceiveList /> },
     { path: 'receive/:code', element: <ReceivePage /> },
     { path: 'store', element: <StorePage /> },
+    { path: 'look', element: <LookPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
   ],
@@ -121,6 +170,8 @@ export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage /> },
   { path: '/first-run', element: <FirstRunPage /> },
   { path: '/enrol', element: <EnrolPage /> },
+  { path: '/welcome', element: <WelcomePage /> },
+  { path: '/forgotten', element: <ForgottenPage /> },
   { path: '/floor/sign-in', element: <FloorSignIn /> },
   ...kit,
   {

@@ -5,6 +5,8 @@ import { Access } from '../identity/access.js';
 import { FindDto, LineDto, NowDto, TapeDto, UndoneDto } from './activity.dto.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
+import { LookDto } from './look.dto.js';
+import { LookQueries } from './look.queries.js';
 import { LiveService } from './live.service.js';
 import { NowQueries } from './now.queries.js';
 import { TapeQueries } from './tape.queries.js';
@@ -22,6 +24,7 @@ export class ActivityController {
     private readonly nows: NowQueries,
     private readonly finds: FindQueries,
     private readonly undos: UndoService,
+    private readonly looks: LookQueries,
   ) {}
 
   @Get('tape')
@@ -30,12 +33,14 @@ export class ActivityController {
     @Reader() person: Person,
     @Query('document') document?: string,
     @Query('mine') mine?: string,
+    @Query('person') who?: string,
     @Query('limit') limit?: string,
   ): Promise<TapeDto> {
     const most = Math.min(MOST_ENTRIES, Math.max(1, Number(limit) || 30));
     return this.tape.newest(person.siteIds, {
       ...(document ? { document } : {}),
       ...(mine ? { mine: person.id } : {}),
+      ...(who && person.rights.has('set-up') ? { mine: Number(who) || 0 } : {}),
       limit: most,
     });
   }
@@ -64,6 +69,13 @@ export class ActivityController {
   @Access('signed-in')
   now(@Reader() person: Person): Promise<NowDto> {
     return this.nows.now(person.siteIds);
+  }
+
+  /** What a scanned code is and where it lies. */
+  @Get('look')
+  @Access('signed-in')
+  look(@Reader() person: Person, @Query('code') code: string): Promise<LookDto> {
+    return this.looks.look(person, String(code ?? '').slice(0, 200));
   }
 
   @Get('find')

@@ -32,9 +32,11 @@ import { MOST_PICTURE_BYTES, PicturesService } from './pictures.service.js';
 
 const MOST_ROWS = 500;
 const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state'];
-const Filtered = (...more: string[]): MethodDecorator => (target, key, descriptor) => {
-  for (const name of [...FILTERS, ...more]) ApiQuery({ name, required: false, type: String })(target, key, descriptor);
-};
+const Filtered =
+  (...more: string[]): MethodDecorator =>
+  (target, key, descriptor) => {
+    for (const name of [...FILTERS, ...more]) ApiQuery({ name, required: false, type: String })(target, key, descriptor);
+  };
 
 @Controller('api/items')
 export class CatalogueController {

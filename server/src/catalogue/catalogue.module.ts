@@ -14,7 +14,16 @@ import { PicturesService } from './pictures.service.js';
 @Module({
   imports: [StockModule],
   controllers: [CatalogueController, PartnersController],
-  providers: [ItemQueries, ItemListQueries, ItemsService, ItemChanges, ExtraFieldsService, PicturesService, PartnersService, CodebookQueries],
+  providers: [
+    ItemQueries,
+    ItemListQueries,
+    ItemsService,
+    ItemChanges,
+    ExtraFieldsService,
+    PicturesService,
+    PartnersService,
+    CodebookQueries,
+  ],
   exports: [ItemQueries, ItemListQueries, ItemsService, PartnersService, CodebookQueries],
 })
 export class CatalogueModule {}

@@ -71,15 +71,27 @@ export class ItemChanges implements OnModuleInit {
   many(act: Act, input: ChangeManyDto): Promise<{ changed: number; activityId: number }> {
     return this.commands.run(act, 'items.field', input, async (tx) => {
       const skus = [...new Set(input.skus.map((s) => s.toUpperCase()))];
-      const items = await rows<{ id: number; sku: string }>(tx, `SELECT id, sku FROM item WHERE sku IN (${marks(skus)}) ORDER BY id FOR UPDATE`, skus);
+      const items = await rows<{ id: number; sku: string }>(
+        tx,
+        `SELECT id, sku FROM item WHERE sku IN (${marks(skus)}) ORDER BY id FOR UPDATE`,
+        skus,
+      );
       const missing = skus.find((s) => !items.some((i) => i.sku === s));
       if (missing) throw notFound(`Item ${missing}`);
-      return this.change(tx, act, items.map((i) => i.id), input, `${items.length} items: ${says(input)}`, null);
+      return this.change(
+        tx,
+        act,
+        items.map((i) => i.id),
+        input,
+        `${items.length} items: ${says(input)}`,
+        null,
+      );
     });
   }
 
   private async change(tx: Tx, act: Act, ids: readonly number[], input: ChangeFieldDto, title: string, document: string | null) {
-    if (input.field === 'cost' && !act.person.seesCosts) throw new Problem(403, 'not-allowed', 'Costs are changed by those who may see them');
+    if (input.field === 'cost' && !act.person.seesCosts)
+      throw new Problem(403, 'not-allowed', 'Costs are changed by those who may see them');
     const siteId = SITE_COLUMNS[input.field] ? siteOf(act, input) : null;
     const before = await this.write(tx, ids, input.field, siteId, input.value.trim());
     await tx.query(`UPDATE item SET version = version + 1 WHERE id IN (${marks(ids)})`, [...ids]);
@@ -95,7 +107,11 @@ export class ItemChanges implements OnModuleInit {
     const column = COLUMNS[field];
     if (column) {
       const wanted = column.read(value);
-      const old = await rows<Before>(tx, `SELECT id, \`${column.column}\` AS was FROM item WHERE id IN (${marks(ids)}) AND NOT (\`${column.column}\` <=> ?)`, [...ids, wanted]);
+      const old = await rows<Before>(
+        tx,
+        `SELECT id, \`${column.column}\` AS was FROM item WHERE id IN (${marks(ids)}) AND NOT (\`${column.column}\` <=> ?)`,
+        [...ids, wanted],
+      );
       await tx.query(`UPDATE item SET \`${column.column}\` = ? WHERE id IN (${marks(ids)})`, [wanted, ...ids]);
       return old.map((o) => [Number(o['id']), o['was'] ?? null]);
     }
@@ -105,10 +121,19 @@ export class ItemChanges implements OnModuleInit {
 
   private async tag(tx: Tx, ids: readonly number[], field: 'addTag' | 'dropTag', tag: string): Promise<Undo['before']> {
     if (tag === '' || tag.length > 30) wrong('A tag has 1 to 30 characters');
-    const have = await rows<{ id: number }>(tx, `SELECT item_id AS id FROM item_tag WHERE tag = ? AND item_id IN (${marks(ids)})`, [tag, ...ids]);
+    const have = await rows<{ id: number }>(tx, `SELECT item_id AS id FROM item_tag WHERE tag = ? AND item_id IN (${marks(ids)})`, [
+      tag,
+      ...ids,
+    ]);
     const had = new Set(have.map((h) => h.id));
     const touched = ids.filter((id) => had.has(id) === (field === 'dropTag'));
-    if (field === 'addTag') await insertMany(tx, 'item_tag', ['item_id', 'tag'], touched.map((id) => [id, tag]));
+    if (field === 'addTag')
+      await insertMany(
+        tx,
+        'item_tag',
+        ['item_id', 'tag'],
+        touched.map((id) => [id, tag]),
+      );
     else await tx.query(`DELETE FROM item_tag WHERE tag = ? AND item_id IN (${marks(touched)})`, [tag, ...touched]);
     return touched.map((id) => [id, tag]);
   }
@@ -124,18 +149,33 @@ export class ItemChanges implements OnModuleInit {
       `SELECT i.id, x.\`${column}\` AS was FROM item i LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = ? WHERE i.id IN (${marks(ids)}) AND NOT (x.\`${column}\` <=> ?)`,
       [siteId, ...ids, wanted],
     );
-    await this.setSite(tx, column, siteId, old.map((o) => [Number(o['id']), wanted]));
+    await this.setSite(
+      tx,
+      column,
+      siteId,
+      old.map((o) => [Number(o['id']), wanted]),
+    );
     return old.map((o) => [Number(o['id']), o['was'] ?? null]);
   }
 
-  private async setSite(tx: Tx, column: string, siteId: number, values: readonly (readonly [number, string | number | null])[]): Promise<void> {
+  private async setSite(
+    tx: Tx,
+    column: string,
+    siteId: number,
+    values: readonly (readonly [number, string | number | null])[],
+  ): Promise<void> {
     const ids = values.map(([id]) => id);
-    await insertMany(tx, 'item_site', ['item_id', 'site_id', column], values.map(([id, v]) => [id, siteId, v]), `ON DUPLICATE KEY UPDATE \`${column}\` = VALUES(\`${column}\`)`).catch(
-      (thrown: unknown) => {
-        if (String(thrown).includes('ck_item_site_levels')) throw badState('One of these would have a reorder point above its order-up-to level. Change that first');
-        throw thrown;
-      },
-    );
+    await insertMany(
+      tx,
+      'item_site',
+      ['item_id', 'site_id', column],
+      values.map(([id, v]) => [id, siteId, v]),
+      `ON DUPLICATE KEY UPDATE \`${column}\` = VALUES(\`${column}\`)`,
+    ).catch((thrown: unknown) => {
+      if (String(thrown).includes('ck_item_site_levels'))
+        throw badState('One of these would have a reorder point above its order-up-to level. Change that first');
+      throw thrown;
+    });
     await tx.query(
       `DELETE FROM item_site WHERE site_id = ? AND item_id IN (${marks(ids)}) AND home_place_id IS NULL AND cost IS NULL AND reorder_point IS NULL AND order_up_to IS NULL`,
       [siteId, ...ids],
@@ -146,7 +186,8 @@ export class ItemChanges implements OnModuleInit {
     const ids = undo.before.map(([id]) => id);
     if (ids.length === 0) return;
     await rows(tx, `SELECT id FROM item WHERE id IN (${marks(ids)}) ORDER BY id FOR UPDATE`, ids);
-    if (undo.field === 'cost' && !act.person.seesCosts) throw new Problem(403, 'not-allowed', 'Costs are changed by those who may see them');
+    if (undo.field === 'cost' && !act.person.seesCosts)
+      throw new Problem(403, 'not-allowed', 'Costs are changed by those who may see them');
     const column = COLUMNS[undo.field]?.column;
     const siteColumn = SITE_COLUMNS[undo.field];
     if (column) for (const [id, was] of undo.before) await tx.query(`UPDATE item SET \`${column}\` = ? WHERE id = ?`, [was, id]);

@@ -79,7 +79,10 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   if (filter.state === 'incomplete') add('(i.lacks_barcode = 1 OR i.lacks_cost = 1 OR i.lacks_size = 1)');
   if (filter.state === 'no-barcode') add('i.lacks_barcode = 1');
   if (filter.state === 'short') {
-    add('i.id NOT IN (SELECT f.item_id FROM site_stock f WHERE f.site_id IN (?) GROUP BY f.item_id HAVING SUM(f.on_hand - f.held - f.reserved) > 0)', sites);
+    add(
+      'i.id NOT IN (SELECT f.item_id FROM site_stock f WHERE f.site_id IN (?) GROUP BY f.item_id HAVING SUM(f.on_hand - f.held - f.reserved) > 0)',
+      sites,
+    );
   }
   if (filter.state === 'backordered') {
     add(

@@ -51,7 +51,14 @@ export class ItemListQueries {
       ]),
       this.count(where),
     ]);
-    return { rows: await this.rowsOf(ids.map((r) => r.id), sites, person.seesCosts), total };
+    return {
+      rows: await this.rowsOf(
+        ids.map((r) => r.id),
+        sites,
+        person.seesCosts,
+      ),
+      total,
+    };
   }
 
   /** How many items each state would show under the same filter. */

@@ -10,12 +10,19 @@ export const tidyTags = (tags: readonly string[]) => [...new Set(tags.map((t) =>
 
 export async function writeTags(tx: Tx, itemId: number, tags: readonly string[]): Promise<void> {
   await tx.query('DELETE FROM item_tag WHERE item_id = ?', [itemId]);
-  await insertMany(tx, 'item_tag', ['item_id', 'tag'], tidyTags(tags).map((t) => [itemId, t]));
+  await insertMany(
+    tx,
+    'item_tag',
+    ['item_id', 'tag'],
+    tidyTags(tags).map((t) => [itemId, t]),
+  );
 }
 
 /** The bin that a code names at a site; refuses one that is not there. */
 export async function homeAt(tx: Tx, siteId: number, code: string): Promise<number> {
-  const place = (await rows<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ? AND site_id = ?', [code.trim().toUpperCase(), siteId]))[0];
+  const place = (
+    await rows<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ? AND site_id = ?', [code.trim().toUpperCase(), siteId])
+  )[0];
   if (!place) throw badForm({ home: `There is no place ${code} at that site. Type the code of a bin` });
   return place.id;
 }
@@ -55,7 +62,12 @@ export async function writeParts(tx: Tx, itemId: number, kind: ItemKind, parts: 
   }
   await mustNotCircle(tx, new Map([[itemId, [...wanted.keys()]]]));
   await tx.query('DELETE FROM item_part WHERE item_id = ?', [itemId]);
-  await insertMany(tx, 'item_part', ['item_id', 'part_item_id', 'units'], [...wanted].map(([id, units]) => [itemId, id, units]));
+  await insertMany(
+    tx,
+    'item_part',
+    ['item_id', 'part_item_id', 'units'],
+    [...wanted].map(([id, units]) => [itemId, id, units]),
+  );
 }
 
 /** Refuses parts lists, as they will be with `changed`, that lead from an item back to itself. */

@@ -53,7 +53,11 @@ export class ItemQueries {
       this.sites(item.id, person),
       this.parts(item.id, person.siteIds),
       rows<{ tag: string }>(this.source, 'SELECT tag FROM item_tag WHERE item_id = ? ORDER BY tag', [item.id]),
-      rows<{ sku: string }>(this.source, 'SELECT i.sku FROM item_part p JOIN item i ON i.id = p.item_id WHERE p.part_item_id = ? ORDER BY i.sku', [item.id]),
+      rows<{ sku: string }>(
+        this.source,
+        'SELECT i.sku FROM item_part p JOIN item i ON i.id = p.item_id WHERE p.part_item_id = ? ORDER BY i.sku',
+        [item.id],
+      ),
     ]);
     const { cost, labour, lacksBarcode, lacksCost, lacksSize, extra, ...rest } = item;
     return {

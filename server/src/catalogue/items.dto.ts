@@ -167,7 +167,19 @@ export class EditItemDto {
   packs: EditPackDto[];
 }
 /** The fields that can be changed in the list, one at a time or for many items at once. */
-export const LIST_FIELDS = ['name', 'className', 'cost', 'rotation', 'storage', 'neverHoldsUp', 'addTag', 'dropTag', 'home', 'reorderPoint', 'orderUpTo'] as const;
+export const LIST_FIELDS = [
+  'name',
+  'className',
+  'cost',
+  'rotation',
+  'storage',
+  'neverHoldsUp',
+  'addTag',
+  'dropTag',
+  'home',
+  'reorderPoint',
+  'orderUpTo',
+] as const;
 export type ListField = (typeof LIST_FIELDS)[number];
 
 export class ChangeFieldDto {

@@ -9,7 +9,8 @@ import type { EditPackDto } from './items.dto.js';
 export function barcodeFault(text: string): string | null {
   const code = text.trim();
   if (code === '' || code.length > 60) return 'A barcode has 1 to 60 characters';
-  if (/^\d{8}$|^\d{12,14}$/.test(code) && !hasCheckDigit(code)) return `${code} has a wrong check digit. Scan the barcode rather than typing it`;
+  if (/^\d{8}$|^\d{12,14}$/.test(code) && !hasCheckDigit(code))
+    return `${code} has a wrong check digit. Scan the barcode rather than typing it`;
   return null;
 }
 

@@ -64,7 +64,11 @@ export class PicturesService {
       const { format } = await sharp(bytes, { limitInputPixels: MOST_PIXELS }).metadata();
       if (!FORMATS.has(format)) throw wrong;
       const fit = (px: number) =>
-        sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate().resize(px, px, { fit: 'inside', withoutEnlargement: true }).webp({ quality: 80 }).toBuffer();
+        sharp(bytes, { limitInputPixels: MOST_PIXELS })
+          .rotate()
+          .resize(px, px, { fit: 'inside', withoutEnlargement: true })
+          .webp({ quality: 80 })
+          .toBuffer();
       return { large: await fit(LARGE_PX), thumb: await fit(THUMB_PX) };
     } catch {
       throw wrong;

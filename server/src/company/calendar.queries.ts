@@ -11,7 +11,9 @@ export class CalendarQueries {
   constructor(private readonly source: DataSource) {}
 
   async of(tx: Pick<Tx, 'query'>, siteId: number): Promise<SiteCalendar> {
-    const site = await one<{ time_zone: string; working_days: string }>(tx, 'SELECT time_zone, working_days FROM site WHERE id = ?', [siteId]);
+    const site = await one<{ time_zone: string; working_days: string }>(tx, 'SELECT time_zone, working_days FROM site WHERE id = ?', [
+      siteId,
+    ]);
     const departures = await rows<SiteCalendar['departures'][number]>(
       tx,
       `SELECT TIME_FORMAT(leaves_at, '%H:%i') AS leavesAt, closes_minutes AS closesMinutes FROM departure WHERE site_id = ?`,

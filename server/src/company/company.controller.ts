@@ -3,7 +3,16 @@ import { Access } from '../identity/access.js';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
-import { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SetSettingDto, SettingDto, SiteCalendarDto } from './company.dto.js';
+import {
+  EditSiteCalendarDto,
+  MoneyDto,
+  NewSiteDto,
+  SeriesDto,
+  SetSeriesDto,
+  SetSettingDto,
+  SettingDto,
+  SiteCalendarDto,
+} from './company.dto.js';
 import { CompanyService } from './company.service.js';
 import { SettingsService } from './settings.service.js';
 

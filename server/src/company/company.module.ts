@@ -6,5 +6,9 @@ import { SettingsService } from './settings.service.js';
 
 /** Global, since every domain asks for the company's choices. */
 @Global()
-@Module({ controllers: [CompanyController], providers: [SettingsService, CompanyService, CalendarQueries], exports: [SettingsService, CalendarQueries] })
+@Module({
+  controllers: [CompanyController],
+  providers: [SettingsService, CompanyService, CalendarQueries],
+  exports: [SettingsService, CalendarQueries],
+})
 export class CompanyModule {}

@@ -24,7 +24,10 @@ export class CompanyService {
       rows<MoneyDto['taxRates'][number]>(this.source, 'SELECT code, name, percent FROM tax_rate ORDER BY code'),
     ]);
     const bare = (n: string) => n.replace(/\.?0+$/, '');
-    return { currencies: currencies.map((c) => ({ ...c, rate: bare(c.rate) })), taxRates: taxRates.map((t) => ({ ...t, percent: bare(t.percent) || '0' })) };
+    return {
+      currencies: currencies.map((c) => ({ ...c, rate: bare(c.rate) })),
+      taxRates: taxRates.map((t) => ({ ...t, percent: bare(t.percent) || '0' })),
+    };
   }
 
   /** Replaces the lists. A currency of a supplier and a tax rate of an item must stay. */
@@ -32,13 +35,28 @@ export class CompanyService {
     return this.commands.run(act, 'money', input, async (tx) => {
       const codes = input.taxRates.map((t) => t.code.toUpperCase());
       if (new Set(codes).size !== codes.length) throw badForm({ taxRates: 'Two tax rates have the same code' });
-      if (new Set(input.currencies.map((c) => c.code)).size !== input.currencies.length) throw badForm({ currencies: 'A currency stands on the list twice' });
-      const taxed = await one<{ code: string }>(tx, 'SELECT tax_code AS code FROM item WHERE tax_code IS NOT NULL AND tax_code NOT IN (?) LIMIT 1', [['', ...codes]]);
+      if (new Set(input.currencies.map((c) => c.code)).size !== input.currencies.length)
+        throw badForm({ currencies: 'A currency stands on the list twice' });
+      const taxed = await one<{ code: string }>(
+        tx,
+        'SELECT tax_code AS code FROM item WHERE tax_code IS NOT NULL AND tax_code NOT IN (?) LIMIT 1',
+        [['', ...codes]],
+      );
       if (taxed) throw badState(`Items are taxed at ${taxed.code}. It must stay`);
       await tx.query('DELETE FROM currency');
-      await insertMany(tx, 'currency', ['code', 'rate', 'as_of'], input.currencies.map((c) => [c.code, c.rate, c.asOf]));
+      await insertMany(
+        tx,
+        'currency',
+        ['code', 'rate', 'as_of'],
+        input.currencies.map((c) => [c.code, c.rate, c.asOf]),
+      );
       await tx.query('DELETE FROM tax_rate');
-      await insertMany(tx, 'tax_rate', ['code', 'name', 'percent'], input.taxRates.map((t, i) => [codes[i], t.name.trim(), t.percent]));
+      await insertMany(
+        tx,
+        'tax_rate',
+        ['code', 'name', 'percent'],
+        input.taxRates.map((t, i) => [codes[i], t.name.trim(), t.percent]),
+      );
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: 'Currencies and tax rates changed' });
     });
   }
@@ -64,7 +82,11 @@ export class CompanyService {
       const site = await one<{ name: string; version: number }>(tx, 'SELECT name, version FROM site WHERE id = ? FOR UPDATE', [siteId]);
       if (!site) throw notFound('That site');
       mustMatch(site.version, version);
-      await tx.query('UPDATE site SET working_days = ?, time_zone = ?, version = version + 1 WHERE id = ?', [input.workingDays, input.timeZone, siteId]);
+      await tx.query('UPDATE site SET working_days = ?, time_zone = ?, version = version + 1 WHERE id = ?', [
+        input.workingDays,
+        input.timeZone,
+        siteId,
+      ]);
       await tx.query('DELETE FROM departure WHERE site_id = ?', [siteId]);
       const carriers = new Map((await rows<{ id: number; code: string }>(tx, 'SELECT id, code FROM carrier')).map((c) => [c.code, c.id]));
       const stranger = input.departures.find((d) => d.carrier !== '' && !carriers.has(d.carrier));
@@ -75,7 +97,12 @@ export class CompanyService {
         ['site_id', 'carrier_id', 'name', 'leaves_at', 'closes_minutes'],
         input.departures.map((d) => [siteId, carriers.get(d.carrier) ?? null, d.name.trim(), d.leavesAt, d.closesMinutes]),
       );
-      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Working days and departures of ${site.name} changed`, siteId });
+      await this.activity.record(tx, act, {
+        kind: 'setup',
+        glyph: 'full',
+        title: `Working days and departures of ${site.name} changed`,
+        siteId,
+      });
     });
   }
 
@@ -101,7 +128,9 @@ export class CompanyService {
   }
 
   async series(): Promise<SeriesDto[]> {
-    const kept = new Map((await rows<{ name: string; next: number }>(this.source, 'SELECT name, next FROM number_series')).map((s) => [s.name, s.next]));
+    const kept = new Map(
+      (await rows<{ name: string; next: number }>(this.source, 'SELECT name, next FROM number_series')).map((s) => [s.name, s.next]),
+    );
     return Object.entries(SERIES).map(([name, says]) => {
       const number = kept.get(name) ?? 1;
       return { name, says, number, next: seriesCode(name as SeriesName, number) };
@@ -112,9 +141,17 @@ export class CompanyService {
   setSeries(act: Act, input: SetSeriesDto): Promise<void> {
     return this.commands.run(act, 'series', input, async (tx) => {
       const kept = await one<{ next: number }>(tx, 'SELECT next FROM number_series WHERE name = ? FOR UPDATE', [input.name]);
-      if (kept && input.number < kept.next) throw badState(`${seriesCode(input.name, kept.next - 1)} was given already. Go on from ${kept.next} or higher`);
-      await tx.query('INSERT INTO number_series (name, next) VALUES (?, ?) ON DUPLICATE KEY UPDATE next = VALUES(next)', [input.name, input.number]);
-      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `${SERIES[input.name]} go on from ${seriesCode(input.name, input.number)}` });
+      if (kept && input.number < kept.next)
+        throw badState(`${seriesCode(input.name, kept.next - 1)} was given already. Go on from ${kept.next} or higher`);
+      await tx.query('INSERT INTO number_series (name, next) VALUES (?, ?) ON DUPLICATE KEY UPDATE next = VALUES(next)', [
+        input.name,
+        input.number,
+      ]);
+      await this.activity.record(tx, act, {
+        kind: 'setup',
+        glyph: 'full',
+        title: `${SERIES[input.name]} go on from ${seriesCode(input.name, input.number)}`,
+      });
     });
   }
 }

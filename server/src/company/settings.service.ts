@@ -8,6 +8,11 @@ import { badForm } from '../platform/problem.js';
 import type { SettingDto } from './company.dto.js';
 import { settingFault, SETTINGS, type SettingKind, type SettingName, type SettingValue } from './settings.js';
 
+/** A value is wrapped, since the driver hands some JSON over parsed and some as text, and bare text could be either. */
+export interface Kept {
+  is: unknown;
+}
+
 /** Reads and keeps the company's choices. A choice that was never made has its default. */
 @Injectable()
 export class SettingsService {
@@ -19,12 +24,15 @@ export class SettingsService {
 
   async get<N extends SettingName>(tx: Pick<Tx, 'query'>, name: N): Promise<SettingValue<N>> {
     const kept = await one<{ value: unknown }>(tx, 'SELECT value FROM setting WHERE name = ?', [name]);
-    return (kept ? parsed<unknown>(kept.value) : SETTINGS[name].default) as SettingValue<N>;
+    return (kept ? parsed<Kept>(kept.value).is : SETTINGS[name].default) as SettingValue<N>;
   }
 
   async list(): Promise<SettingDto[]> {
     const kept = new Map(
-      (await rows<{ name: string; value: unknown }>(this.source, 'SELECT name, value FROM setting')).map((s) => [s.name, parsed<unknown>(s.value)]),
+      (await rows<{ name: string; value: unknown }>(this.source, 'SELECT name, value FROM setting')).map((s) => [
+        s.name,
+        parsed<Kept>(s.value).is,
+      ]),
     );
     return Object.entries(SETTINGS).map(([name, setting]) => {
       const kind: SettingKind = setting;
@@ -49,11 +57,32 @@ export class SettingsService {
       const known = name as SettingName;
       const setting: SettingKind & { label: string } = SETTINGS[known];
       const value =
-        setting.kind === 'whole' ? (/^\d{1,9}$/.test(text.trim()) ? Number(text) : NaN) : setting.kind === 'yes-no' ? (text === 'true' ? true : text === 'false' ? false : text) : text.trim();
-      const wrong = known === 'homeCurrency' && !/^[A-Z]{3}$/.test(text.trim()) ? 'A currency is three capital letters, such as GBP' : settingFault(known, value);
+        setting.kind === 'whole'
+          ? /^\d{1,9}$/.test(text.trim())
+            ? Number(text)
+            : NaN
+          : setting.kind === 'yes-no'
+            ? text === 'true'
+              ? true
+              : text === 'false'
+                ? false
+                : text
+            : text.trim();
+      const wrong =
+        known === 'homeCurrency' && !/^[A-Z]{3}$/.test(text.trim())
+          ? 'A currency is three capital letters, such as GBP'
+          : settingFault(known, value);
       if (wrong) throw badForm({ [name]: wrong });
-      await tx.query('INSERT INTO setting (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)', [name, JSON.stringify(value)]);
-      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: setting.label, detail: `now ${text.trim() === '' ? 'empty' : text.trim()}` });
+      await tx.query('INSERT INTO setting (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)', [
+        name,
+        JSON.stringify({ is: value } satisfies Kept),
+      ]);
+      await this.activity.record(tx, act, {
+        kind: 'setup',
+        glyph: 'full',
+        title: setting.label,
+        detail: `now ${text.trim() === '' ? 'empty' : text.trim()}`,
+      });
     });
   }
 }

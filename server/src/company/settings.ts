@@ -111,7 +111,9 @@ export function settingFault(name: SettingName, value: unknown): string | null {
   const setting: Base & SettingKind = SETTINGS[name];
   switch (setting.kind) {
     case 'text':
-      return typeof value === 'string' && value.length <= setting.most ? null : `${setting.label}: text of up to ${setting.most} characters`;
+      return typeof value === 'string' && value.length <= setting.most
+        ? null
+        : `${setting.label}: text of up to ${setting.most} characters`;
     case 'whole':
       return Number.isInteger(value) && (value as number) >= setting.least && (value as number) <= setting.most
         ? null

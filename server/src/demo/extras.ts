@@ -6,10 +6,45 @@ const SETTINGS = {
   companyName: 'Tarn & Thistle',
   companyAddress: 'Millrace Works, 1 Weir Lane, Netherwick NW8 1AA',
 } as const;
-const KITS: readonly (readonly [kit: string, kind: 'kit' | 'assembly', labour: string | null, parts: readonly (readonly [string, number])[]])[] = [
-  ['KIT-START', 'kit', null, [['HIV-FLR', 1], ['HIV-BRD', 1], ['HIV-RUF', 1], ['FRM-DN1', 10], ['SMK-SML', 1], ['TOOL-STD', 1]]],
-  ['KIT-HARV', 'kit', null, [['EXT-4T', 1], ['SVE-DBL', 1], ['UNC-FORK', 1], ['TNK-50', 1]]],
-  ['NUC-STD', 'assembly', '3.50', [['HIV-CRN', 1], ['FRM-SN1', 2]]],
+const KITS: readonly (readonly [
+  kit: string,
+  kind: 'kit' | 'assembly',
+  labour: string | null,
+  parts: readonly (readonly [string, number])[],
+])[] = [
+  [
+    'KIT-START',
+    'kit',
+    null,
+    [
+      ['HIV-FLR', 1],
+      ['HIV-BRD', 1],
+      ['HIV-RUF', 1],
+      ['FRM-DN1', 10],
+      ['SMK-SML', 1],
+      ['TOOL-STD', 1],
+    ],
+  ],
+  [
+    'KIT-HARV',
+    'kit',
+    null,
+    [
+      ['EXT-4T', 1],
+      ['SVE-DBL', 1],
+      ['UNC-FORK', 1],
+      ['TNK-50', 1],
+    ],
+  ],
+  [
+    'NUC-STD',
+    'assembly',
+    '3.50',
+    [
+      ['HIV-CRN', 1],
+      ['FRM-SN1', 2],
+    ],
+  ],
 ];
 const TAGS: readonly (readonly [tag: string, skus: readonly string[]])[] = [
   ['fragile', ['JAR-454-RD', 'JAR-340-HX', 'JAR-227-RD', 'JAR-042-MI']],
@@ -40,7 +75,12 @@ export class DemoExtras {
   constructor(private readonly source: DataSource) {}
 
   async build(): Promise<void> {
-    await insertMany(this.source, 'setting', ['name', 'value'], Object.entries(SETTINGS).map(([name, value]) => [name, JSON.stringify(value)]));
+    await insertMany(
+      this.source,
+      'setting',
+      ['name', 'value'],
+      Object.entries(SETTINGS).map(([name, value]) => [name, JSON.stringify({ is: value })]),
+    );
     await insertMany(
       this.source,
       'currency',
@@ -68,16 +108,25 @@ export class DemoExtras {
         ['Guarantee in months', 'number', '[]', 1],
       ],
     );
-    await this.source.query(`UPDATE item SET extra = JSON_OBJECT('Country of origin', 'Czechia') WHERE class = 'Jars and lids' AND sku LIKE 'JAR%'`);
+    await this.source.query(
+      `UPDATE item SET extra = JSON_OBJECT('Country of origin', 'Czechia') WHERE class = 'Jars and lids' AND sku LIKE 'JAR%'`,
+    );
     await this.source.query(`UPDATE item SET extra = JSON_OBJECT('Guarantee in months', '24') WHERE tracking = 'serial'`);
     for (const [kit, kind, labour, parts] of KITS) {
       await this.source.query('UPDATE item SET kind = ?, labour = ? WHERE sku = ?', [kind, labour, kit]);
       for (const [part, units] of parts)
-        await this.source.query('INSERT INTO item_part (item_id, part_item_id, units) SELECT k.id, p.id, ? FROM item k JOIN item p WHERE k.sku = ? AND p.sku = ?', [units, kit, part]);
+        await this.source.query(
+          'INSERT INTO item_part (item_id, part_item_id, units) SELECT k.id, p.id, ? FROM item k JOIN item p WHERE k.sku = ? AND p.sku = ?',
+          [units, kit, part],
+        );
     }
-    for (const [tag, skus] of TAGS) await this.source.query('INSERT INTO item_tag (item_id, tag) SELECT id, ? FROM item WHERE sku IN (?)', [tag, skus]);
+    for (const [tag, skus] of TAGS)
+      await this.source.query('INSERT INTO item_tag (item_id, tag) SELECT id, ? FROM item WHERE sku IN (?)', [tag, skus]);
     for (const [sku, point, upTo] of POLICIES)
-      await this.source.query('UPDATE item_site x JOIN item i ON i.id = x.item_id SET x.reorder_point = ?, x.order_up_to = ? WHERE i.sku = ?', [point, upTo, sku]);
+      await this.source.query(
+        'UPDATE item_site x JOIN item i ON i.id = x.item_id SET x.reorder_point = ?, x.order_up_to = ? WHERE i.sku = ?',
+        [point, upTo, sku],
+      );
     await insertMany(
       this.source,
       'customer',

@@ -91,15 +91,16 @@ export class DemoHouse {
     }
     const zones = new Map<string, number>();
     for (const [code, name, rule] of ZONES) {
-      const made = await this.source.query<{ insertId: number }>(`INSERT INTO place (site_id, code, kind, name, rule) VALUES (?, ?, 'zone', ?, ?)`, [
-        sites.get('MILL'),
-        code,
-        name,
-        rule,
-      ]);
+      const made = await this.source.query<{ insertId: number }>(
+        `INSERT INTO place (site_id, code, kind, name, rule) VALUES (?, ?, 'zone', ?, ?)`,
+        [sites.get('MILL'), code, name, rule],
+      );
       zones.set(code, made.insertId);
     }
-    const zoneOf = (p: DemoPlace) => (p.site !== 'MILL' || !p.aisle ? null : (zones.get(p.aisle === 'V' ? 'CAGE' : p.aisle === 'K' ? 'COLD' : p.aisle === 'P' ? 'PALLETS' : 'SHELVES') ?? null));
+    const zoneOf = (p: DemoPlace) =>
+      p.site !== 'MILL' || !p.aisle
+        ? null
+        : (zones.get(p.aisle === 'V' ? 'CAGE' : p.aisle === 'K' ? 'COLD' : p.aisle === 'P' ? 'PALLETS' : 'SHELVES') ?? null);
     const values = (p: DemoPlace) => [
       sites.get(p.site),
       zoneOf(p),
@@ -167,7 +168,10 @@ export class DemoHouse {
       ],
     );
     if (homeId)
-      await this.source.query('INSERT INTO item_site (item_id, site_id, home_place_id) SELECT ?, site_id, id FROM place WHERE id = ?', [made.insertId, homeId]);
+      await this.source.query('INSERT INTO item_site (item_id, site_id, home_place_id) SELECT ?, site_id, id FROM place WHERE id = ?', [
+        made.insertId,
+        homeId,
+      ]);
     const [l, w, h] = item.sizeMm;
     for (const pack of item.packs) {
       const sized = pack.factor === 1 ? [item.weightG, l, w, h] : [item.weightG * pack.factor, null, null, null];
@@ -206,7 +210,11 @@ export class DemoHouse {
       await this.listing('LINDEN', own, sku, items.find((i) => i.sku === sku)?.price ?? '1', 5);
     await this.carriers(outside ?? 'http://127.0.0.1:9');
     if (this.config.PRINTER)
-      await this.source.query('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', ['Label printer, packing tables', siteId, this.config.PRINTER]);
+      await this.source.query('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', [
+        'Label printer, packing tables',
+        siteId,
+        this.config.PRINTER,
+      ]);
     await this.source.query('INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?', [
       [
         ['B1', 220, 160, 110, 90, 5000],
@@ -239,7 +247,10 @@ export class DemoHouse {
         CARRIER_KEY,
         place?.id,
       ]);
-      await this.source.query('INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT p.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?', [at, code]);
+      await this.source.query(
+        'INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT p.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?',
+        [at, code],
+      );
     }
   }
 }

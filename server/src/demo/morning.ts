@@ -83,13 +83,19 @@ export class DemoMorning {
   }
 
   /** Pieces with numbers of their own: each a lot of one. */
-  private async serials(tx: Tx, act: Act, item: { id: number; sku: string; home: number }, fromPlaceId: number, pieces: number): Promise<void> {
+  private async serials(
+    tx: Tx,
+    act: Act,
+    item: { id: number; sku: string; home: number },
+    fromPlaceId: number,
+    pieces: number,
+  ): Promise<void> {
     const moves = [];
     for (let n = 1; n <= pieces; n++) {
-      const made = await tx.query<{ insertId: number }>('INSERT INTO lot (item_id, code, first_received_on) VALUES (?, ?, UTC_DATE() - INTERVAL 40 DAY)', [
-        item.id,
-        `${item.sku.slice(0, 3)}26-${String(400 + item.id * 10 + n)}`,
-      ]);
+      const made = await tx.query<{ insertId: number }>(
+        'INSERT INTO lot (item_id, code, first_received_on) VALUES (?, ?, UTC_DATE() - INTERVAL 40 DAY)',
+        [item.id, `${item.sku.slice(0, 3)}26-${String(400 + item.id * 10 + n)}`],
+      );
       moves.push({ itemId: item.id, lotId: made.insertId, condition: 'good' as const, fromPlaceId, toPlaceId: item.home, units: 1 });
     }
     await this.ledger.post(tx, act, moves, { task: 'open', document: 'OPENING' });

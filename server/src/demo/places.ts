@@ -67,10 +67,10 @@ export function demoPlaces(): DemoPlace[] {
   return [
     single('MILL', 'DOCK-1', 'dock', 0, [0, 0]),
     single('MILL', 'INSPECT-1', 'inspection', 1, [0, 4]),
-    ...aisles('MILL', 'ABCDEFGH', 12, 4, 2, 4),
-    ...aisles('MILL', 'P', 10, 1, 0, 38),
-    ...aisles('MILL', 'V', 6, 2, 2, 42),
-    ...aisles('MILL', 'K', 6, 2, 2, 46),
+    ...aisles('MILL', 'ABCDEFGH', 12, 4, 2, 8),
+    ...aisles('MILL', 'P', 10, 1, 0, 42),
+    ...aisles('MILL', 'V', 6, 2, 2, 46),
+    ...aisles('MILL', 'K', 6, 2, 2, 50),
     single('MILL', 'TABLE-1', 'packing-table', 9000, [0, 12]),
     single('MILL', 'TABLE-2', 'packing-table', 9001, [0, 15]),
     single('MILL', 'LANE-HARRIER', 'dispatch-lane', 9100, [0, 20]),
@@ -78,7 +78,7 @@ export function demoPlaces(): DemoPlace[] {
     single('MILL', 'QUARANTINE-1', 'quarantine', 9200, [0, 24]),
     ...totes,
     single('QUAY', 'QUAY-DOCK', 'dock', 0, [0, 0]),
-    ...aisles('QUAY', 'MN', 6, 3, 3, 3),
+    ...aisles('QUAY', 'MN', 6, 3, 3, 7),
     single('QUAY', 'QUAY-COUNTER', 'counter', 9000, [0, 10]),
     single('QUAY', 'QUAY-TABLE', 'packing-table', 9001, [0, 12]),
     single('BARN', 'BARN-DOCK', 'dock', 0, [0, 0]),
@@ -103,19 +103,19 @@ const walkway = (site: string, y: number, fromX: number, toX: number): DemoShape
 /** What is drawn on the plans: a front, a middle and a back cross aisle at Millrace; an irregular floor at Orchard Barn. */
 export function demoShapes(): DemoShape[] {
   return [
-    ...aisleShapes('MILL', 'ABCDEFGH', 12, 4),
-    ...aisleShapes('MILL', 'P', 10, 38),
-    ...aisleShapes('MILL', 'V', 6, 42),
-    ...aisleShapes('MILL', 'K', 6, 46),
-    walkway('MILL', 0, 0, 46),
-    walkway('MILL', 12, 0, 46),
-    walkway('MILL', 24, 0, 32),
+    ...aisleShapes('MILL', 'ABCDEFGH', 12, 8),
+    ...aisleShapes('MILL', 'P', 10, 42),
+    ...aisleShapes('MILL', 'V', 6, 46),
+    ...aisleShapes('MILL', 'K', 6, 50),
+    walkway('MILL', 0, 0, 50),
+    walkway('MILL', 12, 0, 50),
+    walkway('MILL', 24, 0, 36),
     { site: 'MILL', kind: 'walkway', label: '', from: [EDGE_M, EDGE_M], to: [EDGE_M, EDGE_M + 24] },
-    { site: 'MILL', kind: 'walkway', label: '', from: [EDGE_M + 32, EDGE_M + 24], to: [EDGE_M + 38, EDGE_M + 20] },
-    { site: 'MILL', kind: 'wall', label: 'cage', from: [EDGE_M + 40, EDGE_M + 13.5], to: [EDGE_M + 44, EDGE_M + 13.5] },
-    ...aisleShapes('QUAY', 'MN', 6, 3),
-    walkway('QUAY', 0, 0, 8),
-    walkway('QUAY', 12, 0, 8),
+    { site: 'MILL', kind: 'walkway', label: '', from: [EDGE_M + 36, EDGE_M + 24], to: [EDGE_M + 42, EDGE_M + 20] },
+    { site: 'MILL', kind: 'wall', label: 'cage', from: [EDGE_M + 44, EDGE_M + 13.5], to: [EDGE_M + 48, EDGE_M + 13.5] },
+    ...aisleShapes('QUAY', 'MN', 6, 7),
+    walkway('QUAY', 0, 0, 12),
+    walkway('QUAY', 12, 0, 12),
     { site: 'QUAY', kind: 'walkway', label: '', from: [EDGE_M, EDGE_M], to: [EDGE_M, EDGE_M + 12] },
     ...aisleShapes('BARN', 'RS', 8, 5),
     walkway('BARN', 0, 0, 9),
@@ -124,4 +124,4 @@ export function demoShapes(): DemoShape[] {
   ];
 }
 
-export const DEMO_FLOORS: Readonly<Record<string, [widthM: number, depthM: number]>> = { MILL: [52, 30], QUAY: [14, 18], BARN: [20, 26] };
+export const DEMO_FLOORS: Readonly<Record<string, [widthM: number, depthM: number]>> = { MILL: [56, 30], QUAY: [18, 18], BARN: [20, 26] };

@@ -94,7 +94,8 @@ export class ImportJobs implements OnApplicationShutdown {
         tx,
         `SELECT * FROM import_run WHERE state IN ('checking','applying') AND (leased_until IS NULL OR leased_until < UTC_TIMESTAMP(3)) ORDER BY created_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
       );
-      if (run) await tx.query('UPDATE import_run SET leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [LEASE_SECONDS, run.id]);
+      if (run)
+        await tx.query('UPDATE import_run SET leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [LEASE_SECONDS, run.id]);
       return run;
     });
   }
@@ -127,11 +128,17 @@ export class ImportJobs implements OnApplicationShutdown {
     const memory = new Memory();
     let faulty = 0;
     for await (const batch of this.batches(run, columns, false)) {
-      const faults = await inTransaction(this.source, async (tx) => [...batch.faults, ...(await shape.check(tx, batch.rows, memory, person))]);
+      const faults = await inTransaction(this.source, async (tx) => [
+        ...batch.faults,
+        ...(await shape.check(tx, batch.rows, memory, person)),
+      ]);
       faulty += await this.keepFaults(run.id, faults, faulty);
       await this.source.query('UPDATE import_run SET done = ?, faulty = ? WHERE id = ?', [batch.upTo, faulty, run.id]);
     }
-    await this.source.query(`UPDATE import_run SET state = 'checked', done = total, faulty = ?, leased_until = NULL WHERE id = ?`, [faulty, run.id]);
+    await this.source.query(`UPDATE import_run SET state = 'checked', done = total, faulty = ?, leased_until = NULL WHERE id = ?`, [
+      faulty,
+      run.id,
+    ]);
   }
 
   private async keepFaults(id: string, faults: readonly RowFault[], before: number): Promise<number> {
@@ -150,15 +157,20 @@ export class ImportJobs implements OnApplicationShutdown {
   private async apply(run: RunRow): Promise<void> {
     const shape = this.shapes.of(run.kind);
     const person = await this.person(run);
-    const act: Act = { key: (await one<{ k: string }>(this.source, 'SELECT command_id AS k FROM import_run WHERE id = ?', [run.id]))?.k ?? run.id, person, deviceId: null, deviceAt: null };
+    const act: Act = {
+      key: (await one<{ k: string }>(this.source, 'SELECT command_id AS k FROM import_run WHERE id = ?', [run.id]))?.k ?? run.id,
+      person,
+      deviceId: null,
+      deviceAt: null,
+    };
     try {
       await inTransaction(this.source, (tx) => this.write(tx, run, shape, act));
     } catch (thrown) {
       if (!(thrown instanceof FaultsFound)) throw thrown;
-      await this.source.query(`UPDATE import_run SET state = 'checking', done = 0, faulty = 0, leased_until = NULL, problem = ? WHERE id = ?`, [
-        'The house changed since these rows were checked. They are checked again; nothing was taken in',
-        run.id,
-      ]);
+      await this.source.query(
+        `UPDATE import_run SET state = 'checking', done = 0, faulty = 0, leased_until = NULL, problem = ? WHERE id = ?`,
+        ['The house changed since these rows were checked. They are checked again; nothing was taken in', run.id],
+      );
     }
   }
 
@@ -181,15 +193,18 @@ export class ImportJobs implements OnApplicationShutdown {
       title: `${shape.says} taken in from ${run.file_name}`,
       detail: `${log.made} made, ${log.changed} changed`,
     });
-    await tx.query(`UPDATE import_run SET state = 'applied', done = total, made = ?, changed = ?, leased_until = NULL, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
-      log.made,
-      log.changed,
-      run.id,
-    ]);
+    await tx.query(
+      `UPDATE import_run SET state = 'applied', done = total, made = ?, changed = ?, leased_until = NULL, finished_at = UTC_TIMESTAMP(3) WHERE id = ?`,
+      [log.made, log.changed, run.id],
+    );
   }
 
   /** The rows of a run a batch at a time, their cells read by the columns that they are said to hold. */
-  private async *batches(run: RunRow, columns: readonly Column[], goodOnly: boolean): AsyncGenerator<{ rows: ImportRow[]; faults: RowFault[]; upTo: number }> {
+  private async *batches(
+    run: RunRow,
+    columns: readonly Column[],
+    goodOnly: boolean,
+  ): AsyncGenerator<{ rows: ImportRow[]; faults: RowFault[]; upTo: number }> {
     const mapping = parsed<(string | null)[]>(run.mapping).map((key) => columns.find((c) => c.key === key));
     let after = 0;
     let upTo = 0;

@@ -39,11 +39,9 @@ export class ImportsQueries {
   }
 
   async one(person: Person, id: string): Promise<ImportDto> {
-    const run = await one<Omit<ImportDto, 'columns' | 'fields' | 'faults' | 'says'> & { columns: unknown; mapping: unknown; personId: number }>(
-      this.source,
-      `SELECT ${FIELDS}, r.columns, r.mapping FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.id = ?`,
-      [id],
-    );
+    const run = await one<
+      Omit<ImportDto, 'columns' | 'fields' | 'faults' | 'says'> & { columns: unknown; mapping: unknown; personId: number }
+    >(this.source, `SELECT ${FIELDS}, r.columns, r.mapping FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.id = ?`, [id]);
     if (!run || (run.personId !== person.id && !person.rights.has('set-up'))) throw notFound('That import');
     const shape = this.shapes.of(run.kind);
     const columns = await shape.columns(this.source, person);
@@ -69,7 +67,7 @@ export class ImportsQueries {
     const source = this.source;
     const heads = run.columns.map((c) => c.head);
     async function* read(): AsyncGenerator<string[]> {
-      for (let after = 0; ; ) {
+      for (let after = 0; ;) {
         const found = await rows<{ n: number; cells: unknown; why: string | null }>(
           source,
           `SELECT r.n, r.cells, (SELECT GROUP_CONCAT(f.reason SEPARATOR '; ') FROM import_fault f WHERE f.import_id = r.import_id AND f.n = r.n) AS why

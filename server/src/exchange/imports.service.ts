@@ -99,8 +99,15 @@ export class ImportsService {
   }
 
   /** What a file most likely is: as it was told last time for these heads, otherwise the kind whose columns fit best. */
-  private async guess(tx: Tx, person: Person, heads: readonly string[], asked: string): Promise<{ kind: string; mapping: (string | null)[] }> {
-    const kept = await one<{ kind: string; mapping: unknown }>(tx, 'SELECT kind, mapping FROM import_mapping WHERE shape = ?', [shapeHash(heads)]);
+  private async guess(
+    tx: Tx,
+    person: Person,
+    heads: readonly string[],
+    asked: string,
+  ): Promise<{ kind: string; mapping: (string | null)[] }> {
+    const kept = await one<{ kind: string; mapping: unknown }>(tx, 'SELECT kind, mapping FROM import_mapping WHERE shape = ?', [
+      shapeHash(heads),
+    ]);
     if (kept && (asked === '' || asked === kept.kind)) return { kind: kept.kind, mapping: parsed<(string | null)[]>(kept.mapping) };
     let best = { kind: 'items', mapping: heads.map(() => null) as (string | null)[], score: -Infinity };
     for (const shape of asked === '' ? this.shapes.all : [this.shapes.of(asked)]) {
@@ -123,7 +130,8 @@ export class ImportsService {
       const shape = this.shapes.of(input.kind);
       mustMay(act.person, shape);
       const heads = parsed<{ head: string }[]>(run.columns).map((c) => c.head);
-      if (input.fields.length !== heads.length) throw badForm({ fields: `The file has ${heads.length} columns. Say what each of them holds` });
+      if (input.fields.length !== heads.length)
+        throw badForm({ fields: `The file has ${heads.length} columns. Say what each of them holds` });
       const columns = await shape.columns(tx, act.person);
       const given = input.fields.filter(Boolean);
       const stranger = given.find((f) => !columns.some((c) => c.key === f));
@@ -133,7 +141,10 @@ export class ImportsService {
       if (missing.length > 0) throw badForm({ fields: `Say which column holds: ${missing.map((c) => c.label).join(', ')}` });
       const mapping = JSON.stringify(input.fields.map((f) => f || null));
       await tx.query('REPLACE INTO import_mapping (shape, kind, mapping) VALUES (?, ?, ?)', [shapeHash(heads), input.kind, mapping]);
-      await tx.query(`UPDATE import_run SET kind = ?, mapping = ?, state = 'checking', done = 0, faulty = 0, problem = NULL, leased_until = NULL WHERE id = ?`, [input.kind, mapping, id]);
+      await tx.query(
+        `UPDATE import_run SET kind = ?, mapping = ?, state = 'checking', done = 0, faulty = 0, problem = NULL, leased_until = NULL WHERE id = ?`,
+        [input.kind, mapping, id],
+      );
       await tx.query('DELETE FROM import_fault WHERE import_id = ?', [id]);
       await tx.query('UPDATE import_row SET faulty = 0 WHERE import_id = ? AND faulty = 1', [id]);
     });
@@ -149,9 +160,17 @@ export class ImportsService {
       const faulty = await one<{ n: number }>(tx, 'SELECT faulty AS n FROM import_run WHERE id = ?', [id]);
       if ((faulty?.n ?? 0) > 0 && !goodRowsOnly) throw badState('Some rows are faulty. Mend them, or take the good rows only');
       if ((faulty?.n ?? 0) >= run.total) throw badState('Every row is faulty. There is nothing to take in');
-      const twin = await one<{ created_at: Date }>(tx, `SELECT created_at FROM import_run WHERE file_hash = ? AND kind = 'stock' AND state = 'applied' AND id <> ?`, [run.file_hash, id]);
-      if (run.kind === 'stock' && twin) throw badState('This very file of stock was taken in before. Take that import back first, or the goods would count twice');
-      await tx.query(`UPDATE import_run SET state = 'applying', good_only = ?, done = 0, problem = NULL, leased_until = NULL, command_id = ? WHERE id = ?`, [goodRowsOnly ? 1 : 0, act.key, id]);
+      const twin = await one<{ created_at: Date }>(
+        tx,
+        `SELECT created_at FROM import_run WHERE file_hash = ? AND kind = 'stock' AND state = 'applied' AND id <> ?`,
+        [run.file_hash, id],
+      );
+      if (run.kind === 'stock' && twin)
+        throw badState('This very file of stock was taken in before. Take that import back first, or the goods would count twice');
+      await tx.query(
+        `UPDATE import_run SET state = 'applying', good_only = ?, done = 0, problem = NULL, leased_until = NULL, command_id = ? WHERE id = ?`,
+        [goodRowsOnly ? 1 : 0, act.key, id],
+      );
     });
     this.jobs.nudge();
   }
@@ -170,7 +189,13 @@ export class ImportsService {
       for (const m of made) {
         const after = parsed<unknown>(m.after_image);
         if (m.target === 'movements') await this.stock.takeBack(tx, act, after as number[]);
-        else await takeBack(tx, m.target, m.before_image === null ? null : parsed<Record<string, unknown>[]>(m.before_image), after as Record<string, unknown>[]);
+        else
+          await takeBack(
+            tx,
+            m.target,
+            m.before_image === null ? null : parsed<Record<string, unknown>[]>(m.before_image),
+            after as Record<string, unknown>[],
+          );
       }
       await refreshLacks(tx, 'all');
       await tx.query(`UPDATE import_run SET state = 'undone', finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [id]);
@@ -186,8 +211,16 @@ export class ImportsService {
 }
 
 /** A file's shape: its heads, whatever their case. */
-export const shapeHash = (heads: readonly string[]) => createHash('sha256').update(JSON.stringify(heads.map((h) => h.trim().toLowerCase()))).digest('hex');
+export const shapeHash = (heads: readonly string[]) =>
+  createHash('sha256')
+    .update(JSON.stringify(heads.map((h) => h.trim().toLowerCase())))
+    .digest('hex');
 
 export function mustMay(person: Person, shape: Shape): void {
-  if (!person.rights.has(shape.right)) throw new Problem(403, 'not-allowed', `Taking in ${shape.says.toLowerCase()} needs the right to ${shape.right.replace('-', ' ')}. Ask whoever sets up people`);
+  if (!person.rights.has(shape.right))
+    throw new Problem(
+      403,
+      'not-allowed',
+      `Taking in ${shape.says.toLowerCase()} needs the right to ${shape.right.replace('-', ' ')}. Ask whoever sets up people`,
+    );
 }

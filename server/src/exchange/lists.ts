@@ -23,9 +23,10 @@ import type { OutCell } from './files/write.js';
 const PAGE = 500;
 type Query = Record<string, string>;
 type Columns<T> = readonly (readonly [head: string, cell: (row: T) => OutCell | null | Date | undefined])[];
-type Load = (person: Person, query: Query) => Promise<Table>;
+type Load = (person: Person, query: Query) => Table | Promise<Table>;
 
-const plain = (value: OutCell | null | Date | undefined): OutCell => (value === null || value === undefined ? '' : value instanceof Date ? value.toISOString() : value);
+const plain = (value: OutCell | null | Date | undefined): OutCell =>
+  value === null || value === undefined ? '' : value instanceof Date ? value.toISOString() : value;
 
 async function* each<T>(list: AsyncIterable<T> | Iterable<T>, columns: Columns<T>): AsyncGenerator<OutCell[]> {
   for await (const row of list) yield columns.map(([, cell]) => plain(cell(row)));
@@ -82,30 +83,38 @@ export class Lists {
     private readonly stock: StockQueries,
   ) {}
 
-  table(person: Person, name: string, query: Query): Promise<Table> {
+  async table(person: Person, name: string, query: Query): Promise<Table> {
     const load = Object.hasOwn(this.all, name) ? this.all[name] : undefined;
     if (!load) throw notFound(`A list of ${name.slice(0, 20)}`);
     return load(person, query);
   }
 
   private readonly all: Readonly<Record<string, Load>> = {
-    items: async (person, query) => {
+    items: (person, query) => {
       const asked = (query['columns'] ?? '').split(',').filter((c) => Object.hasOwn(ITEM_COLUMNS, c) && (c !== 'cost' || person.seesCosts));
       const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => c !== 'cost' || person.seesCosts);
       const list = windows((from) => this.items.page(person, itemFilter(query), query['sort'], from, PAGE));
-      return table('items', list, shown.flatMap((c) => (ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])));
+      return table(
+        'items',
+        list,
+        shown.flatMap((c) => (ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
+      );
     },
-    places: async (person, query) =>
-      table('places', windows((from) => this.places.page(person.siteIds, placeFilter(query), from, PAGE)), [
-        ['Place', (p) => p.code],
-        ['Kind', (p) => p.kind],
-        ['Site', (p) => p.site],
-        ['Zone', (p) => p.zone],
-        ['Open to picking', (p) => (p.pickable ? 'yes' : 'no')],
-        ['Blocked', (p) => (p.blocked ? 'yes' : 'no')],
-        ['Walking order', (p) => p.walkOrder],
-        ['Items there', (p) => p.items],
-      ]),
+    places: (person, query) =>
+      table(
+        'places',
+        windows((from) => this.places.page(person.siteIds, placeFilter(query), from, PAGE)),
+        [
+          ['Place', (p) => p.code],
+          ['Kind', (p) => p.kind],
+          ['Site', (p) => p.site],
+          ['Zone', (p) => p.zone],
+          ['Open to picking', (p) => (p.pickable ? 'yes' : 'no')],
+          ['Blocked', (p) => (p.blocked ? 'yes' : 'no')],
+          ['Walking order', (p) => p.walkOrder],
+          ['Items there', (p) => p.items],
+        ],
+      ),
     orders: async (person, query) =>
       table('orders', await this.orders.list(person.siteIds, query['gone'] === '1'), [
         ['Order', (o) => o.code],
@@ -209,18 +218,19 @@ export class Lists {
         ['How', (m) => m.how],
       ]);
     },
-    tape: async (person) => table('tape', this.tape(person.siteIds), [
-      ['When', (t) => t.at],
-      ['Who', (t) => t.who],
-      ['What', (t) => t.title],
-      ['Detail', (t) => t.detail],
-      ['Document', (t) => t.document],
-      ['How', (t) => t.how],
-    ]),
+    tape: (person) =>
+      table('tape', this.tape(person.siteIds), [
+        ['When', (t) => t.at],
+        ['Who', (t) => t.who],
+        ['What', (t) => t.title],
+        ['Detail', (t) => t.detail],
+        ['Document', (t) => t.document],
+        ['How', (t) => t.how],
+      ]),
   };
 
   private async *movements(itemId: number, siteIds: readonly number[]) {
-    for (let before: number | null = null; ; ) {
+    for (let before: number | null = null; ;) {
       const page = await this.stock.movements(itemId, siteIds, before);
       yield* page.rows;
       if (page.before === null) return;
@@ -229,8 +239,16 @@ export class Lists {
   }
 
   private async *tape(siteIds: readonly number[]) {
-    for (let before = Number.MAX_SAFE_INTEGER; ; ) {
-      const found: { id: number; at: Date; who: string | null; title: string; detail: string; document: string | null; how: string | null }[] = await rows(
+    for (let before = Number.MAX_SAFE_INTEGER; ;) {
+      const found: {
+        id: number;
+        at: Date;
+        who: string | null;
+        title: string;
+        detail: string;
+        document: string | null;
+        how: string | null;
+      }[] = await rows(
         this.source,
         `SELECT a.id, a.at, p.name AS who, a.title, a.detail, a.document, a.how FROM activity a LEFT JOIN person p ON p.id = a.person_id
          WHERE a.id < ? AND (a.site_id IS NULL OR a.site_id IN (?)) ORDER BY a.id DESC LIMIT 1000`,
@@ -245,5 +263,6 @@ export class Lists {
 }
 
 function must(person: Person, right: string): void {
-  if (!person.rights.has(right)) throw new Problem(403, 'not-allowed', `This needs the right to ${right.replace('-', ' ')}. Ask whoever sets up people`);
+  if (!person.rights.has(right))
+    throw new Problem(403, 'not-allowed', `This needs the right to ${right.replace('-', ' ')}. Ask whoever sets up people`);
 }

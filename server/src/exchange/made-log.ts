@@ -80,7 +80,12 @@ export class MadeLog {
     const after = new Map((await read(this.tx, table, where, values)).map((r) => [keyOf(table, r), r]));
     const altered = before.filter((b) => !same(b, after.get(keyOf(table, b)) ?? {}));
     if (counts) this.changed += altered.length;
-    if (altered.length > 0) await this.keep(table, altered, altered.map((b) => after.get(keyOf(table, b)) ?? {}));
+    if (altered.length > 0)
+      await this.keep(
+        table,
+        altered,
+        altered.map((b) => after.get(keyOf(table, b)) ?? {}),
+      );
     const old = new Set(before.map((b) => keyOf(table, b)));
     const fresh = [...after].filter(([key]) => !old.has(key)).map(([, r]) => Object.fromEntries(columnsOf(table).map((k) => [k, r[k]])));
     await this.createdKeys(table, fresh);
@@ -117,7 +122,9 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
       }
     } catch (thrown) {
       if (!isReferenced(thrown)) throw thrown;
-      throw badState(`Something made by this import is in use: orders, stock or price lists name it (${table.replace(/_/g, ' ')}). Take those back first`);
+      throw badState(
+        `Something made by this import is in use: orders, stock or price lists name it (${table.replace(/_/g, ' ')}). Take those back first`,
+      );
     }
     return;
   }
@@ -126,7 +133,9 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
     const ids = keys.map((k) => old[k]);
     const now = (await read(tx, table, `${where} FOR UPDATE`, ids))[0];
     if (!now || !same(JSON.parse(JSON.stringify(now)) as Image, after[i] ?? {})) {
-      throw badState(`${String((old['sku'] ?? old['code'] ?? old['name'] ?? table) as string)} was changed after this import. It stays as it is; change it by hand`);
+      throw badState(
+        `${String(old['sku'] ?? old['code'] ?? old['name'] ?? table)} was changed after this import. It stays as it is; change it by hand`,
+      );
     }
     const columns = Object.keys(old).filter((c) => !keys.includes(c));
     await tx.query(`UPDATE \`${table}\` SET ${columns.map((c) => `\`${c}\` = ?`).join(', ')} WHERE ${where}`, [
@@ -138,4 +147,8 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
 
 const ISO_TIME = /^\d{4}-\d{2}-\d{2}T/;
 const column = (value: unknown) =>
-  value !== null && typeof value === 'object' ? JSON.stringify(value) : typeof value === 'string' && ISO_TIME.test(value) ? new Date(value) : value;
+  value !== null && typeof value === 'object'
+    ? JSON.stringify(value)
+    : typeof value === 'string' && ISO_TIME.test(value)
+      ? new Date(value)
+      : value;

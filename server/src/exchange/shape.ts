@@ -108,14 +108,21 @@ export const cell = {
   yesNo: (t: string) => readYesNo(t) ?? new Wrong('This should be yes or no'),
   date: (t: string) => readDate(t) ?? new Wrong('This should be a date, such as 2026-05-14'),
   oneOf: (choices: readonly string[]) => (t: string) => {
-    const word = t.trim().toLowerCase().replace(/[\s_]+/g, '-');
+    const word = t
+      .trim()
+      .toLowerCase()
+      .replace(/[\s_]+/g, '-');
     return choices.includes(word) ? word : new Wrong(`This should be one of: ${choices.join(', ')}`);
   },
   mail: (t: string) => (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(t) && t.length <= 190 ? t : new Wrong('This should be an e-mail address')),
 };
 
 export const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
-export const skuColumn = (key = 'sku', label = 'SKU', also: string[] = ['item code', 'item', 'stock code', 'part number', 'article']): Column => ({
+export const skuColumn = (
+  key = 'sku',
+  label = 'SKU',
+  also: string[] = ['item code', 'item', 'stock code', 'part number', 'article'],
+): Column => ({
   key,
   label,
   also,
@@ -124,6 +131,6 @@ export const skuColumn = (key = 'sku', label = 'SKU', also: string[] = ['item co
 });
 export const yes = (value: unknown) => (value === 1 || value === true ? 'yes' : 'no');
 export const text = (value: unknown) =>
-  value === null || value === undefined ? '' : value instanceof Date ? value.toISOString().slice(0, 10) : String(value as string | number);
+  value === null || value === undefined ? '' : value instanceof Date ? value.toISOString().slice(0, 10) : String(value);
 /** A decimal of the database without its trailing noughts. */
 export const trimmed = (value: string | null) => (value === null ? '' : value.includes('.') ? value.replace(/\.?0+$/, '') : value);

@@ -33,7 +33,9 @@ export class DeviceService {
       const device = await one<{ site_id: number }>(tx, 'SELECT site_id FROM device WHERE id = ? FOR UPDATE', [id]);
       if (!device) throw notFound('That device');
       mustBeAt(act.person, device.site_id);
-      const printer = input.printerId ? await one(tx, 'SELECT id FROM printer WHERE id = ? AND site_id = ?', [input.printerId, device.site_id]) : true;
+      const printer = input.printerId
+        ? await one(tx, 'SELECT id FROM printer WHERE id = ? AND site_id = ?', [input.printerId, device.site_id])
+        : true;
       if (!printer) throw badForm({ printerId: 'That printer is not at the device’s site' });
       await tx.query('UPDATE device SET name = ?, printer_id = ? WHERE id = ?', [input.name.trim(), input.printerId ?? null, id]);
     });

@@ -25,13 +25,19 @@ export class DoorService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.outbox.handle('mail.door', ({ id, payload }) => this.mail(id, Number(payload['personId']), payload['purpose'] === 'invite' ? 'invite' : 'reset'));
+    this.outbox.handle('mail.door', ({ id, payload }) =>
+      this.mail(id, Number(payload['personId']), payload['purpose'] === 'invite' ? 'invite' : 'reset'),
+    );
   }
 
   /** Mails a link for a new password, where the address is somebody's. Whoever asks learns nothing of that. */
   async askReset(email: string): Promise<void> {
     await inTransaction(this.source, async (tx) => {
-      const person = await one<{ id: number }>(tx, 'SELECT id FROM person WHERE email = ? AND active = 1 AND password_hash IS NOT NULL FOR UPDATE', [email.trim().toLowerCase()]);
+      const person = await one<{ id: number }>(
+        tx,
+        'SELECT id FROM person WHERE email = ? AND active = 1 AND password_hash IS NOT NULL FOR UPDATE',
+        [email.trim().toLowerCase()],
+      );
       if (!person) return;
       const asked = await one<{ n: string }>(
         tx,
@@ -65,24 +71,36 @@ export class DoorService implements OnModuleInit {
       );
       if (!found) throw spent();
       await tx.query('UPDATE person_token SET used_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND used_at IS NULL', [found.person_id]);
-      await tx.query('UPDATE person SET password_hash = ?, pin_hash = COALESCE(?, pin_hash), failed_signins = 0, locked_until = NULL WHERE id = ? AND active = 1', [
-        passwordHash,
-        pinHash,
-        found.person_id,
-      ]);
+      await tx.query(
+        'UPDATE person SET password_hash = ?, pin_hash = COALESCE(?, pin_hash), failed_signins = 0, locked_until = NULL WHERE id = ? AND active = 1',
+        [passwordHash, pinHash, found.person_id],
+      );
       await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND ended_at IS NULL', [found.person_id]);
     });
   }
 
   /** Changes one's own password or PIN; the old password proves that it is them. Other devices are signed out. */
-  async change(person: Person, own: { current: string; password?: string | undefined; pin?: string | undefined }, sessionToken: string | undefined): Promise<void> {
+  async change(
+    person: Person,
+    own: { current: string; password?: string | undefined; pin?: string | undefined },
+    sessionToken: string | undefined,
+  ): Promise<void> {
     const kept = await one<{ password_hash: string | null }>(this.source, 'SELECT password_hash FROM person WHERE id = ?', [person.id]);
     if (!(await secretMatches(kept?.password_hash ?? null, own.current))) {
-      throw new Problem(400, 'form', 'This is not your password now. Type it again', { fields: { current: 'This is not your password now' } });
+      throw new Problem(400, 'form', 'This is not your password now. Type it again', {
+        fields: { current: 'This is not your password now' },
+      });
     }
-    const [passwordHash, pinHash] = await Promise.all([own.password ? secretHash(own.password) : null, own.pin ? secretHash(own.pin) : null]);
+    const [passwordHash, pinHash] = await Promise.all([
+      own.password ? secretHash(own.password) : null,
+      own.pin ? secretHash(own.pin) : null,
+    ]);
     await inTransaction(this.source, async (tx: Tx) => {
-      await tx.query('UPDATE person SET password_hash = COALESCE(?, password_hash), pin_hash = COALESCE(?, pin_hash) WHERE id = ?', [passwordHash, pinHash, person.id]);
+      await tx.query('UPDATE person SET password_hash = COALESCE(?, password_hash), pin_hash = COALESCE(?, pin_hash) WHERE id = ?', [
+        passwordHash,
+        pinHash,
+        person.id,
+      ]);
       if (passwordHash) {
         await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND ended_at IS NULL AND token_hash <> ?', [
           person.id,
@@ -94,15 +112,15 @@ export class DoorService implements OnModuleInit {
 
   /** The token is made as the mail goes out, so that it is kept nowhere but in the mail. */
   private async mail(outboxId: number, personId: number, purpose: Purpose): Promise<void> {
-    const person = await one<{ name: string; email: string }>(this.source, 'SELECT name, email FROM person WHERE id = ? AND active = 1', [personId]);
+    const person = await one<{ name: string; email: string }>(this.source, 'SELECT name, email FROM person WHERE id = ? AND active = 1', [
+      personId,
+    ]);
     if (!person) return;
     const token = newToken();
-    await this.source.query('INSERT INTO person_token (token_hash, person_id, purpose, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? HOUR)', [
-      tokenHash(token),
-      personId,
-      purpose,
-      LASTS_HOURS[purpose],
-    ]);
+    await this.source.query(
+      'INSERT INTO person_token (token_hash, person_id, purpose, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? HOUR)',
+      [tokenHash(token), personId, purpose, LASTS_HOURS[purpose]],
+    );
     const company = (await this.settings.get(this.source, 'companyName')) || 'the stores';
     const base = this.config.VECTRUM_URL ?? `http://127.0.0.1:${this.config.VECTRUM_PORT}`;
     const link = `${base.replace(/\/$/, '')}/welcome#${token}`;

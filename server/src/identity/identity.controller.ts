@@ -170,7 +170,12 @@ export class IdentityController {
   @Put('people/:id')
   @Access('set-up')
   @HttpCode(204)
-  editPerson(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number, @Body() body: EditPersonDto): Promise<void> {
+  editPerson(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() body: EditPersonDto,
+  ): Promise<void> {
     return this.people.edit(act, id, version, body);
   }
 

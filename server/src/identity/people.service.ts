@@ -40,9 +40,22 @@ export class PeopleService {
     return inTransaction(this.source, async (tx) => {
       const done = await tx.query<{ insertId: number }>(
         'INSERT INTO person (name, email, password_hash, badge_code, pin_hash, duties, sees_costs) VALUES (?, ?, ?, ?, ?, ?, ?)',
-        [person.name, person.email.toLowerCase(), password, person.badge ?? (await badge(tx)), pin, JSON.stringify(person.duties), person.seesCosts ? 1 : 0],
+        [
+          person.name,
+          person.email.toLowerCase(),
+          password,
+          person.badge ?? (await badge(tx)),
+          pin,
+          JSON.stringify(person.duties),
+          person.seesCosts ? 1 : 0,
+        ],
       );
-      await insertMany(tx, 'person_site', ['person_id', 'site_id'], person.siteIds.map((s) => [done.insertId, s]));
+      await insertMany(
+        tx,
+        'person_site',
+        ['person_id', 'site_id'],
+        person.siteIds.map((s) => [done.insertId, s]),
+      );
       return done.insertId;
     });
   }
@@ -51,13 +64,27 @@ export class PeopleService {
   invite(act: Act, input: EditPersonDto): Promise<{ id: number }> {
     return this.commands.run(act, 'person.invite', input, async (tx) => {
       const email = input.email.trim().toLowerCase();
-      if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email])) throw badForm({ email: `${email} belongs to somebody here already` });
+      if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email]))
+        throw badForm({ email: `${email} belongs to somebody here already` });
       mustKnow(act, input);
       const done = await tx.query<{ insertId: number }>(
         'INSERT INTO person (name, email, password_hash, badge_code, duties, sees_costs, usual_site_id, usual_duty) VALUES (?, ?, NULL, ?, ?, ?, ?, ?)',
-        [input.name.trim(), email, await badge(tx), JSON.stringify(input.duties), input.seesCosts ? 1 : 0, input.usualSiteId ?? null, input.usualDuty ?? null],
+        [
+          input.name.trim(),
+          email,
+          await badge(tx),
+          JSON.stringify(input.duties),
+          input.seesCosts ? 1 : 0,
+          input.usualSiteId ?? null,
+          input.usualDuty ?? null,
+        ],
       );
-      await insertMany(tx, 'person_site', ['person_id', 'site_id'], input.siteIds.map((s) => [done.insertId, s]));
+      await insertMany(
+        tx,
+        'person_site',
+        ['person_id', 'site_id'],
+        input.siteIds.map((s) => [done.insertId, s]),
+      );
       await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done.insertId, purpose: 'invite' });
       await this.record(tx, act, `${input.name.trim()} invited`);
       return { id: done.insertId };
@@ -72,14 +99,29 @@ export class PeopleService {
       mustMatch(person.version, version);
       mustKnow(act, input);
       const email = input.email.trim().toLowerCase();
-      if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id])) throw badForm({ email: `${email} belongs to somebody else here` });
+      if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id]))
+        throw badForm({ email: `${email} belongs to somebody else here` });
       await tx.query(
         'UPDATE person SET name = ?, email = ?, duties = ?, sees_costs = ?, usual_site_id = ?, usual_duty = ?, active = ?, version = version + 1 WHERE id = ?',
-        [input.name.trim(), email, JSON.stringify(input.duties), input.seesCosts ? 1 : 0, input.usualSiteId ?? null, input.usualDuty ?? null, input.active ? 1 : 0, id],
+        [
+          input.name.trim(),
+          email,
+          JSON.stringify(input.duties),
+          input.seesCosts ? 1 : 0,
+          input.usualSiteId ?? null,
+          input.usualDuty ?? null,
+          input.active ? 1 : 0,
+          id,
+        ],
       );
       // Sites that the person who changes this cannot see stay as they are.
       await tx.query('DELETE FROM person_site WHERE person_id = ? AND site_id IN (?)', [id, [0, ...act.person.siteIds]]);
-      await insertMany(tx, 'person_site', ['person_id', 'site_id'], input.siteIds.map((s) => [id, s]));
+      await insertMany(
+        tx,
+        'person_site',
+        ['person_id', 'site_id'],
+        input.siteIds.map((s) => [id, s]),
+      );
       if (!input.active) await endSessions(tx, id);
       await this.mustKeepSetUp(tx);
       await this.record(tx, act, input.active ? `${input.name.trim()} changed` : `${input.name.trim()} has left`);
@@ -89,7 +131,11 @@ export class PeopleService {
   /** Mails the invitation again, or a link for a new password where they have one. */
   remind(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'person.remind', { id }, async (tx) => {
-      const person = await one<{ name: string; email: string; password_hash: string | null; active: number }>(tx, 'SELECT name, email, password_hash, active FROM person WHERE id = ?', [id]);
+      const person = await one<{ name: string; email: string; password_hash: string | null; active: number }>(
+        tx,
+        'SELECT name, email, password_hash, active FROM person WHERE id = ?',
+        [id],
+      );
       if (!person || person.active === 0) throw notFound('That person');
       await this.outbox.send(tx, `mail:${person.email}`, 'mail.door', { personId: id, purpose: person.password_hash ? 'reset' : 'invite' });
       await this.record(tx, act, `Link sent to ${person.name}`);
@@ -121,7 +167,9 @@ export class PeopleService {
       if (stranger) throw badForm({ rights: `There is no right called ${stranger.slice(0, 20)}` });
       await one(tx, `SELECT name FROM setting WHERE name = 'duties' FOR UPDATE`);
       const matrix = { ...(await dutyMatrix(tx)), [known]: [...new Set(input.rights)] };
-      await tx.query(`INSERT INTO setting (name, value) VALUES ('duties', ?) ON DUPLICATE KEY UPDATE value = VALUES(value)`, [JSON.stringify(matrix)]);
+      await tx.query(`INSERT INTO setting (name, value) VALUES ('duties', ?) ON DUPLICATE KEY UPDATE value = VALUES(value)`, [
+        JSON.stringify(matrix),
+      ]);
       await this.mustKeepSetUp(tx);
       await this.record(tx, act, `Rights of the duty ${known} changed`);
     });
@@ -176,7 +224,9 @@ async function badge(tx: Tx): Promise<string> {
 function mustKnow(act: Act, input: EditPersonDto): void {
   const far = input.siteIds.find((s) => !act.person.siteIds.includes(s));
   if (far !== undefined) throw badForm({ siteIds: 'You can set people up only for sites where you are set up yourself' });
-  if (input.usualSiteId && !input.siteIds.includes(input.usualSiteId)) throw badForm({ usualSiteId: 'The usual site is one of the person’s sites' });
-  if (input.usualDuty && !input.duties.includes(input.usualDuty)) throw badForm({ usualDuty: 'The usual duty is one of the person’s duties' });
+  if (input.usualSiteId && !input.siteIds.includes(input.usualSiteId))
+    throw badForm({ usualSiteId: 'The usual site is one of the person’s sites' });
+  if (input.usualDuty && !input.duties.includes(input.usualDuty))
+    throw badForm({ usualDuty: 'The usual duty is one of the person’s duties' });
   if (input.seesCosts && !act.person.seesCosts) throw badForm({ seesCosts: 'Only those who may see costs can let others see them' });
 }

@@ -24,7 +24,9 @@ export class CustomerSheetDto extends CustomerDto {
 export class EditCustomerDto {
   @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A customer code is 2 to 20 letters, digits and hyphens' }) code: string;
   @IsString() @Length(1, 120) name: string;
-  @ValidateIf((c: EditCustomerDto) => c.email !== '') @IsEmail({}, { message: 'Type an e-mail address, like orders@example.org' }) email: string;
+  @ValidateIf((c: EditCustomerDto) => c.email !== '')
+  @IsEmail({}, { message: 'Type an e-mail address, like orders@example.org' })
+  email: string;
   @IsString() @MaxLength(40) phone: string;
   @IsString() @MaxLength(190) addressLine: string;
   @IsString() @MaxLength(80) city: string;

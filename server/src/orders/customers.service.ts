@@ -23,7 +23,11 @@ export class CustomersService {
 
   list(search: string): Promise<CustomerDto[]> {
     const like = likeAny(search);
-    return rows<CustomerDto>(this.source, `SELECT ${FIELDS} FROM customer WHERE name LIKE ? OR code LIKE ? OR city LIKE ? ORDER BY name LIMIT 500`, [like, like, like]);
+    return rows<CustomerDto>(
+      this.source,
+      `SELECT ${FIELDS} FROM customer WHERE name LIKE ? OR code LIKE ? OR city LIKE ? ORDER BY name LIMIT 500`,
+      [like, like, like],
+    );
   }
 
   async sheet(code: string, siteIds: readonly number[]): Promise<CustomerSheetDto> {
@@ -54,7 +58,10 @@ export class CustomersService {
       const kept = await one<{ version: number }>(tx, 'SELECT version FROM customer WHERE code = ? FOR UPDATE', [code]);
       if (!kept) throw notFound(`Customer ${code}`);
       mustMatch(kept.version, version);
-      await tx.query(`UPDATE customer SET ${COLUMNS.map((c) => `${c} = ?`).join(', ')}, version = version + 1 WHERE code = ?`, [...valuesOf(input), code]);
+      await tx.query(`UPDATE customer SET ${COLUMNS.map((c) => `${c} = ?`).join(', ')}, version = version + 1 WHERE code = ?`, [
+        ...valuesOf(input),
+        code,
+      ]);
       await this.activity.record(tx, act, { kind: 'customer', glyph: 'full', title: `Customer ${input.name} changed`, document: code });
       return { code };
     });

@@ -120,7 +120,9 @@ export class LabelService implements OnModuleInit {
     if (goods === null || input.weightSeen) return;
     const expected = goods + carton.tare_g;
     const off = input.weightG - expected;
-    if (Math.abs(off) > weightTolerance(expected, await this.settings.get(tx, 'weightPercent'), await this.settings.get(tx, 'weightGrams'))) {
+    if (
+      Math.abs(off) > weightTolerance(expected, await this.settings.get(tx, 'weightPercent'), await this.settings.get(tx, 'weightGrams'))
+    ) {
       throw new Problem(
         409,
         'refused',

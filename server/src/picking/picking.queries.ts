@@ -43,7 +43,9 @@ export class PickingQueries {
       [[0, ...siteIds]],
     );
     const floors = new Map(
-      await Promise.all([...new Set(found.map((r) => r.siteId))].map(async (id) => [id, await this.floors.floor(this.source, id)] as const)),
+      await Promise.all(
+        [...new Set(found.map((r) => r.siteId))].map(async (id) => [id, await this.floors.floor(this.source, id)] as const),
+      ),
     );
     const walks = await Promise.all(
       found.map(async (r) => floors.get(r.siteId)?.metresOf((await this.stops(this.source, r.id)).map(point)) ?? 0),

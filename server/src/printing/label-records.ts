@@ -58,12 +58,24 @@ export class LabelRecords {
     );
     return found.map((p): [string, LabelRecord] => {
       const [aisle = '', bay = '', level = ''] = p.code.split('-');
-      return [p.code, { code: p.code, kind: p.kind.replace('-', ' '), site: p.site, zone: p.zone ?? '', aisle: p.aisle ?? aisle, bay, level }];
+      return [
+        p.code,
+        { code: p.code, kind: p.kind.replace('-', ' '), site: p.site, zone: p.zone ?? '', aisle: p.aisle ?? aisle, bay, level },
+      ];
     });
   }
 
   private async items(codes: readonly string[], siteIds: readonly number[]) {
-    const found = await rows<{ sku: string; name: string; class: string; pack: string; plural: string; factor: number; barcode: string | null; home: string | null }>(
+    const found = await rows<{
+      sku: string;
+      name: string;
+      class: string;
+      pack: string;
+      plural: string;
+      factor: number;
+      barcode: string | null;
+      home: string | null;
+    }>(
       this.source,
       `SELECT i.sku, i.name, i.class, u.name AS pack, u.plural, u.factor, (SELECT b.code FROM barcode b WHERE b.pack_unit_id = u.id ORDER BY b.id LIMIT 1) AS barcode,
          (SELECT p.code FROM item_site h JOIN place p ON p.id = h.home_place_id WHERE h.item_id = i.id AND h.site_id IN (?) ORDER BY h.site_id LIMIT 1) AS home
@@ -97,7 +109,10 @@ export class LabelRecords {
       `SELECT name, badge_code AS badge, duties FROM person WHERE active = 1 AND badge_code IN (${marks(codes)})`,
       [...codes],
     );
-    return found.map((p): [string, LabelRecord] => [p.badge, { name: p.name, badge: p.badge, duty: parsed<string[]>(p.duties).join(', ').replace(/-/g, ' '), company }]);
+    return found.map((p): [string, LabelRecord] => [
+      p.badge,
+      { name: p.name, badge: p.badge, duty: parsed<string[]>(p.duties).join(', ').replace(/-/g, ' '), company },
+    ]);
   }
 
   private async documents(codes: readonly string[], siteIds: readonly number[]) {
@@ -109,8 +124,13 @@ export class LabelRecords {
        UNION ALL SELECT r.code, o.customer, 'round', r.created_at FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.site_id IN (?) AND r.code IN (${marks(codes)})`,
       [sites, ...codes, sites, ...codes, sites, ...codes],
     );
-    const papers = found.map((d): [string, LabelRecord] => [d.code, { code: d.code, title: d.title, kind: d.kind, date: d.date ? d.date.toISOString().slice(0, 10) : '' }]);
-    const cards = codes.flatMap((code): [string, LabelRecord][] => (COMMANDS[code] ? [[code, { code, title: COMMANDS[code] ?? '', kind: 'command card', date: '' }]] : []));
+    const papers = found.map((d): [string, LabelRecord] => [
+      d.code,
+      { code: d.code, title: d.title, kind: d.kind, date: d.date ? d.date.toISOString().slice(0, 10) : '' },
+    ]);
+    const cards = codes.flatMap((code): [string, LabelRecord][] =>
+      COMMANDS[code] ? [[code, { code, title: COMMANDS[code] ?? '', kind: 'command card', date: '' }]] : [],
+    );
     return [...papers, ...cards];
   }
 }

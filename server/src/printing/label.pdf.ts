@@ -20,7 +20,8 @@ interface Box {
 /** Labels as a PDF, to scale: one page a label on a roll, or sheets filled from `start`. Throws RangeError beyond what one print may hold. */
 export async function labelsPdf(design: LabelDesign, records: readonly LabelRecord[], copies = 1, start = 1): Promise<Buffer> {
   const { media } = design;
-  const size: [number, number] = media.kind === 'roll' ? [media.widthMm * PT, media.heightMm * PT] : [media.pageWidthMm * PT, media.pageHeightMm * PT];
+  const size: [number, number] =
+    media.kind === 'roll' ? [media.widthMm * PT, media.heightMm * PT] : [media.pageWidthMm * PT, media.pageHeightMm * PT];
   const paper = fonts(new PDFDocument({ autoFirstPage: false, size, margin: 0, info: { Title: design.name, Creator: 'Vectrum' } }));
   for (const page of placeLabels(media, records.length, copies, start)) {
     paper.addPage({ size, margin: 0 });
@@ -36,7 +37,13 @@ function drawElement(paper: Paper, e: LabelElement, record: LabelRecord, leftMm:
   const box = { x: (leftMm + e.xMm) * PT, y: (topMm + e.yMm) * PT, w: e.wMm * PT, h: e.hMm * PT };
   switch (e.kind) {
     case 'text':
-      return drawText(paper, fill(e.text, record), box, e.mono ? (e.bold ? 'mono-bold' : 'mono') : e.bold ? 'bold' : 'regular', e.align === 'centre' ? 'center' : e.align);
+      return drawText(
+        paper,
+        fill(e.text, record),
+        box,
+        e.mono ? (e.bold ? 'mono-bold' : 'mono') : e.bold ? 'bold' : 'regular',
+        e.align === 'centre' ? 'center' : e.align,
+      );
     case 'barcode':
       return drawBarcode(paper, e, fill(e.value, record), box);
     case 'arrow':
@@ -54,7 +61,13 @@ function drawText(paper: Paper, text: string, box: Box, font: string, align: 'le
   const size = Math.max(LEAST_POINTS, Math.min(box.h / 1.2, box.w / wide));
   paper.fontSize(size).fillColor('black');
   const line = paper.currentLineHeight();
-  paper.text(text, box.x, box.y + Math.max(0, (box.h - line) / 2), { width: box.w + 1, height: line, align, lineBreak: false, ellipsis: true });
+  paper.text(text, box.x, box.y + Math.max(0, (box.h - line) / 2), {
+    width: box.w + 1,
+    height: line,
+    align,
+    lineBreak: false,
+    ellipsis: true,
+  });
 }
 
 /** Bars and squares as filled rectangles, sharp at every size. */
@@ -63,10 +76,12 @@ function drawBarcode(paper: Paper, e: Extract<LabelElement, { kind: 'barcode' }>
   if (!drawn) return;
   let raw: { sbs?: number[]; pixs?: number[]; pixx?: number; pixy?: number }[];
   try {
-    raw = bwipjs.raw({ bcid: drawn.writer, text: drawn.text } as never) as unknown as typeof raw;
+    raw = bwipjs.raw({ bcid: drawn.writer, text: drawn.text } as never);
   } catch {
     // What the symbology cannot hold is still read as Code 128, or shown as text where even that is impossible.
-    return /^[\x20-\x7e]+$/.test(value) && drawn.writer !== 'code128' ? drawBarcode(paper, { ...e, symbology: 'code-128' }, value, box) : drawText(paper, value, box, 'mono', 'center');
+    return /^[\x20-\x7e]+$/.test(value) && drawn.writer !== 'code128'
+      ? drawBarcode(paper, { ...e, symbology: 'code-128' }, value, box)
+      : drawText(paper, value, box, 'mono', 'center');
   }
   const symbol = raw[0] ?? {};
   const textH = e.withText ? Math.min(TEXT_MM * PT, box.h / 3) : 0;
@@ -102,6 +117,14 @@ function drawArrow(paper: Paper, direction: 'up' | 'down', { x, y, w, h }: Box):
   const [tip, base] = direction === 'up' ? [y, y + h] : [y + h, y];
   const neck = tip + (base - tip) * 0.5;
   paper
-    .polygon([x + w / 2, tip], [x + w, neck], [x + w * 0.68, neck], [x + w * 0.68, base], [x + w * 0.32, base], [x + w * 0.32, neck], [x, neck])
+    .polygon(
+      [x + w / 2, tip],
+      [x + w, neck],
+      [x + w * 0.68, neck],
+      [x + w * 0.68, base],
+      [x + w * 0.32, base],
+      [x + w * 0.32, neck],
+      [x, neck],
+    )
     .fill('black');
 }

@@ -4,11 +4,22 @@ import type { Response } from 'express';
 import { Access } from '../identity/access.js';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { IfMatch } from '../platform/version.js';
-import { DesignDto, DesignIdDto, EditDesignDto, EditPrinterDto, PrintedDto, PrinterDto, PrinterIdDto, PrintLabelsDto, TrayRowDto } from './labels.dto.js';
+import {
+  DesignDto,
+  DesignIdDto,
+  EditDesignDto,
+  EditPrinterDto,
+  PrintedDto,
+  PrinterDto,
+  PrinterIdDto,
+  PrintLabelsDto,
+  TrayRowDto,
+} from './labels.dto.js';
 import { LabelsService } from './labels.service.js';
 
 const Pdf = ApiOkResponse({ content: { 'application/pdf': {} } });
-const sendPdf = (response: Response, pdf: Buffer) => response.status(200).type('application/pdf').setHeader('cache-control', 'no-store').send(pdf);
+const sendPdf = (response: Response, pdf: Buffer) =>
+  response.status(200).type('application/pdf').setHeader('cache-control', 'no-store').send(pdf);
 
 @Controller('api/labels')
 export class LabelsController {

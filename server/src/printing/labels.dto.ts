@@ -1,5 +1,21 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 const SUBJECTS = ['place', 'item', 'badge', 'document'] as const;
 
@@ -28,7 +44,8 @@ export class LabelElementDto {
   @IsOptional() @IsBoolean() bold?: boolean;
   @IsOptional() @IsBoolean() mono?: boolean;
   @IsOptional() @IsString() @MaxLength(200) value?: string;
-  @IsOptional() @IsIn(['code-128', 'gs1-128', 'ean', 'data-matrix', 'qr']) symbology?: 'code-128' | 'gs1-128' | 'ean' | 'data-matrix' | 'qr';
+  @IsOptional() @IsIn(['code-128', 'gs1-128', 'ean', 'data-matrix', 'qr']) symbology?:
+    'code-128' | 'gs1-128' | 'ean' | 'data-matrix' | 'qr';
   @IsOptional() @IsBoolean() withText?: boolean;
   @IsOptional() @IsIn(['up', 'down', 'by-level']) direction?: 'up' | 'down' | 'by-level';
 }

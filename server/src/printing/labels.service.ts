@@ -10,7 +10,16 @@ import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
 import { labelsPdf } from './label.pdf.js';
 import { LabelRecords } from './label-records.js';
-import type { DesignDto, EditDesignDto, EditPrinterDto, LabelElementDto, PrintedDto, PrinterDto, PrintLabelsDto, TrayRowDto } from './labels.dto.js';
+import type {
+  DesignDto,
+  EditDesignDto,
+  EditPrinterDto,
+  LabelElementDto,
+  PrintedDto,
+  PrinterDto,
+  PrintLabelsDto,
+  TrayRowDto,
+} from './labels.dto.js';
 import { STANDARD_DESIGNS } from './standard-designs.js';
 
 /** Label designs, what is printed with them, and the tray of what was sent to printers. */
@@ -35,7 +44,10 @@ export class LabelsService implements OnApplicationBootstrap {
   }
 
   async designs(): Promise<DesignDto[]> {
-    const found = await rows<DesignDto & { media: unknown; elements: unknown }>(this.source, 'SELECT id, name, subject, media, elements, version FROM label_design ORDER BY subject, name');
+    const found = await rows<DesignDto & { media: unknown; elements: unknown }>(
+      this.source,
+      'SELECT id, name, subject, media, elements, version FROM label_design ORDER BY subject, name',
+    );
     return found.map((d) => ({ ...d, media: parsed<DesignDto['media']>(d.media), elements: parsed<LabelElementDto[]>(d.elements) }));
   }
 
@@ -56,7 +68,11 @@ export class LabelsService implements OnApplicationBootstrap {
 
   edit(act: Act, id: number, version: number, input: EditDesignDto): Promise<void> {
     return this.commands.run(act, 'design.edit', { id, version, input }, async (tx) => {
-      const kept = await one<{ version: number; subject: string }>(tx, 'SELECT version, subject FROM label_design WHERE id = ? FOR UPDATE', [id]);
+      const kept = await one<{ version: number; subject: string }>(
+        tx,
+        'SELECT version, subject FROM label_design WHERE id = ? FOR UPDATE',
+        [id],
+      );
       if (!kept) throw notFound('That label');
       mustMatch(kept.version, version);
       const design = sound(input);
@@ -100,15 +116,18 @@ export class LabelsService implements OnApplicationBootstrap {
       const printer = await this.printerFor(tx, act, input.printerId ?? 0);
       const first = input.labels[0]?.code ?? '';
       const title = `${labels === 1 ? '1 label' : `${labels} labels`}: ${first}${input.labels.length > 1 ? ` and ${input.labels.length - 1} more` : ''}`;
-      const made = await tx.query<{ insertId: number }>('INSERT INTO print_job (printer_id, title, labels, pdf, person_id) VALUES (?, ?, ?, ?, ?)', [
-        printer.id,
-        title,
-        labels,
-        pdf,
-        act.person.id,
-      ]);
+      const made = await tx.query<{ insertId: number }>(
+        'INSERT INTO print_job (printer_id, title, labels, pdf, person_id) VALUES (?, ?, ?, ?, ?)',
+        [printer.id, title, labels, pdf, act.person.id],
+      );
       await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made.insertId });
-      await this.activity.record(tx, act, { kind: 'print', glyph: 'print', title, detail: `${design.name}, at ${printer.name}`, siteId: printer.site_id });
+      await this.activity.record(tx, act, {
+        kind: 'print',
+        glyph: 'print',
+        title,
+        detail: `${design.name}, at ${printer.name}`,
+        siteId: printer.site_id,
+      });
       return { job: made.insertId, printer: printer.name };
     });
   }
@@ -137,17 +156,35 @@ export class LabelsService implements OnApplicationBootstrap {
   keepPrinter(act: Act, id: number | null, input: EditPrinterDto): Promise<{ id: number }> {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'printer', { id, input }, async (tx) => {
-      const twin = await one<{ id: number }>(tx, 'SELECT id FROM printer WHERE site_id = ? AND name = ? AND id <> ?', [input.siteId, input.name.trim(), id ?? 0]);
+      const twin = await one<{ id: number }>(tx, 'SELECT id FROM printer WHERE site_id = ? AND name = ? AND id <> ?', [
+        input.siteId,
+        input.name.trim(),
+        id ?? 0,
+      ]);
       if (twin) throw badForm({ name: 'There is a printer of that name at this site' });
-      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Printer ${input.name.trim()} ${id ? 'changed' : 'set up'}`, siteId: input.siteId });
+      await this.activity.record(tx, act, {
+        kind: 'setup',
+        glyph: 'full',
+        title: `Printer ${input.name.trim()} ${id ? 'changed' : 'set up'}`,
+        siteId: input.siteId,
+      });
       if (id === null) {
-        const made = await tx.query<{ insertId: number }>('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', [input.name.trim(), input.siteId, input.address]);
+        const made = await tx.query<{ insertId: number }>('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', [
+          input.name.trim(),
+          input.siteId,
+          input.address,
+        ]);
         return { id: made.insertId };
       }
       const kept = await one<{ site_id: number }>(tx, 'SELECT site_id FROM printer WHERE id = ? FOR UPDATE', [id]);
       if (!kept) throw notFound('That printer');
       mustBeAt(act.person, kept.site_id);
-      await tx.query('UPDATE printer SET name = ?, site_id = ?, address = ? WHERE id = ?', [input.name.trim(), input.siteId, input.address, id]);
+      await tx.query('UPDATE printer SET name = ?, site_id = ?, address = ? WHERE id = ?', [
+        input.name.trim(),
+        input.siteId,
+        input.address,
+        id,
+      ]);
       return { id };
     });
   }
@@ -170,13 +207,19 @@ export class LabelsService implements OnApplicationBootstrap {
   }
 
   private async mustBeFree(tx: Tx, name: string, id: number): Promise<void> {
-    if (await one(tx, 'SELECT id FROM label_design WHERE name = ? AND id <> ?', [name.trim(), id])) throw badForm({ name: 'There is a label of that name. Choose another' });
+    if (await one(tx, 'SELECT id FROM label_design WHERE name = ? AND id <> ?', [name.trim(), id]))
+      throw badForm({ name: 'There is a label of that name. Choose another' });
   }
 }
 
 /** A design whose every element is whole and printable; refuses one that is not. */
 function sound(input: EditDesignDto): LabelDesign {
-  const design: LabelDesign = { name: input.name.trim(), subject: input.subject, media: { ...input.media }, elements: input.elements.map(whole) };
+  const design: LabelDesign = {
+    name: input.name.trim(),
+    subject: input.subject,
+    media: { ...input.media },
+    elements: input.elements.map(whole),
+  };
   const faults = faultsOf(design);
   if (faults.length > 0) throw badForm({ elements: faults.slice(0, 4).join('. ') });
   return design;

@@ -18,7 +18,12 @@ export function newPaper(title: string): Paper {
 
 /** Gives a document the house's fonts, which cover all of Europe's letters. */
 export function fonts(paper: Paper): Paper {
-  return paper.registerFont('regular', REGULAR).registerFont('bold', BOLD).registerFont('mono', MONO).registerFont('mono-bold', MONO_BOLD).font('regular');
+  return paper
+    .registerFont('regular', REGULAR)
+    .registerFont('bold', BOLD)
+    .registerFont('mono', MONO)
+    .registerFont('mono-bold', MONO_BOLD)
+    .font('regular');
 }
 
 /** Waits for the last byte. */

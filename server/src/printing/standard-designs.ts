@@ -16,7 +16,12 @@ const roll = (widthMm: number, heightMm: number): Media => ({
 const A4 = { pageWidthMm: 210, pageHeightMm: 297 };
 type At = readonly [xMm: number, yMm: number, wMm: number, hMm: number];
 const at = (id: string, [xMm, yMm, wMm, hMm]: At) => ({ id, xMm, yMm, wMm, hMm });
-const text = (id: string, place: At, words: string, more: { bold?: boolean; mono?: boolean; align?: 'left' | 'centre' | 'right' } = {}): LabelElement => ({
+const text = (
+  id: string,
+  place: At,
+  words: string,
+  more: { bold?: boolean; mono?: boolean; align?: 'left' | 'centre' | 'right' } = {},
+): LabelElement => ({
   ...at(id, place),
   kind: 'text',
   text: words,
@@ -24,7 +29,13 @@ const text = (id: string, place: At, words: string, more: { bold?: boolean; mono
   bold: more.bold ?? false,
   mono: more.mono ?? false,
 });
-const code = (id: string, place: At, value: string, symbology: 'code-128' | 'gs1-128' | 'ean' | 'data-matrix' | 'qr', withText = false): LabelElement => ({
+const code = (
+  id: string,
+  place: At,
+  value: string,
+  symbology: 'code-128' | 'gs1-128' | 'ean' | 'data-matrix' | 'qr',
+  withText = false,
+): LabelElement => ({
   ...at(id, place),
   kind: 'barcode',
   value,
@@ -61,19 +72,33 @@ export const STANDARD_DESIGNS: readonly LabelDesign[] = [
     name: 'Tote and cart label, 100 × 70 roll',
     subject: 'place',
     media: roll(100, 70),
-    elements: [text('code', [4, 3, 92, 30], '{code}', { bold: true, mono: true, align: 'centre' }), code('bars', [4, 35, 92, 24], '{code}', 'code-128'), text('kind', [4, 61, 92, 6], '{kind}, {site}', { align: 'centre' })],
+    elements: [
+      text('code', [4, 3, 92, 30], '{code}', { bold: true, mono: true, align: 'centre' }),
+      code('bars', [4, 35, 92, 24], '{code}', 'code-128'),
+      text('kind', [4, 61, 92, 6], '{kind}, {site}', { align: 'centre' }),
+    ],
   },
   {
     name: 'Item label, 57 × 32 roll',
     subject: 'item',
     media: roll(57, 32),
-    elements: [text('name', [2, 1.5, 53, 5], '{name}', { bold: true }), code('bars', [2, 8, 53, 17], '{barcode}', 'ean', true), text('sku', [2, 26.5, 34, 4], '{sku}', { mono: true }), text('home', [37, 26.5, 18, 4], '{home}', { mono: true, align: 'right' })],
+    elements: [
+      text('name', [2, 1.5, 53, 5], '{name}', { bold: true }),
+      code('bars', [2, 8, 53, 17], '{barcode}', 'ean', true),
+      text('sku', [2, 26.5, 34, 4], '{sku}', { mono: true }),
+      text('home', [37, 26.5, 18, 4], '{home}', { mono: true, align: 'right' }),
+    ],
   },
   {
     name: 'Item labels, A4, 3 × 8',
     subject: 'item',
     media: { kind: 'sheet', widthMm: 64, heightMm: 34, columns: 3, rows: 8, ...A4, leftMm: 7, topMm: 12, gapXMm: 2, gapYMm: 0 },
-    elements: [text('name', [2, 2, 60, 5], '{name}', { bold: true }), code('bars', [2, 8, 60, 17], '{barcode}', 'ean', true), text('sku', [2, 27, 40, 4], '{sku}', { mono: true }), text('home', [42, 27, 20, 4], '{home}', { mono: true, align: 'right' })],
+    elements: [
+      text('name', [2, 2, 60, 5], '{name}', { bold: true }),
+      code('bars', [2, 8, 60, 17], '{barcode}', 'ean', true),
+      text('sku', [2, 27, 40, 4], '{sku}', { mono: true }),
+      text('home', [42, 27, 20, 4], '{home}', { mono: true, align: 'right' }),
+    ],
   },
   {
     name: 'Pack label with lot and date, 100 × 70 roll',
@@ -104,6 +129,10 @@ export const STANDARD_DESIGNS: readonly LabelDesign[] = [
     name: 'Document and command codes, 57 × 32 roll',
     subject: 'document',
     media: roll(57, 32),
-    elements: [text('code', [2, 1.5, 53, 7], '{code}', { bold: true, mono: true, align: 'centre' }), code('bars', [2, 10, 53, 14], '{code}', 'code-128'), text('title', [2, 25.5, 53, 4.5], '{title}', { align: 'centre' })],
+    elements: [
+      text('code', [2, 1.5, 53, 7], '{code}', { bold: true, mono: true, align: 'centre' }),
+      code('bars', [2, 10, 53, 14], '{code}', 'code-128'),
+      text('title', [2, 25.5, 53, 4.5], '{title}', { align: 'centre' }),
+    ],
   },
 ];

@@ -41,7 +41,10 @@ export class AislesService implements OnModuleInit {
     return this.commands.run(act, 'aisles', input, async (tx) => {
       const rule = ruleOf(input);
       const made = await this.look(tx, rule);
-      if (made.taken.length > 0) throw badForm({ from: `${made.taken.slice(0, 3).join(', ')} ${made.taken.length > 1 ? 'are places' : 'is a place'} already. Begin with another aisle` });
+      if (made.taken.length > 0)
+        throw badForm({
+          from: `${made.taken.slice(0, 3).join(', ')} ${made.taken.length > 1 ? 'are places' : 'is a place'} already. Begin with another aisle`,
+        });
       const shapes = await this.write(tx, input, rule);
       await this.order.refresh(tx, input.siteId);
       const activityId = await this.activity.record(tx, act, {
@@ -61,7 +64,12 @@ export class AislesService implements OnModuleInit {
     const taken: string[] = [];
     for (let i = 0; i < bins.length; i += 1000) {
       const codes = bins.slice(i, i + 1000).map((b) => b.code);
-      for (const t of await rows<{ code: string }>(tx, `SELECT code FROM place WHERE code IN (${marks(codes)}) ORDER BY code LIMIT 20`, codes)) taken.push(t.code);
+      for (const t of await rows<{ code: string }>(
+        tx,
+        `SELECT code FROM place WHERE code IN (${marks(codes)}) ORDER BY code LIMIT 20`,
+        codes,
+      ))
+        taken.push(t.code);
     }
     return {
       aisles: new Set(bins.map((b) => b.aisle)).size,
@@ -75,7 +83,9 @@ export class AislesService implements OnModuleInit {
   }
 
   private async write(tx: Tx, input: AislesDto, rule: AisleRule): Promise<number[]> {
-    const zone = input.zone ? await one<{ id: number }>(tx, `SELECT id FROM place WHERE kind = 'zone' AND code = ? AND site_id = ?`, [input.zone, input.siteId]) : undefined;
+    const zone = input.zone
+      ? await one<{ id: number }>(tx, `SELECT id FROM place WHERE kind = 'zone' AND code = ? AND site_id = ?`, [input.zone, input.siteId])
+      : undefined;
     if (input.zone && !zone) throw badForm({ zone: `There is no zone ${input.zone} at this site. Make it first` });
     const bins = aisleBins(rule);
     const length = rule.bays * rule.bayM;
@@ -92,7 +102,15 @@ export class AislesService implements OnModuleInit {
       tx,
       'place',
       ['site_id', 'parent_id', 'code', 'kind', 'pickable', 'aisle_id', 'along_m'],
-      bins.map((b) => [input.siteId, zone?.id ?? null, b.code, b.pickable ? 'pick-face' : 'reserve', b.pickable ? 1 : 0, shapes.get(b.aisle), b.along]),
+      bins.map((b) => [
+        input.siteId,
+        zone?.id ?? null,
+        b.code,
+        b.pickable ? 'pick-face' : 'reserve',
+        b.pickable ? 1 : 0,
+        shapes.get(b.aisle),
+        b.along,
+      ]),
     );
     const ids = [...shapes.values()];
     const right = input.x + (ids.length - 1) * input.gapM;
@@ -125,7 +143,14 @@ export class AislesService implements OnModuleInit {
 }
 
 function ruleOf(input: AislesDto): AisleRule {
-  const rule = { from: input.from.toUpperCase(), to: input.to.toUpperCase(), bays: input.bays, levels: input.levels, pickLevels: input.pickLevels, bayM: input.bayM };
+  const rule = {
+    from: input.from.toUpperCase(),
+    to: input.to.toUpperCase(),
+    bays: input.bays,
+    levels: input.levels,
+    pickLevels: input.pickLevels,
+    bayM: input.bayM,
+  };
   const wrong = faultOfRule(rule);
   if (wrong) throw badForm({ [wrong.field]: wrong.says });
   return rule;

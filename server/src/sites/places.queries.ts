@@ -4,7 +4,12 @@ import { num, one, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import type { PlaceDto, PlacePageDto, PlaceSheetDto, PlaceStockDto, ZoneDto } from './sites.dto.js';
 
-type Row = Omit<PlaceDto, 'pickable' | 'blocked' | 'fixedOrder' | 'items'> & { pickable: number; blocked: number; fixedOrder: number; items: string };
+type Row = Omit<PlaceDto, 'pickable' | 'blocked' | 'fixedOrder' | 'items'> & {
+  pickable: number;
+  blocked: number;
+  fixedOrder: number;
+  items: string;
+};
 const dto = (r: Row): PlaceDto => ({
   ...r,
   pickable: r.pickable === 1,

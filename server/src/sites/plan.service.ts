@@ -28,7 +28,11 @@ export class PlanService {
   ) {}
 
   async plan(siteId: number): Promise<PlanDto> {
-    const site = await one<{ name: string; width_m: string; depth_m: string; version: number }>(this.source, 'SELECT name, width_m, depth_m, version FROM site WHERE id = ?', [siteId]);
+    const site = await one<{ name: string; width_m: string; depth_m: string; version: number }>(
+      this.source,
+      'SELECT name, width_m, depth_m, version FROM site WHERE id = ?',
+      [siteId],
+    );
     if (!site) throw notFound('That site');
     const [shapes, points, bays, walkM] = await Promise.all([
       this.floors.shapes(this.source, siteId),
@@ -87,16 +91,25 @@ export class PlanService {
     for (const s of shapes) {
       const values = [s.kind, s.label.trim(), s.x, s.y, s.toX, s.toY];
       if (s.id === undefined) {
-        await tx.query('INSERT INTO plan_shape (kind, label, x_m, y_m, to_x_m, to_y_m, site_id) VALUES (?, ?, ?, ?, ?, ?, ?)', [...values, siteId]);
+        await tx.query('INSERT INTO plan_shape (kind, label, x_m, y_m, to_x_m, to_y_m, site_id) VALUES (?, ?, ?, ?, ?, ?, ?)', [
+          ...values,
+          siteId,
+        ]);
       } else {
-        if (!kept.some((k) => k.id === s.id)) throw badForm({ shapes: 'One of these shapes is not on this plan any more. Look at it again' });
-        await tx.query('UPDATE plan_shape SET kind = ?, label = ?, x_m = ?, y_m = ?, to_x_m = ?, to_y_m = ? WHERE id = ?', [...values, s.id]);
+        if (!kept.some((k) => k.id === s.id))
+          throw badForm({ shapes: 'One of these shapes is not on this plan any more. Look at it again' });
+        await tx.query('UPDATE plan_shape SET kind = ?, label = ?, x_m = ?, y_m = ?, to_x_m = ?, to_y_m = ? WHERE id = ?', [
+          ...values,
+          s.id,
+        ]);
       }
     }
   }
 
   private async bays(siteId: number): Promise<BayDto[]> {
-    const found = await rows<Omit<BayDto, 'along' | 'bins' | 'used' | 'moves'> & { along: string; bins: string; used: string; moves: string }>(
+    const found = await rows<
+      Omit<BayDto, 'along' | 'bins' | 'used' | 'moves'> & { along: string; bins: string; used: string; moves: string }
+    >(
       this.source,
       `SELECT p.aisle_id AS aisleId, p.along_m AS along, COUNT(*) AS bins, SUM(b.place_id IS NOT NULL) AS used, COALESCE(SUM(m.n), 0) AS moves,
          GROUP_CONCAT(p.code ORDER BY p.code SEPARATOR ' ') AS codes, MIN(z.name) AS zone
@@ -126,7 +139,8 @@ export class PlanService {
 
 function mustFit(s: PlanShapeDto, plan: EditPlanDto): void {
   const says = s.label ? `${s.kind} ${s.label}` : `A ${s.kind}`;
-  if (segmentLength({ id: 0, ...s }) < SHORTEST_M) throw badForm({ shapes: `${says} is shorter than half a metre. Draw it longer or take it out` });
+  if (segmentLength({ id: 0, ...s }) < SHORTEST_M)
+    throw badForm({ shapes: `${says} is shorter than half a metre. Draw it longer or take it out` });
   if (Math.max(s.x, s.toX) > plan.widthM || Math.max(s.y, s.toY) > plan.depthM) {
     throw badForm({ shapes: `${says} reaches beyond the floor. Make the floor larger, or move it in` });
   }

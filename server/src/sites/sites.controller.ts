@@ -7,7 +7,18 @@ import { Access } from '../identity/access.js';
 import { AislesService } from './aisles.service.js';
 import { type PlaceFilter, PlacesQueries } from './places.queries.js';
 import { PlanService } from './plan.service.js';
-import { AislesDto, AislesMadeDto, EditPlaceDto, EditPlanDto, EditZoneDto, NewPlaceDto, PlacePageDto, PlaceSheetDto, PlanDto, ZoneDto } from './sites.dto.js';
+import {
+  AislesDto,
+  AislesMadeDto,
+  EditPlaceDto,
+  EditPlanDto,
+  EditZoneDto,
+  NewPlaceDto,
+  PlacePageDto,
+  PlaceSheetDto,
+  PlanDto,
+  ZoneDto,
+} from './sites.dto.js';
 import { SitesService } from './sites.service.js';
 
 const MOST_ROWS = 500;
@@ -97,7 +108,12 @@ export class SitesController {
   @Put('plans/:siteId')
   @Access('set-up')
   @HttpCode(204)
-  async editPlan(@Acting() act: Act, @IfMatch() version: number, @Param('siteId', ParseIntPipe) siteId: number, @Body() body: EditPlanDto): Promise<void> {
+  async editPlan(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('siteId', ParseIntPipe) siteId: number,
+    @Body() body: EditPlanDto,
+  ): Promise<void> {
     await this.plans.edit(act, siteId, version, body);
   }
 }

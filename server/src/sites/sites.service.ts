@@ -37,7 +37,8 @@ export class SitesService {
   }
 
   edit(act: Act, code: string, version: number, input: EditPlaceDto): Promise<{ code: string }> {
-    if (Object.values(input).every((v) => v === undefined)) throw badForm({ kind: 'Say what to change: kind, picking, blocked, zone, size or order' });
+    if (Object.values(input).every((v) => v === undefined))
+      throw badForm({ kind: 'Say what to change: kind, picking, blocked, zone, size or order' });
     return this.commands.run(act, 'place.edit', { code, version, input }, async (tx) => {
       const place = await tx.findOne(Place, { where: { code }, lock: { mode: 'pessimistic_write' } });
       if (!place?.siteId) throw notFound(`Place ${code}`);
@@ -55,7 +56,11 @@ export class SitesService {
         ...(input.zone === undefined ? {} : { parentId: await this.zoneId(tx, place.siteId, input.zone) }),
         ...(input.holdsMl === undefined ? {} : { holdsMl: input.holdsMl }),
         ...(input.holdsG === undefined ? {} : { holdsG: input.holdsG }),
-        ...(input.walkOrder === undefined ? {} : input.walkOrder === null ? { fixedOrder: 0 } : { fixedOrder: 1, walkOrder: input.walkOrder }),
+        ...(input.walkOrder === undefined
+          ? {}
+          : input.walkOrder === null
+            ? { fixedOrder: 0 }
+            : { fixedOrder: 1, walkOrder: input.walkOrder }),
         version: place.version + 1,
       });
       if (input.walkOrder === null) await this.order.refresh(tx, place.siteId);
@@ -70,7 +75,8 @@ export class SitesService {
     return this.commands.run(act, 'zone.keep', input, async (tx) => {
       const code = input.code.toUpperCase();
       const known = await tx.findOne(Place, { where: { code }, lock: { mode: 'pessimistic_write' } });
-      if (known && (known.kind !== 'zone' || known.siteId !== input.siteId)) throw badForm({ code: `${code} is taken. Choose another code` });
+      if (known && (known.kind !== 'zone' || known.siteId !== input.siteId))
+        throw badForm({ code: `${code} is taken. Choose another code` });
       const columns = { name: input.name.trim(), rule: input.rule };
       if (known) await tx.update(Place, known.id, { ...columns, version: known.version + 1 });
       else await tx.insert(Place, { ...columns, siteId: input.siteId, code, kind: 'zone' });
@@ -81,7 +87,10 @@ export class SitesService {
 
   private async zoneId(tx: Tx, siteId: number, code: string): Promise<number | null> {
     if (code.trim() === '') return null;
-    const zone = await one<{ id: number }>(tx, `SELECT id FROM place WHERE kind = 'zone' AND code = ? AND site_id = ?`, [code.trim().toUpperCase(), siteId]);
+    const zone = await one<{ id: number }>(tx, `SELECT id FROM place WHERE kind = 'zone' AND code = ? AND site_id = ?`, [
+      code.trim().toUpperCase(),
+      siteId,
+    ]);
     if (!zone) throw badForm({ zone: `There is no zone ${code} at this site. Make it first` });
     return zone.id;
   }

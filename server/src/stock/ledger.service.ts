@@ -117,7 +117,12 @@ export class LedgerService {
        WHERE l.id IN (${marks(lots)}) GROUP BY l.id HAVING SUM(b.units) > 1 LIMIT 1`,
       lots,
     );
-    if (twice) throw new Problem(409, 'stock', `Serial number ${twice.code} of ${twice.name} is in the house already. Check the number on the piece`);
+    if (twice)
+      throw new Problem(
+        409,
+        'stock',
+        `Serial number ${twice.code} of ${twice.name} is in the house already. Check the number on the piece`,
+      );
   }
 
   private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {

@@ -15,8 +15,19 @@ export async function whyHeld(source: Source, itemId: number, siteId: number): P
      WHERE b.item_id = ? AND p.site_id = ? AND b.stock_condition <> 'good' AND b.units <> 0 GROUP BY b.stock_condition`,
     [itemId, siteId],
   );
-  const terms = found.map((f, i): WhyTerm => ({ sign: signed(i), term: f.condition.replace('-', ' '), units: num(f.units), documents: f.places.split('\n').slice(0, 6) }));
-  return [...terms, sum('Held', terms.reduce((n, t) => n + t.units, 0))];
+  const terms = found.map((f, i): WhyTerm => ({
+    sign: signed(i),
+    term: f.condition.replace('-', ' '),
+    units: num(f.units),
+    documents: f.places.split('\n').slice(0, 6),
+  }));
+  return [
+    ...terms,
+    sum(
+      'Held',
+      terms.reduce((n, t) => n + t.units, 0),
+    ),
+  ];
 }
 
 /** The orders that hold stock at a site, soonest promise first. */
@@ -27,7 +38,10 @@ export async function whyReserved(source: Source, itemId: number, siteId: number
      WHERE l.item_id = ? AND o.site_id = ? AND l.reserved_units > l.shipped_units ORDER BY o.promised_at, o.id`,
     [itemId, siteId],
   );
-  return listed('Reserved', found.map((f) => ({ term: f.customer, units: num(f.units), document: f.code })));
+  return listed(
+    'Reserved',
+    found.map((f) => ({ term: f.customer, units: num(f.units), document: f.code })),
+  );
 }
 
 /** The purchase orders that still bring some, soonest first. */
@@ -39,7 +53,10 @@ export async function whyIncoming(source: Source, itemId: number, siteId: number
      WHERE l.item_id = ? AND o.site_id = ? AND o.state IN ('placed','part-received') GROUP BY o.id HAVING units > 0 ORDER BY o.expected_on, o.id`,
     [itemId, siteId],
   );
-  return listed('On order', found.map((f) => ({ term: `${f.supplier}${f.due ? `, due ${f.due}` : ''}`, units: num(f.units), document: f.code })));
+  return listed(
+    'On order',
+    found.map((f) => ({ term: `${f.supplier}${f.due ? `, due ${f.due}` : ''}`, units: num(f.units), document: f.code })),
+  );
 }
 
 /** What will be free when all that is on order has come and all that waits has been served. */
@@ -61,8 +78,16 @@ export async function whyProjected(source: Source, itemId: number, siteId: numbe
 }
 
 function listed(result: string, found: readonly { term: string; units: number; document: string }[]): WhyTerm[] {
-  const shown = found.slice(0, MOST_TERMS).map((f, i): WhyTerm => ({ sign: signed(i), term: f.term, units: f.units, documents: [f.document] }));
+  const shown = found
+    .slice(0, MOST_TERMS)
+    .map((f, i): WhyTerm => ({ sign: signed(i), term: f.term, units: f.units, documents: [f.document] }));
   const rest = found.slice(MOST_TERMS);
   if (rest.length > 0) shown.push({ sign: '+', term: `${rest.length} more`, units: rest.reduce((n, f) => n + f.units, 0), documents: [] });
-  return [...shown, sum(result, found.reduce((n, f) => n + f.units, 0))];
+  return [
+    ...shown,
+    sum(
+      result,
+      found.reduce((n, f) => n + f.units, 0),
+    ),
+  ];
 }

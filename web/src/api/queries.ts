@@ -1,5 +1,6 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
 import type { Codebook } from '@vectrum/core/scan';
+import { showUnits } from '../ui/units';
 import { api, ask, ProblemError } from './client';
 
 export const queryClient = new QueryClient({
@@ -15,7 +16,11 @@ export const queryClient = new QueryClient({
 export const useMe = () =>
   useQuery({
     queryKey: ['me'],
-    queryFn: () => ask(api.GET('/api/session')),
+    queryFn: async () => {
+      const me = await ask(api.GET('/api/session'));
+      showUnits(me.units);
+      return me;
+    },
     staleTime: 60_000,
     retry: false,
   });

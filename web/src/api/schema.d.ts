@@ -521,6 +521,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a scanned code is and where it lies. */
+        get: operations["Activity_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find": {
         parameters: {
             query?: never;
@@ -2070,6 +2087,62 @@ export interface components {
             stuck: components["schemas"]["StuckDto"][];
             expected: components["schemas"]["ExpectedDto"][];
         };
+        PackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+            weightG: number | null;
+            lengthMm: number | null;
+            widthMm: number | null;
+            heightMm: number | null;
+            barcodes: string[];
+        };
+        LookItemDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            pictureMark: string | null;
+            tracking: string;
+            home: string | null;
+            packs: components["schemas"]["PackDto"][];
+            /** @description The pack unit that was scanned, by what it holds. */
+            holds: number;
+            onHand: number;
+            available: number;
+        };
+        LookStockDto: {
+            place: string;
+            kind: string;
+            site: string;
+            lot: string | null;
+            expires: string | null;
+            condition: string;
+            units: number;
+        };
+        LookContentDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            lot: string | null;
+            condition: string;
+            units: number;
+            unit: string;
+        };
+        LookDto: {
+            /** @description `item`, `place`, `document`, `person` or `unknown`. */
+            kind: string;
+            code: string;
+            title: string;
+            detail: string;
+            /** @description Where the floor goes on from here; null where there is nothing to do. */
+            go: string | null;
+            lot: string | null;
+            expires: string | null;
+            item: components["schemas"]["LookItemDto"] | null;
+            stock: components["schemas"]["LookStockDto"][];
+            contents: components["schemas"]["LookContentDto"][];
+        };
         FoundDto: {
             kind: string;
             code: string;
@@ -2332,17 +2405,6 @@ export interface components {
             units: number;
             unit: string;
             available: number;
-        };
-        PackDto: {
-            id: number;
-            name: string;
-            plural: string;
-            factor: number;
-            weightG: number | null;
-            lengthMm: number | null;
-            widthMm: number | null;
-            heightMm: number | null;
-            barcodes: string[];
         };
         ItemDto: {
             id: number;
@@ -3864,6 +3926,7 @@ export interface operations {
             query?: {
                 document?: string;
                 mine?: string;
+                person?: string;
                 limit?: string;
             };
             header?: never;
@@ -3954,6 +4017,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NowDto"];
+                };
+            };
+        };
+    };
+    Activity_look: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookDto"];
                 };
             };
         };

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { moneyText, micro } from '@vectrum/core/money';
 import { api, ask, type Dto, ProblemError } from '../api/client';
-import { kilos, plural } from '../ui/format';
+import { plural } from '../ui/format';
+import { weightText } from '../ui/units';
 import { Glyph } from '../ui/glyph';
 import { ProblemNote, Skeleton } from '../ui/states';
 
@@ -74,7 +75,7 @@ function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number
       />
       <path d={`M${x(weightG) - 8} 4h16l-8 13z`} fill={right ? 'var(--color-ink)' : 'var(--color-stamp)'} />
       <text x={x(expectedG)} y="43" textAnchor="middle" fontSize="12" fill="var(--color-ink-2)">
-        {kilos(expectedG)} expected
+        {weightText(expectedG)} expected
       </text>
     </svg>
   );
@@ -158,7 +159,7 @@ export function ParcelPanel({
       {expected !== null && choice.weightG !== null && <WeightLine weightG={choice.weightG} expectedG={expected} />}
       {allIn && expected !== null && choice.weightG === null && (
         <button type="button" className="act-link self-start" onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}>
-          It should be {kilos(expected)}: take that
+          It should be {weightText(expected)}: take that
         </button>
       )}
       {allIn && choice.weightG !== null && (

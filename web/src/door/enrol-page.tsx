@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useScanner } from '../ui/scanner';
@@ -17,7 +17,15 @@ export function EnrolPage() {
       void navigate('/floor/sign-in');
     },
   });
-  useScanner((scanned) => enrol.mutate(scanned));
+  useScanner((scanned) => enrol.mutate(scanned.replace(/^.*#/, '')));
+  const begun = useRef(false);
+  useEffect(() => {
+    // A phone's camera opens this page by the address in the code on the office screen; the code itself never reaches a log.
+    const given = window.location.hash.slice(1);
+    if (given === '' || begun.current) return;
+    begun.current = true;
+    enrol.mutate(given);
+  }, [enrol]);
   return (
     <main className="floor" data-face="floor">
       <h1 className="f-ask ask pt-6">Scan the code on the office screen</h1>

@@ -7,6 +7,22 @@ import { Glyph } from '../ui/glyph';
 import { Mark } from '../ui/mark';
 import { ProblemNote } from '../ui/states';
 
+/** Where a person who usually does one thing wants to begin. */
+const USUAL_PAGES: Readonly<Record<string, string>> = {
+  buyer: '/inbound',
+  'order-desk': '/orders',
+  receiver: '/floor',
+  storer: '/floor',
+  picker: '/floor',
+  packer: '/bench',
+  'set-up': '/setup',
+};
+
+async function usualPage(): Promise<string> {
+  const me = await ask(api.GET('/api/session'));
+  return USUAL_PAGES[me.usualDuty ?? ''] ?? '/';
+}
+
 /** E-mail and password; in the demo, the made-up people to choose from. */
 export function SignInPage() {
   const [email, setEmail] = useState('');
@@ -19,7 +35,7 @@ export function SignInPage() {
     mutationFn: (who: { email: string; password: string }) => ask(api.POST('/api/session', { body: who })),
     onSuccess: async () => {
       await client.resetQueries();
-      const to = params.get('to') ?? '/';
+      const to = params.get('to') ?? (await usualPage());
       void navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/');
     },
   });
@@ -68,6 +84,10 @@ export function SignInPage() {
             On a shared device:{' '}
             <Link className="act-link" to="/floor/sign-in">
               badge and PIN
+            </Link>
+            . Forgotten your password?{' '}
+            <Link className="act-link" to="/forgotten">
+              Have a link mailed
             </Link>
           </p>
         </form>

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useMe, useTape } from '../api/queries';
@@ -13,7 +13,6 @@ import { usePageScan } from './scan-context';
 export function FloorHome() {
   const me = useMe();
   const navigate = useNavigate();
-  const [said, setSaid] = useState<string | null>(null);
   const line = useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')) });
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
@@ -48,11 +47,7 @@ export function FloorHome() {
       const paper = code.trim().toUpperCase();
       if (/^P-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
       else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
-      else
-        void ask(api.GET('/api/find', { params: { query: { q: paper } } })).then((f) => {
-          const hit = f.opens ? f.found[0] : undefined;
-          setSaid(hit ? `${hit.kind} ${hit.code}: ${hit.title}` : `${paper} is on nothing here`);
-        });
+      else void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`);
     },
     [navigate],
   );
@@ -67,11 +62,6 @@ export function FloorHome() {
         </Link>
       </header>
       <h1 className="f-ask ask">Scan a paper, or choose</h1>
-      {said && (
-        <p role="alert" className="mx-[14px] mt-3 p-3 border-2 border-[color:var(--color-rule-firm)] text-[18px]">
-          {said}
-        </p>
-      )}
       <ul className="f-list mt-3">
         {tasks.map((t) => (
           <li key={t.to} className={t === next ? 'next' : ''}>
@@ -91,6 +81,13 @@ export function FloorHome() {
             </Link>
           </li>
         )}
+        <li>
+          <Link to="/floor/look">
+            <b>Look up</b>
+            <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            <span>what anything is, and where</span>
+          </Link>
+        </li>
       </ul>
       {me.data && tasks.length === 0 && !rights.includes('pack') && (
         <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>

@@ -48,6 +48,7 @@ function WhoMenu() {
         <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
           <DropdownMenu.Item onSelect={() => void navigate('/floor')}>Go to the floor</DropdownMenu.Item>
           <DropdownMenu.Item onSelect={() => void navigate('/bench')}>Go to the packing table</DropdownMenu.Item>
+          <DropdownMenu.Item onSelect={() => void navigate('/own')}>Your own page</DropdownMenu.Item>
           <DropdownMenu.Item onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -1,4 +1,4 @@
-import { code128, drawingSVG } from 'bwip-js/browser';
+import { code128, drawingSVG, qrcode } from 'bwip-js/browser';
 import { useMemo } from 'react';
 
 /** A Code 128 that scanners read off the screen, with its text beneath. */
@@ -13,4 +13,13 @@ export function Barcode({ code, width = 150, height = 26 }: { code: string; widt
       <span className="code">{code}</span>
     </span>
   );
+}
+
+/** A QR code that a phone's camera reads off the screen. */
+export function QrCode({ text, size, says }: { text: string; size: number; says: string }) {
+  const source = useMemo(
+    () => `data:image/svg+xml;utf8,${encodeURIComponent(qrcode({ bcid: 'qrcode', text, padding: 2 }, drawingSVG()))}`,
+    [text],
+  );
+  return <img src={source} width={size} height={size} alt={says} style={{ width: size, height: size, background: 'white' }} />;
 }

@@ -1,4 +1,4 @@
-import { age, dayWord, kilos, olderThan, plural, untilWords, when, whole } from './format';
+import { age, dayWord, olderThan, plural, untilWords, when, whole } from './format';
 
 const now = Date.parse('2026-05-14T11:42:00');
 
@@ -42,9 +42,5 @@ describe('how numbers are written', () => {
     expect(whole(-14)).toBe('−14');
     expect(plural(1, 'line', 'lines')).toBe('1 line');
     expect(plural(4000, 'lid', 'lids')).toBe('4,000 lids');
-  });
-  it('weighs in kilograms', () => {
-    expect(kilos(6180)).toBe('6.18 kg');
-    expect(kilos(286_800)).toBe('286.8 kg');
   });
 });

@@ -37,7 +37,6 @@ export function dayWord(date: string | null, now = new Date()): string {
 }
 
 export const whole = (n: number) => n.toLocaleString('en-GB').replace('-', '−');
-export const kilos = (grams: number) => `${(grams / 1000).toLocaleString('en-GB', { maximumFractionDigits: grams < 10_000 ? 2 : 1 })} kg`;
 export const plural = (n: number, one: string, many: string) => `${whole(n)} ${n === 1 ? one : many}`;
 
 /** ", in 1 h 20" for a time to come, ", late" for one gone by. */

@@ -72,7 +72,11 @@ export async function* readCsv(path: string): AsyncGenerator<string[]> {
   pipeline(decoded(path, encoding), parser, () => undefined);
   let n = 0;
   try {
-    for await (const record of parser) yield checkedRow((record as string[]).map((c) => plain(c).trim()), ++n);
+    for await (const record of parser)
+      yield checkedRow(
+        (record as string[]).map((c) => plain(c).trim()),
+        ++n,
+      );
   } catch (thrown) {
     if (!(thrown instanceof CsvError)) throw thrown;
     const line = (thrown as CsvError & { lines?: number }).lines;

@@ -51,10 +51,11 @@ async function mustUnpack(path: string): Promise<void> {
 function textOf(value: ExcelJS.CellValue): string {
   if (value === null || value === undefined) return '';
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10);
-  if (typeof value !== 'object') return typeof value === 'number' && !Number.isInteger(value) ? String(Number(value.toPrecision(15))) : String(value);
+  if (typeof value !== 'object')
+    return typeof value === 'number' && !Number.isInteger(value) ? String(Number(value.toPrecision(15))) : String(value);
   if ('richText' in value) return value.richText.map((t) => t.text).join('');
-  if ('result' in value) return textOf(value.result as ExcelJS.CellValue);
-  if ('text' in value) return textOf(value.text as unknown as ExcelJS.CellValue);
+  if ('result' in value) return textOf(value.result);
+  if ('text' in value) return textOf(value.text);
   if ('error' in value) return String(value.error);
   return '';
 }

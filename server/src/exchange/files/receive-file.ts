@@ -21,7 +21,12 @@ export async function withFile<T>(request: IncomingMessage, work: (path: string,
       size += part.length;
       hash.update(part);
       if (head.length < 4) head = Buffer.concat([head, part.subarray(0, 4)]);
-      next(size > MOST_FILE_BYTES ? new Problem(413, 'too-large', `A file may have up to ${MOST_FILE_BYTES / 1024 / 1024} MB. Part it into several`) : null, part);
+      next(
+        size > MOST_FILE_BYTES
+          ? new Problem(413, 'too-large', `A file may have up to ${MOST_FILE_BYTES / 1024 / 1024} MB. Part it into several`)
+          : null,
+        part,
+      );
     },
   });
   try {

@@ -18,7 +18,9 @@ export async function barcodeFaults(
   field = 'barcodes',
 ): Promise<RowFault[]> {
   const day = today();
-  const asked = batch.filter((r) => has(r, field)).map((r) => ({ row: r, codes: codesIn(textOf(r, field)).map((text) => ({ text, key: codeKey(text, day) })) }));
+  const asked = batch
+    .filter((r) => has(r, field))
+    .map((r) => ({ row: r, codes: codesIn(textOf(r, field)).map((text) => ({ text, key: codeKey(text, day) })) }));
   const keys = asked.flatMap((a) => a.codes.map((c) => c.key));
   if (keys.length === 0) return [];
   const [owners, places] = await Promise.all([
@@ -37,7 +39,8 @@ export async function barcodeFaults(
       const wrong = barcodeFault(text);
       const other = owner.get(key);
       if (wrong) faults.push(fault(row, field, text, wrong));
-      else if (other && other.itemId !== ownerOf(row)) faults.push(fault(row, field, text, `${text} is on ${other.sku} already. One barcode means one thing`));
+      else if (other && other.itemId !== ownerOf(row))
+        faults.push(fault(row, field, text, `${text} is on ${other.sku} already. One barcode means one thing`));
       else if (placed.has(key)) faults.push(fault(row, field, text, `${text} is the code of a place`));
       else if (!memory.first('barcode', key)) faults.push(fault(row, field, text, `${text} stands in an earlier row of this file too`));
       else continue;
@@ -48,18 +51,41 @@ export async function barcodeFaults(
 }
 
 /** Ties codes to pack units; codes that are tied there already are passed over. */
-export async function writeBarcodes(tx: Tx, asked: readonly { itemId: number; factor: number; codes: readonly string[] }[], log: MadeLog, counts = false): Promise<void> {
+export async function writeBarcodes(
+  tx: Tx,
+  asked: readonly { itemId: number; factor: number; codes: readonly string[] }[],
+  log: MadeLog,
+  counts = false,
+): Promise<void> {
   const day = today();
-  const packs = await packIds(tx, asked.map((a) => a.itemId));
+  const packs = await packIds(
+    tx,
+    asked.map((a) => a.itemId),
+  );
   const wanted = asked.flatMap((a) => a.codes.map((c): [string, number] => [codeKey(c, day), packs.get(`${a.itemId}/${a.factor}`) ?? 0]));
   if (wanted.length === 0) return;
   const keys = wanted.map(([k]) => k);
-  const have = new Map((await rows<{ code: string; pack: number }>(tx, `SELECT code, pack_unit_id AS pack FROM barcode WHERE code IN (${marks(keys)})`, keys)).map((h) => [h.code, h.pack]));
+  const have = new Map(
+    (
+      await rows<{ code: string; pack: number }>(tx, `SELECT code, pack_unit_id AS pack FROM barcode WHERE code IN (${marks(keys)})`, keys)
+    ).map((h) => [h.code, h.pack]),
+  );
   const moved = wanted.filter(([key, pack]) => have.has(key) && have.get(key) !== pack);
-  await log.change('barcode', 'code', moved.map(([k]) => k), async () => {
-    for (const [key, pack] of moved) await tx.query('UPDATE barcode SET pack_unit_id = ? WHERE code = ?', [pack, key]);
-  }, counts);
+  await log.change(
+    'barcode',
+    'code',
+    moved.map(([k]) => k),
+    async () => {
+      for (const [key, pack] of moved) await tx.query('UPDATE barcode SET pack_unit_id = ? WHERE code = ?', [pack, key]);
+    },
+    counts,
+  );
   const fresh = wanted.filter(([key]) => !have.has(key));
   await insertMany(tx, 'barcode', ['code', 'pack_unit_id'], fresh);
-  await log.created('barcode', 'code', fresh.map(([k]) => k), counts);
+  await log.created(
+    'barcode',
+    'code',
+    fresh.map(([k]) => k),
+    counts,
+  );
 }

@@ -20,7 +20,9 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
     ...batch.flatMap((r): RowFault[] => {
       const id = known.get(textOf(r, 'sku'));
       const holds = numberOf(r, 'holds') ?? 1;
-      return id === undefined || packs.has(`${id}/${holds}`) ? [] : [fault(r, 'holds', holds, `${textOf(r, 'sku')} has no pack of ${holds}. Take pack units in first`)];
+      return id === undefined || packs.has(`${id}/${holds}`)
+        ? []
+        : [fault(r, 'holds', holds, `${textOf(r, 'sku')} has no pack of ${holds}. Take pack units in first`)];
     }),
     ...(await barcodeFaults(tx, batch, memory, (r) => known.get(textOf(r, 'sku')))),
   ];
@@ -29,13 +31,18 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
 async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLog): Promise<void> {
   const ids = await itemIds(tx, batch);
   const idOf = (r: ImportRow) => ids.get(textOf(r, 'sku')) ?? 0;
-  await writeBarcodes(tx, batch.map((r) => ({ itemId: idOf(r), factor: numberOf(r, 'holds') ?? 1, codes: codesIn(textOf(r, 'barcodes')) })), log, true);
+  await writeBarcodes(
+    tx,
+    batch.map((r) => ({ itemId: idOf(r), factor: numberOf(r, 'holds') ?? 1, codes: codesIn(textOf(r, 'barcodes')) })),
+    log,
+    true,
+  );
   await refreshLacks(tx, batch.map(idOf));
 }
 
 async function* read(tx: Pick<Tx, 'query'>): AsyncIterable<Cells> {
   // In the order of the codes, so that a house that took them in in another order gives out the same file.
-  for (let after = ''; ; ) {
+  for (let after = ''; ;) {
     const found = await rows<{ code: string; sku: string; factor: number }>(
       tx,
       'SELECT b.code, i.sku, u.factor FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code > ? ORDER BY b.code LIMIT 2000',

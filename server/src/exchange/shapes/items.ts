@@ -5,7 +5,22 @@ import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS } from '../../catalogue/cata
 import { refreshLacks } from '../../catalogue/completeness.js';
 import type { ExtraFieldDto } from '../../catalogue/items.dto.js';
 import type { MadeLog } from '../made-log.js';
-import { cell, type Cells, type Column, fault, has, type ImportRow, type RowFault, type Shape, skuColumn, text, textOf, trimmed, Wrong, yes } from '../shape.js';
+import {
+  cell,
+  type Cells,
+  type Column,
+  fault,
+  has,
+  type ImportRow,
+  type RowFault,
+  type Shape,
+  skuColumn,
+  text,
+  textOf,
+  trimmed,
+  Wrong,
+  yes,
+} from '../shape.js';
 import { itemIds, pages, repeated } from './lookup.js';
 import { codesIn, barcodeFaults, writeBarcodes } from './barcode-cells.js';
 
@@ -77,7 +92,10 @@ function extraColumn(field: ExtraFieldDto): Column {
 }
 
 async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Shape['check']>[2]): Promise<RowFault[]> {
-  const taxes = await memory.once('taxes', async () => new Set((await rows<{ code: string }>(tx, 'SELECT code FROM tax_rate')).map((t) => t.code)));
+  const taxes = await memory.once(
+    'taxes',
+    async () => new Set((await rows<{ code: string }>(tx, 'SELECT code FROM tax_rate')).map((t) => t.code)),
+  );
   const known = await itemIds(tx, batch);
   const faults = repeated(batch, memory, 'sku', (r) => textOf(r, 'sku'));
   for (const r of batch) {
@@ -103,14 +121,16 @@ async function trackingFaults(tx: Tx, batch: readonly ImportRow[], known: Readon
   return asked.flatMap((r) => {
     const now = stocked.get(known.get(textOf(r, 'sku')) ?? 0);
     const wanted = textOf(r, 'tracking') || 'none';
-    return now === undefined || now === wanted ? [] : [fault(r, 'tracking', wanted, `There is stock of ${textOf(r, 'sku')}. How it is tracked can change only when there is none`)];
+    return now === undefined || now === wanted
+      ? []
+      : [fault(r, 'tracking', wanted, `There is stock of ${textOf(r, 'sku')}. How it is tracked can change only when there is none`)];
   });
 }
 
 const valueOf = (row: ImportRow, key: string, empty: string | number | null) => {
   const value = row.values[key] ?? null;
   if (value === null) return empty;
-  return typeof value === 'boolean' ? (value ? 1 : 0) : key === 'picture' ? String(value as string).toLowerCase() : (value as string | number);
+  return typeof value === 'boolean' ? (value ? 1 : 0) : key === 'picture' ? String(value).toLowerCase() : (value as string | number);
 };
 
 async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLog): Promise<void> {
@@ -121,7 +141,12 @@ async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLo
     await tx.query(`INSERT INTO item (sku, ${ITEM_COLUMNS.map(([, c]) => `\`${c}\``).join(', ')}, extra) VALUES ?`, [
       fresh.map((r) => [textOf(r, 'sku'), ...ITEM_COLUMNS.map(([key, , empty]) => valueOf(r, key, empty)), JSON.stringify(extraOf(r, {}))]),
     ]);
-    await log.created('item', 'sku', fresh.map((r) => textOf(r, 'sku')), true);
+    await log.created(
+      'item',
+      'sku',
+      fresh.map((r) => textOf(r, 'sku')),
+      true,
+    );
   }
   const ids = await itemIds(tx, batch);
   const idOf = (r: ImportRow) => ids.get(textOf(r, 'sku')) ?? 0;
@@ -143,7 +168,11 @@ async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLo
     }
   });
   await writeTagCells(tx, batch, idOf, log);
-  await writeBarcodes(tx, batch.flatMap((r) => (has(r, 'barcodes') ? [{ itemId: idOf(r), factor: 1, codes: codesIn(textOf(r, 'barcodes')) }] : [])), log);
+  await writeBarcodes(
+    tx,
+    batch.flatMap((r) => (has(r, 'barcodes') ? [{ itemId: idOf(r), factor: 1, codes: codesIn(textOf(r, 'barcodes')) }] : [])),
+    log,
+  );
   await refreshLacks(tx, batch.map(idOf));
 }
 
@@ -154,7 +183,10 @@ async function updateItems(tx: Tx, old: readonly ImportRow[], idOf: (r: ImportRo
     const kept = own ? (await rows<{ extra: unknown }>(tx, 'SELECT extra FROM item WHERE id = ?', [idOf(r)]))[0]?.extra : undefined;
     const sets = [...given.map(([, c]) => `\`${c}\` = ?`), ...(own ? ['extra = ?'] : [])];
     if (sets.length === 0) continue;
-    const values = [...given.map(([key, , empty]) => valueOf(r, key, empty)), ...(own ? [JSON.stringify(extraOf(r, parsed<Record<string, string>>(kept)))] : [])];
+    const values = [
+      ...given.map(([key, , empty]) => valueOf(r, key, empty)),
+      ...(own ? [JSON.stringify(extraOf(r, parsed<Record<string, string>>(kept)))] : []),
+    ];
     await tx.query(`UPDATE item SET ${sets.join(', ')}, version = version + 1 WHERE id = ?`, [...values, idOf(r)]);
   }
 }
@@ -165,7 +197,7 @@ function extraOf(row: ImportRow, kept: Readonly<Record<string, string>>): Record
     if (!key.startsWith(EXTRA)) continue;
     const name = key.slice(EXTRA.length);
     if (value === null) delete own[name];
-    else own[name] = String(value as string);
+    else own[name] = String(value);
   }
   return own;
 }
@@ -174,15 +206,29 @@ async function writeTagCells(tx: Tx, batch: readonly ImportRow[], idOf: (r: Impo
   const tagged = batch.filter((r) => has(r, 'tags'));
   if (tagged.length === 0) return;
   const wanted = tagged.flatMap((r) => tagsIn(textOf(r, 'tags')).map((tag): [number, string] => [idOf(r), tag]));
-  const have = await rows<{ item_id: number; tag: string }>(tx, `SELECT item_id, tag FROM item_tag WHERE item_id IN (${marks(tagged)})`, tagged.map(idOf));
+  const have = await rows<{ item_id: number; tag: string }>(
+    tx,
+    `SELECT item_id, tag FROM item_tag WHERE item_id IN (${marks(tagged)})`,
+    tagged.map(idOf),
+  );
   const known = new Set(have.map((h) => `${h.item_id}/${h.tag}`));
   const fresh = wanted.filter(([id, tag]) => !known.has(`${id}/${tag}`));
   if (fresh.length === 0) return;
   await tx.query('INSERT INTO item_tag (item_id, tag) VALUES ?', [fresh]);
-  await log.createdKeys('item_tag', fresh.map(([item_id, tag]) => ({ item_id, tag })));
+  await log.createdKeys(
+    'item_tag',
+    fresh.map(([item_id, tag]) => ({ item_id, tag })),
+  );
 }
 
-const tagsIn = (t: string) => [...new Set(t.split(/[;,]/).map((s) => s.trim().toLowerCase().slice(0, 30)).filter(Boolean))];
+const tagsIn = (t: string) => [
+  ...new Set(
+    t
+      .split(/[;,]/)
+      .map((s) => s.trim().toLowerCase().slice(0, 30))
+      .filter(Boolean),
+  ),
+];
 
 interface ReadRow {
   id: number;

@@ -7,29 +7,62 @@ type Reader = Pick<Tx, 'query'>;
 export async function idsBy(tx: Reader, table: string, column: string, codes: readonly string[]): Promise<Map<string, number>> {
   const wanted = [...new Set(codes.filter(Boolean))];
   if (wanted.length === 0) return new Map();
-  const found = await rows<{ id: number; code: string }>(tx, `SELECT id, \`${column}\` AS code FROM \`${table}\` WHERE \`${column}\` IN (${marks(wanted)})`, wanted);
+  const found = await rows<{ id: number; code: string }>(
+    tx,
+    `SELECT id, \`${column}\` AS code FROM \`${table}\` WHERE \`${column}\` IN (${marks(wanted)})`,
+    wanted,
+  );
   return new Map(found.map((f) => [f.code.toUpperCase(), f.id]));
 }
 
-export const itemIds = (tx: Reader, batch: readonly ImportRow[], key = 'sku') => idsBy(tx, 'item', 'sku', batch.map((r) => textOf(r, key)));
-export const placeIds = (tx: Reader, batch: readonly ImportRow[], key: string) => idsBy(tx, 'place', 'code', batch.map((r) => textOf(r, key)));
-export const siteIds = (tx: Reader, batch: readonly ImportRow[]) => idsBy(tx, 'site', 'code', batch.map((r) => textOf(r, 'site')));
+export const itemIds = (tx: Reader, batch: readonly ImportRow[], key = 'sku') =>
+  idsBy(
+    tx,
+    'item',
+    'sku',
+    batch.map((r) => textOf(r, key)),
+  );
+export const placeIds = (tx: Reader, batch: readonly ImportRow[], key: string) =>
+  idsBy(
+    tx,
+    'place',
+    'code',
+    batch.map((r) => textOf(r, key)),
+  );
+export const siteIds = (tx: Reader, batch: readonly ImportRow[]) =>
+  idsBy(
+    tx,
+    'site',
+    'code',
+    batch.map((r) => textOf(r, 'site')),
+  );
 
 /** Pack unit ids by "item id/factor". */
 export async function packIds(tx: Reader, items: Iterable<number>): Promise<Map<string, number>> {
   const ids = [...new Set(items)];
   if (ids.length === 0) return new Map();
-  const found = await rows<{ id: number; item_id: number; factor: number }>(tx, `SELECT id, item_id, factor FROM pack_unit WHERE item_id IN (${marks(ids)})`, ids);
+  const found = await rows<{ id: number; item_id: number; factor: number }>(
+    tx,
+    `SELECT id, item_id, factor FROM pack_unit WHERE item_id IN (${marks(ids)})`,
+    ids,
+  );
   return new Map(found.map((f) => [`${f.item_id}/${f.factor}`, f.id]));
 }
 
 /** Faults of rows that name the same thing as an earlier row of the file. */
 export function repeated(batch: readonly ImportRow[], memory: Memory, field: string, key: (row: ImportRow) => string): RowFault[] {
-  return batch.flatMap((r) => (memory.first(field, key(r)) ? [] : [fault(r, field, key(r), `${key(r)} stands in an earlier row of this file too. Keep one of them`)]));
+  return batch.flatMap((r) =>
+    memory.first(field, key(r)) ? [] : [fault(r, field, key(r), `${key(r)} stands in an earlier row of this file too. Keep one of them`)],
+  );
 }
 
 /** Faults of rows that name something which is not known. */
-export function unknown(batch: readonly ImportRow[], field: string, known: ReadonlyMap<string, unknown>, says: (code: string) => string): RowFault[] {
+export function unknown(
+  batch: readonly ImportRow[],
+  field: string,
+  known: ReadonlyMap<string, unknown>,
+  says: (code: string) => string,
+): RowFault[] {
   return batch.flatMap((r) => {
     const code = textOf(r, field);
     return code === '' || known.has(code.toUpperCase()) ? [] : [fault(r, field, code, says(code))];

@@ -2,7 +2,20 @@ import { rows, type Tx } from '../../platform/database/tx.js';
 import type { Act } from '../../platform/act.js';
 import { refreshLacks } from '../../catalogue/completeness.js';
 import type { MadeLog } from '../made-log.js';
-import { cell, type Cells, type Column, fault, has, type ImportRow, numberOf, type RowFault, type Shape, skuColumn, text, textOf } from '../shape.js';
+import {
+  cell,
+  type Cells,
+  type Column,
+  fault,
+  has,
+  type ImportRow,
+  numberOf,
+  type RowFault,
+  type Shape,
+  skuColumn,
+  text,
+  textOf,
+} from '../shape.js';
 import { barcodeFaults, codesIn, writeBarcodes } from './barcode-cells.js';
 import { itemIds, packIds, pages, repeated, unknown } from './lookup.js';
 
@@ -17,7 +30,13 @@ const columns: Column[] = [
   skuColumn(),
   { key: 'pack', label: 'Pack', also: ['pack name', 'pack unit'], required: true, read: cell.text(30) },
   { key: 'plural', label: 'Packs', also: ['plural'], required: true, read: cell.text(30) },
-  { key: 'holds', label: 'Holds', also: ['pack size', 'factor', 'quantity', 'units per pack'], required: true, read: cell.whole(2, 1_000_000) },
+  {
+    key: 'holds',
+    label: 'Holds',
+    also: ['pack size', 'factor', 'quantity', 'units per pack'],
+    required: true,
+    read: cell.whole(2, 1_000_000),
+  },
   { key: 'barcodes', label: 'Barcodes', also: ['barcode', 'gtin', 'ean'], read: cell.text(600) },
   { key: 'weightG', label: 'Weight, g', also: ['weight'], read: cell.whole(1, 50_000_000) },
   { key: 'lengthMm', label: 'Length, mm', also: ['length'], read: cell.whole(1, 20_000) },
@@ -39,7 +58,9 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
     ...batch.flatMap((r) => {
       const name = textOf(r, 'pack').toLowerCase();
       const other = factorOf.get(`${textOf(r, 'sku')}/${name}`);
-      return other !== undefined && other !== numberOf(r, 'holds') ? [fault(r, 'pack', name, `${textOf(r, 'sku')} has a ${name} that holds ${other}. Choose another name`)] : [];
+      return other !== undefined && other !== numberOf(r, 'holds')
+        ? [fault(r, 'pack', name, `${textOf(r, 'sku')} has a ${name} that holds ${other}. Choose another name`)]
+        : [];
     }),
     ...(await barcodeFaults(tx, batch, memory, (r) => known.get(textOf(r, 'sku')))),
   ];
@@ -58,7 +79,11 @@ async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLo
       fresh.map((r) => [idOf(r), numberOf(r, 'holds'), ...names(r), ...SIZES.map(([key]) => numberOf(r, key))]),
     ]);
     const made = await packIds(tx, fresh.map(idOf));
-    await log.createdKeys('pack_unit', fresh.map((r) => ({ id: made.get(keyOf(r)) ?? 0 })), true);
+    await log.createdKeys(
+      'pack_unit',
+      fresh.map((r) => ({ id: made.get(keyOf(r)) ?? 0 })),
+      true,
+    );
   }
   await log.change(
     'pack_unit',
@@ -76,7 +101,13 @@ async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLo
     },
     true,
   );
-  await writeBarcodes(tx, batch.flatMap((r) => (has(r, 'barcodes') ? [{ itemId: idOf(r), factor: numberOf(r, 'holds') ?? 0, codes: codesIn(textOf(r, 'barcodes')) }] : [])), log);
+  await writeBarcodes(
+    tx,
+    batch.flatMap((r) =>
+      has(r, 'barcodes') ? [{ itemId: idOf(r), factor: numberOf(r, 'holds') ?? 0, codes: codesIn(textOf(r, 'barcodes')) }] : [],
+    ),
+    log,
+  );
   await refreshLacks(tx, batch.map(idOf));
 }
 

@@ -17,9 +17,29 @@ export const partsShape = tableShape({
   joins: 'JOIN item i ON i.id = t.item_id JOIN item p ON p.id = t.part_item_id',
   order: 'i.sku, p.sku',
   columns: [
-    { ...skuColumn('sku', 'Kit or assembly', ['kit', 'assembly', 'parent']), column: 'item_id', empty: null, ref: { table: 'item', by: 'sku', says: item }, select: 'i.sku' },
-    { ...skuColumn('part', 'Part', ['component', 'part sku']), column: 'part_item_id', empty: null, ref: { table: 'item', by: 'sku', says: item }, select: 'p.sku' },
-    { key: 'units', label: 'Units in one', also: ['units', 'quantity', 'qty'], required: true, column: 'units', empty: 1, read: cell.whole(1, 100_000) },
+    {
+      ...skuColumn('sku', 'Kit or assembly', ['kit', 'assembly', 'parent']),
+      column: 'item_id',
+      empty: null,
+      ref: { table: 'item', by: 'sku', says: item },
+      select: 'i.sku',
+    },
+    {
+      ...skuColumn('part', 'Part', ['component', 'part sku']),
+      column: 'part_item_id',
+      empty: null,
+      ref: { table: 'item', by: 'sku', says: item },
+      select: 'p.sku',
+    },
+    {
+      key: 'units',
+      label: 'Units in one',
+      also: ['units', 'quantity', 'qty'],
+      required: true,
+      column: 'units',
+      empty: 1,
+      read: cell.whole(1, 100_000),
+    },
   ],
   check: async (tx, batch, ids) => {
     const kits = [...(ids.get('sku')?.values() ?? [])];
@@ -33,9 +53,15 @@ export const partsShape = tableShape({
   },
   after: async (tx, _act, batch, ids) => {
     const kits = [...new Set(batch.map((r) => ids.get('sku')?.get(textOf(r, 'sku')) ?? 0))];
-    const parts = await rows<{ item_id: number; part_item_id: number }>(tx, `SELECT item_id, part_item_id FROM item_part WHERE item_id IN (${marks(kits)})`, kits);
-    await mustNotCircle(tx, new Map(kits.map((id) => [id, parts.filter((p) => p.item_id === id).map((p) => p.part_item_id)]))).catch((thrown: unknown) => {
-      throw thrown instanceof Problem ? new Problem(409, 'state', thrown.detail) : thrown;
-    });
+    const parts = await rows<{ item_id: number; part_item_id: number }>(
+      tx,
+      `SELECT item_id, part_item_id FROM item_part WHERE item_id IN (${marks(kits)})`,
+      kits,
+    );
+    await mustNotCircle(tx, new Map(kits.map((id) => [id, parts.filter((p) => p.item_id === id).map((p) => p.part_item_id)]))).catch(
+      (thrown: unknown) => {
+        throw thrown instanceof Problem ? new Problem(409, 'state', thrown.detail) : thrown;
+      },
+    );
   },
 });

@@ -39,7 +39,14 @@ export const placesShape = tableShape({
     },
     { key: 'kind', label: 'Kind', also: ['type'], read: cell.oneOf(KINDS), column: 'kind', empty: 'pick-face' },
     { key: 'name', label: 'Name', read: cell.text(60), column: 'name', empty: '' },
-    { key: 'rule', label: 'Rule of the zone', also: ['rule'], read: cell.oneOf(['none', 'cold', 'restricted']), column: 'rule', empty: 'none' },
+    {
+      key: 'rule',
+      label: 'Rule of the zone',
+      also: ['rule'],
+      read: cell.oneOf(['none', 'cold', 'restricted']),
+      column: 'rule',
+      empty: 'none',
+    },
     {
       key: 'zone',
       label: 'Zone',
@@ -49,7 +56,15 @@ export const placesShape = tableShape({
       ref: { table: 'place', by: 'code', says: (c) => `There is no zone ${c}. Put it into an earlier file or make it first` },
       select: 'z.code',
     },
-    { key: 'pickable', label: 'Open to picking', also: ['picking', 'pickable'], read: cell.yesNo, column: 'pickable', empty: 0, as: 'yes-no' },
+    {
+      key: 'pickable',
+      label: 'Open to picking',
+      also: ['picking', 'pickable'],
+      read: cell.yesNo,
+      column: 'pickable',
+      empty: 0,
+      as: 'yes-no',
+    },
     { key: 'blocked', label: 'Blocked', read: cell.yesNo, column: 'blocked', empty: 0, as: 'yes-no' },
     { key: 'holdsMl', label: 'Holds, ml', also: ['volume'], read: cell.whole(1, 2_000_000_000), column: 'holds_ml', empty: null },
     { key: 'holdsG', label: 'Holds, g', also: ['weight limit'], read: cell.whole(1, 2_000_000_000), column: 'holds_g', empty: null },
@@ -69,5 +84,9 @@ export const placesShape = tableShape({
     { key: 'fixedOrder', label: 'Order fixed by hand', read: cell.yesNo, column: 'fixed_order', empty: 0, as: 'yes-no' },
   ],
   check: (_tx, batch) =>
-    batch.flatMap((r) => (textOf(r, 'kind') === 'zone' && textOf(r, 'zone') !== '' ? [fault(r, 'zone', textOf(r, 'zone'), 'A zone does not stand in another zone')] : [])),
+    batch.flatMap((r) =>
+      textOf(r, 'kind') === 'zone' && textOf(r, 'zone') !== ''
+        ? [fault(r, 'zone', textOf(r, 'zone'), 'A zone does not stand in another zone')]
+        : [],
+    ),
 });

@@ -12,7 +12,13 @@ export const policiesShape = tableShape({
   joins: 'JOIN item i ON i.id = t.item_id JOIN site s ON s.id = t.site_id LEFT JOIN place h ON h.id = t.home_place_id',
   order: 'i.sku, s.code',
   columns: [
-    { ...skuColumn(), column: 'item_id', empty: null, ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` }, select: 'i.sku' },
+    {
+      ...skuColumn(),
+      column: 'item_id',
+      empty: null,
+      ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` },
+      select: 'i.sku',
+    },
     {
       key: 'site',
       label: 'Site',
@@ -35,7 +41,14 @@ export const policiesShape = tableShape({
       select: 'h.code',
     },
     { key: 'reorderPoint', label: 'Reorder point', also: ['minimum', 'min'], read: cell.whole(0), column: 'reorder_point', empty: null },
-    { key: 'orderUpTo', label: 'Order up to', also: ['maximum', 'max', 'order level'], read: cell.whole(0), column: 'order_up_to', empty: null },
+    {
+      key: 'orderUpTo',
+      label: 'Order up to',
+      also: ['maximum', 'max', 'order level'],
+      read: cell.whole(0),
+      column: 'order_up_to',
+      empty: null,
+    },
     { key: 'cost', label: 'Cost', also: ['unit cost'], read: cell.decimal, column: 'cost', empty: null, as: 'decimal', cost: true },
   ],
   check: (_tx, batch) =>

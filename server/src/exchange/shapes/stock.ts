@@ -6,7 +6,22 @@ import type { Act, Person } from '../../platform/act.js';
 import { insertMany, marks, rows, type Tx } from '../../platform/database/tx.js';
 import { LedgerService } from '../../stock/ledger.service.js';
 import type { MadeLog } from '../made-log.js';
-import { cell, type Cells, type Column, fault, has, type ImportRow, type Memory, numberOf, type RowFault, type Shape, skuColumn, text, textOf, trimmed } from '../shape.js';
+import {
+  cell,
+  type Cells,
+  type Column,
+  fault,
+  has,
+  type ImportRow,
+  type Memory,
+  numberOf,
+  type RowFault,
+  type Shape,
+  skuColumn,
+  text,
+  textOf,
+  trimmed,
+} from '../shape.js';
 import { packIds, unknown } from './lookup.js';
 
 const CONDITIONS = ['good', 'held', 'damaged', 'to-inspect'];
@@ -34,11 +49,23 @@ export class StockShape implements Shape {
   columns(_tx: unknown, person: Person): Column[] {
     return [
       skuColumn(),
-      { key: 'place', label: 'Place', also: ['bin', 'location'], required: true, read: cell.code(/^[A-Za-z0-9][A-Za-z0-9-]{0,39}$/, 'A place code, such as C-07-2') },
+      {
+        key: 'place',
+        label: 'Place',
+        also: ['bin', 'location'],
+        required: true,
+        read: cell.code(/^[A-Za-z0-9][A-Za-z0-9-]{0,39}$/, 'A place code, such as C-07-2'),
+      },
       { key: 'lot', label: 'Lot or serial', also: ['lot', 'batch', 'serial', 'serial number'], read: cell.text(40) },
       { key: 'expires', label: 'Expires', also: ['expiry', 'best before', 'use by'], read: cell.date },
       { key: 'condition', label: 'Condition', read: cell.oneOf(CONDITIONS) },
-      { key: 'count', label: 'Count', also: ['quantity', 'qty', 'units', 'on hand', 'stock'], required: true, read: cell.whole(1, 100_000_000) },
+      {
+        key: 'count',
+        label: 'Count',
+        also: ['quantity', 'qty', 'units', 'on hand', 'stock'],
+        required: true,
+        read: cell.whole(1, 100_000_000),
+      },
       { key: 'holds', label: 'Counted in packs of', also: ['holds', 'pack size'], read: cell.whole(1, 1_000_000) },
       ...(person.seesCosts ? [{ key: 'cost', label: 'Cost of a unit', also: ['unit cost', 'cost'], read: cell.decimal }] : []),
     ];
@@ -47,29 +74,47 @@ export class StockShape implements Shape {
   async check(tx: Tx, batch: readonly ImportRow[], memory: Memory, person: Person): Promise<RowFault[]> {
     const items = await this.items(tx, batch);
     const places = await this.places(tx, batch);
-    const packs = await packIds(tx, [...items.values()].map((i) => i.id));
+    const packs = await packIds(
+      tx,
+      [...items.values()].map((i) => i.id),
+    );
     const lots = await this.lots(tx, items, batch);
     const faults = unknown(batch, 'sku', items, (sku) => `There is no item ${sku}. Take items in first`);
     faults.push(...unknown(batch, 'place', places, (code) => `There is no place ${code}. Take places in first`));
     for (const r of batch) {
       const place = places.get(textOf(r, 'place').toUpperCase());
-      if (place && !HOLDS.has(place.kind)) faults.push(fault(r, 'place', textOf(r, 'place'), `Goods do not lie in a ${place.kind.replace('-', ' ')}`));
-      if (place && !person.siteIds.includes(place.site_id)) faults.push(fault(r, 'place', textOf(r, 'place'), 'This place is at a site where you are not set up'));
+      if (place && !HOLDS.has(place.kind))
+        faults.push(fault(r, 'place', textOf(r, 'place'), `Goods do not lie in a ${place.kind.replace('-', ' ')}`));
+      if (place && !person.siteIds.includes(place.site_id))
+        faults.push(fault(r, 'place', textOf(r, 'place'), 'This place is at a site where you are not set up'));
       const item = items.get(textOf(r, 'sku'));
       if (item) faults.push(...this.rowFaults(r, item, packs, lots, memory));
     }
     return faults;
   }
 
-  private rowFaults(r: ImportRow, item: ItemFact, packs: ReadonlyMap<string, number>, lots: ReadonlyMap<string, LotFact>, memory: Memory): RowFault[] {
+  private rowFaults(
+    r: ImportRow,
+    item: ItemFact,
+    packs: ReadonlyMap<string, number>,
+    lots: ReadonlyMap<string, LotFact>,
+    memory: Memory,
+  ): RowFault[] {
     const [lot, expires, holds] = [textOf(r, 'lot'), textOf(r, 'expires'), numberOf(r, 'holds') ?? 1];
-    if (!packs.has(`${item.id}/${holds}`)) return [fault(r, 'holds', holds, `${item.sku} has no pack of ${holds}. Take pack units in first`)];
-    if (item.tracking === 'none') return lot === '' ? [] : [fault(r, 'lot', lot, `${item.sku} is not kept by lot. Leave this empty, or change how it is tracked`)];
-    if (lot === '') return [fault(r, 'lot', lot, item.tracking === 'serial' ? `${item.sku} needs a serial number` : `${item.sku} is kept by lot. Name the lot`)];
+    if (!packs.has(`${item.id}/${holds}`))
+      return [fault(r, 'holds', holds, `${item.sku} has no pack of ${holds}. Take pack units in first`)];
+    if (item.tracking === 'none')
+      return lot === '' ? [] : [fault(r, 'lot', lot, `${item.sku} is not kept by lot. Leave this empty, or change how it is tracked`)];
+    if (lot === '')
+      return [
+        fault(r, 'lot', lot, item.tracking === 'serial' ? `${item.sku} needs a serial number` : `${item.sku} is kept by lot. Name the lot`),
+      ];
     const known = lots.get(`${item.id}/${lot.toUpperCase()}`);
     if (item.tracking === 'serial') {
-      if ((numberOf(r, 'count') ?? 0) * holds !== 1) return [fault(r, 'count', numberOf(r, 'count'), 'A serial number is one piece. Give each piece a row')];
-      if (known?.here || !memory.first('serial', `${item.id}/${lot.toUpperCase()}`)) return [fault(r, 'lot', lot, `Serial number ${lot} is in the house already, or in an earlier row`)];
+      if ((numberOf(r, 'count') ?? 0) * holds !== 1)
+        return [fault(r, 'count', numberOf(r, 'count'), 'A serial number is one piece. Give each piece a row')];
+      if (known?.here || !memory.first('serial', `${item.id}/${lot.toUpperCase()}`))
+        return [fault(r, 'lot', lot, `Serial number ${lot} is in the house already, or in an earlier row`)];
     }
     if (item.tracking === 'lot-expiry') {
       if (expires === '') return [fault(r, 'expires', '', `${item.sku} is kept by lot and date. Give the date`)];
@@ -104,7 +149,8 @@ export class StockShape implements Shape {
     await log.note('movements', ids);
     const costed = batch.filter((r) => has(r, 'cost') && textOf(r, 'cost') !== '');
     await log.change('item', 'id', [...new Set(costed.map(idOf))], async () => {
-      for (const r of costed) await tx.query('UPDATE item SET cost = ?, version = version + 1 WHERE id = ? AND cost IS NULL', [textOf(r, 'cost'), idOf(r)]);
+      for (const r of costed)
+        await tx.query('UPDATE item SET cost = ?, version = version + 1 WHERE id = ? AND cost IS NULL', [textOf(r, 'cost'), idOf(r)]);
     });
     await refreshLacks(tx, costed.map(idOf));
   }
@@ -173,9 +219,16 @@ export class StockShape implements Shape {
       if (!item || item.tracking === 'none' || textOf(r, 'lot') === '') return [];
       return [[item.id, textOf(r, 'lot'), item.tracking === 'lot-expiry' ? textOf(r, 'expires') || null : null]];
     });
-    await insertMany(tx, 'lot', ['item_id', 'code', 'expires_on'], wanted, 'ON DUPLICATE KEY UPDATE expires_on = COALESCE(expires_on, VALUES(expires_on))');
+    await insertMany(
+      tx,
+      'lot',
+      ['item_id', 'code', 'expires_on'],
+      wanted,
+      'ON DUPLICATE KEY UPDATE expires_on = COALESCE(expires_on, VALUES(expires_on))',
+    );
     const ids = [...new Set(wanted.map(([id]) => id))];
-    if (ids.length > 0) await tx.query(`UPDATE lot SET first_received_on = UTC_DATE() WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, ids);
+    if (ids.length > 0)
+      await tx.query(`UPDATE lot SET first_received_on = UTC_DATE() WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, ids);
   }
 }
 

@@ -18,8 +18,21 @@ export const suppliersShape = tableShape({
     { key: 'name', label: 'Name', also: ['supplier name', 'company'], required: true, read: cell.text(120), column: 'name', empty: '' },
     { key: 'email', label: 'E-mail', also: ['email', 'mail'], read: cell.mail, column: 'email', empty: '' },
     { key: 'phone', label: 'Telephone', also: ['phone', 'tel'], read: cell.text(40), column: 'phone', empty: '' },
-    { key: 'currency', label: 'Currency', read: cell.code(/^[A-Za-z]{3}$/, 'A currency is three letters, such as GBP'), column: 'currency', empty: 'GBP' },
-    { key: 'leadDays', label: 'Lead time, days', also: ['lead time', 'lead days'], read: cell.whole(0, 365), column: 'lead_days', empty: 14 },
+    {
+      key: 'currency',
+      label: 'Currency',
+      read: cell.code(/^[A-Za-z]{3}$/, 'A currency is three letters, such as GBP'),
+      column: 'currency',
+      empty: 'GBP',
+    },
+    {
+      key: 'leadDays',
+      label: 'Lead time, days',
+      also: ['lead time', 'lead days'],
+      read: cell.whole(0, 365),
+      column: 'lead_days',
+      empty: 14,
+    },
   ],
 });
 
@@ -44,10 +57,42 @@ export const pricesShape = tableShape({
       ref: { table: 'supplier', by: 'code', says: (c) => `There is no supplier ${c}. Take suppliers in first` },
       select: 's.code',
     },
-    { ...skuColumn(), column: 'item_id', empty: null, ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` }, select: 'i.sku' },
-    { key: 'holds', label: 'Holds', also: ['pack size', 'units per pack'], read: cell.whole(1, 1_000_000), column: 'pack_unit_id', empty: 1, select: 'u.factor', value: (r, ids) => packOf(r, ids) ?? null },
-    { key: 'supplierSku', label: 'Their code', also: ['supplier sku', 'supplier item', 'vendor code'], read: cell.text(40), column: 'supplier_sku', empty: '' },
-    { key: 'price', label: 'Price of a pack', also: ['price', 'cost'], required: true, read: cell.decimal, column: 'price', empty: '0', as: 'decimal', cost: true },
+    {
+      ...skuColumn(),
+      column: 'item_id',
+      empty: null,
+      ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` },
+      select: 'i.sku',
+    },
+    {
+      key: 'holds',
+      label: 'Holds',
+      also: ['pack size', 'units per pack'],
+      read: cell.whole(1, 1_000_000),
+      column: 'pack_unit_id',
+      empty: 1,
+      select: 'u.factor',
+      value: (r, ids) => packOf(r, ids) ?? null,
+    },
+    {
+      key: 'supplierSku',
+      label: 'Their code',
+      also: ['supplier sku', 'supplier item', 'vendor code'],
+      read: cell.text(40),
+      column: 'supplier_sku',
+      empty: '',
+    },
+    {
+      key: 'price',
+      label: 'Price of a pack',
+      also: ['price', 'cost'],
+      required: true,
+      read: cell.decimal,
+      column: 'price',
+      empty: '0',
+      as: 'decimal',
+      cost: true,
+    },
   ],
   more: async (tx, ids) => new Map([['pack', await packIds(tx, ids.get('sku')?.values() ?? [])]]),
   check: (_tx, batch, ids, _memory, person) =>
@@ -55,7 +100,9 @@ export const pricesShape = tableShape({
       if (!person.seesCosts) return [fault(r, 'price', '', 'Prices are taken in by those who may see costs')];
       const known = ids.get('sku')?.has(textOf(r, 'sku')) === true;
       const holds = numberOf(r, 'holds') ?? 1;
-      return known && packOf(r, ids) === undefined ? [fault(r, 'holds', holds, `${textOf(r, 'sku')} has no pack of ${holds}. Take pack units in first`)] : [];
+      return known && packOf(r, ids) === undefined
+        ? [fault(r, 'holds', holds, `${textOf(r, 'sku')} has no pack of ${holds}. Take pack units in first`)]
+        : [];
     }),
 });
 

@@ -2,7 +2,19 @@ import { insertMany, rows, type Tx } from '../../platform/database/tx.js';
 import type { Act, Person } from '../../platform/act.js';
 import type { Right } from '../../identity/duties.js';
 import type { MadeLog } from '../made-log.js';
-import { type Cells, type Column, has, type ImportRow, type Memory, type RowFault, type Shape, text, textOf, trimmed, yes } from '../shape.js';
+import {
+  type Cells,
+  type Column,
+  has,
+  type ImportRow,
+  type Memory,
+  type RowFault,
+  type Shape,
+  text,
+  textOf,
+  trimmed,
+  yes,
+} from '../shape.js';
 import { idsBy, repeated, unknown } from './lookup.js';
 
 export interface TableColumn extends Column {
@@ -54,7 +66,16 @@ const BATCH_KEYS = 500;
 async function resolve(tx: Tx, shape: TableShape, batch: readonly ImportRow[]): Promise<RefIds> {
   const ids = new Map<string, Map<string, number>>();
   for (const c of shape.columns) {
-    if (c.ref) ids.set(c.key, await idsBy(tx, c.ref.table, c.ref.by, batch.map((r) => textOf(r, c.key))));
+    if (c.ref)
+      ids.set(
+        c.key,
+        await idsBy(
+          tx,
+          c.ref.table,
+          c.ref.by,
+          batch.map((r) => textOf(r, c.key)),
+        ),
+      );
   }
   return new Map([...ids, ...((await shape.more?.(tx, ids)) ?? [])]);
 }
@@ -138,7 +159,10 @@ async function* read(shape: TableShape, tx: Pick<Tx, 'query'>, person: Person): 
     );
     for (const r of found) {
       yield Object.fromEntries(
-        shown.map((c) => [c.key, c.as === 'yes-no' ? yes(r[c.key]) : c.as === 'decimal' ? trimmed(r[c.key] as string | null) : text(r[c.key])]),
+        shown.map((c) => [
+          c.key,
+          c.as === 'yes-no' ? yes(r[c.key]) : c.as === 'decimal' ? trimmed(r[c.key] as string | null) : text(r[c.key]),
+        ]),
       );
     }
     if (found.length < PAGE) return;

@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
-import { age, kilos, plural } from '../../ui/format';
+import { age, plural } from '../../ui/format';
+import { weightText } from '../../ui/units';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 
@@ -78,7 +79,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
                 </td>
                 <td>{p.customer}</td>
                 <td className="mid">{p.service}</td>
-                <td className="num">{p.weightG ? kilos(p.weightG) : ''}</td>
+                <td className="num">{p.weightG ? weightText(p.weightG) : ''}</td>
                 <td className={p.trouble ? 'stamped' : 'code'}>
                   {p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}
                 </td>

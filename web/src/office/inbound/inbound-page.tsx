@@ -4,6 +4,7 @@ import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { age, dayWord } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
+import { ExportLinks } from '../../ui/export-links';
 import { Empty, Shown } from '../../ui/states';
 import { groupsOf } from './groups';
 
@@ -47,6 +48,7 @@ export function InboundPage() {
             </Link>
             <Link to="/inbound/suppliers">Suppliers</Link>
           </nav>
+          {!open && <ExportLinks list="purchase-orders" />}
           {me.data?.rights.includes('buy') && (
             <Link to="/inbound/new" className="act-link">
               Write an order

@@ -5,6 +5,7 @@ import { useForm } from 'react-hook-form';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
+import { ExportLinks } from '../../ui/export-links';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
@@ -28,6 +29,7 @@ export function SuppliersPage() {
               Suppliers
             </Link>
           </nav>
+          {!open && <ExportLinks list="suppliers" />}
           {me.data?.rights.includes('buy') && (
             <Link to="/inbound/suppliers/new" className="act-link">
               New supplier

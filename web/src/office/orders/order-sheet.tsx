@@ -4,7 +4,8 @@ import { Fragment } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
-import { day, kilos, when, whole } from '../../ui/format';
+import { day, when, whole } from '../../ui/format';
+import { weightText } from '../../ui/units';
 import { Glyph, progressGlyph, type GlyphName } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, Waybill } from '../../ui/sheet';
@@ -176,7 +177,7 @@ export function OrderSheet() {
                 note: o.shippedAt ? `went ${day(o.shippedAt)}` : `came in ${when(o.placedAt)}`,
               },
               { cap: 'To', value: `${o.city} ${o.postcode}`.trim() || 'no address', note: o.addressLine },
-              { cap: 'Weight', value: kilos(o.weightG), note: o.speed },
+              { cap: 'Weight', value: weightText(o.weightG), note: o.speed },
             ]}
           />
           {o.notePacker && (
@@ -202,7 +203,7 @@ export function OrderSheet() {
                   <span className="code">{p.code}</span>
                   <span>{p.carrier}</span>
                   <span className="code">{p.tracking}</span>
-                  <span className="mid">{p.weightG ? kilos(p.weightG) : ''}</span>
+                  <span className="mid">{p.weightG ? weightText(p.weightG) : ''}</span>
                   <span className="mid ml-auto">
                     {{
                       open: 'being packed',

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
+import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
 import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
@@ -108,6 +109,14 @@ export function OrdersPage() {
             words={words}
             onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })}
           />
+          {!open && (
+            <span className="flex gap-5 items-baseline">
+              <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
+              <Link to="/orders/customers" className="act-link">
+                Customers
+              </Link>
+            </span>
+          )}
         </div>
         <Shown query={query} rows={16}>
           {(list) => {

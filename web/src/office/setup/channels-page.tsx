@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, newKey, ProblemError, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
+import { ExportLinks } from '../../ui/export-links';
 import { Field } from '../../ui/field';
 import { when, whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
@@ -19,6 +20,7 @@ export function ChannelsPage() {
     <div className="under-2" style={{ ['--list' as string]: '520px' }}>
       <section className="list" aria-label="Channels">
         <div className="filter">
+          {!open && <ExportLinks list="channels" />}
           <span />
           <Link to="/setup/channels/new" className="act-link">
             New channel

@@ -2,36 +2,42 @@ import { Link, Outlet, useLocation } from 'react-router';
 import { useMe } from '../../api/queries';
 import { Empty } from '../../ui/states';
 
-const WORDS = [
-  ['/setup/people', 'People'],
-  ['/setup/devices', 'Devices'],
-  ['/setup/channels', 'Channels'],
-  ['/setup/outbox', 'Outbox'],
-] as const;
+/** Each part of Setup, with the rights of which one opens it. */
+const WORDS: readonly (readonly [to: string, says: string, rights: readonly string[]])[] = [
+  ['/setup/people', 'People', ['set-up']],
+  ['/setup/devices', 'Devices', ['set-up']],
+  ['/setup/imports', 'Imports', ['items', 'buy', 'order-desk', 'set-up']],
+  ['/setup/labels', 'Labels', []],
+  ['/setup/printers', 'Printers', []],
+  ['/setup/company', 'Company', ['set-up']],
+  ['/setup/channels', 'Channels', ['set-up']],
+  ['/setup/outbox', 'Outbox', ['set-up']],
+];
 
-/** Setup: people, devices, channels, and what waits to leave the building. */
+/** Setup: people, devices, files, labels, the company's choices, channels, and what waits to leave the building. */
 export function SetupPage() {
   const { pathname } = useLocation();
   const me = useMe();
-  if (me.data && !me.data.rights.includes('set-up')) {
-    return (
-      <section className="list">
-        <Empty title="Setup is not among your duties">Ask the owner, or whoever sets up people.</Empty>
-      </section>
-    );
-  }
+  const may = (rights: readonly string[]) => rights.length === 0 || rights.some((r) => me.data?.rights.includes(r));
+  const here = WORDS.find(([to]) => pathname.startsWith(to));
   return (
     <div className="h-full grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
       <div className="filter" style={{ padding: '9px 20px 6px' }}>
         <nav className="words" aria-label="Setup">
-          {WORDS.map(([to, says]) => (
+          {WORDS.filter(([, , rights]) => may(rights)).map(([to, says]) => (
             <Link key={to} to={to} aria-current={pathname.startsWith(to) ? 'true' : undefined}>
               {says}
             </Link>
           ))}
         </nav>
       </div>
-      <Outlet />
+      {me.data && here && !may(here[2]) ? (
+        <section className="list">
+          <Empty title={`${here[1]} is not among your duties`}>Ask the owner, or whoever sets up people.</Empty>
+        </section>
+      ) : (
+        <Outlet />
+      )}
     </div>
   );
 }

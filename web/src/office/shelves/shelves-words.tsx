@@ -4,10 +4,11 @@ import { Link } from 'react-router';
 const WORDS = [
   ['items', 'Items', '/shelves/items'],
   ['places', 'Bins and places', '/shelves/places'],
+  ['plan', 'Plan', '/shelves/plan'],
   ['store', 'To put away', '/shelves/to-put-away'],
 ] as const;
 
-/** The three lists of Shelves. */
+/** The lists of Shelves. */
 export function ShelvesWords({ at, children }: { at: (typeof WORDS)[number][0]; children?: ReactNode }) {
   return (
     <div className="filter">

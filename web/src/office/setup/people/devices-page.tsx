@@ -1,56 +1,25 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ask } from '../../api/client';
-import { useMe } from '../../api/queries';
-import { Barcode } from '../../ui/barcode';
-import { Field } from '../../ui/field';
-import { day } from '../../ui/format';
-import { Glyph } from '../../ui/glyph';
-import { Empty, ProblemNote, Shown } from '../../ui/states';
-
-/** Who works here, with their duties and sites. */
-export function PeopleList() {
-  const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
-  return (
-    <section className="list" aria-label="People">
-      <Shown query={query}>
-        {(list) => (
-          <table className="dense">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Duties</th>
-                <th>Sites</th>
-                <th>Mail</th>
-                <th>Badge</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((p) => (
-                <tr key={p.id}>
-                  <td>{p.name}</td>
-                  <td>{p.duties.join(', ')}</td>
-                  <td className="mid">{p.sites}</td>
-                  <td className="mid">{p.email}</td>
-                  <td className="code">{p.badge}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-      </Shown>
-    </section>
-  );
-}
+import { api, ask } from '../../../api/client';
+import { useMe } from '../../../api/queries';
+import { Barcode, QrCode } from '../../../ui/barcode';
+import { Field } from '../../../ui/field';
+import { day, when } from '../../../ui/format';
+import { Glyph } from '../../../ui/glyph';
+import { Empty, ProblemNote, Shown } from '../../../ui/states';
 
 function Enrolment({ code }: { code: string }) {
   return (
-    <div className="flex gap-6 items-center border-[1.5px] border-dashed border-ink-3 p-4 mt-4 max-w-[620px]">
-      <Barcode code={code} width={220} height={52} />
+    <div className="flex gap-6 items-center border-[1.5px] border-dashed border-ink-3 p-4 mt-4 max-w-[720px]">
+      <QrCode text={`${window.location.origin}/enrol#${code}`} size={132} says={`Enrolment code ${code}`} />
       <span>
-        <b className="block text-head">Scan this on the device</b>
+        <b className="block text-head">Point the phone’s camera at this</b>
         <span className="mid">
-          Or open <span className="code">/enrol</span> on it and type the code. It works once, within 30 minutes.
+          Or open <span className="code">{window.location.host}/enrol</span> on the device, and scan or type the code. It works once, within
+          30 minutes.
+        </span>
+        <span className="block mt-3">
+          <Barcode code={code} width={200} height={36} />
         </span>
       </span>
     </div>
@@ -66,6 +35,12 @@ export function DevicesList() {
   const query = useQuery({ queryKey: ['devices'], queryFn: () => ask(api.GET('/api/devices')) });
   const open = useMutation({
     mutationFn: () => ask(api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } })),
+  });
+  const printers = useQuery({ queryKey: ['printers'], queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const edit = useMutation({
+    mutationFn: ({ id, ...body }: { id: number; name: string; printerId: number | null }) =>
+      ask(api.PATCH('/api/devices/{id}', { params: { path: { id } }, body })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['devices'] }),
   });
   const revoke = useMutation({
     mutationFn: (id: number) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } } })),
@@ -96,7 +71,7 @@ export function DevicesList() {
           Show a code <Glyph name="go" size={13} />
         </button>
       </form>
-      <ProblemNote problem={open.error ?? revoke.error} />
+      <ProblemNote problem={open.error ?? revoke.error ?? edit.error} />
       {open.data && <Enrolment code={open.data.code} />}
       <Shown query={query}>
         {(list) =>
@@ -108,16 +83,47 @@ export function DevicesList() {
                 <tr>
                   <th>Device</th>
                   <th>Site</th>
+                  <th>Prints at</th>
                   <th>Enrolled</th>
+                  <th>Last signed in on</th>
                   <th />
                 </tr>
               </thead>
               <tbody>
                 {list.map((d) => (
                   <tr key={d.id}>
-                    <td>{d.name}</td>
+                    <td>
+                      <input
+                        className="input bare"
+                        aria-label={`Name of ${d.name}`}
+                        defaultValue={d.name}
+                        onBlur={(e) =>
+                          e.target.value.trim() &&
+                          e.target.value !== d.name &&
+                          edit.mutate({ id: d.id, name: e.target.value, printerId: d.printerId })
+                        }
+                      />
+                    </td>
                     <td className="mid">{d.site}</td>
+                    <td>
+                      <select
+                        className="input bare"
+                        aria-label={`Printer of ${d.name}`}
+                        value={d.printerId ?? ''}
+                        onChange={(e) => edit.mutate({ id: d.id, name: d.name, printerId: Number(e.target.value) || null })}
+                      >
+                        <option value="">the first of its site</option>
+                        {(printers.data ?? [])
+                          .filter((p) => p.siteId === d.siteId)
+                          .map((p) => (
+                            <option key={p.id} value={p.id}>
+                              {p.name}
+                            </option>
+                          ))}
+                      </select>
+                    </td>
                     <td className="mid">{day(d.enrolledAt)}</td>
+                    <td className="mid">{d.lastUsedAt ? when(d.lastUsedAt) : 'never'}</td>
                     <td className="num">
                       {d.revokedAt ? (
                         <span className="soft">revoked</span>

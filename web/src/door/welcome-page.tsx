@@ -1,0 +1,84 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, ask, ProblemError } from '../api/client';
+import { Field } from '../ui/field';
+import { Glyph } from '../ui/glyph';
+import { Mark } from '../ui/mark';
+import { ProblemNote, Shown } from '../ui/states';
+
+/** Opened from a mail: a password is chosen, by somebody invited or somebody who forgot theirs. */
+export function WelcomePage() {
+  const [token] = useState(() => window.location.hash.slice(1));
+  const [password, setPassword] = useState('');
+  const [pin, setPin] = useState('');
+  const whose = useQuery({
+    queryKey: ['welcome', token],
+    queryFn: () => ask(api.POST('/api/door/whose', { body: { token } })),
+    retry: false,
+    staleTime: Infinity,
+  });
+  const choose = useMutation({
+    mutationFn: () => ask(api.POST('/api/door/choose', { body: { token, password, ...(pin ? { pin } : {}) } })),
+  });
+  const fields = choose.error instanceof ProblemError ? choose.error.fields : {};
+  return (
+    <div className="door" data-face="office">
+      <main className="door-sheet one">
+        {choose.isSuccess ? (
+          <div className="flex flex-col gap-4">
+            <h1>Your password is set</h1>
+            <p>Sign in with it. On a shared device, your badge and PIN do the same.</p>
+            <Link to="/sign-in" className="act act-next justify-center">
+              Sign in <Glyph name="go" size={15} />
+            </Link>
+          </div>
+        ) : (
+          <Shown query={whose} rows={3}>
+            {(who) => (
+              <form
+                className="flex flex-col gap-4"
+                onSubmit={(e) => {
+                  e.preventDefault();
+                  choose.mutate();
+                }}
+              >
+                <span className="mark-name" style={{ width: 'auto' }}>
+                  <Mark /> Vectrum
+                </span>
+                <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
+                <input type="hidden" autoComplete="username" value={who.email} readOnly />
+                <Field label="Password, at least 10 characters" fault={fields['password']}>
+                  <input
+                    className="input"
+                    type="password"
+                    autoComplete="new-password"
+                    autoFocus
+                    required
+                    minLength={10}
+                    value={password}
+                    onChange={(e) => setPassword(e.target.value)}
+                  />
+                </Field>
+                <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
+                  <input
+                    className="input"
+                    type="password"
+                    inputMode="numeric"
+                    autoComplete="off"
+                    value={pin}
+                    onChange={(e) => setPin(e.target.value)}
+                  />
+                </Field>
+                <ProblemNote problem={choose.error} />
+                <button className="act act-next justify-center" disabled={choose.isPending || password.length < 10}>
+                  Keep the password <Glyph name="go" size={15} />
+                </button>
+              </form>
+            )}
+          </Shown>
+        )}
+      </main>
+    </div>
+  );
+}

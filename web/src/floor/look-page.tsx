@@ -1,0 +1,303 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { countOf, packName, spell } from '@vectrum/core/quantity';
+import type { Feedback, How } from '@vectrum/core/scan';
+import { useCallback, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { api, ask, type Dto } from '../api/client';
+import { useMe } from '../api/queries';
+import { FeedbackBand } from '../flow/band';
+import { soundBand } from '../flow/sound';
+import { whole } from '../ui/format';
+import { ItemPicture } from '../ui/item-picture';
+import { Picture } from '../ui/picture';
+import { ProblemNote } from '../ui/states';
+import { FloorKeys } from './keys';
+import { usePageScan } from './scan-context';
+
+type Look = Dto['LookDto'];
+
+/** Look-up: scan anything, see what it is and where, and go on from there; an unknown barcode is tied to an item. */
+export function LookPage() {
+  const [params, setParams] = useSearchParams();
+  const code = params.get('code') ?? '';
+  const me = useMe();
+  const [tying, setTying] = useState<string | null>(null);
+  const [band, setBand] = useState<Feedback | null>(null);
+  const look = useQuery({
+    queryKey: ['look', code],
+    queryFn: () => ask(api.GET('/api/look', { params: { query: { code } } })),
+    enabled: code !== '',
+  });
+  const onScan = useCallback(
+    (scanned: string, _how: How) => {
+      setBand(null);
+      setParams({ code: scanned.trim() }, { replace: true });
+    },
+    [setParams],
+  );
+  usePageScan(onScan);
+  const seen = look.data;
+  const unknown = seen?.kind === 'unknown' && !tying;
+  const mayTie = me.data?.rights.some((r) => r === 'items' || r === 'receive') === true;
+  const tie = tying && seen?.kind === 'item' ? seen : undefined;
+  return (
+    <>
+      <FeedbackBand
+        feedback={
+          band ??
+          (unknown
+            ? { band: 'unknown', title: seen.code, detail: mayTie ? 'Nothing here has this code. Tie it to an item below' : seen.detail }
+            : null)
+        }
+      />
+      <header className="f-head">
+        <Link to="/floor">‹ Tasks</Link>
+        <span />
+        <span>Look up</span>
+      </header>
+      <h1 className="f-ask ask">{tying ? 'Scan or type what it is' : 'Scan anything'}</h1>
+      {tying && (
+        <p className="px-[18px] mt-2 text-[18px]">
+          <span className="code">{tying}</span> will be tied to it
+        </p>
+      )}
+      <div className="f-body mt-3">
+        <ProblemNote problem={look.error} onRetry={() => void look.refetch()} />
+        {seen?.kind === 'item' && <ItemCard look={seen} />}
+        {seen?.kind === 'place' && <PlaceCard look={seen} />}
+        {(seen?.kind === 'document' || seen?.kind === 'person') && <PaperCard look={seen} />}
+        {tie?.item && (
+          <Tie
+            code={tying ?? ''}
+            item={tie.item}
+            onTied={(says) => {
+              setBand({ band: 'accepted', title: tying ?? '', detail: says });
+              soundBand('accepted');
+              setTying(null);
+              void look.refetch();
+            }}
+          />
+        )}
+        {unknown && mayTie && (
+          <ul className="f-list">
+            <li className="next">
+              <button type="button" onClick={() => setTying(seen.code)}>
+                <b>Tie it to an item</b>
+                <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+                <span>scan another code of the goods, or type their SKU</span>
+              </button>
+            </li>
+          </ul>
+        )}
+        {tying && (seen?.kind === 'unknown' || seen?.kind === 'place') && (
+          <Search word={code === tying ? '' : code} onChoose={(sku) => setParams({ code: sku }, { replace: true })} />
+        )}
+      </div>
+      <div style={{ marginTop: 'auto' }} />
+      <FloorKeys siteId={me.data?.sites[0]?.id}>
+        {tying && (
+          <button type="button" className="f-key" onClick={() => setTying(null)}>
+            Leave it
+          </button>
+        )}
+      </FloorKeys>
+    </>
+  );
+}
+
+function ItemCard({ look }: { look: Look }) {
+  const item = look.item;
+  if (!item) return null;
+  const pack = item.packs.find((p) => p.factor === item.holds);
+  const base = item.packs.find((p) => p.factor === 1) ?? { name: 'unit', plural: 'units' };
+  return (
+    <>
+      <div className="p-card mx-[14px]">
+        <ItemPicture item={item} size={96} />
+        <div>
+          <h2>{item.name}</h2>
+          <p className="code text-[18px]">{item.sku}</p>
+          <p className="text-[17px]">
+            {pack && packName(pack, 1)}
+            {look.lot && `, ${item.tracking === 'serial' ? 'no.' : 'lot'} ${look.lot}`}
+            {look.expires && `, until ${look.expires}`}
+          </p>
+          <p className="text-[17px]">
+            {spell(item.onHand, item.packs)} on hand, {whole(item.available)} free
+          </p>
+        </div>
+      </div>
+      <ul className="f-list mt-3">
+        {look.stock.map((s) => (
+          <li key={`${s.place}${s.lot}${s.condition}`}>
+            <Link to={`/floor/look?code=${encodeURIComponent(s.place)}`} replace>
+              <b className="code">{s.place}</b>
+              <span>{countOf(s.units, base)}</span>
+              <span>
+                {s.kind.replace('-', ' ')}
+                {s.place === item.home && ', its home'}
+                {s.lot && `, ${s.lot}`}
+                {s.expires && `, until ${s.expires}`}
+                {s.condition !== 'good' && `, ${s.condition.replace('-', ' ')}`}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {look.stock.length === 0 && (
+        <p className="px-[18px] text-[18px]">None of it lies here{item.home ? `. Its home is ${item.home}` : ''}.</p>
+      )}
+      <PrintLabel subject="item" code={item.sku} holds={item.holds} lot={look.lot} expires={look.expires} />
+    </>
+  );
+}
+
+function PlaceCard({ look }: { look: Look }) {
+  return (
+    <>
+      <div className="px-[18px]">
+        <h2 className="code text-[40px] leading-[46px] font-bold">{look.title}</h2>
+        <p className="text-[18px]">{look.detail}</p>
+      </div>
+      <ul className="f-list mt-3">
+        {look.contents.map((c) => (
+          <li key={`${c.sku}${c.lot}${c.condition}`}>
+            <Link to={`/floor/look?code=${encodeURIComponent(c.sku)}`} replace>
+              <b className="flex gap-2 items-center">
+                <Picture name={c.picture} size={30} /> {c.name}
+              </b>
+              <span>
+                {whole(c.units)} {c.unit}
+              </span>
+              <span>
+                <span className="code">{c.sku}</span>
+                {c.lot && `, ${c.lot}`}
+                {c.condition !== 'good' && `, ${c.condition.replace('-', ' ')}`}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {look.contents.length === 0 && <p className="px-[18px] text-[18px]">Nothing lies here.</p>}
+      <PrintLabel subject="place" code={look.title} />
+    </>
+  );
+}
+
+function PaperCard({ look }: { look: Look }) {
+  const navigate = useNavigate();
+  return (
+    <>
+      <div className="px-[18px]">
+        <h2 className="text-[26px] leading-[32px] font-bold">{look.title}</h2>
+        <p className="text-[18px]">{look.detail}</p>
+      </div>
+      {look.go && (
+        <ul className="f-list mt-3">
+          <li className="next">
+            <button type="button" onClick={() => void navigate(look.go ?? '/floor')}>
+              <b>Go on with it</b>
+              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            </button>
+          </li>
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** Prints a label at this device's printer: a roll where there is a design for one. */
+function PrintLabel({
+  subject,
+  code,
+  holds,
+  lot,
+  expires,
+}: {
+  subject: string;
+  code: string;
+  holds?: number;
+  lot?: string | null;
+  expires?: string | null;
+}) {
+  const designs = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')), staleTime: 60_000 });
+  const own = (designs.data ?? []).filter((d) => d.subject === subject);
+  const design =
+    own.find(
+      (d) =>
+        d.media.kind === 'roll' &&
+        (lot ? d.elements.some((e) => e.value?.includes('{gs1}')) : !d.elements.some((e) => e.value?.includes('{gs1}'))),
+    ) ?? own[0];
+  const print = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/labels/print', {
+          body: {
+            designId: design?.id ?? 0,
+            copies: 1,
+            start: 1,
+            printerId: 0,
+            labels: [{ code, ...(holds ? { holds } : {}), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) }],
+          },
+        }),
+      ),
+  });
+  if (!design) return null;
+  return (
+    <div className="mx-[14px] mt-3">
+      <button type="button" className="f-key w-full" disabled={print.isPending} onClick={() => print.mutate()}>
+        {print.isSuccess ? `Sent to ${print.data.printer}` : 'Print a label'}
+      </button>
+      <ProblemNote problem={print.error} />
+    </div>
+  );
+}
+
+/** Which pack of the item the code is on: one touch ties it. */
+function Tie({ code, item, onTied }: { code: string; item: Dto['LookItemDto']; onTied: (says: string) => void }) {
+  const tie = useMutation({
+    mutationFn: (factor: number) =>
+      ask(api.POST('/api/items/{sku}/barcodes', { params: { path: { sku: item.sku } }, body: { factor, code } })),
+    onSuccess: (_, factor) => {
+      const pack = item.packs.find((p) => p.factor === factor);
+      onTied(`is a ${pack ? packName(pack, 1) : 'pack'} of ${item.name} from now on`);
+    },
+  });
+  return (
+    <>
+      <ProblemNote problem={tie.error} />
+      <ul className="f-list mt-3" aria-label="Which pack is it?">
+        {[...item.packs].reverse().map((p, i) => (
+          <li key={p.id} className={i === 0 ? 'next' : ''}>
+            <button type="button" disabled={tie.isPending} onClick={() => tie.mutate(p.factor)}>
+              <b>It is a {packName(p, 1)}</b>
+              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** Items by a part of their name, where the goods have no other code to scan. */
+function Search({ word, onChoose }: { word: string; onChoose: (sku: string) => void }) {
+  const found = useQuery({
+    queryKey: ['look-items', word],
+    queryFn: () =>
+      ask(api.GET('/api/items', { params: { query: { search: word, limit: '12', ...(word === '' ? { state: 'no-barcode' } : {}) } } })),
+  });
+  return (
+    <ul className="f-list mt-3" aria-label="Items it may be">
+      {found.data?.rows.map((r) => (
+        <li key={r.sku}>
+          <button type="button" onClick={() => onChoose(r.sku)}>
+            <b>{r.name}</b>
+            <span className="code">{r.sku}</span>
+            {r.lacks.includes('barcode') && <span>has no barcode yet</span>}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

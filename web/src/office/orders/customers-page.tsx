@@ -1,0 +1,215 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useForm } from 'react-hook-form';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { ExportLinks } from '../../ui/export-links';
+import { Field } from '../../ui/field';
+import { when } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { Sheet, Waybill } from '../../ui/sheet';
+import { Empty, ProblemNote, Shown } from '../../ui/states';
+
+/** Customers with an account, with one open beside the list. */
+export function CustomersPage() {
+  const { code: open } = useParams();
+  const navigate = useNavigate();
+  const me = useMe();
+  const query = useQuery({ queryKey: ['customers'], queryFn: () => ask(api.GET('/api/customers')) });
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '560px' : '100%' }}>
+      <section className="list" aria-label="Customers">
+        <div className="filter">
+          <nav className="words" aria-label="Orders">
+            <Link to="/orders">Orders</Link>
+            <Link to="/orders/customers" aria-current="true">
+              Customers
+            </Link>
+          </nav>
+          <span className="flex gap-5 items-baseline">
+            {!open && <ExportLinks list="customers" />}
+            {me.data?.rights.includes('order-desk') && (
+              <Link to="/orders/customers/new" className="act-link">
+                New customer
+              </Link>
+            )}
+          </span>
+        </div>
+        <Shown query={query}>
+          {(list) =>
+            list.length === 0 ? (
+              <Empty title="No customers yet">Take in a file of them, or make the first one.</Empty>
+            ) : (
+              <table className="dense">
+                <thead>
+                  <tr>
+                    <th>Customer</th>
+                    <th>Code</th>
+                    <th>City</th>
+                    {!open && <th>Mail</th>}
+                    {!open && <th>Ring</th>}
+                  </tr>
+                </thead>
+                <tbody>
+                  {list.map((c) => (
+                    <tr
+                      key={c.code}
+                      data-open
+                      tabIndex={0}
+                      aria-selected={c.code === open}
+                      onClick={() => void navigate(`/orders/customers/${c.code}`)}
+                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/orders/customers/${c.code}`)}
+                    >
+                      <td>{c.name}</td>
+                      <td className="code">{c.code}</td>
+                      <td className="mid">{c.city}</td>
+                      {!open && <td className="mid">{c.email}</td>}
+                      {!open && <td className="mid">{c.phone}</td>}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )
+          }
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}
+
+/** One customer with the orders that came from their address. */
+export function CustomerSheet() {
+  const { code = '' } = useParams();
+  const me = useMe();
+  const query = useQuery({
+    queryKey: ['customer', code],
+    queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code } } })),
+  });
+  return (
+    <Shown query={query}>
+      {(c) => (
+        <Sheet address={`customers/${c.code}`} title={c.name} back="/orders/customers">
+          <Waybill
+            cells={[
+              { cap: 'Code', value: <span className="code">{c.code}</span> },
+              { cap: 'Ring', value: c.phone || 'no number', note: c.email },
+              { cap: 'Send to', value: c.addressLine || 'no address', note: [c.city, c.postcode, c.country].filter(Boolean).join(', ') },
+            ]}
+          />
+          {c.note && <p className="mt-3">{c.note}</p>}
+          <div className="block-head mt-4">
+            <h2>Orders</h2>
+            <span className="note">newest first</span>
+          </div>
+          {c.orders.length === 0 ? (
+            <Empty title="No orders yet">Orders that come with this customer’s mail address appear here.</Empty>
+          ) : (
+            <table className="dense">
+              <tbody>
+                {c.orders.map((o) => (
+                  <tr key={o.code}>
+                    <td className="code">
+                      <Link to={`/orders/${o.code}`}>{o.code}</Link>
+                    </td>
+                    <td>{o.state}</td>
+                    <td className="mid">{when(o.placedAt)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {me.data?.rights.includes('order-desk') && (
+            <div className="acts">
+              <Link to={`/orders/customers/${c.code}/edit`} className="act">
+                Change the customer
+              </Link>
+            </div>
+          )}
+        </Sheet>
+      )}
+    </Shown>
+  );
+}
+
+const FRESH: Dto['EditCustomerDto'] = {
+  code: '',
+  name: '',
+  email: '',
+  phone: '',
+  addressLine: '',
+  city: '',
+  postcode: '',
+  country: 'GB',
+  note: '',
+};
+const INPUTS: readonly (readonly [keyof Dto['EditCustomerDto'], string])[] = [
+  ['name', 'Name'],
+  ['email', 'E-mail'],
+  ['phone', 'Telephone'],
+  ['addressLine', 'Address'],
+  ['city', 'City'],
+  ['postcode', 'Postcode'],
+  ['country', 'Country, two letters'],
+  ['note', 'Note'],
+];
+
+/** Makes or changes a customer. */
+export function CustomerForm() {
+  const { code } = useParams();
+  const query = useQuery({
+    queryKey: ['customer', code],
+    queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code: code ?? '' } } })),
+    enabled: code !== undefined,
+  });
+  if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
+  return <Form key={query.data?.version ?? 'new'} customer={query.data} />;
+}
+
+function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { register, handleSubmit } = useForm<Dto['EditCustomerDto']>({ defaultValues: customer ? pick(customer) : FRESH });
+  const save = useMutation({
+    mutationFn: (body: Dto['EditCustomerDto']) =>
+      ask(
+        customer
+          ? api.PUT('/api/customers/{code}', { params: { path: { code: customer.code } }, headers: ifMatch(customer.version), body })
+          : api.POST('/api/customers', { body }),
+      ),
+    onSuccess: async (made) => {
+      await client.invalidateQueries();
+      void navigate(`/orders/customers/${made.code}`);
+    },
+  });
+  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  return (
+    <Sheet
+      address={customer ? `customers/${customer.code}/edit` : 'customers/new'}
+      title={customer ? `Change ${customer.name}` : 'New customer'}
+      back="/orders/customers"
+    >
+      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[460px]" onSubmit={(e) => void handleSubmit((v) => save.mutate(v))(e)}>
+        <Field label="Code" fault={fields['code']}>
+          <input className="input code" autoFocus={!customer} readOnly={customer !== undefined} {...register('code')} />
+        </Field>
+        {INPUTS.map(([key, label]) => (
+          <Field key={key} label={label} fault={fields[key]}>
+            <input className="input" {...register(key)} />
+          </Field>
+        ))}
+        <ProblemNote problem={save.error} />
+        <div className="acts">
+          <button className="act act-next" disabled={save.isPending}>
+            Keep the customer <Glyph name="go" size={13} />
+          </button>
+        </div>
+      </form>
+    </Sheet>
+  );
+}
+
+function pick(c: Dto['CustomerSheetDto']): Dto['EditCustomerDto'] {
+  const { version: _, orders: __, ...rest } = c;
+  return rest;
+}

@@ -1,0 +1,75 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, ProblemError } from '../api/client';
+import { useMe } from '../api/queries';
+import { Barcode } from '../ui/barcode';
+import { Field } from '../ui/field';
+import { Glyph } from '../ui/glyph';
+import { ProblemNote } from '../ui/states';
+
+/** One's own page: the badge, and a change of password or PIN. */
+export function OwnPage() {
+  const me = useMe();
+  const [values, setValues] = useState({ current: '', password: '', pin: '' });
+  const change = useMutation({
+    mutationFn: () =>
+      ask(
+        api.PUT('/api/session/secrets', {
+          body: {
+            current: values.current,
+            ...(values.password ? { password: values.password } : {}),
+            ...(values.pin ? { pin: values.pin } : {}),
+          },
+        }),
+      ),
+    onSuccess: () => setValues({ current: '', password: '', pin: '' }),
+  });
+  const fields = change.error instanceof ProblemError ? change.error.fields : {};
+  const input = (key: keyof typeof values, label: string, autoComplete: string) => (
+    <Field label={label} fault={fields[key]}>
+      <input
+        className="input"
+        type="password"
+        autoComplete={autoComplete}
+        inputMode={key === 'pin' ? 'numeric' : 'text'}
+        value={values[key]}
+        onChange={(e) => setValues({ ...values, [key]: e.target.value })}
+      />
+    </Field>
+  );
+  return (
+    <section className="list" aria-label="Your own page">
+      <div className="flex gap-10 items-start">
+        <div>
+          <h1 className="text-title font-bold">{me.data?.name}</h1>
+          <p className="mid">{me.data?.email}</p>
+          <p className="mid">{me.data?.sites.map((s) => s.name).join(', ')}</p>
+        </div>
+        {me.data?.badge && <Barcode code={me.data.badge} />}
+      </div>
+      <form
+        className="flex flex-col gap-3 mt-6 max-w-[380px]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          change.mutate();
+        }}
+      >
+        {input('current', 'Password now', 'current-password')}
+        {input('password', 'New password, at least 10 characters', 'new-password')}
+        {input('pin', 'New PIN for shared devices, 4 to 8 digits', 'off')}
+        <ProblemNote problem={change.error} />
+        {change.isSuccess && (
+          <p className="said" role="status">
+            <Glyph name="full" /> Changed. With a new password, your other devices are signed out.
+          </p>
+        )}
+        <button
+          className="act act-next self-start"
+          disabled={change.isPending || values.current === '' || (values.password === '' && values.pin === '')}
+        >
+          Change <Glyph name="go" size={13} />
+        </button>
+      </form>
+    </section>
+  );
+}

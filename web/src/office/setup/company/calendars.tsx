@@ -1,0 +1,128 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, ifMatch, type Dto } from '../../../api/client';
+import { Field } from '../../../ui/field';
+import { Glyph } from '../../../ui/glyph';
+import { ProblemNote, Shown } from '../../../ui/states';
+
+type Calendar = Dto['SiteCalendarDto'];
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** When each site works and when its vans leave: what orders are promised by. */
+export function Calendars() {
+  const query = useQuery({ queryKey: ['calendars'], queryFn: () => ask(api.GET('/api/company/calendars')) });
+  return (
+    <div>
+      <div className="block-head">
+        <h2>Working days and departures</h2>
+        <span className="note">An order is promised for the first van of a working day that it is in time for.</span>
+      </div>
+      <Shown query={query}>{(list) => list.map((c) => <Form key={`${c.siteId}/${c.version}`} calendar={c} />)}</Shown>
+    </div>
+  );
+}
+
+function Form({ calendar: c }: { calendar: Calendar }) {
+  const client = useQueryClient();
+  const [days, setDays] = useState(c.workingDays);
+  const [timeZone, setTimeZone] = useState(c.timeZone);
+  const [departures, setDepartures] = useState(c.departures);
+  const save = useMutation({
+    mutationFn: () =>
+      ask(
+        api.PUT('/api/company/calendars/{siteId}', {
+          params: { path: { siteId: c.siteId } },
+          headers: ifMatch(c.version),
+          body: { workingDays: days, timeZone, departures },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ['calendars'] }),
+  });
+  const change = (i: number, more: Partial<Dto['SiteDepartureDto']>) =>
+    setDepartures(departures.map((d, n) => (n === i ? { ...d, ...more } : d)));
+  return (
+    <form
+      className="calendar"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <b>{c.site}</b>
+      <div className="flex flex-col gap-2">
+        <div className="flex gap-4 items-center flex-wrap">
+          {DAYS.map((d, i) => (
+            <label key={d} className="flex gap-1 items-center">
+              <input
+                type="checkbox"
+                aria-label={`${c.site} works on ${d}`}
+                checked={days[i] === 'Y'}
+                onChange={(e) => setDays([...days].map((x, n) => (n === i ? (e.target.checked ? 'Y' : 'N') : x)).join(''))}
+              />{' '}
+              {d}
+            </label>
+          ))}
+          <Field label="Time zone">
+            <input className="input" style={{ width: 150 }} value={timeZone} onChange={(e) => setTimeZone(e.target.value)} />
+          </Field>
+        </div>
+        {departures.map((d, i) => (
+          <div key={i} className="flex gap-3 items-end">
+            <Field label="Van">
+              <input className="input" style={{ width: 180 }} value={d.name} onChange={(e) => change(i, { name: e.target.value })} />
+            </Field>
+            <Field label="Leaves">
+              <input className="input" type="time" value={d.leavesAt} onChange={(e) => change(i, { leavesAt: e.target.value })} />
+            </Field>
+            <Field label="Orders in by, min before">
+              <input
+                className="input num"
+                type="number"
+                min={0}
+                max={720}
+                style={{ width: 150 }}
+                value={d.closesMinutes}
+                onChange={(e) => change(i, { closesMinutes: Number(e.target.value) })}
+              />
+            </Field>
+            <Field label="Carrier’s code">
+              <input
+                className="input code"
+                style={{ width: 130 }}
+                value={d.carrier}
+                onChange={(e) => change(i, { carrier: e.target.value.toUpperCase() })}
+              />
+            </Field>
+            <button
+              type="button"
+              aria-label={`Take ${d.name} out`}
+              className="h-[30px]"
+              onClick={() => setDepartures(departures.filter((_, n) => n !== i))}
+            >
+              <Glyph name="shut" />
+            </button>
+          </div>
+        ))}
+        <ProblemNote problem={save.error} />
+        <div className="flex gap-4 items-center">
+          <button
+            type="button"
+            className="act-link"
+            onClick={() => setDepartures([...departures, { name: 'Van', leavesAt: '15:30', closesMinutes: 60, carrier: '' }])}
+          >
+            Another departure
+          </button>
+          <button
+            className="act"
+            disabled={
+              save.isPending ||
+              (days === c.workingDays && timeZone === c.timeZone && JSON.stringify(departures) === JSON.stringify(c.departures))
+            }
+          >
+            Keep
+          </button>
+        </div>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,96 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, ask, type Dto } from '../../../api/client';
+import { ProblemNote, Shown } from '../../../ui/states';
+import { Calendars } from './calendars';
+import { ExtraFields } from './extra-fields';
+import { Money } from './money';
+import { Series } from './series';
+import { Sites } from './sites';
+
+type Setting = Dto['SettingDto'];
+
+function SettingRow({ setting: s }: { setting: Setting }) {
+  const client = useQueryClient();
+  const set = useMutation({
+    mutationFn: (value: string) => ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value } })),
+    onSettled: () => client.invalidateQueries(),
+  });
+  const keep = (value: string) => value !== s.value && set.mutate(value);
+  return (
+    <li>
+      <label htmlFor={`set-${s.name}`}>
+        <b>{s.label}</b>
+        <span className="note">{s.says}</span>
+        <ProblemNote problem={set.error} />
+      </label>
+      <span className="flex gap-2 items-center">
+        {s.kind === 'yes-no' ? (
+          <input
+            id={`set-${s.name}`}
+            type="checkbox"
+            checked={s.value === 'true'}
+            disabled={set.isPending}
+            onChange={(e) => keep(String(e.target.checked))}
+          />
+        ) : s.kind === 'choice' ? (
+          <select id={`set-${s.name}`} className="input" value={s.value} disabled={set.isPending} onChange={(e) => keep(e.target.value)}>
+            {s.choices.map((c) => (
+              <option key={c}>{c}</option>
+            ))}
+          </select>
+        ) : (
+          <input
+            id={`set-${s.name}`}
+            key={s.value}
+            className={`input ${s.kind === 'whole' ? 'num' : ''}`}
+            style={{ width: s.kind === 'whole' ? 80 : 300 }}
+            inputMode={s.kind === 'whole' ? 'numeric' : 'text'}
+            defaultValue={s.value}
+            onBlur={(e) => keep(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          />
+        )}
+        {s.unit && <span className="mid">{s.unit}</span>}
+        {s.value !== s.standard && s.kind !== 'text' && (
+          <button type="button" className="act-link" onClick={() => keep(s.standard)}>
+            as it came
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+/** The company's choices, each with what it changes; money, sites, working days, departures, number series, own fields. */
+export function CompanyPage() {
+  const query = useQuery({ queryKey: ['settings'], queryFn: () => ask(api.GET('/api/company/settings')) });
+  return (
+    <section className="list company" aria-label="Company">
+      <Shown query={query}>
+        {(settings) => (
+          <>
+            {[...new Set(settings.map((s) => s.group))].map((group) => (
+              <div key={group}>
+                <div className="block-head">
+                  <h2>{group}</h2>
+                </div>
+                <ul className="settings">
+                  {settings
+                    .filter((s) => s.group === group)
+                    .map((s) => (
+                      <SettingRow key={s.name} setting={s} />
+                    ))}
+                </ul>
+              </div>
+            ))}
+          </>
+        )}
+      </Shown>
+      <Money />
+      <Sites />
+      <Calendars />
+      <Series />
+      <ExtraFields />
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, type Dto } from '../../../api/client';
+import { Glyph } from '../../../ui/glyph';
+import { ProblemNote, Shown } from '../../../ui/states';
+
+type Kind = Dto['EditExtraFieldDto']['kind'];
+const KINDS: readonly (readonly [Kind, string])[] = [
+  ['text', 'text'],
+  ['number', 'a number'],
+  ['date', 'a date'],
+  ['yes-no', 'yes or no'],
+  ['choice', 'one of a list'],
+];
+
+/** The fields that the company adds to every item; files and exports have them too. */
+export function ExtraFields() {
+  const query = useQuery({ queryKey: ['extra-fields'], queryFn: () => ask(api.GET('/api/items/extra-fields')) });
+  return <Shown query={query}>{(fields) => <Form key={JSON.stringify(fields)} fields={fields} />}</Shown>;
+}
+
+function Form({ fields }: { fields: Dto['ExtraFieldDto'][] }) {
+  const client = useQueryClient();
+  const [list, setList] = useState(fields);
+  const save = useMutation({
+    mutationFn: () => ask(api.PUT('/api/items/extra-fields', { body: { fields: list as Dto['EditExtraFieldDto'][] } })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  const change = (i: number, more: Partial<Dto['ExtraFieldDto']>) => setList(list.map((f, n) => (n === i ? { ...f, ...more } : f)));
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <div className="block-head">
+        <h2>Own fields of items</h2>
+        <span className="note">They stand on every item’s sheet, in imports and in exports.</span>
+      </div>
+      <table className="lines" style={{ maxWidth: 860 }}>
+        <tbody>
+          {list.map((f, i) => (
+            <tr key={i}>
+              <td style={{ width: 230 }}>
+                <input
+                  className="input"
+                  aria-label={`Name of field ${i + 1}`}
+                  value={f.name}
+                  onChange={(e) => change(i, { name: e.target.value })}
+                />
+              </td>
+              <td style={{ width: 160 }}>
+                <select
+                  className="input"
+                  aria-label={`Kind of ${f.name}`}
+                  value={f.kind}
+                  onChange={(e) => change(i, { kind: e.target.value })}
+                >
+                  {KINDS.map(([k, says]) => (
+                    <option key={k} value={k}>
+                      {says}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                {f.kind === 'choice' && (
+                  <input
+                    className="input"
+                    aria-label={`Choices of ${f.name}`}
+                    placeholder="choices, a comma between"
+                    defaultValue={f.choices.join(', ')}
+                    onBlur={(e) =>
+                      change(i, {
+                        choices: e.target.value
+                          .split(',')
+                          .map((c) => c.trim())
+                          .filter(Boolean),
+                      })
+                    }
+                  />
+                )}
+              </td>
+              <td style={{ width: 30 }}>
+                <button
+                  type="button"
+                  aria-label={`Take ${f.name || 'the field'} out`}
+                  onClick={() => setList(list.filter((_, n) => n !== i))}
+                >
+                  <Glyph name="shut" />
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={save.error} />
+      <div className="flex gap-5 items-center mt-3 mb-6">
+        <button type="button" className="act-link" onClick={() => setList([...list, { name: '', kind: 'text', choices: [] }])}>
+          Another field
+        </button>
+        <button className="act" disabled={save.isPending || JSON.stringify(list) === JSON.stringify(fields)}>
+          Keep the fields
+        </button>
+      </div>
+    </form>
+  );
+}

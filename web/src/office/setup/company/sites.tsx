@@ -1,0 +1,52 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, ProblemError } from '../../../api/client';
+import { useMe } from '../../../api/queries';
+import { Field } from '../../../ui/field';
+import { ProblemNote } from '../../../ui/states';
+
+/** The sites; another one begins with a dock and a packing table. */
+export function Sites() {
+  const me = useMe();
+  const client = useQueryClient();
+  const [site, setSite] = useState({ code: '', name: '' });
+  const add = useMutation({
+    mutationFn: () => ask(api.POST('/api/company/sites', { body: site })),
+    onSuccess: async () => {
+      setSite({ code: '', name: '' });
+      await client.invalidateQueries();
+    },
+  });
+  const fields = add.error instanceof ProblemError ? add.error.fields : {};
+  return (
+    <div>
+      <div className="block-head">
+        <h2>Sites</h2>
+        <span className="note">{me.data?.sites.map((s) => `${s.name} (${s.code})`).join(', ')}</span>
+      </div>
+      <form
+        className="flex gap-4 items-end mt-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          add.mutate();
+        }}
+      >
+        <Field label="Another site" fault={fields['name']}>
+          <input className="input" style={{ width: 240 }} value={site.name} onChange={(e) => setSite({ ...site, name: e.target.value })} />
+        </Field>
+        <Field label="Code" fault={fields['code']}>
+          <input
+            className="input code"
+            style={{ width: 110 }}
+            value={site.code}
+            onChange={(e) => setSite({ ...site, code: e.target.value })}
+          />
+        </Field>
+        <button className="act" disabled={add.isPending || site.name.trim() === '' || site.code.trim() === ''}>
+          Make the site
+        </button>
+      </form>
+      <ProblemNote problem={add.error} />
+    </div>
+  );
+}

@@ -1,0 +1,262 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { api, ask, type Dto } from '../../../api/client';
+import { plural, whole } from '../../../ui/format';
+import { Glyph } from '../../../ui/glyph';
+import { Sheet, Waybill } from '../../../ui/sheet';
+import { Empty, ProblemNote, Shown } from '../../../ui/states';
+
+type Run = Dto['ImportDto'];
+const BUSY = new Set(['checking', 'applying']);
+
+/** How far a run has come, as a bar in ink. */
+function Progress({ run }: { run: Run }) {
+  const share = run.total === 0 ? 0 : Math.min(1, run.done / run.total);
+  return (
+    <div
+      className="mt-4"
+      role="progressbar"
+      aria-valuemin={0}
+      aria-valuemax={run.total}
+      aria-valuenow={run.done}
+      aria-label={run.state === 'checking' ? 'Checking' : 'Taking in'}
+    >
+      <div className="bar">
+        <i style={{ width: `${share * 100}%` }} />
+      </div>
+      <p className="note mt-1">
+        {run.state === 'checking' ? 'Checking' : 'Taking in'}: {whole(run.done)} of {plural(run.total, 'row', 'rows')}. You may leave this
+        page meanwhile.
+      </p>
+    </div>
+  );
+}
+
+/** What each column of the file holds: guessed, and put right by a person; remembered for files of the same shape. */
+function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['ImportKindDto'][]; onSaid: () => void }) {
+  const [kind, setKind] = useState(run.kind);
+  const [fields, setFields] = useState(() => run.columns.map((c) => c.field ?? ''));
+  const shape = kinds.find((k) => k.kind === kind);
+  const choices = kind === run.kind ? run.fields : (shape?.fields ?? []);
+  const missing = choices.filter((f) => f.required && !fields.includes(f.key));
+  const say = useMutation({
+    mutationFn: () => ask(api.PUT('/api/imports/{id}/columns', { params: { path: { id: run.id } }, body: { kind, fields } })),
+    onSuccess: onSaid,
+  });
+  return (
+    <form
+      className="flex flex-col gap-2 mt-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        say.mutate();
+      }}
+    >
+      <label className="flex gap-3 items-center">
+        <b>This file holds</b>
+        <select
+          className="input"
+          style={{ width: 260 }}
+          value={kind}
+          onChange={(e) => {
+            setKind(e.target.value);
+            setFields(run.columns.map(() => ''));
+          }}
+        >
+          {kinds.map((k) => (
+            <option key={k.kind} value={k.kind}>
+              {k.says}
+            </option>
+          ))}
+        </select>
+      </label>
+      <table className="lines">
+        <thead>
+          <tr>
+            <th>Column of the file</th>
+            <th>Its first values</th>
+            <th>Holds</th>
+          </tr>
+        </thead>
+        <tbody>
+          {run.columns.map((c, i) => (
+            <tr key={i}>
+              <td>
+                <b>{c.head}</b>
+              </td>
+              <td className="mid max-w-[260px] overflow-hidden text-ellipsis whitespace-nowrap">{c.samples.join(' · ')}</td>
+              <td style={{ width: 240 }}>
+                <select
+                  className={`input ${fields[i] ? '' : 'soft'}`}
+                  aria-label={`What the column ${c.head} holds`}
+                  value={fields[i]}
+                  onChange={(e) => setFields(fields.map((f, n) => (n === i ? e.target.value : f === e.target.value ? '' : f)))}
+                >
+                  <option value="">pass it over</option>
+                  {choices.map((f) => (
+                    <option key={f.key} value={f.key}>
+                      {f.label}
+                      {f.required ? ' (needed)' : ''}
+                    </option>
+                  ))}
+                </select>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={say.error} />
+      <div className="acts">
+        <button className="act act-next" disabled={missing.length > 0 || say.isPending}>
+          {missing.length > 0 ? `Still to say: ${missing.map((m) => m.label).join(', ')}` : `Check ${plural(run.total, 'row', 'rows')}`}{' '}
+          <Glyph name="go" size={13} />
+        </button>
+        <span className="note">Checking writes nothing.</span>
+      </div>
+    </form>
+  );
+}
+
+function Faults({ run }: { run: Run }) {
+  return (
+    <>
+      <div className="block-head mt-5">
+        <h2>{plural(run.faulty, 'faulty row', 'faulty rows')}</h2>
+        <span className="note flex gap-3">
+          {run.faulty > run.faults.length ? `the first ${run.faults.length} faults are shown` : ''}
+          <a className="act-link" href={`/api/imports/${run.id}/faulty.csv`} download>
+            These rows as CSV
+          </a>
+          <a className="act-link" href={`/api/imports/${run.id}/faulty.xlsx`} download>
+            as XLSX
+          </a>
+        </span>
+      </div>
+      <table className="dense">
+        <thead>
+          <tr>
+            <th className="num">Row</th>
+            <th>Field</th>
+            <th>Value</th>
+            <th>What is wrong</th>
+          </tr>
+        </thead>
+        <tbody>
+          {run.faults.map((f) => (
+            <tr key={`${f.row}/${f.field}`}>
+              <td className="num strong">{f.row}</td>
+              <td>{f.field}</td>
+              <td className="code max-w-[150px] overflow-hidden text-ellipsis">{f.value}</td>
+              <td className="whitespace-normal">{f.reason}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** One import, step by step: its columns, what is wrong with its rows, taken in, taken back. */
+export function ImportSheet() {
+  const { id = '' } = useParams();
+  const client = useQueryClient();
+  const [columns, setColumns] = useState(false);
+  const query = useQuery({
+    queryKey: ['import', id],
+    queryFn: () => ask(api.GET('/api/imports/{id}', { params: { path: { id } } })),
+    refetchInterval: (q) => (q.state.data && BUSY.has(q.state.data.state) ? 300 : false),
+  });
+  const kinds = useQuery({ queryKey: ['imports', 'kinds'], queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
+  const settled = { onSettled: () => client.invalidateQueries() };
+  const apply = useMutation({
+    mutationFn: (goodRowsOnly: boolean) => ask(api.POST('/api/imports/{id}/apply', { params: { path: { id } }, body: { goodRowsOnly } })),
+    ...settled,
+  });
+  const undo = useMutation({ mutationFn: () => ask(api.POST('/api/imports/{id}/undo', { params: { path: { id } } })), ...settled });
+  return (
+    <Shown query={query}>
+      {(run) => {
+        const good = run.total - run.faulty;
+        const asking = run.state === 'read' || (columns && (run.state === 'checked' || run.state === 'failed'));
+        return (
+          <Sheet address="setup/imports" title={run.fileName} about={run.says} back="/setup/imports">
+            <Waybill
+              cells={[
+                { cap: 'Rows', value: whole(run.total), note: `${plural(run.columns.length, 'column', 'columns')}` },
+                {
+                  cap: 'Good',
+                  value: run.state === 'read' ? 'not checked' : whole(good),
+                  note: run.faulty > 0 ? `${whole(run.faulty)} faulty` : undefined,
+                },
+                { cap: 'Made', value: whole(run.made) },
+                { cap: 'Changed', value: whole(run.changed) },
+              ]}
+            />
+            {run.problem && (
+              <div className="problem" role="alert">
+                <p>{run.problem}</p>
+              </div>
+            )}
+            <ProblemNote problem={apply.error ?? undo.error} />
+            {BUSY.has(run.state) && <Progress run={run} />}
+            {asking && kinds.data && (
+              <Columns
+                run={run}
+                kinds={kinds.data}
+                onSaid={() => {
+                  setColumns(false);
+                  void client.invalidateQueries();
+                }}
+              />
+            )}
+            {!asking && run.state === 'checked' && run.faulty === 0 && (
+              <Empty title="Every row is good">Nothing is written yet. Take them in, and they can still be taken back as a whole.</Empty>
+            )}
+            {!asking && run.state === 'applied' && (
+              <Empty title={`${plural(run.made, 'made', 'made')}, ${plural(run.changed, 'changed', 'changed')}`}>
+                {run.faulty > 0 ? `${plural(run.faulty, 'faulty row was', 'faulty rows were')} left out. ` : ''}The whole import can be
+                taken back while nothing depends on it.
+              </Empty>
+            )}
+            {!asking && run.state === 'undone' && (
+              <Empty title="Taken back">What this import wrote is gone, and what it changed is as it was.</Empty>
+            )}
+            {!asking && run.faulty > 0 && !BUSY.has(run.state) && <Faults run={run} />}
+            {!asking && (
+              <div className="acts">
+                {run.state === 'checked' && (
+                  <>
+                    {run.faulty === 0 ? (
+                      <button type="button" className="act act-next" disabled={apply.isPending} onClick={() => apply.mutate(false)}>
+                        Take in {plural(run.total, 'row', 'rows')} <Glyph name="go" size={13} />
+                      </button>
+                    ) : (
+                      good > 0 && (
+                        <button type="button" className="act" disabled={apply.isPending} onClick={() => apply.mutate(true)}>
+                          Take in the {plural(good, 'good row', 'good rows')} only
+                        </button>
+                      )
+                    )}
+                    <button type="button" className="act" onClick={() => setColumns(true)}>
+                      Look at the columns again
+                    </button>
+                  </>
+                )}
+                {run.state === 'failed' && (
+                  <button type="button" className="act" onClick={() => setColumns(true)}>
+                    Look at the columns again
+                  </button>
+                )}
+                {run.state === 'applied' && (
+                  <button type="button" className="act" disabled={undo.isPending} onClick={() => undo.mutate()}>
+                    <Glyph name="undo" size={13} /> Take the whole import back
+                  </button>
+                )}
+              </div>
+            )}
+          </Sheet>
+        );
+      }}
+    </Shown>
+  );
+}

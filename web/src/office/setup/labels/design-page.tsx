@@ -1,0 +1,193 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { faultsOf, LABEL_FIELDS, type LabelDesign, type LabelElement, type LabelSubject } from '@vectrum/core/labels';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, ask, ifMatch, newKey, type Dto } from '../../../api/client';
+import { Field } from '../../../ui/field';
+import { Glyph } from '../../../ui/glyph';
+import { ProblemNote, Shown, Skeleton } from '../../../ui/states';
+import { newDesign, newElement } from './editor-model';
+import { ElementFields, MediaFields } from './element-fields';
+import { fetchPdf } from './pdf';
+
+const LabelCanvas = lazy(async () => ({ default: (await import('./label-canvas')).LabelCanvas }));
+const PdfPage = lazy(async () => ({ default: (await import('./pdf-page')).PdfPage }));
+const ADD: readonly (readonly [LabelElement['kind'], string])[] = [
+  ['text', 'Text'],
+  ['barcode', 'Barcode'],
+  ['arrow', 'Arrow'],
+  ['box', 'Frame'],
+];
+const SUBJECTS: readonly LabelSubject[] = ['place', 'item', 'badge', 'document'];
+
+/** Designs a label: what stands where, with fields from the record, and beside it the very print. */
+export function DesignPage() {
+  const { id } = useParams();
+  const [params] = useSearchParams();
+  const query = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
+  return (
+    <Shown query={query}>
+      {(list) => {
+        const kept = list.find((d) => d.id === Number(id ?? params.get('copy')));
+        return <Editor key={id ?? 'new'} kept={kept} isNew={id === undefined} />;
+      }}
+    </Shown>
+  );
+}
+
+function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: boolean }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [design, setDesign] = useState<LabelDesign>(() => {
+    if (!kept) return newDesign('item');
+    const { id: _, version: __, ...rest } = kept as unknown as LabelDesign & { id: number; version: number };
+    return isNew ? { ...rest, name: `${rest.name}, copy` } : rest;
+  });
+  const [selected, setSelected] = useState<string | null>(null);
+  const [shown, setShown] = useState(design);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setShown(design), 350);
+    return () => window.clearTimeout(timer);
+  }, [design]);
+  const faults = faultsOf(design);
+  const preview = useQuery({
+    queryKey: ['design-sample', shown],
+    queryFn: () => fetchPdf('/api/labels/sample', { ...shown, name: shown.name || 'Sample' }),
+    enabled: faultsOf(shown).length === 0,
+    placeholderData: (was) => was,
+    retry: false,
+  });
+  const save = useMutation({
+    mutationFn: async () => {
+      const body = design as unknown as Dto['EditDesignDto'];
+      if (isNew || !kept) return (await ask(api.POST('/api/labels/designs', { body }))).id;
+      await ask(api.PUT('/api/labels/designs/{id}', { params: { path: { id: kept.id } }, headers: ifMatch(kept.version), body }));
+      return kept.id;
+    },
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['designs'] });
+      void navigate('/setup/labels');
+    },
+  });
+  const put = (e: LabelElement) => setDesign((d) => ({ ...d, elements: d.elements.map((x) => (x.id === e.id ? e : x)) }));
+  const element = design.elements.find((e) => e.id === selected);
+  const add = (kind: LabelElement['kind']) => {
+    const e = newElement(design, kind, newKey().slice(0, 8), LABEL_FIELDS[design.subject][0]?.key ?? 'code');
+    setDesign({ ...design, elements: [...design.elements, e] });
+    setSelected(e.id);
+  };
+  const takeOut = () => {
+    setDesign({ ...design, elements: design.elements.filter((e) => e.id !== selected) });
+    setSelected(null);
+  };
+  const nudge = (dx: number, dy: number) =>
+    element && put({ ...element, xMm: Math.max(0, element.xMm + dx), yMm: Math.max(0, element.yMm + dy) });
+  return (
+    <section className="list" aria-label="Design a label">
+      <div className="design-page">
+        <div className="flex flex-col gap-3 min-w-0">
+          <div className="flex gap-3 items-end">
+            <Field label="Name of the design" className="flex-1">
+              <input className="input" value={design.name} onChange={(e) => setDesign({ ...design, name: e.target.value })} />
+            </Field>
+            <Field label="A label of">
+              <select
+                className="input"
+                value={design.subject}
+                disabled={!isNew}
+                onChange={(e) => setDesign({ ...newDesign(e.target.value as LabelSubject), name: design.name, media: design.media })}
+              >
+                {SUBJECTS.map((s) => (
+                  <option key={s} value={s}>
+                    {s}s
+                  </option>
+                ))}
+              </select>
+            </Field>
+          </div>
+          <div className="flex gap-2 items-center">
+            <span className="note">Put on:</span>
+            {ADD.map(([kind, says]) => (
+              <button key={kind} type="button" className="act" onClick={() => add(kind)}>
+                {says}
+              </button>
+            ))}
+          </div>
+          <div
+            className="label-desk"
+            tabIndex={0}
+            aria-label="The label; arrow keys move what is chosen, Delete takes it out"
+            onKeyDown={(e) => {
+              const by = e.shiftKey ? 5 : 0.5;
+              const moves: Record<string, [number, number]> = {
+                ArrowLeft: [-by, 0],
+                ArrowRight: [by, 0],
+                ArrowUp: [0, -by],
+                ArrowDown: [0, by],
+              };
+              const move = moves[e.key];
+              if (move) nudge(...move);
+              else if (e.key === 'Delete' || e.key === 'Backspace') takeOut();
+              else if (e.key === 'Escape') setSelected(null);
+              else return;
+              e.preventDefault();
+              e.stopPropagation();
+            }}
+          >
+            <Suspense fallback={<Skeleton rows={6} />}>
+              <LabelCanvas design={design} selected={selected} onSelect={setSelected} onChange={put} />
+            </Suspense>
+          </div>
+        </div>
+        <div className="flex flex-col gap-4">
+          <Field label="Chosen">
+            <select className="input" value={selected ?? ''} onChange={(e) => setSelected(e.target.value || null)}>
+              <option value="">nothing; touch something on the label</option>
+              {design.elements.map((e, i) => (
+                <option key={e.id} value={e.id}>
+                  {i + 1}, {e.kind === 'text' ? e.text : e.kind === 'barcode' ? `barcode ${e.value}` : e.kind}
+                </option>
+              ))}
+            </select>
+          </Field>
+          {element && <ElementFields element={element} subject={design.subject} onChange={put} onTakeOut={takeOut} />}
+          <MediaFields media={design.media} onChange={(media) => setDesign({ ...design, media })} />
+          <div className="block-head">
+            <h2>As it prints</h2>
+            <span className="note">with samples in its fields</span>
+          </div>
+          {preview.data && faults.length === 0 ? (
+            <Suspense fallback={<Skeleton rows={3} />}>
+              <PdfPage pdf={preview.data} width={360} height={200} says="The print" />
+            </Suspense>
+          ) : (
+            <ul className="faults">
+              {faults.map((f) => (
+                <li key={f}>{f}</li>
+              ))}
+            </ul>
+          )}
+          <ProblemNote problem={save.error ?? preview.error} />
+          <div className="flex gap-3 items-center">
+            <button
+              type="button"
+              className="act act-next"
+              disabled={save.isPending || faults.length > 0 || design.name.trim() === ''}
+              onClick={() => save.mutate()}
+            >
+              {design.name.trim() === ''
+                ? 'Keep: give it a name'
+                : faults.length > 0
+                  ? 'Keep: something is not right yet'
+                  : 'Keep the design'}{' '}
+              <Glyph name="go" size={13} />
+            </button>
+            <Link to="/setup/labels" className="act-link">
+              Leave it
+            </Link>
+          </div>
+        </div>
+      </div>
+    </section>
+  );
+}

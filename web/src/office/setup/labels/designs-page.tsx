@@ -1,0 +1,70 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask, type Dto } from '../../../api/client';
+import { Empty, ProblemNote, Shown } from '../../../ui/states';
+
+const mediaWords = (m: Dto['MediaDto']) =>
+  m.kind === 'roll' ? `${m.widthMm} × ${m.heightMm} mm, roll` : `${m.widthMm} × ${m.heightMm} mm, ${m.columns} × ${m.rows} on a sheet`;
+
+/** Every label design, to be changed, copied, printed with or thrown out. */
+export function DesignsPage() {
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
+  const drop = useMutation({
+    mutationFn: (id: number) => ask(api.DELETE('/api/labels/designs/{id}', { params: { path: { id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['designs'] }),
+  });
+  return (
+    <section className="list" aria-label="Label designs">
+      <div className="filter">
+        <span className="mid">What a label shows and where; the preview is the print.</span>
+        <Link to="/setup/labels/new" className="act-link">
+          New design
+        </Link>
+      </div>
+      <ProblemNote problem={drop.error} />
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No designs">Make one: drag what should stand on the label into place.</Empty>
+          ) : (
+            <table className="dense" style={{ maxWidth: 980 }}>
+              <thead>
+                <tr>
+                  <th>Design</th>
+                  <th>Of</th>
+                  <th>Printed on</th>
+                  <th className="num">Elements</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((d) => (
+                  <tr key={d.id}>
+                    <td>
+                      <Link to={`/setup/labels/${d.id}`}>{d.name}</Link>
+                    </td>
+                    <td className="mid">{d.subject}s</td>
+                    <td className="mid">{mediaWords(d.media)}</td>
+                    <td className="num">{d.elements.length}</td>
+                    <td className="num">
+                      <Link className="act-link" to={`/setup/labels/print?subject=${d.subject}`}>
+                        Print
+                      </Link>{' '}
+                      <Link className="act-link ml-3" to={`/setup/labels/new?copy=${d.id}`}>
+                        Copy
+                      </Link>
+                      <button type="button" className="act-link ml-3" disabled={drop.isPending} onClick={() => drop.mutate(d.id)}>
+                        Throw out
+                      </button>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </section>
+  );
+}

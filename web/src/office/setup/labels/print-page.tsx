@@ -1,0 +1,215 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api, ask, ProblemError, type Dto } from '../../../api/client';
+import { Field } from '../../../ui/field';
+import { plural, whole } from '../../../ui/format';
+import { Glyph } from '../../../ui/glyph';
+import { Empty, ProblemNote, Shown, Skeleton } from '../../../ui/states';
+import { fetchPdf, saveBlob } from './pdf';
+
+const PdfPage = lazy(async () => ({ default: (await import('./pdf-page')).PdfPage }));
+const SUBJECTS: Readonly<Record<string, string>> = {
+  place: 'Places, by their codes',
+  item: 'Items, by their SKUs',
+  badge: 'Badges, by their codes',
+  document: 'Documents and command cards, by their codes',
+};
+
+const codesIn = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
+
+/** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
+export function PrintPage() {
+  const [params, setParams] = useSearchParams();
+  const designs = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
+  const subject = params.get('subject') ?? 'place';
+  return (
+    <section className="list" aria-label="Print labels">
+      <div className="filter">
+        <nav className="words" aria-label="Labels of">
+          {Object.keys(SUBJECTS).map((s) => (
+            <a
+              key={s}
+              href={`?subject=${s}`}
+              aria-current={s === subject ? 'true' : undefined}
+              onClick={(e) => (e.preventDefault(), setParams({ subject: s }))}
+            >
+              {s.charAt(0).toUpperCase() + s.slice(1)}s
+            </a>
+          ))}
+        </nav>
+        <Link to="/setup/labels" className="act-link">
+          Designs
+        </Link>
+      </div>
+      <Shown query={designs}>
+        {(list) => {
+          const own = list.filter((d) => d.subject === subject);
+          return own.length === 0 ? (
+            <Empty title="No design for these">
+              <Link to="/setup/labels/new">Design one</Link> first.
+            </Empty>
+          ) : (
+            <Form key={subject} subject={subject} designs={own} start={params} />
+          );
+        }}
+      </Shown>
+    </section>
+  );
+}
+
+function Form({ subject, designs, start }: { subject: string; designs: readonly Dto['DesignDto'][]; start: URLSearchParams }) {
+  const [designId, setDesignId] = useState(designs[0]?.id ?? 0);
+  const [text, setText] = useState(codesIn(start.get('codes') ?? '').join('\n'));
+  const [copies, setCopies] = useState('1');
+  const [from, setFrom] = useState('1');
+  const [lot, setLot] = useState('');
+  const [expires, setExpires] = useState('');
+  const [holds, setHolds] = useState(start.get('holds') ?? '1');
+  const [printerId, setPrinterId] = useState(0);
+  const [page, setPage] = useState(1);
+  const [pages, setPages] = useState(1);
+  const printers = useQuery({ queryKey: ['printers'], queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const design = designs.find((d) => d.id === designId);
+  const codes = codesIn(text);
+  const body: Dto['PrintLabelsDto'] = {
+    designId,
+    copies: Math.max(1, Number(copies) || 1),
+    start: design?.media.kind === 'sheet' ? Math.max(1, Number(from) || 1) : 1,
+    labels: codes.map((code) => ({
+      code,
+      ...(subject === 'item' ? { holds: Math.max(1, Number(holds) || 1), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) } : {}),
+    })),
+  };
+  const preview = useQuery({
+    queryKey: ['labels', body],
+    queryFn: () => fetchPdf('/api/labels/pdf', body),
+    enabled: codes.length > 0,
+    placeholderData: (was) => was,
+    retry: false,
+    staleTime: 30_000,
+  });
+  const print = useMutation({ mutationFn: () => ask(api.POST('/api/labels/print', { body: { ...body, printerId } })) });
+  const problem = preview.error ?? print.error;
+  const count = codes.length * body.copies;
+  const per = design?.media.kind === 'sheet' ? design.media.columns * design.media.rows : 1;
+  return (
+    <div className="print-page">
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          print.mutate();
+        }}
+      >
+        <Field label="Design">
+          <select className="input" value={designId} onChange={(e) => setDesignId(Number(e.target.value))}>
+            {designs.map((d) => (
+              <option key={d.id} value={d.id}>
+                {d.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label={SUBJECTS[subject] ?? 'Codes'} fault={problem instanceof ProblemError ? problem.fields['labels'] : undefined}>
+          <textarea
+            className="input code"
+            data-scan
+            style={{ height: 150 }}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            placeholder="one a line, or scan them"
+          />
+        </Field>
+        {subject === 'document' && (
+          <button type="button" className="act-link self-start" onClick={() => setText('VX-CONFIRM\nVX-UNDO\nVX-NOT-HERE')}>
+            The command cards
+          </button>
+        )}
+        {subject === 'item' && (
+          <div className="grid grid-cols-3 gap-3">
+            <Field label="Pack that holds">
+              <input className="input num" inputMode="numeric" value={holds} onChange={(e) => setHolds(e.target.value)} />
+            </Field>
+            <Field label="Lot, if it has one">
+              <input className="input code" value={lot} onChange={(e) => setLot(e.target.value)} />
+            </Field>
+            <Field label="Expires">
+              <input className="input" type="date" value={expires} onChange={(e) => setExpires(e.target.value)} />
+            </Field>
+          </div>
+        )}
+        <div className="grid grid-cols-2 gap-3">
+          <Field label="Copies of each">
+            <input className="input num" inputMode="numeric" value={copies} onChange={(e) => setCopies(e.target.value)} />
+          </Field>
+          {design?.media.kind === 'sheet' && (
+            <Field label={`First free place, 1 to ${per}`} fault={problem instanceof ProblemError ? problem.fields['start'] : undefined}>
+              <input className="input num" inputMode="numeric" value={from} onChange={(e) => setFrom(e.target.value)} />
+            </Field>
+          )}
+        </div>
+        <Field label="Printer">
+          <select className="input" value={printerId} onChange={(e) => setPrinterId(Number(e.target.value))}>
+            <option value={0}>this device’s, or the first of the site</option>
+            {printers.data?.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}, {p.site}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <ProblemNote problem={problem} />
+        {print.isSuccess && (
+          <p className="said" role="status">
+            <Glyph name="print" /> Sent to {print.data.printer}. <Link to="/setup/printers">The tray</Link> shows how it goes.
+          </p>
+        )}
+        <div className="flex gap-3 mt-2">
+          <button className="act act-next" disabled={count === 0 || preview.error !== null || print.isPending}>
+            {count === 0 ? 'Print: name what to label' : `Print ${plural(count, 'label', 'labels')}`} <Glyph name="go" size={13} />
+          </button>
+          <button
+            type="button"
+            className="act"
+            disabled={!preview.data || preview.error !== null}
+            onClick={() => preview.data && saveBlob(preview.data, 'labels.pdf')}
+          >
+            Save as PDF
+          </button>
+        </div>
+      </form>
+      <div className="print-preview" aria-live="polite">
+        {codes.length === 0 ? (
+          <Empty title="Nothing to show yet">Name or scan what you want labels for. What appears here is what the printer gets.</Empty>
+        ) : preview.data ? (
+          <Suspense fallback={<Skeleton rows={5} />}>
+            <PdfPage
+              pdf={preview.data}
+              page={page}
+              width={620}
+              height={460}
+              says={`Preview of ${plural(count, 'label', 'labels')}`}
+              onPages={setPages}
+            />
+            {pages > 1 && (
+              <p className="flex gap-3 items-center mt-3">
+                <button type="button" className="act" disabled={page <= 1} onClick={() => setPage(page - 1)}>
+                  Page before
+                </button>
+                <span className="mid">
+                  {whole(Math.min(page, pages))} of {whole(pages)}
+                </span>
+                <button type="button" className="act" disabled={page >= pages} onClick={() => setPage(page + 1)}>
+                  Next page
+                </button>
+              </p>
+            )}
+          </Suspense>
+        ) : (
+          <Skeleton rows={5} />
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask } from '../../../api/client';
+import { ProblemNote, Shown } from '../../../ui/states';
+
+/** What each duty allows: a matrix to adjust. The owner keeps every right. */
+export function DutiesPage() {
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: ['duties'], queryFn: () => ask(api.GET('/api/duties')) });
+  const set = useMutation({
+    mutationFn: ({ duty, rights }: { duty: string; rights: string[] }) =>
+      ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['duties'] }),
+  });
+  return (
+    <section className="list" aria-label="Duties and rights">
+      <div className="filter">
+        <span className="mid">
+          A change counts from the next thing that anybody does. Deciding what is picked and picking are separate rights.
+        </span>
+        <Link to="/setup/people" className="act-link">
+          People
+        </Link>
+      </div>
+      <ProblemNote problem={set.error} />
+      <Shown query={query}>
+        {({ rights, duties }) => (
+          <table className="dense matrix">
+            <thead>
+              <tr>
+                <th>Duty</th>
+                {rights.map((r) => (
+                  <th key={r.right} title={r.says}>
+                    {r.right.replace('-', ' ')}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {duties.map((d) => (
+                <tr key={d.duty}>
+                  <td>
+                    {d.duty.replace('-', ' ')}
+                    {d.adjusted && <span className="note"> adjusted</span>}
+                  </td>
+                  {rights.map((r) => (
+                    <td key={r.right}>
+                      <input
+                        type="checkbox"
+                        aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
+                        disabled={d.duty === 'owner' || set.isPending}
+                        checked={d.rights.includes(r.right)}
+                        onChange={(e) =>
+                          set.mutate({
+                            duty: d.duty,
+                            rights: e.target.checked ? [...d.rights, r.right] : d.rights.filter((x) => x !== r.right),
+                          })
+                        }
+                      />
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Shown>
+      <Shown query={query} rows={1}>
+        {({ rights }) => (
+          <dl className="mt-5 grid gap-x-8 gap-y-1" style={{ gridTemplateColumns: 'max-content 1fr', maxWidth: 720 }}>
+            {rights.map((r) => (
+              <div key={r.right} className="contents">
+                <dt className="font-semibold">{r.right.replace('-', ' ')}</dt>
+                <dd className="mid">{r.says}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
+      </Shown>
+    </section>
+  );
+}

@@ -1,0 +1,78 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { api, ask } from '../../../api/client';
+import { ExportLinks } from '../../../ui/export-links';
+import { plural } from '../../../ui/format';
+import { Glyph, type GlyphName } from '../../../ui/glyph';
+import { Shown } from '../../../ui/states';
+
+const STATES: Readonly<Record<string, readonly [GlyphName, string]>> = {
+  here: ['full', 'works here'],
+  invited: ['half', 'invited'],
+  left: ['empty', 'has left'],
+};
+export const dutyWords = (duties: readonly string[]) => duties.map((d) => d.replace('-', ' ')).join(', ');
+
+/** Who works here, with their duties and sites; one open beside the list. */
+export function PeoplePage() {
+  const { id: open } = useParams();
+  const navigate = useNavigate();
+  const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
+      <section className="list" aria-label="People">
+        <div className="filter">
+          <span className="note">{query.data && plural(query.data.filter((p) => p.state !== 'left').length, 'person', 'people')}</span>
+          <span className="flex gap-5 items-baseline">
+            {!open && <ExportLinks list="people" />}
+            <Link to="/setup/people/duties" className="act-link">
+              Duties and rights
+            </Link>
+            <Link to="/setup/people/new" className="act-link">
+              Invite somebody
+            </Link>
+          </span>
+        </div>
+        <Shown query={query}>
+          {(list) => (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <th className="gl" />
+                  <th>Name</th>
+                  <th>Duties</th>
+                  {!open && <th>Sites</th>}
+                  {!open && <th>Mail</th>}
+                  <th>Badge</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((p) => (
+                  <tr
+                    key={p.id}
+                    data-open
+                    tabIndex={0}
+                    aria-selected={String(p.id) === open}
+                    className={p.state === 'left' ? 'soft' : ''}
+                    onClick={() => void navigate(`/setup/people/${p.id}`)}
+                    onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/people/${p.id}`)}
+                  >
+                    <td className="gl">
+                      <Glyph name={STATES[p.state]?.[0] ?? 'empty'} size={12} says={STATES[p.state]?.[1]} />
+                    </td>
+                    <td>{p.name}</td>
+                    <td className="max-w-[260px] overflow-hidden text-ellipsis">{dutyWords(p.duties)}</td>
+                    {!open && <td className="mid">{p.sites}</td>}
+                    {!open && <td className="mid">{p.email}</td>}
+                    <td className="code">{p.badge}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,257 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useForm, useWatch } from 'react-hook-form';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
+import { Field } from '../../../ui/field';
+import { plural, when } from '../../../ui/format';
+import { Glyph, type GlyphName } from '../../../ui/glyph';
+import { Sheet, Waybill } from '../../../ui/sheet';
+import { ProblemNote, Shown } from '../../../ui/states';
+import { dutyWords } from './people-page';
+
+type Person = Dto['PersonDto'];
+type Duty = Dto['EditPersonDto']['duties'][number];
+const DUTIES: readonly Duty[] = [
+  'owner',
+  'buyer',
+  'order-desk',
+  'receiver',
+  'storer',
+  'picker',
+  'packer',
+  'counter',
+  'reviewer',
+  'bookkeeper',
+  'set-up',
+];
+
+interface Values {
+  name: string;
+  email: string;
+  duties: Duty[];
+  siteIds: string[];
+  seesCosts: boolean;
+  usualSiteId: string;
+  usualDuty: string;
+  active: boolean;
+}
+
+/** Invites somebody, or changes who is here: duties, sites, whether they see costs, where they usually work. */
+export function PersonSheet() {
+  const { id } = useParams();
+  const me = useMe();
+  const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
+  if (!me.data) return null;
+  if (id === undefined) return <Form person={undefined} me={me.data} />;
+  return (
+    <Shown query={query}>
+      {(list) => {
+        const person = list.find((p) => p.id === Number(id));
+        return person ? <Form key={`${person.id}/${person.version}`} person={person} me={me.data} /> : null;
+      }}
+    </Shown>
+  );
+}
+
+function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { register, control, handleSubmit } = useForm<Values>({
+    defaultValues: person
+      ? {
+          name: person.name,
+          email: person.email,
+          duties: person.duties as Duty[],
+          siteIds: person.siteIds.map(String),
+          seesCosts: person.seesCosts,
+          usualSiteId: String(person.usualSiteId ?? ''),
+          usualDuty: person.usualDuty ?? '',
+          active: person.state !== 'left',
+        }
+      : {
+          name: '',
+          email: '',
+          duties: [],
+          siteIds: me.sites.map((s) => String(s.id)),
+          seesCosts: false,
+          usualSiteId: '',
+          usualDuty: '',
+          active: true,
+        },
+  });
+  const [duties, siteIds] = useWatch({ control, name: ['duties', 'siteIds'] });
+  const save = useMutation({
+    mutationFn: async (v: Values) => {
+      const body: Dto['EditPersonDto'] = {
+        name: v.name,
+        email: v.email,
+        duties: v.duties,
+        siteIds: v.siteIds.map(Number),
+        seesCosts: v.seesCosts,
+        usualSiteId: v.usualSiteId ? Number(v.usualSiteId) : null,
+        usualDuty: (v.usualDuty || null) as Duty | null,
+        active: v.active,
+      };
+      if (!person) return (await ask(api.POST('/api/people', { body }))).id;
+      await ask(api.PUT('/api/people/{id}', { params: { path: { id: person.id } }, headers: ifMatch(person.version), body }));
+      return person.id;
+    },
+    onSuccess: async (id) => {
+      await client.invalidateQueries();
+      void navigate(`/setup/people/${id}`);
+    },
+  });
+  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  return (
+    <Sheet
+      address={person ? `people/${person.badge ?? person.id}` : 'people/new'}
+      title={person?.name ?? 'Invite somebody'}
+      {...(person?.badge ? { code: person.badge } : {})}
+      back="/setup/people"
+    >
+      {person && (
+        <Waybill
+          cells={[
+            { cap: 'State', value: { here: 'works here', invited: 'invited', left: 'has left' }[person.state] ?? person.state },
+            { cap: 'Signed in on', value: plural(person.sessions, 'device', 'devices') },
+            { cap: 'Last act', value: person.lastAct ? when(person.lastAct) : 'none yet' },
+            { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
+          ]}
+        />
+      )}
+      <form className="flex flex-col gap-3 mt-4" onSubmit={(e) => void handleSubmit((v) => save.mutate(v))(e)}>
+        <div className="grid gap-4 grid-cols-2">
+          <Field label="Name" fault={fields['name']}>
+            <input className="input" autoFocus={!person} {...register('name')} />
+          </Field>
+          <Field label="E-mail" fault={fields['email']}>
+            <input className="input" type="email" {...register('email')} />
+          </Field>
+        </div>
+        <fieldset className="choices">
+          <legend>Duties</legend>
+          {DUTIES.map((d) => (
+            <label key={d}>
+              <input type="checkbox" value={d} {...register('duties')} /> {d.replace('-', ' ')}
+            </label>
+          ))}
+        </fieldset>
+        <fieldset className="choices">
+          <legend>Sites</legend>
+          {me.sites.map((s) => (
+            <label key={s.id}>
+              <input type="checkbox" value={String(s.id)} {...register('siteIds')} /> {s.name}
+            </label>
+          ))}
+        </fieldset>
+        <div className="grid gap-4 grid-cols-2">
+          <Field label="Usually works at" fault={fields['usualSiteId']}>
+            <select className="input" {...register('usualSiteId')}>
+              <option value="">no site in particular</option>
+              {me.sites
+                .filter((s) => siteIds.includes(String(s.id)))
+                .map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
+            </select>
+          </Field>
+          <Field label="Usually does" fault={fields['usualDuty']}>
+            <select className="input" {...register('usualDuty')}>
+              <option value="">nothing in particular</option>
+              {duties.map((d) => (
+                <option key={d} value={d}>
+                  {d.replace('-', ' ')}
+                </option>
+              ))}
+            </select>
+          </Field>
+        </div>
+        {me.seesCosts && (
+          <label className="flex gap-2 items-center">
+            <input type="checkbox" {...register('seesCosts')} /> May see costs
+          </label>
+        )}
+        {person && (
+          <label className="flex gap-2 items-center">
+            <input type="checkbox" {...register('active')} /> Works here; without this they are signed out and cannot come in
+          </label>
+        )}
+        <ProblemNote problem={save.error} />
+        <div className="flex gap-3 items-center">
+          <button className="act act-next" disabled={save.isPending}>
+            {person ? 'Keep' : 'Send the invitation'} <Glyph name="go" size={13} />
+          </button>
+        </div>
+      </form>
+      {person && <Acts person={person} />}
+      {person && <TheirTape id={person.id} />}
+    </Sheet>
+  );
+}
+
+function Acts({ person }: { person: Person }) {
+  const client = useQueryClient();
+  const settled = { onSettled: () => client.invalidateQueries() };
+  const path = { params: { path: { id: person.id } } };
+  const remind = useMutation({ mutationFn: () => ask(api.POST('/api/people/{id}/remind', path)), ...settled });
+  const signOut = useMutation({ mutationFn: () => ask(api.POST('/api/people/{id}/sign-out', path)), ...settled });
+  return (
+    <div className="flex gap-3 mt-4 flex-wrap items-center">
+      <button type="button" className="act" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
+        {person.state === 'invited' ? 'Mail the invitation again' : 'Mail a link for a new password'}
+      </button>
+      <button type="button" className="act" disabled={signOut.isPending || person.sessions === 0} onClick={() => signOut.mutate()}>
+        Sign out everywhere
+      </button>
+      {person.badge && (
+        <Link className="act" to={`/setup/labels/print?subject=badge&codes=${person.badge}`} data-print>
+          Print the badge
+        </Link>
+      )}
+      {remind.isSuccess && <span className="note">The mail is on its way.</span>}
+      <ProblemNote problem={remind.error ?? signOut.error} />
+    </div>
+  );
+}
+
+/** What somebody did, newest first. */
+function TheirTape({ id }: { id: number }) {
+  const query = useQuery({
+    queryKey: ['tape', 'person', id],
+    queryFn: () => ask(api.GET('/api/tape', { params: { query: { person: String(id), limit: '40' } as never } })),
+  });
+  return (
+    <>
+      <div className="block-head mt-5">
+        <h2>What they did</h2>
+        <span className="note">newest first</span>
+      </div>
+      <Shown query={query} rows={4}>
+        {({ entries }) =>
+          entries.length === 0 ? (
+            <p className="mid mt-2">Nothing yet.</p>
+          ) : (
+            <table className="dense">
+              <tbody>
+                {entries.map((e) => (
+                  <tr key={e.id}>
+                    <td className="mid">{when(e.at)}</td>
+                    <td className="gl">
+                      <Glyph name={e.glyph as GlyphName} size={12} />
+                    </td>
+                    <td className="max-w-[320px] overflow-hidden text-ellipsis">{e.title}</td>
+                    <td className="mid max-w-[200px] overflow-hidden text-ellipsis">{e.detail}</td>
+                    <td className="mid">{e.how}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </>
+  );
+}

@@ -1,0 +1,70 @@
+import { Popover } from 'radix-ui';
+import { columnsOf, ITEM_COLUMNS, USUAL_COLUMNS } from './item-columns';
+
+/** Which columns the list shows and in which order; each person's own. */
+export function ColumnsMenu({
+  shown,
+  seesCosts,
+  onChange,
+}: {
+  shown: readonly string[];
+  seesCosts: boolean;
+  onChange: (keys: string[]) => void;
+}) {
+  const here = columnsOf(shown, seesCosts);
+  const rest = ITEM_COLUMNS.filter((c) => !shown.includes(c.key) && (!c.cost || seesCosts));
+  const move = (key: string, by: -1 | 1) => {
+    const keys = here.map((c) => c.key);
+    const at = keys.indexOf(key);
+    const to = at + by;
+    if (to < 0 || to >= keys.length) return;
+    keys.splice(at, 1);
+    keys.splice(to, 0, key);
+    onChange(keys);
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="act-link">Columns</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="menu p-3" align="end" sideOffset={6} aria-label="Columns of the list">
+          <ul className="columns-list">
+            {here.map((c, i) => (
+              <li key={c.key}>
+                <label>
+                  <input
+                    type="checkbox"
+                    checked
+                    disabled={here.length === 1}
+                    onChange={() => onChange(here.filter((x) => x !== c).map((x) => x.key))}
+                  />{' '}
+                  {c.head}
+                </label>
+                <button type="button" aria-label={`${c.head} further left`} disabled={i === 0} onClick={() => move(c.key, -1)}>
+                  ↑
+                </button>
+                <button
+                  type="button"
+                  aria-label={`${c.head} further right`}
+                  disabled={i === here.length - 1}
+                  onClick={() => move(c.key, 1)}
+                >
+                  ↓
+                </button>
+              </li>
+            ))}
+            {rest.map((c) => (
+              <li key={c.key} className="mid">
+                <label>
+                  <input type="checkbox" checked={false} onChange={() => onChange([...here.map((x) => x.key), c.key])} /> {c.head}
+                </label>
+              </li>
+            ))}
+          </ul>
+          <button type="button" className="act-link mt-2" onClick={() => onChange([...USUAL_COLUMNS])}>
+            As it came
+          </button>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,179 @@
+import { useFieldArray, type Control, type UseFormRegister } from 'react-hook-form';
+import type { Dto } from '../../../api/client';
+import { Field } from '../../../ui/field';
+import { Glyph } from '../../../ui/glyph';
+import { blankPack, type ItemValues } from './item-values';
+
+interface Props {
+  control: Control<ItemValues>;
+  register: UseFormRegister<ItemValues>;
+}
+const PACK_FIELDS = ['name', 'plural', 'factor', 'weightG', 'lengthMm', 'widthMm', 'heightMm'] as const;
+
+/** The ladder of pack units: each with what it holds, its weight and size, and its barcodes. */
+export function PackRows({ control, register }: Props) {
+  const packs = useFieldArray({ control, name: 'packs' });
+  return (
+    <>
+      <table className="lines">
+        <thead>
+          <tr>
+            <th>One</th>
+            <th>Many</th>
+            <th className="num">Holds</th>
+            <th className="num">Weight, g</th>
+            <th className="num">Long, mm</th>
+            <th className="num">Wide</th>
+            <th className="num">High</th>
+            <th>Barcodes, a space between</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {packs.fields.map((row, i) => (
+            <tr key={row.id}>
+              {PACK_FIELDS.map((f, n) => (
+                <td key={f} style={{ width: n < 2 ? 90 : 72 }}>
+                  <input
+                    className={`input ${n < 2 ? '' : 'num'}`}
+                    aria-label={`${f} of pack ${i + 1}`}
+                    {...register(`packs.${i}.${f}`)}
+                    readOnly={f === 'factor' && i === 0}
+                  />
+                </td>
+              ))}
+              <td>
+                <input className="input code" data-scan aria-label={`Barcodes of pack ${i + 1}`} {...register(`packs.${i}.barcodes`)} />
+              </td>
+              <td>
+                <button type="button" aria-label={`Take pack ${i + 1} out`} onClick={() => packs.remove(i)} disabled={i === 0}>
+                  <Glyph name="shut" />
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button type="button" className="act-link self-start" onClick={() => packs.append({ ...blankPack })}>
+        Another pack unit
+      </button>
+    </>
+  );
+}
+
+/** What the item is at each site: its home, when to buy it, what it costs there. */
+export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: boolean }) {
+  const { fields } = useFieldArray({ control, name: 'sites' });
+  return (
+    <table className="lines">
+      <thead>
+        <tr>
+          <th>Site</th>
+          <th>Home bin</th>
+          <th className="num">Reorder point</th>
+          <th className="num">Order up to</th>
+          {seesCosts && <th className="num">Cost there, if it differs</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {fields.map((s, i) => (
+          <tr key={s.id}>
+            <td>{s.site}</td>
+            <td>
+              <input className="input code" data-scan aria-label={`Home bin at ${s.site}`} {...register(`sites.${i}.home`)} />
+            </td>
+            <td>
+              <input
+                className="input num"
+                inputMode="numeric"
+                aria-label={`Reorder point at ${s.site}`}
+                {...register(`sites.${i}.reorderPoint`)}
+              />
+            </td>
+            <td>
+              <input
+                className="input num"
+                inputMode="numeric"
+                aria-label={`Order up to at ${s.site}`}
+                {...register(`sites.${i}.orderUpTo`)}
+              />
+            </td>
+            {seesCosts && (
+              <td>
+                <input className="input num" inputMode="decimal" aria-label={`Cost at ${s.site}`} {...register(`sites.${i}.cost`)} />
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The parts of a kit or an assembly. */
+export function PartRows({ control, register }: Props) {
+  const parts = useFieldArray({ control, name: 'parts' });
+  return (
+    <>
+      <table className="lines" style={{ maxWidth: 420 }}>
+        <thead>
+          <tr>
+            <th>Part, by its SKU</th>
+            <th className="num">Units in one</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {parts.fields.map((row, i) => (
+            <tr key={row.id}>
+              <td>
+                <input className="input code" data-scan aria-label={`Part ${i + 1}`} {...register(`parts.${i}.sku`)} />
+              </td>
+              <td style={{ width: 110 }}>
+                <input className="input num" inputMode="numeric" aria-label={`Units of part ${i + 1}`} {...register(`parts.${i}.units`)} />
+              </td>
+              <td>
+                <button type="button" aria-label={`Take part ${i + 1} out`} onClick={() => parts.remove(i)}>
+                  <Glyph name="shut" />
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button type="button" className="act-link self-start" onClick={() => parts.append({ sku: '', units: '1' })}>
+        Another part
+      </button>
+    </>
+  );
+}
+
+/** The fields that the company has added to every item. */
+export function ExtraInputs({ fields, register }: { fields: readonly Dto['ExtraFieldDto'][]; register: UseFormRegister<ItemValues> }) {
+  return (
+    <div className="grid gap-4" style={{ gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}>
+      {fields.map((f) => {
+        const choices = f.kind === 'choice' ? f.choices : f.kind === 'yes-no' ? ['yes', 'no'] : [];
+        return (
+          <Field key={f.name} label={f.name}>
+            {choices.length > 0 ? (
+              <select className="input" {...register(`extra.${f.name}`)}>
+                <option value="" />
+                {choices.map((c) => (
+                  <option key={c}>{c}</option>
+                ))}
+              </select>
+            ) : (
+              <input
+                className="input"
+                type={f.kind === 'date' ? 'date' : 'text'}
+                inputMode={f.kind === 'number' ? 'decimal' : 'text'}
+                {...register(`extra.${f.name}`)}
+              />
+            )}
+          </Field>
+        );
+      })}
+    </div>
+  );
+}

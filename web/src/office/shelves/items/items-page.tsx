@@ -1,0 +1,230 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, ask, ifMatch, type Dto } from '../../../api/client';
+import { usePreference } from '../../../api/preferences';
+import { useMe } from '../../../api/queries';
+import { ExportLinks } from '../../../ui/export-links';
+import { Words } from '../../../ui/field';
+import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
+import { useWindows } from '../../../ui/windows';
+import { ShelvesWords } from '../shelves-words';
+import { BulkBar } from './bulk-bar';
+import { ColumnsMenu } from './columns-menu';
+import { columnsOf, NARROW_COLUMNS, USUAL_COLUMNS, type ItemColumn, type ItemRow } from './item-columns';
+import { ItemTable } from './item-table';
+import { Views } from './views';
+
+const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort'] as const;
+type Filter = (typeof FILTERS)[number];
+const STATES = [
+  ['all', 'All', 'all'],
+  ['short', 'None free', 'short'],
+  ['backordered', 'Backordered', 'backordered'],
+  ['incomplete', 'Incomplete', 'incomplete'],
+  ['no-barcode', 'No barcode', 'noBarcode'],
+] as const;
+
+function Choice({
+  label,
+  value,
+  words,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  words: readonly (readonly [string, string])[];
+  onChange: (v: string) => void;
+}) {
+  return (
+    <select
+      className="input"
+      style={{ width: 'auto', maxWidth: 168 }}
+      aria-label={label}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      <option value="">{label}</option>
+      {words.map(([v, says]) => (
+        <option key={v} value={v}>
+          {says}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The catalogue with its stock: a long list that is narrowed, arranged and changed where it stands; the open item beside it. */
+export function ItemsPage() {
+  const { sku: open } = useParams();
+  const [params, setParams] = useSearchParams();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const me = useMe();
+  const [{ columns }, keepColumns] = usePreference('item-columns', { columns: USUAL_COLUMNS });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const filter = Object.fromEntries(FILTERS.flatMap((f) => (params.get(f) ? [[f, params.get(f) ?? '']] : []))) as Partial<
+    Record<Filter, string>
+  >;
+  const list = useWindows<ItemRow>(['items', filter], (from, limit) =>
+    ask(api.GET('/api/items', { params: { query: { ...filter, from: String(from), limit: String(limit) } } })),
+  );
+  const { state: _state, sort: _sort, ...narrowed } = filter;
+  const counts = useQuery({
+    queryKey: ['items', 'counts', narrowed],
+    queryFn: () => ask(api.GET('/api/items/counts', { params: { query: narrowed } })),
+    placeholderData: (was) => was,
+  });
+  const choices = useQuery({ queryKey: ['items', 'choices'], queryFn: () => ask(api.GET('/api/items/choices')), staleTime: 60_000 });
+  const set = (key: Filter, value: string) =>
+    setParams(
+      (p) => {
+        if (value && value !== 'all') p.set(key, value);
+        else p.delete(key);
+        return p;
+      },
+      { replace: true },
+    );
+  const after = { onSettled: () => client.invalidateQueries() };
+  const change = useMutation({
+    mutationFn: ({ row, ...body }: Dto['ChangeFieldDto'] & { row: ItemRow }) =>
+      ask(api.PATCH('/api/items/{sku}', { params: { path: { sku: row.sku } }, headers: ifMatch(row.version), body })),
+    ...after,
+  });
+  const changeMany = useMutation({
+    mutationFn: (body: Dto['ChangeFieldDto']) => ask(api.POST('/api/items/changes', { body: { ...body, skus: [...chosen] } })),
+    ...after,
+  });
+  const canEdit = me.data?.rights.includes('items') === true;
+  const seesCosts = me.data?.seesCosts === true;
+  const shown = columnsOf(open ? NARROW_COLUMNS : columns, seesCosts);
+  const query = window.location.search;
+  const onChange = (row: ItemRow, column: ItemColumn, value: string) => {
+    if (!column.edit) return;
+    const siteId = column.edit.site ? Number(filter.site ?? me.data?.sites[0]?.id) : null;
+    change.mutate({ row, field: column.edit.field, value, siteId });
+  };
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '540px' : '100%' }}>
+      <section className="list flex flex-col" aria-label="Items">
+        <ShelvesWords at="items">
+          {!open && (
+            <span className="flex gap-5 items-baseline">
+              <Views query={new URLSearchParams(filter).toString()} />
+              <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={(keys) => keepColumns({ columns: keys })} />
+              <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
+              {canEdit && (
+                <Link to="/setup/imports" className="act-link">
+                  Import
+                </Link>
+              )}
+            </span>
+          )}
+          {canEdit && (
+            <Link to="/shelves/items/new" className="act-link">
+              New item
+            </Link>
+          )}
+        </ShelvesWords>
+        <div className="filter">
+          <Words
+            label="Show"
+            value={filter.state ?? 'all'}
+            onChange={(v) => set('state', v)}
+            words={STATES.slice(0, open ? 4 : 5).map(([value, says, key]) => ({
+              value,
+              says,
+              ...(counts.data ? { count: counts.data[key] } : {}),
+            }))}
+          />
+          {!open && (
+            <span className="flex gap-2">
+              {(me.data?.sites.length ?? 0) > 1 && (
+                <Choice
+                  label="Every site"
+                  value={filter.site ?? ''}
+                  onChange={(v) => set('site', v)}
+                  words={me.data?.sites.map((s) => [String(s.id), s.name] as const) ?? []}
+                />
+              )}
+              <Choice
+                label="Every class"
+                value={filter.className ?? ''}
+                onChange={(v) => set('className', v)}
+                words={(choices.data?.classes ?? []).map((c) => [c, c] as const)}
+              />
+              <Choice
+                label="Every tag"
+                value={filter.tag ?? ''}
+                onChange={(v) => set('tag', v)}
+                words={(choices.data?.tags ?? []).map((t) => [t, t] as const)}
+              />
+              <Choice
+                label="Every supplier"
+                value={filter.supplier ?? ''}
+                onChange={(v) => set('supplier', v)}
+                words={(choices.data?.suppliers ?? []).map((s) => [s, s] as const)}
+              />
+              <input
+                className="input"
+                style={{ width: 150 }}
+                type="search"
+                aria-label="Narrow the list"
+                placeholder="Narrow the list"
+                defaultValue={filter.search ?? ''}
+                onChange={(e) => set('search', e.target.value)}
+              />
+            </span>
+          )}
+        </div>
+        <ProblemNote problem={change.error ?? changeMany.error} />
+        {list.error ? (
+          <ProblemNote problem={list.error} onRetry={list.refetch} />
+        ) : list.total === undefined ? (
+          <Skeleton rows={16} />
+        ) : list.total === 0 ? (
+          Object.keys(filter).length > 0 ? (
+            <Empty title="Nothing fits">Type less of the name, or show all.</Empty>
+          ) : (
+            <Empty title="No items yet">
+              Take in a spreadsheet in <Link to="/setup/imports">Setup, Imports</Link>, or make the first one by hand.
+            </Empty>
+          )
+        ) : (
+          <ItemTable
+            list={list}
+            columns={shown}
+            open={open}
+            chosen={chosen}
+            sort={filter.sort ?? 'class'}
+            canEdit={canEdit}
+            onOpen={(sku) => void navigate(`/shelves/items/${encodeURIComponent(sku)}${query}`)}
+            onChoose={(skus, on) =>
+              setChosen((was) => {
+                const next = new Set(was);
+                for (const sku of skus)
+                  if (on) next.add(sku);
+                  else next.delete(sku);
+                return next;
+              })
+            }
+            onSort={(s) => set('sort', s)}
+            onChange={onChange}
+          />
+        )}
+        {chosen.size > 0 && canEdit && !open && (
+          <BulkBar
+            count={chosen.size}
+            sites={me.data?.sites ?? []}
+            seesCosts={seesCosts}
+            busy={changeMany.isPending}
+            onApply={(c) => changeMany.mutate(c)}
+            onClear={() => setChosen(new Set())}
+            print={`/setup/labels/print?subject=item&codes=${encodeURIComponent([...chosen].join(','))}`}
+          />
+        )}
+      </section>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,145 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api, ask, ifMatch, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
+import { Field } from '../../../ui/field';
+import { whole } from '../../../ui/format';
+import { Picture } from '../../../ui/picture';
+import { Sheet, Waybill } from '../../../ui/sheet';
+import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { weightText } from '../../../ui/units';
+import { kindWords } from './place-kinds';
+
+/** One place: what lies there, whether it is open to picking or blocked. */
+export function PlaceSheet() {
+  const { code = '' } = useParams();
+  const me = useMe();
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ['place', code],
+    queryFn: () => ask(api.GET('/api/places/{code}', { params: { path: { code } } })),
+  });
+  const change = useMutation({
+    mutationFn: (body: Dto['EditPlaceDto']) =>
+      ask(
+        api.PATCH('/api/places/{code}', {
+          params: { path: { code } },
+          headers: ifMatch(query.data?.version ?? 0),
+          body,
+        }),
+      ),
+    onSettled: () => client.invalidateQueries(),
+  });
+  return (
+    <Shown query={query}>
+      {(p) => (
+        <Sheet address={`places/${p.code}`} title={p.code} about={kindWords(p.kind)} code={p.code} back="/shelves/places">
+          <Waybill
+            cells={[
+              { cap: 'Site', value: p.site, note: p.zone ? `zone ${p.zone}` : 'no zone' },
+              { cap: 'Picking', value: p.pickable ? 'open' : 'not open', note: p.blocked ? 'blocked' : 'in use' },
+              { cap: 'Walking order', value: p.walkOrder, note: p.fixedOrder ? 'fixed by hand' : 'from the plan' },
+              {
+                cap: 'Full',
+                value: p.fullPercent === null ? 'not known' : `${p.fullPercent} %`,
+                note: p.holdsMl
+                  ? `holds ${whole(Math.round(p.holdsMl / 1000))} l${p.holdsG ? `, ${weightText(p.holdsG)}` : ''}`
+                  : 'say what it holds',
+              },
+            ]}
+          />
+          {p.stock.length === 0 ? (
+            <Empty title="Nothing lies here">Goods come by two scans: the goods, then this place’s label.</Empty>
+          ) : (
+            <table className="lines">
+              <thead>
+                <tr>
+                  <th />
+                  <th>Item</th>
+                  <th>Lot</th>
+                  <th>Condition</th>
+                  <th className="num">Units</th>
+                </tr>
+              </thead>
+              <tbody>
+                {p.stock.map((s) => (
+                  <tr key={`${s.sku}${s.lot}${s.condition}`}>
+                    <td className="pc">
+                      <Picture name={s.picture} size={30} />
+                    </td>
+                    <td>
+                      <b>
+                        <Link to={`/shelves/items/${s.sku}`}>{s.name}</Link>
+                      </b>
+                      <span className="note code">{s.sku}</span>
+                    </td>
+                    <td className="code">{s.lot}</td>
+                    <td className={s.condition === 'good' ? 'mid' : 'stamped'}>{s.condition}</td>
+                    <td className="num strong">{whole(s.units)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {me.data?.rights.includes('set-up') && <PlaceDetails key={p.version} place={p} onChange={(body) => change.mutate(body)} />}
+          <ProblemNote problem={change.error} />
+          {me.data?.rights.includes('set-up') && (
+            <div className="acts">
+              <button type="button" className="act" onClick={() => change.mutate({ pickable: !p.pickable })}>
+                {p.pickable ? 'Close to picking' : 'Open to picking'}
+              </button>
+              <button type="button" className="act" onClick={() => change.mutate({ blocked: !p.blocked })}>
+                {p.blocked ? 'Free the place' : 'Block the place'}
+              </button>
+              <Link to={`/setup/labels/print?subject=place&codes=${p.code}`} className="act" data-print>
+                Print its label
+              </Link>
+            </div>
+          )}
+        </Sheet>
+      )}
+    </Shown>
+  );
+}
+
+/** What a place holds, its zone, and its number in the walking order where a person fixes it. */
+function PlaceDetails({ place, onChange }: { place: Dto['PlaceSheetDto']; onChange: (body: Dto['EditPlaceDto']) => void }) {
+  const zones = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
+  const [litres, setLitres] = useState(place.holdsMl ? String(place.holdsMl / 1000) : '');
+  const [kilos, setKilos] = useState(place.holdsG ? String(place.holdsG / 1000) : '');
+  const [order, setOrder] = useState(place.fixedOrder ? String(place.walkOrder) : '');
+  const thousandth = (t: string) => (t.trim() === '' ? null : Math.round(Number(t) * 1000));
+  return (
+    <form
+      className="flex gap-4 items-end mt-5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onChange({ holdsMl: thousandth(litres), holdsG: thousandth(kilos), walkOrder: order.trim() === '' ? null : Number(order) });
+      }}
+    >
+      <Field label="Zone">
+        <select className="input" value={place.zone ?? ''} onChange={(e) => onChange({ zone: e.target.value })}>
+          <option value="">none</option>
+          {(zones.data ?? [])
+            .filter((z) => z.siteId === place.siteId)
+            .map((z) => (
+              <option key={z.code} value={z.code}>
+                {z.name}
+              </option>
+            ))}
+        </select>
+      </Field>
+      <Field label="Holds, litres">
+        <input className="input num" style={{ width: 90 }} inputMode="decimal" value={litres} onChange={(e) => setLitres(e.target.value)} />
+      </Field>
+      <Field label="Holds, kg">
+        <input className="input num" style={{ width: 90 }} inputMode="decimal" value={kilos} onChange={(e) => setKilos(e.target.value)} />
+      </Field>
+      <Field label="Order by hand, empty: from the plan">
+        <input className="input num" style={{ width: 200 }} inputMode="numeric" value={order} onChange={(e) => setOrder(e.target.value)} />
+      </Field>
+      <button className="act">Keep</button>
+    </form>
+  );
+}

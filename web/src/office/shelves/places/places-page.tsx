@@ -1,0 +1,188 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, ask, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
+import { ExportLinks } from '../../../ui/export-links';
+import { whole } from '../../../ui/format';
+import { Glyph } from '../../../ui/glyph';
+import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
+import { useVirtualRows } from '../../../ui/virtual-rows';
+import { useWindows } from '../../../ui/windows';
+import { ShelvesWords } from '../shelves-words';
+import { kindWords, PLACE_KINDS } from './place-kinds';
+
+type Row = Dto['PlaceDto'];
+const FILTERS = ['search', 'kind', 'site', 'zone', 'state', 'sort'] as const;
+const STATES = [
+  ['', 'every state'],
+  ['used', 'with goods'],
+  ['free', 'empty'],
+  ['blocked', 'blocked'],
+] as const;
+
+function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: string | undefined }) {
+  const navigate = useNavigate();
+  const box = useRef<HTMLDivElement>(null);
+  const rows = useVirtualRows(box, list.total ?? 0, list.see);
+  return (
+    <div ref={box} className="flex-1 overflow-auto min-h-0">
+      <table className="dense">
+        <thead>
+          <tr>
+            <th className="gl" />
+            <th>Code</th>
+            <th>Kind</th>
+            <th>Site</th>
+            {!open && <th>Zone</th>}
+            <th>Picking</th>
+            {!open && <th className="num">Order</th>}
+            <th className="num">Items there</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.before > 0 && <tr style={{ height: rows.before }} aria-hidden />}
+          {rows.indexes.map((index) => {
+            const p = list.row(index);
+            if (!p) {
+              return (
+                <tr key={`s${index}`} aria-hidden>
+                  <td colSpan={open ? 6 : 8}>
+                    <span className="skel" style={{ width: '60%', margin: 0 }} />
+                  </td>
+                </tr>
+              );
+            }
+            const go = () => void navigate(`/shelves/places/${p.code}${window.location.search}`);
+            return (
+              <tr
+                key={p.id}
+                data-open
+                tabIndex={0}
+                aria-selected={p.code === open}
+                onClick={go}
+                onKeyDown={(e) => e.key === 'Enter' && go()}
+              >
+                <td className="gl">
+                  <Glyph name={p.blocked ? 'blocked' : p.items > 0 ? 'full' : 'empty'} size={12} says />
+                </td>
+                <td className="code">{p.code}</td>
+                <td>{kindWords(p.kind)}</td>
+                <td className="mid">{p.site}</td>
+                {!open && <td className="mid">{p.zone}</td>}
+                <td className="mid">{p.pickable ? 'open' : ''}</td>
+                {!open && (
+                  <td className="num mid">
+                    {p.walkOrder}
+                    {p.fixedOrder && ', by hand'}
+                  </td>
+                )}
+                <td className="num">{p.items || ''}</td>
+              </tr>
+            );
+          })}
+          {rows.behind > 0 && <tr style={{ height: rows.behind }} aria-hidden />}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Every place of the sites, narrowed by kind, zone and state, with one open. */
+export function PlacesPage() {
+  const { code: open } = useParams();
+  const [params, setParams] = useSearchParams();
+  const me = useMe();
+  const filter = Object.fromEntries(FILTERS.flatMap((f) => (params.get(f) ? [[f, params.get(f) ?? '']] : []))) as Partial<
+    Record<(typeof FILTERS)[number], string>
+  >;
+  const list = useWindows<Row>(['places', filter], (from, limit) =>
+    ask(api.GET('/api/places', { params: { query: { ...filter, from: String(from), limit: String(limit) } } })),
+  );
+  const zones = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
+  const set = (key: string, value: string) =>
+    setParams(
+      (p) => {
+        if (value) p.set(key, value);
+        else p.delete(key);
+        return p;
+      },
+      { replace: true },
+    );
+  const choice = (key: string, label: string, words: readonly (readonly [string, string])[]) => (
+    <select
+      className="input"
+      style={{ width: 'auto' }}
+      aria-label={label}
+      value={params.get(key) ?? ''}
+      onChange={(e) => set(key, e.target.value)}
+    >
+      {words.map(([value, says]) => (
+        <option key={value} value={value}>
+          {says}
+        </option>
+      ))}
+    </select>
+  );
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
+      <section className="list flex flex-col" aria-label="Bins and places">
+        <ShelvesWords at="places">
+          {me.data?.rights.includes('set-up') && (
+            <span className="flex gap-5 items-baseline">
+              {!open && <ExportLinks list="places" query={filter} />}
+              {!open && (
+                <Link to="/shelves/zones" className="act-link">
+                  Zones
+                </Link>
+              )}
+              <Link to="/shelves/aisles" className="act-link">
+                Build aisles
+              </Link>
+              <Link to="/shelves/places/new" className="act-link">
+                New place
+              </Link>
+            </span>
+          )}
+        </ShelvesWords>
+        <div className="filter">
+          <span className="flex gap-2">
+            {choice('kind', 'Kind of place', [['', 'every kind'], ...PLACE_KINDS.map((k) => [k, kindWords(k)] as const)])}
+            {!open && choice('zone', 'Zone', [['', 'every zone'], ...(zones.data ?? []).map((z) => [z.code, z.name] as const)])}
+            {!open && choice('state', 'State', STATES)}
+            {!open &&
+              (me.data?.sites.length ?? 0) > 1 &&
+              choice('site', 'Site', [['', 'every site'], ...(me.data?.sites ?? []).map((s) => [String(s.id), s.name] as const)])}
+            {!open &&
+              choice('sort', 'Order of the list', [
+                ['', 'walking order'],
+                ['code', 'by code'],
+              ])}
+          </span>
+          <span className="flex gap-3 items-baseline">
+            <span className="note">{list.total !== undefined && `${whole(list.total)} places`}</span>
+            <input
+              className="input"
+              style={{ width: 160 }}
+              type="search"
+              aria-label="Code begins with"
+              placeholder="Code begins with"
+              defaultValue={params.get('search') ?? ''}
+              onChange={(e) => set('search', e.target.value)}
+            />
+          </span>
+        </div>
+        {list.error ? (
+          <ProblemNote problem={list.error} onRetry={list.refetch} />
+        ) : list.total === undefined ? (
+          <Skeleton rows={16} />
+        ) : list.total === 0 ? (
+          <Empty title="No place fits">Type less of the code, show every kind, or build aisles.</Empty>
+        ) : (
+          <Rows list={list} open={open} />
+        )}
+      </section>
+      <Outlet />
+    </div>
+  );
+}
