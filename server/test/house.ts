@@ -46,6 +46,29 @@ export class Caller {
       .send(body);
   }
 
+  /** Sends bytes as they are, as a browser sends a file. */
+  file(method: 'post' | 'put', path: string, bytes: Buffer) {
+    return this.http[method](`/api/${path}`)
+      .set('cookie', this.cookie)
+      .set({ 'idempotency-key': randomUUID(), 'content-type': 'application/octet-stream' })
+      .send(bytes);
+  }
+
+  /** Reads a file as bytes. */
+  bytes(path: string) {
+    return this.get(path)
+      .buffer(true)
+      .parse((response, done) => {
+        const parts: Buffer[] = [];
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('end', () => done(null, Buffer.concat(parts)));
+      });
+  }
+
+  delete(path: string) {
+    return this.http.delete(`/api/${path}`).set('cookie', this.cookie).set({ 'idempotency-key': randomUUID() });
+  }
+
   patch(path: string, body: object, headers: Record<string, string> = {}) {
     return this.http
       .patch(`/api/${path}`)

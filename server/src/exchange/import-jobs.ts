@@ -184,7 +184,8 @@ export class ImportJobs implements OnApplicationShutdown {
       const faults = await shape.check(tx, batch.rows, memory, act.person);
       if (faults.length > 0) throw new FaultsFound();
       await shape.write(tx, act, batch.rows, log, memory);
-      // Told outside the transaction, so that whoever waits sees it move.
+      // Told outside the transaction, so that whoever waits sees it move. What an import made therefore names its run without a
+      // foreign key, which would hold the run's row until the end.
       await this.source.query('UPDATE import_run SET done = ? WHERE id = ?', [batch.upTo, run.id]);
     }
     await this.activity.record(tx, act, {

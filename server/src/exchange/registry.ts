@@ -6,7 +6,7 @@ import { barcodesShape } from './shapes/barcodes.js';
 import { itemsShape } from './shapes/items.js';
 import { packsShape } from './shapes/packs.js';
 import { partsShape } from './shapes/parts.js';
-import { placesShape } from './shapes/places.js';
+import { placesShape, zonesShape } from './shapes/places.js';
 import { planShape } from './shapes/plan.js';
 import { policiesShape } from './shapes/policies.js';
 import { pricesShape, suppliersShape } from './shapes/suppliers.js';
@@ -21,6 +21,7 @@ export class Shapes {
     this.all = [
       sitesShape,
       planShape,
+      zonesShape,
       placesShape,
       itemsShape,
       packsShape,

@@ -1,10 +1,51 @@
-import { PLACE_KINDS } from '../../sites/place.entity.js';
-import { cell, fault, textOf } from '../shape.js';
-import { tableShape } from './table.js';
+import { rows } from '../../platform/database/tx.js';
+import { PLACE_KINDS, RULES } from '../../sites/place.entity.js';
+import { cell, fault, type ImportRow, textOf } from '../shape.js';
+import { type RefIds, tableShape } from './table.js';
 
-const KINDS = ['zone', ...PLACE_KINDS];
+const site = {
+  key: 'site',
+  label: 'Site',
+  also: ['warehouse'],
+  required: true,
+  read: cell.text(12),
+  column: 'site_id',
+  empty: null,
+  ref: { table: 'site', by: 'code', says: (c: string) => `There is no site ${c}` },
+  select: 's.code',
+};
+const code = (label: string, also: string[]) => ({
+  key: 'code',
+  label,
+  also,
+  required: true,
+  read: cell.code(/^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/, 'A place code is letters, digits and hyphens, such as C-07-2'),
+  column: 'code',
+  empty: '',
+});
 
-/** Zones, bins, docks, tables and containers: one row a place. A zone stands before the places in it. */
+/** Zones, with the rule that each keeps: one row a zone. */
+export const zonesShape = tableShape({
+  kind: 'zones',
+  says: 'Zones',
+  right: 'set-up',
+  table: 'place',
+  key: ['code'],
+  changeBy: 'code',
+  versioned: true,
+  joins: 'JOIN site s ON s.id = t.site_id',
+  where: `t.kind = 'zone'`,
+  order: 's.code, t.code',
+  fixed: { kind: 'zone' },
+  columns: [
+    site,
+    code('Zone', ['zone code']),
+    { key: 'name', label: 'Zone name', also: ['name'], required: true, read: cell.text(60), column: 'name', empty: '' },
+    { key: 'rule', label: 'Rule of the zone', also: ['rule'], read: cell.oneOf(RULES), column: 'rule', empty: 'none' },
+  ],
+});
+
+/** Bins, docks, tables and containers: one row a place. */
 export const placesShape = tableShape({
   kind: 'places',
   says: 'Bins and places',
@@ -14,46 +55,19 @@ export const placesShape = tableShape({
   changeBy: 'code',
   versioned: true,
   joins: `JOIN site s ON s.id = t.site_id LEFT JOIN place z ON z.id = t.parent_id AND z.kind = 'zone' LEFT JOIN plan_shape a ON a.id = t.aisle_id`,
-  where: `t.kind NOT IN ('site','parcel')`,
-  order: `t.kind <> 'zone', s.code, t.walk_order, t.code`,
+  where: `t.kind NOT IN ('site','zone','parcel')`,
+  order: 's.code, t.walk_order, t.code',
   columns: [
-    {
-      key: 'site',
-      label: 'Site',
-      also: ['warehouse'],
-      required: true,
-      read: cell.text(12),
-      column: 'site_id',
-      empty: null,
-      ref: { table: 'site', by: 'code', says: (c) => `There is no site ${c}` },
-      select: 's.code',
-    },
-    {
-      key: 'code',
-      label: 'Place',
-      also: ['bin', 'code', 'location', 'place code'],
-      required: true,
-      read: cell.code(/^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/, 'A place code is letters, digits and hyphens, such as C-07-2'),
-      column: 'code',
-      empty: '',
-    },
-    { key: 'kind', label: 'Kind', also: ['type'], read: cell.oneOf(KINDS), column: 'kind', empty: 'pick-face' },
-    { key: 'name', label: 'Name', read: cell.text(60), column: 'name', empty: '' },
-    {
-      key: 'rule',
-      label: 'Rule of the zone',
-      also: ['rule'],
-      read: cell.oneOf(['none', 'cold', 'restricted']),
-      column: 'rule',
-      empty: 'none',
-    },
+    site,
+    code('Place', ['bin', 'code', 'location', 'place code']),
+    { key: 'kind', label: 'Kind', also: ['type'], read: cell.oneOf(PLACE_KINDS), column: 'kind', empty: 'pick-face' },
     {
       key: 'zone',
       label: 'Zone',
       read: cell.text(40),
       column: 'parent_id',
       empty: null,
-      ref: { table: 'place', by: 'code', says: (c) => `There is no zone ${c}. Put it into an earlier file or make it first` },
+      ref: { table: 'place', by: 'code', says: (c) => `There is no zone ${c}. Take zones in first, or make it` },
       select: 'z.code',
     },
     {
@@ -68,25 +82,23 @@ export const placesShape = tableShape({
     { key: 'blocked', label: 'Blocked', read: cell.yesNo, column: 'blocked', empty: 0, as: 'yes-no' },
     { key: 'holdsMl', label: 'Holds, ml', also: ['volume'], read: cell.whole(1, 2_000_000_000), column: 'holds_ml', empty: null },
     { key: 'holdsG', label: 'Holds, g', also: ['weight limit'], read: cell.whole(1, 2_000_000_000), column: 'holds_g', empty: null },
-    {
-      key: 'aisle',
-      label: 'Aisle',
-      read: cell.text(40),
-      column: 'aisle_id',
-      empty: null,
-      ref: { table: 'plan_shape', by: 'label', says: (c) => `There is no aisle ${c} on the plan. Take the plan in first` },
-      select: 'a.label',
-    },
+    { key: 'aisle', label: 'Aisle', read: cell.text(40), column: 'aisle_id', empty: null, select: 'a.label', value: (r, ids) => aisleOf(r, ids) ?? null },
     { key: 'along', label: 'Along the aisle, m', read: cell.metres, column: 'along_m', empty: null, as: 'decimal' },
     { key: 'x', label: 'X, m', read: cell.metres, column: 'x_m', empty: null, as: 'decimal' },
     { key: 'y', label: 'Y, m', read: cell.metres, column: 'y_m', empty: null, as: 'decimal' },
     { key: 'order', label: 'Walking order', also: ['order', 'sequence'], read: cell.whole(0, 10_000_000), column: 'walk_order', empty: 0 },
     { key: 'fixedOrder', label: 'Order fixed by hand', read: cell.yesNo, column: 'fixed_order', empty: 0, as: 'yes-no' },
   ],
-  check: (_tx, batch) =>
-    batch.flatMap((r) =>
-      textOf(r, 'kind') === 'zone' && textOf(r, 'zone') !== ''
-        ? [fault(r, 'zone', textOf(r, 'zone'), 'A zone does not stand in another zone')]
-        : [],
-    ),
+  more: async (tx) => {
+    const aisles = await rows<{ id: number; name: string }>(tx, `SELECT a.id, CONCAT(s.code, '/', a.label) AS name FROM plan_shape a JOIN site s ON s.id = a.site_id WHERE a.kind = 'aisle'`);
+    return new Map([['aisle', new Map(aisles.map((a) => [a.name.toUpperCase(), a.id]))]]);
+  },
+  check: (_tx, batch, ids) =>
+    batch.flatMap((r) => {
+      const label = textOf(r, 'aisle');
+      return label !== '' && aisleOf(r, ids) === undefined ? [fault(r, 'aisle', label, `There is no aisle ${label} on the plan of that site. Take the plan in first`)] : [];
+    }),
 });
+
+/** The aisle that a row names: sites may have aisles of one name. */
+const aisleOf = (r: ImportRow, ids: RefIds) => ids.get('aisle')?.get(`${textOf(r, 'site')}/${textOf(r, 'aisle')}`.toUpperCase());

@@ -68,7 +68,6 @@ CREATE TABLE import_made (
   target VARCHAR(20) NOT NULL,
   before_image LONGTEXT NULL CHECK (before_image IS NULL OR JSON_VALID(before_image)),
   after_image LONGTEXT NOT NULL CHECK (JSON_VALID(after_image)),
-  PRIMARY KEY (import_id, seq),
-  CONSTRAINT fk_import_made FOREIGN KEY (import_id) REFERENCES import_run (id) ON DELETE CASCADE
+  PRIMARY KEY (import_id, seq)
 );
 `;

@@ -1,0 +1,108 @@
+import { type Caller, House } from './house.js';
+import { takenIn } from './importing.js';
+
+const KINDS = [
+  'sites',
+  'plan',
+  'zones',
+  'places',
+  'items',
+  'packs',
+  'barcodes',
+  'parts',
+  'policies',
+  'suppliers',
+  'prices',
+  'customers',
+  'channels',
+  'listings',
+  'stock',
+];
+
+async function exported(caller: Caller, kind: string, file = 'csv'): Promise<Buffer> {
+  return (await caller.bytes(`exports/data/${kind}.${file}`).expect(200)).body as Buffer;
+}
+
+describe('everything given out, taken in by an empty company, given out again', () => {
+  let full: House;
+  let empty: House;
+  let maren: Caller;
+  let founder: Caller;
+  const files = new Map<string, Buffer>();
+
+  beforeAll(async () => {
+    full = await House.open();
+    maren = await full.as('Maren');
+    await full.stock('JAR-454-RD', 'A-01-1', 96);
+    await full.stock('MTS-10', 'V-01-1', 12, { code: 'L2610', expires: '2027-03-31' });
+    await full.source.query(`UPDATE item SET name = '=SUM(A1)&"x"' WHERE sku = 'BOK-WAX'`);
+    await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
+    empty = await House.open({}, false);
+    await empty.http
+      .post('/api/first-owner')
+      .send({ name: 'Maren Holt', email: 'maren@tarnthistle.example', password: 'thistle-and-tarn', siteName: 'Millrace', siteCode: 'MILL' })
+      .expect(204);
+    founder = await empty.as('Maren');
+    await founder.put('company/money', {
+      currencies: [],
+      taxRates: [
+        { code: 'STD', name: 'Standard', percent: '20' },
+        { code: 'ZERO', name: 'Zero', percent: '0' },
+      ],
+    });
+    await founder
+      .put('items/extra-fields', {
+        fields: [
+          { name: 'Country of origin', kind: 'choice', choices: ['United Kingdom', 'Czechia', 'Lithuania'] },
+          { name: 'Guarantee in months', kind: 'number', choices: [] },
+        ],
+      })
+      .expect(204);
+  });
+  afterAll(async () => {
+    await full.close();
+    await empty.close();
+  });
+
+  it.each(KINDS)('%s go in whole', async (kind) => {
+    files.set(kind, await exported(maren, kind));
+    const done = await takenIn(empty, founder, `${kind}.csv`, files.get(kind)!);
+    expect(done.kind).toBe(kind);
+    // The items and packs have brought their barcodes with them.
+    if (kind !== 'barcodes') expect(done.made + done.changed).toBeGreaterThan(0);
+  });
+
+  it.each(KINDS)('%s come out equal', async (kind) => {
+    expect((await exported(founder, kind)).toString()).toBe(files.get(kind)!.toString());
+  });
+
+  it('change nothing when they are taken in a second time', async () => {
+    for (const kind of ['items', 'packs', 'suppliers', 'prices', 'customers', 'policies', 'listings']) {
+      const done = await takenIn(empty, founder, `${kind} again.csv`, files.get(kind)!);
+      expect([kind, done.made]).toEqual([kind, 0]);
+    }
+  });
+
+  it('read the same from XLSX', async () => {
+    const before = await exported(founder, 'items');
+    const sheet = await exported(maren, 'items', 'xlsx');
+    expect((await takenIn(empty, founder, 'items.xlsx', sheet)).total).toBe(before.toString().trim().split('\r\n').length - 1);
+    expect((await exported(founder, 'items')).toString()).toBe(before.toString());
+  });
+
+  it('hold the stock that they say, each heap in its place', async () => {
+    expect(await empty.balance('JAR-454-RD', 'A-01-1')).toBe(96);
+    expect(await empty.balance('MTS-10', 'V-01-1')).toBe(12);
+  });
+
+  it('never hold a cell that begins like a formula', () => {
+    for (const file of files.values()) expect(file.toString()).not.toMatch(/(^|,|\n)"?[=@+]/);
+    expect(files.get('items')!.toString()).toContain(`'=SUM(A1)`);
+  });
+
+  it('are one archive too', async () => {
+    const zip = (await maren.bytes('exports/everything.zip').expect(200)).body as Buffer;
+    expect(zip.subarray(0, 2).toString()).toBe('PK');
+    for (const kind of KINDS) expect(zip.includes(`-${kind}.csv`)).toBe(true);
+  });
+});
