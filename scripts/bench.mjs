@@ -1,4 +1,5 @@
-// Measures what can be measured as ratios in one run, on a database of its own.
+// Measures what can be measured as ratios in one run, on a database of its own; with --size full, lists and files at the size
+// that the house is designed for.
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { startDatabase } from './lib/database.mjs';
@@ -13,7 +14,10 @@ async function main() {
   rmSync(dir, { recursive: true, force: true });
   const database = await startDatabase({ dir });
   try {
-    await run('node', ['server/dist/tools/bench.js'], { env: { ...process.env, ...database.env, LOG_LEVEL: 'silent' } });
+    const full = process.argv.includes('--size') && process.argv.includes('full');
+    await run('node', [full ? 'server/dist/tools/bench-full.js' : 'server/dist/tools/bench.js'], {
+      env: { ...process.env, ...database.env, LOG_LEVEL: 'silent' },
+    });
   } finally {
     await database.stop();
   }

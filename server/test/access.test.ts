@@ -145,6 +145,35 @@ describe('costs', () => {
     expect((await seer.get('suppliers/QUILLON')).text).toContain(COST);
   });
 
+  it('are on no route at all for a person without the right, whatever else they may do', async () => {
+    await house.source.query(`UPDATE person SET duties = '["owner"]', sees_costs = 0 WHERE name = 'Corin Vail'`);
+    await house.source.query('UPDATE item SET labour = ?, kind = ? WHERE sku = ?', [COST, 'assembly', 'NUC-STD']);
+    await house.source.query('UPDATE item SET cost = ?', [COST]);
+    await house.source.query('UPDATE item_site SET cost = ?', [COST]);
+    await house.stock('JAR-454-RD', 'A-01-1', 3);
+    const corin = await house.as('Corin');
+    const order = ((await seer.get('purchase-orders')).body as { code: string }[])[0]!.code;
+    const fills: Record<string, string>[] = [
+      { sku: 'JAR-454-RD', code: 'QUILLON', figure: 'available', name: 'items', kind: 'csv' },
+      { sku: 'NUC-STD', code: order, figure: 'on-hand', name: 'prices', kind: 'csv' },
+      { sku: 'JAR-454-RD', code: 'A-01-1', figure: 'incoming', name: 'stock', kind: 'csv' },
+      { sku: 'JAR-454-RD', code: order, figure: 'projected', name: 'policies', kind: 'csv' },
+    ];
+    const leaks: string[] = [];
+    let answered = 0;
+    for (const route of routesOf(house).filter((r) => r.method === 'get' && !/live$/.test(r.path))) {
+      for (const fill of fills) {
+        const path = route.path.replace(/:(\w+)/g, (_, key: string) => fill[key] ?? '1').replace('/api/', '');
+        const query = /floor|practice/.test(path) ? '?site=1' : '?sku=JAR-454-RD&code=JAR-454-RD&q=jar&limit=500&columns=name,cost';
+        const answer = await corin.bytes(path + query);
+        if (answer.status === 200) answered++;
+        if (String(answer.body as Buffer).includes(COST)) leaks.push(path);
+      }
+    }
+    expect(leaks).toEqual([]);
+    expect(answered).toBeGreaterThan(60);
+  });
+
   it('cannot be set by a person who may not see them', async () => {
     const { body } = (await seer.get('items/JAR-454-RD')) as {
       body: { version: number; packs: { name: string; plural: string; factor: number; barcodes: string[] }[] };

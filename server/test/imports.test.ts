@@ -56,7 +56,11 @@ describe('taking a file in', () => {
 
   it('changes only what the file has a column for', async () => {
     await takenIn(house, maren, 'costs.csv', 'SKU,Name,Cost\nBOK-YEAR,Book: The apiary year,7.10\n');
-    expect((await maren.get('items/BOK-YEAR')).body).toMatchObject({ cost: '7.100000', className: 'Books', packs: [{ factor: 16 }, { factor: 1 }] });
+    expect((await maren.get('items/BOK-YEAR')).body).toMatchObject({
+      cost: '7.100000',
+      className: 'Books',
+      packs: [{ factor: 16 }, { factor: 1 }],
+    });
   });
 
   it('reads a file that is sent twice under one key once', async () => {
@@ -72,7 +76,9 @@ describe('taking a file in', () => {
     const piet = await house.as('Piet');
     await piet.get(`imports/${id}`).expect(404);
     const items = (await upload(orla, 'i.csv', 'SKU,Name\nX-1,x\n', 'items').expect(201)).body as { id: string };
-    expect(said(await orla.put(`imports/${items.id}/columns`, { kind: 'items', fields: ['sku', 'name'] }).expect(403))).toContain('right to items');
+    expect(said(await orla.put(`imports/${items.id}/columns`, { kind: 'items', fields: ['sku', 'name'] }).expect(403))).toContain(
+      'right to items',
+    );
     await (await house.as('Ines')).file('post', 'imports?name=x.csv', Buffer.from('SKU,Name\nX,x\n')).expect(403);
   });
 });
@@ -80,7 +86,12 @@ describe('taking a file in', () => {
 describe('taking an import back', () => {
   it('takes out what was made and puts back what was changed', async () => {
     const before = (await maren.get('items/SMK-LGE')).body as { name: string };
-    const run = await takenIn(house, maren, 'u.csv', 'SKU,Name,Barcodes,Tags\nUNDO-1,To be undone,9521077888885,heavy\nSMK-LGE,Renamed,,\n');
+    const run = await takenIn(
+      house,
+      maren,
+      'u.csv',
+      'SKU,Name,Barcodes,Tags\nUNDO-1,To be undone,9521077888885,heavy\nSMK-LGE,Renamed,,\n',
+    );
     expect(run).toMatchObject({ made: 1, changed: 1 });
     await maren.post(`imports/${run.id}/undo`).expect(204);
     await maren.get('items/UNDO-1').expect(404);
@@ -162,7 +173,12 @@ describe('parts, policies and places', () => {
   });
 
   it('says which site or bin a policy does not find', async () => {
-    const run = await checked(house, maren, 'p.csv', 'SKU,Site,Home bin,Reorder point,Order up to\nJAR-454-RD,MOON,A-01-1,1,2\nJAR-454-RD,MILL,A-01-1,9,2\n');
+    const run = await checked(
+      house,
+      maren,
+      'p.csv',
+      'SKU,Site,Home bin,Reorder point,Order up to\nJAR-454-RD,MOON,A-01-1,1,2\nJAR-454-RD,MILL,A-01-1,9,2\n',
+    );
     expect(run.faults.map((f) => f.reason)).toEqual(['There is no site MOON', 'Order up to at least the reorder point']);
   });
 });
@@ -212,7 +228,9 @@ describe('hostile files', () => {
     const cell = fc.oneof(fc.string(), fc.constantFrom('=1+1', '"', '\u0000', '9521077000010', "'; DROP TABLE item; --", '\ufeff', ','));
     const file = fc.oneof(
       fc.uint8Array({ maxLength: 300 }).map((b) => Buffer.from(b)),
-      fc.array(fc.array(cell, { maxLength: 5 }), { maxLength: 5 }).map((rows) => Buffer.from(`SKU,Name,Cost\n${rows.map((r) => r.join(',')).join('\n')}`)),
+      fc
+        .array(fc.array(cell, { maxLength: 5 }), { maxLength: 5 })
+        .map((rows) => Buffer.from(`SKU,Name,Cost\n${rows.map((r) => r.join(',')).join('\n')}`)),
     );
     const before = await count('item');
     await fc.assert(

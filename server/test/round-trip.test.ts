@@ -40,7 +40,13 @@ describe('everything given out, taken in by an empty company, given out again', 
     empty = await House.open({}, false);
     await empty.http
       .post('/api/first-owner')
-      .send({ name: 'Maren Holt', email: 'maren@tarnthistle.example', password: 'thistle-and-tarn', siteName: 'Millrace', siteCode: 'MILL' })
+      .send({
+        name: 'Maren Holt',
+        email: 'maren@tarnthistle.example',
+        password: 'thistle-and-tarn',
+        siteName: 'Millrace',
+        siteCode: 'MILL',
+      })
       .expect(204);
     founder = await empty.as('Maren');
     await founder.put('company/money', {

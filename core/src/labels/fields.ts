@@ -20,8 +20,8 @@ export const LABEL_FIELDS: Readonly<Record<LabelSubject, readonly LabelField[]>>
   item: [
     { key: 'name', says: 'Name', sample: 'Jar 454 g, round' },
     { key: 'sku', says: 'SKU', sample: 'JAR-454-RD' },
-    { key: 'barcode', says: 'Barcode', sample: '9521077000012' },
-    { key: 'gs1', says: 'GS1 data', sample: '(01)19521077000019(10)L2610(17)270331' },
+    { key: 'barcode', says: 'Barcode', sample: '9521077000010' },
+    { key: 'gs1', says: 'GS1 data', sample: '(01)09521077000010(17)270331(10)L2610' },
     { key: 'pack', says: 'Pack', sample: 'tray of 48' },
     { key: 'lot', says: 'Lot', sample: 'L2610' },
     { key: 'expires', says: 'Expires', sample: '2027-03-31' },

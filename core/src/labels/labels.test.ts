@@ -101,7 +101,8 @@ describe('designs', () => {
 
 describe('barcodes of a label', () => {
   it('are EANs where the number is one, and still barcodes where it is not', () => {
-    expect(barcodeOf('ean', '9521077000012')?.writer).toBe(barcodeOf('ean', '09521077000012')?.writer);
+    expect(barcodeOf('ean', '9521077000010')?.writer).toBe('ean13');
+    expect(barcodeOf('ean', '09521077000010')?.writer).toBe('ean13');
     expect(barcodeOf('ean', '96385074')).toEqual({ writer: 'ean8', text: '96385074', square: false });
     expect(barcodeOf('ean', '9521077000013')?.writer).toBe('code128');
     expect(barcodeOf('ean', 'TT-0001')?.writer).toBe('code128');
@@ -118,5 +119,14 @@ describe('barcodes of a label', () => {
     expect(read.ok && [read.gtin14, read.fields['10'], read.dates['17']]).toEqual(['09506000134352', 'L26/10', '2027-03-31']);
     expect(gs1Text('JAR', 'L', null)).toBe('');
     expect(gs1Text('9506000134353', null, null)).toBe('');
+  });
+});
+
+describe('the samples of fields', () => {
+  it('are sound where they are codes', () => {
+    const sample = sampleRecord('item');
+    const read = readGs1(sample['gs1'] ?? '', { today: '2026-05-14' });
+    expect(read.ok && read.gtin14).toBe(`0${sample['barcode']}`);
+    expect(barcodeOf('ean', sample['barcode'] ?? '')?.writer).toBe('ean13');
   });
 });

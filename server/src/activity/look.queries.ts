@@ -9,7 +9,8 @@ import type { LookContentDto, LookDto, LookItemDto, LookStockDto } from './look.
 
 interface Hit {
   itemId: number;
-  holds: number;
+  /** Text where the driver makes it so, in a union. */
+  holds: number | string;
 }
 const MOST = 60;
 const nothing = (code: string): LookDto => ({
@@ -97,7 +98,7 @@ export class LookQueries {
       held: '0',
       reserved: '0',
     };
-    return { ...facts, packs, holds: hit.holds, onHand: num(onHand), available: num(onHand) - num(held) - num(reserved) };
+    return { ...facts, packs, holds: num(hit.holds), onHand: num(onHand), available: num(onHand) - num(held) - num(reserved) };
   }
 
   private stockOf(person: Person, itemId: number, lot: string | null): Promise<LookStockDto[]> {
@@ -126,12 +127,13 @@ export class LookQueries {
       [key, [0, ...person.siteIds]],
     );
     if (!place) return undefined;
+    const within = await rows<{ id: number }>(this.source, 'SELECT id FROM place WHERE parent_id = ?', [place.id]);
     const contents = await rows<LookContentDto>(
       this.source,
       `SELECT i.sku, i.name, i.picture, l.code AS lot, b.stock_condition AS \`condition\`, b.units, IF(b.units = 1, u.name, u.plural) AS unit
        FROM balance b JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN lot l ON l.id = b.lot_id
-       WHERE b.units > 0 AND (b.place_id = ? OR b.place_id IN (SELECT c.id FROM place c WHERE c.parent_id = ?)) ORDER BY i.name LIMIT ?`,
-      [place.id, place.id, MOST],
+       WHERE b.units > 0 AND b.place_id IN (?) ORDER BY i.name LIMIT ?`,
+      [[place.id, ...within.map((w) => w.id)], MOST],
     );
     const where = [
       place.kind.replace('-', ' '),

@@ -13,15 +13,11 @@ export interface ItemFilter {
   state?: ItemState;
 }
 
-const ON_HAND = 'COALESCE(st.on_hand, 0)';
-const AVAILABLE = 'COALESCE(st.on_hand - st.held - st.reserved, 0)';
 const SORTS: Readonly<Record<string, readonly string[]>> = {
   class: ['i.class', 'i.name', 'i.id'],
   name: ['i.name', 'i.id'],
   sku: ['i.sku'],
   cost: ['i.cost', 'i.id'],
-  onHand: [ON_HAND, 'i.id'],
-  available: [AVAILABLE, 'i.id'],
 };
 
 export interface Piece {
@@ -47,14 +43,6 @@ export function itemFilter(query: Record<string, unknown>): ItemFilter {
 export const sitesOf = (filter: ItemFilter, siteIds: readonly number[]): number[] =>
   filter.siteId ? siteIds.filter((s) => s === filter.siteId) : [...siteIds];
 
-/** Stock of each item summed over sites, as `st`. */
-export function stockJoin(siteIds: readonly number[]): Piece {
-  return {
-    sql: 'LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(held) AS held, SUM(reserved) AS reserved FROM site_stock WHERE site_id IN (?) GROUP BY item_id) st ON st.item_id = i.id',
-    params: [[0, ...siteIds]],
-  };
-}
-
 /** The conditions of a filter on `item i`, with AND between them. */
 export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece {
   const sites = [0, ...sitesOf(filter, siteIds)];
@@ -79,10 +67,8 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   if (filter.state === 'incomplete') add('(i.lacks_barcode = 1 OR i.lacks_cost = 1 OR i.lacks_size = 1)');
   if (filter.state === 'no-barcode') add('i.lacks_barcode = 1');
   if (filter.state === 'short') {
-    add(
-      'i.id NOT IN (SELECT f.item_id FROM site_stock f WHERE f.site_id IN (?) GROUP BY f.item_id HAVING SUM(f.on_hand - f.held - f.reserved) > 0)',
-      sites,
-    );
+    // No site is ever below nought, so that none is free in all where none is free at any.
+    add('NOT EXISTS (SELECT 1 FROM site_stock f WHERE f.item_id = i.id AND f.site_id IN (?) AND f.on_hand > f.held + f.reserved)', sites);
   }
   if (filter.state === 'backordered') {
     add(
@@ -94,14 +80,25 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   return { sql: all.length === 0 ? '1 = 1' : all.map((p) => p.sql).join(' AND '), params: all.flatMap((p) => p.params) };
 }
 
-/**
- * ORDER BY of a sort named in a request, with `-` in front for the other way round; class and name where it is not known,
- * or where it would tell costs to somebody who may not see them.
- */
-export function itemOrder(sort: string | undefined, seesCosts: boolean): { sql: string; byStock: boolean } {
+/** Sorts that go by stock: the sum over an item's sites. */
+export const STOCK_SORTS: Readonly<Record<string, string>> = {
+  onHand: 'SUM(f.on_hand)',
+  available: 'SUM(f.on_hand - f.held - f.reserved)',
+};
+
+/** A sort as a request names it, with `-` in front for the other way round. */
+export function sortOf(sort: string | undefined): { key: string; down: boolean } {
   const down = sort?.startsWith('-') === true;
-  const key = (down ? sort?.slice(1) : sort) ?? 'class';
+  return { key: (down ? sort?.slice(1) : sort) || 'class', down };
+}
+
+/** ORDER BY of a sort; class and name where it is not known, or where it would tell costs to somebody who may not see them. */
+export function itemOrder(sort: string | undefined, seesCosts: boolean): string {
+  const { key, down } = sortOf(sort);
   const known = Object.hasOwn(SORTS, key) && (key !== 'cost' || seesCosts);
   const columns = (known ? SORTS[key] : SORTS['class']) ?? [];
-  return { sql: columns.map((c) => (down && known ? `${c} DESC` : c)).join(', '), byStock: columns.some((c) => c.includes('st.')) };
+  return columns.map((c) => (down && known ? `${c} DESC` : c)).join(', ');
 }
+
+/** Whether a filter narrows by anything but its state. */
+export const isNarrowed = (f: ItemFilter) => Boolean(f.search || f.className || f.tag || f.supplier || f.siteId);

@@ -3,7 +3,17 @@ import { lacking } from '@vectrum/core/catalogue';
 import { DataSource } from 'typeorm';
 import type { Person } from '../platform/act.js';
 import { marks, num, one, rows } from '../platform/database/tx.js';
-import { itemOrder, itemWhere, sitesOf, stockJoin, type ItemFilter, type ItemState } from './item-filter.js';
+import {
+  isNarrowed,
+  itemOrder,
+  itemWhere,
+  type ItemFilter,
+  type ItemState,
+  type Piece,
+  sitesOf,
+  sortOf,
+  STOCK_SORTS,
+} from './item-filter.js';
 import type { ItemChoicesDto, ItemCountsDto, ItemPageDto, ItemRowDto } from './items.dto.js';
 
 interface Row {
@@ -38,32 +48,76 @@ export class ItemListQueries {
 
   /** Rows `from` to `from + limit` of the filtered list. The ids of the window are found first, from indexes; then only they are read. */
   async page(person: Person, filter: ItemFilter, sort: string | undefined, from: number, limit: number): Promise<ItemPageDto> {
-    const where = itemWhere(filter, person.siteIds);
-    const order = itemOrder(sort, person.seesCosts);
     const sites = sitesOf(filter, person.siteIds);
-    const join = order.byStock ? stockJoin(sites) : { sql: '', params: [] };
-    const [ids, total] = await Promise.all([
-      rows<{ id: number }>(this.source, `SELECT i.id FROM item i ${join.sql} WHERE ${where.sql} ORDER BY ${order.sql} LIMIT ? OFFSET ?`, [
-        ...join.params,
-        ...where.params,
-        limit,
-        from,
-      ]),
-      this.count(where),
+    const counted = this.count(person, filter);
+    // Nothing free is found only by looking at every item, so that it is not looked for where there is none.
+    const asked =
+      filter.state === 'short'
+        ? counted.then((n) => (n > from ? this.window(person, filter, sort, from, limit) : []))
+        : this.window(person, filter, sort, from, limit);
+    const [ids, total] = await Promise.all([asked, counted]);
+    return { rows: await this.rowsOf(ids, sites, person.seesCosts), total };
+  }
+
+  private async window(person: Person, filter: ItemFilter, sort: string | undefined, from: number, limit: number): Promise<number[]> {
+    const where = itemWhere(filter, person.siteIds);
+    const { key, down } = sortOf(sort);
+    const figure = Object.hasOwn(STOCK_SORTS, key) ? STOCK_SORTS[key] : undefined;
+    if (figure) return this.windowByStock(where, figure, down, sitesOf(filter, person.siteIds), from, limit);
+    const order = itemOrder(sort, person.seesCosts);
+    const found = await rows<{ id: number }>(this.source, `SELECT i.id FROM item i WHERE ${where.sql} ORDER BY ${order} LIMIT ? OFFSET ?`, [
+      ...where.params,
+      limit,
+      from,
     ]);
-    return {
-      rows: await this.rowsOf(
-        ids.map((r) => r.id),
-        sites,
-        person.seesCosts,
-      ),
-      total,
-    };
+    return found.map((r) => r.id);
+  }
+
+  /**
+   * A window of the list by stock. Items that ever had stock are summed from an index; those that never had any have nought,
+   * which is the least there can be, and stand as one block behind them (or before them, from the least up).
+   */
+  private async windowByStock(
+    where: Piece,
+    figure: string,
+    down: boolean,
+    siteIds: readonly number[],
+    from: number,
+    limit: number,
+  ): Promise<number[]> {
+    const sites = [0, ...siteIds];
+    const join = where.sql === '1 = 1' ? '' : 'JOIN item i ON i.id = f.item_id';
+    const stocked = (offset: number, n: number) =>
+      rows<{ id: number }>(
+        this.source,
+        `SELECT f.item_id AS id FROM site_stock f ${join} WHERE f.site_id IN (?) AND ${where.sql} GROUP BY f.item_id ORDER BY ${figure} ${down ? 'DESC' : ''}, f.item_id LIMIT ? OFFSET ?`,
+        [sites, ...where.params, n, offset],
+      );
+    const never = (offset: number, n: number) =>
+      rows<{ id: number }>(
+        this.source,
+        `SELECT i.id FROM item i WHERE ${where.sql} AND NOT EXISTS (SELECT 1 FROM site_stock f WHERE f.item_id = i.id AND f.site_id IN (?)) ORDER BY i.id LIMIT ? OFFSET ?`,
+        [...where.params, sites, n, offset],
+      );
+    const counted = one<{ n: string }>(
+      this.source,
+      `SELECT COUNT(DISTINCT f.item_id) AS n FROM site_stock f ${join} WHERE f.site_id IN (?) AND ${where.sql}`,
+      [sites, ...where.params],
+    ).then((r) => num(r?.n));
+    if (down) {
+      const [head, held] = await Promise.all([stocked(from, limit), counted]);
+      const tail = head.length < limit ? await never(Math.max(0, from - held), limit - head.length) : [];
+      return [...head, ...tail].map((r) => r.id);
+    }
+    const first = (await this.countWhere(where)) - (await counted);
+    const head = from < first ? await never(from, Math.min(limit, first - from)) : [];
+    const tail = head.length < limit ? await stocked(Math.max(0, from - first), limit - head.length) : [];
+    return [...head, ...tail].map((r) => r.id);
   }
 
   /** How many items each state would show under the same filter. */
   async counts(person: Person, filter: ItemFilter): Promise<ItemCountsDto> {
-    const of = (state: ItemState) => this.count(itemWhere({ ...filter, state }, person.siteIds));
+    const of = (state: ItemState) => this.count(person, { ...filter, state });
     const [all, short, backordered, incomplete, noBarcode] = await Promise.all(
       (['all', 'short', 'backordered', 'incomplete', 'no-barcode'] as const).map(of),
     );
@@ -81,7 +135,21 @@ export class ItemListQueries {
     return { classes: words(classes), tags: words(tags), suppliers: words(suppliers) };
   }
 
-  private async count(where: { sql: string; params: unknown[] }): Promise<number> {
+  private async count(person: Person, filter: ItemFilter): Promise<number> {
+    if (filter.state !== 'short' || isNarrowed(filter)) return this.countWhere(itemWhere(filter, person.siteIds));
+    // Of the whole list, those with something free are counted from an index, and the others are the rest.
+    const [all, free] = await Promise.all([
+      this.countWhere({ sql: '1 = 1', params: [] }),
+      one<{ n: string }>(
+        this.source,
+        'SELECT COUNT(DISTINCT item_id) AS n FROM site_stock WHERE site_id IN (?) AND on_hand > held + reserved',
+        [[0, ...person.siteIds]],
+      ),
+    ]);
+    return all - num(free?.n);
+  }
+
+  private async countWhere(where: Piece): Promise<number> {
     return num((await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM item i WHERE ${where.sql}`, where.params))?.n);
   }
 

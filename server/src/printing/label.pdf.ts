@@ -5,6 +5,10 @@ import { finish, fonts, type Paper } from './paper.js';
 
 const PT = 72 / 25.4;
 const LEAST_POINTS = 4;
+/** A dot of the usual label printer (203 an inch): modules are whole dots wide, so that no bar is drawn wider than its neighbour. */
+const DOT = 72 / 203;
+const onDot = (at: number) => Math.round(at / DOT) * DOT;
+const whole = (unit: number) => (unit >= DOT ? Math.floor(unit / DOT + 1e-6) * DOT : unit);
 /** Blank modules that a reader wants on either side. */
 const QUIET = 10;
 const QUIET_SQUARE = 2;
@@ -94,8 +98,8 @@ function drawBarcode(paper: Paper, e: Extract<LabelElement, { kind: 'barcode' }>
 
 function drawBars(paper: Paper, sbs: readonly number[], box: Box): void {
   const modules = sbs.reduce((sum, n) => sum + n, 0) + 2 * QUIET;
-  const unit = box.w / modules;
-  let x = box.x + QUIET * unit;
+  const unit = whole(box.w / modules);
+  let x = onDot(box.x + (box.w - (modules - 2 * QUIET) * unit) / 2);
   sbs.forEach((width, i) => {
     if (i % 2 === 0 && width > 0) paper.rect(x, box.y, width * unit, box.h);
     x += width * unit;
@@ -104,9 +108,9 @@ function drawBars(paper: Paper, sbs: readonly number[], box: Box): void {
 }
 
 function drawSquares(paper: Paper, pixs: readonly number[], columns: number, rows: number, box: Box): void {
-  const unit = Math.min(box.w / (columns + 2 * QUIET_SQUARE), box.h / (rows + 2 * QUIET_SQUARE));
-  const left = box.x + (box.w - columns * unit) / 2;
-  const top = box.y + (box.h - rows * unit) / 2;
+  const unit = whole(Math.min(box.w / (columns + 2 * QUIET_SQUARE), box.h / (rows + 2 * QUIET_SQUARE)));
+  const left = onDot(box.x + (box.w - columns * unit) / 2);
+  const top = onDot(box.y + (box.h - rows * unit) / 2);
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) if (pixs[r * columns + c]) paper.rect(left + c * unit, top + r * unit, unit * 1.01, unit * 1.01);
   }

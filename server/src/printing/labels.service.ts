@@ -4,7 +4,7 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { one, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { num, one, parsed, rows, type Tx } from '../platform/database/tx.js';
 import { Outbox } from '../platform/outbox.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
@@ -133,8 +133,8 @@ export class LabelsService implements OnApplicationBootstrap {
   }
 
   /** What was sent to the printers of a person's sites: what waits first, then the newest. */
-  tray(siteIds: readonly number[]): Promise<TrayRowDto[]> {
-    return rows<TrayRowDto>(
+  async tray(siteIds: readonly number[]): Promise<TrayRowDto[]> {
+    const found = await rows<TrayRowDto>(
       this.source,
       `SELECT o.id, COALESCE(j.title, CONCAT('Parcel label ', JSON_VALUE(o.payload, '$.parcel'))) AS title, COALESCE(p.name, s.name) AS printer, COALESCE(j.labels, 1) AS labels,
          o.state, o.attempts, o.last_error AS problem, w.name AS who, o.created_at AS at
@@ -143,6 +143,7 @@ export class LabelsService implements OnApplicationBootstrap {
        WHERE o.kind IN ('print.job','print.label') AND COALESCE(p.site_id, s.id) IN (?) ORDER BY o.state = 'done', o.id DESC LIMIT 60`,
       [[0, ...siteIds]],
     );
+    return found.map((t) => ({ ...t, labels: num(t.labels) }));
   }
 
   printers(siteIds: readonly number[]): Promise<PrinterDto[]> {

@@ -82,7 +82,15 @@ export const placesShape = tableShape({
     { key: 'blocked', label: 'Blocked', read: cell.yesNo, column: 'blocked', empty: 0, as: 'yes-no' },
     { key: 'holdsMl', label: 'Holds, ml', also: ['volume'], read: cell.whole(1, 2_000_000_000), column: 'holds_ml', empty: null },
     { key: 'holdsG', label: 'Holds, g', also: ['weight limit'], read: cell.whole(1, 2_000_000_000), column: 'holds_g', empty: null },
-    { key: 'aisle', label: 'Aisle', read: cell.text(40), column: 'aisle_id', empty: null, select: 'a.label', value: (r, ids) => aisleOf(r, ids) ?? null },
+    {
+      key: 'aisle',
+      label: 'Aisle',
+      read: cell.text(40),
+      column: 'aisle_id',
+      empty: null,
+      select: 'a.label',
+      value: (r, ids) => aisleOf(r, ids) ?? null,
+    },
     { key: 'along', label: 'Along the aisle, m', read: cell.metres, column: 'along_m', empty: null, as: 'decimal' },
     { key: 'x', label: 'X, m', read: cell.metres, column: 'x_m', empty: null, as: 'decimal' },
     { key: 'y', label: 'Y, m', read: cell.metres, column: 'y_m', empty: null, as: 'decimal' },
@@ -90,13 +98,18 @@ export const placesShape = tableShape({
     { key: 'fixedOrder', label: 'Order fixed by hand', read: cell.yesNo, column: 'fixed_order', empty: 0, as: 'yes-no' },
   ],
   more: async (tx) => {
-    const aisles = await rows<{ id: number; name: string }>(tx, `SELECT a.id, CONCAT(s.code, '/', a.label) AS name FROM plan_shape a JOIN site s ON s.id = a.site_id WHERE a.kind = 'aisle'`);
+    const aisles = await rows<{ id: number; name: string }>(
+      tx,
+      `SELECT a.id, CONCAT(s.code, '/', a.label) AS name FROM plan_shape a JOIN site s ON s.id = a.site_id WHERE a.kind = 'aisle'`,
+    );
     return new Map([['aisle', new Map(aisles.map((a) => [a.name.toUpperCase(), a.id]))]]);
   },
   check: (_tx, batch, ids) =>
     batch.flatMap((r) => {
       const label = textOf(r, 'aisle');
-      return label !== '' && aisleOf(r, ids) === undefined ? [fault(r, 'aisle', label, `There is no aisle ${label} on the plan of that site. Take the plan in first`)] : [];
+      return label !== '' && aisleOf(r, ids) === undefined
+        ? [fault(r, 'aisle', label, `There is no aisle ${label} on the plan of that site. Take the plan in first`)]
+        : [];
     }),
 });
 

@@ -102,6 +102,7 @@ CREATE TABLE customer (
   KEY ix_customer_name (name)
 );
 ALTER TABLE movement ADD unit_cost DECIMAL(18,6) NULL;
+ALTER TABLE site_stock ADD KEY ix_site_stock_free (item_id, site_id, on_hand, held, reserved), DROP KEY ix_site_stock_item;
 UPDATE item i SET
   lacks_barcode = NOT EXISTS (SELECT 1 FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id WHERE u.item_id = i.id),
   lacks_cost = i.cost IS NULL,
@@ -109,6 +110,7 @@ UPDATE item i SET
 `;
 
 const DOWN = `
+ALTER TABLE site_stock ADD KEY ix_site_stock_item (item_id), DROP KEY ix_site_stock_free;
 ALTER TABLE movement DROP COLUMN unit_cost;
 ALTER TABLE item ADD home_place_id INT UNSIGNED NULL, ADD CONSTRAINT fk_item_home FOREIGN KEY (home_place_id) REFERENCES place (id);
 UPDATE item i SET home_place_id = (SELECT MIN(s.home_place_id) FROM item_site s WHERE s.item_id = i.id);
