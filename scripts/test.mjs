@@ -30,7 +30,7 @@ async function journeys() {
 }
 
 async function main() {
-  await ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium' });
+  await ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', pdftoppm: 'poppler-utils' });
   await ensureModules();
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });

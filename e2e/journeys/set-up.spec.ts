@@ -105,7 +105,7 @@ test('an import is taken back as a whole, and put in again', async () => {
 test('the goods without a barcode get one, and its label shows as it prints', async () => {
   await page.goto('/shelves/items/NESTBOX?tab=about');
   await page.getByRole('button', { name: 'Make a barcode' }).click();
-  await expect(page.getByText('02000000000015')).toBeVisible();
+  await expect(page.getByRole('cell', { name: '02000000000015' })).toBeVisible();
   await page.getByRole('link', { name: 'Label', exact: true }).click();
   await expect(page.locator('canvas[data-drawn]')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Print 1 label' })).toBeEnabled();
@@ -125,10 +125,11 @@ test('a phone is enrolled by the code on the screen, and somebody signs in with 
   const code = (await page.getByRole('img', { name: /^Enrolment code/ }).getAttribute('alt'))!.split(' ').at(-1)!;
   enrolAddress = `/enrol#${code}`;
   await floor.goto(enrolAddress);
-  await expect(floor.getByRole('heading', { name: /badge/i })).toBeVisible();
+  await expect(floor.getByRole('heading', { name: 'Scan your badge' })).toBeVisible();
   await scan(floor, 'V-1001');
-  await floor.getByLabel('PIN').fill('2468');
-  await floor.getByRole('button', { name: 'Sign in' }).click();
+  await expect(floor.getByRole('heading', { name: 'Your PIN' })).toBeVisible();
+  for (const digit of '2468') await floor.getByRole('button', { name: digit, exact: true }).click();
+  await floor.getByRole('button', { name: 'In', exact: true }).click();
   await expect(floor.getByRole('heading', { name: 'Scan a paper, or choose' })).toBeVisible();
 });
 

@@ -27,6 +27,18 @@ test('office', async ({ browser }) => {
   await page.goto('/shelves/items/JAR-454-RD');
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'item');
+  await page.goto('/shelves/items');
+  await shoot(page, 'items');
+  await page.goto('/shelves/plan');
+  await shoot(page, 'plan');
+  await page.goto('/setup/labels/1');
+  await expect(page.locator('canvas[data-drawn]')).toBeVisible();
+  await shoot(page, 'label');
+  await page.goto('/setup/imports');
+  await page.getByLabel('Files to take in').setInputFiles(resolve(import.meta.dirname, '../../docs/samples/items-with-faults.csv'));
+  await page.getByRole('button', { name: 'Check 6 rows' }).click();
+  await expect(page.getByRole('heading', { name: '5 faulty rows' })).toBeVisible();
+  await shoot(page, 'import');
   await page.goto('/picking');
   await shoot(page, 'picking');
   await page.goto('/dispatch');
@@ -57,6 +69,8 @@ test('floor', async ({ browser }) => {
   await receive.getByRole('button', { name: '8', exact: true }).tap();
   await receive.waitForTimeout(2_200);
   await shoot(receive, 'floor-receive');
+  await receive.goto('/floor/look?code=JAR-454-RD');
+  await shoot(receive, 'floor-look');
   await receive.goto('/floor/store');
   await expect(receive.getByText('Scan the goods')).toBeVisible();
   await scan(receive, 'JAR-454-RD');

@@ -12,7 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const count = async (table: string) => Number(((await house.source.query(`SELECT COUNT(*) AS n FROM ${table}`)) as { n: string }[])[0]!.n);
+const count = async (table: string) => Number((await house.source.query<{ n: string }[]>(`SELECT COUNT(*) AS n FROM ${table}`))[0]!.n);
 const said = (answer: { body: unknown }) => (answer.body as { detail: string }).detail;
 
 describe('taking a file in', () => {

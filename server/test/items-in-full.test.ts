@@ -270,7 +270,7 @@ describe('serial numbers', () => {
   it('stand for one piece each, wherever it goes', async () => {
     await house.stock('SCL-B2', 'C-01-1', 1, { code: 'SC-1', expires: '2030-01-01' });
     await expect(house.stock('SCL-B2', 'C-02-1', 1, { code: 'SC-2', expires: '2030-01-01' })).resolves.toBeUndefined();
-    const lot = (await house.source.query(`SELECT id FROM lot WHERE code = 'SC-1'`)) as { id: number }[];
+    const lot = await house.source.query<{ id: number }[]>(`SELECT id FROM lot WHERE code = 'SC-1'`);
     const again = async () => {
       const { actAs } = await import('../src/demo/morning.js');
       const { LedgerService } = await import('../src/stock/ledger.service.js');

@@ -150,6 +150,35 @@ describe('the plan', () => {
 });
 
 describe('zones', () => {
+  it('decide where goods are sent and where they may be put', async () => {
+    await house.source.query(`DELETE s FROM item_site s JOIN item i ON i.id = s.item_id WHERE i.sku IN ('MTS-02', 'GLV-S')`);
+    await house.stock('MTS-02', 'DOCK-1', 10, { code: 'ZL1', expires: '2028-01-01' });
+    await house.stock('GLV-S', 'DOCK-1', 5);
+    const ruben = await house.as('Ruben');
+    const task = (await ruben.get('floor/store?site=1').expect(200)).body as {
+      goods: { itemId: number; lotId: number; fromPlaceId: number; suggestion: { code: string } }[];
+    };
+    const goodsOf = async (sku: string) => {
+      const id = await house.itemId(sku);
+      return task.goods.find((g) => g.itemId === id)!;
+    };
+    const [strips, gloves] = [await goodsOf('MTS-02'), await goodsOf('GLV-S')];
+    expect(strips.suggestion.code).toMatch(/^V-/);
+    expect(gloves.suggestion.code).not.toMatch(/^V-/);
+    const put = async (goods: typeof strips, code: string) =>
+      ruben.post('floor/store', {
+        itemId: goods.itemId,
+        lotId: goods.lotId,
+        units: 1,
+        fromPlaceId: goods.fromPlaceId,
+        toPlaceId: await house.placeId(code),
+        how: 'scanned',
+      });
+    expect((await put(strips, 'A-05-1')).body).toMatchObject({ code: 'refused', detail: expect.stringContaining('locked away') });
+    expect((await put(gloves, 'V-05-1')).body).toMatchObject({ code: 'refused', detail: expect.stringContaining('Only restricted goods') });
+    expect((await put(strips, 'V-05-1')).status).toBe(200);
+  });
+
   it('gather bins under a name and a rule', async () => {
     await maren.put('zones', { siteId: 3, code: 'cool', name: 'Cool room', rule: 'cold' }).expect(200);
     await maren.put('zones', { siteId: 3, code: 'X-01-1', name: 'Bad', rule: 'none' }).expect(400);

@@ -99,10 +99,10 @@ describe('people', () => {
   });
 
   it('reset a forgotten password by mail, a few times an hour; a stranger learns nothing', async () => {
-    const before = Number(((await house.source.query('SELECT COUNT(*) AS n FROM outbox')) as { n: string }[])[0]!.n);
+    const before = Number((await house.source.query<{ n: string }[]>('SELECT COUNT(*) AS n FROM outbox'))[0]!.n);
     await house.http.post('/api/door/reset').send({ email: 'nobody@nowhere.example' }).expect(204);
     for (let i = 0; i < 9; i++) await house.http.post('/api/door/reset').send({ email: 'Joss@tarnthistle.example' }).expect(204);
-    const after = Number(((await house.source.query('SELECT COUNT(*) AS n FROM outbox')) as { n: string }[])[0]!.n);
+    const after = Number((await house.source.query<{ n: string }[]>('SELECT COUNT(*) AS n FROM outbox'))[0]!.n);
     expect(after - before).toBe(4);
     const tokens = await linksMailed();
     await house.http.post('/api/door/choose').send({ token: tokens[0], password: 'a-new-password' }).expect(204);
@@ -226,6 +226,18 @@ describe('the company', () => {
     await maren.put('company/settings/overPercent', { value: '50' }).expect(204);
     await maren.put('company/settings/fillRemaining', { value: 'true' }).expect(204);
     expect((await maren.get(`floor/receive/${made.code}`).expect(200)).body).toMatchObject({ overPercent: 50, fillRemaining: true });
+  });
+
+  it('decides whether pickers may choose their round', async () => {
+    await house.stock('JAR-454-RD', 'A-01-1', 50);
+    const soon = await house.order([['JAR-454-RD', 1]], { promisedAt: new Date(Date.now() + 3_600_000).toISOString() });
+    const later = await house.order([['JAR-454-RD', 1]], { promisedAt: new Date(Date.now() + 90_000_000).toISOString() });
+    const [first, second] = [await house.release(soon), await house.release(later)];
+    const dilys = await house.as('Maren');
+    await maren.put('company/settings/ownChoice', { value: 'false' }).expect(204);
+    expect(said(await dilys.post(`floor/rounds/${second}/take`).expect(409))).toContain(`${first} comes first`);
+    await maren.put('company/settings/ownChoice', { value: 'true' }).expect(204);
+    await dilys.post(`floor/rounds/${second}/take`).expect(200);
   });
 
   it('promises by each site’s working days and departures', async () => {

@@ -18,6 +18,7 @@ export {
   standing,
   startStore,
   store,
+  zoneRefusal,
   type StandingGoods,
   type StoreCommand,
   type StoreState,

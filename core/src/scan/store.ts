@@ -69,6 +69,8 @@ export function checkStore(
       title: place.code,
       detail: `Not a bin. Scan the bin that the ${item.name} goes into`,
     };
+  const zone = zoneRefusal(item, place);
+  if (zone) return zone;
   if (!Number.isSafeInteger(units) || units <= 0 || units > standingUnits) {
     return {
       band: 'too-many',
@@ -76,6 +78,18 @@ export function checkStore(
       detail: `${item.name}: count again, or put away what is there`,
     };
   }
+  return null;
+}
+
+/** Goods that need cold stand only in cold zones; restricted zones hold restricted goods, and these stand nowhere else. */
+export function zoneRefusal(item: ItemFacts, place: PlaceFacts): Refusal | null {
+  const [needs, rule] = [item.storage ?? 'any', place.rule ?? 'none'];
+  if (needs === 'cold' && rule !== 'cold')
+    return { band: 'not-this', title: place.code, detail: `${item.name} must stand cold. Scan a bin of a cold zone` };
+  if (needs === 'restricted' && rule !== 'restricted')
+    return { band: 'not-this', title: place.code, detail: `${item.name} must be locked away. Scan a bin of a restricted zone` };
+  if (rule === 'restricted' && needs !== 'restricted')
+    return { band: 'not-this', title: place.code, detail: `Only restricted goods stand here. Scan another bin for ${item.name}` };
   return null;
 }
 

@@ -48,6 +48,8 @@ export interface ItemFacts {
   picture: string;
   tracking: 'none' | 'lot' | 'lot-expiry' | 'serial';
   packs: PackUnit[];
+  /** Where it may stand; absent where it may stand anywhere. */
+  storage?: 'any' | 'cold' | 'restricted';
   /** Where it belongs at this site, as people say it; null where it has no home. */
   home: string | null;
 }
@@ -57,6 +59,8 @@ export interface PlaceFacts {
   code: string;
   kind: string;
   siteId: number;
+  /** What its zone is for; absent where it is for anything. */
+  rule?: 'none' | 'cold' | 'restricted';
 }
 
 /** Every code that means something at a site, so that a phone can answer without the network. */

@@ -28,9 +28,9 @@ export class CodebookQueries {
       if (base) book.codes[item.sku.toUpperCase()] = { itemId: item.id, packId: base.id };
     }
     for (const { code, packId, itemId } of codes) book.codes[codeKey(code, today)] = { itemId, packId };
-    const places = await rows<{ id: number; code: string; kind: string; siteId: number }>(
+    const places = await rows<Codebook['places'][string]>(
       tx,
-      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id IS NOT NULL AND blocked = 0 AND kind NOT IN ('site','zone','parcel') AND (site_id = ? OR kind IN ('dock','tote'))${placeIds ? ` AND id IN (${marks(placeIds)})` : ''}`,
+      `SELECT p.id, p.code, p.kind, p.site_id AS siteId, COALESCE(z.rule, 'none') AS rule FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone' WHERE p.site_id IS NOT NULL AND p.blocked = 0 AND p.kind NOT IN ('site','zone','parcel') AND (p.site_id = ? OR p.kind IN ('dock','tote'))${placeIds ? ` AND p.id IN (${marks(placeIds)})` : ''}`,
       [siteId, ...(placeIds ?? [])],
     );
     for (const place of places) book.places[place.code.toUpperCase()] = place;
@@ -42,7 +42,7 @@ export class CodebookQueries {
     const params = [...(itemIds ?? [])];
     const found = await rows<Omit<ItemFacts, 'packs'>>(
       tx,
-      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
+      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, i.storage, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
       [siteId, ...params],
     );
     const packs = await rows<PackRow>(

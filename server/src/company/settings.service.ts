@@ -27,6 +27,12 @@ export class SettingsService {
     return (kept ? parsed<Kept>(kept.value).is : SETTINGS[name].default) as SettingValue<N>;
   }
 
+  /** What stands at the head of papers. */
+  async letterhead(): Promise<{ name: string; address: string }> {
+    const [name, address] = await Promise.all([this.get(this.source, 'companyName'), this.get(this.source, 'companyAddress')]);
+    return { name, address };
+  }
+
   async list(): Promise<SettingDto[]> {
     const kept = new Map(
       (await rows<{ name: string; value: unknown }>(this.source, 'SELECT name, value FROM setting')).map((s) => [

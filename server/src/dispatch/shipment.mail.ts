@@ -1,5 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { SettingsService } from '../company/settings.service.js';
 import { OrdersQueries } from '../orders/orders.queries.js';
 import { rows } from '../platform/database/tx.js';
 import { Mailer } from '../platform/mailer.js';
@@ -14,6 +15,7 @@ export class ShipmentMail implements OnModuleInit {
     private readonly outbox: Outbox,
     private readonly mailer: Mailer,
     private readonly orders: OrdersQueries,
+    private readonly settings: SettingsService,
   ) {}
 
   onModuleInit(): void {
@@ -28,7 +30,7 @@ export class ShipmentMail implements OnModuleInit {
         to: String(payload['to']),
         subject: `Your order ${order.channelRef} is on its way`,
         text: `Dear ${order.customer},\n\nParcel ${String(payload['parcel'])} left us with ${String(payload['carrier'])}.\nTracking number: ${String(payload['tracking'])}\n\nThe packing list is attached.\n`,
-        attachments: [{ filename: `${order.code}.pdf`, content: await packingListPdf(order) }],
+        attachments: [{ filename: `${order.code}.pdf`, content: await packingListPdf(order, await this.settings.letterhead()) }],
       });
     });
   }

@@ -3,6 +3,7 @@ import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
+import { SettingsService } from '../company/settings.service.js';
 import { packingListPdf } from '../printing/packing-list.pdf.js';
 import { ClearHoldDto, OrderDto, OrderRowDto } from './orders.dto.js';
 import { OrdersQueries } from './orders.queries.js';
@@ -13,6 +14,7 @@ export class OrdersController {
   constructor(
     private readonly queries: OrdersQueries,
     private readonly orders: OrdersService,
+    private readonly settings: SettingsService,
   ) {}
 
   @Get()
@@ -32,7 +34,7 @@ export class OrdersController {
   @Access('signed-in')
   async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds);
-    return new StreamableFile(await packingListPdf(order), {
+    return new StreamableFile(await packingListPdf(order, await this.settings.letterhead()), {
       type: 'application/pdf',
       disposition: `inline; filename="${order.code}.pdf"`,
     });

@@ -3,6 +3,7 @@ import { goodsWords } from '@vectrum/core/quantity';
 import { checkPick, checkSetDown, checkTote } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
 import { UndoService } from '../activity/undo.service.js';
+import { SettingsService } from '../company/settings.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
@@ -40,6 +41,7 @@ export class PickingService implements OnModuleInit {
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
     private readonly undo: UndoService,
+    private readonly settings: SettingsService,
   ) {}
 
   onModuleInit(): void {
@@ -148,11 +150,23 @@ export class PickingService implements OnModuleInit {
   /** Puts the first person to touch a waiting round on it. */
   async begin(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (round.state !== 'waiting') return;
+    await this.mustBeNext(tx, round);
     await tx.query(`UPDATE pick_round SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
       act.person.id,
       round.id,
     ]);
     await tx.query(`UPDATE sales_order SET state = 'picking', version = version + 1 WHERE id = ?`, [round.order_id]);
+  }
+
+  /** Where pickers may not choose, the round whose promise is soonest comes before any other that waits. */
+  private async mustBeNext(tx: Tx, round: RoundRow): Promise<void> {
+    if (await this.settings.get(tx, 'ownChoice')) return;
+    const next = await one<{ code: string }>(
+      tx,
+      `SELECT r.code FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.site_id = ? AND r.state = 'waiting' ORDER BY o.promised_at, r.id LIMIT 1`,
+      [round.site_id],
+    );
+    if (next && next.code !== round.code) throw badState(`${next.code} comes first: its promise is sooner. Take that one`);
   }
 
   /** A tote serves one round at a time; its row is locked, so that two rounds cannot take it together. */

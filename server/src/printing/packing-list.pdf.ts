@@ -1,10 +1,11 @@
 import { countOf } from '@vectrum/core/quantity';
 import type { OrderDto } from '../orders/orders.dto.js';
-import { drawBarcode, drawCells, finish, newPaper } from './paper.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from './paper.js';
 
 /** A packing list on A4, without prices; its barcode opens the order wherever it is scanned. */
-export async function packingListPdf(order: OrderDto): Promise<Buffer> {
+export async function packingListPdf(order: OrderDto, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
   const paper = newPaper(`Packing list ${order.code}`);
+  drawLetterhead(paper, from);
   const left = paper.page.margins.left;
   const wide = paper.page.width - 2 * left;
   paper.font('bold').fontSize(18).text('Packing list', left, 42);

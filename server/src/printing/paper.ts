@@ -26,6 +26,23 @@ export function fonts(paper: Paper): Paper {
     .font('regular');
 }
 
+/** Who a paper comes from. */
+export interface Letterhead {
+  name: string;
+  address: string;
+}
+
+/** The company at the head of the page that is open; nothing where it has not said its name. */
+export function drawLetterhead(paper: Paper, from: Letterhead): void {
+  if (from.name === '') return;
+  const left = paper.page.margins.left;
+  paper
+    .font('bold')
+    .fontSize(8)
+    .text(from.name, left, 22, { lineBreak: false, continued: from.address !== '' });
+  if (from.address !== '') paper.font('regular').text(`   ${from.address}`, { lineBreak: false });
+}
+
 /** Waits for the last byte. */
 export function finish(paper: Paper): Promise<Buffer> {
   return new Promise((resolve, reject) => {

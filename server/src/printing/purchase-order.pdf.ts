@@ -1,13 +1,14 @@
 import { micro, moneyText, priceText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
 import type { PurchaseOrderDto, PurchaseOrderLineDto } from '../purchasing/purchasing.dto.js';
-import { drawBarcode, drawCells, finish, newPaper, type Paper } from './paper.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from './paper.js';
 
 const ROW = 46;
 
 /** A purchase order on A4: its barcode at the head and one beside each line, for the dock to scan. */
-export async function purchaseOrderPdf(order: PurchaseOrderDto): Promise<Buffer> {
+export async function purchaseOrderPdf(order: PurchaseOrderDto, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
   const paper = newPaper(`Purchase order ${order.code}`);
+  drawLetterhead(paper, from);
   const left = paper.page.margins.left;
   paper.font('bold').fontSize(18).text('Purchase order', left, 42);
   paper.font('regular').fontSize(10).text(order.supplier, left, 68);

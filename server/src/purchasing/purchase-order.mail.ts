@@ -1,5 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { SettingsService } from '../company/settings.service.js';
 import { rows } from '../platform/database/tx.js';
 import { Mailer } from '../platform/mailer.js';
 import { Outbox } from '../platform/outbox.js';
@@ -14,6 +15,7 @@ export class PurchaseOrderMail implements OnModuleInit {
     private readonly outbox: Outbox,
     private readonly mailer: Mailer,
     private readonly orders: PurchasingQueries,
+    private readonly settings: SettingsService,
   ) {}
 
   onModuleInit(): void {
@@ -29,7 +31,7 @@ export class PurchaseOrderMail implements OnModuleInit {
         to: String(payload['to']),
         subject: `Purchase order ${order.code}`,
         text: `Dear ${order.supplier},\n\nOur purchase order ${order.code} is attached. Delivery to ${order.site}${order.expectedOn ? `, expected ${order.expectedOn}` : ''}.\nEach line has a barcode: print it on the label of the goods if you can.\n`,
-        attachments: [{ filename: `${order.code}.pdf`, content: await purchaseOrderPdf(order) }],
+        attachments: [{ filename: `${order.code}.pdf`, content: await purchaseOrderPdf(order, await this.settings.letterhead()) }],
       });
     });
   }

@@ -3,6 +3,7 @@ import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
+import { SettingsService } from '../company/settings.service.js';
 import { purchaseOrderPdf } from '../printing/purchase-order.pdf.js';
 import { EditPurchaseOrderDto, PurchaseOrderDto, PurchaseOrderRowDto } from './purchasing.dto.js';
 import { PurchasingQueries } from './purchasing.queries.js';
@@ -13,6 +14,7 @@ export class PurchasingController {
   constructor(
     private readonly queries: PurchasingQueries,
     private readonly orders: PurchasingService,
+    private readonly settings: SettingsService,
   ) {}
 
   @Get()
@@ -32,7 +34,7 @@ export class PurchasingController {
   @Access('signed-in')
   async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds, person.seesCosts);
-    return new StreamableFile(await purchaseOrderPdf(order), {
+    return new StreamableFile(await purchaseOrderPdf(order, await this.settings.letterhead()), {
       type: 'application/pdf',
       disposition: `inline; filename="${order.code}.pdf"`,
     });

@@ -18,6 +18,10 @@ interface GoodsRow extends Omit<StandingGoods, 'suggestion'> {
 }
 
 /** Puts goods away from the dock into bins, by two scans. */
+/** The zone of a place and the item that asks for it, and whether the one lets the other in: what `zoneRefusal` says, in SQL. */
+const FITTING = `LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone' JOIN item want ON want.id = ?`;
+const FITS = `IF(want.storage = 'any', COALESCE(z.rule, 'none') <> 'restricted', z.rule = want.storage)`;
+
 @Injectable()
 export class StoringService implements OnModuleInit {
   constructor(
@@ -116,14 +120,14 @@ export class StoringService implements OnModuleInit {
     if (home) return { code: home, reason: 'its pick face' };
     const beside = await one<{ code: string }>(
       tx,
-      `SELECT p.code FROM balance b JOIN place p ON p.id = b.place_id WHERE b.item_id = ? AND b.units > 0 AND p.site_id = ? AND p.kind IN ('pick-face','reserve') AND p.blocked = 0 ORDER BY p.walk_order LIMIT 1`,
-      [itemId, siteId],
+      `SELECT p.code FROM balance b JOIN place p ON p.id = b.place_id ${FITTING} WHERE b.item_id = ? AND b.units > 0 AND p.site_id = ? AND p.kind IN ('pick-face','reserve') AND p.blocked = 0 AND ${FITS} ORDER BY p.walk_order LIMIT 1`,
+      [itemId, itemId, siteId],
     );
     if (beside) return { code: beside.code, reason: 'the rest of it lies there' };
     const free = await one<{ code: string }>(
       tx,
-      `SELECT p.code FROM place p WHERE p.site_id = ? AND p.kind = 'pick-face' AND p.blocked = 0 AND NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0) ORDER BY p.walk_order LIMIT 1`,
-      [siteId],
+      `SELECT p.code FROM place p ${FITTING} WHERE p.site_id = ? AND p.kind = 'pick-face' AND p.blocked = 0 AND ${FITS} AND NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0) ORDER BY p.walk_order LIMIT 1`,
+      [itemId, siteId],
     );
     return free ? { code: free.code, reason: 'the nearest empty bin' } : null;
   }

@@ -93,6 +93,7 @@ describe('whatever a person does', () => {
       order: 'P-1',
       supplier: 'S',
       overPercent: 5,
+      fillRemaining: false,
       dock: places.dock,
       lines: [
         { line: 1, itemId: 1, packId: 12, ordered: 192, received: 100 },
@@ -192,6 +193,7 @@ describe('whatever a person does', () => {
       order: 'P-1',
       supplier: 'S',
       overPercent: 0,
+      fillRemaining: false,
       dock: places.dock,
       lines: [{ line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 }],
     };

@@ -5,6 +5,7 @@ const task: ReceiveTask = {
   order: 'P-1187',
   supplier: 'Quillon Glassware',
   overPercent: 5,
+  fillRemaining: false,
   dock: places.dock,
   lines: [
     { line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 },

@@ -18,6 +18,7 @@ const receiveTask = (received: number, applied: string[]): ReceiveTask & Bundle 
   order: 'P-1',
   supplier: 'S',
   overPercent: 0,
+  fillRemaining: false,
   dock: places.dock,
   lines: [{ line: 1, itemId: 1, packId: 12, ordered: LIMIT, received }],
   applied,

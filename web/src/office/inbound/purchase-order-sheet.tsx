@@ -10,6 +10,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { ProblemNote, Shown } from '../../ui/states';
+import { inHomeMoney } from './home-money';
 import { ReceivedStrip } from './received-strip';
 
 type Order = Dto['PurchaseOrderDto'];
@@ -133,6 +134,8 @@ function about(order: Order): string {
 /** One purchase order: what was ordered in packs, what has come, prices both ways. */
 export function PurchaseOrderSheet() {
   const { code = '' } = useParams();
+  const me = useMe();
+  const money = useQuery({ queryKey: ['money'], queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
   const query = useQuery({
     queryKey: ['purchase-order', code],
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code } } })),
@@ -173,7 +176,7 @@ export function PurchaseOrderSheet() {
                       {
                         cap: 'Goods',
                         value: moneyText(micro(o.goods ?? '0'), o.currency),
-                        note: plural(o.lines.length, 'line', 'lines'),
+                        note: `${plural(o.lines.length, 'line', 'lines')}${inHomeMoney(o, money.data, me.data?.homeCurrency)}`,
                       },
                     ]
                   : [{ cap: 'Lines', value: String(o.lines.length) }]),

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { api, ask } from '../../../api/client';
+import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
 
 /** What each duty allows: a matrix to adjust. The owner keeps every right. */
@@ -10,6 +10,11 @@ export function DutiesPage() {
   const set = useMutation({
     mutationFn: ({ duty, rights }: { duty: string; rights: string[] }) =>
       ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights } })),
+    onMutate: ({ duty, rights }) =>
+      client.setQueryData<Dto['DutiesDto']>(
+        ['duties'],
+        (was) => was && { ...was, duties: was.duties.map((d) => (d.duty === duty ? { ...d, rights, adjusted: true } : d)) },
+      ),
     onSettled: () => client.invalidateQueries({ queryKey: ['duties'] }),
   });
   return (
@@ -48,7 +53,7 @@ export function DutiesPage() {
                       <input
                         type="checkbox"
                         aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
-                        disabled={d.duty === 'owner' || set.isPending}
+                        disabled={d.duty === 'owner'}
                         checked={d.rights.includes(r.right)}
                         onChange={(e) =>
                           set.mutate({

@@ -16,6 +16,7 @@ export function CellEdit({
   return (
     <input
       className="input cell-edit"
+      data-scan
       aria-label={label}
       autoFocus
       value={text}

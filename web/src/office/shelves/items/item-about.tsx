@@ -131,7 +131,7 @@ function Sites({ item }: { item: Item }) {
   );
 }
 
-/** The picture, with a way to change it: any JPEG, PNG or WebP from this device. */
+/** The picture, with a way to change it: a JPEG, PNG or WebP from this device. */
 function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
