@@ -42,7 +42,11 @@ export function ImportsPage() {
   const me = useMe();
   const file = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
-  const query = useQuery({ queryKey: ['imports'], queryFn: () => ask(api.GET('/api/imports')) });
+  const query = useQuery({
+    queryKey: ['imports'],
+    queryFn: () => ask(api.GET('/api/imports')),
+    refetchInterval: (q) => (q.state.data?.some((r) => r.state === 'checking' || r.state === 'applying') ? 500 : false),
+  });
   const kinds = useQuery({ queryKey: ['imports', 'kinds'], queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
   const upload = useMutation({
     mutationFn: async (files: readonly File[]) => {
