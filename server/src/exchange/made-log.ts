@@ -107,6 +107,12 @@ export class MadeLog {
   }
 }
 
+/** Taking a row back that somebody worked on since would lose that work. */
+const changedSince = (table: string, row: Image) =>
+  badState(
+    `${String(row['sku'] ?? row['code'] ?? row['name'] ?? table)} was changed after this import. It stays as it is; change it by hand, or take the later import back first`,
+  );
+
 /** Takes one batch back. Refuses where a row was changed since, or where something depends on a row that was made. */
 export async function takeBack(tx: Tx, table: string, before: readonly Image[] | null, after: readonly Image[]): Promise<void> {
   const keys = columnsOf(table);
@@ -115,10 +121,11 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
       for (let i = 0; i < after.length; i += 500) {
         const some = after.slice(i, i + 500);
         const tuple = `(${keys.map(() => '?').join(', ')})`;
-        await tx.query(
-          `DELETE FROM \`${table}\` WHERE (${keys.map((k) => `\`${k}\``).join(', ')}) IN (${some.map(() => tuple).join(', ')})`,
-          some.flatMap((r) => keys.map((k) => r[k])),
-        );
+        const where = `(${keys.map((k) => `\`${k}\``).join(', ')}) IN (${some.map(() => tuple).join(', ')})`;
+        const ids = some.flatMap((r) => keys.map((k) => r[k]));
+        const changed = (await read(tx, table, `${where} FOR UPDATE`, ids)).find((r) => Number(r['version'] ?? 1) > 1);
+        if (changed) throw changedSince(table, changed);
+        await tx.query(`DELETE FROM \`${table}\` WHERE ${where}`, ids);
       }
     } catch (thrown) {
       if (!isReferenced(thrown)) throw thrown;
@@ -133,9 +140,7 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
     const ids = keys.map((k) => old[k]);
     const now = (await read(tx, table, `${where} FOR UPDATE`, ids))[0];
     if (!now || !same(JSON.parse(JSON.stringify(now)) as Image, after[i] ?? {})) {
-      throw badState(
-        `${String(old['sku'] ?? old['code'] ?? old['name'] ?? table)} was changed after this import. It stays as it is; change it by hand`,
-      );
+      throw changedSince(table, old);
     }
     const columns = Object.keys(old).filter((c) => !keys.includes(c));
     await tx.query(`UPDATE \`${table}\` SET ${columns.map((c) => `\`${c}\` = ?`).join(', ')} WHERE ${where}`, [
