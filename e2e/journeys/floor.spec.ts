@@ -32,9 +32,10 @@ test('a scan with no task open says what the code is', async () => {
   await open('ruben', '/floor');
   await expect(floor.getByText('Scan a paper, or choose')).toBeVisible();
   await scan(floor, '19521077000017');
-  await expect(floor.getByRole('alert')).toContainText('Item JAR-454-RD: Jar 454 g, round');
+  await expect(floor.getByRole('heading', { name: 'Jar 454 g, round' })).toBeVisible();
+  await expect(floor.getByText('tray of 48')).toBeVisible();
   await scan(floor, '5099999999994');
-  await expect(floor.getByRole('alert')).toContainText('5099999999994 is on nothing here');
+  await expect(band(floor, 'unknown')).toContainText('5099999999994');
 });
 
 test('a paper that is not there is told, with a way back', async () => {

@@ -76,13 +76,23 @@ describe('a CSV file', () => {
   });
 
   it('takes the line ends of every system', async () => {
-    for (const end of ['\n', '\r\n', '\r']) expect(await csv(`SKU,Name${end}A,b${end}`)).toEqual([['SKU', 'Name'], ['A', 'b']]);
+    for (const end of ['\n', '\r\n', '\r'])
+      expect(await csv(`SKU,Name${end}A,b${end}`)).toEqual([
+        ['SKU', 'Name'],
+        ['A', 'b'],
+      ]);
   });
 
   it('reads UTF-16 of both orders, with their mark', async () => {
     const little = Buffer.from('\ufeffSKU;Name\nA;Größe\n', 'utf16le');
-    expect(await csv(little)).toEqual([['SKU', 'Name'], ['A', 'Größe']]);
-    expect(await csv(Buffer.from(little).swap16())).toEqual([['SKU', 'Name'], ['A', 'Größe']]);
+    expect(await csv(little)).toEqual([
+      ['SKU', 'Name'],
+      ['A', 'Größe'],
+    ]);
+    expect(await csv(Buffer.from(little).swap16())).toEqual([
+      ['SKU', 'Name'],
+      ['A', 'Größe'],
+    ]);
   });
 
   it('reads what is not UTF-8 as Windows-1252, also where the first odd letter comes late', async () => {
@@ -92,7 +102,14 @@ describe('a CSV file', () => {
 
   it('is not taken for Windows-1252 when a letter lies across two parts of the file', async () => {
     const rows = await csv(`SKU,Name\nA,${'é'.repeat(3_000)}\n`.repeat(1) + `B,${'é'.repeat(3_999)}\n`.repeat(20));
-    expect(new Set(rows.flat().join('').replace(/[SKUNameAB]/g, ''))).toEqual(new Set(['é']));
+    expect(
+      new Set(
+        rows
+          .flat()
+          .join('')
+          .replace(/[SKUNameAB]/g, ''),
+      ),
+    ).toEqual(new Set(['é']));
   });
 
   it('is refused where it is cut off within a letter of no encoding, or holds no text', async () => {
@@ -108,13 +125,21 @@ describe('a row', () => {
   it('has bounds, and says where they are passed', () => {
     expect(() => checkedRow(['x'], MOST_ROWS + 2)).toThrow(expect.objectContaining({ detail: expect.stringContaining('200,000 rows') }));
     expect(checkedRow(['x'], MOST_ROWS + 1)).toEqual(['x']);
-    expect(() => checkedRow(Array.from({ length: MOST_COLUMNS + 1 }, () => 'x'), 3)).toThrow(
-      expect.objectContaining({ detail: expect.stringContaining('Row 3') }),
-    );
+    expect(() =>
+      checkedRow(
+        Array.from({ length: MOST_COLUMNS + 1 }, () => 'x'),
+        3,
+      ),
+    ).toThrow(expect.objectContaining({ detail: expect.stringContaining('Row 3') }));
     expect(() => checkedRow(['a', 'x'.repeat(MOST_CELL + 1)], 4)).toThrow(
       expect.objectContaining({ detail: expect.stringContaining('row 4, column 2') }),
     );
-    expect(checkedRow(Array.from({ length: 5_000 }, () => ''), 2)).toEqual([]);
+    expect(
+      checkedRow(
+        Array.from({ length: 5_000 }, () => ''),
+        2,
+      ),
+    ).toEqual([]);
   });
 });
 
@@ -159,7 +184,9 @@ describe('a table written as a file', () => {
   const heads = ['Text', 'Number'];
 
   it.each(['csv', 'xlsx'] as const)('comes back from %s as what it was', async (kind) => {
-    const cell = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 40 }).map((s) => s.replace(/[\p{Cc}\p{Cs}\ufeff\ufffe\uffff]/gu, '').trim());
+    const cell = fc
+      .string({ unit: 'grapheme', minLength: 1, maxLength: 40 })
+      .map((s) => s.replace(/[\p{Cc}\p{Cs}\ufeff\ufffe\uffff]/gu, '').trim());
     const usable = cell.filter((s) => s !== '' && !s.startsWith("'"));
     await fc.assert(
       fc.asyncProperty(fc.array(fc.tuple(usable, fc.integer()), { minLength: 1, maxLength: 8 }), async (rows) => {

@@ -5,19 +5,7 @@ import { parse } from 'csv-parse/sync';
 import { readXlsx } from '../src/exchange/files/read-xlsx.js';
 import { type Caller, House } from './house.js';
 
-const LISTS = [
-  'items',
-  'places',
-  'orders',
-  'customers',
-  'purchase-orders',
-  'suppliers',
-  'channels',
-  'rounds',
-  'people',
-  'devices',
-  'tape',
-];
+const LISTS = ['items', 'places', 'orders', 'customers', 'purchase-orders', 'suppliers', 'channels', 'rounds', 'people', 'devices', 'tape'];
 let house: House;
 let maren: Caller;
 let dir: string;

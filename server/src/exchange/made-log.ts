@@ -6,6 +6,7 @@ type Image = Record<string, unknown>;
 /** The tables that an import may write, with the columns that name a row. */
 const KEYS: Readonly<Record<string, readonly string[]>> = {
   site: ['id'],
+  person_site: ['person_id', 'site_id'],
   place: ['id'],
   plan_shape: ['id'],
   item: ['id'],

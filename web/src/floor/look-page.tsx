@@ -147,7 +147,14 @@ function ItemCard({ look }: { look: Look }) {
       {look.stock.length === 0 && (
         <p className="px-[18px] text-[18px]">None of it lies here{item.home ? `. Its home is ${item.home}` : ''}.</p>
       )}
-      <PrintLabel subject="item" code={item.sku} holds={item.holds} lot={look.lot} expires={look.expires} />
+      <PrintLabel
+        key={`${item.sku}/${item.holds}/${look.lot}`}
+        subject="item"
+        code={item.sku}
+        holds={item.holds}
+        lot={look.lot}
+        expires={look.expires}
+      />
     </>
   );
 }
@@ -179,7 +186,7 @@ function PlaceCard({ look }: { look: Look }) {
         ))}
       </ul>
       {look.contents.length === 0 && <p className="px-[18px] text-[18px]">Nothing lies here.</p>}
-      <PrintLabel subject="place" code={look.title} />
+      <PrintLabel key={look.title} subject="place" code={look.title} />
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { insertMany, rows } from '../../platform/database/tx.js';
 import { cell, skuColumn } from '../shape.js';
 import { tableShape } from './table.js';
 
@@ -44,9 +45,21 @@ export const sitesShape = tableShape({
     { key: 'width', label: 'Width of the plan, m', read: cell.metres, column: 'width_m', empty: 40, as: 'decimal' },
     { key: 'depth', label: 'Depth of the plan, m', read: cell.metres, column: 'depth_m', empty: 30, as: 'decimal' },
   ],
-  after: async (tx, act) => {
+  after: async (tx, act, _batch, _ids, log) => {
     // Whoever takes a site in works there too; otherwise nobody could see it.
-    await tx.query('INSERT IGNORE INTO person_site (person_id, site_id) SELECT ?, id FROM site', [act.person.id]);
+    const apart = await rows<{ site_id: number }>(
+      tx,
+      'SELECT id AS site_id FROM site WHERE id NOT IN (SELECT site_id FROM person_site WHERE person_id = ?)',
+      [act.person.id],
+    );
+    const joined = apart.map(({ site_id }) => ({ person_id: act.person.id, site_id }));
+    await insertMany(
+      tx,
+      'person_site',
+      ['person_id', 'site_id'],
+      joined.map((j) => [j.person_id, j.site_id]),
+    );
+    await log.createdKeys('person_site', joined);
   },
 });
 

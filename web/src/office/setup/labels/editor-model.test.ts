@@ -21,7 +21,7 @@ const design: LabelDesign = {
 
 describe('dragging on a label', () => {
   it('keeps to half millimetres away from everything', () => {
-    expect(snapped(design, 'a', 15.3, 11.1)).toEqual({ xMm: 15.5, yMm: 11, guideX: null, guideY: null });
+    expect(snapped(design, 'a', 15.3, 8.1)).toEqual({ xMm: 15.5, yMm: 8, guideX: null, guideY: null });
   });
   it('keeps to the edges of a neighbour, to the middle and to the edges of the label', () => {
     expect(snapped(design, 'a', 29.3, 11.1)).toMatchObject({ xMm: 30, guideX: 30 });

@@ -23,8 +23,28 @@ const item = {
   tags: ['glass', 'spring'],
   extra: { origin: 'Netherwick' },
   packs: [
-    { id: 2, name: 'tray', plural: 'trays', factor: 48, weightG: 11_000, lengthMm: 600, widthMm: 400, heightMm: 130, barcodes: ['19521077000017'] },
-    { id: 1, name: 'jar', plural: 'jars', factor: 1, weightG: 230, lengthMm: null, widthMm: null, heightMm: null, barcodes: ['9521077000010', 'OLD-1'] },
+    {
+      id: 2,
+      name: 'tray',
+      plural: 'trays',
+      factor: 48,
+      weightG: 11_000,
+      lengthMm: 600,
+      widthMm: 400,
+      heightMm: 130,
+      barcodes: ['19521077000017'],
+    },
+    {
+      id: 1,
+      name: 'jar',
+      plural: 'jars',
+      factor: 1,
+      weightG: 230,
+      lengthMm: null,
+      widthMm: null,
+      heightMm: null,
+      barcodes: ['9521077000010', 'OLD-1'],
+    },
   ],
   sites: [{ siteId: 1, site: 'Millrace', home: 'C-07-2', cost: '0.400000', reorderPoint: 0, orderUpTo: 960 }],
   parts: [],
@@ -66,8 +86,26 @@ describe('an item as a form', () => {
       sites: [{ siteId: 1, home: 'C-07-2', cost: '0.4', reorderPoint: 0, orderUpTo: 960 }],
     });
     expect(body.packs).toEqual([
-      { name: 'jar', plural: 'jars', factor: 1, weightG: 230, lengthMm: null, widthMm: null, heightMm: null, barcodes: ['9521077000010', 'OLD-1'] },
-      { name: 'tray', plural: 'trays', factor: 48, weightG: 11_000, lengthMm: 600, widthMm: 400, heightMm: 130, barcodes: ['19521077000017'] },
+      {
+        name: 'jar',
+        plural: 'jars',
+        factor: 1,
+        weightG: 230,
+        lengthMm: null,
+        widthMm: null,
+        heightMm: null,
+        barcodes: ['9521077000010', 'OLD-1'],
+      },
+      {
+        name: 'tray',
+        plural: 'trays',
+        factor: 48,
+        weightG: 11_000,
+        lengthMm: 600,
+        widthMm: 400,
+        heightMm: 130,
+        barcodes: ['19521077000017'],
+      },
     ]);
   });
 
@@ -79,7 +117,11 @@ describe('an item as a form', () => {
   });
 
   it('takes tags and barcodes apart, however they were typed', () => {
-    const values = { ...valuesOf(item), tags: ' glass ,, spring,', packs: [{ ...blankPack, name: 'jar', factor: '1', barcodes: '  111\n222\t333 ' }] };
+    const values = {
+      ...valuesOf(item),
+      tags: ' glass ,, spring,',
+      packs: [{ ...blankPack, name: 'jar', factor: '1', barcodes: '  111\n222\t333 ' }],
+    };
     const body = bodyOf(values, true);
     expect(body.tags).toEqual(['glass', 'spring']);
     expect(body.packs[0]?.barcodes).toEqual(['111', '222', '333']);
