@@ -117,7 +117,7 @@ test('a channel lists an item under its own code', async () => {
 
 test('the sum behind a number opens beneath its row', async () => {
   await page.goto('/shelves/items/JAR-227-RD');
-  await page.getByTitle('Why this many on hand').first().click();
+  await page.getByTitle('Why: on hand at Millrace').click();
   await expect(page.locator('.sum')).toContainText('Received');
   await expect(page.locator('.sum')).toContainText('=');
 });
@@ -136,7 +136,7 @@ test('a scan into a field that did not ask leaves the field as it was', async ()
 test('nobody sees what is not theirs', async ({ browser }) => {
   const orla = await desktop(browser, 'orla');
   await orla.goto('/setup/people');
-  await expect(orla.getByText('Setup is not among your duties')).toBeVisible();
+  await expect(orla.getByText('People is not among your duties')).toBeVisible();
   await orla.goto('/shelves/items/JAR-454-RD');
   await expect(orla.getByRole('heading', { name: 'Jar 454 g, round' })).toBeVisible();
   await expect(orla.getByText('Cost of a jar')).toHaveCount(0);

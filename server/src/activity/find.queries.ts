@@ -12,7 +12,7 @@ export class FindQueries {
   async find(text: string, siteIds: readonly number[]): Promise<FindDto> {
     const word = text.trim();
     if (word === '') return { opens: null, found: [] };
-    const exact = await this.exact(word);
+    const exact = await this.exact(word, siteIds);
     if (exact) return { opens: exact.link, found: [exact] };
     const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
     const found = await rows<FoundDto>(
@@ -26,16 +26,17 @@ export class FindQueries {
     return { opens: null, found };
   }
 
-  private async exact(word: string): Promise<FoundDto | undefined> {
+  private async exact(word: string, siteIds: readonly number[]): Promise<FoundDto | undefined> {
+    const sites = [0, ...siteIds];
     const code = codeKey(word, new Date().toISOString().slice(0, 10));
     return one<FoundDto>(
       this.source,
       `SELECT 'Item' AS kind, i.sku AS code, i.name AS title, CONCAT('/shelves/items/', i.sku) AS link FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ?
        UNION ALL SELECT 'Item', sku, name, CONCAT('/shelves/items/', sku) FROM item WHERE sku = ?
-       UNION ALL SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE code = ?
-       UNION ALL SELECT 'Purchase', code, '', CONCAT('/inbound/', code) FROM purchase_order WHERE code = ?
-       UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IS NOT NULL LIMIT 1`,
-      [code, code, code, code, code],
+       UNION ALL SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Purchase', code, '', CONCAT('/inbound/', code) FROM purchase_order WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IN (?) LIMIT 1`,
+      [code, code, code, sites, code, sites, code, sites],
     );
   }
 }
