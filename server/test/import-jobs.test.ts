@@ -72,10 +72,9 @@ describe('the work behind an import', () => {
   it('writes nothing when it breaks in the middle, and can be asked for again', async () => {
     const shape = house.app.get(Shapes).of('items');
     const run = await checked(house, maren, 'breaks.csv', items('BRK', 2_500));
-    const write = jest.spyOn(shape, 'write');
-    const real = write.getMockImplementation() ?? Object.getPrototypeOf(shape).write.bind(shape);
+    const real = shape.write.bind(shape);
     let batches = 0;
-    write.mockImplementation(async (...given) => {
+    const write = jest.spyOn(shape, 'write').mockImplementation(async (...given) => {
       if (++batches === 3) throw new Error('the disk is full');
       await real(...given);
     });

@@ -69,7 +69,7 @@ describe('an order of items', () => {
 });
 
 describe('a pack ladder', () => {
-  const pack = (factor: number): EditPackDto => ({ name: 'x', plural: 'xs', factor, barcodes: [] }) as EditPackDto;
+  const pack = (factor: number): EditPackDto => ({ name: 'x', plural: 'xs', factor, barcodes: [] });
 
   it('has a base unit, and no two rungs alike', () => {
     expect(() => checkLadder([pack(1), pack(6), pack(48)])).not.toThrow();
@@ -97,7 +97,7 @@ describe('a pack ladder', () => {
 });
 
 describe('the company’s own fields', () => {
-  const field = (kind: string, choices: string[] = []) => ({ name: 'Season', kind, choices }) as Parameters<typeof extraValue>[0];
+  const field = (kind: string, choices: string[] = []) => ({ name: 'Season', kind, choices });
 
   it.each([
     ['number', ' 1,5 ', '1.5'],

@@ -113,7 +113,7 @@ describe('an item as a form', () => {
     const body = bodyOf(valuesOf(item), false);
     expect(body).not.toHaveProperty('cost');
     expect(body).not.toHaveProperty('labour');
-    expect(body.sites[0]).not.toHaveProperty('cost');
+    expect(body.sites?.[0]).not.toHaveProperty('cost');
   });
 
   it('takes tags and barcodes apart, however they were typed', () => {
@@ -156,6 +156,6 @@ describe('a new item', () => {
     const body = bodyOf({ ...freshValues(sites), sku: 'NEW-1', name: 'Skep' }, true);
     expect(body).toMatchObject({ taxCode: null, cost: null, tags: [], parts: [], extra: {} });
     expect(body.packs[0]).toMatchObject({ factor: 1, weightG: null, barcodes: [] });
-    expect(body.sites[0]).toEqual({ siteId: 1, home: null, cost: null, reorderPoint: null, orderUpTo: null });
+    expect(body.sites?.[0]).toEqual({ siteId: 1, home: null, cost: null, reorderPoint: null, orderUpTo: null });
   });
 });
