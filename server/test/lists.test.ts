@@ -91,7 +91,7 @@ describe('the list of items as a file', () => {
 describe('other lists as files', () => {
   it('never hold a cell that begins like a formula', async () => {
     const bytes = (await maren.bytes('exports/lists/orders.csv').expect(200)).body as Buffer;
-    const cells = (parse(bytes, { bom: true })).flat();
+    const cells = parse(bytes, { bom: true }).flat();
     expect(cells.some((c) => c.includes('HYPERLINK'))).toBe(true);
     expect(cells.filter((c) => /^[=+@\t]/.test(c))).toEqual([]);
   });

@@ -24,9 +24,10 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
 
 const keyOf = (table: string, image: Image) => (KEYS[table] ?? []).map((k) => String(image[k] as number)).join('/');
 /** Figures that the house keeps by itself; a row with only these altered counts as it was. */
-const KEPT_BY_ITSELF = /^(lacks_|told_units|poll)/;
+const KEPT_BY_ITSELF = /^(lacks_|told_units|poll|version$)/;
 const plainImage = (image: Image) => JSON.stringify(Object.entries(image).filter(([k]) => !KEPT_BY_ITSELF.test(k)));
 const same = (a: Image, b: Image) => plainImage(a) === plainImage(b);
+const versionOf = (image: Image | undefined) => Number(image?.['version'] ?? 1);
 
 function columnsOf(table: string): readonly string[] {
   const keys = KEYS[table];
@@ -80,6 +81,13 @@ export class MadeLog {
     await work();
     const after = new Map((await read(this.tx, table, where, values)).map((r) => [keyOf(table, r), r]));
     const altered = before.filter((b) => !same(b, after.get(keyOf(table, b)) ?? {}));
+    // A row that a file only confirms has not changed: whoever has it open may still keep it.
+    const confirmed = before.filter((b) => !altered.includes(b) && versionOf(after.get(keyOf(table, b))) === versionOf(b) + 1);
+    if (confirmed.length > 0) {
+      await this.tx.query(`UPDATE \`${table}\` SET version = version - 1 WHERE id IN (${marks(confirmed)})`, [
+        ...confirmed.map((b) => b['id']),
+      ]);
+    }
     if (counts) this.changed += altered.length;
     if (altered.length > 0)
       await this.keep(
@@ -124,7 +132,7 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
         const tuple = `(${keys.map(() => '?').join(', ')})`;
         const where = `(${keys.map((k) => `\`${k}\``).join(', ')}) IN (${some.map(() => tuple).join(', ')})`;
         const ids = some.flatMap((r) => keys.map((k) => r[k]));
-        const changed = (await read(tx, table, `${where} FOR UPDATE`, ids)).find((r) => Number(r['version'] ?? 1) > 1);
+        const changed = (await read(tx, table, `${where} FOR UPDATE`, ids)).find((r) => versionOf(r) > 1);
         if (changed) throw changedSince(table, changed);
         await tx.query(`DELETE FROM \`${table}\` WHERE ${where}`, ids);
       }
@@ -140,7 +148,7 @@ export async function takeBack(tx: Tx, table: string, before: readonly Image[] |
     const where = keys.map((k) => `\`${k}\` = ?`).join(' AND ');
     const ids = keys.map((k) => old[k]);
     const now = (await read(tx, table, `${where} FOR UPDATE`, ids))[0];
-    if (!now || !same(JSON.parse(JSON.stringify(now)) as Image, after[i] ?? {})) {
+    if (!now || versionOf(now) !== versionOf(after[i]) || !same(JSON.parse(JSON.stringify(now)) as Image, after[i] ?? {})) {
       throw changedSince(table, old);
     }
     const columns = Object.keys(old).filter((c) => !keys.includes(c));

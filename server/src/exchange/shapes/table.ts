@@ -94,7 +94,9 @@ async function write(shape: TableShape, tx: Tx, act: Act, batch: readonly Import
   const ids = await resolve(tx, shape, batch);
   const keys = shape.key.flatMap((k) => shape.columns.filter((c) => c.key === k));
   const keyOf = (r: ImportRow) => keys.map((c) => valueOf(r, c, ids));
-  const name = (values: readonly unknown[]) => values.map((v) => String(v as string).toUpperCase()).join('\n');
+  // 2.5 in a file and 2.50 in the table are one number.
+  const name = (values: readonly unknown[]) =>
+    values.map((v, i) => (keys[i]?.as === 'decimal' ? String(Number(v)) : String(v as string).toUpperCase())).join('\n');
   const known = new Set((await existing(tx, shape, keys, batch.map(keyOf))).map((found) => name(keys.map((c) => found[c.column]))));
   const fresh = batch.filter((r) => !known.has(name(keyOf(r))));
   const old = batch.filter((r) => known.has(name(keyOf(r))));
