@@ -31,3 +31,25 @@ export function dateAt(value: unknown, path: string): string {
   if (!/^\d{4}-\d{2}-\d{2}(T.*)?$/.test(text) || Number.isNaN(Date.parse(date))) throw new InputFault('An ISO date is wanted here', path);
   return date;
 }
+
+/** One of a few words, or a fault that names them. */
+export function oneOfAt<T extends string>(value: unknown, words: readonly T[], path: string): T {
+  const word = words.find((w) => w === value);
+  if (word === undefined) throw new InputFault(`One of these is wanted here: ${words.join(', ')}`, path);
+  return word;
+}
+
+/** A whole number of at least `least`, or a fault. */
+export function unitsAt(value: unknown, least: number, path: string): number {
+  if (typeof value !== 'number' || !Number.isSafeInteger(value) || value < least)
+    throw new InputFault(`A whole number of at least ${least} is wanted here`, path);
+  return value;
+}
+
+/** An ISO date or instant as milliseconds, or a fault. */
+export function instantAt(value: unknown, path: string): number {
+  const text = textAt(value, path);
+  const at = /^\d{4}-\d{2}-\d{2}/.test(text) ? Date.parse(text) : Number.NaN;
+  if (Number.isNaN(at)) throw new InputFault('An ISO date or time is wanted here', path);
+  return at;
+}

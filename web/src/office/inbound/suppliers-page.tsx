@@ -8,6 +8,7 @@ import { useMe } from '../../api/queries';
 import { ExportLinks } from '../../ui/export-links';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
+import { OpenRow } from '../../ui/open-row';
 import { Picture } from '../../ui/picture';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
@@ -16,7 +17,6 @@ import { readPriceList } from './price-list';
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
   const { code: open } = useParams();
-  const navigate = useNavigate();
   const me = useMe();
   const query = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
   return (
@@ -52,19 +52,12 @@ export function SuppliersPage() {
                 </thead>
                 <tbody>
                   {list.map((s) => (
-                    <tr
-                      key={s.code}
-                      data-open
-                      tabIndex={0}
-                      aria-selected={s.code === open}
-                      onClick={() => void navigate(`/inbound/suppliers/${s.code}`)}
-                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/inbound/suppliers/${s.code}`)}
-                    >
+                    <OpenRow key={s.code} to={`/inbound/suppliers/${s.code}`} open={s.code === open}>
                       <td>{s.name}</td>
                       <td className="code">{s.code}</td>
                       <td className="mid">{s.phone}</td>
                       <td className="num">{s.leadDays}</td>
-                    </tr>
+                    </OpenRow>
                   ))}
                 </tbody>
               </table>

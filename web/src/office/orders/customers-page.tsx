@@ -7,13 +7,13 @@ import { ExportLinks } from '../../ui/export-links';
 import { Field } from '../../ui/field';
 import { when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
+import { OpenRow } from '../../ui/open-row';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
   const { code: open } = useParams();
-  const navigate = useNavigate();
   const me = useMe();
   const query = useQuery({ queryKey: ['customers'], queryFn: () => ask(api.GET('/api/customers')) });
   return (
@@ -52,20 +52,13 @@ export function CustomersPage() {
                 </thead>
                 <tbody>
                   {list.map((c) => (
-                    <tr
-                      key={c.code}
-                      data-open
-                      tabIndex={0}
-                      aria-selected={c.code === open}
-                      onClick={() => void navigate(`/orders/customers/${c.code}`)}
-                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/orders/customers/${c.code}`)}
-                    >
+                    <OpenRow key={c.code} to={`/orders/customers/${c.code}`} open={c.code === open}>
                       <td>{c.name}</td>
                       <td className="code">{c.code}</td>
                       <td className="mid">{c.city}</td>
                       {!open && <td className="mid">{c.email}</td>}
                       {!open && <td className="mid">{c.phone}</td>}
-                    </tr>
+                    </OpenRow>
                   ))}
                 </tbody>
               </table>

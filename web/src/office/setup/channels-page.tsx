@@ -7,6 +7,7 @@ import { ExportLinks } from '../../ui/export-links';
 import { Field } from '../../ui/field';
 import { when, whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
+import { OpenRow } from '../../ui/open-row';
 import { Sheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { readListings } from './listings';
@@ -14,7 +15,6 @@ import { readListings } from './listings';
 /** The sales channels, with one open. */
 export function ChannelsPage() {
   const { code: open } = useParams();
-  const navigate = useNavigate();
   const query = useQuery({ queryKey: ['channels'], queryFn: () => ask(api.GET('/api/channels')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: '520px' }}>
@@ -40,14 +40,7 @@ export function ChannelsPage() {
               </thead>
               <tbody>
                 {list.map((c) => (
-                  <tr
-                    key={c.code}
-                    data-open
-                    tabIndex={0}
-                    aria-selected={c.code === open}
-                    onClick={() => void navigate(`/setup/channels/${c.code}`)}
-                    onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/channels/${c.code}`)}
-                  >
+                  <OpenRow key={c.code} to={`/setup/channels/${c.code}`} open={c.code === open}>
                     <td className="gl">
                       <Glyph
                         name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
@@ -59,7 +52,7 @@ export function ChannelsPage() {
                     <td className="mid">{c.kind.replace('-', ' ')}</td>
                     <td className="mid">{c.site}</td>
                     <td className="num">{whole(c.listings)}</td>
-                  </tr>
+                  </OpenRow>
                 ))}
               </tbody>
             </table>

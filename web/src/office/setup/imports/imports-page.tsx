@@ -5,6 +5,7 @@ import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { plural, when } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
+import { OpenRow } from '../../../ui/open-row';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { inOrder, uploadImport } from './upload';
 
@@ -121,14 +122,7 @@ export function ImportsPage() {
                 </thead>
                 <tbody>
                   {list.map((r) => (
-                    <tr
-                      key={r.id}
-                      data-open
-                      tabIndex={0}
-                      aria-selected={r.id === open}
-                      onClick={() => void navigate(`/setup/imports/${r.id}`)}
-                      onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/imports/${r.id}`)}
-                    >
+                    <OpenRow key={r.id} to={`/setup/imports/${r.id}`} open={r.id === open}>
                       <td className="gl">
                         <Glyph name={GLYPHS[r.state] ?? 'empty'} size={13} says={STATES[r.state]} />
                       </td>
@@ -138,7 +132,7 @@ export function ImportsPage() {
                       <td className={r.faulty > 0 && r.state === 'checked' ? 'stamped' : 'mid'}>{says(r)}</td>
                       {!open && <td className="mid">{r.who}</td>}
                       {!open && <td className="mid">{when(r.createdAt)}</td>}
-                    </tr>
+                    </OpenRow>
                   ))}
                 </tbody>
               </table>

@@ -65,6 +65,19 @@ describe('whatever is done in the label editor', () => {
         expect(e.yMm + e.hMm).toBeLessThanOrEqual(design.media.heightMm + 0.005);
         expect(Math.min(e.wMm, e.hMm)).toBeGreaterThan(0);
       }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('a new element is of a size, and on the label, however small that is', () => {
+    fc.assert(
+      fc.property(drawn, (design) => {
+        for (const e of design.elements) {
+          expect(Math.min(e.wMm, e.hMm)).toBeGreaterThan(0);
+          expect(onLabel(e, design.media)).toBe(true);
+        }
+      }),
+      { numRuns: 500 },
     );
   });
 

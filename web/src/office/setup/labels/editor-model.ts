@@ -63,7 +63,7 @@ const HALF = 0.5;
 export function newElement(design: LabelDesign, kind: LabelElement['kind'], id: string, field: string): LabelElement {
   const { widthMm, heightMm } = design.media;
   const box = (w: number, h: number) => {
-    const [wMm, hMm] = [Math.min(w, widthMm), Math.min(h, heightMm)];
+    const [wMm, hMm] = [Math.min(Math.max(1, w), widthMm), Math.min(Math.max(1, h), heightMm)];
     return { id, wMm, hMm, xMm: grid((widthMm - wMm) * HALF), yMm: grid((heightMm - hMm) * HALF) };
   };
   switch (kind) {

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
 import { plural } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
+import { OpenRow } from '../../../ui/open-row';
 import { Shown } from '../../../ui/states';
 
 const STATES: Readonly<Record<string, readonly [GlyphName, string]>> = {
@@ -16,7 +17,6 @@ export const dutyWords = (duties: readonly string[]) => duties.map((d) => d.repl
 /** Who works here, with their duties and sites; one open beside the list. */
 export function PeoplePage() {
   const { id: open } = useParams();
-  const navigate = useNavigate();
   const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
@@ -48,15 +48,7 @@ export function PeoplePage() {
               </thead>
               <tbody>
                 {list.map((p) => (
-                  <tr
-                    key={p.id}
-                    data-open
-                    tabIndex={0}
-                    aria-selected={String(p.id) === open}
-                    className={p.state === 'left' ? 'soft' : ''}
-                    onClick={() => void navigate(`/setup/people/${p.id}`)}
-                    onKeyDown={(e) => e.key === 'Enter' && void navigate(`/setup/people/${p.id}`)}
-                  >
+                  <OpenRow key={p.id} to={`/setup/people/${p.id}`} open={String(p.id) === open} soft={p.state === 'left'}>
                     <td className="gl">
                       <Glyph name={STATES[p.state]?.[0] ?? 'empty'} size={12} says={STATES[p.state]?.[1]} />
                     </td>
@@ -65,7 +57,7 @@ export function PeoplePage() {
                     {!open && <td className="mid">{p.sites}</td>}
                     {!open && <td className="mid">{p.email}</td>}
                     <td className="code">{p.badge}</td>
-                  </tr>
+                  </OpenRow>
                 ))}
               </tbody>
             </table>

@@ -1,0 +1,3 @@
+export { shares, wholeShares, type ShareBy, type ShareLine } from './apportion.js';
+export { isEmpty, newPool, NotEnough, worth, type CostingMethod, type Layer, type ValuePool } from './pool.js';
+export { CostingFault, landed, valued, type Charge, type CostMovement, type ReceiptLine, type Valuation } from './valued.js';
