@@ -1,10 +1,13 @@
 /** What a printed command card can say, for hands that are on the goods. */
-export type CommandCode = 'confirm' | 'undo' | 'not-here';
+export type CommandCode = 'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take';
 
 const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-CONFIRM': 'confirm',
   'VX-UNDO': 'undo',
   'VX-NOT-HERE': 'not-here',
+  'VX-DAMAGED': 'damaged',
+  'VX-APART': 'apart',
+  'VX-TAKE': 'take',
 };
 
 /** The command of a scanned card, or undefined where the code is none. */

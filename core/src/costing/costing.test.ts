@@ -189,7 +189,7 @@ describe('shares of a charge', () => {
     expect(by('volume')).toEqual(['10.000000', '10.000000']);
   });
 
-  it('are none where nothing has any of it', () => {
+  it('are none where nothing has a part of it', () => {
     expect(shares(f('20'), 'weight', [line(1, '1'), line(2, '2')])).toBeNull();
     expect(wholeShares(f('20'), 'value', [line(1, '0')])).toBeNull();
   });

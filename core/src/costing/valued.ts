@@ -155,7 +155,7 @@ export function valued(method: CostingMethod, pool: 'item' | 'site', movements: 
       case 'receipt': {
         const lines = landed(m.lines, m.charges);
         if ('unshared' in lines)
-          throw new CostingFault('No line has any of what this charge is shared by', index, `charges[${lines.unshared}].by`);
+          throw new CostingFault('No line has a part of what this charge is shared by', index, `charges[${lines.unshared}].by`);
         for (const { item, layer } of lines) books.put(item, m.site, [layer]);
         return;
       }

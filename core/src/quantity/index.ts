@@ -1,1 +1,2 @@
 export { countOf, goodsWords, inPacks, packName, spell, toBase, type PackCount, type PackUnit } from './pack-units.js';
+export { isSum, padValue, pressed, type PadKey } from './calculator.js';

@@ -1,23 +1,14 @@
 export type * from './types.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
-export {
-  checkReceive,
-  countedUnits,
-  mostAllowed,
-  receive,
-  receivedOn,
-  startReceive,
-  type ReceiveCommand,
-  type ReceiveLine,
-  type ReceiveState,
-  type ReceiveTask,
-} from './receive.js';
+export * from './receive/index.js';
 export {
   checkStore,
   goodsKey,
   standing,
   startStore,
   store,
+  waitingGoods,
+  whyThere,
   zoneRefusal,
   type StandingGoods,
   type StoreCommand,

@@ -79,6 +79,9 @@ export function pack(task: PackTask, book: Codebook, state: PackState, input: Sc
       return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
     case 'text':
     case 'not-here':
+    case 'condition':
+    case 'answer':
+    case 'tie':
       return stay(state);
   }
 }
@@ -115,6 +118,8 @@ function onCode(task: PackTask, book: Codebook, state: PackState, input: Extract
     case 'command':
       if (meaning.command === 'confirm') return seeNote(task, state, input.id);
       return meaning.command === 'undo' ? { ...stay<PackState, PackCommand>(state), undo: true } : stay(state);
+    case 'pallet':
+      return refuse(state, unknownCode(meaning.sscc), input);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }

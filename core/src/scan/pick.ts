@@ -147,6 +147,10 @@ export function pick(task: PickTask, book: Codebook, state: PickState, input: Sc
       return stay({ ...state, stopId: null, atBin: false, itemSeen: false, units: 0 });
     case 'not-here':
       return notHere(task, book, state, input.id);
+    case 'condition':
+    case 'answer':
+    case 'tie':
+      return stay(state);
     case 'settled':
       return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
     case 'text':
@@ -165,6 +169,8 @@ function onCode(task: PickTask, book: Codebook, state: PickState, input: CodeInp
       if (meaning.command === 'confirm') return putInTote(task, book, state, input.id);
       if (meaning.command === 'not-here') return notHere(task, book, state, input.id);
       return meaning.command === 'undo' ? { ...stay<PickState, PickCommand>(state), undo: true } : stay(state);
+    case 'pallet':
+      return refuse(state, unknownCode(meaning.sscc), input);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }

@@ -4,7 +4,17 @@ import type { Codebook, ItemFacts, PlaceFacts } from './types.js';
 
 /** What a code means at this site. */
 export type Meaning =
-  | { kind: 'item'; item: ItemFacts; pack: PackUnit; lot: string | null; expires: string | null }
+  | {
+      kind: 'item';
+      item: ItemFacts;
+      pack: PackUnit;
+      lot: string | null;
+      expires: string | null;
+      /** How many of the pack the label says there are; null where it says nothing. */
+      count: number | null;
+      sscc: string | null;
+    }
+  | { kind: 'pallet'; sscc: string }
   | { kind: 'place'; place: PlaceFacts }
   | { kind: 'command'; command: CommandCode }
   | { kind: 'unknown'; code: string };
@@ -12,7 +22,9 @@ export type Meaning =
 /** The key under which a code is kept in the codebook: its GTIN in 14 digits, or the code in capitals. */
 export function codeKey(code: string, today: string): string {
   const read = readGs1(code, { today });
-  return read.ok && read.gtin14 ? read.gtin14 : normalCode(code);
+  // The label of a pallet names what it holds by 02, the goods themselves by 01.
+  const gtin = read.ok ? (read.gtin14 ?? read.fields['02']) : undefined;
+  return gtin ?? normalCode(code);
 }
 
 /**
@@ -31,9 +43,17 @@ export function resolve(code: string, book: Codebook): Meaning {
     // A serial number is kept as a lot of one.
     const lot = read.ok ? ((item.tracking === 'serial' ? read.fields['21'] : read.fields['10']) ?? null) : null;
     const expires = read.ok ? (read.dates['17'] ?? read.dates['15'] ?? null) : null;
-    return { kind: 'item', item, pack, lot, expires };
+    return { kind: 'item', item, pack, lot, expires, count: countOn(read), sscc: (read.ok && read.fields['00']) || null };
   }
+  if (read.ok && read.fields['00']) return { kind: 'pallet', sscc: read.fields['00'] };
   const place = Object.hasOwn(book.places, key) ? book.places[key] : undefined;
   if (place) return { kind: 'place', place };
   return { kind: 'unknown', code: normalCode(code) };
+}
+
+/** The count of trade items (37) or of pieces (30) that a label carries. */
+function countOn(read: ReturnType<typeof readGs1>): number | null {
+  const text = read.ok ? (read.fields['37'] ?? read.fields['30']) : undefined;
+  const count = Number(text);
+  return text !== undefined && Number.isSafeInteger(count) && count > 0 ? count : null;
 }

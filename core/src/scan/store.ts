@@ -3,7 +3,7 @@ import { accepted, refuse, stay, unknownCode } from './feedback.js';
 import { resolve } from './resolve.js';
 import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, ScanInput, Step } from './types.js';
 
-/** Goods that stand at the dock and want a bin. */
+/** Goods that stand at the dock or on a cart and want a bin. */
 export interface StandingGoods {
   itemId: number;
   lotId: number;
@@ -11,13 +11,18 @@ export interface StandingGoods {
   units: number;
   fromPlaceId: number;
   fromCode: string;
-  /** Where to, and why; null where the house has no room it can name. */
-  suggestion: { code: string; reason: string } | null;
+  /** Where to, why, and how many of them; null where the house has no room it can name. */
+  suggestion: { code: string; reason: string; units: number } | null;
+  /** Bins for what the first has no room for. */
+  then: readonly { code: string; units: number }[];
 }
 
 export interface StoreTask {
   siteId: number;
+  /** In the order of a short walk from where they stand. */
   goods: StandingGoods[];
+  /** Metres of that walk. */
+  metres: number;
 }
 
 export interface StoreCommand {
@@ -36,10 +41,12 @@ export interface StoreState {
   hand: string | null;
   /** Typed quantity in base units; null means all that stands there. */
   units: number | null;
+  /** The dock or cart that was scanned: only what stands there is meant. Null for all. */
+  from: number | null;
   pending: { id: string; goods: string; units: number }[];
 }
 
-export const startStore: StoreState = { hand: null, units: null, pending: [] };
+export const startStore: StoreState = { hand: null, units: null, from: null, pending: [] };
 
 export function goodsKey(g: Pick<StandingGoods, 'itemId' | 'lotId' | 'fromPlaceId'>): string {
   return `${g.itemId}/${g.lotId}/${g.fromPlaceId}`;
@@ -51,7 +58,14 @@ export function standing(task: StoreTask, state: StoreState, key: string): numbe
   return state.pending.reduce((left, p) => left - (p.goods === key ? p.units : 0), there);
 }
 
-const SHELVES = new Set(['pick-face', 'reserve', 'bin']);
+const SHELVES = new Set(['pick-face', 'reserve', 'cart']);
+/** Where goods stand before they have a bin. */
+const WAITING = new Set(['dock', 'cart']);
+
+/** What waits to be put away, at the place that was scanned or anywhere. */
+export function waitingGoods(task: StoreTask, state: StoreState): StandingGoods[] {
+  return task.goods.filter((g) => (state.from === null || g.fromPlaceId === state.from) && standing(task, state, goodsKey(g)) > 0);
+}
 
 /** The rule for putting goods into a place. `standingUnits` is what stands where they come from. */
 export function checkStore(
@@ -69,7 +83,8 @@ export function checkStore(
       title: place.code,
       detail: `Not a bin. Scan the bin that the ${item.name} goes into`,
     };
-  const zone = zoneRefusal(item, place);
+  // A cart is on its way; zones are for where goods stay.
+  const zone = place.kind === 'cart' ? null : zoneRefusal(item, place);
   if (zone) return zone;
   if (!Number.isSafeInteger(units) || units <= 0 || units > standingUnits) {
     return {
@@ -82,7 +97,7 @@ export function checkStore(
 }
 
 /** Goods that need cold stand only in cold zones; restricted zones hold restricted goods, and these stand nowhere else. */
-export function zoneRefusal(item: ItemFacts, place: PlaceFacts): Refusal | null {
+export function zoneRefusal(item: Pick<ItemFacts, 'name' | 'storage'>, place: Pick<PlaceFacts, 'code' | 'rule'>): Refusal | null {
   const [needs, rule] = [item.storage ?? 'any', place.rule ?? 'none'];
   if (needs === 'cold' && rule !== 'cold')
     return { band: 'not-this', title: place.code, detail: `${item.name} must stand cold. Scan a bin of a cold zone` };
@@ -112,6 +127,9 @@ export function store(task: StoreTask, book: Codebook, state: StoreState, input:
     case 'text':
     case 'confirm':
     case 'not-here':
+    case 'condition':
+    case 'answer':
+    case 'tie':
       return stay(state);
   }
 }
@@ -125,15 +143,13 @@ function onCode(task: StoreTask, book: Codebook, state: StoreState, input: Extra
   const meaning = resolve(input.code, book);
   switch (meaning.kind) {
     case 'item': {
-      const fits = (g: StandingGoods) =>
-        g.itemId === meaning.item.id && (!meaning.lot || g.lot === meaning.lot) && standing(task, state, goodsKey(g)) > 0;
-      const goods = task.goods.find(fits);
+      const goods = waitingGoods(task, state).find((g) => g.itemId === meaning.item.id && (!meaning.lot || g.lot === meaning.lot));
       if (!goods) {
         const home = meaning.item.home ? `Belongs in ${meaning.item.home}` : 'It has no home here yet';
         return refuse(state, { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` }, input);
       }
       const left = standing(task, state, goodsKey(goods));
-      const where = goods.suggestion ? `to ${goods.suggestion.code}: ${goods.suggestion.reason}` : 'scan any free bin';
+      const where = goods.suggestion ? `to ${goods.suggestion.code}: ${whyThere(goods, left, meaning.item)}` : 'scan any free bin';
       return stay(
         { ...state, hand: goodsKey(goods), units: null },
         accepted(meaning.item.name, `${spell(left, meaning.item.packs)}, ${where}`),
@@ -143,9 +159,17 @@ function onCode(task: StoreTask, book: Codebook, state: StoreState, input: Extra
       return intoPlace(task, book, state, input, meaning.place);
     case 'command':
       return meaning.command === 'undo' ? { ...stay<StoreState, StoreCommand>(state), undo: true } : stay(state);
+    case 'pallet':
+      return refuse(state, unknownCode(meaning.sscc), input);
     case 'unknown':
       return refuse(state, unknownCode(meaning.code), input);
   }
+}
+
+/** Why goods go where they are sent, and how many of them, where that bin has not room for all. */
+export function whyThere(goods: StandingGoods, left: number, item: Pick<ItemFacts, 'packs'>): string {
+  const { reason = '', units = 0 } = goods.suggestion ?? {};
+  return units < left ? `${reason}, which has room for ${spell(units, item.packs)}` : reason;
 }
 
 function intoPlace(
@@ -158,8 +182,12 @@ function intoPlace(
   const goods = task.goods.find((g) => goodsKey(g) === state.hand);
   const item = goods && book.items[goods.itemId];
   if (!goods || !item) {
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, input);
+    return WAITING.has(place.kind)
+      ? fromPlace(task, state, input, place)
+      : refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, input);
   }
+  if (place.id === goods.fromPlaceId)
+    return refuse(state, { band: 'not-this', title: place.code, detail: `${item.name} stands here already. Scan where it goes` }, input);
   const left = standing(task, state, goodsKey(goods));
   const units = state.units ?? left;
   const refusal = checkStore(task.siteId, item, place, units, left);
@@ -168,6 +196,7 @@ function intoPlace(
     state: {
       hand: null,
       units: null,
+      from: state.from,
       pending: [...state.pending, { id: input.id, goods: goodsKey(goods), units }],
     },
     feedback: accepted(spell(units, item.packs), `${item.name}, in ${place.code}`),
@@ -184,4 +213,12 @@ function intoPlace(
       },
     ],
   };
+}
+
+/** Keeps to the goods of one cart or dock. */
+function fromPlace(task: StoreTask, state: StoreState, input: Extract<ScanInput, { kind: 'code' }>, place: PlaceFacts): Result {
+  const next = { ...state, from: place.id };
+  const lots = waitingGoods(task, next).length;
+  if (lots === 0) return refuse(state, { band: 'not-this', title: place.code, detail: 'Nothing here waits to be put away' }, input);
+  return stay(next, accepted(place.code, `${lots} ${lots === 1 ? 'lot' : 'lots'} of goods to put away from here`));
 }

@@ -11,6 +11,9 @@ export type ScanInput =
   | { kind: 'confirm'; id: string }
   | { kind: 'clear'; id: string }
   | { kind: 'not-here'; id: string }
+  | { kind: 'condition'; id: string; condition: 'good' | 'damaged' }
+  | { kind: 'answer'; id: string; answer: 'apart' | 'take' }
+  | { kind: 'tie'; id: string; itemId: number; packId: number }
   | { kind: 'settled'; id: string };
 
 export type Band = 'accepted' | 'not-this' | 'too-many' | 'unknown';
@@ -50,6 +53,8 @@ export interface ItemFacts {
   packs: PackUnit[];
   /** Where it may stand; absent where it may stand anywhere. */
   storage?: 'any' | 'cold' | 'restricted';
+  /** Days of life that it must have left on arrival; absent where any will do. */
+  minLifeDays?: number | null;
   /** Where it belongs at this site, as people say it; null where it has no home. */
   home: string | null;
 }

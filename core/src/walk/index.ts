@@ -2,3 +2,4 @@ export type { PlanPoint } from './point.js';
 export { alongOf, pointOn, segmentLength, walkwaysOf, type Segment, type Walkways } from './plan.js';
 export { floorOf, walkingOrder, type AisleBin, type Floor } from './floor.js';
 export { aisleBins, faultOfRule, MOST_BINS, type AisleRule, type RuledBin } from './aisle-rule.js';
+export { shortWalk } from './short-walk.js';

@@ -32,6 +32,16 @@ const syrup: ItemFacts = {
   packs: [{ id: 31, name: 'can', plural: 'cans', factor: 1 }],
 };
 
+export const scale: ItemFacts = {
+  id: 4,
+  sku: 'SCALE',
+  name: 'Honey scale',
+  picture: 'box',
+  tracking: 'serial',
+  home: 'B-01-1',
+  packs: [{ id: 41, name: 'piece', plural: 'pieces', factor: 1 }],
+};
+
 const place = (id: number, code: string, kind: string, siteId = 1): PlaceFacts => ({ id, code, kind, siteId });
 
 export const places = {
@@ -42,6 +52,7 @@ export const places = {
   busy: place(104, 'T-02', 'tote'),
   table: place(105, 'TABLE-1', 'packing-table'),
   far: place(106, 'QUAY-DOCK', 'dock', 2),
+  cart: place(107, 'CART-1', 'cart'),
 };
 
 export const codes = { jar: '9506000134352', tray: '19506000134359', lid: 'LID', syrup: '9506000134369', unknown: '5099999999994' };

@@ -10,11 +10,13 @@ import {
   type PickCommand,
   type PickTask,
   type ReceiveCommand,
+  type ReceivePalletCommand,
   type ReceiveTask,
   type ScanInput,
   type Step,
   type StoreCommand,
   type StoreTask,
+  type TieCommand,
 } from '../index.js';
 import { book, codes, places } from './book.js';
 
@@ -26,6 +28,9 @@ const anyCode = fc.constantFrom(
   'VX-CONFIRM',
   'VX-UNDO',
   'VX-NOT-HERE',
+  'VX-DAMAGED',
+  'VX-APART',
+  'VX-TAKE',
   ']C10109506000134369' + '10LM1',
   'SYR',
   '',
@@ -45,7 +50,14 @@ const anyInput: fc.Arbitrary<Omit<ScanInput, 'id'>> = fc.oneof(
     value: fc.constantFrom('LM1', '2028-01-31', ''),
   }),
   fc.constantFrom({ kind: 'confirm' as const }, { kind: 'clear' as const }, { kind: 'not-here' as const }),
+  fc.constantFrom(
+    { kind: 'answer' as const, answer: 'apart' as const },
+    { kind: 'answer' as const, answer: 'take' as const },
+    { kind: 'condition' as const, condition: 'damaged' as const },
+    { kind: 'tie' as const, itemId: 2, packId: 21 },
+  ),
 );
+type Received = ReceiveCommand | ReceivePalletCommand | TieCommand;
 const inputs = fc.array(anyInput, { maxLength: 60 });
 
 function drive<Task, State, Command>(
@@ -90,23 +102,29 @@ const good = (itemId: number, fromPlaceId: number, toPlaceId: number, units: num
 describe('whatever a person does', () => {
   it('receiving keeps the ledger whole and no line over its limit', () => {
     const task: ReceiveTask = {
-      order: 'P-1',
+      document: 'P-1',
       supplier: 'S',
       overPercent: 5,
       fillRemaining: false,
       dock: places.dock,
+      apart: null,
+      mayTake: false,
+      pallets: [],
+      serials: [],
       lines: [
-        { line: 1, itemId: 1, packId: 12, ordered: 192, received: 100 },
-        { line: 2, itemId: 3, packId: 31, ordered: 10, received: 0 },
+        { lineId: 1, order: 'P-1', line: 1, itemId: 1, packId: 12, ordered: 192, received: 100 },
+        { lineId: 2, order: 'P-1', line: 2, itemId: 3, packId: 31, ordered: 10, received: 0 },
       ],
     };
     fc.assert(
       fc.property(inputs, (list) => {
-        const commands = drive<ReceiveTask, typeof startReceive, ReceiveCommand>(receive, task, startReceive, list);
-        const sum = (line: number) => commands.reduce((n, c) => n + (c.line === line ? c.units : 0), 0);
+        const commands = drive<ReceiveTask, typeof startReceive, Received>(receive, task, startReceive, list).flatMap((c) =>
+          c.kind === 'receive' ? [c] : [],
+        );
+        const sum = (line: number) => commands.reduce((n, c) => n + (c.lineId === line ? c.units : 0), 0);
         expect(sum(1)).toBeLessThanOrEqual(101);
         expect(sum(2)).toBeLessThanOrEqual(10);
-        expect(commands.every((c) => c.itemId !== 3 || (c.lot !== null && c.expires !== null))).toBe(true);
+        expect(commands.every((c) => c.as === 'apart' || c.itemId !== 3 || (c.lot !== null && c.expires !== null))).toBe(true);
         mustBalance(
           new Map(),
           commands.map((c) => good(c.itemId, SUPPLIER, c.toPlaceId, c.units)),
@@ -119,9 +137,10 @@ describe('whatever a person does', () => {
   it('putting away moves no more than stands at the dock', () => {
     const task: StoreTask = {
       siteId: 1,
+      metres: 0,
       goods: [
-        { itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
-        { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+        { itemId: 1, lotId: 0, lot: null, units: 96, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null, then: [] },
+        { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null, then: [] },
       ],
     };
     fc.assert(
@@ -190,17 +209,21 @@ describe('whatever a person does', () => {
 
   it('the same inputs give the same commands', () => {
     const task: ReceiveTask = {
-      order: 'P-1',
+      document: 'P-1',
       supplier: 'S',
       overPercent: 0,
       fillRemaining: false,
       dock: places.dock,
-      lines: [{ line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 }],
+      apart: null,
+      mayTake: false,
+      pallets: [],
+      serials: [],
+      lines: [{ lineId: 1, order: 'P-1', line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 }],
     };
     fc.assert(
       fc.property(inputs, (list) => {
-        const once = drive<ReceiveTask, typeof startReceive, ReceiveCommand>(receive, task, startReceive, list);
-        expect(drive<ReceiveTask, typeof startReceive, ReceiveCommand>(receive, task, startReceive, list)).toEqual(once);
+        const once = drive<ReceiveTask, typeof startReceive, Received>(receive, task, startReceive, list);
+        expect(drive<ReceiveTask, typeof startReceive, Received>(receive, task, startReceive, list)).toEqual(once);
       }),
     );
   });

@@ -1,31 +1,26 @@
 import { checkReceive, receive, receivedOn, startReceive, type ReceiveTask } from '../index.js';
-import type { Codebook, ItemFacts } from '../types.js';
-import { book, clear, codes, confirm, count, places, scan, typed, walk } from './book.js';
+import type { Codebook } from '../types.js';
+import { book, clear, codes, confirm, count, places, scale, scan, typed, walk } from './book.js';
 
-const scale: ItemFacts = {
-  id: 4,
-  sku: 'SCALE',
-  name: 'Honey scale',
-  picture: 'box',
-  tracking: 'serial',
-  home: 'B-01-1',
-  packs: [{ id: 41, name: 'piece', plural: 'pieces', factor: 1 }],
-};
 const withScale: Codebook = {
   ...book,
   codes: { ...book.codes, '09506000134376': { itemId: 4, packId: 41 }, SCALE: { itemId: 4, packId: 41 } },
   items: { ...book.items, 4: scale },
 };
 const task: ReceiveTask = {
-  order: 'P-1190',
+  document: 'P-1190',
   supplier: 'Quillon Glassware',
   overPercent: 0,
   fillRemaining: true,
   dock: places.dock,
+  apart: null,
+  mayTake: false,
+  pallets: [],
+  serials: [],
   lines: [
-    { line: 1, itemId: 1, packId: 12, ordered: 200, received: 0 },
-    { line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
-    { line: 3, itemId: 4, packId: 41, ordered: 3, received: 0 },
+    { lineId: 1, order: 'P-1190', line: 1, itemId: 1, packId: 12, ordered: 200, received: 0 },
+    { lineId: 2, order: 'P-1190', line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
+    { lineId: 3, order: 'P-1190', line: 3, itemId: 4, packId: 41, ordered: 3, received: 0 },
   ],
 };
 const overWith =
@@ -40,7 +35,7 @@ describe('receiving where a scan fills in the rest', () => {
   it('puts all that is due into the pad, in packs, largest first', () => {
     const { state } = run(task, scan(codes.tray));
     expect(state.counts).toEqual({ 12: 4, 11: 8 });
-    expect(run(task, scan(codes.tray), confirm).commands).toMatchObject([{ line: 1, units: 200 }]);
+    expect(run(task, scan(codes.tray), confirm).commands).toMatchObject([{ lineId: 1, units: 200 }]);
   });
 
   it('fills the same whichever pack of the goods is scanned, or however they are named', () => {
@@ -59,7 +54,7 @@ describe('receiving where a scan fills in the rest', () => {
 
   it('fills only what is still due, also with what is on its way', () => {
     const label = ']C1010950600013436917280331' + '10LM2617';
-    expect(run(task, scan(label), confirm).commands).toMatchObject([{ line: 2, units: 6, lot: 'LM2617' }]);
+    expect(run(task, scan(label), confirm).commands).toMatchObject([{ lineId: 2, units: 6, lot: 'LM2617' }]);
     const twice = run(task, scan(codes.tray), count(12, 3), count(11, 0), confirm, scan(codes.tray), confirm);
     expect(twice.commands).toMatchObject([{ units: 144 }, { units: 56 }]);
     expect(receivedOn(task, twice.state, 1)).toBe(200);
@@ -115,9 +110,12 @@ describe('receiving goods with serial numbers', () => {
     const command = {
       kind: 'receive',
       id: 'x',
-      order: 'P-1190',
-      line: 3,
+      document: 'P-1190',
+      lineId: 3,
       itemId: 4,
+      as: 'ordered' as const,
+      condition: 'good' as const,
+      reason: null,
       units: 1,
       lot: null,
       expires: null,
@@ -135,9 +133,12 @@ describe('what may be booked in at all', () => {
   const command = {
     kind: 'receive',
     id: 'x',
-    order: 'P-1190',
-    line: 1,
+    document: 'P-1190',
+    lineId: 1,
     itemId: 1,
+    as: 'ordered' as const,
+    condition: 'good' as const,
+    reason: null,
     units: 1,
     lot: null,
     expires: null,
@@ -151,7 +152,7 @@ describe('what may be booked in at all', () => {
 
   it('is never another item than the line is for, or a line that the order has not', () => {
     expect(checkReceive(task, withScale, { ...command, itemId: 2 }, 0)).toMatchObject({ band: 'not-this' });
-    expect(checkReceive(task, withScale, { ...command, line: 9 }, 0)).toMatchObject({ band: 'not-this' });
+    expect(checkReceive(task, withScale, { ...command, lineId: 9 }, 0)).toMatchObject({ band: 'not-this' });
     expect(checkReceive(task, withScale, { ...command, itemId: 77 }, 0)).toMatchObject({ title: 'Not on this order' });
   });
 

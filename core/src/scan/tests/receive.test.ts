@@ -2,14 +2,18 @@ import { checkReceive, mostAllowed, receive, receivedOn, startReceive, type Rece
 import { book, clear, codes, confirm, count, places, scan, typed, walk } from './book.js';
 
 const task: ReceiveTask = {
-  order: 'P-1187',
+  document: 'P-1187',
   supplier: 'Quillon Glassware',
   overPercent: 5,
   fillRemaining: false,
   dock: places.dock,
+  apart: null,
+  mayTake: false,
+  pallets: [],
+  serials: [],
   lines: [
-    { line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 },
-    { line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
+    { lineId: 1, order: 'P-1187', line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 },
+    { lineId: 2, order: 'P-1187', line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
   ],
 };
 const run = (...inputs: Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3][]) =>
@@ -23,9 +27,12 @@ describe('receiving', () => {
       {
         kind: 'receive',
         id: 'id-2',
-        order: 'P-1187',
-        line: 1,
+        document: 'P-1187',
+        lineId: 1,
         itemId: 1,
+        as: 'ordered' as const,
+        condition: 'good' as const,
+        reason: null,
         units: 48,
         lot: null,
         expires: null,
@@ -85,7 +92,7 @@ describe('receiving', () => {
 
   it('refuses goods of another order and says where they belong', () => {
     const { last } = run(scan(codes.lid));
-    expect(last?.feedback).toEqual({ band: 'not-this', title: 'Lid, gold', detail: 'Not on P-1187.' });
+    expect(last?.feedback).toEqual({ band: 'not-this', title: 'Lid, gold', detail: 'Not on P-1187. Set it apart' });
     expect(last?.commands).toMatchObject([{ kind: 'refused', code: 'LID', band: 'not-this' }]);
   });
 
@@ -96,8 +103,8 @@ describe('receiving', () => {
   it('does not mix two goods in one count', () => {
     const { last, state } = run(scan(codes.tray), scan(codes.syrup));
     expect(last?.feedback).toMatchObject({ band: 'not-this', detail: 'Book in or clear the Jar 454 g counted first' });
-    expect(state.line).toBe(1);
-    expect(run(scan(codes.tray), clear, scan(codes.syrup)).state.line).toBe(2);
+    expect(state.hand?.lineId).toBe(1);
+    expect(run(scan(codes.tray), clear, scan(codes.syrup)).state.hand?.lineId).toBe(2);
   });
 
   it('lets five per cent more through and says by how many beyond', () => {
@@ -141,9 +148,12 @@ describe('receiving', () => {
     const command = {
       kind: 'receive' as const,
       id: 'x',
-      order: 'P-1187',
-      line: 1,
+      document: 'P-1187',
+      lineId: 1,
       itemId: 1,
+      as: 'ordered' as const,
+      condition: 'good' as const,
+      reason: null,
       units: 10,
       lot: null,
       expires: null,
@@ -153,7 +163,7 @@ describe('receiving', () => {
     expect(checkReceive(task, book, command, 0)).toBeNull();
     expect(checkReceive(task, book, command, 195)).toMatchObject({ band: 'too-many' });
     expect(checkReceive(task, book, { ...command, itemId: 2 }, 0)).toMatchObject({ band: 'not-this' });
-    expect(checkReceive(task, book, { ...command, line: 9 }, 0)).toMatchObject({ band: 'not-this' });
+    expect(checkReceive(task, book, { ...command, lineId: 9 }, 0)).toMatchObject({ band: 'not-this' });
     expect(checkReceive(task, book, { ...command, units: 0.5 }, 0)).toMatchObject({ title: 'Nothing counted' });
   });
 });

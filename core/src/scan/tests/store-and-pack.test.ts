@@ -3,6 +3,7 @@ import { book, clear, codes, confirm, count, places, scan, walk } from './book.j
 
 const standing: StoreTask = {
   siteId: 1,
+  metres: 0,
   goods: [
     {
       itemId: 1,
@@ -11,10 +12,11 @@ const standing: StoreTask = {
       units: 96,
       fromPlaceId: 100,
       fromCode: 'DOCK-1',
-      suggestion: { code: 'A-01-1', reason: 'its pick face' },
+      suggestion: { code: 'A-01-1', reason: 'its pick face', units: 96 },
+      then: [],
     },
-    { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
-    { itemId: 3, lotId: 8, lot: 'LM2', units: 6, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null },
+    { itemId: 3, lotId: 7, lot: 'LM1', units: 4, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null, then: [] },
+    { itemId: 3, lotId: 8, lot: 'LM2', units: 6, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null, then: [] },
   ],
 };
 const put = (...inputs: Parameters<typeof walk<StoreTask, typeof startStore, never>>[3][]) => walk(store, standing, startStore, ...inputs);
@@ -61,11 +63,53 @@ describe('putting away', () => {
     expect(put(scan('VX-UNDO')).last?.undo).toBe(true);
   });
 
+  it('says how much the proposed bin has room for', () => {
+    const tight: StoreTask = {
+      ...standing,
+      goods: [{ ...standing.goods[0]!, suggestion: { code: 'A-01-1', reason: 'its pick face', units: 48 } }],
+    };
+    const { last } = walk(store, tight, startStore, scan(codes.tray));
+    expect(last?.feedback?.detail).toBe('2 trays, to A-01-1: its pick face, which has room for 1 tray');
+  });
+
   it('is judged by the same rule on the server', () => {
     const jar = book.items['1']!;
     expect(checkStore(1, jar, places.binA, 96, 96)).toBeNull();
     expect(checkStore(1, jar, undefined, 1, 1)).toMatchObject({ band: 'unknown' });
     expect(checkStore(1, jar, places.binA, 1.5, 96)).toMatchObject({ band: 'too-many' });
+  });
+});
+
+describe('a cart', () => {
+  const onCart: StoreTask = {
+    ...standing,
+    goods: [...standing.goods, { ...standing.goods[2]!, lotId: 9, lot: 'LM3', units: 2, fromPlaceId: 107, fromCode: 'CART-1' }],
+  };
+  const push = (...inputs: Parameters<typeof walk<StoreTask, typeof startStore, never>>[3][]) => walk(store, onCart, startStore, ...inputs);
+
+  it('is loaded by two scans, whatever zone the goods need', () => {
+    expect(push(scan(codes.jar), scan('CART-1')).commands).toMatchObject([{ kind: 'store', units: 96, toPlaceId: 107 }]);
+    expect(checkStore(1, { ...book.items['3']!, storage: 'cold' }, places.cart, 2, 2)).toBeNull();
+  });
+
+  it('keeps to its own goods once it is scanned', () => {
+    const { last, steps, commands } = push(scan('CART-1'), scan(codes.syrup), scan('A-01-1'), scan(codes.syrup));
+    expect(steps[0]?.feedback).toMatchObject({ band: 'accepted', detail: '1 lot of goods to put away from here' });
+    expect(commands[0]).toMatchObject({ kind: 'store', lotId: 9, units: 2, fromPlaceId: 107 });
+    expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Syrup' });
+  });
+
+  it('that is empty is said to be', () => {
+    expect(walk(store, standing, startStore, scan('CART-1')).last?.feedback).toMatchObject({
+      band: 'not-this',
+      detail: 'Nothing here waits to be put away',
+    });
+  });
+
+  it('cannot be put onto itself', () => {
+    const { last, commands } = push(scan('CART-1'), scan(codes.syrup), scan('CART-1'));
+    expect(last?.feedback?.detail).toBe('Syrup stands here already. Scan where it goes');
+    expect(commands).toMatchObject([{ kind: 'refused' }]);
   });
 });
 

@@ -15,12 +15,16 @@ import { book, codes, places } from './book.js';
 
 const LIMIT = 192;
 const receiveTask = (received: number, applied: string[]): ReceiveTask & Bundle => ({
-  order: 'P-1',
+  document: 'P-1',
   supplier: 'S',
   overPercent: 0,
   fillRemaining: false,
   dock: places.dock,
-  lines: [{ line: 1, itemId: 1, packId: 12, ordered: LIMIT, received }],
+  apart: null,
+  mayTake: false,
+  pallets: [],
+  serials: [],
+  lines: [{ lineId: 1, order: 'P-1', line: 1, itemId: 1, packId: 12, ordered: LIMIT, received }],
   applied,
 });
 

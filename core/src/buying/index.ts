@@ -1,0 +1,2 @@
+export { palletsOf, shortOfMinimum, type LeastOrder, type MinimumShort, type OrderSize } from './minimum.js';
+export { moreForNothing, priceFor, type ListPrice, type PriceFound } from './price-list.js';

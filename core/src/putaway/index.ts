@@ -1,0 +1,2 @@
+export { roomFor, suggestAll, suggestBins } from './suggest.js';
+export type { PutawayBin, PutawayGoods, PutawaySuggestion } from './types.js';

@@ -1,0 +1,136 @@
+import { spell } from '../../quantity/index.js';
+import { accepted, refuse, stay } from '../feedback.js';
+import type { Codebook, ItemFacts, ScanInput } from '../types.js';
+import { destination, letGo, packCounts, post, type Result } from './booking.js';
+import { checkReceive, countedUnits, lineOf, receivedOn } from './rules.js';
+import type { ApartReason, ReceiveAs, ReceiveCommand, ReceiveState, ReceiveTask } from './types.js';
+
+type Answer = Extract<ScanInput, { kind: 'answer' }>;
+
+/** What an answer to the open question leads to. Without one it sets apart, or takes in, what is in hand. */
+export function answer(task: ReceiveTask, book: Codebook, state: ReceiveState, input: Answer): Result {
+  const asked = state.question;
+  switch (asked?.kind) {
+    case 'not-ordered': {
+      const begun = begin(task, state, asked, input.answer);
+      return begun ?? notAllowed(state, input);
+    }
+    case 'over':
+      return input.answer === 'take' ? takeExtra(task, book, state, input) : setExcessApart(task, book, state, asked, input);
+    case 'too-old':
+      return input.answer === 'take' ? takeExtra(task, book, state, input) : setAllApart(task, book, state, 'too old', input);
+    case 'unknown-code':
+    case undefined:
+      return input.answer === 'apart' && state.hand ? setAllApart(task, book, state, 'wrong goods', input) : stay(letGo(state));
+  }
+}
+
+/** Goods that no line names come into the hand, to be counted. Null where the person may not take them in. */
+function begin(
+  task: ReceiveTask,
+  state: ReceiveState,
+  asked: Extract<NonNullable<ReceiveState['question']>, { kind: 'not-ordered' }>,
+  said: Answer['answer'],
+): Result | null {
+  if (said === 'take' && !task.mayTake) return null;
+  const as: ReceiveAs = said === 'take' ? 'unordered' : 'apart';
+  const reason: ApartReason | null = said === 'take' ? null : 'wrong goods';
+  const next: ReceiveState = {
+    ...letGo(state),
+    hand: { lineId: null, itemId: asked.itemId, as, reason },
+    counts: asked.count > 0 ? { [asked.packId]: asked.count } : {},
+    activePackId: asked.packId,
+    keyed: false,
+    lot: asked.lot,
+    expires: asked.expires,
+    condition: 'good',
+  };
+  return stay(next, accepted(said === 'take' ? 'Taken in without an order' : 'Set apart', 'Count what came, then book it in'));
+}
+
+function notAllowed(state: ReceiveState, input: Answer): Result {
+  return refuse(
+    state,
+    { band: 'not-this', title: 'Not yours to take in', detail: 'Set the goods apart, or fetch somebody who may' },
+    { id: input.id },
+  );
+}
+
+function commandFor(task: ReceiveTask, state: ReceiveState, item: ItemFacts, input: Answer, more: Partial<ReceiveCommand>): ReceiveCommand {
+  return {
+    kind: 'receive',
+    id: input.id,
+    document: task.document,
+    lineId: state.hand?.lineId ?? null,
+    itemId: item.id,
+    units: countedUnits(state, item),
+    lot: item.tracking === 'none' ? null : state.lot,
+    expires: item.tracking === 'lot-expiry' ? state.expires : null,
+    toPlaceId: destination(task, state).id,
+    how: state.how,
+    as: 'extra',
+    condition: state.condition,
+    reason: null,
+    ...more,
+  };
+}
+
+function takeExtra(task: ReceiveTask, book: Codebook, state: ReceiveState, input: Answer): Result {
+  const item = state.hand && book.items[state.hand.itemId];
+  const line = lineOf(task, state.hand?.lineId ?? null);
+  if (!item || !line) return stay(letGo(state));
+  const command = commandFor(task, state, item, input, {});
+  const refusal = checkReceive(task, book, command, receivedOn(task, state, line.lineId));
+  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
+  return post(
+    letGo(state),
+    command,
+    item.name,
+    spell(command.units, item.packs),
+    destination(task, state).code,
+    item.tracking === 'serial',
+  );
+}
+
+/** What is beyond the line's room goes to the side; the rest stays counted in hand. */
+function setExcessApart(
+  task: ReceiveTask,
+  book: Codebook,
+  state: ReceiveState,
+  asked: { most: number; units: number },
+  input: Answer,
+): Result {
+  const item = state.hand && book.items[state.hand.itemId];
+  if (!item) return stay(letGo(state));
+  const done = apart(task, book, state, item, asked.units - asked.most, 'too many', input);
+  if (asked.most === 0 || done.commands.every((c) => c.kind === 'refused')) return done;
+  return {
+    ...done,
+    state: { ...letGo(state), counts: packCounts(asked.most, item.packs), keyed: true, pending: done.state.pending },
+    feedback: accepted(
+      `${spell(asked.units - asked.most, item.packs)} set apart`,
+      `Now book in the ${spell(asked.most, item.packs)} that ${task.document} has room for`,
+    ),
+  };
+}
+
+function setAllApart(task: ReceiveTask, book: Codebook, state: ReceiveState, reason: ApartReason, input: Answer): Result {
+  const item = state.hand && book.items[state.hand.itemId];
+  return item ? apart(task, book, state, item, countedUnits(state, item), reason, input) : stay(letGo(state));
+}
+
+function apart(
+  task: ReceiveTask,
+  book: Codebook,
+  state: ReceiveState,
+  item: ItemFacts,
+  units: number,
+  reason: ApartReason,
+  input: Answer,
+): Result {
+  const place = task.apart ?? task.dock;
+  const command = commandFor(task, state, item, input, { lineId: null, units, as: 'apart', reason, toPlaceId: place.id });
+  const refusal = checkReceive(task, book, command, 0);
+  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
+  return post(letGo(state), command, item.name, spell(units, item.packs), place.code, item.tracking === 'serial');
+}

@@ -1,0 +1,52 @@
+import { inPacks } from '../../quantity/index.js';
+import { accepted } from '../feedback.js';
+import type { PlaceFacts, Step } from '../types.js';
+import {
+  startReceive,
+  type ReceiveCommand,
+  type ReceivePalletCommand,
+  type ReceiveState,
+  type ReceiveTask,
+  type TieCommand,
+} from './types.js';
+
+export type Result = Step<ReceiveState, ReceiveCommand | ReceivePalletCommand | TieCommand>;
+
+/** Lets a question go: whoever goes on with something else has answered it. */
+export function letGo(state: ReceiveState): ReceiveState {
+  return state.question === null ? state : { ...state, question: null };
+}
+
+/** The state once goods are booked in or let go: what stays is where goods go, and what is on its way. */
+export function emptyHands(state: ReceiveState): ReceiveState {
+  return { ...startReceive, to: state.to, tied: state.tied, pending: state.pending };
+}
+
+/** Units as the pad shows them: in packs, largest first. */
+export function packCounts(units: number, packs: Parameters<typeof inPacks>[1]): Record<number, number> {
+  return Object.fromEntries(inPacks(units, packs).map(({ pack, count }) => [pack.id, count]));
+}
+
+/** Where goods in this state go: damaged ones and those set apart to the place for that, others to the bin or the dock. */
+export function destination(task: ReceiveTask, state: Pick<ReceiveState, 'to' | 'condition' | 'hand'>): PlaceFacts {
+  const aside = state.hand?.as === 'apart' || state.condition === 'damaged';
+  return (aside ? task.apart : null) ?? state.to ?? task.dock;
+}
+
+/** Sends a command on its way and empties the hands. */
+export function post(state: ReceiveState, command: ReceiveCommand, name: string, words: string, to: string, serial: boolean): Result {
+  const line = command.as === 'apart' ? null : command.lineId;
+  const pending = {
+    id: command.id,
+    lineId: line,
+    units: command.units,
+    serial: serial && command.lot ? `${command.itemId}/${command.lot}` : null,
+    sscc: null,
+  };
+  const aside = command.as === 'apart' ? ', set apart' : command.condition === 'damaged' ? ', damaged' : '';
+  return {
+    state: { ...emptyHands(state), pending: [...state.pending, pending] },
+    feedback: accepted(words, `${name}${aside}, to ${to}`),
+    commands: [command],
+  };
+}

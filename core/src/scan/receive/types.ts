@@ -1,0 +1,135 @@
+import type { How, PlaceFacts } from '../types.js';
+
+/** A line of a purchase order that is due. */
+export interface ReceiveLine {
+  /** Known to the house by this number, whichever arrival it comes with. */
+  lineId: number;
+  order: string;
+  /** Its number on the order. */
+  line: number;
+  itemId: number;
+  /** The unit the line was written in. */
+  packId: number;
+  /** Base units. */
+  ordered: number;
+  received: number;
+}
+
+/** A pallet or carton that the supplier announced, with all that is on it. */
+export interface AnnouncedPallet {
+  /** Serial shipping container code: 18 digits. */
+  sscc: string;
+  contents: readonly { lineId: number | null; itemId: number; units: number; lot: string | null; expires: string | null }[];
+  received: boolean;
+}
+
+/** All that a phone needs to receive one purchase order, or one arrival with lines of several. */
+export interface ReceiveTask {
+  /** The code of the order or arrival that was opened. */
+  document: string;
+  supplier: string;
+  /** How far above the ordered quantity a line may go, in per cent. */
+  overPercent: number;
+  /** Whether a scan fills in what the line still lacks, instead of counting one. */
+  fillRemaining: boolean;
+  dock: PlaceFacts;
+  /** Where damaged, wrong and refused goods are set apart; null where the site has no such place. */
+  apart: PlaceFacts | null;
+  /** Whether this person may take in more than is allowed, goods too old, and goods that no order names. */
+  mayTake: boolean;
+  lines: readonly ReceiveLine[];
+  pallets: readonly AnnouncedPallet[];
+  /** Serial numbers of these items that are in the house, each as "item id/number". */
+  serials: readonly string[];
+}
+
+/** In what way goods come in: against a line, above what it allows, without any order, or to be set apart. */
+export type ReceiveAs = 'ordered' | 'extra' | 'unordered' | 'apart';
+export type ApartReason = 'wrong goods' | 'too many' | 'too old';
+
+export interface ReceiveCommand {
+  kind: 'receive';
+  id: string;
+  document: string;
+  /** Null where no line of an order is meant. */
+  lineId: number | null;
+  itemId: number;
+  units: number;
+  lot: string | null;
+  expires: string | null;
+  toPlaceId: number;
+  how: How;
+  as: ReceiveAs;
+  condition: 'good' | 'damaged';
+  /** Why goods are set apart; null for all others. */
+  reason: ApartReason | null;
+}
+
+/** One scan for all that stands on an announced pallet. */
+export interface ReceivePalletCommand {
+  kind: 'receive-pallet';
+  id: string;
+  document: string;
+  sscc: string;
+  toPlaceId: number;
+  how: How;
+}
+
+/** Ties a barcode that nobody knew to a pack of an item. */
+export interface TieCommand {
+  kind: 'tie';
+  id: string;
+  code: string;
+  itemId: number;
+  packId: number;
+}
+
+/** The goods in hand, and what is being done with them. */
+export interface GoodsInHand {
+  lineId: number | null;
+  itemId: number;
+  as: ReceiveAs;
+  reason: ApartReason | null;
+}
+
+/** What stands in the way until somebody says what to do; any other scan lets it go. */
+export type ReceiveQuestion =
+  | { kind: 'not-ordered'; itemId: number; packId: number; count: number; lot: string | null; expires: string | null }
+  | { kind: 'over'; most: number; units: number }
+  | { kind: 'too-old' }
+  | { kind: 'unknown-code'; code: string };
+
+export interface ReceiveState {
+  hand: GoodsInHand | null;
+  /** Counted so far, by pack unit; empty until somebody counts. */
+  counts: Record<number, number>;
+  activePackId: number | null;
+  /** True once a figure was keyed; until then each scan of a pack counts one, and the first digit begins anew. */
+  keyed: boolean;
+  lot: string | null;
+  expires: string | null;
+  condition: 'good' | 'damaged';
+  how: How;
+  /** Where goods go; null means the dock. Stays from line to line. */
+  to: PlaceFacts | null;
+  question: ReceiveQuestion | null;
+  /** Codes tied just now, until the codebook has them. */
+  tied: Record<string, { itemId: number; packId: number }>;
+  /** Posted but not yet confirmed by the server. */
+  pending: { id: string; lineId: number | null; units: number; serial: string | null; sscc: string | null }[];
+}
+
+export const startReceive: ReceiveState = {
+  hand: null,
+  counts: {},
+  activePackId: null,
+  keyed: false,
+  lot: null,
+  expires: null,
+  condition: 'good',
+  how: 'scanned',
+  to: null,
+  question: null,
+  tied: {},
+  pending: [],
+};
