@@ -16,6 +16,8 @@ import type { Config } from './platform/config.js';
 import { PlatformModule } from './platform/platform.module.js';
 import { PrintingModule } from './printing/printing.module.js';
 import { PurchasingModule } from './purchasing/purchasing.module.js';
+import { ReturnsModule } from './returns/returns.module.js';
+import { BooksModule } from './books/books.module.js';
 import { ReceivingModule } from './receiving/receiving.module.js';
 import { SitesModule } from './sites/sites.module.js';
 import { StockModule } from './stock/stock.module.js';
@@ -36,6 +38,8 @@ export class AppModule {
         AllocationModule,
         PurchasingModule,
         ReceivingModule,
+        BooksModule,
+        ReturnsModule,
         OrdersModule,
         ChannelsModule,
         PickingModule,

@@ -3,7 +3,7 @@ import { type Caller, House } from './house.js';
 
 interface Bundle {
   applied: string[];
-  lines: { packed: number; received: number }[];
+  lines: { lineId: number; packed: number; received: number }[];
   stops: { id: number; picked: number }[];
   goods: { units: number }[];
 }
@@ -64,7 +64,8 @@ describe('a bundle names the commands whose effect it holds', () => {
     });
     const { code } = made.body as { code: string };
     await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
-    const one = { line: 1, itemId: await house.itemId('LID-63-GD'), units: 1, toPlaceId: await house.placeId('DOCK-1'), how: 'scanned' };
+    const { lineId } = (await bundle(`floor/receive/${code}`)).lines[0]!;
+    const one = { lineId, itemId: await house.itemId('LID-63-GD'), units: 1, toPlaceId: await house.placeId('DOCK-1'), how: 'scanned' };
     const keys: string[] = Array.from({ length: 40 }, () => randomUUID());
     const posting = Promise.all(keys.map((key) => maren.post(`floor/receive/${code}`, one, { 'idempotency-key': key }).expect(200)));
     for (let i = 0; i < 25; i++) {

@@ -99,7 +99,14 @@ describe('the demo business on opening', () => {
 
   it('lists the codes that lie around for the practice scanner, and only codes that mean something', async () => {
     const groups = (await maren.get('practice/codes?site=1')).body as { title: string; codes: { code: string; says: string }[] }[];
-    expect(groups.map((g) => g.title)).toEqual(['Goods within reach', 'Bins', 'Dock, tables, empty totes', 'Papers']);
+    expect(groups.map((g) => g.title)).toEqual([
+      'Goods within reach',
+      'Bins',
+      'Dock, tables, empty totes',
+      'Papers',
+      'Pallets',
+      'Command cards',
+    ]);
     const papers = groups.find((g) => g.title === 'Papers')!.codes;
     expect(papers.some((c) => /^P-\d+/.test(c.code))).toBe(true);
     const order = papers.find((c) => c.code.startsWith('P-'))!.code;

@@ -1,6 +1,7 @@
 import { type Caller, House } from './house.js';
 
 interface Line {
+  lineId: number;
   line: number;
   itemId: number;
   ordered: number;
@@ -33,7 +34,14 @@ describe('receiving', () => {
   const state = async (code: string) => ((await buyer.get(`purchase-orders/${code}`).expect(200)).body as { state: string }).state;
   const take = async (code: string, line: number, units: number, more: object = {}) => {
     const at = (await lines(code)).find((l) => l.line === line);
-    return dock.post(`floor/receive/${code}`, { line, itemId: at?.itemId ?? 1, units, toPlaceId: dockId, how: 'scanned', ...more });
+    return dock.post(`floor/receive/${code}`, {
+      lineId: at?.lineId ?? 1,
+      itemId: at?.itemId ?? 1,
+      units,
+      toPlaceId: dockId,
+      how: 'scanned',
+      ...more,
+    });
   };
 
   it('does not show a draft to the dock', async () => {
@@ -181,7 +189,7 @@ describe('putting away', () => {
   const goods = async () =>
     (
       (await storer.get('floor/store?site=1').expect(200)).body as {
-        goods: { units: number; suggestion: { code: string; reason: string } }[];
+        goods: { units: number; fromCode: string; suggestion: { code: string; reason: string } }[];
       }
     ).goods;
 
@@ -221,6 +229,41 @@ describe('putting away', () => {
     await storer.post(`tape/${activityId}/undo`).expect(201);
     expect(await house.balance('JAR-454-RD', 'A-07-2')).toBe(0);
     expect(await house.balance('JAR-454-RD', 'DOCK-1')).toBe(48);
+  });
+
+  it('loads a cart, and puts away from it', async () => {
+    const itemId = await house.itemId('SMK-LGE');
+    const cart = await house.placeId('CART-1');
+    const move = (fromPlaceId: number, toPlaceId: number) =>
+      storer.post('floor/store', { itemId, lotId: 0, units: 6, fromPlaceId, toPlaceId, how: 'scanned' });
+    await move(dockId, cart).expect(200);
+    expect((await move(cart, cart)).body).toMatchObject({ code: 'refused', band: 'not-this', title: 'CART-1' });
+    const smokers = (await goods()).find((g) => g.units === 6);
+    expect(smokers).toMatchObject({ fromCode: 'CART-1', suggestion: { reason: 'the nearest empty bin' } });
+    await move(cart, await house.placeId('A-08-2')).expect(200);
+    expect(await house.balance('SMK-LGE', 'A-08-2')).toBe(6);
+  });
+
+  it('splits what a bin has no room for, and brings all into one walk', async () => {
+    const sku = 'JAR-340-HX';
+    await house.source.query(`UPDATE pack_unit u JOIN item i ON i.id = u.item_id SET u.weight_g = 250 WHERE i.sku = ? AND u.factor = 1`, [
+      sku,
+    ]);
+    await house.source.query(
+      `UPDATE place p JOIN item_site s ON s.home_place_id = p.id JOIN item i ON i.id = s.item_id SET p.holds_g = 2500 WHERE i.sku = ?`,
+      [sku],
+    );
+    await house.stock(sku, 'DOCK-1', 40);
+    const body = (await storer.get('floor/store?site=1').expect(200)).body as {
+      metres: number;
+      goods: { itemId: number; suggestion: { units: number; reason: string }; then: { units: number }[] }[];
+    };
+    const itemId = await house.itemId(sku);
+    expect(body.goods.find((g) => g.itemId === itemId)).toMatchObject({
+      suggestion: { units: 10, reason: 'its pick face' },
+      then: [{ units: 30 }],
+    });
+    expect(body.metres).toBeGreaterThan(0);
   });
 
   it('puts refused scans on the tape and changes nothing else', async () => {

@@ -114,7 +114,7 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
       book,
       startReceive,
       receive,
-      poster(() => `floor/receive/${code}`, ['order']),
+      poster(() => `floor/receive/${code}`, ['document']),
     );
     await dock.scan(TRAY, TRAY, 'DOCK-1', TRAY, 'VX-CONFIRM');
     expect(dock.bands).toEqual(['accepted', 'accepted', 'accepted', 'accepted', 'too-many']);

@@ -164,13 +164,14 @@ export class LookQueries {
     const paper = await one<{ code: string; kind: string; title: string; state: string }>(
       this.source,
       `SELECT o.code, 'purchase order' AS kind, s.name AS title, o.state FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? AND o.site_id IN (?)
+       UNION ALL SELECT a.code, 'arrival', COALESCE(s.name, 'Sender not known'), a.state FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id WHERE a.code = ? AND a.site_id IN (?)
        UNION ALL SELECT r.code, 'round', o.customer, r.state FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.code = ? AND r.site_id IN (?)
        UNION ALL SELECT o.code, 'order', o.customer, o.state FROM sales_order o WHERE o.code = ? AND o.site_id IN (?)`,
-      [key, sites, key, sites, key, sites],
+      [key, sites, key, sites, key, sites, key, sites],
     );
     if (!paper) return undefined;
     const go =
-      paper.kind === 'purchase order' && person.rights.has('receive')
+      (paper.kind === 'purchase order' || (paper.kind === 'arrival' && paper.state !== 'closed')) && person.rights.has('receive')
         ? `/floor/receive/${paper.code}`
         : paper.kind === 'round' && person.rights.has('pick')
           ? `/floor/pick/${paper.code}`

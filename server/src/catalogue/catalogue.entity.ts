@@ -24,6 +24,8 @@ export class Item {
   @Column({ type: 'varchar' }) kind: ItemKind;
   @Column({ type: 'decimal', nullable: true }) labour: string | null;
   @Column({ type: 'varchar' }) storage: Storage;
+  /** Days of life that goods must have left on arrival; null where any will do. */
+  @Column({ name: 'min_life_days', type: 'int', nullable: true }) minLifeDays: number | null;
   @Column({ name: 'tax_code', type: 'varchar', nullable: true }) taxCode: string | null;
   @Column({ type: 'simple-json' }) extra: Record<string, string>;
   @Column() version: number;
@@ -58,6 +60,12 @@ export class Supplier {
   @Column() phone: string;
   @Column() currency: string;
   @Column({ name: 'lead_days' }) leadDays: number;
+  @Column() terms: string;
+  /** Seven letters from Monday, Y where they work. */
+  @Column({ name: 'working_days' }) workingDays: string;
+  @Column({ name: 'least_value', type: 'decimal', nullable: true }) leastValue: string | null;
+  @Column({ name: 'least_units', type: 'int', nullable: true }) leastUnits: number | null;
+  @Column({ name: 'least_pallets', type: 'int', nullable: true }) leastPallets: number | null;
   @Column() version: number;
 }
 

@@ -9,6 +9,7 @@ import { ItemQueries } from './item.queries.js';
 import { ItemsService } from './items.service.js';
 import { PartnersController } from './partners.controller.js';
 import { PartnersService } from './partners.service.js';
+import { ScorecardQueries } from './scorecard.queries.js';
 import { PicturesService } from './pictures.service.js';
 
 @Module({
@@ -22,6 +23,7 @@ import { PicturesService } from './pictures.service.js';
     ExtraFieldsService,
     PicturesService,
     PartnersService,
+    ScorecardQueries,
     CodebookQueries,
   ],
   exports: [ItemQueries, ItemListQueries, ItemsService, PartnersService, CodebookQueries],

@@ -42,7 +42,7 @@ export class CodebookQueries {
     const params = [...(itemIds ?? [])];
     const found = await rows<Omit<ItemFacts, 'packs'>>(
       tx,
-      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, i.storage, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
+      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, i.storage, i.min_life_days AS minLifeDays, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
       [siteId, ...params],
     );
     const packs = await rows<PackRow>(

@@ -167,7 +167,7 @@ export class ItemListQueries {
          (SELECT p.code FROM item_site h JOIN place p ON p.id = h.home_place_id WHERE h.item_id = i.id AND h.site_id IN (?) ORDER BY h.site_id LIMIT 1) AS home
        FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN item_picture pic ON pic.item_id = i.id
        LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(held) AS held, SUM(reserved) AS reserved FROM site_stock WHERE site_id IN (?) AND item_id IN (${inList}) GROUP BY item_id) st ON st.item_id = i.id
-       LEFT JOIN (SELECT l.item_id, SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) AS units
+       LEFT JOIN (SELECT l.item_id, SUM(l.open_units) AS units
                   FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
                   WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) AND l.item_id IN (${inList}) GROUP BY l.item_id) inc ON inc.item_id = i.id
        WHERE i.id IN (${inList})`,

@@ -17,6 +17,7 @@ interface ItemFactsRow {
   tracking: string;
   rotation: string;
   storage: string;
+  minLifeDays: number | null;
   taxCode: string | null;
   cost: string | null;
   labour: string | null;
@@ -42,7 +43,7 @@ export class ItemQueries {
   async sheet(person: Person, sku: string): Promise<ItemDto> {
     const item = await one<ItemFactsRow>(
       this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.tax_code AS taxCode, i.cost, i.labour,
+      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.min_life_days AS minLifeDays, i.tax_code AS taxCode, i.cost, i.labour,
          i.never_holds_up AS neverHoldsUp, i.extra, i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize, i.version
        FROM item i LEFT JOIN item_picture p ON p.item_id = i.id WHERE i.sku = ?`,
       [sku],

@@ -103,6 +103,8 @@ export class ItemDto {
   tracking: string;
   rotation: string;
   storage: string;
+  /** Days of life that goods must have left on arrival; null where any will do. */
+  minLifeDays: number | null;
   taxCode: string | null;
   /** Absent for those who may not see costs. */
   cost?: string | null;
@@ -151,6 +153,7 @@ export class EditItemDto {
   @IsIn(ROTATIONS) rotation: 'fifo' | 'fefo';
   @IsOptional() @IsIn(ITEM_KINDS) kind?: ItemKind;
   @IsOptional() @IsIn(STORAGES) storage?: Storage;
+  @IsOptional() @IsInt({ message: 'Least life on arrival is a whole number of days' }) @Min(0) @Max(10_000) minLifeDays?: number | null;
   @IsOptional() @IsString() @MaxLength(12) taxCode?: string | null;
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) cost?: string | null;
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) labour?: string | null;

@@ -111,6 +111,7 @@ export class ItemsService {
       neverHoldsUp: input.neverHoldsUp ? 1 : 0,
       ...(input.kind ? { kind: input.kind } : {}),
       ...(input.storage ? { storage: input.storage } : {}),
+      ...(input.minLifeDays !== undefined ? { minLifeDays: input.minLifeDays } : {}),
       ...(input.taxCode !== undefined ? { taxCode: input.taxCode } : {}),
       ...(input.extra ? { extra: checkExtra(await extraFields(tx), input.extra) } : {}),
       ...(costs && input.cost !== undefined ? { cost: input.cost } : {}),

@@ -9,6 +9,7 @@ import { mustMatch } from '../platform/version.js';
 import type {
   ChannelDto,
   ChannelSheetDto,
+  ContactDto,
   EditChannelDto,
   EditListingDto,
   EditSupplierDto,
@@ -21,7 +22,9 @@ import type {
 } from './partners.dto.js';
 import { Channel, Item, Listing, PackUnitRow, Supplier, SupplierItem } from './catalogue.entity.js';
 import { ItemQueries } from './item.queries.js';
+import { ScorecardQueries } from './scorecard.queries.js';
 
+const SUPPLIER_FIELDS = `id, code, name, email, phone, currency, lead_days AS leadDays, terms, working_days AS workingDays, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets, version`;
 const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.version,
   (SELECT COUNT(*) FROM listing l WHERE l.channel_id = c.id) AS listings`;
 
@@ -33,35 +36,46 @@ export class PartnersService {
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
     private readonly items: ItemQueries,
+    private readonly scores: ScorecardQueries,
   ) {}
 
   suppliers(search: string): Promise<SupplierDto[]> {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
     return rows<SupplierDto>(
       this.source,
-      'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 500',
+      `SELECT ${SUPPLIER_FIELDS} FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 500`,
       [like, like],
     );
   }
 
   async supplier(code: string, seesCosts: boolean): Promise<SupplierSheetDto> {
-    const found = await one<SupplierDto>(
-      this.source,
-      'SELECT id, code, name, email, phone, currency, lead_days AS leadDays, version FROM supplier WHERE code = ?',
-      [code],
-    );
+    const found = await one<SupplierDto>(this.source, `SELECT ${SUPPLIER_FIELDS} FROM supplier WHERE code = ?`, [code]);
     if (!found) throw notFound(`Supplier ${code}`);
     const items = await rows<Omit<SupplierItemDto, 'packs'> & { price: string }>(
       this.source,
       `SELECT i.id AS itemId, i.sku, i.name, i.picture, si.supplier_sku AS supplierSku, si.pack_unit_id AS packId, si.price FROM supplier_item si JOIN item i ON i.id = si.item_id WHERE si.supplier_id = ? ORDER BY i.name`,
       [found.id],
     );
-    const packs = await this.items.packs(items.map((i) => i.itemId));
+    const [packs, breaks, contacts, scorecard] = await Promise.all([
+      this.items.packs(items.map((i) => i.itemId)),
+      rows<{ itemId: number; from: number; price: string }>(
+        this.source,
+        'SELECT item_id AS itemId, from_packs AS `from`, price FROM supplier_price_break WHERE supplier_id = ? ORDER BY item_id, from_packs',
+        [found.id],
+      ),
+      rows<ContactDto>(this.source, 'SELECT name, role, email, phone FROM supplier_contact WHERE supplier_id = ? ORDER BY position', [
+        found.id,
+      ]),
+      this.scores.of(found.id),
+    ]);
+    const breaksOf = (itemId: number) => breaks.filter((b) => b.itemId === itemId).map(({ from, price }) => ({ from, price }));
     return {
       ...found,
+      contacts,
+      scorecard,
       items: items.map(({ price, ...i }) => ({
         ...i,
-        ...(seesCosts ? { price } : {}),
+        ...(seesCosts ? { price, breaks: breaksOf(i.itemId) } : {}),
         packs: packs.get(i.itemId) ?? [],
       })),
     };
@@ -72,7 +86,9 @@ export class PartnersService {
       const code = input.code.toUpperCase();
       if (await tx.findOneBy(Supplier, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
       const made = await tx.insert(Supplier, { ...supplierColumns(input), code });
-      await this.writeSupplierItems(tx, (made.identifiers[0] as { id: number }).id, input.items);
+      const { id } = made.identifiers[0] as { id: number };
+      await this.writeSupplierItems(tx, id, input.items);
+      await this.writeContacts(tx, id, input.contacts);
       await this.activity.record(tx, act, {
         kind: 'supplier',
         glyph: 'full',
@@ -90,6 +106,7 @@ export class PartnersService {
       mustMatch(supplier.version, version);
       await tx.update(Supplier, supplier.id, { ...supplierColumns(input), version: version + 1 });
       await this.writeSupplierItems(tx, supplier.id, input.items);
+      await this.writeContacts(tx, supplier.id, input.contacts);
       await this.activity.record(tx, act, {
         kind: 'supplier',
         glyph: 'full',
@@ -116,7 +133,29 @@ export class PartnersService {
         supplierSku: line.supplierSku,
         price: line.price,
       });
+      for (const b of line.breaks ?? [])
+        await tx.query('INSERT INTO supplier_price_break (supplier_id, item_id, from_packs, price) VALUES (?, ?, ?, ?)', [
+          supplierId,
+          item.id,
+          b.from,
+          b.price,
+        ]);
     }
+  }
+
+  /** Replaces the people at a supplier; left as they are where the request names none. */
+  private async writeContacts(tx: Tx, supplierId: number, contacts: readonly ContactDto[] | undefined): Promise<void> {
+    if (!contacts) return;
+    await tx.query('DELETE FROM supplier_contact WHERE supplier_id = ?', [supplierId]);
+    for (const [i, c] of contacts.entries())
+      await tx.query('INSERT INTO supplier_contact (supplier_id, position, name, role, email, phone) VALUES (?, ?, ?, ?, ?, ?)', [
+        supplierId,
+        i + 1,
+        c.name.trim(),
+        c.role.trim(),
+        c.email,
+        c.phone.trim(),
+      ]);
   }
 
   async channels(): Promise<ChannelDto[]> {
@@ -205,5 +244,10 @@ function supplierColumns(input: EditSupplierDto) {
     phone: input.phone,
     currency: input.currency,
     leadDays: input.leadDays,
+    ...(input.terms === undefined ? {} : { terms: input.terms.trim() }),
+    ...(input.workingDays === undefined ? {} : { workingDays: input.workingDays }),
+    ...(input.leastValue === undefined ? {} : { leastValue: input.leastValue }),
+    ...(input.leastUnits === undefined ? {} : { leastUnits: input.leastUnits }),
+    ...(input.leastPallets === undefined ? {} : { leastPallets: input.leastPallets }),
   };
 }

@@ -25,7 +25,7 @@ export class PicturesService {
   ) {}
 
   async keep(act: Act, sku: string, bytes: Buffer): Promise<{ mark: string }> {
-    const made = await this.make(bytes);
+    const made = await pictureOf(bytes);
     const mark = createHash('sha256').update(made.large).digest('hex').slice(0, 12);
     return this.commands.run(act, 'item.picture', { sku, mark }, async (tx) => {
       const item = await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM item WHERE sku = ? FOR UPDATE', [sku]);
@@ -57,21 +57,22 @@ export class PicturesService {
     if (!found) throw notFound(`A picture of ${sku}`);
     return found;
   }
+}
 
-  private async make(bytes: Buffer): Promise<{ large: Buffer; thumb: Buffer }> {
-    const wrong = badForm({ picture: 'This is not a JPEG, PNG or WebP picture. Choose another file' });
-    try {
-      const { format } = await sharp(bytes, { limitInputPixels: MOST_PIXELS }).metadata();
-      if (!FORMATS.has(format)) throw wrong;
-      const fit = (px: number) =>
-        sharp(bytes, { limitInputPixels: MOST_PIXELS })
-          .rotate()
-          .resize(px, px, { fit: 'inside', withoutEnlargement: true })
-          .webp({ quality: 80 })
-          .toBuffer();
-      return { large: await fit(LARGE_PX), thumb: await fit(THUMB_PX) };
-    } catch {
-      throw wrong;
-    }
+/** A picture as it is kept: decoded and written anew, in two sizes. Refuses what is no picture. */
+export async function pictureOf(bytes: Buffer): Promise<{ large: Buffer; thumb: Buffer }> {
+  const wrong = badForm({ picture: 'This is not a JPEG, PNG or WebP picture. Choose another file' });
+  try {
+    const { format } = await sharp(bytes, { limitInputPixels: MOST_PIXELS }).metadata();
+    if (!FORMATS.has(format)) throw wrong;
+    const fit = (px: number) =>
+      sharp(bytes, { limitInputPixels: MOST_PIXELS })
+        .rotate()
+        .resize(px, px, { fit: 'inside', withoutEnlargement: true })
+        .webp({ quality: 80 })
+        .toBuffer();
+    return { large: await fit(LARGE_PX), thumb: await fit(THUMB_PX) };
+  } catch {
+    throw wrong;
   }
 }

@@ -79,6 +79,8 @@ export class SettingsService {
           ? 'A currency is three capital letters, such as GBP'
           : settingFault(known, value);
       if (wrong) throw badForm({ [name]: wrong });
+      if (known === 'costMethod' && (await one(tx, 'SELECT item_id FROM cost_pool WHERE units > 0 LIMIT 1')))
+        throw badForm({ [name]: 'There is stock that was valued the other way. The choice is made before the first goods come in' });
       await tx.query('INSERT INTO setting (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)', [
         name,
         JSON.stringify({ is: value } satisfies Kept),

@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { one } from '../platform/database/tx.js';
 import { LOGGER } from '../platform/tokens.js';
+import { DemoBuying } from './buying.js';
 import { DemoHouse } from './house.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
@@ -14,6 +15,7 @@ export class DemoLoader {
     private readonly source: DataSource,
     private readonly house: DemoHouse,
     private readonly morning: DemoMorning,
+    private readonly buying: DemoBuying,
     private readonly orders: DemoOrders,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
@@ -24,7 +26,8 @@ export class DemoLoader {
     await this.house.build();
     await this.morning.stockShelves();
     await this.orders.takeIn();
-    await this.morning.purchaseOrders();
+    await this.buying.agree();
+    await this.buying.hear(await this.morning.purchaseOrders());
     await this.orders.moveAlong();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }

@@ -7,6 +7,7 @@ import { PurchasingModule } from '../purchasing/purchasing.module.js';
 import { ReceivingModule } from '../receiving/receiving.module.js';
 import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
+import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
 import { DemoHouse } from './house.js';
 import { DemoLoader } from './demo.loader.js';
@@ -17,6 +18,6 @@ import { PracticeController } from './practice.controller.js';
 @Module({
   imports: [StockModule, SitesModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
   controllers: [PracticeController],
-  providers: [DemoHouse, DemoExtras, DemoMorning, DemoOrders, DemoLoader],
+  providers: [DemoHouse, DemoExtras, DemoMorning, DemoBuying, DemoOrders, DemoLoader],
 })
 export class DemoModule {}

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import type { ChargeDto } from '../purchasing/purchasing.dto.js';
 import { PurchasingService } from '../purchasing/purchasing.service.js';
 import { ReceivingService } from '../receiving/receiving.service.js';
 import { StoringService } from '../receiving/storing.service.js';
@@ -110,26 +111,44 @@ export class DemoMorning {
   }
 
   /** Two late, one part received on the dock, some due today, some later, one draft. */
-  async purchaseOrders(): Promise<void> {
+  async purchaseOrders(): Promise<ReadonlyMap<string, string>> {
+    const placed = new Map<string, string>();
     const buyer = await actAs(this.source, 'Piet');
     const today = new Date().toISOString().slice(0, 10);
-    const order = async (supplier: string, days: number, lines: [string, number, number, string][], place = true) => {
+    const order = async (
+      supplier: string,
+      days: number,
+      lines: [string, number, number, string][],
+      place = true,
+      charges: ChargeDto[] = [],
+    ) => {
       const { code } = await this.purchasing.add(fresh(buyer), {
         supplier,
         siteId: 1,
         expectedOn: addDays(today, days),
         note: '',
         lines: lines.map(([sku, packs, factor, price]) => ({ sku, packs, factor, price })),
+        charges,
       });
+      placed.set(supplier, code);
       if (place) await this.purchasing.place(fresh(buyer), code, 1);
       return code;
     };
-    const glass = await order('QUILLON', 0, [
-      ['JAR-454-RD', 8, 48, '20.16'],
-      ['JAR-340-HX', 20, 48, '18.24'],
-      ['JAR-227-RD', 10, 48, '14.40'],
-      ['LID-63-GD', 4, 1000, '48.00'],
-    ]);
+    const glass = await order(
+      'QUILLON',
+      0,
+      [
+        ['JAR-454-RD', 8, 48, '20.16'],
+        ['JAR-340-HX', 20, 48, '18.24'],
+        ['JAR-227-RD', 10, 48, '14.40'],
+        ['LID-63-GD', 4, 1000, '48.00'],
+      ],
+      true,
+      [
+        { says: 'Freight', amount: '148.00', by: 'weight' },
+        { says: 'Duty', amount: '61.50', by: 'value' },
+      ],
+    );
     await order('TINDRA', -4, [
       ['SUIT-L', 4, 6, '186.00'],
       ['SUIT-XL', 4, 6, '186.00'],
@@ -163,22 +182,25 @@ export class DemoMorning {
       false,
     );
     await this.receiveSome(glass);
+    return placed;
   }
 
   private async receiveSome(code: string): Promise<void> {
     const ruben = await actAs(this.source, 'Ruben');
     const task = await this.receiving.task(ruben.person, code);
-    const take = (line: number, units: number) =>
+    const take = (line: number, units: number, damaged = false) =>
       this.receiving.receive(fresh(ruben), code, {
-        line,
+        lineId: task.lines[line - 1]?.lineId ?? 0,
         itemId: task.lines[line - 1]?.itemId ?? 0,
         units,
         lot: null,
         expires: null,
-        toPlaceId: task.dock.id,
+        toPlaceId: (damaged ? task.apart : null)?.id ?? task.dock.id,
+        condition: damaged ? 'damaged' : 'good',
         how: 'scanned',
       });
     await take(1, 192);
+    await take(2, 7, true);
     await take(3, 480);
     await take(4, 2000);
     const goods = (await this.storing.task(1)).goods.find((g) => g.units === 480);

@@ -76,6 +76,8 @@ export function demoPlaces(): DemoPlace[] {
     single('MILL', 'LANE-HARRIER', 'dispatch-lane', 9100, [0, 20]),
     single('MILL', 'LANE-NORTHWAY', 'dispatch-lane', 9101, [0, 22]),
     single('MILL', 'QUARANTINE-1', 'quarantine', 9200, [0, 24]),
+    single('MILL', 'CART-1', 'cart', 9300, [2, 2]),
+    single('MILL', 'CART-2', 'cart', 9301, [2, 3]),
     ...totes,
     single('QUAY', 'QUAY-DOCK', 'dock', 0, [0, 0]),
     ...aisles('QUAY', 'MN', 6, 3, 3, 7),

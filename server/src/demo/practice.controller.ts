@@ -8,6 +8,18 @@ import { PracticeCodeDto, PracticeGroupDto } from './practice.dto.js';
 
 const BARCODES = `(SELECT b.code FROM barcode b JOIN pack_unit q ON q.id = b.pack_unit_id WHERE q.item_id = i.id ORDER BY q.factor`;
 
+const CARDS: PracticeGroupDto = {
+  title: 'Command cards',
+  codes: [
+    { code: 'VX-CONFIRM', says: 'book it in, put it there, seen' },
+    { code: 'VX-UNDO', says: 'take the last act back' },
+    { code: 'VX-NOT-HERE', says: 'nothing there, or too few' },
+    { code: 'VX-DAMAGED', says: 'what is in hand is damaged' },
+    { code: 'VX-APART', says: 'set it apart' },
+    { code: 'VX-TAKE', says: 'take it in all the same' },
+  ],
+};
+
 /** The practice scanner: the codes that lie around, for those who try the demo without a scanner. Empty outside the demo. */
 @Controller('api/practice')
 export class PracticeController {
@@ -26,7 +38,9 @@ export class PracticeController {
       this.bins(Number(site), String(document ?? '')),
       this.fixtures(Number(site)),
       this.papers(Number(site)),
+      this.pallets(Number(site), String(document ?? '')),
     ]);
+    groups.push(CARDS);
     return groups.filter((g) => g.codes.length > 0);
   }
 
@@ -36,10 +50,11 @@ export class PracticeController {
       `SELECT DISTINCT b.code, CONCAT(i.name, ', ', u.name, IF(u.factor = 1, '', CONCAT(' of ', u.factor))) AS says
        FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id
        WHERE i.id IN (SELECT l.item_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ?
+                      UNION SELECT l.item_id FROM purchase_order_line l JOIN arrival_order x ON x.order_id = l.order_id JOIN arrival a ON a.id = x.arrival_id WHERE a.code = ?
                       UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN pick_round r ON r.order_id = o.id WHERE o.code = ? OR r.code = ?
                       UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind = 'dock' AND b2.units > 0 AND ? = '')
        ORDER BY i.name, u.factor LIMIT 60`,
-      [document, document, document, document],
+      [document, document, document, document, document],
     );
     const stranger = await rows<PracticeCodeDto>(
       this.source,
@@ -49,6 +64,16 @@ export class PracticeController {
       title: 'Goods within reach',
       codes: [...codes, ...stranger, { code: '5099999999994', says: 'a label nobody knows' }],
     };
+  }
+
+  private async pallets(siteId: number, document: string): Promise<PracticeGroupDto> {
+    const codes = await rows<PracticeCodeDto>(
+      this.source,
+      `SELECT DISTINCT CONCAT(']C100', g.sscc) AS code, CONCAT('pallet of ', a.code) AS says FROM announced_goods g JOIN arrival a ON a.id = g.arrival_id LEFT JOIN arrival_order x ON x.arrival_id = a.id LEFT JOIN purchase_order o ON o.id = x.order_id
+       WHERE a.site_id = ? AND a.state <> 'closed' AND g.sscc IS NOT NULL AND (? = '' OR a.code = ? OR o.code = ?) LIMIT 8`,
+      [siteId, document, document, document],
+    );
+    return { title: 'Pallets', codes };
   }
 
   private async bins(siteId: number, document: string): Promise<PracticeGroupDto> {

@@ -1,6 +1,19 @@
 /** Everything a route can ask for. `signed-in` is any person; `public` needs nobody. */
 export type Right =
-  'public' | 'signed-in' | 'buy' | 'order-desk' | 'receive' | 'store' | 'release' | 'pick' | 'pack' | 'dispatch' | 'items' | 'set-up';
+  | 'public'
+  | 'signed-in'
+  | 'buy'
+  | 'order-desk'
+  | 'receive'
+  | 'take-in'
+  | 'store'
+  | 'release'
+  | 'pick'
+  | 'pack'
+  | 'dispatch'
+  | 'items'
+  | 'bills'
+  | 'set-up';
 
 export const DUTIES = [
   'owner',
@@ -19,7 +32,7 @@ export type Duty = (typeof DUTIES)[number];
 
 /** What each duty lets a person do. Deciding what is picked and picking are apart. */
 export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
-  owner: ['buy', 'order-desk', 'receive', 'store', 'release', 'pick', 'pack', 'dispatch', 'items', 'set-up'],
+  owner: ['buy', 'order-desk', 'receive', 'take-in', 'store', 'release', 'pick', 'pack', 'dispatch', 'items', 'bills', 'set-up'],
   buyer: ['buy', 'items'],
   'order-desk': ['order-desk', 'release'],
   receiver: ['receive', 'store'],
@@ -28,7 +41,7 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
   packer: ['pack', 'dispatch'],
   counter: [],
   reviewer: ['release', 'items'],
-  bookkeeper: [],
+  bookkeeper: ['bills'],
   'set-up': ['items', 'set-up'],
 };
 
@@ -37,12 +50,14 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   buy: 'Raise purchase orders, keep suppliers',
   'order-desk': 'Change and clear orders, keep customers',
   receive: 'Book goods in, tie barcodes',
+  'take-in': 'Take in more than ordered, goods too old, goods without an order',
   store: 'Put away and move goods',
   release: 'Decide what is picked',
   pick: 'Pick',
   pack: 'Pack',
   dispatch: 'Hand over to carriers',
   items: 'Keep items',
+  bills: 'Enter bills, and settle what differs',
   'set-up': 'Set up places, people, devices and the company',
 };
 

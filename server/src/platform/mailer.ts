@@ -8,7 +8,8 @@ export interface Mail {
   to: string;
   subject: string;
   text: string;
-  attachments: { filename: string; content: Buffer }[];
+  /** PDF unless another type is named. */
+  attachments: { filename: string; content: Buffer; contentType?: string }[];
 }
 
 /** Sends mail over SMTP. Throws where the server does not take it; without a server nothing is sent and the outbox says so. */
@@ -27,7 +28,7 @@ export class Mailer {
       subject: mail.subject,
       text: mail.text,
       messageId: `<${mail.id}@vectrum.local>`,
-      attachments: mail.attachments.map((a) => ({ ...a, contentType: 'application/pdf' })),
+      attachments: mail.attachments.map((a) => ({ contentType: 'application/pdf', ...a })),
     });
   }
 }

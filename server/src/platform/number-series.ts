@@ -1,7 +1,15 @@
 import { num, one, type Tx } from './database/tx.js';
 
 /** The series of documents, by the letter before their number. */
-export const SERIES = { P: 'Purchase orders', S: 'Sales orders', R: 'Rounds', H: 'Hand-overs' } as const;
+export const SERIES = {
+  P: 'Purchase orders',
+  A: 'Arrivals',
+  B: 'Bills',
+  S: 'Sales orders',
+  R: 'Rounds',
+  H: 'Hand-overs',
+  Z: 'Returns to suppliers',
+} as const;
 export type SeriesName = keyof typeof SERIES;
 
 /** How a document of a series is called: P-1187. */

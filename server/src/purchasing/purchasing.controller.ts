@@ -1,11 +1,21 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, StreamableFile } from '@nestjs/common';
+import { ApiOkResponse } from '@nestjs/swagger';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
-import { SettingsService } from '../company/settings.service.js';
-import { purchaseOrderPdf } from '../printing/purchase-order.pdf.js';
-import { EditPurchaseOrderDto, PurchaseOrderDto, PurchaseOrderRowDto } from './purchasing.dto.js';
+import { Problem } from '../platform/problem.js';
+import { AnswersService } from './answers.service.js';
+import { DraftsService } from './drafts.service.js';
+import { OrderDocuments } from './order-documents.js';
+import {
+  EditPurchaseOrderDto,
+  MergeOrderDto,
+  PurchaseOrderDto,
+  PurchaseOrderRowDto,
+  SettleAnswerDto,
+  SplitOrderDto,
+} from './purchasing.dto.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
 
@@ -14,7 +24,9 @@ export class PurchasingController {
   constructor(
     private readonly queries: PurchasingQueries,
     private readonly orders: PurchasingService,
-    private readonly settings: SettingsService,
+    private readonly answers: AnswersService,
+    private readonly drafts: DraftsService,
+    private readonly documents: OrderDocuments,
   ) {}
 
   @Get()
@@ -34,9 +46,22 @@ export class PurchasingController {
   @Access('signed-in')
   async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds, person.seesCosts);
-    return new StreamableFile(await purchaseOrderPdf(order, await this.settings.letterhead()), {
+    return new StreamableFile(await this.documents.pdf(order), {
       type: 'application/pdf',
       disposition: `inline; filename="${order.code}.pdf"`,
+    });
+  }
+
+  /** The order as a UBL 2.1 Order. */
+  @Get(':code/ubl')
+  @Access('buy')
+  @ApiOkResponse({ content: { 'application/xml': {} } })
+  async ubl(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    if (!person.seesCosts) throw new Problem(403, 'not-allowed', 'The document holds prices. Ask somebody who may see costs');
+    const order = await this.queries.sheet(code.toUpperCase(), person.siteIds, true);
+    return new StreamableFile(Buffer.from(await this.documents.ubl(order)), {
+      type: 'application/xml',
+      disposition: `attachment; filename="${order.code}.xml"`,
     });
   }
 
@@ -64,5 +89,42 @@ export class PurchasingController {
   @HttpCode(200)
   cancel(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string): Promise<CodeDto> {
     return this.orders.cancel(act, code.toUpperCase(), version);
+  }
+
+  /** Closes what has not come: nobody waits for it any more. */
+  @Post(':code/close')
+  @Access('buy')
+  @HttpCode(200)
+  close(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string): Promise<CodeDto> {
+    return this.orders.close(act, code.toUpperCase(), version);
+  }
+
+  /** Takes the supplier's answer into the order, or asks again. */
+  @Post(':code/answer')
+  @Access('buy')
+  @HttpCode(200)
+  settle(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SettleAnswerDto): Promise<CodeDto> {
+    return this.answers.settle(act, code.toUpperCase(), version, body);
+  }
+
+  @Post(':code/copy')
+  @Access('buy')
+  copy(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.drafts.copy(act, code.toUpperCase());
+  }
+
+  /** Brings another draft for the same supplier and site into this one. */
+  @Post(':code/merge')
+  @Access('buy')
+  @HttpCode(200)
+  merge(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: MergeOrderDto): Promise<CodeDto> {
+    return this.drafts.merge(act, code.toUpperCase(), version, body.other.toUpperCase());
+  }
+
+  /** Takes some lines onto a draft of their own. */
+  @Post(':code/split')
+  @Access('buy')
+  split(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SplitOrderDto): Promise<CodeDto> {
+    return this.drafts.split(act, code.toUpperCase(), version, body.lines);
   }
 }

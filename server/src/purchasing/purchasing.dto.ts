@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsIn,
   IsInt,
   IsISO8601,
   IsOptional,
@@ -24,8 +25,33 @@ export class PurchaseOrderRowDto {
   late: boolean;
   lines: number;
   linesIn: number;
+  /** What the supplier has said to it: nothing, acknowledged, confirmed, to-settle, queried, refused. */
+  answer: string;
   /** Since when the goods stand at the door, part received. */
   firstReceivedAt: Date | null;
+}
+export class LineAnswerDto {
+  says: string;
+  packs: number | null;
+  /** Absent for those who may not see costs. */
+  price?: string | null;
+  on: string | null;
+  note: string;
+}
+export class ChargeDto {
+  @IsString() @Length(1, 60, { message: 'Say what the charge is for, in up to 60 letters' }) says: string;
+  @Matches(/^(?!0+(\.0+)?$)\d{1,10}(\.\d{1,2})?$/, { message: 'A charge is an amount above nought, such as 120.00' }) amount: string;
+  /** What it is shared over the goods by. */
+  @IsIn(['value', 'units', 'weight', 'volume']) by: 'value' | 'units' | 'weight' | 'volume';
+}
+export class OrderChangeDto {
+  at: Date;
+  by: string;
+  line: number | null;
+  what: string;
+  was: string;
+  becomes: string;
+  why: string;
 }
 export class PurchaseOrderLineDto {
   line: number;
@@ -42,6 +68,11 @@ export class PurchaseOrderLineDto {
   /** Base units. */
   ordered: number;
   received: number;
+  /** Nobody waits for these any more. */
+  closed: number;
+  /** Its own day, where it has one. */
+  expectedOn: string | null;
+  answer: LineAnswerDto | null;
   /** Price of one pack, of one base unit, and of the line; absent for those who may not see costs. */
   price?: string;
   priceEach?: string;
@@ -65,6 +96,14 @@ export class PurchaseOrderDto {
   placedBy: string | null;
   firstReceivedAt: Date | null;
   goods?: string;
+  /** Absent for those who may not see costs. */
+  charges?: ChargeDto[];
+  answer: string;
+  answerNote: string;
+  changes: OrderChangeDto[];
+  /** Orders of the same supplier, not long ago, with the same goods. */
+  alike: string[];
+  arrivals: string[];
   lines: PurchaseOrderLineDto[];
   version: number;
 }
@@ -77,6 +116,7 @@ export class EditPurchaseOrderLineDto {
   packs: number;
   @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'A price is a number of up to 6 decimal places' })
   price: string;
+  @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) expectedOn?: string | null;
 }
 export class EditPurchaseOrderDto {
   @IsString() @Length(2, 20) supplier: string;
@@ -89,4 +129,21 @@ export class EditPurchaseOrderDto {
   @ValidateNested({ each: true })
   @Type(() => EditPurchaseOrderLineDto)
   lines: EditPurchaseOrderLineDto[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => ChargeDto)
+  charges?: ChargeDto[];
+}
+export class SettleAnswerDto {
+  /** Take what the supplier offers, or ask again. */
+  @IsIn(['accept', 'query']) says: 'accept' | 'query';
+  @IsString() @MaxLength(300) note: string;
+}
+export class MergeOrderDto {
+  @Matches(/^[A-Za-z]-\d{1,10}$/, { message: 'A purchase order is called like P-1187' }) other: string;
+}
+export class SplitOrderDto {
+  @IsArray() @ArrayMinSize(1, { message: 'Choose the lines that go onto an order of their own' }) @IsInt({ each: true }) lines: number[];
 }

@@ -1,12 +1,15 @@
 import { Module } from '@nestjs/common';
 import { PurchaseOrderMail } from './purchase-order.mail.js';
+import { AnswersService } from './answers.service.js';
+import { DraftsService } from './drafts.service.js';
+import { OrderDocuments } from './order-documents.js';
 import { PurchasingController } from './purchasing.controller.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
 
 @Module({
   controllers: [PurchasingController],
-  providers: [PurchasingQueries, PurchasingService, PurchaseOrderMail],
-  exports: [PurchasingService, PurchasingQueries],
+  providers: [PurchasingQueries, PurchasingService, DraftsService, AnswersService, OrderDocuments, PurchaseOrderMail],
+  exports: [PurchasingService, AnswersService, PurchasingQueries],
 })
 export class PurchasingModule {}

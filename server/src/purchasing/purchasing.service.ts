@@ -1,17 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { ActivityService } from '../activity/activity.service.js';
-import { Item, PackUnitRow, Supplier } from '../catalogue/catalogue.entity.js';
+import { Supplier } from '../catalogue/catalogue.entity.js';
 import { CommandLog } from '../platform/command-log.js';
 import type { Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
 import { Outbox } from '../platform/outbox.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
+import { keepChanges } from './order-changes.js';
+import { addLines, changeLines, stateOf, writeCharges } from './order-lines.js';
 import { PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
-import type { EditPurchaseOrderDto, EditPurchaseOrderLineDto } from './purchasing.dto.js';
+import type { EditPurchaseOrderDto } from './purchasing.dto.js';
 
-/** Writes, places and cancels purchase orders. Only a draft can be rewritten; the dock sees none. */
+/** Writes, places, changes, closes and cancels purchase orders. The dock sees no draft. */
 @Injectable()
 export class PurchasingService {
   constructor(
@@ -34,7 +36,9 @@ export class PurchasingService {
         note: input.note,
         createdBy: act.person.id,
       });
-      await this.writeLines(tx, (made.identifiers[0] as { id: number }).id, input.lines);
+      const { id } = made.identifiers[0] as { id: number };
+      await addLines(tx, id, input.lines);
+      await writeCharges(tx, id, input.charges);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'empty',
@@ -47,32 +51,76 @@ export class PurchasingService {
     });
   }
 
+  /** Rewrites a draft; on a placed order it changes what may still change, keeps what it was, and tells the supplier. */
   edit(act: Act, code: string, version: number, input: EditPurchaseOrderDto): Promise<{ code: string }> {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'purchase-order.edit', { code, version, input }, async (tx) => {
       const order = await this.locked(tx, act, code, version);
-      if (order.state !== 'draft') throw badState(`${code} is placed already. Cancel it and write a new one, or receive what comes`);
-      const supplier = await this.supplier(tx, input.supplier);
-      await tx.update(PurchaseOrder, order.id, {
-        supplierId: supplier.id,
-        siteId: input.siteId,
-        currency: supplier.currency,
-        expectedOn: input.expectedOn ?? null,
-        note: input.note,
-        version: version + 1,
-      });
-      await tx.delete(PurchaseOrderLine, { orderId: order.id });
-      await this.writeLines(tx, order.id, input.lines);
-      await this.activity.record(tx, act, {
-        kind: 'purchase-order',
-        glyph: 'empty',
-        title: `${code} rewritten`,
-        detail: supplier.name,
-        document: code,
-        siteId: input.siteId,
-      });
-      return { code };
+      if (order.state === 'draft') return this.rewrite(tx, act, order, input);
+      if (order.state !== 'placed' && order.state !== 'part-received') throw badState(`${code} is ${order.state}. Write a new order`);
+      return this.change(tx, act, order, input);
     });
+  }
+
+  private async rewrite(tx: Tx, act: Act, order: PurchaseOrder, input: EditPurchaseOrderDto): Promise<{ code: string }> {
+    const { code } = order;
+    const supplier = await this.supplier(tx, input.supplier);
+    await tx.update(PurchaseOrder, order.id, {
+      supplierId: supplier.id,
+      siteId: input.siteId,
+      currency: supplier.currency,
+      expectedOn: input.expectedOn ?? null,
+      note: input.note,
+      version: order.version + 1,
+    });
+    await tx.delete(PurchaseOrderLine, { orderId: order.id });
+    await addLines(tx, order.id, input.lines);
+    await writeCharges(tx, order.id, input.charges);
+    await this.activity.record(tx, act, {
+      kind: 'purchase-order',
+      glyph: 'empty',
+      title: `${code} rewritten`,
+      detail: supplier.name,
+      document: code,
+      siteId: input.siteId,
+    });
+    return { code };
+  }
+
+  private async change(tx: Tx, act: Act, order: PurchaseOrder, input: EditPurchaseOrderDto): Promise<{ code: string }> {
+    const { code } = order;
+    const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
+    if (supplier.code !== input.supplier.toUpperCase() || order.siteId !== input.siteId)
+      throw badForm({ supplier: `${code} is placed with ${supplier.name}. Another supplier or site needs an order of its own` });
+    const changes = await keepChanges(tx, act, order.id, [
+      { line: null, what: 'day', was: order.expectedOn, becomes: input.expectedOn ?? null },
+      { line: null, what: 'note', was: order.note, becomes: input.note },
+      ...(await changeLines(tx, order.id, input.lines)),
+      ...(await writeCharges(tx, order.id, input.charges)),
+    ]);
+    if (changes.length === 0) return { code };
+    await tx.update(PurchaseOrder, order.id, {
+      expectedOn: input.expectedOn ?? null,
+      note: input.note,
+      state: await stateOf(tx, order.id),
+      version: order.version + 1,
+    });
+    await this.tell(tx, supplier, code, true);
+    await this.activity.record(tx, act, {
+      kind: 'purchase-order',
+      glyph: 'go',
+      title: `${code} changed after placing`,
+      detail: changes.map((c) => `${c.line === null ? '' : `line ${c.line} `}${c.what}`).join(', '),
+      document: code,
+      siteId: order.siteId,
+    });
+    return { code };
+  }
+
+  /** Mails the order as paper and as a document that the supplier's system can read. */
+  private async tell(tx: Tx, supplier: Supplier, code: string, changed: boolean): Promise<void> {
+    if (supplier.email)
+      await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.purchase-order', { code, to: supplier.email, changed }, code);
   }
 
   /** Sends the order to the supplier and shows it to the dock. */
@@ -87,14 +135,7 @@ export class PurchasingService {
         placedBy: act.person.id,
         version: version + 1,
       });
-      if (supplier.email)
-        await this.outbox.send(
-          tx,
-          `mail:${supplier.email}`,
-          'mail.purchase-order',
-          { code, to: supplier.email, supplier: supplier.name },
-          code,
-        );
+      await this.tell(tx, supplier, code, false);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'go',
@@ -123,6 +164,34 @@ export class PurchasingService {
     });
   }
 
+  /** Nothing more of it is waited for: what has not come is closed short. */
+  close(act: Act, code: string, version: number): Promise<{ code: string }> {
+    return this.commands.run(act, 'purchase-order.close', { code, version }, async (tx) => {
+      const order = await this.locked(tx, act, code, version);
+      if (order.state === 'placed') throw badState(`Nothing of ${code} has come. Cancel it instead`);
+      if (order.state !== 'part-received' && order.state !== 'received') throw badState(`${code} is ${order.state} already`);
+      const open = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
+      const short = open.filter((l) => l.openUnits > 0);
+      await keepChanges(
+        tx,
+        act,
+        order.id,
+        short.map((l) => ({ line: l.line, what: 'closed short', was: null, becomes: `${l.openUnits} units` })),
+      );
+      await tx.query('UPDATE purchase_order_line SET closed_units = closed_units + open_units WHERE order_id = ?', [order.id]);
+      await tx.update(PurchaseOrder, order.id, { state: 'closed', version: version + 1 });
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: short.length === 0 ? 'full' : 'half',
+        title: `${code} closed${short.length === 0 ? '' : ' short'}`,
+        detail: short.length === 0 ? 'all of it has come' : `${short.length} of ${open.length} lines short`,
+        document: code,
+        siteId: order.siteId,
+      });
+      return { code };
+    });
+  }
+
   private async supplier(tx: Tx, code: string): Promise<Supplier> {
     const supplier = await tx.findOneBy(Supplier, { code: code.toUpperCase() });
     if (!supplier) throw badForm({ supplier: `There is no supplier ${code}. Choose one from the list` });
@@ -135,23 +204,5 @@ export class PurchasingService {
     mustBeAt(act.person, order.siteId);
     mustMatch(order.version, version);
     return order;
-  }
-
-  private async writeLines(tx: Tx, orderId: number, lines: readonly EditPurchaseOrderLineDto[]): Promise<void> {
-    for (const [i, line] of lines.entries()) {
-      const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
-      if (!item) throw badForm({ lines: `Line ${i + 1}: there is no item ${line.sku}` });
-      const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: line.factor });
-      if (!pack) throw badForm({ lines: `Line ${i + 1}: ${line.sku} has no pack of ${line.factor}` });
-      await tx.insert(PurchaseOrderLine, {
-        orderId,
-        line: i + 1,
-        itemId: item.id,
-        packUnitId: pack.id,
-        packs: line.packs,
-        factor: line.factor,
-        price: line.price,
-      });
-    }
   }
 }

@@ -6,8 +6,23 @@ import { ActivityService } from '../activity/activity.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { Access } from '../identity/access.js';
 import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
+import { CodeDto } from '../platform/code.dto.js';
 import { CommandLog } from '../platform/command-log.js';
-import { DueOrderDto, PostedDto, ReceiveDto, RefusedDto, StoreDto } from './receiving.dto.js';
+import { ArrivalsService } from './arrivals.service.js';
+import { DueQueries } from './due.queries.js';
+import {
+  CloseArrivalDto,
+  ClosedArrivalDto,
+  DueDto,
+  FindDueDto,
+  NewArrivalDto,
+  PostedDto,
+  ReceiveDto,
+  ReceivedDto,
+  ReceivePalletDto,
+  RefusedDto,
+  StoreDto,
+} from './receiving.dto.js';
 import { ReceivingService } from './receiving.service.js';
 import { StoringService } from './storing.service.js';
 
@@ -20,6 +35,8 @@ export class ReceivingController {
     private readonly source: DataSource,
     private readonly receiving: ReceivingService,
     private readonly storing: StoringService,
+    private readonly arrivals: ArrivalsService,
+    private readonly dues: DueQueries,
     private readonly codebook: CodebookQueries,
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
@@ -55,8 +72,22 @@ export class ReceivingController {
 
   @Get('receive')
   @Access('receive')
-  due(@Reader() person: Person): Promise<DueOrderDto[]> {
-    return this.receiving.due(person.siteIds);
+  due(@Reader() person: Person): Promise<DueDto[]> {
+    return this.dues.due(person.siteIds);
+  }
+
+  /** Where a code leads at the dock: paper, pallet or goods that are due. */
+  @Get('due')
+  @Access('receive')
+  findDue(@Reader() person: Person, @Query('code') code: string): Promise<FindDueDto> {
+    return this.dues.find(person.siteIds, String(code ?? '').slice(0, 200));
+  }
+
+  /** Opens an arrival for goods that came without an order. */
+  @Post('arrivals')
+  @Access('take-in')
+  addArrival(@Acting() act: Act, @Body() body: NewArrivalDto): Promise<CodeDto> {
+    return this.arrivals.add(act, body);
   }
 
   @Get('receive/:code')
@@ -69,8 +100,23 @@ export class ReceivingController {
   @Post('receive/:code')
   @Access('receive')
   @HttpCode(200)
-  receive(@Acting() act: Act, @Param('code') code: string, @Body() body: ReceiveDto): Promise<PostedDto> {
+  receive(@Acting() act: Act, @Param('code') code: string, @Body() body: ReceiveDto): Promise<ReceivedDto> {
     return this.receiving.receive(act, code.toUpperCase(), body);
+  }
+
+  @Post('receive/:code/pallets')
+  @Access('receive')
+  @HttpCode(200)
+  receivePallet(@Acting() act: Act, @Param('code') code: string, @Body() body: ReceivePalletDto): Promise<ReceivedDto> {
+    return this.receiving.receivePallet(act, code.toUpperCase(), body);
+  }
+
+  /** Closes the arrival, with the number of the supplier's paper; tells what is short. */
+  @Post('receive/:code/close')
+  @Access('receive')
+  @HttpCode(200)
+  close(@Acting() act: Act, @Param('code') code: string, @Body() body: CloseArrivalDto): Promise<ClosedArrivalDto> {
+    return this.arrivals.close(act, code.toUpperCase(), body.paper);
   }
 
   @Get('store')

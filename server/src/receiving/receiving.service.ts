@@ -1,32 +1,29 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { type Bundle, checkReceive, type Codebook, type PlaceFacts, type ReceiveTask } from '@vectrum/core/scan';
+import { type Bundle, checkReceive, type Codebook, type PlaceFacts, type ReceiveCommand, type ReceiveTask } from '@vectrum/core/scan';
 import { goodsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
 import { appliedTo } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
-import { SettingsService } from '../company/settings.service.js';
+import { LandedService } from '../books/landed.service.js';
+import type { Worth } from '../books/value.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { badState, notFound, Problem } from '../platform/problem.js';
+import { inSnapshot, marks, one, rows, type Tx } from '../platform/database/tx.js';
+import { Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
-import type { DueOrderDto, PostedDto, ReceiveDto } from './receiving.dto.js';
+import { ArrivalsService } from './arrivals.service.js';
+import { codesOf, type Delivery, deliveryOf } from './delivery.js';
+import { conditionOf, countOnLine, lotFor, type Taken, writeReceipt } from './receipts.js';
+import { ReceiveTaskQueries } from './receive-task.queries.js';
+import type { ReceiveDto, ReceivedDto, ReceivePalletDto } from './receiving.dto.js';
 
-const RECEIVABLE = new Set(['dock', 'inspection', 'pick-face', 'reserve']);
+const RECEIVABLE = new Set(['dock', 'inspection', 'pick-face', 'reserve', 'cart']);
 
-interface OrderRow {
-  id: number;
-  code: string;
-  site_id: number;
-  state: string;
-  supplier: string;
-}
-
-/** Books goods in from purchase orders, line by line, straight to the ledger. */
+/** Books goods in, line by line or a pallet at a time, straight to the ledger. */
 @Injectable()
 export class ReceivingService implements OnModuleInit {
   constructor(
@@ -37,193 +34,216 @@ export class ReceivingService implements OnModuleInit {
     private readonly allocation: AllocationService,
     private readonly activity: ActivityService,
     private readonly undo: UndoService,
-    private readonly settings: SettingsService,
+    private readonly arrivals: ArrivalsService,
+    private readonly tasks: ReceiveTaskQueries,
+    private readonly landed: LandedService,
   ) {}
 
   onModuleInit(): void {
     this.undo.register('receive', 'receive', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Undo));
   }
 
-  /** What is due or part received, soonest first. */
-  async due(siteIds: readonly number[]): Promise<DueOrderDto[]> {
-    const found = await rows<Omit<DueOrderDto, 'lines' | 'linesIn'> & { lines: string; linesIn: string }>(
-      this.source,
-      `SELECT o.code, s.name AS supplier, o.expected_on AS expectedOn, o.state, COUNT(l.id) AS \`lines\`, SUM(l.received_units >= l.packs * l.factor) AS linesIn
-       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN purchase_order_line l ON l.order_id = o.id
-       WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) GROUP BY o.id ORDER BY o.state DESC, o.expected_on, o.id LIMIT 60`,
-      [[0, ...siteIds]],
-    );
-    return found.map((o) => ({ ...o, lines: num(o.lines), linesIn: num(o.linesIn) }));
-  }
-
-  /** The task bundle of one order, for the phone. */
+  /** The task bundle of one order or arrival, for the phone. */
   task(person: Person, code: string): Promise<ReceiveTask & Bundle> {
     return inSnapshot(this.source, async (tx) => {
-      const order = await this.order(tx, code, false);
-      mustBeAt(person, order.site_id);
-      return { ...(await this.taskOf(tx, order)), applied: await appliedTo(tx, [code]) };
+      const delivery = await deliveryOf(tx, code, false);
+      mustBeAt(person, delivery.siteId);
+      return { ...(await this.tasks.task(tx, person, delivery)), applied: await appliedTo(tx, await codesOf(tx, delivery)) };
     });
   }
 
-  receive(act: Act, code: string, input: ReceiveDto): Promise<PostedDto> {
+  /** Books in what was counted. What is beyond the order comes in as a receipt of its own, where the person may take it. */
+  receive(act: Act, code: string, input: ReceiveDto): Promise<ReceivedDto> {
     return this.commands.run(act, 'receive', { code, input }, async (tx) => {
-      const order = await this.order(tx, code, true);
-      mustBeAt(act.person, order.site_id);
-      const task = await this.taskOf(tx, order);
-      const book = await this.codebook.book(tx, order.site_id, [input.itemId, ...task.lines.map((l) => l.itemId)], [input.toPlaceId]);
-      const line = task.lines.find((l) => l.line === input.line);
-      const command = {
-        kind: 'receive' as const,
-        id: act.key,
-        order: code,
-        ...input,
-        lot: input.lot ?? null,
-        expires: input.expires ?? null,
-      };
-      const refusal = checkReceive(task, book, command, line?.received ?? 0);
-      if (refusal) throw refused(refusal);
-      const to = this.placeFor(book, input.toPlaceId, order.site_id);
-      const lotId = await this.lotFor(tx, input, book);
-      const from = await this.ledger.outside(tx, 'supplier');
-      const { ids, changes } = await this.ledger.post(
-        tx,
-        act,
-        [
-          {
-            itemId: input.itemId,
-            lotId,
-            condition: 'good',
-            fromPlaceId: from,
-            toPlaceId: to.id,
-            units: input.units,
-          },
-        ],
-        { task: 'receive', document: code, how: input.how },
-      );
-      await this.book(tx, order.id, input.line, input.units);
-      await this.allocation.settle(tx, changes);
+      const { delivery, task } = await this.opened(tx, act, code);
+      const book = await this.codebook.book(tx, delivery.siteId, [input.itemId, ...task.lines.map((l) => l.itemId)], [input.toPlaceId]);
+      const command = commandOf(act.key, code, input);
+      const taken = await this.taken(tx, task, book, command);
+      const to = this.placeFor(book, command, delivery.siteId);
       const item = book.items[input.itemId];
-      const activityId = await this.activity.record(tx, act, {
-        kind: 'receive',
-        glyph: 'full',
-        title: item ? goodsWords(input.units, item) : code,
-        detail: `at ${to.code}, ${code}`,
-        document: code,
-        siteId: order.site_id,
+      const words = item ? goodsWords(input.units, item) : code;
+      return this.post(tx, act, delivery, taken, to, {
+        title: `${words}${command.as === 'apart' ? `: ${command.reason ?? ''}` : command.condition === 'damaged' ? ', damaged' : ''}`,
         how: input.how,
-        undo: {
-          movements: ids,
-          orderId: order.id,
-          line: input.line,
-          units: input.units,
-          document: code,
-        } satisfies Undo,
       });
-      return { activityId };
     });
   }
 
-  private async order(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Promise<OrderRow> {
-    const order = await one<OrderRow>(
-      tx,
-      `SELECT o.id, o.code, o.site_id, o.state, s.name AS supplier FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? ${lock ? 'FOR UPDATE' : ''}`,
-      [code],
-    );
-    if (!order || order.state === 'draft') throw notFound(`Purchase order ${code}`);
-    if (order.state === 'cancelled' || order.state === 'closed')
-      throw badState(`${code} is ${order.state}. Ring the office before taking these goods in`);
-    return order;
+  /** Books in all that an announced pallet holds, by one scan; all of it or nothing. */
+  receivePallet(act: Act, code: string, input: ReceivePalletDto): Promise<ReceivedDto> {
+    return this.commands.run(act, 'receive.pallet', { code, input }, async (tx) => {
+      const { delivery, task } = await this.opened(tx, act, code);
+      const pallet = task.pallets.find((p) => p.sscc === input.sscc);
+      if (!pallet || !delivery.arrival)
+        throw refused({ band: 'unknown', title: input.sscc, detail: 'No such pallet is announced here. Scan the goods on it' });
+      if (pallet.received) throw refused({ band: 'too-many', title: 'Booked in already', detail: `Pallet ${input.sscc} came in before` });
+      const items = pallet.contents.map((c) => c.itemId);
+      const book = await this.codebook.book(tx, delivery.siteId, items, [input.toPlaceId]);
+      const all: Taken[] = [];
+      const come = new Map<number, number>();
+      for (const goods of pallet.contents) {
+        const command = commandOf(act.key, code, { ...goods, how: input.how, toPlaceId: input.toPlaceId });
+        const before = come.get(goods.lineId ?? 0) ?? 0;
+        all.push(...(await this.taken(tx, task, book, command, before)));
+        come.set(goods.lineId ?? 0, before + goods.units);
+      }
+      const to = this.placeFor(
+        book,
+        commandOf(act.key, code, { itemId: items[0] ?? 0, units: 1, how: input.how, toPlaceId: input.toPlaceId }),
+        delivery.siteId,
+      );
+      await tx.query('INSERT INTO received_pallet (arrival_id, sscc) VALUES (?, ?)', [delivery.arrival.id, input.sscc]);
+      return this.post(tx, act, delivery, all, to, {
+        title: `Pallet ${input.sscc}, ${all.length === 1 ? '1 line' : `${all.length} lines`} as announced`,
+        how: input.how,
+        pallet: input.sscc,
+      });
+    });
   }
 
-  private async taskOf(tx: Pick<Tx, 'query'>, order: OrderRow): Promise<ReceiveTask> {
-    const dock = await one<PlaceFacts>(
-      tx,
-      `SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = 'dock' ORDER BY walk_order, id LIMIT 1`,
-      [order.site_id],
-    );
-    if (!dock) throw badState('This site has no dock. Make one in Shelves first');
-    const lines = await rows<ReceiveTask['lines'][number]>(
-      tx,
-      'SELECT line, item_id AS itemId, pack_unit_id AS packId, packs * factor AS ordered, received_units AS received FROM purchase_order_line WHERE order_id = ? ORDER BY line',
-      [order.id],
-    );
-    return {
-      order: order.code,
-      supplier: order.supplier,
-      overPercent: await this.settings.get(tx, 'overPercent'),
-      fillRemaining: await this.settings.get(tx, 'fillRemaining'),
-      dock,
-      lines: lines.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) })),
+  private async opened(tx: Tx, act: Act, code: string): Promise<{ delivery: Delivery; task: ReceiveTask }> {
+    const delivery = await deliveryOf(tx, code, true);
+    mustBeAt(act.person, delivery.siteId);
+    return { delivery, task: await this.tasks.task(tx, act.person, delivery) };
+  }
+
+  /** Checks a command by the floor's rule; what is more than ordered becomes a receipt of its own. `more` is on its way in already. */
+  private async taken(tx: Tx, task: ReceiveTask, book: Codebook, command: ReceiveCommand, more = 0): Promise<Taken[]> {
+    const line = task.lines.find((l) => l.lineId === command.lineId);
+    const before = (line?.received ?? 0) + more;
+    const refusal = checkReceive(task, book, command, before);
+    if (refusal) throw refused(refusal);
+    const one: Taken = {
+      lineId: command.lineId,
+      itemId: command.itemId,
+      lotId: await lotFor(tx, book.items[command.itemId]?.tracking ?? 'none', command),
+      units: command.units,
+      as: command.as,
+      condition: conditionOf(command),
+      reason: command.reason,
     };
+    const extra = line && command.as !== 'apart' ? Math.min(command.units, Math.max(0, before + command.units - line.ordered)) : 0;
+    if (extra === 0) return [{ ...one, as: command.as === 'extra' ? 'ordered' : command.as }];
+    const rest: Taken[] = command.units > extra ? [{ ...one, as: 'ordered', units: command.units - extra }] : [];
+    return [...rest, { ...one, as: 'extra', units: extra }];
   }
 
-  private placeFor(book: Codebook, placeId: number, siteId: number): PlaceFacts {
-    const place = Object.values(book.places).find((p) => p.id === placeId);
+  private async post(
+    tx: Tx,
+    act: Act,
+    delivery: Delivery,
+    taken: readonly Taken[],
+    to: PlaceFacts,
+    tape: { title: string; how: string; pallet?: string },
+  ): Promise<ReceivedDto> {
+    const arrival = await this.arrivals.opened(tx, act, delivery);
+    const from = await this.ledger.outside(tx, 'supplier');
+    const { ids, changes } = await this.ledger.post(
+      tx,
+      act,
+      taken.map((t) => ({ itemId: t.itemId, lotId: t.lotId, condition: t.condition, fromPlaceId: from, toPlaceId: to.id, units: t.units })),
+      { task: 'receive', document: delivery.code, how: tape.how, reason: taken[0]?.reason ?? null, worths: await this.worths(tx, taken) },
+    );
+    const receiptIds = [];
+    for (const [i, one] of taken.entries()) {
+      receiptIds.push(await writeReceipt(tx, arrival.id, act.person.id, one, ids[i] ?? 0));
+      if (one.lineId !== null) await countOnLine(tx, one.lineId, one.units);
+    }
+    await this.allocation.settle(tx, changes);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'receive',
+      glyph: taken.some((t) => t.condition !== 'good') ? 'held' : 'full',
+      title: tape.title,
+      detail: `at ${to.code}, ${delivery.code}`,
+      document: delivery.code,
+      siteId: delivery.siteId,
+      how: tape.how,
+      undo: {
+        movements: ids,
+        receipts: receiptIds,
+        orders: delivery.orders.map((o) => o.id),
+        arrivalId: arrival.id,
+        pallet: tape.pallet ?? null,
+        document: delivery.code,
+      } satisfies Undo,
+    });
+    return { activityId, receiptId: receiptIds[0] ?? 0, arrival: arrival.code };
+  }
+
+  /** What comes in against a line has its price and charges; what is set apart is not ours yet, and worth nothing. */
+  private worths(tx: Tx, taken: readonly Taken[]): Promise<(Worth | null)[]> {
+    return Promise.all(
+      taken.map((t) => {
+        if (t.as === 'apart') return Promise.resolve({ value: 0n, parts: [] });
+        return t.lineId === null ? Promise.resolve(null) : this.landed.of(tx, t.lineId, t.units, t.as === 'ordered');
+      }),
+    );
+  }
+
+  private placeFor(book: Codebook, command: ReceiveCommand, siteId: number): PlaceFacts {
+    const place = Object.values(book.places).find((p) => p.id === command.toPlaceId);
     if (!place || place.siteId !== siteId)
-      throw new Problem(409, 'refused', 'This place is not at this site. Scan a bin or the dock here', {
+      throw refused({
         band: 'not-this',
         title: place?.code ?? 'Unknown place',
+        detail: 'This place is not at this site. Scan a bin or the dock here',
       });
-    if (!RECEIVABLE.has(place.kind))
-      throw new Problem(409, 'refused', 'Goods cannot be booked in here. Scan a bin or the dock', {
-        band: 'not-this',
-        title: place.code,
-      });
+    const aside = place.kind === 'quarantine' && (command.as === 'apart' || command.condition === 'damaged');
+    if (!aside && !RECEIVABLE.has(place.kind))
+      throw refused({ band: 'not-this', title: place.code, detail: 'Goods cannot be booked in here. Scan a bin or the dock' });
     return place;
   }
 
-  private async lotFor(tx: Tx, input: ReceiveDto, book: Codebook): Promise<number> {
-    const tracking = book.items[input.itemId]?.tracking ?? 'none';
-    if (tracking === 'none' || !input.lot) return 0;
-    const expires = tracking === 'lot-expiry' ? (input.expires ?? null) : null;
-    await tx.query(
-      'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, UTC_DATE()) ON DUPLICATE KEY UPDATE id = id',
-      [input.itemId, input.lot, expires],
-    );
-    const lot = await one<{ id: number; expires_on: string | null }>(tx, 'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?', [
-      input.itemId,
-      input.lot,
-    ]);
-    if (lot?.expires_on && expires && lot.expires_on !== expires) {
-      throw new Problem(409, 'refused', `Lot ${input.lot} is known with the date ${lot.expires_on}. Check the label`, {
-        band: 'not-this',
-        title: 'Date differs',
-      });
-    }
-    return lot?.id ?? 0;
-  }
-
-  /** Counts units onto a line (or off it) and lets the order's state follow. */
-  private async book(tx: Tx, orderId: number, line: number, units: number): Promise<void> {
-    await tx.query('UPDATE purchase_order_line SET received_units = received_units + ? WHERE order_id = ? AND line = ?', [
-      units,
-      orderId,
-      line,
-    ]);
-    const sums = await one<{ open: string; come: string }>(
-      tx,
-      'SELECT SUM(received_units < packs * factor) AS open, SUM(received_units) AS come FROM purchase_order_line WHERE order_id = ?',
-      [orderId],
-    );
-    const state = num(sums?.open) === 0 ? 'received' : num(sums?.come) > 0 ? 'part-received' : 'placed';
-    await tx.query(
-      `UPDATE purchase_order SET state = ?, first_received_at = IF(? = 'placed', NULL, COALESCE(first_received_at, UTC_TIMESTAMP(3))), version = version + 1 WHERE id = ?`,
-      [state, state, orderId],
-    );
-  }
-
   private async takeBack(tx: Tx, act: Act, undo: Undo): Promise<void> {
-    await one(tx, 'SELECT id FROM purchase_order WHERE id = ? FOR UPDATE', [undo.orderId]);
+    await one(tx, `SELECT id FROM purchase_order WHERE id IN (${marks(undo.orders)}) ORDER BY id FOR UPDATE`, [...undo.orders]);
+    const receipts = await rows<{ lineId: number | null; units: number }>(
+      tx,
+      `SELECT order_line_id AS lineId, units FROM receipt WHERE id IN (${marks(undo.receipts)}) AND undone_at IS NULL`,
+      [...undo.receipts],
+    );
+    if (receipts.length !== undo.receipts.length) throw new Problem(409, 'undo', 'This was undone already');
+    const billed = await one<{ code: string }>(
+      tx,
+      `SELECT b.code FROM bill_line l JOIN bill b ON b.id = l.bill_id JOIN receipt r ON r.order_line_id = l.order_line_id WHERE r.id IN (${marks(undo.receipts)}) AND b.state = 'posted' LIMIT 1`,
+      [...undo.receipts],
+    );
+    if (billed) throw new Problem(409, 'undo', `These goods are on bill ${billed.code}. Send them back to the supplier instead`);
     const changes = await this.ledger.reverse(tx, act, undo.movements, undo.document);
-    await this.book(tx, undo.orderId, undo.line, -undo.units);
+    for (const { lineId, units } of receipts) if (lineId !== null) await countOnLine(tx, lineId, -units);
+    await tx.query(`UPDATE receipt SET undone_at = UTC_TIMESTAMP(3) WHERE id IN (${marks(undo.receipts)})`, [...undo.receipts]);
+    if (undo.pallet) await tx.query('DELETE FROM received_pallet WHERE arrival_id = ? AND sscc = ?', [undo.arrivalId, undo.pallet]);
     await this.allocation.settle(tx, changes);
   }
 }
 
+/** A request as the floor's rule reads it. */
+function commandOf(
+  id: string,
+  document: string,
+  input: Pick<ReceiveDto, 'itemId' | 'units' | 'how' | 'toPlaceId'> & Partial<ReceiveDto>,
+): ReceiveCommand {
+  return {
+    kind: 'receive',
+    id,
+    document,
+    lineId: input.lineId ?? null,
+    itemId: input.itemId,
+    units: input.units,
+    lot: input.lot ?? null,
+    expires: input.expires ?? null,
+    toPlaceId: input.toPlaceId,
+    how: input.how,
+    as: input.as ?? 'ordered',
+    condition: input.condition ?? 'good',
+    reason: input.reason ?? null,
+  };
+}
+
 interface Undo extends Record<string, unknown> {
   movements: number[];
-  orderId: number;
-  line: number;
-  units: number;
+  receipts: number[];
+  orders: number[];
+  arrivalId: number;
+  pallet: string | null;
   document: string;
 }

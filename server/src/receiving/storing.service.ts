@@ -1,6 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { type Bundle, checkStore, type StandingGoods, type StoreTask } from '@vectrum/core/scan';
+import { type Bundle, checkStore, type StoreTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
 import { appliedAt } from '../activity/applied.js';
@@ -8,20 +8,13 @@ import { UndoService } from '../activity/undo.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { inSnapshot, one, rows, type Tx } from '../platform/database/tx.js';
+import { inSnapshot, one, type Tx } from '../platform/database/tx.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
+import { PutawayQueries } from './putaway.queries.js';
 import type { PostedDto, StoreDto } from './receiving.dto.js';
 
-interface GoodsRow extends Omit<StandingGoods, 'suggestion'> {
-  home: string | null;
-}
-
-/** Puts goods away from the dock into bins, by two scans. */
-/** The zone of a place and the item that asks for it, and whether the one lets the other in: what `zoneRefusal` says, in SQL. */
-const FITTING = `LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone' JOIN item want ON want.id = ?`;
-const FITS = `IF(want.storage = 'any', COALESCE(z.rule, 'none') <> 'restricted', z.rule = want.storage)`;
-
+/** Puts goods away from docks and carts into bins, by two scans. */
 @Injectable()
 export class StoringService implements OnModuleInit {
   constructor(
@@ -31,6 +24,7 @@ export class StoringService implements OnModuleInit {
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
     private readonly undo: UndoService,
+    private readonly putaway: PutawayQueries,
   ) {}
 
   onModuleInit(): void {
@@ -39,26 +33,13 @@ export class StoringService implements OnModuleInit {
     });
   }
 
-  /** What stands at a site's docks, with a bin suggested for each and the reason. */
+  /** What stands at a site's docks and on its carts, with bins suggested for each and the reason, in the order of a short walk. */
   task(siteId: number): Promise<StoreTask & Bundle> {
     return inSnapshot(this.source, async (tx) => ({
       siteId,
-      goods: await this.goods(tx, siteId),
+      ...(await this.putaway.list(tx, siteId)),
       applied: await appliedAt(tx, 'store', siteId),
     }));
-  }
-
-  private async goods(tx: Tx, siteId: number): Promise<StandingGoods[]> {
-    const goods = await rows<GoodsRow>(
-      tx,
-      `SELECT b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, b.units, p.id AS fromPlaceId, p.code AS fromCode, h.code AS home
-       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = ? LEFT JOIN place h ON h.id = x.home_place_id
-       WHERE p.site_id = ? AND p.kind = 'dock' AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name`,
-      [siteId, siteId],
-    );
-    const list: StandingGoods[] = [];
-    for (const { home, ...g } of goods) list.push({ ...g, suggestion: await this.suggest(tx, siteId, g.itemId, home) });
-    return list;
   }
 
   store(act: Act, input: StoreDto): Promise<PostedDto> {
@@ -73,6 +54,8 @@ export class StoringService implements OnModuleInit {
       const book = await this.codebook.book(tx, siteId, [input.itemId], [input.toPlaceId]);
       const item = book.items[input.itemId];
       const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
+      if (input.fromPlaceId === input.toPlaceId)
+        throw refused({ band: 'not-this', title: from?.code ?? 'This place', detail: 'The goods stand here already. Scan where they go' });
       const standing = await this.standing(tx, input);
       const refusal = item
         ? checkStore(siteId, item, place, input.units, standing)
@@ -114,21 +97,5 @@ export class StoringService implements OnModuleInit {
       [input.itemId, input.fromPlaceId, input.lotId],
     );
     return row?.units ?? 0;
-  }
-
-  private async suggest(tx: Tx, siteId: number, itemId: number, home: string | null): Promise<StandingGoods['suggestion']> {
-    if (home) return { code: home, reason: 'its pick face' };
-    const beside = await one<{ code: string }>(
-      tx,
-      `SELECT p.code FROM balance b JOIN place p ON p.id = b.place_id ${FITTING} WHERE b.item_id = ? AND b.units > 0 AND p.site_id = ? AND p.kind IN ('pick-face','reserve') AND p.blocked = 0 AND ${FITS} ORDER BY p.walk_order LIMIT 1`,
-      [itemId, itemId, siteId],
-    );
-    if (beside) return { code: beside.code, reason: 'the rest of it lies there' };
-    const free = await one<{ code: string }>(
-      tx,
-      `SELECT p.code FROM place p ${FITTING} WHERE p.site_id = ? AND p.kind = 'pick-face' AND p.blocked = 0 AND ${FITS} AND NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0) ORDER BY p.walk_order LIMIT 1`,
-      [itemId, siteId],
-    );
-    return free ? { code: free.code, reason: 'the nearest empty bin' } : null;
   }
 }

@@ -46,6 +46,21 @@ const CHECKS: readonly Check[] = [
     says: 'More is reserved at a site than good stock is there',
     sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - (s.on_hand - s.held) AS units FROM site_stock s JOIN item i ON i.id = s.item_id WHERE s.reserved > s.on_hand - s.held`,
   },
+  {
+    says: 'What is valued differs from what is in the house',
+    sql: `SELECT i.sku AS what, COALESCE(c.units, 0) - COALESCE(b.units, 0) AS units FROM item i LEFT JOIN cost_pool c ON c.item_id = i.id
+      LEFT JOIN (SELECT item_id, SUM(units) AS units FROM balance WHERE bounded = 1 GROUP BY item_id) b ON b.item_id = i.id WHERE COALESCE(c.units, 0) <> COALESCE(b.units, 0)`,
+  },
+  {
+    says: 'Layers differ from what is valued',
+    sql: `SELECT i.sku AS what, c.units - COALESCE(l.units, 0) AS units FROM cost_pool c JOIN item i ON i.id = c.item_id
+      LEFT JOIN (SELECT item_id, SUM(units_left) AS units FROM cost_layer GROUP BY item_id) l ON l.item_id = c.item_id WHERE c.units <> COALESCE(l.units, 0)`,
+  },
+  {
+    says: 'The value of an item differs from its entries',
+    sql: `SELECT i.sku AS what, c.value - COALESCE(e.value, 0) AS units FROM cost_pool c JOIN item i ON i.id = c.item_id
+      LEFT JOIN (SELECT item_id, SUM(IF(debit = 'stock', amount, 0)) - SUM(IF(credit = 'stock', amount, 0)) AS value FROM value_entry GROUP BY item_id) e ON e.item_id = c.item_id WHERE c.value <> COALESCE(e.value, 0)`,
+  },
 ];
 
 const MOST_SHOWN = 5;

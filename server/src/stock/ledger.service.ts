@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
+import { micro, times } from '@vectrum/core/money';
 import { changesOf, faultOf, opposite, type BalanceChange, type Condition, type Movement } from '@vectrum/core/ledger';
+import { type Crossing, ValueService, type Worth } from '../books/value.service.js';
 import type { Act } from '../platform/act.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
@@ -7,12 +9,14 @@ import { OUTSIDE_KINDS, type OutsideKind } from '../sites/place.entity.js';
 
 /** What a set of movements was for; kept with each of them. */
 export interface Posting {
-  task: 'receive' | 'store' | 'pick' | 'pack' | 'ship' | 'open' | 'undo';
+  task: 'receive' | 'store' | 'pick' | 'pack' | 'ship' | 'open' | 'undo' | 'send-back';
   document: string | null;
   how?: string | null;
   reason?: string | null;
   /** What a base unit cost, in the home currency, movement by movement; null where it is not known. */
   unitCosts?: readonly (string | null)[];
+  /** What goods that come in are worth and why, movement by movement; null where the house goes by what it knows. */
+  worths?: readonly (Worth | null)[];
 }
 
 interface PlaceSite {
@@ -36,6 +40,8 @@ export interface SiteChange {
  */
 @Injectable()
 export class LedgerService {
+  constructor(private readonly value: ValueService) {}
+
   /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
   async post(
     tx: Tx,
@@ -56,7 +62,9 @@ export class LedgerService {
     for (const [i, movement] of movements.entries()) {
       ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null, posting.unitCosts?.[i] ?? null));
     }
-    return { ids, changes: await this.changeSites(tx, changes, places) };
+    const sites = await this.changeSites(tx, changes, places);
+    await this.value.follow(tx, crossingsOf(movements, posting, reverses, ids, places));
+    return { ids, changes: sites };
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
@@ -207,4 +215,32 @@ export class LedgerService {
     }
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
   }
+}
+
+/** The movements that bring goods into the house or take them out of it. */
+function crossingsOf(
+  movements: readonly Movement[],
+  posting: Posting,
+  reverses: readonly number[],
+  ids: readonly number[],
+  places: ReadonlyMap<number, PlaceSite>,
+): Crossing[] {
+  const isOutside = (id: number) => OUTSIDE.has(places.get(id)?.kind ?? '');
+  return movements.flatMap((m, i): Crossing[] => {
+    const [from, to] = [isOutside(m.fromPlaceId), isOutside(m.toPlaceId)];
+    if (from === to) return [];
+    const cost = posting.unitCosts?.[i];
+    return [
+      {
+        movementId: ids[i] ?? 0,
+        itemId: m.itemId,
+        units: m.units,
+        direction: from ? 'in' : 'out',
+        outside: places.get(from ? m.fromPlaceId : m.toPlaceId)?.kind ?? '',
+        document: posting.document,
+        reversesId: reverses[i] ?? null,
+        worth: posting.worths?.[i] ?? (cost ? { value: times(micro(cost), m.units), parts: [] } : null),
+      },
+    ];
+  });
 }

@@ -37,7 +37,7 @@ export class StockQueries {
     }>(
       this.source,
       `SELECT s.id AS siteId, s.name AS site, COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved,
-         COALESCE((SELECT SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+         COALESCE((SELECT SUM(l.open_units) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
                    WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0) AS incoming,
          COALESCE((SELECT SUM(l.units - l.reserved_units) FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
                    WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('open','held')), 0) AS waiting

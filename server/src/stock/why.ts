@@ -48,7 +48,7 @@ export async function whyReserved(source: Source, itemId: number, siteId: number
 export async function whyIncoming(source: Source, itemId: number, siteId: number): Promise<WhyTerm[]> {
   const found = await rows<{ code: string; supplier: string; due: string | null; units: string }>(
     source,
-    `SELECT o.code, s.name AS supplier, o.expected_on AS due, SUM(GREATEST(0, CAST(l.packs * l.factor AS SIGNED) - CAST(l.received_units AS SIGNED))) AS units
+    `SELECT o.code, s.name AS supplier, MIN(COALESCE(l.expected_on, o.expected_on)) AS due, SUM(l.open_units) AS units
      FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
      WHERE l.item_id = ? AND o.site_id = ? AND o.state IN ('placed','part-received') GROUP BY o.id HAVING units > 0 ORDER BY o.expected_on, o.id`,
     [itemId, siteId],

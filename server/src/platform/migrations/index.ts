@@ -8,6 +8,10 @@ import { Exchange1790000000007 } from './0007-exchange.js';
 import { Plan1790000000008 } from './0008-plan.js';
 import { Labels1790000000009 } from './0009-labels.js';
 import { Company1790000000010 } from './0010-company.js';
+import { Arrivals1790000000011 } from './0011-arrivals.js';
+import { Buying1790000000012 } from './0012-buying.js';
+import { Value1790000000013 } from './0013-value.js';
+import { SupplierReturns1790000000014 } from './0014-supplier-returns.js';
 
 /** In the order in which they run. */
 export const migrations = [
@@ -21,4 +25,8 @@ export const migrations = [
   Plan1790000000008,
   Labels1790000000009,
   Company1790000000010,
+  Arrivals1790000000011,
+  Buying1790000000012,
+  Value1790000000013,
+  SupplierReturns1790000000014,
 ];

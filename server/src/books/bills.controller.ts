@@ -1,0 +1,50 @@
+import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { Access } from '../identity/access.js';
+import { type Act, Acting } from '../platform/act.js';
+import { CodeDto } from '../platform/code.dto.js';
+import { IfMatch } from '../platform/version.js';
+import { BillDto, BillRowDto, EnterBillDto, OpenToBillDto, SettleBillDto } from './bills.dto.js';
+import { BillsQueries } from './bills.queries.js';
+import { BillsService } from './bills.service.js';
+
+@Controller('api/bills')
+export class BillsController {
+  constructor(
+    private readonly queries: BillsQueries,
+    private readonly bills: BillsService,
+  ) {}
+
+  @Get()
+  @Access('bills')
+  list(): Promise<BillRowDto[]> {
+    return this.queries.list();
+  }
+
+  /** What has come from a supplier and is not billed yet. */
+  @Get('open')
+  @Access('bills')
+  open(@Query('supplier') supplier: string): Promise<OpenToBillDto> {
+    return this.queries.open(String(supplier).toUpperCase());
+  }
+
+  @Get(':code')
+  @Access('bills')
+  sheet(@Param('code') code: string): Promise<BillDto> {
+    return this.queries.sheet(code.toUpperCase());
+  }
+
+  /** Enters a bill; one that fits order and arrival is posted at once. */
+  @Post()
+  @Access('bills')
+  enter(@Acting() act: Act, @Body() body: EnterBillDto): Promise<CodeDto> {
+    return this.bills.enter(act, body);
+  }
+
+  /** Posts a bill that differs, or asks the supplier about it. */
+  @Post(':code/settle')
+  @Access('bills')
+  @HttpCode(200)
+  settle(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SettleBillDto): Promise<CodeDto> {
+    return this.bills.settle(act, code.toUpperCase(), version, body);
+  }
+}

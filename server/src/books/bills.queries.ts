@@ -1,0 +1,115 @@
+import { Injectable } from '@nestjs/common';
+import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
+import { spell } from '@vectrum/core/quantity';
+import { DataSource } from 'typeorm';
+import { ItemQueries } from '../catalogue/item.queries.js';
+import { SettingsService } from '../company/settings.service.js';
+import { num, one, rows } from '../platform/database/tx.js';
+import { notFound } from '../platform/problem.js';
+import { billLines, type BillLineRow, findingOf } from './bill-lines.js';
+import type { BillDto, BillLineDto, BillRowDto, OpenChargeDto, OpenGoodsDto, OpenToBillDto, ValueEntryDto } from './bills.dto.js';
+
+const BILL = `b.code, s.name AS supplier, b.ref, b.state, b.billed_on AS billedOn, b.due_on AS dueOn, b.currency, (SELECT COALESCE(SUM(l.amount), 0) FROM bill_line l WHERE l.bill_id = b.id) AS total`;
+
+/** Reads bills, each line beside what it is for, and what has come and is not billed. */
+@Injectable()
+export class BillsQueries {
+  constructor(
+    private readonly source: DataSource,
+    private readonly settings: SettingsService,
+    private readonly items: ItemQueries,
+  ) {}
+
+  list(): Promise<BillRowDto[]> {
+    return rows<BillRowDto>(
+      this.source,
+      `SELECT ${BILL} FROM bill b JOIN supplier s ON s.id = b.supplier_id ORDER BY FIELD(b.state, 'differs', 'queried', 'posted'), b.id DESC LIMIT 300`,
+    );
+  }
+
+  async sheet(code: string): Promise<BillDto> {
+    const head = await one<Omit<BillDto, 'lines' | 'entries'> & { id: number }>(
+      this.source,
+      `SELECT b.id, ${BILL}, s.code AS supplierCode, s.email AS supplierEmail, b.rate, b.note, e.name AS enteredBy, b.entered_at AS enteredAt, p.name AS postedBy, b.posted_at AS postedAt, b.version
+       FROM bill b JOIN supplier s ON s.id = b.supplier_id JOIN person e ON e.id = b.entered_by LEFT JOIN person p ON p.id = b.posted_by WHERE b.code = ?`,
+      [code],
+    );
+    if (!head) throw notFound(`Bill ${code}`);
+    const { id, ...rest } = head;
+    return { ...rest, lines: await this.lines(id), entries: await this.entries(id) };
+  }
+
+  private async lines(billId: number): Promise<BillLineDto[]> {
+    const found = await billLines(this.source, billId);
+    const tolerance = {
+      percent: await this.settings.get(this.source, 'billPercent'),
+      amount: await this.settings.get(this.source, 'billAmount'),
+    };
+    const packs = await this.items.packs(found.flatMap((l) => l.itemId ?? []));
+    const words = (l: BillLineRow, units: number | null) => (units === null ? null : spell(units, packs.get(l.itemId ?? 0) ?? []));
+    return found.map((l) => {
+      const finding = findingOf(l, tolerance);
+      return {
+        line: l.line,
+        order: l.order,
+        orderLine: l.orderLine,
+        name: l.name,
+        words: words(l, l.units),
+        amount: l.amount,
+        sharedBy: l.sharedBy,
+        finding: finding.says,
+        expected: finding.expected,
+        difference: finding.difference,
+        overWords: finding.over > 0 ? words(l, finding.over) : null,
+      };
+    });
+  }
+
+  /** What a bill did to the books, summed by item. */
+  private entries(billId: number): Promise<ValueEntryDto[]> {
+    return rows<ValueEntryDto>(
+      this.source,
+      `SELECT e.debit, e.credit, i.sku, SUM(e.amount) AS amount FROM value_entry e LEFT JOIN item i ON i.id = e.item_id WHERE e.bill_id = ? GROUP BY e.debit, e.credit, i.sku ORDER BY MIN(e.id)`,
+      [billId],
+    );
+  }
+
+  /** What of a supplier's goods has come and is not billed, and the charges its orders promise. */
+  async open(supplier: string): Promise<OpenToBillDto> {
+    const found = await one<{ id: number; currency: string }>(this.source, 'SELECT id, currency FROM supplier WHERE code = ?', [supplier]);
+    if (!found) throw notFound(`Supplier ${supplier}`);
+    const goods = await rows<
+      Omit<OpenGoodsDto, 'units' | 'words' | 'amount'> & { itemId: number; units: string; price: string; factor: number }
+    >(
+      this.source,
+      `SELECT o.code AS \`order\`, l.line, i.id AS itemId, i.sku, i.name, l.price, l.factor,
+         l.received_units - COALESCE((SELECT SUM(x.units) FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_line_id = l.id AND y.state = 'posted'), 0) AS units
+       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+       WHERE o.supplier_id = ? AND l.received_units > 0 HAVING units > 0 ORDER BY o.id, l.line LIMIT 300`,
+      [found.id],
+    );
+    const charges = await rows<OpenChargeDto>(
+      this.source,
+      `SELECT o.code AS \`order\`, c.says, c.amount, c.shared_by AS \`by\` FROM purchase_order_charge c JOIN purchase_order o ON o.id = c.order_id
+       WHERE o.supplier_id = ? AND o.state IN ('part-received','received','closed')
+         AND NOT EXISTS (SELECT 1 FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_id = o.id AND x.says = c.says AND y.state = 'posted') ORDER BY o.id, c.position LIMIT 60`,
+      [found.id],
+    );
+    const orders = await rows<{ code: string }>(
+      this.source,
+      `SELECT code FROM purchase_order WHERE first_received_at > UTC_TIMESTAMP() - INTERVAL 180 DAY ORDER BY first_received_at DESC LIMIT 60`,
+    );
+    const packs = await this.items.packs(goods.map((g) => g.itemId));
+    return {
+      currency: found.currency,
+      charges,
+      orders: orders.map((o) => o.code),
+      goods: goods.map(({ itemId, units, price, factor, ...g }) => ({
+        ...g,
+        units: num(units),
+        words: spell(num(units), packs.get(itemId) ?? []),
+        amount: decimalText(dividedBy(times(micro(price), num(units)), factor)),
+      })),
+    };
+  }
+}

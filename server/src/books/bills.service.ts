@@ -1,0 +1,258 @@
+import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { atRate, lateShares, type LateLine } from '@vectrum/core/costing';
+import { decimalText, dividedBy, fractionOf, fractionText, micro, scaled, times, whole, type Micro } from '@vectrum/core/money';
+import { ActivityService } from '../activity/activity.service.js';
+import { Supplier } from '../catalogue/catalogue.entity.js';
+import { SettingsService } from '../company/settings.service.js';
+import type { Act } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { num, one, type Tx } from '../platform/database/tx.js';
+import { Mailer } from '../platform/mailer.js';
+import { nextCode } from '../platform/number-series.js';
+import { Outbox } from '../platform/outbox.js';
+import { badForm, badState, notFound } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
+import { billLines, type BillLineRow, findingOf, fits, putOnFor, type ReceivedLayer, receivedLayers } from './bill-lines.js';
+import type { EnterBillDto, SettleBillDto } from './bills.dto.js';
+import { rateOf } from './order-shares.js';
+import { ValueService } from './value.service.js';
+
+interface BillRow {
+  id: number;
+  code: string;
+  supplierId: number;
+  ref: string;
+  state: 'differs' | 'queried' | 'posted';
+  rate: string;
+  version: number;
+}
+
+/**
+ * Takes in suppliers' bills: what fits order and arrival is posted at once, what differs waits for somebody. A bill may come
+ * long after the goods: its difference goes to those still there and to the cost of those that have gone.
+ */
+@Injectable()
+export class BillsService implements OnModuleInit {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+    private readonly settings: SettingsService,
+    private readonly value: ValueService,
+    private readonly outbox: Outbox,
+    private readonly mailer: Mailer,
+  ) {}
+
+  onModuleInit(): void {
+    this.outbox.handle('mail.bill-query', async ({ payload, id }) => {
+      await this.mailer.send({
+        id: `bill-query-${id}`,
+        to: String(payload['to']),
+        subject: `Your bill ${String(payload['ref'])}`,
+        text: `Dear ${String(payload['supplier'])},\n\nwe have a question about your bill ${String(payload['ref'])}.\n\n${String(payload['note'])}\n`,
+        attachments: [],
+      });
+    });
+  }
+
+  enter(act: Act, input: EnterBillDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'bill.enter', input, async (tx) => {
+      if (input.goods.length + input.charges.length === 0) throw badForm({ goods: 'Write at least one line' });
+      // Bills of one supplier are taken one after another, so that two of them never both fit the same goods.
+      const supplier = await tx.findOne(Supplier, { where: { code: input.supplier.toUpperCase() }, lock: { mode: 'pessimistic_write' } });
+      if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
+      const ref = input.ref.trim();
+      const before = await one<{ code: string }>(tx, 'SELECT code FROM bill WHERE supplier_id = ? AND ref = ?', [supplier.id, ref]);
+      if (before) throw badForm({ ref: `Bill ${ref} of ${supplier.name} was entered before, as ${before.code}` });
+      const code = await nextCode(tx, 'B');
+      const made = await tx.query<{ insertId: number }>(
+        'INSERT INTO bill (code, supplier_id, ref, billed_on, due_on, currency, rate, note, entered_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        [
+          code,
+          supplier.id,
+          ref,
+          input.billedOn,
+          input.dueOn ?? null,
+          supplier.currency,
+          await rateOf(tx, supplier.currency),
+          input.note,
+          act.person.id,
+        ],
+      );
+      await this.write(tx, made.insertId, supplier, input);
+      const bill = await this.locked(tx, code);
+      const tolerance = await this.tolerance(tx);
+      const differing = (await billLines(tx, bill.id)).filter((l) => !fits(findingOf(l, tolerance)));
+      if (differing.length === 0) await this.post(tx, act, bill, supplier);
+      await this.activity.record(tx, act, {
+        kind: 'bill',
+        glyph: differing.length === 0 ? 'full' : 'held',
+        title: `${code}: bill ${ref} of ${supplier.name}`,
+        detail:
+          differing.length === 0
+            ? 'fits order and arrival, posted'
+            : `${differing.length === 1 ? '1 line differs' : `${differing.length} lines differ`}`,
+        document: code,
+      });
+      return { code };
+    });
+  }
+
+  /** Decides about a bill that differs: post it as it is, or ask the supplier. */
+  settle(act: Act, code: string, version: number, input: SettleBillDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'bill.settle', { code, version, input }, async (tx) => {
+      const bill = await this.locked(tx, code);
+      mustMatch(bill.version, version);
+      if (bill.state === 'posted') throw badState(`${code} is posted already`);
+      const supplier = await tx.findOneByOrFail(Supplier, { id: bill.supplierId });
+      if (input.says === 'accept') await this.post(tx, act, bill, supplier);
+      else await this.query(tx, bill, supplier, input.note.trim());
+      await this.activity.record(tx, act, {
+        kind: 'bill',
+        glyph: input.says === 'accept' ? 'full' : 'held',
+        title: input.says === 'accept' ? `${code} posted as billed` : `${code} queried with ${supplier.name}`,
+        detail: input.note.trim(),
+        document: code,
+      });
+      return { code };
+    });
+  }
+
+  private async query(tx: Tx, bill: BillRow, supplier: Supplier, note: string): Promise<void> {
+    if (note === '') throw badForm({ note: 'Say what is wrong with the bill' });
+    if (!supplier.email) throw badForm({ note: `${supplier.name} has no mail address. Ring ${supplier.phone || 'them'}` });
+    await this.outbox.send(
+      tx,
+      `mail:${supplier.email}`,
+      'mail.bill-query',
+      { to: supplier.email, supplier: supplier.name, ref: bill.ref, note },
+      bill.code,
+    );
+    await tx.query(`UPDATE bill SET state = 'queried', note = ?, version = version + 1 WHERE id = ?`, [note, bill.id]);
+  }
+
+  private async write(tx: Tx, billId: number, supplier: Supplier, input: EnterBillDto): Promise<void> {
+    let n = 0;
+    for (const g of input.goods) {
+      const line = await one<{ id: number; supplierId: number }>(
+        tx,
+        `SELECT l.id, o.supplier_id AS supplierId FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ? AND l.line = ? AND o.state <> 'draft'`,
+        [g.order.toUpperCase(), g.line],
+      );
+      if (!line) throw badForm({ goods: `${g.order} has no line ${g.line}` });
+      if (line.supplierId !== supplier.id) throw badForm({ goods: `${g.order} is not an order with ${supplier.name}` });
+      await tx.query('INSERT INTO bill_line (bill_id, line, order_line_id, units, amount) VALUES (?, ?, ?, ?, ?)', [
+        billId,
+        ++n,
+        line.id,
+        g.units,
+        g.amount,
+      ]);
+    }
+    for (const c of input.charges) {
+      const order = await one<{ id: number }>(tx, `SELECT id FROM purchase_order WHERE code = ? AND state <> 'draft'`, [
+        c.order.toUpperCase(),
+      ]);
+      if (!order) throw badForm({ charges: `There is no order ${c.order}` });
+      await tx.query('INSERT INTO bill_line (bill_id, line, order_id, says, amount, shared_by) VALUES (?, ?, ?, ?, ?, ?)', [
+        billId,
+        ++n,
+        order.id,
+        c.says.trim(),
+        c.amount,
+        c.by,
+      ]);
+    }
+  }
+
+  private async tolerance(tx: Tx) {
+    return { percent: await this.settings.get(tx, 'billPercent'), amount: await this.settings.get(tx, 'billAmount') };
+  }
+
+  private async locked(tx: Tx, code: string): Promise<BillRow> {
+    const bill = await one<BillRow>(
+      tx,
+      'SELECT id, code, supplier_id AS supplierId, ref, state, rate, version FROM bill WHERE code = ? FOR UPDATE',
+      [code],
+    );
+    if (!bill) throw notFound(`Bill ${code}`);
+    return bill;
+  }
+
+  private async post(tx: Tx, act: Act, bill: BillRow, supplier: Supplier): Promise<void> {
+    for (const line of await billLines(tx, bill.id)) {
+      const layers = await receivedLayers(tx, line.orderId, line.orderLineId);
+      if (layers.length === 0)
+        throw badState(
+          `Nothing of ${line.order}${line.orderLine ? `, line ${line.orderLine},` : ''} has come yet. Post the bill when it has`,
+        );
+      await this.postLine(tx, bill, supplier, line, layers);
+    }
+    await tx.query(`UPDATE bill SET state = 'posted', posted_by = ?, posted_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?`, [
+      act.person.id,
+      bill.id,
+    ]);
+  }
+
+  /**
+   * Clears what was put onto the goods when they came, and gives the difference to the goods still there and to the cost of
+   * those that have gone. The difference is taken to the penny; what is less stays with what was cleared.
+   */
+  private async postLine(tx: Tx, bill: BillRow, supplier: Supplier, line: BillLineRow, layers: readonly ReceivedLayer[]): Promise<void> {
+    const billed = micro(fractionText(atRate(fractionOf(line.amount), bill.rate), 2));
+    const put = await this.putOn(tx, bill, line, layers);
+    const difference = micro(fractionText({ num: billed - put, den: 1_000_000n }, 2));
+    await this.entry(tx, bill, null, 'not billed yet', 'bills to pay', billed - difference);
+    if (difference === 0n) return;
+    const by = line.sharedBy ?? 'units';
+    const late = layers.map(lateLine);
+    const amount = fractionOf(decimalText(difference));
+    const shares = lateShares(amount, by, late) ?? lateShares(amount, 'value', late) ?? lateShares(amount, 'units', late) ?? [];
+    const says = `${line.orderLineId === null ? line.says : 'Price, by the bill'}, ${supplier.name} ${bill.ref}`;
+    for (const [i, share] of shares.entries()) {
+      const layer = layers[i];
+      if (!layer || micro(share.share) === 0n) continue;
+      await this.value.late(tx, layer, micro(share.share), micro(share.toStock), { says, document: bill.code });
+      await this.entry(tx, bill, layer, 'stock', 'bills to pay', micro(share.toStock));
+      await this.entry(tx, bill, layer, 'cost of goods', 'bills to pay', micro(share.toGone));
+    }
+  }
+
+  /**
+   * What the line's goods, or its charge, were taken in at; of goods so much as is billed. While goods of the order are still to
+   * come, they will bring their part of a charge that the order promised, so that all of it counts as taken in.
+   */
+  private async putOn(tx: Tx, bill: BillRow, line: BillLineRow, layers: readonly ReceivedLayer[]): Promise<Micro> {
+    if (line.orderLineId === null) {
+      if (line.promised === null || micro(line.promised) <= 0n) return 0n;
+      const home = (amount: string) => micro(fractionText(atRate(fractionOf(amount), bill.rate)));
+      if (num(line.openUnits) > 0) return home(line.promised);
+      const rest = micro(await putOnFor(tx, line.order, line.says)) - home(line.broughtBefore ?? '0');
+      return rest > 0n ? rest : 0n;
+    }
+    const units = layers.reduce((sum, l) => sum + l.units, 0);
+    const priced = layers.reduce((sum, l) => sum + micro(l.priced), 0n);
+    return dividedBy(times(priced, Math.min(line.units ?? 0, units)), units);
+  }
+
+  private async entry(tx: Tx, bill: BillRow, layer: ReceivedLayer | null, debit: string, credit: string, amount: Micro): Promise<void> {
+    if (amount === 0n) return;
+    const [d, c, size] = amount > 0n ? [debit, credit, amount] : [credit, debit, -amount];
+    await tx.query('INSERT INTO value_entry (item_id, layer_id, bill_id, document, debit, credit, amount) VALUES (?, ?, ?, ?, ?, ?, ?)', [
+      layer?.itemId ?? null,
+      layer?.id ?? null,
+      bill.id,
+      bill.code,
+      d,
+      c,
+      decimalText(size),
+    ]);
+  }
+}
+
+const lateLine = (l: ReceivedLayer): LateLine => ({
+  units: l.units,
+  left: l.left,
+  value: fractionOf(l.priced),
+  ...(l.unitG === null ? {} : { weight: whole(l.unitG * l.units) }),
+  ...(l.unitMl === null ? {} : { volume: scaled(fractionOf(l.unitMl), l.units) }),
+});

@@ -1,0 +1,160 @@
+import { Injectable } from '@nestjs/common';
+import { ActivityService } from '../activity/activity.service.js';
+import { Supplier } from '../catalogue/catalogue.entity.js';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import type { Tx } from '../platform/database/tx.js';
+import { Outbox } from '../platform/outbox.js';
+import { badForm, badState, notFound } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
+import type { UblOrderResponse, UblResponseLine } from '../ubl/index.js';
+import { keepChanges, type OrderChange, samePrice } from './order-changes.js';
+import { stateOf } from './order-lines.js';
+import { type OrderAnswer, PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
+import type { SettleAnswerDto } from './purchasing.dto.js';
+
+/** What a line is told, with what differs from the order; null where nothing does. */
+interface Told {
+  answer: 'accepted' | 'changed' | 'refused';
+  answerPacks: number | null;
+  answerPrice: string | null;
+  answerOn: string | null;
+  answerNote: string;
+}
+
+/** Keeps suppliers' answers to orders beside what was ordered, until the buyer takes them or asks again. */
+@Injectable()
+export class AnswersService {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+    private readonly outbox: Outbox,
+  ) {}
+
+  /** Writes an answer down. What it leaves as ordered is confirmed; what it changes waits for the buyer. */
+  async take(tx: Tx, act: Act, response: UblOrderResponse): Promise<{ supplierId: number; code: string; says: string }> {
+    const order = await this.locked(tx, act, response.order);
+    if (order.state !== 'placed' && order.state !== 'part-received')
+      throw badState(`${order.code} is ${order.state}. An answer to it comes too late`);
+    const lines = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
+    const stray = response.lines.find((r) => !lines.some((l) => l.line === r.line));
+    if (stray) throw badForm({ document: `${order.code} has no line ${stray.line}. Ask the supplier which line is meant` });
+    const told = lines.map((line) => ({ line, told: toldOf(order, line, response) }));
+    const answer = answerOf(
+      response,
+      told.map((t) => t.told),
+    );
+    if (answer !== 'acknowledged') for (const { line, told: t } of told) await tx.update(PurchaseOrderLine, line.id, t);
+    await tx.update(PurchaseOrder, order.id, { answer, answerNote: response.note.slice(0, 300), version: order.version + 1 });
+    const says = ANSWERED[answer];
+    await this.activity.record(tx, act, {
+      kind: 'purchase-order',
+      glyph: answer === 'confirmed' ? 'full' : answer === 'acknowledged' ? 'go' : 'held',
+      title: `${order.code} ${says}`,
+      detail: response.note || response.seller,
+      document: order.code,
+      siteId: order.siteId,
+    });
+    return { supplierId: order.supplierId, code: order.code, says: `${order.code} ${says}` };
+  }
+
+  /** Takes what the supplier offers into the order, or asks again by mail. */
+  settle(act: Act, code: string, version: number, input: SettleAnswerDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'purchase-order.settle', { code, version, input }, async (tx) => {
+      const order = await this.locked(tx, act, code);
+      mustMatch(order.version, version);
+      if (order.answer !== 'to-settle' && order.answer !== 'refused' && order.answer !== 'queried')
+        throw badState(`Nothing about ${code} waits to be settled`);
+      if (input.says === 'query') await this.query(tx, order, input.note.trim());
+      else await this.accept(tx, act, order);
+      await this.activity.record(tx, act, {
+        kind: 'purchase-order',
+        glyph: input.says === 'query' ? 'held' : 'full',
+        title: input.says === 'query' ? `${code}: asked again` : `${code}: the answer was taken`,
+        detail: input.note.trim(),
+        document: code,
+        siteId: order.siteId,
+      });
+      return { code };
+    });
+  }
+
+  private async query(tx: Tx, order: PurchaseOrder, note: string): Promise<void> {
+    if (note === '') throw badForm({ note: 'Say what you ask for instead' });
+    const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
+    if (!supplier.email) throw badForm({ note: `${supplier.name} has no mail address. Ring ${supplier.phone || 'them'}` });
+    await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.order-query', { code: order.code, to: supplier.email, note }, order.code);
+    await tx.update(PurchaseOrder, order.id, { answer: 'queried', version: order.version + 1 });
+  }
+
+  private async accept(tx: Tx, act: Act, order: PurchaseOrder): Promise<void> {
+    const lines = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
+    const changes: OrderChange[] = [];
+    for (const line of lines) {
+      const { next, changed } = accepted(line);
+      changes.push(...changed);
+      await tx.update(PurchaseOrderLine, line.id, { ...next, answer: 'accepted', answerPacks: null, answerPrice: null, answerOn: null });
+    }
+    await keepChanges(tx, act, order.id, changes, 'the supplier’s answer');
+    const state = await stateOf(tx, order.id);
+    const all = lines.every((l) => l.answer === 'refused') && state === 'received' && lines.every((l) => l.receivedUnits === 0);
+    await tx.update(PurchaseOrder, order.id, { answer: 'confirmed', state: all ? 'cancelled' : state, version: order.version + 1 });
+  }
+
+  private async locked(tx: Tx, act: Act, code: string): Promise<PurchaseOrder> {
+    const order = await tx.findOne(PurchaseOrder, { where: { code }, lock: { mode: 'pessimistic_write' } });
+    if (!order || order.state === 'draft') throw notFound(`Purchase order ${code}`);
+    mustBeAt(act.person, order.siteId);
+    return order;
+  }
+}
+
+const ANSWERED: Readonly<Record<Exclude<OrderAnswer, '' | 'queried'>, string>> = {
+  acknowledged: 'came to the supplier',
+  confirmed: 'is confirmed as ordered',
+  'to-settle': 'is answered with changes',
+  refused: 'is refused',
+};
+
+function answerOf(response: UblOrderResponse, told: readonly Told[]): Exclude<OrderAnswer, '' | 'queried'> {
+  if (response.says === 'acknowledged') return 'acknowledged';
+  if (told.every((t) => t.answer === 'refused')) return 'refused';
+  return told.every((t) => t.answer === 'accepted') ? 'confirmed' : 'to-settle';
+}
+
+/** A line as the document leaves it: what it does not mention, and what it repeats, is accepted. */
+function toldOf(order: PurchaseOrder, line: PurchaseOrderLine, response: UblOrderResponse): Told {
+  const named = response.lines.find((l) => l.line === line.line);
+  if (response.says === 'refused' || named?.says === 'refused')
+    return { answer: 'refused', answerPacks: null, answerPrice: null, answerOn: null, answerNote: (named?.note ?? '').slice(0, 200) };
+  const offer: Partial<UblResponseLine> = named ?? {};
+  const on = offer.promisedOn ?? response.promisedOn;
+  const told = {
+    answerPacks: offer.packs === null || offer.packs === undefined || offer.packs === line.packs ? null : offer.packs,
+    answerPrice: offer.price === null || offer.price === undefined || samePrice(offer.price, line.price) ? null : offer.price,
+    answerOn: on === null || on === (line.expectedOn ?? order.expectedOn) ? null : on,
+  };
+  const same = told.answerPacks === null && told.answerPrice === null && told.answerOn === null;
+  return { answer: same ? 'accepted' : 'changed', ...told, answerNote: (offer.note ?? '').slice(0, 200) };
+}
+
+/** A line once the answer is taken: never less than has come, what is refused is closed. */
+function accepted(line: PurchaseOrderLine): { next: Partial<PurchaseOrderLine>; changed: OrderChange[] } {
+  if (line.answer === 'refused')
+    return {
+      next: { closedUnits: line.closedUnits + line.openUnits },
+      changed: [{ line: line.line, what: 'refused', was: null, becomes: `${line.openUnits} units closed` }],
+    };
+  const least = Math.ceil((line.receivedUnits + line.closedUnits) / line.factor);
+  const packs = line.answerPacks === null ? line.packs : Math.max(1, least, line.answerPacks);
+  const price = line.answerPrice ?? line.price;
+  const expectedOn = line.answerOn ?? line.expectedOn;
+  return {
+    next: { packs, price, expectedOn },
+    changed: [
+      { line: line.line, what: 'quantity', was: line.packs, becomes: packs },
+      ...(samePrice(line.price, price) ? [] : [{ line: line.line, what: 'price', was: line.price, becomes: price }]),
+      { line: line.line, what: 'day', was: line.expectedOn, becomes: expectedOn },
+    ],
+  };
+}

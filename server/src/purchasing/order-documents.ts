@@ -1,0 +1,34 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { SettingsService } from '../company/settings.service.js';
+import { rows } from '../platform/database/tx.js';
+import { purchaseOrderPdf } from '../printing/purchase-order.pdf.js';
+import { writeOrder } from '../ubl/index.js';
+import type { PurchaseOrderDto } from './purchasing.dto.js';
+import { ublOrderOf } from './ubl-order.js';
+
+/** The papers of a purchase order: the PDF for people, UBL for the supplier's system. */
+@Injectable()
+export class OrderDocuments {
+  constructor(
+    private readonly source: DataSource,
+    private readonly settings: SettingsService,
+  ) {}
+
+  async pdf(order: PurchaseOrderDto): Promise<Buffer> {
+    return purchaseOrderPdf(order, await this.settings.letterhead());
+  }
+
+  async ubl(order: PurchaseOrderDto): Promise<string> {
+    const found = await rows<{ sku: string; factor: number; supplierSku: string | null; gtin: string | null }>(
+      this.source,
+      `SELECT i.sku, l.factor, MAX(x.supplier_sku) AS supplierSku, MIN(IF(b.code REGEXP '^[0-9]{14}$' AND b.code NOT LIKE '002%', b.code, NULL)) AS gtin
+       FROM purchase_order o JOIN purchase_order_line l ON l.order_id = o.id JOIN item i ON i.id = l.item_id
+         LEFT JOIN supplier_item x ON x.item_id = i.id AND x.supplier_id = o.supplier_id LEFT JOIN barcode b ON b.pack_unit_id = l.pack_unit_id
+       WHERE o.code = ? GROUP BY l.id`,
+      [order.code],
+    );
+    const codes = new Map(found.map((f) => [`${f.sku}/${f.factor}`, { supplierSku: f.supplierSku ?? '', gtin: f.gtin }]));
+    return writeOrder(ublOrderOf(order, { house: await this.settings.letterhead(), codes }));
+  }
+}

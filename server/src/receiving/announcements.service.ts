@@ -1,0 +1,120 @@
+import { Injectable } from '@nestjs/common';
+import { ActivityService } from '../activity/activity.service.js';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { marks, rows, type Tx } from '../platform/database/tx.js';
+import { nextCode } from '../platform/number-series.js';
+import { badForm, badState } from '../platform/problem.js';
+import type { UblDespatchAdvice, UblDespatchLine } from '../ubl/index.js';
+
+interface OrderRow {
+  id: number;
+  code: string;
+  state: string;
+  supplierId: number;
+  siteId: number;
+  expectedOn: string | null;
+}
+interface LineRow {
+  id: number;
+  orderId: number;
+  line: number;
+  itemId: number;
+  sku: string;
+  factor: number;
+  tracking: string;
+}
+
+/** Makes an expected arrival of a supplier's despatch advice, with its lots and pallets, so that one scan receives a pallet. */
+@Injectable()
+export class AnnouncementsService {
+  constructor(private readonly activity: ActivityService) {}
+
+  async take(tx: Tx, act: Act, advice: UblDespatchAdvice): Promise<{ supplierId: number; code: string; says: string }> {
+    if (advice.lines.length === 0) throw badForm({ document: 'The advice has no lines' });
+    const orders = await this.orders(tx, act, advice);
+    const lines = await this.lines(tx, orders);
+    const goods = advice.lines.filter((l) => l.packs > 0).map((l) => this.matched(l, orders, lines));
+    await this.newPallets(tx, advice);
+    const [first] = orders;
+    if (!first) throw badForm({ document: 'The advice names no order' });
+    const code = await nextCode(tx, 'A');
+    const made = await tx.query<{ insertId: number }>(
+      `INSERT INTO arrival (code, site_id, supplier_id, state, expected_on, advice) VALUES (?, ?, ?, 'announced', ?, ?)`,
+      [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id],
+    );
+    for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
+    for (const g of goods)
+      await tx.query(
+        'INSERT INTO announced_goods (arrival_id, sscc, order_line_id, item_id, lot_code, expires_on, units) VALUES (?, ?, ?, ?, ?, ?, ?)',
+        [made.insertId, g.sscc, g.lineId, g.itemId, g.lot, g.expires, g.units],
+      );
+    const pallets = new Set(goods.flatMap((g) => g.sscc ?? [])).size;
+    const says = `${code} is announced${pallets > 0 ? `, ${pallets === 1 ? '1 pallet' : `${pallets} pallets`}` : ''}`;
+    await this.activity.record(tx, act, {
+      kind: 'arrival',
+      glyph: 'empty',
+      title: says,
+      detail: `${advice.supplier}, ${orders.map((o) => o.code).join(', ')}`,
+      document: code,
+      siteId: first.siteId,
+    });
+    return { supplierId: first.supplierId, code, says };
+  }
+
+  private async orders(tx: Tx, act: Act, advice: UblDespatchAdvice): Promise<OrderRow[]> {
+    const codes = [...new Set(advice.lines.map((l) => l.order))];
+    const found = await rows<OrderRow>(
+      tx,
+      `SELECT id, code, state, supplier_id AS supplierId, site_id AS siteId, expected_on AS expectedOn FROM purchase_order WHERE code IN (${marks(codes)}) AND state <> 'draft' ORDER BY id FOR UPDATE`,
+      codes,
+    );
+    const missing = codes.find((c) => !found.some((o) => o.code === c));
+    if (missing !== undefined) throw badForm({ document: missing === '' ? 'A line names no order' : `There is no order ${missing}` });
+    const shut = found.find((o) => o.state !== 'placed' && o.state !== 'part-received');
+    if (shut) throw badState(`${shut.code} is ${shut.state}. Ring the supplier: nothing more of it is waited for`);
+    if (new Set(found.map((o) => `${o.supplierId}/${o.siteId}`)).size > 1)
+      throw badForm({ document: 'The orders are of different suppliers or sites. Each needs an advice of its own' });
+    for (const order of found) mustBeAt(act.person, order.siteId);
+    return found;
+  }
+
+  private lines(tx: Tx, orders: readonly OrderRow[]): Promise<LineRow[]> {
+    return rows<LineRow>(
+      tx,
+      `SELECT l.id, l.order_id AS orderId, l.line, l.item_id AS itemId, i.sku, l.factor, i.tracking FROM purchase_order_line l JOIN item i ON i.id = l.item_id WHERE l.order_id IN (${marks(orders)})`,
+      orders.map((o) => o.id),
+    );
+  }
+
+  private matched(l: UblDespatchLine, orders: readonly OrderRow[], lines: readonly LineRow[]) {
+    const order = orders.find((o) => o.code === l.order);
+    const line = lines.find((x) => x.orderId === order?.id && x.line === l.orderLine);
+    const at = `Line ${l.line} of the advice`;
+    if (!line) throw badForm({ document: `${at}: ${l.order} has no line ${l.orderLine}` });
+    if (l.sku !== '' && l.sku.toUpperCase() !== line.sku)
+      throw badForm({ document: `${at}: it says ${l.sku}, but line ${l.orderLine} of ${l.order} is ${line.sku}` });
+    const units = l.packs * (l.factor ?? line.factor);
+    if (line.tracking === 'serial' && units !== 1)
+      throw badForm({ document: `${at}: each ${line.sku} has a number of its own. It needs a line for each piece` });
+    const traced = line.tracking !== 'none';
+    return {
+      sscc: l.sscc,
+      lineId: line.id,
+      itemId: line.itemId,
+      lot: traced ? (l.lot?.slice(0, 20) ?? null) : null,
+      expires: line.tracking === 'lot-expiry' ? l.expires : null,
+      units,
+    };
+  }
+
+  /** A pallet code is used once; the same twice would book goods in twice. */
+  private async newPallets(tx: Tx, advice: UblDespatchAdvice): Promise<void> {
+    const codes = [...new Set(advice.lines.flatMap((l) => l.sscc ?? []))];
+    const [known] = await rows<{ sscc: string; code: string }>(
+      tx,
+      `SELECT g.sscc, a.code FROM announced_goods g JOIN arrival a ON a.id = g.arrival_id WHERE g.sscc IN (${marks(codes)}) LIMIT 1`,
+      codes,
+    );
+    if (known) throw badForm({ document: `Pallet ${known.sscc} was announced before, with ${known.code}` });
+  }
+}

@@ -1,0 +1,58 @@
+import { Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
+import { ApiOkResponse } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { MOST_PICTURE_BYTES } from '../catalogue/pictures.service.js';
+import { Access } from '../identity/access.js';
+import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { readBody } from '../platform/read-body.js';
+import { MOST_XML_BYTES } from '../ubl/index.js';
+import { ArrivalDto, ArrivalRowDto } from './arrival.dto.js';
+import { ArrivalsQueries } from './arrivals.queries.js';
+import { ReceiptPictures } from './receipt-pictures.service.js';
+import { TakenDocumentDto } from './receiving.dto.js';
+import { SupplierDocuments } from './supplier-documents.service.js';
+
+@Controller('api')
+export class ArrivalsController {
+  constructor(
+    private readonly queries: ArrivalsQueries,
+    private readonly pictures: ReceiptPictures,
+    private readonly documents: SupplierDocuments,
+  ) {}
+
+  @Get('arrivals')
+  @Access('signed-in')
+  list(@Reader() person: Person): Promise<ArrivalRowDto[]> {
+    return this.queries.list(person.siteIds);
+  }
+
+  @Get('arrivals/:code')
+  @Access('signed-in')
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<ArrivalDto> {
+    return this.queries.sheet(code.toUpperCase(), person.siteIds, person.seesCosts);
+  }
+
+  /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
+  @Post('supplier-documents')
+  @Access('buy')
+  async takeDocument(@Acting() act: Act, @Req() request: Request): Promise<TakenDocumentDto> {
+    return this.documents.take(act, await readBody(request, MOST_XML_BYTES));
+  }
+
+  @Get('receipts/:id/picture')
+  @Access('signed-in')
+  @Header('cache-control', 'private, max-age=0')
+  @ApiOkResponse({ content: { 'image/webp': {} } })
+  async picture(@Reader() person: Person, @Res() response: Response, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    const { type, bytes } = await this.pictures.read(person, id);
+    response.type(type).send(bytes);
+  }
+
+  /** The body is the picture file itself: JPEG, PNG or WebP. */
+  @Put('receipts/:id/picture')
+  @Access('receive')
+  @HttpCode(204)
+  async setPicture(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Req() request: Request): Promise<void> {
+    await this.pictures.keep(act, id, await readBody(request, MOST_PICTURE_BYTES));
+  }
+}

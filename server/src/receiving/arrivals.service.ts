@@ -1,0 +1,124 @@
+import { Injectable } from '@nestjs/common';
+import { countOf } from '@vectrum/core/quantity';
+import { ActivityService } from '../activity/activity.service.js';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { nextCode } from '../platform/number-series.js';
+import { badForm, badState, Problem } from '../platform/problem.js';
+import { type Delivery, deliveryOf } from './delivery.js';
+import type { ClosedArrivalDto, NewArrivalDto } from './receiving.dto.js';
+
+/** Opens and closes arrivals: what comes on a day, from one order, from several or from none. */
+@Injectable()
+export class ArrivalsService {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+  ) {}
+
+  /** The arrival that goods of a locked delivery are booked in with: the open or announced one, or a new one. */
+  async opened(tx: Tx, act: Act, delivery: Delivery): Promise<{ id: number; code: string }> {
+    if (delivery.arrival) {
+      await tx.query(
+        `UPDATE arrival SET state = 'open', opened_at = COALESCE(opened_at, UTC_TIMESTAMP(3)), opened_by = COALESCE(opened_by, ?) WHERE id = ?`,
+        [act.person.id, delivery.arrival.id],
+      );
+      return delivery.arrival;
+    }
+    return this.make(tx, act, delivery.siteId, delivery.supplierId, delivery.orders);
+  }
+
+  private async make(
+    tx: Tx,
+    act: Act,
+    siteId: number,
+    supplierId: number | null,
+    orders: readonly { id: number }[],
+  ): Promise<{ id: number; code: string }> {
+    const code = await nextCode(tx, 'A');
+    const made = await tx.query<{ insertId: number }>(
+      `INSERT INTO arrival (code, site_id, supplier_id, expected_on, opened_at, opened_by) VALUES (?, ?, ?, UTC_DATE(), UTC_TIMESTAMP(3), ?)`,
+      [code, siteId, supplierId, act.person.id],
+    );
+    for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
+    return { id: made.insertId, code };
+  }
+
+  /** An arrival for goods that stand at the door with no order. */
+  add(act: Act, input: NewArrivalDto): Promise<{ code: string }> {
+    mustBeAt(act.person, input.siteId);
+    return this.commands.run(act, 'arrival.add', input, async (tx) => {
+      const supplier = input.supplier
+        ? await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM supplier WHERE code = ?', [input.supplier.toUpperCase()])
+        : undefined;
+      if (input.supplier && !supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
+      const { code } = await this.make(tx, act, input.siteId, supplier?.id ?? null, []);
+      await this.activity.record(tx, act, {
+        kind: 'arrival',
+        glyph: 'empty',
+        title: `${code} stands at the door without an order`,
+        detail: supplier?.name ?? 'sender not known',
+        document: code,
+        siteId: input.siteId,
+      });
+      return { code };
+    });
+  }
+
+  /** Closes the arrival of a delivery, keeps the supplier's paper number, and tells what is short. */
+  close(act: Act, code: string, paper: string): Promise<ClosedArrivalDto> {
+    return this.commands.run(act, 'arrival.close', { code, paper }, async (tx) => {
+      const delivery = await deliveryOf(tx, code, true);
+      mustBeAt(act.person, delivery.siteId);
+      if (delivery.arrival?.state !== 'open') throw badState('Nothing was booked in yet. Scan the goods first, then close');
+      const { id } = delivery.arrival;
+      await this.noOtherPaper(tx, delivery, paper.trim());
+      await tx.query(
+        `UPDATE arrival SET state = 'closed', paper = ?, closed_at = UTC_TIMESTAMP(3), closed_by = ?, version = version + 1 WHERE id = ?`,
+        [paper.trim(), act.person.id, id],
+      );
+      const short = await this.short(tx, id);
+      await this.activity.record(tx, act, {
+        kind: 'arrival',
+        glyph: short.length === 0 ? 'full' : 'half',
+        title: `${delivery.arrival.code} closed`,
+        detail: short.length === 0 ? 'all that was due is here' : `short: ${short.map((s) => `${s.missing} ${s.name}`).join(', ')}`,
+        document: delivery.arrival.code,
+        siteId: delivery.siteId,
+      });
+      return { code: delivery.arrival.code, short };
+    });
+  }
+
+  /** The same paper twice from one supplier is one delivery booked in twice. */
+  private async noOtherPaper(tx: Tx, delivery: Delivery, paper: string): Promise<void> {
+    if (paper === '' || delivery.supplierId === null) return;
+    const other = await one<{ code: string }>(tx, 'SELECT code FROM arrival WHERE supplier_id = ? AND paper = ? AND id <> ? LIMIT 1', [
+      delivery.supplierId,
+      paper,
+      delivery.arrival?.id,
+    ]);
+    if (other)
+      throw new Problem(400, 'form', `Paper ${paper} came with ${other.code} already. Check the number on the paper`, {
+        fields: { paper: `Came with ${other.code} already` },
+      });
+  }
+
+  private async short(tx: Tx, arrivalId: number): Promise<ClosedArrivalDto['short']> {
+    const lines = await rows<{ order: string; line: number; name: string; unit: string; units: string; missing: string }>(
+      tx,
+      `SELECT o.code AS \`order\`, l.line, i.name, b.name AS unit, b.plural AS units, l.open_units AS missing
+       FROM arrival_order x JOIN purchase_order o ON o.id = x.order_id JOIN purchase_order_line l ON l.order_id = o.id JOIN item i ON i.id = l.item_id JOIN pack_unit b ON b.item_id = i.id AND b.factor = 1
+       WHERE x.arrival_id = ? AND o.state NOT IN ('cancelled','closed') AND l.open_units > 0 ORDER BY o.id, l.line`,
+      [arrivalId],
+    );
+    return lines.map((l) => ({
+      order: l.order,
+      line: l.line,
+      name: l.name,
+      units: num(l.missing),
+      missing: countOf(num(l.missing), { name: l.unit, plural: l.units }),
+    }));
+  }
+}

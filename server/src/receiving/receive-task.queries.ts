@@ -1,0 +1,86 @@
+import { Injectable } from '@nestjs/common';
+import type { AnnouncedPallet, PlaceFacts, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
+import { SettingsService } from '../company/settings.service.js';
+import type { Person } from '../platform/act.js';
+import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
+import { badState } from '../platform/problem.js';
+import type { Delivery } from './delivery.js';
+
+interface PalletRow {
+  sscc: string;
+  lineId: number | null;
+  itemId: number;
+  units: number;
+  lot: string | null;
+  expires: string | null;
+  received: number | string;
+}
+
+/** Builds what a phone needs to receive a delivery; the server checks by the same. */
+@Injectable()
+export class ReceiveTaskQueries {
+  constructor(private readonly settings: SettingsService) {}
+
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery): Promise<ReceiveTask> {
+    const dock = await this.place(tx, delivery.siteId, 'dock');
+    if (!dock) throw badState('This site has no dock. Make one in Shelves first');
+    const lines = await this.lines(tx, delivery);
+    return {
+      document: delivery.code,
+      supplier: delivery.supplier,
+      overPercent: await this.settings.get(tx, 'overPercent'),
+      fillRemaining: await this.settings.get(tx, 'fillRemaining'),
+      dock,
+      apart: (await this.place(tx, delivery.siteId, 'quarantine')) ?? null,
+      mayTake: person.rights.has('take-in'),
+      lines,
+      pallets: delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [],
+      serials: await this.serials(tx, lines),
+    };
+  }
+
+  private place(tx: Pick<Tx, 'query'>, siteId: number, kind: string): Promise<PlaceFacts | undefined> {
+    return one<PlaceFacts>(
+      tx,
+      'SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = ? AND blocked = 0 ORDER BY walk_order, id LIMIT 1',
+      [siteId, kind],
+    );
+  }
+
+  private async lines(tx: Pick<Tx, 'query'>, delivery: Delivery): Promise<ReceiveLine[]> {
+    const found = await rows<ReceiveLine>(
+      tx,
+      `SELECT l.id AS lineId, o.code AS \`order\`, l.line, l.item_id AS itemId, l.pack_unit_id AS packId, l.packs * l.factor - l.closed_units AS ordered, l.received_units AS received
+       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id IN (${marks(delivery.orders)}) ORDER BY o.expected_on, o.id, l.line`,
+      delivery.orders.map((o) => o.id),
+    );
+    return found.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) }));
+  }
+
+  private async pallets(tx: Pick<Tx, 'query'>, arrivalId: number): Promise<AnnouncedPallet[]> {
+    const found = await rows<PalletRow>(
+      tx,
+      `SELECT g.sscc, g.order_line_id AS lineId, g.item_id AS itemId, g.units, g.lot_code AS lot, g.expires_on AS expires, p.sscc IS NOT NULL AS received
+       FROM announced_goods g LEFT JOIN received_pallet p ON p.arrival_id = g.arrival_id AND p.sscc = g.sscc WHERE g.arrival_id = ? AND g.sscc IS NOT NULL ORDER BY g.id`,
+      [arrivalId],
+    );
+    const pallets = new Map<string, AnnouncedPallet>();
+    for (const { sscc, received, ...goods } of found) {
+      const pallet = pallets.get(sscc) ?? { sscc, contents: [], received: num(received) === 1 };
+      pallets.set(sscc, { ...pallet, contents: [...pallet.contents, goods] });
+    }
+    return [...pallets.values()];
+  }
+
+  /** Serial numbers in the house of the items that are due. */
+  private async serials(tx: Pick<Tx, 'query'>, lines: readonly ReceiveLine[]): Promise<string[]> {
+    const items = [...new Set(lines.map((l) => l.itemId))];
+    const found = await rows<{ itemId: number; code: string }>(
+      tx,
+      `SELECT l.item_id AS itemId, l.code FROM lot l JOIN item i ON i.id = l.item_id AND i.tracking = 'serial'
+       WHERE l.item_id IN (${marks(items)}) AND EXISTS (SELECT 1 FROM balance b WHERE b.item_id = l.item_id AND b.lot_id = l.id AND b.bounded = 1 AND b.units > 0)`,
+      items,
+    );
+    return found.map((s) => `${s.itemId}/${s.code}`);
+  }
+}

@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/allocation.module.js';
+import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { SupplierReturnMail } from './supplier-return.mail.js';
+import { SupplierReturnsController } from './supplier-returns.controller.js';
+import { SupplierReturnQueries } from './supplier-returns.queries.js';
+import { SupplierReturns } from './supplier-returns.service.js';
+
+@Module({
+  imports: [StockModule, CatalogueModule, AllocationModule],
+  controllers: [SupplierReturnsController],
+  providers: [SupplierReturns, SupplierReturnQueries, SupplierReturnMail],
+  exports: [SupplierReturns],
+})
+export class ReturnsModule {}

@@ -1,0 +1,63 @@
+import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
+import { SettingsService } from '../company/settings.service.js';
+import { Access } from '../identity/access.js';
+import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { CodeDto } from '../platform/code.dto.js';
+import { IfMatch } from '../platform/version.js';
+import { returnNotePdf } from './return-note.pdf.js';
+import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto } from './returns.dto.js';
+import { SupplierReturnQueries } from './supplier-returns.queries.js';
+import { SupplierReturns } from './supplier-returns.service.js';
+
+@Controller('api/supplier-returns')
+export class SupplierReturnsController {
+  constructor(
+    private readonly queries: SupplierReturnQueries,
+    private readonly returns: SupplierReturns,
+    private readonly settings: SettingsService,
+  ) {}
+
+  @Get()
+  @Access('signed-in')
+  list(@Reader() person: Person): Promise<SupplierReturnRowDto[]> {
+    return this.queries.list(person);
+  }
+
+  /** Goods that stand apart: damaged, wrong or refused. */
+  @Get('aside')
+  @Access('signed-in')
+  aside(@Reader() person: Person): Promise<AsideDto[]> {
+    return this.queries.aside(person.siteIds);
+  }
+
+  @Get(':code')
+  @Access('signed-in')
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<SupplierReturnDto> {
+    return this.queries.sheet(person, code.toUpperCase());
+  }
+
+  /** The note that goes with the goods. */
+  @Get(':code/pdf')
+  @Access('signed-in')
+  async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    const note = await this.queries.sheet(person, code.toUpperCase());
+    return new StreamableFile(await returnNotePdf(note, await this.settings.letterhead()), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${note.code}.pdf"`,
+    });
+  }
+
+  @Post()
+  @Access('buy')
+  send(@Acting() act: Act, @Body() body: SendBackDto): Promise<CodeDto> {
+    return this.returns.send(act, body);
+  }
+
+  /** Holds a credit note against what is expected. */
+  @Post(':code/credit')
+  @Access('bills')
+  @HttpCode(200)
+  credit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: CreditDto): Promise<CodeDto> {
+    return this.returns.credit(act, code.toUpperCase(), version, body);
+  }
+}

@@ -1,0 +1,83 @@
+import { Injectable } from '@nestjs/common';
+import { spell } from '@vectrum/core/quantity';
+import { DataSource } from 'typeorm';
+import { ItemQueries } from '../catalogue/item.queries.js';
+import type { Person } from '../platform/act.js';
+import { num, one, rows } from '../platform/database/tx.js';
+import { notFound } from '../platform/problem.js';
+import type { AsideDto, SupplierReturnDto, SupplierReturnLineDto, SupplierReturnRowDto } from './returns.dto.js';
+
+const ROW = `t.code, s.name AS supplier, p.name AS site, t.state, t.sent_at AS sentAt, (SELECT COUNT(*) FROM supplier_return_line l WHERE l.return_id = t.id) AS \`lines\`, t.currency, t.expected`;
+
+type Costed<T> = Omit<T, 'lines' | 'expected'> & { lines: string | number; expected: string };
+
+/** Reads what stands apart, and what has gone back to suppliers. */
+@Injectable()
+export class SupplierReturnQueries {
+  constructor(
+    private readonly source: DataSource,
+    private readonly items: ItemQueries,
+  ) {}
+
+  /**
+   * Goods that are held, damaged or to be looked at, with the newest receipt of such goods. Held goods in a bin are not among
+   * them: they were reported missing there, and wait to be counted.
+   */
+  async aside(siteIds: readonly number[]): Promise<AsideDto[]> {
+    const found = await rows<Omit<AsideDto, 'words'>>(
+      this.source,
+      `SELECT w.siteId, w.itemId, i.sku, i.name, i.picture, w.lotId, l.code AS lot, w.\`condition\`, w.placeId, w.place, w.units, s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, r.reason
+       FROM (SELECT p.site_id AS siteId, b.item_id AS itemId, b.lot_id AS lotId, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units,
+               (SELECT MAX(r.id) FROM receipt r WHERE r.item_id = b.item_id AND r.lot_id = b.lot_id AND r.stock_condition = b.stock_condition AND r.undone_at IS NULL) AS receiptId
+             FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.units > 0 AND b.stock_condition <> 'good' AND p.site_id IN (?) AND NOT (b.stock_condition = 'held' AND p.kind IN ('pick-face','reserve'))) w
+         JOIN item i ON i.id = w.itemId LEFT JOIN lot l ON l.id = w.lotId LEFT JOIN receipt r ON r.id = w.receiptId LEFT JOIN arrival a ON a.id = r.arrival_id
+         LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN purchase_order_line n ON n.id = r.order_line_id LEFT JOIN purchase_order o ON o.id = n.order_id
+       ORDER BY s.name, i.name LIMIT 300`,
+      [[0, ...siteIds]],
+    );
+    const packs = await this.items.packs(found.map((f) => f.itemId));
+    return found.map((f) => ({ ...f, words: spell(f.units, packs.get(f.itemId) ?? []) }));
+  }
+
+  async list(person: Person): Promise<SupplierReturnRowDto[]> {
+    const found = await rows<Costed<SupplierReturnRowDto>>(
+      this.source,
+      `SELECT ${ROW} FROM supplier_return t JOIN supplier s ON s.id = t.supplier_id JOIN site p ON p.id = t.site_id WHERE t.site_id IN (?) ORDER BY FIELD(t.state, 'sent', 'credited', 'taken back'), t.id DESC LIMIT 300`,
+      [[0, ...person.siteIds]],
+    );
+    return found.map(({ expected, ...t }) => ({ ...t, lines: num(t.lines), ...(person.seesCosts ? { expected } : {}) }));
+  }
+
+  async sheet(person: Person, code: string): Promise<SupplierReturnDto> {
+    const found = await one<Costed<Omit<SupplierReturnDto, 'goods' | 'credited'>> & { id: number; credited: string | null }>(
+      this.source,
+      `SELECT t.id, ${ROW}, s.code AS supplierCode, s.email AS supplierEmail, t.reason, b.name AS sentBy, t.credit_ref AS creditRef, t.credited, t.credited_at AS creditedAt, c.name AS creditedBy, t.version
+       FROM supplier_return t JOIN supplier s ON s.id = t.supplier_id JOIN site p ON p.id = t.site_id JOIN person b ON b.id = t.sent_by LEFT JOIN person c ON c.id = t.credited_by WHERE t.code = ? AND t.site_id IN (?)`,
+      [code, [0, ...person.siteIds]],
+    );
+    if (!found) throw notFound(`Return ${code}`);
+    const { id, expected, credited, ...head } = found;
+    return {
+      ...head,
+      lines: num(head.lines),
+      ...(person.seesCosts ? { expected, credited } : {}),
+      goods: await this.goods(id, person.seesCosts),
+    };
+  }
+
+  private async goods(returnId: number, seesCosts: boolean): Promise<SupplierReturnLineDto[]> {
+    const found = await rows<Omit<SupplierReturnLineDto, 'words' | 'expected'> & { itemId: number; units: number; expected: string }>(
+      this.source,
+      `SELECT l.line, i.id AS itemId, i.sku, i.name, i.picture, l.units, t.code AS lot, l.stock_condition AS \`condition\`, o.code AS \`order\`, l.expected
+       FROM supplier_return_line l JOIN item i ON i.id = l.item_id LEFT JOIN lot t ON t.id = l.lot_id LEFT JOIN purchase_order_line n ON n.id = l.order_line_id LEFT JOIN purchase_order o ON o.id = n.order_id
+       WHERE l.return_id = ? ORDER BY l.line`,
+      [returnId],
+    );
+    const packs = await this.items.packs(found.map((f) => f.itemId));
+    return found.map(({ itemId, units, expected, ...l }) => ({
+      ...l,
+      words: spell(units, packs.get(itemId) ?? []),
+      ...(seesCosts ? { expected } : {}),
+    }));
+  }
+}

@@ -1,0 +1,199 @@
+import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { atRate, goodsWorth } from '@vectrum/core/costing';
+import { decimalText, fractionOf, fractionText, micro, type Micro } from '@vectrum/core/money';
+import { ActivityService } from '../activity/activity.service.js';
+import { UndoService } from '../activity/undo.service.js';
+import { AllocationService } from '../allocation/allocation.service.js';
+import { rateOf } from '../books/order-shares.js';
+import { Supplier } from '../catalogue/catalogue.entity.js';
+import { type Act, mustBeAt } from '../platform/act.js';
+import { CommandLog } from '../platform/command-log.js';
+import { num, one, type Tx } from '../platform/database/tx.js';
+import { nextCode } from '../platform/number-series.js';
+import { Outbox } from '../platform/outbox.js';
+import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
+import { LedgerService } from '../stock/ledger.service.js';
+import type { CreditDto, SendBackDto, SendBackLineDto } from './returns.dto.js';
+
+interface Source {
+  orderLineId: number;
+  price: string;
+  factor: number;
+}
+
+/** Sends goods back to their supplier, says what credit is expected, and holds the credit note against it. */
+@Injectable()
+export class SupplierReturns implements OnModuleInit {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly ledger: LedgerService,
+    private readonly allocation: AllocationService,
+    private readonly activity: ActivityService,
+    private readonly undo: UndoService,
+    private readonly outbox: Outbox,
+  ) {}
+
+  onModuleInit(): void {
+    this.undo.register('send-back', 'buy', (tx, act, payload) => this.takeBack(tx, act, Number(payload['returnId'])));
+  }
+
+  /** Goods leave their places for the supplier at once; the note goes with them by mail. */
+  send(act: Act, input: SendBackDto): Promise<{ code: string }> {
+    mustBeAt(act.person, input.siteId);
+    return this.commands.run(act, 'supplier-return', input, async (tx) => {
+      const supplier = await tx.findOneBy(Supplier, { code: input.supplier.toUpperCase() });
+      if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
+      const code = await nextCode(tx, 'Z');
+      for (const line of input.lines) await this.mustStandAt(tx, input.siteId, line);
+      const to = await this.ledger.outside(tx, 'supplier');
+      const { ids, changes } = await this.ledger.post(
+        tx,
+        act,
+        input.lines.map((l) => ({
+          itemId: l.itemId,
+          lotId: l.lotId,
+          condition: l.condition,
+          fromPlaceId: l.placeId,
+          toPlaceId: to,
+          units: l.units,
+        })),
+        { task: 'send-back', document: code, reason: input.reason.slice(0, 120) },
+      );
+      const expected = await this.write(tx, act, code, supplier, input, ids);
+      await this.allocation.settle(tx, changes);
+      if (supplier.email) await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.supplier-return', { code, to: supplier.email }, code);
+      await this.activity.record(tx, act, {
+        kind: 'send-back',
+        glyph: 'go',
+        title: `${code}: goods go back to ${supplier.name}`,
+        detail: input.reason,
+        document: code,
+        siteId: input.siteId,
+        undo: { returnId: expected.id },
+      });
+      return { code };
+    });
+  }
+
+  /** Holds a credit note against what is expected. What differs is a gain or a loss on the goods. */
+  credit(act: Act, code: string, version: number, input: CreditDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'supplier-return.credit', { code, version, input }, async (tx) => {
+      const found = await one<{ id: number; state: string; siteId: number; currency: string; version: number }>(
+        tx,
+        'SELECT id, state, site_id AS siteId, currency, version FROM supplier_return WHERE code = ? FOR UPDATE',
+        [code],
+      );
+      if (!found) throw notFound(`Return ${code}`);
+      mustBeAt(act.person, found.siteId);
+      mustMatch(found.version, version);
+      if (found.state !== 'sent') throw badState(`${code} is ${found.state} already`);
+      await this.enter(tx, found.id, code, micro(fractionText(atRate(fractionOf(input.amount), await rateOf(tx, found.currency)), 2)));
+      await tx.query(
+        `UPDATE supplier_return SET state = 'credited', credit_ref = ?, credited = ?, credited_by = ?, credited_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?`,
+        [input.ref.trim(), input.amount, act.person.id, found.id],
+      );
+      await this.activity.record(tx, act, {
+        kind: 'bill',
+        glyph: 'full',
+        title: `${code}: credit ${input.ref.trim()} of ${input.amount}`,
+        document: code,
+        siteId: found.siteId,
+      });
+      return { code };
+    });
+  }
+
+  private async mustStandAt(tx: Tx, siteId: number, line: SendBackLineDto): Promise<void> {
+    const place = await one<{ siteId: number | null }>(tx, 'SELECT site_id AS siteId FROM place WHERE id = ?', [line.placeId]);
+    if (place?.siteId !== siteId) throw badForm({ lines: 'These goods stand at another site. Each site sends back its own' });
+  }
+
+  /** The newest receipt of such goods from the supplier: what they were ordered with, and at what price. */
+  private source(tx: Tx, supplierId: number, line: SendBackLineDto): Promise<Source | undefined> {
+    return one<Source>(
+      tx,
+      `SELECT l.id AS orderLineId, l.price, l.factor FROM receipt r JOIN arrival a ON a.id = r.arrival_id JOIN purchase_order_line l ON l.id = r.order_line_id
+       WHERE a.supplier_id = ? AND r.item_id = ? AND r.lot_id = ? AND r.undone_at IS NULL ORDER BY r.stock_condition = ? DESC, r.id DESC LIMIT 1`,
+      [supplierId, line.itemId, line.lotId, line.condition],
+    );
+  }
+
+  private async write(
+    tx: Tx,
+    act: Act,
+    code: string,
+    supplier: Supplier,
+    input: SendBackDto,
+    movements: readonly number[],
+  ): Promise<{ id: number }> {
+    const lines: { line: SendBackLineDto; source: Source | undefined; expected: Micro }[] = [];
+    for (const line of input.lines) {
+      // Held goods were set apart at the door: they are on no bill, so that no credit comes for them.
+      const source = line.condition === 'held' ? undefined : await this.source(tx, supplier.id, line);
+      lines.push({ line, source, expected: source ? micro(fractionText(goodsWorth(source.price, line.units, source.factor))) : 0n });
+    }
+    const total = fractionText({ num: lines.reduce((sum, l) => sum + l.expected, 0n), den: 1_000_000n }, 2);
+    const made = await tx.query<{ insertId: number }>(
+      'INSERT INTO supplier_return (code, supplier_id, site_id, reason, currency, expected, sent_by) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [code, supplier.id, input.siteId, input.reason, supplier.currency, total, act.person.id],
+    );
+    for (const [i, { line, source, expected }] of lines.entries())
+      await tx.query(
+        'INSERT INTO supplier_return_line (return_id, line, item_id, lot_id, stock_condition, units, order_line_id, expected, movement_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        [
+          made.insertId,
+          i + 1,
+          line.itemId,
+          line.lotId,
+          line.condition,
+          line.units,
+          source?.orderLineId ?? null,
+          decimalText(expected),
+          movements[i],
+        ],
+      );
+    return { id: made.insertId };
+  }
+
+  /** The credit settles what the goods were worth when they went; the rest is a gain, or a loss. */
+  private async enter(tx: Tx, returnId: number, code: string, credited: Micro): Promise<void> {
+    const went = await one<{ value: string | null }>(
+      tx,
+      `SELECT SUM(e.amount) AS value FROM value_entry e JOIN supplier_return_line l ON l.movement_id = e.movement_id WHERE l.return_id = ? AND e.credit = 'stock'`,
+      [returnId],
+    );
+    const worth = micro(went?.value ?? '0');
+    const post = (debit: string, credit: string, amount: Micro) =>
+      amount === 0n
+        ? Promise.resolve()
+        : tx.query('INSERT INTO value_entry (document, debit, credit, amount) VALUES (?, ?, ?, ?)', [
+            code,
+            debit,
+            credit,
+            decimalText(amount),
+          ]);
+    await post('bills to pay', 'not billed yet', worth);
+    if (credited >= worth) await post('bills to pay', 'cost of goods', credited - worth);
+    else await post('cost of goods', 'bills to pay', worth - credited);
+  }
+
+  private async takeBack(tx: Tx, act: Act, returnId: number): Promise<void> {
+    const found = await one<{ code: string; state: string }>(tx, 'SELECT code, state FROM supplier_return WHERE id = ? FOR UPDATE', [
+      returnId,
+    ]);
+    if (found?.state !== 'sent')
+      throw new Problem(409, 'undo', `${found?.code ?? 'This return'} is ${found?.state ?? 'gone'}. It stays as it is`);
+    const lines: { id: string }[] = await tx.query('SELECT movement_id AS id FROM supplier_return_line WHERE return_id = ? ORDER BY line', [
+      returnId,
+    ]);
+    const changes = await this.ledger.reverse(
+      tx,
+      act,
+      lines.map((l) => num(l.id)),
+      found.code,
+    );
+    await tx.query(`UPDATE supplier_return SET state = 'taken back', version = version + 1 WHERE id = ?`, [returnId]);
+    await this.allocation.settle(tx, changes);
+  }
+}
