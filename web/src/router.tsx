@@ -10,14 +10,24 @@ import { FloorShell } from './floor/floor-shell';
 import { FloorHome } from './floor/home-page';
 import { LookPage } from './floor/look-page';
 import { PickList, PickPage } from './floor/pick-pages';
-import { ReceiveList, ReceivePage } from './floor/receive-pages';
+import { DuePage } from './floor/receive/due-page';
+import { ReceivePage } from './floor/receive/receive-page';
 import { FloorSignIn } from './floor/sign-in-page';
 import { StorePage } from './floor/store-page';
 import { DispatchPage } from './office/dispatch/dispatch-page';
+import { ArrivalSheet } from './office/inbound/arrival-sheet';
+import { ArrivalsPage } from './office/inbound/arrivals-page';
+import { BillForm } from './office/inbound/bill-form';
+import { BillSheet } from './office/inbound/bill-sheet';
+import { BillsPage } from './office/inbound/bills-page';
 import { InboundPage } from './office/inbound/inbound-page';
 import { PurchaseOrderForm } from './office/inbound/purchase-order-form';
 import { PurchaseOrderSheet } from './office/inbound/purchase-order-sheet';
-import { SupplierForm, SupplierSheet, SuppliersPage } from './office/inbound/suppliers-page';
+import { ReturnForm } from './office/inbound/return-form';
+import { ReturnSheet } from './office/inbound/return-sheet';
+import { ReturnsPage } from './office/inbound/returns-page';
+import { SupplierForm } from './office/inbound/supplier-form';
+import { SupplierSheet, SuppliersPage } from './office/inbound/suppliers-page';
 import { OwnPage } from './office/own-page';
 import { NowPage } from './office/now/now-page';
 import { CustomerForm, CustomerSheet, CustomersPage } from './office/orders/customers-page';
@@ -64,6 +74,27 @@ const office: RouteObject = {
         { path: ':code', element: <SupplierSheet /> },
         { path: ':code/edit', element: <SupplierForm /> },
       ],
+    },
+    {
+      path: 'inbound/bills',
+      element: <BillsPage />,
+      children: [
+        { path: 'new', element: <BillForm /> },
+        { path: ':code', element: <BillSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/returns',
+      element: <ReturnsPage />,
+      children: [
+        { path: 'new', element: <ReturnForm /> },
+        { path: ':code', element: <ReturnSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/arrivals',
+      element: <ArrivalsPage />,
+      children: [{ path: ':code', element: <ArrivalSheet /> }],
     },
     {
       path: 'inbound',
@@ -152,7 +183,7 @@ const floor: RouteObject = {
   element: <FloorShell />,
   children: [
     { index: true, element: <FloorHome /> },
-    { path: 'receive', element: <ReceiveList /> },
+    { path: 'receive', element: <DuePage /> },
     { path: 'receive/:code', element: <ReceivePage /> },
     { path: 'store', element: <StorePage /> },
     { path: 'look', element: <LookPage /> },

@@ -930,6 +930,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchase-orders/{code}/ubl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order as a UBL 2.1 Order. */
+        get: operations["Purchasing_ubl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchase-orders/{code}/place": {
         parameters: {
             query?: never;
@@ -956,6 +973,90 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Purchasing_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Closes what has not come: nobody waits for it any more. */
+        post: operations["Purchasing_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the supplier's answer into the order, or asks again. */
+        post: operations["Purchasing_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Purchasing_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings another draft for the same supplier and site into this one. */
+        post: operations["Purchasing_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes some lines onto a draft of their own. */
+        post: operations["Purchasing_split"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1012,6 +1113,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a code leads at the dock: paper, pallet or goods that are due. */
+        get: operations["Receiving_findDue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens an arrival for goods that came without an order. */
+        post: operations["Receiving_addArrival"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/receive/{code}": {
         parameters: {
             query?: never;
@@ -1028,6 +1163,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor/receive/{code}/pallets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Receiving_receivePallet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/receive/{code}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Closes the arrival, with the number of the supplier's paper; tells what is short. */
+        post: operations["Receiving_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/store": {
         parameters: {
             query?: never;
@@ -1038,6 +1206,222 @@ export interface paths {
         get: operations["Receiving_storeTask"];
         put?: never;
         post: operations["Receiving_store"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
+        post: operations["Arrivals_takeDocument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/receipts/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_picture"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Arrivals_setPicture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Bills_list"];
+        put?: never;
+        /** Enters a bill; one that fits order and arrival is posted at once. */
+        post: operations["Bills_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has come from a supplier and is not billed yet. */
+        get: operations["Bills_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Bills_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/{code}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Posts a bill that differs, or asks the supplier about it. */
+        post: operations["Bills_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_list"];
+        put?: never;
+        post: operations["SupplierReturns_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that stand apart: damaged, wrong or refused. */
+        get: operations["SupplierReturns_aside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The note that goes with the goods. */
+        get: operations["SupplierReturns_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/credit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a credit note against what is expected. */
+        post: operations["SupplierReturns_credit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2417,6 +2801,8 @@ export interface components {
             tracking: string;
             rotation: string;
             storage: string;
+            /** @description Days of life that goods must have left on arrival; null where any will do. */
+            minLifeDays: number | null;
             taxCode: string | null;
             /** @description Absent for those who may not see costs. */
             cost?: string | null;
@@ -2523,6 +2909,7 @@ export interface components {
             kind?: "single" | "kit" | "assembly";
             /** @enum {string} */
             storage?: "any" | "cold" | "restricted";
+            minLifeDays?: number | null;
             taxCode?: string | null;
             cost?: string | null;
             labour?: string | null;
@@ -2558,7 +2945,39 @@ export interface components {
             phone: string;
             currency: string;
             leadDays: number;
+            terms: string;
+            workingDays: string;
+            /** @description The least that an order must come to; null where nothing is asked. */
+            leastValue: string | null;
+            leastUnits: number | null;
+            leastPallets: number | null;
             version: number;
+        };
+        ContactDto: {
+            name: string;
+            role: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+        };
+        ShareDto: {
+            good: number;
+            of: number;
+        };
+        ScorecardDto: {
+            /** @description Orders of the last year that are done with. */
+            orders: number;
+            onTime: components["schemas"]["ShareDto"];
+            inFull: components["schemas"]["ShareDto"];
+            priceHeld: components["schemas"]["ShareDto"];
+            /** @description Units that came in good condition. */
+            unharmed: components["schemas"]["ShareDto"];
+            /** @description Days from placing to the first goods, on average; null where none has come yet. */
+            leadDays: number | null;
+        };
+        PriceBreakDto: {
+            from: number;
+            price: string;
         };
         SupplierItemDto: {
             itemId: number;
@@ -2569,6 +2988,8 @@ export interface components {
             packId: number;
             /** @description Price of one pack; absent for those who may not see costs. */
             price?: string;
+            /** @description Lower prices for more packs; absent for those who may not see costs. */
+            breaks?: components["schemas"]["PriceBreakDto"][];
             packs: components["schemas"]["PackDto"][];
         };
         SupplierSheetDto: {
@@ -2579,7 +3000,15 @@ export interface components {
             phone: string;
             currency: string;
             leadDays: number;
+            terms: string;
+            workingDays: string;
+            /** @description The least that an order must come to; null where nothing is asked. */
+            leastValue: string | null;
+            leastUnits: number | null;
+            leastPallets: number | null;
             version: number;
+            contacts: components["schemas"]["ContactDto"][];
+            scorecard: components["schemas"]["ScorecardDto"];
             items: components["schemas"]["SupplierItemDto"][];
         };
         EditSupplierItemDto: {
@@ -2587,6 +3016,7 @@ export interface components {
             factor: number;
             supplierSku: string;
             price: string;
+            breaks?: components["schemas"]["PriceBreakDto"][];
         };
         EditSupplierDto: {
             code: string;
@@ -2596,6 +3026,12 @@ export interface components {
             phone: string;
             currency: string;
             leadDays: number;
+            terms?: string;
+            workingDays?: string;
+            leastValue?: string | null;
+            leastUnits?: number | null;
+            leastPallets?: number | null;
+            contacts?: components["schemas"]["ContactDto"][];
             items?: components["schemas"]["EditSupplierItemDto"][];
         };
         ChannelDto: {
@@ -2665,11 +3101,40 @@ export interface components {
             late: boolean;
             lines: number;
             linesIn: number;
+            /** @description What the supplier has said to it: nothing, acknowledged, confirmed, to-settle, queried, refused. */
+            answer: string;
             /**
              * Format: date-time
              * @description Since when the goods stand at the door, part received.
              */
             firstReceivedAt: string | null;
+        };
+        ChargeDto: {
+            says: string;
+            amount: string;
+            /**
+             * @description What it is shared over the goods by.
+             * @enum {string}
+             */
+            by: "value" | "units" | "weight" | "volume";
+        };
+        OrderChangeDto: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            line: number | null;
+            what: string;
+            was: string;
+            becomes: string;
+            why: string;
+        };
+        LineAnswerDto: {
+            says: string;
+            packs: number | null;
+            /** @description Absent for those who may not see costs. */
+            price?: string | null;
+            on: string | null;
+            note: string;
         };
         PurchaseOrderLineDto: {
             line: number;
@@ -2686,6 +3151,11 @@ export interface components {
             /** @description Base units. */
             ordered: number;
             received: number;
+            /** @description Nobody waits for these any more. */
+            closed: number;
+            /** @description Its own day, where it has one. */
+            expectedOn: string | null;
+            answer: components["schemas"]["LineAnswerDto"] | null;
             /** @description Price of one pack, of one base unit, and of the line; absent for those who may not see costs. */
             price?: string;
             priceEach?: string;
@@ -2712,6 +3182,14 @@ export interface components {
             /** Format: date-time */
             firstReceivedAt: string | null;
             goods?: string;
+            /** @description Absent for those who may not see costs. */
+            charges?: components["schemas"]["ChargeDto"][];
+            answer: string;
+            answerNote: string;
+            changes: components["schemas"]["OrderChangeDto"][];
+            /** @description Orders of the same supplier, not long ago, with the same goods. */
+            alike: string[];
+            arrivals: string[];
             lines: components["schemas"]["PurchaseOrderLineDto"][];
             version: number;
         };
@@ -2720,6 +3198,7 @@ export interface components {
             factor: number;
             packs: number;
             price: string;
+            expectedOn?: string | null;
         };
         EditPurchaseOrderDto: {
             supplier: string;
@@ -2727,6 +3206,21 @@ export interface components {
             expectedOn?: string | null;
             note: string;
             lines: components["schemas"]["EditPurchaseOrderLineDto"][];
+            charges?: components["schemas"]["ChargeDto"][];
+        };
+        SettleAnswerDto: {
+            /**
+             * @description Take what the supplier offers, or ask again.
+             * @enum {string}
+             */
+            says: "accept" | "query";
+            note: string;
+        };
+        MergeOrderDto: {
+            other: string;
+        };
+        SplitOrderDto: {
+            lines: number[];
         };
         RefusedDto: {
             /** @enum {string} */
@@ -2742,23 +3236,76 @@ export interface components {
         PostedDto: {
             activityId: number;
         };
-        DueOrderDto: {
+        DueDto: {
+            /** @description An order, or an arrival with lines of one order or several. */
             code: string;
+            /** @enum {string} */
+            kind: "arrival" | "order";
             supplier: string;
             expectedOn: string | null;
-            state: string;
+            late: boolean;
+            /**
+             * Format: date-time
+             * @description Since when goods of it stand at the door; null where nothing has come.
+             */
+            since: string | null;
             lines: number;
             linesIn: number;
+            pallets: number;
+        };
+        FindDueDto: {
+            /** @description What the code opens; null where it is several or none. */
+            opens: string | null;
+            choices: components["schemas"]["DueDto"][];
+        };
+        NewArrivalDto: {
+            siteId: number;
+            supplier?: string | null;
         };
         ReceiveDto: {
-            line: number;
+            /** @description The line of an order that the goods are for; absent where no line is meant. */
+            lineId?: number | null;
             itemId: number;
             units: number;
             lot?: string | null;
             expires?: string | null;
             toPlaceId: number;
             /** @enum {string} */
+            as?: "ordered" | "extra" | "unordered" | "apart";
+            /** @enum {string} */
+            condition?: "good" | "damaged";
+            /** @enum {string|null} */
+            reason?: "wrong goods" | "too many" | "too old" | null;
+            /** @enum {string} */
             how: "scanned" | "typed";
+        };
+        ReceivedDto: {
+            activityId: number;
+            receiptId: number;
+            /** @description The arrival that it was booked in with. */
+            arrival: string;
+        };
+        ReceivePalletDto: {
+            sscc: string;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+        };
+        CloseArrivalDto: {
+            /** @description The number on the supplier's delivery paper; empty where there is none. */
+            paper: string;
+        };
+        ShortLineDto: {
+            order: string;
+            line: number;
+            name: string;
+            /** @description Base units, and the same in words. */
+            units: number;
+            missing: string;
+        };
+        ClosedArrivalDto: {
+            code: string;
+            short: components["schemas"]["ShortLineDto"][];
         };
         StoreDto: {
             itemId: number;
@@ -2768,6 +3315,290 @@ export interface components {
             toPlaceId: number;
             /** @enum {string} */
             how: "scanned" | "typed";
+        };
+        ArrivalRowDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            expectedOn: string | null;
+            late: boolean;
+            /**
+             * Format: date-time
+             * @description Since when its goods stand at the door, and when it was closed.
+             */
+            openedAt: string | null;
+            /** Format: date-time */
+            closedAt: string | null;
+            closedBy: string | null;
+            orders: string[];
+            pallets: number;
+            palletsIn: number;
+            receipts: number;
+            /** @description How many receipts were damaged or set apart. */
+            aside: number;
+        };
+        CostPartDto: {
+            says: string;
+            document: string | null;
+            /** @description Of the whole receipt, and of one base unit, in the house's money. */
+            amount: string;
+            each: string;
+        };
+        LandedDto: {
+            value: string;
+            each: string;
+            parts: components["schemas"]["CostPartDto"][];
+        };
+        ReceiptDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description Base units, and the same in packs. */
+            units: number;
+            words: string;
+            lot: string | null;
+            expires: string | null;
+            place: string;
+            order: string | null;
+            line: number | null;
+            takenAs: string;
+            condition: string;
+            reason: string | null;
+            how: string | null;
+            pictured: boolean;
+            undone: boolean;
+            /** @description Absent for those who may not see costs. */
+            landed?: components["schemas"]["LandedDto"];
+        };
+        AnnouncedDto: {
+            sscc: string | null;
+            sku: string;
+            name: string;
+            words: string;
+            lot: string | null;
+            expires: string | null;
+            order: string | null;
+            received: boolean;
+        };
+        ArrivalDto: {
+            code: string;
+            supplierCode: string | null;
+            supplier: string;
+            supplierPhone: string;
+            supplierEmail: string;
+            site: string;
+            state: string;
+            expectedOn: string | null;
+            paper: string;
+            advice: string | null;
+            /** Format: date-time */
+            openedAt: string | null;
+            openedBy: string | null;
+            /** Format: date-time */
+            closedAt: string | null;
+            closedBy: string | null;
+            orders: string[];
+            receipts: components["schemas"]["ReceiptDto"][];
+            announced: components["schemas"]["AnnouncedDto"][];
+        };
+        TakenDocumentDto: {
+            /** @description OrderResponse or DespatchAdvice. */
+            kind: string;
+            /** @description The order that was answered, or the arrival that was announced. */
+            code: string;
+            says: string;
+        };
+        BillRowDto: {
+            code: string;
+            supplier: string;
+            ref: string;
+            state: string;
+            billedOn: string;
+            dueOn: string | null;
+            currency: string;
+            total: string;
+        };
+        OpenGoodsDto: {
+            order: string;
+            line: number;
+            sku: string;
+            name: string;
+            /** @description Base units that came and were not billed, in words too, and what they cost by the order. */
+            units: number;
+            words: string;
+            amount: string;
+        };
+        OpenChargeDto: {
+            order: string;
+            says: string;
+            amount: string;
+            by: string;
+        };
+        OpenToBillDto: {
+            currency: string;
+            goods: components["schemas"]["OpenGoodsDto"][];
+            charges: components["schemas"]["OpenChargeDto"][];
+            /** @description Orders of any supplier with goods that came lately: what a carrier's bill may be for. */
+            orders: string[];
+        };
+        BillLineDto: {
+            line: number;
+            order: string;
+            /** @description Of goods: the order's line, what it is, base units in words; null for a charge. */
+            orderLine: number | null;
+            name: string;
+            words: string | null;
+            amount: string;
+            sharedBy: string | null;
+            /** @description Beside the order and what came: fits, too many, dearer, cheaper, or late for a charge that nobody had expected. */
+            finding: string;
+            expected: string;
+            difference: string;
+            overWords: string | null;
+        };
+        ValueEntryDto: {
+            debit: string;
+            credit: string;
+            sku: string | null;
+            amount: string;
+        };
+        BillDto: {
+            code: string;
+            supplier: string;
+            ref: string;
+            state: string;
+            billedOn: string;
+            dueOn: string | null;
+            currency: string;
+            total: string;
+            supplierCode: string;
+            supplierEmail: string;
+            rate: string;
+            note: string;
+            enteredBy: string;
+            /** Format: date-time */
+            enteredAt: string;
+            postedBy: string | null;
+            /** Format: date-time */
+            postedAt: string | null;
+            version: number;
+            lines: components["schemas"]["BillLineDto"][];
+            /** @description What the bill did to the books, in the house's money. */
+            entries: components["schemas"]["ValueEntryDto"][];
+        };
+        EnterGoodsDto: {
+            order: string;
+            line: number;
+            units: number;
+            amount: string;
+        };
+        EnterChargeDto: {
+            order: string;
+            says: string;
+            amount: string;
+            /** @enum {string} */
+            by: "value" | "units" | "weight" | "volume";
+        };
+        EnterBillDto: {
+            supplier: string;
+            ref: string;
+            billedOn: string;
+            dueOn?: string | null;
+            note: string;
+            goods: components["schemas"]["EnterGoodsDto"][];
+            charges: components["schemas"]["EnterChargeDto"][];
+        };
+        SettleBillDto: {
+            /** @enum {string} */
+            says: "accept" | "query";
+            note: string;
+        };
+        SupplierReturnRowDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+        };
+        AsideDto: {
+            siteId: number;
+            itemId: number;
+            sku: string;
+            name: string;
+            picture: string;
+            lotId: number;
+            lot: string | null;
+            condition: string;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+            supplierCode: string | null;
+            supplier: string | null;
+            order: string | null;
+            reason: string | null;
+        };
+        SupplierReturnLineDto: {
+            line: number;
+            sku: string;
+            name: string;
+            picture: string;
+            words: string;
+            lot: string | null;
+            condition: string;
+            order: string | null;
+            expected?: string;
+        };
+        SupplierReturnDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+            supplierCode: string;
+            supplierEmail: string;
+            reason: string;
+            sentBy: string;
+            creditRef: string | null;
+            credited?: string | null;
+            /** Format: date-time */
+            creditedAt: string | null;
+            creditedBy: string | null;
+            version: number;
+            goods: components["schemas"]["SupplierReturnLineDto"][];
+        };
+        SendBackLineDto: {
+            itemId: number;
+            lotId: number;
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect";
+            placeId: number;
+            units: number;
+        };
+        SendBackDto: {
+            supplier: string;
+            siteId: number;
+            reason: string;
+            lines: components["schemas"]["SendBackLineDto"][];
+        };
+        CreditDto: {
+            ref: string;
+            amount: string;
         };
         OrderRowDto: {
             code: string;
@@ -4938,6 +5769,27 @@ export interface operations {
             };
         };
     };
+    Purchasing_ubl: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": unknown;
+                };
+            };
+        };
+    };
     Purchasing_place: {
         parameters: {
             query?: never;
@@ -4971,6 +5823,123 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleAnswerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeOrderDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitOrderDto"];
+            };
+        };
+        responses: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5038,7 +6007,51 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DueOrderDto"][];
+                    "application/json": components["schemas"]["DueDto"][];
+                };
+            };
+        };
+    };
+    Receiving_findDue: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindDueDto"];
+                };
+            };
+        };
+    };
+    Receiving_addArrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewArrivalDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };
@@ -5084,7 +6097,57 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PostedDto"];
+                    "application/json": components["schemas"]["ReceivedDto"];
+                };
+            };
+        };
+    };
+    Receiving_receivePallet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReceivePalletDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedDto"];
+                };
+            };
+        };
+    };
+    Receiving_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseArrivalDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosedArrivalDto"];
                 };
             };
         };
@@ -5129,6 +6192,340 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PostedDto"];
+                };
+            };
+        };
+    };
+    Arrivals_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalRowDto"][];
+                };
+            };
+        };
+    };
+    Arrivals_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalDto"];
+                };
+            };
+        };
+    };
+    Arrivals_takeDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenDocumentDto"];
+                };
+            };
+        };
+    };
+    Arrivals_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
+                };
+            };
+        };
+    };
+    Arrivals_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Bills_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillRowDto"][];
+                };
+            };
+        };
+    };
+    Bills_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterBillDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Bills_open: {
+        parameters: {
+            query: {
+                supplier: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenToBillDto"];
+                };
+            };
+        };
+    };
+    Bills_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillDto"];
+                };
+            };
+        };
+    };
+    Bills_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleBillDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnRowDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBackDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SupplierReturns_credit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreditDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };

@@ -1,6 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { goodsKey, standing, startStore, store, type Codebook, type StoreCommand, type StoreTask, type Bundle } from '@vectrum/core/scan';
+import {
+  goodsKey,
+  standing,
+  startStore,
+  store,
+  waitingGoods,
+  whyThere,
+  type Bundle,
+  type Codebook,
+  type StoreCommand,
+  type StoreTask,
+} from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
@@ -59,7 +70,8 @@ function Store({
   const item = goods && book.items[goods.itemId];
   const left = goods ? standing(task, state, goodsKey(goods)) : 0;
   const units = state.units ?? left;
-  const waiting = task.goods.filter((g) => standing(task, state, goodsKey(g)) > 0);
+  const waiting = waitingGoods(task, state);
+  const from = task.goods.find((g) => g.fromPlaceId === state.from)?.fromCode;
   const pack = item?.packs.find((p) => units % p.factor === 0) ?? item?.packs.at(-1);
   return (
     <>
@@ -67,16 +79,28 @@ function Store({
       <header className="f-head">
         <Link to="/floor">‹ Tasks</Link>
         <span />
-        <span>{plural(waiting.length, 'lot', 'lots')} left</span>
+        <span>
+          {plural(waiting.length, 'lot', 'lots')} left{from && ` at ${from}`}
+        </span>
       </header>
       <h1 className="f-ask ask">{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</h1>
       {goods && item ? (
         <>
           <div className="mt-3">
             {goods.suggestion ? (
-              <BinLabel code={goods.suggestion.code} way={goods.suggestion.reason} />
+              <BinLabel code={goods.suggestion.code} way={whyThere(goods, left, item)} />
             ) : (
               <p className="px-[18px] text-[20px]">No bin is free. Scan any bin that has room.</p>
+            )}
+            {goods.then.length > 0 && (
+              <p className="px-[18px] mt-1 text-[17px]">
+                The rest to{' '}
+                {goods.then.map((t) => (
+                  <span key={t.code}>
+                    <b className="code">{t.code}</b> ({spell(t.units, item.packs)}){' '}
+                  </span>
+                ))}
+              </p>
             )}
           </div>
           <div className="route">
@@ -111,6 +135,11 @@ function Store({
         </>
       ) : (
         <div className="f-body mt-3">
+          {waiting.length > 1 && (
+            <p className="px-[18px] mb-2 text-[17px]">
+              In the order of one walk, {task.metres} m. Scan a cart to load it, or to keep to what is on it.
+            </p>
+          )}
           <ul className="f-list">
             {waiting.map((g) => {
               const facts = book.items[g.itemId];

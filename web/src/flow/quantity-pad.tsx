@@ -1,10 +1,18 @@
-import { packName } from '@vectrum/core/quantity';
+import { isSum, padValue, packName, pressed, type PadKey } from '@vectrum/core/quantity';
 import type { ItemFacts } from '@vectrum/core/scan';
+import { useState } from 'react';
 
-const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
-const MOST_DIGITS = 5;
+const ROWS: readonly (readonly PadKey[])[] = [
+  ['1', '2', '3', '×'],
+  ['4', '5', '6', '+'],
+  ['7', '8', '9'],
+];
+const MOST = 9_999_999;
 
-/** Pack-unit keys carry their own counts and are the tabs of the pad; digits go to the chosen pack. `fresh`: the next digit begins anew. */
+/**
+ * Pack-unit keys carry their own counts and are the tabs of the pad; digits go to the chosen pack. Layers are reckoned as they
+ * are seen: "4×12+5". `fresh`: the next digit begins anew.
+ */
 export function QuantityPad({
   item,
   counts,
@@ -20,12 +28,17 @@ export function QuantityPad({
   onCount: (packId: number, count: number) => void;
   onActive: (packId: number) => void;
 }) {
+  const [sum, setSum] = useState({ packId: active, text: '' });
   const packs = item.packs.slice(0, 3);
-  const at = packs.findIndex((p) => p.id === active);
-  const next = packs[(at + 1) % packs.length];
-  const digit = (d: string) => {
-    const text = `${fresh ? '' : counts[active] || ''}${d}`;
-    if (text.length <= MOST_DIGITS) onCount(active, Number(text));
+  const next = packs[(packs.findIndex((p) => p.id === active) + 1) % packs.length];
+  const count = counts[active] ?? 0;
+  // A scan may have counted meanwhile: then the sum goes on from there.
+  const standing = sum.packId === active && padValue(sum.text) === count ? sum.text : String(count || '');
+  const press = (key: PadKey) => {
+    const text = pressed(fresh && !isSum(key) ? '' : standing, key);
+    if (padValue(text) > MOST) return;
+    setSum({ packId: active, text });
+    onCount(active, padValue(text));
   };
   return (
     <>
@@ -34,30 +47,39 @@ export function QuantityPad({
           <button key={p.id} type="button" className="unit" role="tab" aria-selected={p.id === active} onClick={() => onActive(p.id)}>
             <span>
               {packName({ ...p, factor: 1 }, 1).replace(/^./, (c) => c.toUpperCase())}
-              <em>{p.factor === 1 ? 'single' : `of ${p.factor.toLocaleString('en-GB')}`}</em>
+              <em>
+                {p.id === active && isSum(standing) ? standing : p.factor === 1 ? 'single' : `of ${p.factor.toLocaleString('en-GB')}`}
+              </em>
             </span>
             <b>{counts[p.id] ?? 0}</b>
           </button>
         ))}
       </div>
       <div className="pad">
-        {KEYS.map((k) => (
-          <button key={k} type="button" onClick={() => digit(k)}>
+        {ROWS.flat().map((k) => (
+          <button key={k} type="button" aria-label={k === '×' ? 'times' : k === '+' ? 'plus' : k} onClick={() => press(k)}>
             {k}
           </button>
         ))}
-        <button type="button" className="w" onClick={() => onCount(active, 0)}>
+        <button
+          type="button"
+          className="w"
+          onClick={() => {
+            setSum({ packId: active, text: '' });
+            onCount(active, 0);
+          }}
+        >
           Clear
         </button>
-        <button type="button" onClick={() => digit('0')}>
+        <button type="button" className="broad" onClick={() => press('0')}>
           0
         </button>
         {next && packs.length > 1 ? (
-          <button type="button" className="w" onClick={() => onActive(next.id)}>
+          <button type="button" className="w broad" onClick={() => onActive(next.id)}>
             {next.plural.replace(/^./, (c) => c.toUpperCase())} <span className="g g-go" style={{ fontSize: 18 }} aria-hidden />
           </button>
         ) : (
-          <span style={{ background: 'var(--color-paper)' }} />
+          <span className="broad" style={{ background: 'var(--color-paper)' }} />
         )}
       </div>
     </>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { Glyph } from '../ui/glyph';
+import { claimedBy } from '../ui/scan-claim';
 import { useScanner } from '../ui/scanner';
 
 /** Opens the record of a scanned code; says so where nobody knows it. */
@@ -23,7 +24,11 @@ export function AnyField() {
   const field = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const openCode = useOpenCode(setUnknown);
-  useScanner((code) => void openCode(code));
+  useScanner((code) => {
+    const taker = claimedBy();
+    if (taker) taker(code);
+    else void openCode(code);
+  });
   const found = useQuery({
     queryKey: ['find', text],
     queryFn: () => ask(api.GET('/api/find', { params: { query: { q: text } } })),

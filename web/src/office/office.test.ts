@@ -32,6 +32,7 @@ describe('inbound', () => {
     late,
     lines: 1,
     linesIn: 0,
+    answer: '',
     firstReceivedAt: null,
   });
   it('groups by what forces action', () => {
@@ -56,15 +57,15 @@ describe('inbound', () => {
   });
 
   it('sums a line both ways, and only a whole one', () => {
-    expect(lineSum({ sku: 'JAR', factor: 48, packs: '4', price: '20.16' })).toEqual({ units: 192, each: '0.42', goods: 80_640_000n });
+    expect(lineSum({ factor: 48, packs: '4', price: '20.16' })).toEqual({ units: 192, each: '0.42', goods: 80_640_000n });
     for (const wrong of [{ packs: '' }, { packs: '1.5' }, { packs: '0' }, { price: 'x' }, { price: '' }])
-      expect(lineSum({ sku: 'JAR', factor: 48, packs: '4', price: '1', ...wrong })).toBeNull();
+      expect(lineSum({ factor: 48, packs: '4', price: '1', ...wrong })).toBeNull();
   });
 
   it('reads a price list and names the line at fault', () => {
     expect(readPriceList(' JAR, 48, J1, 20.16 \n\nLID, 1000,, 48')).toEqual([
-      { sku: 'JAR', factor: 48, supplierSku: 'J1', price: '20.16' },
-      { sku: 'LID', factor: 1000, supplierSku: '', price: '48' },
+      { sku: 'JAR', factor: 48, supplierSku: 'J1', price: '20.16', breaks: [] },
+      { sku: 'LID', factor: 1000, supplierSku: '', price: '48', breaks: [] },
     ]);
     expect(() => readPriceList('JAR, 48, J1, 20.16\nLID, many, x, 1')).toThrow('Line 2');
   });

@@ -6,7 +6,8 @@ import { useSingleKeys } from './single-keys';
 export interface WhyTerm {
   sign: string;
   term: string;
-  units: number;
+  /** Whole units, or an amount in words. */
+  units: number | string;
   documents: string[];
 }
 
@@ -42,7 +43,7 @@ export function WhySum({ terms, at = 20 }: { terms: WhyTerm[] | undefined; at?: 
               <tr key={i} className={t.sign === '=' ? 'tot' : ''}>
                 <td className="op">{t.sign}</td>
                 <td>{t.term}</td>
-                <td className="n">{whole(t.units)}</td>
+                <td className="n">{typeof t.units === 'number' ? whole(t.units) : t.units}</td>
                 <td>
                   {t.documents.map((d) => (
                     <span key={d} className="code" style={{ marginRight: 10 }}>

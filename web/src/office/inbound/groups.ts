@@ -1,4 +1,5 @@
 import type { Dto } from '../../api/client';
+import { day } from '../../ui/format';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -13,4 +14,18 @@ export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
     ['All in', (o) => o.state === 'received'],
   ];
   return groups.map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)]).filter(([, list]) => list.length > 0);
+}
+
+/** Arrivals by what forces action: at the door, announced and late, announced, then closed ones day by day. */
+export function arrivalGroups(list: Dto['ArrivalRowDto'][], now: Date): [string, Dto['ArrivalRowDto'][]][] {
+  const today = now.toISOString().slice(0, 10);
+  const nameOf = (a: Dto['ArrivalRowDto']) => {
+    if (a.state === 'open') return 'At the door';
+    if (a.state === 'announced') return a.late ? 'Announced, late' : 'Announced';
+    const on = a.closedAt?.slice(0, 10) ?? '';
+    return on === today ? 'Received today' : `Received ${day(on)}`;
+  };
+  const groups = new Map<string, Dto['ArrivalRowDto'][]>();
+  for (const a of list) groups.set(nameOf(a), [...(groups.get(nameOf(a)) ?? []), a]);
+  return [...groups];
 }

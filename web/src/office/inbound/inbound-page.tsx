@@ -6,10 +6,15 @@ import { age, dayWord } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { ExportLinks } from '../../ui/export-links';
 import { Empty, Shown } from '../../ui/states';
+import { GroupedList } from './grouped-list';
 import { groupsOf } from './groups';
+import { InboundWords } from './inbound-words';
+import { TakeDocument } from './take-document';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
+/** Answers that wait for the buyer. */
+const TO_SETTLE: Readonly<Record<string, string>> = { 'to-settle': 'answered', refused: 'refused' };
 const today = () => new Date().toISOString().slice(0, 10);
 
 function OrderRow({ order, open }: { order: Row; open: boolean }) {
@@ -21,7 +26,10 @@ function OrderRow({ order, open }: { order: Row; open: boolean }) {
         <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
           <b>{order.supplier}</b>
         </Link>
-        <span className="note code">{order.code}</span>
+        <span className="note">
+          <span className="code">{order.code}</span>
+          {TO_SETTLE[order.answer] && <span className="stamped"> {TO_SETTLE[order.answer]}</span>}
+        </span>
       </span>
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
         {order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}
@@ -39,20 +47,18 @@ export function InboundPage() {
   const me = useMe();
   const open = useMatch('/inbound/:code/*')?.params.code;
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '268px' : '480px' }}>
+    <div className="under-2" style={{ ['--list' as string]: open ? '316px' : '760px' }}>
       <section className="list pos" aria-label="Purchase orders">
         <div className="filter">
-          <nav className="words">
-            <Link to="/inbound" aria-current="true">
-              Orders
-            </Link>
-            <Link to="/inbound/suppliers">Suppliers</Link>
-          </nav>
+          <InboundWords here="orders" />
           {!open && <ExportLinks list="purchase-orders" />}
-          {me.data?.rights.includes('buy') && (
-            <Link to="/inbound/new" className="act-link">
-              Write an order
-            </Link>
+          {!open && me.data?.rights.includes('buy') && (
+            <>
+              <TakeDocument />
+              <Link to="/inbound/new" className="act-link">
+                Write an order
+              </Link>
+            </>
           )}
         </div>
         <Shown query={orders}>
@@ -60,16 +66,7 @@ export function InboundPage() {
             list.length === 0 ? (
               <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
             ) : (
-              groupsOf(list, today()).map(([name, group]) => (
-                <div key={name}>
-                  <h3>{name}</h3>
-                  <ul>
-                    {group.map((o) => (
-                      <OrderRow key={o.code} order={o} open={o.code === open} />
-                    ))}
-                  </ul>
-                </div>
-              ))
+              <GroupedList groups={groupsOf(list, today())} row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} />} />
             )
           }
         </Shown>

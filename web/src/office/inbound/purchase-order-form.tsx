@@ -1,32 +1,21 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { decimalText, dividedBy, micro, moneyText, times } from '@vectrum/core/money';
-import { countOf } from '@vectrum/core/quantity';
-import { useEffect } from 'react';
+import { micro, moneyText } from '@vectrum/core/money';
+import { useEffect, useState } from 'react';
 import { useFieldArray, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
-import { Picture } from '../../ui/picture';
+import { useScanClaim } from '../../ui/scan-claim';
 import { Sheet } from '../../ui/sheet';
 import { ProblemNote, Shown } from '../../ui/states';
-import { type FormLine, lineSum } from './line-sum';
+import { emptyLine, lineSum, type OrderValues } from './line-sum';
+import { OrderFormCharges } from './order-form-charges';
+import { OrderFormLines } from './order-form-lines';
+import { followList, minimumWords } from './order-prices';
 
-interface FormValues {
-  supplier: string;
-  siteId: number;
-  expectedOn: string;
-  note: string;
-  lines: FormLine[];
-}
-type SupplierItem = Dto['SupplierItemDto'];
-
-const priceOf = (item: SupplierItem | undefined, factor: number) => {
-  const listed = item?.packs.find((p) => p.id === item.packId);
-  if (!item?.price || !listed) return '';
-  return decimalText(times(dividedBy(micro(item.price), listed.factor), factor)).replace(/0{1,4}$/, '');
-};
+type Order = Dto['PurchaseOrderDto'];
 
 function lead(days: number): string {
   const at = new Date();
@@ -34,7 +23,24 @@ function lead(days: number): string {
   return at.toISOString().slice(0, 10);
 }
 
-const empty: FormLine = { sku: '', factor: 1, packs: '', price: '' };
+const plain = (price: string | undefined) => (price ?? '').replace(/(\.\d\d)0+$/, '$1');
+
+function valuesOf(order: Order): OrderValues {
+  return {
+    supplier: order.supplierCode,
+    siteId: order.siteId,
+    expectedOn: order.expectedOn ?? '',
+    note: order.note,
+    lines: order.lines.map((l) => ({
+      sku: l.sku,
+      factor: l.factor,
+      packs: String(l.packs),
+      price: plain(l.price),
+      expectedOn: l.expectedOn ?? '',
+    })),
+    charges: (order.charges ?? []).map((c) => ({ says: c.says, amount: plain(c.amount), by: c.by })),
+  };
+}
 
 /** Writes a purchase order in packs; base units and prices show both ways as it is typed. Enter goes on to the next line. */
 export function PurchaseOrderForm() {
@@ -48,77 +54,60 @@ export function PurchaseOrderForm() {
   });
   if (code && !order.data) return <Shown query={order}>{() => null}</Shown>;
   if (!me.data) return null;
-  const values: FormValues = order.data
-    ? {
-        supplier: order.data.supplierCode,
-        siteId: order.data.siteId,
-        expectedOn: order.data.expectedOn ?? '',
-        note: order.data.note,
-        lines: order.data.lines.map((l) => ({
-          sku: l.sku,
-          factor: l.factor,
-          packs: String(l.packs),
-          price: (l.price ?? '').replace(/0{1,4}$/, ''),
-        })),
-      }
-    : { supplier: '', siteId: me.data.sites[0]?.id ?? 0, expectedOn: '', note: '', lines: [empty] };
+  const fresh: OrderValues = { supplier: '', siteId: me.data.sites[0]?.id ?? 0, expectedOn: '', note: '', lines: [emptyLine], charges: [] };
   return (
-    <Form
-      key={order.data?.version ?? 'new'}
-      values={values}
-      code={code}
-      version={order.data?.version ?? 0}
-      suppliers={suppliers.data ?? []}
-      sites={me.data.sites}
-    />
+    <Form key={order.data?.version ?? 'new'} order={order.data} fresh={fresh} suppliers={suppliers.data ?? []} sites={me.data.sites} />
   );
 }
 
+function bodyOf(v: OrderValues) {
+  return {
+    supplier: v.supplier,
+    siteId: Number(v.siteId),
+    expectedOn: v.expectedOn || null,
+    note: v.note,
+    lines: v.lines
+      .filter((l) => l.sku)
+      .map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price, expectedOn: l.expectedOn || null })),
+    charges: v.charges.filter((c) => c.amount !== ''),
+  };
+}
+
 function Form({
-  values,
-  code,
-  version,
+  order,
+  fresh,
   suppliers,
   sites,
 }: {
-  values: FormValues;
-  code: string | undefined;
-  version: number;
+  order: Order | undefined;
+  fresh: OrderValues;
   suppliers: Dto['SupplierDto'][];
   sites: Dto['SiteDto'][];
 }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const form = useForm<FormValues>({ defaultValues: values });
+  const form = useForm<OrderValues>({ defaultValues: order ? valuesOf(order) : fresh });
   const lines = useFieldArray({ control: form.control, name: 'lines' });
   const supplierCode = useWatch({ control: form.control, name: 'supplier' });
   const watched = useWatch({ control: form.control, name: 'lines' });
+  const charged = useWatch({ control: form.control, name: 'charges' });
+  const [stray, setStray] = useState('');
+  const placed = order !== undefined && order.state !== 'draft';
   const supplier = useQuery({
     queryKey: ['supplier', supplierCode],
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: supplierCode } } })),
     enabled: supplierCode !== '',
   });
-  const items = supplier.data?.items ?? [];
   useEffect(() => {
     if (supplier.data && !form.getValues('expectedOn')) form.setValue('expectedOn', lead(supplier.data.leadDays));
   }, [supplier.data, form]);
   const save = useMutation({
-    mutationFn: (v: FormValues) => {
-      const body = {
-        supplier: v.supplier,
-        siteId: Number(v.siteId),
-        expectedOn: v.expectedOn || null,
-        note: v.note,
-        lines: v.lines.filter((l) => l.sku).map((l) => ({ sku: l.sku, factor: Number(l.factor), packs: Number(l.packs), price: l.price })),
-      };
+    mutationFn: (v: OrderValues) => {
+      const body = bodyOf(v) as never;
       return ask(
-        code
-          ? api.PUT('/api/purchase-orders/{code}', {
-              params: { path: { code } },
-              headers: ifMatch(version),
-              body: body as never,
-            })
-          : api.POST('/api/purchase-orders', { body: body as never }),
+        order
+          ? api.PUT('/api/purchase-orders/{code}', { params: { path: { code: order.code } }, headers: ifMatch(order.version), body })
+          : api.POST('/api/purchase-orders', { body }),
       );
     },
     onSuccess: async (made) => {
@@ -126,47 +115,60 @@ function Form({
       void navigate(`/inbound/${made.code}`);
     },
   });
-  const total = watched.reduce((sum, l) => sum + (lineSum(l)?.goods ?? 0n), 0n);
-  const choose = (i: number, sku: string) => {
-    const item = items.find((x) => x.sku === sku);
-    const factor = item?.packs.find((p) => p.id === item.packId)?.factor ?? 1;
-    form.setValue(`lines.${i}`, {
-      ...form.getValues(`lines.${i}`),
-      sku,
-      factor,
-      price: priceOf(item, factor),
+  /** A scan of goods or of a pack puts them on the order, or one more of them. */
+  useScanClaim((code) => {
+    void ask(api.GET('/api/look', { params: { query: { code } } })).then((seen) => {
+      const item = supplier.data?.items.find((i) => i.sku === seen.item?.sku);
+      if (!item) return setStray(`${seen.title} is not on ${supplier.data ? `${supplier.data.name}’s` : 'a'} price list`);
+      setStray('');
+      const factor = item.packs.find((p) => p.id === item.packId)?.factor ?? 1;
+      const at = form.getValues('lines').findIndex((l) => l.sku === item.sku);
+      const was = at >= 0 ? form.getValues(`lines.${at}`) : { ...emptyLine, sku: item.sku, factor };
+      const next = followList(item, was, { ...was, packs: String(Number(was.packs || '0') + 1) });
+      const free = form.getValues('lines').findIndex((l) => l.sku === '');
+      if (at >= 0) form.setValue(`lines.${at}`, next);
+      else if (free >= 0) form.setValue(`lines.${free}`, next);
+      else lines.append(next);
     });
-  };
+  });
+  const goods = watched.reduce((sum, l) => sum + (lineSum(l)?.goods ?? 0n), 0n);
+  const extra = charged.reduce((sum, c) => sum + (/^\d{1,10}(\.\d{1,2})?$/.test(c.amount) ? micro(c.amount) : 0n), 0n);
+  const ready = watched.some((l) => l.sku && lineSum(l));
   const onEnter = (e: React.KeyboardEvent) => {
     if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
     e.preventDefault();
-    lines.append({ ...empty });
+    lines.append({ ...emptyLine });
   };
   return (
     <Sheet
-      address={code ? `inbound/${code}/edit` : 'inbound/new'}
-      title={code ? `Rewrite ${code}` : 'Write a purchase order'}
-      back={code ? `/inbound/${code}` : '/inbound'}
+      address={order ? `inbound/${order.code}/edit` : 'inbound/new'}
+      title={order ? `${placed ? 'Change' : 'Rewrite'} ${order.code}` : 'Write a purchase order'}
+      about={placed ? 'Placed already: every change is kept, and the supplier is told' : undefined}
+      back={order ? `/inbound/${order.code}` : '/inbound'}
     >
       <form onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)} className="flex flex-col flex-1">
         <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 2fr' }}>
           <Field label="Supplier" fault={form.formState.errors.supplier?.message}>
             <select className="input" {...form.register('supplier', { required: 'Choose a supplier' })} autoFocus>
-              <option value="">Choose one</option>
-              {suppliers.map((s) => (
-                <option key={s.code} value={s.code}>
-                  {s.name}
-                </option>
-              ))}
+              {!placed && <option value="">Choose one</option>}
+              {suppliers
+                .filter((s) => !placed || s.code === order.supplierCode)
+                .map((s) => (
+                  <option key={s.code} value={s.code}>
+                    {s.name}
+                  </option>
+                ))}
             </select>
           </Field>
           <Field label="To">
             <select className="input" {...form.register('siteId')}>
-              {sites.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.name}
-                </option>
-              ))}
+              {sites
+                .filter((s) => !placed || s.id === order.siteId)
+                .map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
             </select>
           </Field>
           <Field label="Expected on">
@@ -176,6 +178,11 @@ function Form({
             <input className="input" maxLength={500} {...form.register('note')} />
           </Field>
         </div>
+        {stray && (
+          <p role="alert" className="note stamped mt-2">
+            {stray}
+          </p>
+        )}
         <table className="lines" onKeyDown={onEnter}>
           <thead>
             <tr>
@@ -185,110 +192,45 @@ function Form({
               <th className="num">How many</th>
               <th>In</th>
               <th className="num">Price of one</th>
+              <th>Own day</th>
               <th className="num">That is</th>
               <th className="num">Goods</th>
               <th />
             </tr>
           </thead>
-          <tbody>
-            {lines.fields.map((row, i) => {
-              const line = watched[i] ?? empty;
-              const item = items.find((x) => x.sku === line.sku);
-              const base = item?.packs.find((p) => p.factor === 1);
-              const sum = lineSum(line);
-              return (
-                <tr key={row.id}>
-                  <td className="ln">{i + 1}</td>
-                  <td className="pc">{item && <Picture name={item.picture} size={30} />}</td>
-                  <td style={{ minWidth: 190 }}>
-                    <select
-                      className="input"
-                      aria-label={`Goods of line ${i + 1}`}
-                      value={line.sku}
-                      onChange={(e) => choose(i, e.target.value)}
-                      disabled={!supplierCode}
-                    >
-                      <option value="">{supplierCode ? 'Choose the goods' : 'Choose a supplier first'}</option>
-                      {items.map((x) => (
-                        <option key={x.sku} value={x.sku}>
-                          {x.name}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                  <td className="num" style={{ width: 84 }}>
-                    <input
-                      className="input num"
-                      inputMode="numeric"
-                      aria-label={`How many, line ${i + 1}`}
-                      {...form.register(`lines.${i}.packs`)}
-                      aria-invalid={line.packs !== '' && !sum}
-                    />
-                  </td>
-                  <td style={{ width: 150 }}>
-                    <select
-                      className="input"
-                      aria-label={`Pack of line ${i + 1}`}
-                      value={line.factor}
-                      onChange={(e) =>
-                        form.setValue(`lines.${i}`, {
-                          ...line,
-                          factor: Number(e.target.value),
-                          price: priceOf(item, Number(e.target.value)),
-                        })
-                      }
-                    >
-                      {(item?.packs ?? []).map((p) => (
-                        <option key={p.id} value={p.factor}>
-                          {p.plural} {p.factor > 1 ? `of ${p.factor}` : ''}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                  <td className="num" style={{ width: 96 }}>
-                    <input
-                      className="input num"
-                      inputMode="decimal"
-                      aria-label={`Price, line ${i + 1}`}
-                      {...form.register(`lines.${i}.price`)}
-                    />
-                  </td>
-                  <td className="num">
-                    {sum && base && (
-                      <>
-                        <b>{countOf(sum.units, base)}</b>
-                        <span className="note">at {sum.each} each</span>
-                      </>
-                    )}
-                  </td>
-                  <td className="num">{sum ? moneyText(sum.goods, supplier.data?.currency) : ''}</td>
-                  <td>
-                    <button
-                      type="button"
-                      aria-label={`Take line ${i + 1} out`}
-                      onClick={() => lines.remove(i)}
-                      disabled={lines.fields.length === 1}
-                    >
-                      <Glyph name="shut" />
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
+          <OrderFormLines
+            form={form}
+            fields={lines.fields}
+            watched={watched}
+            supplier={supplier.data}
+            placed={placed ? order.lines.length : 0}
+            onRemove={lines.remove}
+          />
         </table>
-        <div className="flex items-center justify-between mt-3">
-          <button type="button" className="act-link" onClick={() => lines.append({ ...empty })}>
-            Another line
-          </button>
-          <b style={{ fontSize: 18 }}>{moneyText(total, supplier.data?.currency)}</b>
+        <div className="flex items-start justify-between mt-3">
+          <div>
+            <button type="button" className="act-link" onClick={() => lines.append({ ...emptyLine })}>
+              Another line
+            </button>
+            <OrderFormCharges form={form} />
+          </div>
+          <div className="text-right">
+            <b style={{ fontSize: 18 }}>{moneyText(goods + extra, supplier.data?.currency)}</b>
+            {extra > 0n && <span className="note block">of it charges {moneyText(extra, supplier.data?.currency)}</span>}
+            {ready &&
+              minimumWords(supplier.data, watched).map((says) => (
+                <span key={says} className="note stamped block">
+                  {says}
+                </span>
+              ))}
+          </div>
         </div>
         <ProblemNote problem={save.error} />
         <div className="acts">
-          <button type="submit" className="act act-next" disabled={save.isPending || !watched.some((l) => l.sku && lineSum(l))}>
-            Keep the draft <Glyph name="go" size={13} />
+          <button type="submit" className="act act-next" disabled={save.isPending || !ready}>
+            {placed ? 'Keep the changes, tell the supplier' : 'Keep the draft'} <Glyph name="go" size={13} />
           </button>
-          {!watched.some((l) => l.sku && lineSum(l)) && <span className="note">One line with goods and a quantity is missing</span>}
+          {!ready && <span className="note">One line with goods and a quantity is missing</span>}
         </div>
       </form>
     </Sheet>

@@ -1,28 +1,31 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { micro, moneyText, priceText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
-import { Link, useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, type Dto } from '../../api/client';
+import { Link, useParams } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { Barcode } from '../../ui/barcode';
 import { age, day, dayWord, plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, Waybill } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { Shown } from '../../ui/states';
 import { inHomeMoney } from './home-money';
+import { OrderActs } from './order-acts';
+import { OrderAnswer, answerWords } from './order-answer';
+import { OrderHistory } from './order-history';
 import { ReceivedStrip } from './received-strip';
 
 type Order = Dto['PurchaseOrderDto'];
 type Line = Dto['PurchaseOrderLineDto'];
 
-const rest = (l: Line) => l.ordered - l.received;
+const rest = (l: Line) => l.ordered - l.closed - l.received;
 const inUnits = (n: number, l: Line) => countOf(n, { name: l.unit, plural: l.units });
 
 /** "1 pallet" where whole packs remain, otherwise base units. */
 function restWords(l: Line): [string, string] {
   const left = rest(l);
-  if (left === 0) return ['all here', ''];
+  if (left === 0) return l.closed > 0 ? [`${inUnits(l.closed, l)} closed short`, ''] : ['all here', ''];
   if (left < 0) return [inUnits(l.received, l), `${-left} over`];
   const packs = left % l.factor === 0 ? countOf(left / l.factor, { name: l.pack, plural: l.packPlural }) : inUnits(left, l);
   return [`${packs} to come`, l.factor > 1 ? inUnits(left, l) : ''];
@@ -30,6 +33,7 @@ function restWords(l: Line): [string, string] {
 
 function LineRow({ line, currency, costs }: { line: Line; currency: string; costs: boolean }) {
   const [words, note] = restWords(line);
+  const said = answerWords(line, currency);
   return (
     <tr>
       <td className="ln">{line.line}</td>
@@ -41,6 +45,7 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
           <Link to={`/shelves/items/${line.sku}`}>{line.name}</Link>
         </b>
         <span className="note code">{line.sku}</span>
+        {said && <span className="note stamped">{said}</span>}
       </td>
       <td className="num">
         <b>{countOf(line.packs, { name: line.pack, plural: line.packPlural })}</b>
@@ -54,7 +59,9 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
       </td>
       <td>
         <b>{words}</b>
-        <span className={`note ${rest(line) < 0 ? 'stamped' : ''}`}>{note}</span>
+        <span className={`note ${rest(line) < 0 ? 'stamped' : ''}`}>
+          {line.expectedOn && rest(line) > 0 ? `due ${day(line.expectedOn)}` : note}
+        </span>
       </td>
       {costs && (
         <>
@@ -70,57 +77,24 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
   );
 }
 
-function useActs(order: Order | undefined) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (act: 'place' | 'cancel') => {
-      const params = { path: { code: order?.code ?? '' } };
-      const headers = ifMatch(order?.version ?? 0);
-      return ask(
-        act === 'place'
-          ? api.POST('/api/purchase-orders/{code}/place', { params, headers })
-          : api.POST('/api/purchase-orders/{code}/cancel', { params, headers }),
-      );
-    },
-    onSettled: () => client.invalidateQueries(),
-  });
-}
+const ANSWERS: Readonly<Record<string, string>> = {
+  acknowledged: ', came to the supplier',
+  confirmed: ', confirmed',
+  'to-settle': ', answered',
+  queried: ', asked again',
+  refused: ', refused',
+};
 
-function Acts({ order }: { order: Order }) {
-  const me = useMe();
-  const acts = useActs(order);
-  const navigate = useNavigate();
-  const buys = me.data?.rights.includes('buy') ?? false;
-  const receives = me.data?.rights.includes('receive') ?? false;
-  const next = order.lines.find((l) => rest(l) > 0);
+function arrivals(o: Order) {
+  if (o.arrivals.length === 0) return 'nothing here yet';
   return (
     <>
-      <ProblemNote problem={acts.error} />
-      <div className="acts">
-        {order.state === 'draft' && buys && (
-          <>
-            <button type="button" className="act act-next" onClick={() => acts.mutate('place')} disabled={acts.isPending}>
-              Place with {order.supplier} <Glyph name="go" size={13} />
-            </button>
-            <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
-              Rewrite
-            </button>
-          </>
-        )}
-        {(order.state === 'placed' || order.state === 'part-received') && next && receives && (
-          <Link to={`/floor/receive/${order.code}`} className="act act-next">
-            Book in line {next.line} <Glyph name="go" size={13} />
-          </Link>
-        )}
-        <a className="act" href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
-          <Glyph name="print" /> Order paper
-        </a>
-        {buys && (order.state === 'draft' || order.state === 'placed') && (
-          <button type="button" className="act-link" onClick={() => acts.mutate('cancel')} disabled={acts.isPending}>
-            Cancel the order
-          </button>
-        )}
-      </div>
+      {o.arrivals.map((code) => (
+        <Link key={code} to={`/inbound/arrivals/${code}`} className="code">
+          {code}{' '}
+        </Link>
+      ))}
+      {o.firstReceivedAt && `since ${age(o.firstReceivedAt)}`}
     </>
   );
 }
@@ -163,12 +137,12 @@ export function PurchaseOrderSheet() {
                 {
                   cap: 'Expected',
                   value: dayWord(o.expectedOn).replace(/^t/, 'T'),
-                  note: late ? <span className="stamped">late</span> : o.state.replace('-', ' '),
+                  note: late ? <span className="stamped">late</span> : `${o.state.replace('-', ' ')}${ANSWERS[o.answer] ?? ''}`,
                 },
                 {
                   cap: 'To',
                   value: o.site,
-                  note: o.firstReceivedAt ? `first goods ${age(o.firstReceivedAt)} ago` : 'nothing here yet',
+                  note: arrivals(o),
                 },
                 { cap: 'Ring', value: o.supplierPhone || 'no number', note: o.supplierEmail },
                 ...(costs
@@ -211,6 +185,24 @@ export function PurchaseOrderSheet() {
                 ))}
               </tbody>
             </table>
+            {o.charges?.map((c) => (
+              <p key={c.says} className="mt-2">
+                {c.says} {moneyText(micro(c.amount), o.currency)}
+                <span className="note"> shared by {c.by}</span>
+              </p>
+            ))}
+            {o.alike.length > 0 && (
+              <p className="mt-3">
+                <Glyph name="held" /> {o.alike.length === 1 ? 'An order' : 'Orders'} not long ago with the same goods:{' '}
+                {o.alike.map((code) => (
+                  <Link key={code} to={`/inbound/${code}`} className="code">
+                    {code}{' '}
+                  </Link>
+                ))}
+                . Place this one only if both are meant.
+              </p>
+            )}
+            <OrderAnswer order={o} />
             {o.note && <p className="note mt-3">{o.note}</p>}
             {(o.state === 'placed' || o.state === 'part-received') && (
               <div className="flex gap-4 items-center border-[1.5px] border-dashed border-ink-3 px-3 py-2 mt-5 self-start">
@@ -221,7 +213,8 @@ export function PurchaseOrderSheet() {
                 </span>
               </div>
             )}
-            <Acts order={o} />
+            <OrderHistory changes={o.changes} />
+            <OrderActs order={o} />
           </Sheet>
         );
       }}

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { goodsKey, type StoreTask } from '@vectrum/core/scan';
+import { goodsKey, type StoreTask, whyThere } from '@vectrum/core/scan';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useCodebook, useMe } from '../../api/queries';
@@ -22,6 +22,7 @@ export function ToPutAwayPage() {
   return (
     <section className="list" aria-label="To put away">
       <ShelvesWords at="store">
+        {task.data && task.data.metres > 0 && <span className="note">in the order of one walk, {task.data.metres} m</span>}
         <Link to="/floor/store" className="act act-next">
           Put away on the phone <Glyph name="go" size={13} />
         </Link>
@@ -58,8 +59,15 @@ export function ToPutAwayPage() {
                         <b>{item && spell(g.units, item.packs)}</b>
                       </td>
                       <td className="code">{g.fromCode}</td>
-                      <td className="code strong">{g.suggestion?.code ?? 'no bin free'}</td>
-                      <td className="mid">{g.suggestion?.reason}</td>
+                      <td className="code strong">
+                        {g.suggestion?.code ?? 'no bin free'}
+                        {g.then.map((t) => (
+                          <span key={t.code} className="note">
+                            then {t.code}
+                          </span>
+                        ))}
+                      </td>
+                      <td className="mid">{item && g.suggestion && whyThere(g, g.units, item)}</td>
                     </tr>
                   );
                 })}

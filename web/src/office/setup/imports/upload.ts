@@ -1,22 +1,16 @@
-import { newKey, ProblemError } from '../../../api/client';
+import { ProblemError } from '../../../api/client';
+import { sendFile } from '../../../api/send-file';
 
-/** Sends a file as it is; returns the number of its import. Throws the problem behind a refusal. */
+/** Sends a file to be taken in; returns the number of its import. A problem says which file it was. */
 export async function uploadImport(file: File): Promise<string> {
-  const answer = await fetch(`/api/imports?name=${encodeURIComponent(file.name)}`, {
-    method: 'POST',
-    body: file,
-    headers: { 'content-type': 'application/octet-stream', 'idempotency-key': newKey() },
-  });
-  const body = (await answer.json().catch(() => ({}))) as { id?: string; code?: string; detail?: string; fields?: Record<string, string> };
-  if (!answer.ok || !body.id) {
-    throw new ProblemError(
-      answer.status,
-      body.code ?? 'unknown',
-      `${file.name}: ${body.detail ?? 'the file did not arrive. Try again'}`,
-      body.fields,
-    );
+  try {
+    const { id } = await sendFile<{ id?: string }>('POST', `/api/imports?name=${encodeURIComponent(file.name)}`, file);
+    if (id) return id;
+  } catch (thrown) {
+    if (!(thrown instanceof ProblemError)) throw thrown;
+    throw new ProblemError(thrown.status, thrown.code, `${file.name}: ${thrown.message}`, thrown.fields);
   }
-  return body.id;
+  throw new ProblemError(500, 'unknown', `${file.name}: The file did not arrive. Try again`);
 }
 
 /** Files in the order in which an empty house needs them: numbered names say so themselves. */

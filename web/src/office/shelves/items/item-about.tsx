@@ -3,7 +3,8 @@ import { micro, priceText } from '@vectrum/core/money';
 import { countOf, packName } from '@vectrum/core/quantity';
 import { useRef } from 'react';
 import { Link } from 'react-router';
-import { api, ask, newKey, ProblemError, type Dto } from '../../../api/client';
+import { api, ask, type Dto } from '../../../api/client';
+import { sendFile } from '../../../api/send-file';
 import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { ItemPicture } from '../../../ui/item-picture';
@@ -136,17 +137,7 @@ function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const keep = useMutation({
-    mutationFn: async (picture: File) => {
-      const answer = await fetch(`/api/items/${encodeURIComponent(item.sku)}/picture`, {
-        method: 'PUT',
-        body: picture,
-        headers: { 'content-type': 'application/octet-stream', 'idempotency-key': newKey() },
-      });
-      if (!answer.ok) {
-        const problem = (await answer.json().catch(() => ({}))) as { code?: string; detail?: string };
-        throw new ProblemError(answer.status, problem.code ?? 'unknown', problem.detail ?? 'The picture could not be kept. Try again');
-      }
-    },
+    mutationFn: (picture: File) => sendFile('PUT', `/api/items/${encodeURIComponent(item.sku)}/picture`, picture),
     onSettled: () => client.invalidateQueries(),
   });
   const drop = useMutation({

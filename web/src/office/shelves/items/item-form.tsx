@@ -28,7 +28,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
   const navigate = useNavigate();
   const client = useQueryClient();
   const { register, control, handleSubmit } = useForm<ItemValues>({ defaultValues: item ? valuesOf(item) : freshValues(me.sites) });
-  const [picture, kind] = useWatch({ control, name: ['picture', 'kind'] });
+  const [picture, kind, tracking] = useWatch({ control, name: ['picture', 'kind', 'tracking'] });
   const money = useQuery({ queryKey: ['money'], queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
   const extra = useQuery({ queryKey: ['extra-fields'], queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
   const save = useMutation({
@@ -104,6 +104,11 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
               <option value="restricted">in restricted zones only</option>
             </select>
           </Field>
+          {tracking === 'lot-expiry' && (
+            <Field label="Least life on arrival, days" fault={fields['minLifeDays']}>
+              <input className="input num" inputMode="numeric" placeholder="any" {...register('minLifeDays')} />
+            </Field>
+          )}
         </div>
         <div className="grid gap-4 items-end" style={{ gridTemplateColumns: '1fr 1fr 1fr 2fr' }}>
           {me.seesCosts && (

@@ -16,6 +16,7 @@ const item = {
   tracking: 'none',
   rotation: 'fifo',
   storage: 'any',
+  minLifeDays: null,
   taxCode: 'STANDARD',
   cost: '0.410000',
   labour: null,

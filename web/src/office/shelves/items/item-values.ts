@@ -27,6 +27,7 @@ export interface ItemValues {
   tracking: 'none' | 'lot' | 'lot-expiry' | 'serial';
   rotation: 'fifo' | 'fefo';
   storage: 'any' | 'cold' | 'restricted';
+  minLifeDays: string;
   taxCode: string;
   cost: string;
   labour: string;
@@ -63,6 +64,7 @@ export function freshValues(sites: readonly Dto['SiteDto'][]): ItemValues {
     tracking: 'none',
     rotation: 'fifo',
     storage: 'any',
+    minLifeDays: '',
     taxCode: '',
     cost: '',
     labour: '',
@@ -86,6 +88,7 @@ export function valuesOf(item: Dto['ItemDto']): ItemValues {
     tracking: item.tracking as ItemValues['tracking'],
     rotation: item.rotation as ItemValues['rotation'],
     storage: item.storage as ItemValues['storage'],
+    minLifeDays: item.minLifeDays === null ? '' : String(item.minLifeDays),
     taxCode: item.taxCode ?? '',
     cost: money(item.cost),
     labour: money(item.labour),
@@ -125,6 +128,7 @@ export function bodyOf(v: ItemValues, seesCosts: boolean): Dto['EditItemDto'] {
     tracking: v.tracking,
     rotation: v.rotation,
     storage: v.storage,
+    minLifeDays: v.tracking === 'lot-expiry' && v.minLifeDays.trim() !== '' ? Number(v.minLifeDays) : null,
     taxCode: v.taxCode || null,
     neverHoldsUp: v.neverHoldsUp,
     ...(seesCosts ? { cost: v.cost.trim() || null, labour: v.kind === 'assembly' ? v.labour.trim() || null : null } : {}),

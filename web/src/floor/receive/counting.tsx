@@ -1,0 +1,156 @@
+import { spell } from '@vectrum/core/quantity';
+import { countedUnits, destination, lineOf, receivedOn, type ItemFacts, type ReceiveState, type ReceiveTask } from '@vectrum/core/scan';
+import { QuantityPad } from '../../flow/quantity-pad';
+import type { FlowInput } from '../../flow/use-flow';
+import { whole } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { Picture } from '../../ui/picture';
+import { PrintLabel } from '../print-label';
+import { QuestionKeys } from './question';
+
+function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; input: (given: FlowInput) => void }) {
+  if (item.tracking === 'none') return null;
+  return (
+    <div className="ans">
+      <label>
+        <span className="cap">{item.tracking === 'serial' ? 'Serial number' : 'Lot'}</span>
+        <input
+          value={state.lot ?? ''}
+          placeholder="scan or type"
+          maxLength={20}
+          onChange={(e) => input({ kind: 'text', field: 'lot', value: e.target.value })}
+          className="code"
+        />
+      </label>
+      {item.tracking === 'lot-expiry' && (
+        <label>
+          <span className="cap">Best before</span>
+          <input
+            type="date"
+            value={state.expires ?? ''}
+            onChange={(e) => input({ kind: 'text', field: 'expires', value: e.target.value })}
+          />
+        </label>
+      )}
+    </div>
+  );
+}
+
+function hint(task: ReceiveTask, state: ReceiveState, item: ItemFacts): string {
+  const hand = state.hand;
+  if (hand?.as === 'apart') return `set apart: ${hand.reason ?? ''}`;
+  if (hand?.as === 'unordered') return 'on no order';
+  const line = lineOf(task, hand?.lineId ?? null);
+  const rest = line ? line.ordered - receivedOn(task, state, line.lineId) : 0;
+  return rest > 0 ? `${spell(rest, item.packs)} to come` : 'all of it is here';
+}
+
+/** Instead of an answer: the pad again, with what was counted. */
+function Again({ state, item, input }: { state: ReceiveState; item: ItemFacts; input: (given: FlowInput) => void }) {
+  const packId = state.activePackId ?? item.packs[0]?.id ?? 0;
+  return (
+    <div className="f-keys">
+      <button type="button" className="f-key" onClick={() => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}>
+        Count again
+      </button>
+      <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
+        Leave it
+      </button>
+    </div>
+  );
+}
+
+/** The goods in hand: counted by pack, with lot and date where they are kept by them, damaged or not, and where they go. */
+export function Counting({
+  task,
+  state,
+  item,
+  input,
+}: {
+  task: ReceiveTask;
+  state: ReceiveState;
+  item: ItemFacts;
+  input: (given: FlowInput) => void;
+}) {
+  const units = countedUnits(state, item);
+  const line = lineOf(task, state.hand?.lineId ?? null);
+  const over = line ? units - (line.ordered - receivedOn(task, state, line.lineId)) : 0;
+  const words = spell(units, item.packs);
+  const to = destination(task, state).code;
+  const damaged = state.condition === 'damaged';
+  return (
+    <>
+      <div className="f-card">
+        <Picture name={item.picture} size={68} />
+        <div>
+          <h2>{item.name}</h2>
+          <span>{hint(task, state, item)}</span>
+        </div>
+      </div>
+      <Facts item={item} state={state} input={input} />
+      {state.question ? (
+        <QuestionKeys question={state.question} item={item} mayTake={task.mayTake} input={input} />
+      ) : (
+        <h1 className="f-ask ask">{damaged ? 'How many are damaged?' : 'How many came?'}</h1>
+      )}
+      <div className="say" aria-live="polite">
+        <b>{whole(units)}</b>
+        <div>
+          {units > 0 ? words : 'Count, or scan each pack'}
+          {over > 0 && units > 0 && (
+            <span className="over">
+              <Glyph name="over" />
+              {over} more than ordered
+            </span>
+          )}
+        </div>
+      </div>
+      {state.question ? (
+        <Again state={state} item={item} input={input} />
+      ) : (
+        <>
+          <QuantityPad
+            item={item}
+            counts={state.counts}
+            active={state.activePackId ?? item.packs[0]?.id ?? 0}
+            fresh={!state.keyed}
+            onCount={(packId, count) => input({ kind: 'count', packId, count })}
+            onActive={(packId) => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}
+          />
+          <div style={{ marginTop: 'auto' }} />
+          <div className="f-keys" style={{ marginTop: 10, paddingBottom: 10 }}>
+            <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
+              Back
+            </button>
+            <button
+              type="button"
+              className="f-key"
+              aria-pressed={damaged}
+              onClick={() => input({ kind: 'condition', condition: damaged ? 'good' : 'damaged' })}
+            >
+              Damaged
+            </button>
+            <PrintLabel subject="item" code={item.sku} holds={1} lot={state.lot} expires={state.expires} says="Label" />
+          </div>
+          <div className="f-keys" style={{ marginTop: 0 }}>
+            <button
+              type="button"
+              className="f-key next"
+              style={{ minHeight: 72, fontSize: 22 }}
+              disabled={units === 0}
+              onClick={() => input({ kind: 'confirm' })}
+            >
+              {units === 0 ? (
+                'Nothing counted yet'
+              ) : (
+                <span>
+                  {state.hand?.as === 'apart' ? 'Set apart' : 'Book in'} {words} to <span className="whitespace-nowrap">{to}</span>
+                </span>
+              )}
+            </button>
+          </div>
+        </>
+      )}
+    </>
+  );
+}

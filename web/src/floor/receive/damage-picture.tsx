@@ -1,0 +1,26 @@
+import { useMutation } from '@tanstack/react-query';
+import { sendFile } from '../../api/send-file';
+import { ProblemNote } from '../../ui/states';
+
+/** After damaged or wrong goods: the phone's camera, for the supplier to see. */
+export function DamagePicture({ receiptId, name, onDone }: { receiptId: number; name: string; onDone: () => void }) {
+  const send = useMutation({ mutationFn: (file: File) => sendFile('PUT', `/api/receipts/${receiptId}/picture`, file), onSuccess: onDone });
+  return (
+    <div className="px-[14px] mb-3">
+      <label className="f-key cursor-pointer" style={{ minHeight: 64 }}>
+        {send.isPending ? 'On its way …' : `Picture of ${name}`}
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) send.mutate(file);
+          }}
+        />
+      </label>
+      <ProblemNote problem={send.error} />
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Feedback, How } from '@vectrum/core/scan';
+import { useCallback, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { FeedbackBand } from '../../flow/band';
+import { soundBand } from '../../flow/sound';
+import { age, dayWord, plural } from '../../ui/format';
+import { Glyph, progressGlyph } from '../../ui/glyph';
+import { ProblemNote, Shown } from '../../ui/states';
+import { FloorKeys } from '../keys';
+import { usePageScan } from '../scan-context';
+
+type Due = Dto['DueDto'];
+
+function progress(d: Due): string {
+  if (d.linesIn > 0 || d.since) return `${d.linesIn} of ${d.lines} lines in${d.since ? `, here for ${age(d.since)}` : ''}`;
+  if (d.late && d.expectedOn) return `late, due ${dayWord(d.expectedOn)}`;
+  return `${dayWord(d.expectedOn)}${d.pallets > 0 ? `, ${plural(d.pallets, 'pallet', 'pallets')} announced` : ''}`;
+}
+
+/** What is due, at the door and overdue first. Any code leads on: an order's paper, a pallet, or goods that are due. */
+export function DuePage() {
+  const navigate = useNavigate();
+  const me = useMe();
+  const siteId = me.data?.sites[0]?.id;
+  const [band, setBand] = useState<Feedback | null>(null);
+  const [choices, setChoices] = useState<{ code: string; list: Due[] } | null>(null);
+  const due = useQuery({ queryKey: ['receive-due'], queryFn: () => ask(api.GET('/api/floor/receive')) });
+  const find = useMutation({
+    mutationFn: ({ code }: { code: string; how: How }) => ask(api.GET('/api/floor/due', { params: { query: { code } } })),
+    onSuccess: ({ opens, choices: several }, scanned) => {
+      if (opens)
+        return void navigate(`/floor/receive/${opens}`, { state: opens === scanned.code.trim().toUpperCase() ? null : { scanned } });
+      setChoices(several.length > 0 ? { code: scanned.code, list: several } : null);
+      if (several.length > 0) return;
+      soundBand('unknown');
+      setBand({ band: 'unknown', title: scanned.code, detail: 'No order, pallet or goods that are due have this code' });
+    },
+  });
+  const { mutate } = find;
+  usePageScan(
+    useCallback(
+      (code: string, how: How) => {
+        setBand(null);
+        mutate({ code, how });
+      },
+      [mutate],
+    ),
+  );
+  const unordered = useMutation({
+    mutationFn: () => ask(api.POST('/api/floor/arrivals', { body: { siteId: siteId ?? 0 } })),
+    onSuccess: ({ code }) => void navigate(`/floor/receive/${code}`),
+  });
+  return (
+    <>
+      <FeedbackBand feedback={band} />
+      <header className="f-head">
+        <Link to="/floor">‹ Tasks</Link>
+        <span />
+        <span>{due.data ? `${due.data.length} due` : ''}</span>
+      </header>
+      <h1 className="f-ask ask">{choices ? 'Which of these?' : 'Scan paper, pallet or goods'}</h1>
+      <div className="f-body mt-3">
+        <ProblemNote problem={find.error ?? unordered.error} />
+        <Shown query={due}>
+          {(all) => (
+            <ul className="f-list">
+              {(choices?.list ?? all).map((d) => (
+                <li key={d.code}>
+                  <Link to={`/floor/receive/${d.code}`} state={choices ? { scanned: { code: choices.code, how: 'scanned' } } : null}>
+                    <b>{d.supplier}</b>
+                    <Glyph name={d.late && d.linesIn === 0 ? 'blocked' : progressGlyph(d.linesIn, d.lines)} size={24} says />
+                    <span>
+                      <span className="code">{d.code}</span>, {progress(d)}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+              {all.length === 0 && <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>}
+            </ul>
+          )}
+        </Shown>
+      </div>
+      <FloorKeys siteId={siteId}>
+        {me.data?.rights.includes('take-in') && (
+          <button type="button" className="f-key" disabled={unordered.isPending} onClick={() => unordered.mutate()}>
+            No order
+          </button>
+        )}
+      </FloorKeys>
+    </>
+  );
+}

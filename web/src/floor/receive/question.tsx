@@ -1,0 +1,92 @@
+import { packName, spell } from '@vectrum/core/quantity';
+import type { Codebook, ItemFacts, ReceiveQuestion, ReceiveTask } from '@vectrum/core/scan';
+import { Link } from 'react-router';
+import type { FlowInput } from '../../flow/use-flow';
+
+/** The words of the two answers to a question, where it has these. */
+function answers(question: ReceiveQuestion, item: ItemFacts | undefined): { ask: string; apart: string; take: string } | null {
+  switch (question.kind) {
+    case 'not-ordered':
+      return { ask: 'Nobody ordered this', apart: 'Set it apart', take: 'Take it in' };
+    case 'over':
+      return {
+        ask: 'More than was ordered',
+        apart: `Set ${item ? spell(question.units - question.most, item.packs) : 'the rest'} apart`,
+        take: 'Take all, as an extra line',
+      };
+    case 'too-old':
+      return { ask: 'Too old to take', apart: 'Set all of it apart', take: 'Take it all the same' };
+    case 'unknown-code':
+      return null;
+  }
+}
+
+/** What to do with goods that the rules refuse: two keys in the thumb's reach. */
+export function QuestionKeys({
+  question,
+  item,
+  mayTake,
+  input,
+}: {
+  question: ReceiveQuestion;
+  item: ItemFacts | undefined;
+  mayTake: boolean;
+  input: (given: FlowInput) => void;
+}) {
+  const words = answers(question, item);
+  if (!words) return null;
+  return (
+    <>
+      <h1 className="f-ask ask">{words.ask}</h1>
+      <div className="grid gap-[10px] px-[14px] mt-3">
+        <button type="button" className="f-key next" onClick={() => input({ kind: 'answer', answer: 'apart' })}>
+          {words.apart}
+        </button>
+        {mayTake && (
+          <button type="button" className="f-key" onClick={() => input({ kind: 'answer', answer: 'take' })}>
+            {words.take}
+          </button>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** An unknown barcode: what is it on? One touch ties it to goods that are due. */
+export function TieList({
+  code,
+  task,
+  book,
+  input,
+}: {
+  code: string;
+  task: ReceiveTask;
+  book: Codebook;
+  input: (given: FlowInput) => void;
+}) {
+  const items = [...new Set(task.lines.map((l) => l.itemId))].flatMap((id) => book.items[id] ?? []);
+  return (
+    <>
+      <h1 className="f-ask ask">What is it on?</h1>
+      <ul className="f-list mt-3" aria-label="What the code is on">
+        {items.flatMap((item) =>
+          [...item.packs].reverse().map((pack) => (
+            <li key={`${item.id}/${pack.id}`}>
+              <button type="button" onClick={() => input({ kind: 'tie', itemId: item.id, packId: pack.id })}>
+                <b>{item.name}</b>
+                <span>{packName(pack, 1)}</span>
+              </button>
+            </li>
+          )),
+        )}
+        <li>
+          <Link to={`/floor/look?code=${encodeURIComponent(code)}`}>
+            <b>Something else</b>
+            <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            <span>look it up and tie it there</span>
+          </Link>
+        </li>
+      </ul>
+    </>
+  );
+}

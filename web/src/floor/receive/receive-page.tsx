@@ -1,0 +1,167 @@
+import { useQuery } from '@tanstack/react-query';
+import { spell } from '@vectrum/core/quantity';
+import {
+  receive,
+  receivedOn,
+  startReceive,
+  type Bundle,
+  type Codebook,
+  type How,
+  type ReceiveLine,
+  type ReceiveTask,
+} from '@vectrum/core/scan';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useLocation, useParams } from 'react-router';
+import { api, ask } from '../../api/client';
+import { useCodebook } from '../../api/queries';
+import { FeedbackBand } from '../../flow/band';
+import { useFlow } from '../../flow/use-flow';
+import { plural, whole } from '../../ui/format';
+import { Glyph, progressGlyph } from '../../ui/glyph';
+import { ProblemNote } from '../../ui/states';
+import { FloorTape } from '../floor-tape';
+import { FloorKeys } from '../keys';
+import { usePageScan } from '../scan-context';
+import { ClosePanel } from './close-panel';
+import { Counting } from './counting';
+import { DamagePicture } from './damage-picture';
+import { QuestionKeys, TieList } from './question';
+import { type FloorCommand, sendReceive } from './send';
+
+type Task = ReceiveTask & Bundle;
+
+/** Loads the task of one order or arrival and the site's codes, then runs the flow. */
+export function ReceivePage() {
+  const { code = '' } = useParams();
+  const task = useQuery({
+    queryKey: ['receive', code],
+    queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<Task>,
+  });
+  const book = useCodebook(task.data?.dock.siteId);
+  if (task.data && book.data) return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
+  return (
+    <div className="p-4">
+      <header className="f-head">
+        <Link to="/floor/receive">‹ What is due</Link>
+      </header>
+      <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />
+    </div>
+  );
+}
+
+function Receive({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
+  const [closing, setClosing] = useState(false);
+  const [pictured, setPictured] = useState<{ receiptId: number; name: string } | null>(null);
+  const flow = useFlow<Task, typeof startReceive, FloorCommand>({
+    task,
+    book,
+    start: startReceive,
+    reduce: receive,
+    send: async (command) => {
+      const done = await sendReceive(command, book);
+      const aside = command.kind === 'receive' && (command.condition === 'damaged' || command.as === 'apart');
+      if (aside && done) setPictured({ receiptId: done.receiptId, name: book.items[command.itemId]?.name ?? 'it' });
+    },
+    refetch,
+    siteId: task.dock.siteId,
+    document: task.document,
+  });
+  const { state, input, scan } = flow;
+  usePageScan(scan);
+  useFirstScan(scan);
+  const item = state.hand ? book.items[state.hand.itemId] : undefined;
+  const done = task.lines.filter((l) => receivedOn(task, state, l.lineId) >= l.ordered).length;
+  const pallets = task.pallets.filter((p) => !p.received && !state.pending.some((q) => q.sscc === p.sscc)).length;
+  return (
+    <>
+      <FeedbackBand feedback={flow.feedback} />
+      <header className="f-head">
+        <Link to="/floor/receive" className="code">
+          ‹ {task.document}
+        </Link>
+        <span style={{ fontWeight: 500, color: 'var(--color-ink-2)' }} className="overflow-hidden text-ellipsis whitespace-nowrap">
+          {task.supplier}
+        </span>
+        <span>{task.lines.length > 0 && `${done} of ${task.lines.length}`}</span>
+      </header>
+      {closing ? (
+        <ClosePanel task={task} state={state} book={book} onBack={() => setClosing(false)} />
+      ) : item ? (
+        <Counting task={task} state={state} item={item} input={input} />
+      ) : (
+        <>
+          {state.question?.kind === 'unknown-code' ? (
+            <div className="f-body">
+              <TieList code={state.question.code} task={task} book={book} input={input} />
+            </div>
+          ) : (
+            <>
+              {state.question ? (
+                <QuestionKeys question={state.question} item={undefined} mayTake={task.mayTake} input={input} />
+              ) : (
+                <h1 className="f-ask ask">
+                  {task.lines.length > 0 && done === task.lines.length
+                    ? 'All lines are in'
+                    : pallets > 0
+                      ? `Scan ${plural(pallets, 'the pallet', 'pallets')} or the goods`
+                      : 'Scan the goods'}
+                </h1>
+              )}
+              <p className="px-[18px] pt-1 text-[17px] text-[color:var(--color-ink-2)]">
+                To <b className="code">{(state.to ?? task.dock).code}</b>; scan another place to change it
+              </p>
+              <div className="f-body mt-3">
+                <ul className="f-list">
+                  {task.lines.map((l) => (
+                    <Line
+                      key={l.lineId}
+                      line={l}
+                      come={receivedOn(task, state, l.lineId)}
+                      book={book}
+                      onChoose={(code) => scan(code, 'typed')}
+                    />
+                  ))}
+                </ul>
+              </div>
+            </>
+          )}
+          {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
+          <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />
+          <FloorKeys siteId={task.dock.siteId} document={task.document}>
+            <button type="button" className="f-key" disabled={flow.waiting > 0} onClick={() => setClosing(true)}>
+              Close
+            </button>
+          </FloorKeys>
+        </>
+      )}
+    </>
+  );
+}
+
+/** The goods or the pallet whose scan led here count as scanned here. */
+function useFirstScan(scan: (code: string, how: How) => void): void {
+  const { state } = useLocation() as { state: { scanned?: { code: string; how: How } } | null };
+  const first = useRef(state?.scanned);
+  useEffect(() => {
+    const scanned = first.current;
+    first.current = undefined;
+    if (scanned) scan(scanned.code, scanned.how);
+  }, [scan]);
+}
+
+function Line({ line, come, book, onChoose }: { line: ReceiveLine; come: number; book: Codebook; onChoose: (code: string) => void }) {
+  const facts = book.items[line.itemId];
+  const left = line.ordered - come;
+  return (
+    <li>
+      <button type="button" disabled={!facts} onClick={() => facts && onChoose(facts.sku)}>
+        <b>{facts?.name ?? 'unknown item'}</b>
+        <Glyph name={progressGlyph(come, line.ordered)} size={24} says />
+        <span>
+          {come > 0 ? `${whole(come)} of ${whole(line.ordered)}, ` : ''}
+          {facts && left > 0 ? `${spell(left, facts.packs)} to come` : left < 0 ? `${-left} over` : 'all here'}
+        </span>
+      </button>
+    </li>
+  );
+}

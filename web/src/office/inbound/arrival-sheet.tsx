@@ -1,0 +1,222 @@
+import { useQuery } from '@tanstack/react-query';
+import { micro, priceText } from '@vectrum/core/money';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { age, clock, day, dayWord, plural } from '../../ui/format';
+import { Glyph, type GlyphName } from '../../ui/glyph';
+import { Picture } from '../../ui/picture';
+import { Sheet, Waybill } from '../../ui/sheet';
+import { Shown } from '../../ui/states';
+import { WhyNumber, WhySum, type WhyTerm } from '../../ui/why';
+
+type Arrival = Dto['ArrivalDto'];
+type Receipt = Dto['ReceiptDto'];
+
+const STATES: Readonly<Record<string, string>> = { announced: 'announced, not here yet', open: 'at the door', closed: 'closed' };
+const TAKEN: Readonly<Record<string, string>> = { extra: 'extra line', unordered: 'without an order' };
+
+function glyphOf(r: Receipt): GlyphName {
+  if (r.undone) return 'undo';
+  return r.condition === 'good' ? 'full' : 'held';
+}
+
+function remark(r: Receipt): string {
+  return [TAKEN[r.takenAs], r.reason, r.condition === 'damaged' ? 'damaged' : '', r.undone ? 'taken back' : ''].filter(Boolean).join(', ');
+}
+
+/** The opened sum of a landed cost: each share, of one unit, with the paper behind it. */
+function landedTerms(landed: NonNullable<Receipt['landed']>): WhyTerm[] {
+  const parts = landed.parts.map((p, i) => ({
+    sign: p.each.startsWith('-') ? '−' : i === 0 ? '' : '+',
+    term: p.says,
+    units: priceText(micro(p.each.replace('-', ''))),
+    documents: p.document ? [p.document] : [],
+  }));
+  const total = { sign: '=', term: 'Landed, each', units: priceText(micro(landed.each)), documents: [] };
+  return parts.length > 0
+    ? [...parts, total]
+    : [{ sign: '', term: 'What the item is known to cost', units: priceText(micro(landed.each)), documents: [] }, total];
+}
+
+function ReceiptRow({ receipt: r }: { receipt: Receipt }) {
+  const [why, setWhy] = useState(false);
+  const said = remark(r);
+  return (
+    <>
+      <tr className={r.undone ? 'soft' : undefined}>
+        <td className="pc">
+          <Picture name={r.picture} size={30} />
+        </td>
+        <td>
+          <b>
+            <Link to={`/shelves/items/${r.sku}`}>{r.name}</Link>
+          </b>
+          <span className="note code">{r.sku}</span>
+        </td>
+        <td className="gl">
+          <Glyph name={glyphOf(r)} size={15} says />
+        </td>
+        <td>
+          <b>{r.words}</b>
+          {said && <span className={`note ${r.condition === 'good' ? '' : 'stamped'}`}>{said}</span>}
+          {r.pictured && (
+            <a className="note" href={`/api/receipts/${r.id}/picture`} target="_blank" rel="noreferrer">
+              picture
+            </a>
+          )}
+        </td>
+        <td>
+          {r.lot && <span className="code">{r.lot}</span>}
+          {r.expires && <span className="note">until {r.expires}</span>}
+        </td>
+        <td className="code">{r.place}</td>
+        <td>
+          {r.order ? (
+            <Link to={`/inbound/${r.order}`} className="code">
+              {r.order}
+            </Link>
+          ) : (
+            'no order'
+          )}
+          {r.line !== null && <span className="note">line {r.line}</span>}
+        </td>
+        <td>
+          {clock(r.at)} {r.by}
+          <span className="note">{r.how ?? ''}</span>
+        </td>
+        {r.landed && (
+          <td className="num">
+            <WhyNumber open={why} onToggle={() => setWhy((o) => !o)} label="Why this landed cost">
+              {priceText(micro(r.landed.each))}
+            </WhyNumber>
+          </td>
+        )}
+      </tr>
+      {why && r.landed && (
+        <tr>
+          <td colSpan={9}>
+            <WhySum terms={landedTerms(r.landed)} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+function Receipts({ list, currency }: { list: readonly Receipt[]; currency: string }) {
+  if (list.length === 0) return <p className="note mt-4">Nothing of it is booked in yet.</p>;
+  return (
+    <table className="lines">
+      <thead>
+        <tr>
+          <th />
+          <th>Booked in, newest first</th>
+          <th />
+          <th>How much</th>
+          <th>Lot</th>
+          <th>To</th>
+          <th>For</th>
+          <th>By</th>
+          {list.some((r) => r.landed) && (
+            <th className="num">
+              Landed,
+              <br />
+              each {currency}
+            </th>
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((r) => (
+          <ReceiptRow key={r.id} receipt={r} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Announced({ list }: { list: Arrival['announced'] }) {
+  if (list.length === 0) return null;
+  return (
+    <table className="lines">
+      <thead>
+        <tr>
+          <th>Pallet, as announced</th>
+          <th />
+          <th>Goods</th>
+          <th>How much</th>
+          <th>Lot</th>
+          <th>For</th>
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((g, i) => (
+          <tr key={`${g.sscc ?? ''}${g.sku}${i}`}>
+            <td className="code">{list[i - 1]?.sscc === g.sscc ? '' : (g.sscc ?? 'loose')}</td>
+            <td className="gl">
+              <Glyph name={g.received ? 'full' : 'empty'} size={15} says />
+            </td>
+            <td>
+              <b>{g.name}</b>
+            </td>
+            <td>{g.words}</td>
+            <td>
+              {g.lot && <span className="code">{g.lot}</span>}
+              {g.expires && <span className="note">until {g.expires}</span>}
+            </td>
+            <td className="code">{g.order ?? ''}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function stood(a: Arrival): string {
+  if (a.state === 'open' && a.openedAt) return `for ${age(a.openedAt)}`;
+  return a.closedAt ? `${day(a.closedAt)} by ${a.closedBy ?? ''}` : '';
+}
+
+/** One arrival: its papers, its pallets, and every receipt with who booked it in. */
+export function ArrivalSheet() {
+  const { code = '' } = useParams();
+  const me = useMe();
+  const query = useQuery({
+    queryKey: ['arrival', code],
+    queryFn: () => ask(api.GET('/api/arrivals/{code}', { params: { path: { code } } })),
+  });
+  return (
+    <Shown query={query}>
+      {(a) => (
+        <Sheet
+          address={`inbound/arrivals/${a.code}`}
+          title={a.supplier}
+          about={`Arrival, ${a.orders.length > 0 ? `of ${a.orders.join(', ')}` : 'without an order'}`}
+          code={a.code}
+          back="/inbound/arrivals"
+        >
+          <Waybill
+            cells={[
+              { cap: 'State', value: STATES[a.state] ?? a.state, note: stood(a) },
+              { cap: 'Expected', value: dayWord(a.expectedOn).replace(/^t/, 'T'), note: a.site },
+              { cap: 'Supplier’s paper', value: a.paper || 'none noted', note: a.advice ? `advice ${a.advice}` : '' },
+              { cap: 'Ring', value: a.supplierPhone || 'no number', note: a.supplierEmail },
+              { cap: 'Booked in', value: plural(a.receipts.filter((r) => !r.undone).length, 'receipt', 'receipts') },
+            ]}
+          />
+          <Announced list={a.announced} />
+          <Receipts list={a.receipts} currency={me.data?.homeCurrency ?? ''} />
+          <div className="acts">
+            {a.state !== 'closed' && me.data?.rights.includes('receive') && (
+              <Link to={`/floor/receive/${a.code}`} className="act act-next">
+                Receive it <Glyph name="go" size={13} />
+              </Link>
+            )}
+          </div>
+        </Sheet>
+      )}
+    </Shown>
+  );
+}

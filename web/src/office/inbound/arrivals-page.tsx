@@ -1,0 +1,83 @@
+import { useQuery } from '@tanstack/react-query';
+import { Outlet, useNavigate, useParams } from 'react-router';
+import { Link } from 'react-router';
+import { api, ask, type Dto } from '../../api/client';
+import { age, day, dayWord, plural } from '../../ui/format';
+import { Glyph, type GlyphName } from '../../ui/glyph';
+import { Empty, Shown } from '../../ui/states';
+import { GroupedList } from './grouped-list';
+import { arrivalGroups } from './groups';
+import { InboundWords } from './inbound-words';
+
+type Row = Dto['ArrivalRowDto'];
+
+function glyphOf(a: Row): GlyphName {
+  if (a.state === 'closed') return 'full';
+  if (a.state === 'open') return 'half';
+  return a.late ? 'blocked' : 'empty';
+}
+
+function when(a: Row): string {
+  if (a.state === 'open' && a.openedAt) return `here ${age(a.openedAt)}`;
+  if (a.state === 'closed' && a.closedAt) return `${day(a.closedAt)}, ${a.closedBy ?? ''}`;
+  return dayWord(a.expectedOn);
+}
+
+function what(a: Row): string {
+  const parts = [
+    a.orders.join(', ') || 'no order',
+    a.pallets > 0 ? `${a.palletsIn} of ${plural(a.pallets, 'pallet', 'pallets')} in` : '',
+    a.receipts > 0 ? plural(a.receipts, 'receipt', 'receipts') : '',
+  ];
+  return parts.filter(Boolean).join(' · ');
+}
+
+function ArrivalRow({ arrival, open }: { arrival: Row; open: boolean }) {
+  const navigate = useNavigate();
+  const to = `/inbound/arrivals/${arrival.code}`;
+  return (
+    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(to)}>
+      <Glyph name={glyphOf(arrival)} size={14} says />
+      <span>
+        <Link to={to} onClick={(e) => e.stopPropagation()}>
+          <b>{arrival.supplier}</b>
+        </Link>
+        <span className="note">
+          <span className="code">{arrival.code}</span> {what(arrival)}
+        </span>
+        {arrival.aside > 0 && <span className="note stamped block">{arrival.aside} damaged or set apart</span>}
+      </span>
+      <span className={`note ${arrival.late ? 'stamped' : ''}`}>{when(arrival)}</span>
+    </li>
+  );
+}
+
+/** Arrivals: what stands at the door and for how long, what was announced, and what came in, by whom and on which day. */
+export function ArrivalsPage() {
+  const { code: open } = useParams();
+  const query = useQuery({ queryKey: ['arrivals'], queryFn: () => ask(api.GET('/api/arrivals')) });
+  return (
+    <div className="under-2" style={{ ['--list' as string]: open ? '330px' : '560px' }}>
+      <section className="list pos" aria-label="Arrivals">
+        <div className="filter">
+          <InboundWords here="arrivals" />
+        </div>
+        <Shown query={query}>
+          {(list) =>
+            list.length === 0 ? (
+              <Empty title="Nothing has come yet">
+                An arrival begins when the first goods of an order are booked in, or when a supplier announces them.
+              </Empty>
+            ) : (
+              <GroupedList
+                groups={arrivalGroups(list, new Date())}
+                row={(a) => <ArrivalRow key={a.code} arrival={a} open={a.code === open} />}
+              />
+            )
+          }
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,246 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { micro, moneyText } from '@vectrum/core/money';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, ask, ProblemError, type Dto } from '../../api/client';
+import { Field } from '../../ui/field';
+import { Glyph } from '../../ui/glyph';
+import { Sheet } from '../../ui/sheet';
+import { ProblemNote } from '../../ui/states';
+import { billTotal, emptyCharge, fromCharge, fromGoods, type BilledCharge, type BilledGoods } from './bill-values';
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
+export function BillForm() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [supplier, setSupplier] = useState('');
+  const [head, setHead] = useState({ ref: '', billedOn: today(), dueOn: '', note: '' });
+  const [goods, setGoods] = useState<Record<string, BilledGoods>>({});
+  const [charges, setCharges] = useState<BilledCharge[]>([]);
+  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const open = useQuery({
+    queryKey: ['bills-open', supplier],
+    queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier } } })),
+    enabled: supplier !== '',
+  });
+  const save = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/bills', {
+          body: {
+            supplier,
+            ...head,
+            dueOn: head.dueOn || null,
+            goods: Object.values(goods).map((g) => ({ order: g.order, line: g.line, units: Number(g.units), amount: g.amount })),
+            charges: charges.filter((c) => c.amount !== ''),
+          },
+        }),
+      ),
+    onSuccess: async ({ code }) => {
+      await client.invalidateQueries();
+      void navigate(`/inbound/bills/${code}`);
+    },
+  });
+  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  const total = billTotal(Object.values(goods), charges);
+  const choose = (code: string) => {
+    setSupplier(code);
+    setGoods({});
+    setCharges([]);
+  };
+  const all = () => {
+    setGoods(Object.fromEntries((open.data?.goods ?? []).map((g) => [`${g.order}/${g.line}`, fromGoods(g)])));
+    setCharges((open.data?.charges ?? []).map(fromCharge));
+  };
+  return (
+    <Sheet address="inbound/bills/new" title="Enter a bill" back="/inbound/bills">
+      <form
+        className="flex flex-col flex-1 gap-3 mt-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate();
+        }}
+      >
+        <div className="grid gap-4" style={{ gridTemplateColumns: '2fr 1.4fr 1fr 1fr' }}>
+          <Field label="Supplier" fault={fields['supplier']}>
+            <select className="input" autoFocus value={supplier} onChange={(e) => choose(e.target.value)}>
+              <option value="">Choose one</option>
+              {suppliers.data?.map((s) => (
+                <option key={s.code} value={s.code}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
+          </Field>
+          <Field label="Number on the bill" fault={fields['ref']}>
+            <input className="input code" maxLength={60} value={head.ref} onChange={(e) => setHead({ ...head, ref: e.target.value })} />
+          </Field>
+          <Field label="Of">
+            <input type="date" className="input" value={head.billedOn} onChange={(e) => setHead({ ...head, billedOn: e.target.value })} />
+          </Field>
+          <Field label="Due on">
+            <input type="date" className="input" value={head.dueOn} onChange={(e) => setHead({ ...head, dueOn: e.target.value })} />
+          </Field>
+        </div>
+        {open.data && <GoodsTable open={open.data} goods={goods} onChange={setGoods} onAll={all} />}
+        {open.data && <ChargesTable orders={open.data.orders} charges={charges} onChange={setCharges} />}
+        <ProblemNote problem={save.error} />
+        <div className="acts">
+          <button className="act act-next" disabled={save.isPending || total === 0n || head.ref.trim() === ''}>
+            Enter {total === 0n ? 'the bill' : moneyText(total, open.data?.currency)} <Glyph name="go" size={13} />
+          </button>
+          {(total === 0n || head.ref.trim() === '') && <span className="note">A number and one line with an amount are missing</span>}
+        </div>
+      </form>
+    </Sheet>
+  );
+}
+
+function GoodsTable({
+  open,
+  goods,
+  onChange,
+  onAll,
+}: {
+  open: Dto['OpenToBillDto'];
+  goods: Readonly<Record<string, BilledGoods>>;
+  onChange: (goods: Record<string, BilledGoods>) => void;
+  onAll: () => void;
+}) {
+  const set = (key: string, next: BilledGoods | null) => {
+    const { [key]: _, ...rest } = goods;
+    onChange(next ? { ...rest, [key]: next } : rest);
+  };
+  if (open.goods.length === 0)
+    return <p className="note">Nothing of theirs has come that is not billed. A bill can still bring charges.</p>;
+  return (
+    <>
+      <table className="lines">
+        <thead>
+          <tr>
+            <th>Came, not billed</th>
+            <th>For</th>
+            <th className="num">By the order</th>
+            <th className="num">Units billed</th>
+            <th className="num">Amount</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {open.goods.map((g) => {
+            const key = `${g.order}/${g.line}`;
+            const now = goods[key];
+            return (
+              <tr key={key}>
+                <td>
+                  <b>{g.name}</b>
+                  <span className="note">{g.words}</span>
+                </td>
+                <td className="code">
+                  {g.order}
+                  <span className="note">line {g.line}</span>
+                </td>
+                <td className="num">{moneyText(micro(g.amount), open.currency)}</td>
+                <td className="num" style={{ width: 96 }}>
+                  <input
+                    className="input num"
+                    inputMode="numeric"
+                    aria-label={`Units billed of ${g.name}`}
+                    value={now?.units ?? ''}
+                    onChange={(e) => set(key, { ...fromGoods(g), ...now, units: e.target.value.trim() })}
+                  />
+                </td>
+                <td className="num" style={{ width: 110 }}>
+                  <input
+                    className="input num"
+                    inputMode="decimal"
+                    aria-label={`Amount billed for ${g.name}`}
+                    value={now?.amount ?? ''}
+                    onChange={(e) => set(key, { ...fromGoods(g), ...now, amount: e.target.value.trim() })}
+                  />
+                </td>
+                <td>
+                  <button type="button" className="act-link" onClick={() => set(key, now ? null : fromGoods(g))}>
+                    {now ? 'leave out' : 'as it came'}
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <button type="button" className="act-link self-start" onClick={onAll}>
+        All of it, as it came
+      </button>
+    </>
+  );
+}
+
+function ChargesTable({
+  orders,
+  charges,
+  onChange,
+}: {
+  orders: readonly string[];
+  charges: readonly BilledCharge[];
+  onChange: (charges: BilledCharge[]) => void;
+}) {
+  const set = (i: number, next: Partial<BilledCharge>) => onChange(charges.map((c, n) => (n === i ? { ...c, ...next } : c)));
+  return (
+    <section aria-label="Charges" className="grid gap-2 justify-items-start">
+      {charges.map((c, i) => (
+        <div key={i} className="flex gap-3 items-center">
+          <input
+            className="input"
+            style={{ width: 190 }}
+            aria-label={`Charge ${i + 1}`}
+            maxLength={60}
+            value={c.says}
+            onChange={(e) => set(i, { says: e.target.value })}
+          />
+          <span className="note">on</span>
+          <select
+            className="input code"
+            style={{ width: 110 }}
+            aria-label={`Order of charge ${i + 1}`}
+            value={c.order}
+            onChange={(e) => set(i, { order: e.target.value })}
+          >
+            {[...new Set([c.order, ...orders])].filter(Boolean).map((o) => (
+              <option key={o}>{o}</option>
+            ))}
+          </select>
+          <input
+            className="input num"
+            style={{ width: 110 }}
+            inputMode="decimal"
+            aria-label={`Amount of charge ${i + 1}`}
+            value={c.amount}
+            onChange={(e) => set(i, { amount: e.target.value.trim() })}
+          />
+          <select
+            className="input"
+            style={{ width: 156 }}
+            aria-label={`Charge ${i + 1} is shared`}
+            value={c.by}
+            onChange={(e) => set(i, { by: e.target.value as BilledCharge['by'] })}
+          >
+            {(['value', 'units', 'weight', 'volume'] as const).map((by) => (
+              <option key={by} value={by}>
+                shared by {by}
+              </option>
+            ))}
+          </select>
+          <button type="button" aria-label={`Take charge ${i + 1} out`} onClick={() => onChange(charges.filter((_, n) => n !== i))}>
+            <Glyph name="shut" />
+          </button>
+        </div>
+      ))}
+      <button type="button" className="act-link" onClick={() => onChange([...charges, emptyCharge(orders[0] ?? '')])}>
+        Add freight or another charge
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,17 @@
+import type { ReactNode } from 'react';
+
+/** Records under the words that say what forces action. */
+export function GroupedList<T extends { code: string }>({
+  groups,
+  row,
+}: {
+  groups: readonly (readonly [string, readonly T[]])[];
+  row: (one: T) => ReactNode;
+}) {
+  return groups.map(([name, list]) => (
+    <div key={name}>
+      <h3>{name}</h3>
+      <ul>{list.map(row)}</ul>
+    </div>
+  ));
+}

@@ -1,0 +1,152 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, ask, ifMatch, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { Glyph } from '../../ui/glyph';
+import { ProblemNote } from '../../ui/states';
+
+type Order = Dto['PurchaseOrderDto'];
+type Act = 'place' | 'cancel' | 'close';
+
+function useActs(order: Order) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const params = { path: { code: order.code } };
+  const headers = ifMatch(order.version);
+  const onSettled = () => client.invalidateQueries();
+  const act = useMutation({
+    mutationFn: (name: Act) => {
+      switch (name) {
+        case 'place':
+          return ask(api.POST('/api/purchase-orders/{code}/place', { params, headers }));
+        case 'cancel':
+          return ask(api.POST('/api/purchase-orders/{code}/cancel', { params, headers }));
+        case 'close':
+          return ask(api.POST('/api/purchase-orders/{code}/close', { params, headers }));
+      }
+    },
+    onSettled,
+  });
+  const opens = { onSuccess: ({ code }: { code: string }) => void navigate(`/inbound/${code}`), onSettled };
+  const copy = useMutation({ mutationFn: () => ask(api.POST('/api/purchase-orders/{code}/copy', { params })), ...opens });
+  const merge = useMutation({
+    mutationFn: (other: string) => ask(api.POST('/api/purchase-orders/{code}/merge', { params, headers, body: { other } })),
+    onSettled,
+  });
+  const split = useMutation({
+    mutationFn: (lines: number[]) => ask(api.POST('/api/purchase-orders/{code}/split', { params, headers, body: { lines } })),
+    ...opens,
+  });
+  return { act, copy, merge, split };
+}
+
+/** "1, 3" as numbers of lines. */
+const numbers = (text: string) =>
+  text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number);
+
+/** Bringing drafts together and taking one apart. */
+function DraftTools({ merge, split }: Pick<ReturnType<typeof useActs>, 'merge' | 'split'>) {
+  const [open, setOpen] = useState<'merge' | 'split' | null>(null);
+  const [text, setText] = useState('');
+  if (open === null)
+    return (
+      <>
+        <button type="button" className="act-link" onClick={() => setOpen('merge')}>
+          Bring another draft in
+        </button>
+        <button type="button" className="act-link" onClick={() => setOpen('split')}>
+          Take lines out
+        </button>
+      </>
+    );
+  const go = () => (open === 'merge' ? merge.mutate(text.trim()) : split.mutate(numbers(text)));
+  return (
+    <form
+      className="flex gap-2 items-center"
+      onSubmit={(e) => {
+        e.preventDefault();
+        go();
+      }}
+    >
+      <input
+        className="input code"
+        autoFocus
+        aria-label={open === 'merge' ? 'Draft to bring in' : 'Lines to take out'}
+        placeholder={open === 'merge' ? 'P-1187' : 'lines 1, 3'}
+        style={{ width: 110 }}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <button className="act" disabled={text.trim() === ''}>
+        {open === 'merge' ? 'Bring it in' : 'Onto a new draft'}
+      </button>
+      <button type="button" className="act-link" onClick={() => setOpen(null)}>
+        Leave it
+      </button>
+    </form>
+  );
+}
+
+/** What can be done with an order, by its state. */
+export function OrderActs({ order }: { order: Order }) {
+  const me = useMe();
+  const navigate = useNavigate();
+  const { act, copy, merge, split } = useActs(order);
+  const buys = me.data?.rights.includes('buy') ?? false;
+  const receives = me.data?.rights.includes('receive') ?? false;
+  const next = order.lines.find((l) => l.ordered - l.closed > l.received);
+  const draft = order.state === 'draft';
+  const waiting = order.state === 'placed' || order.state === 'part-received';
+  return (
+    <>
+      <ProblemNote problem={act.error ?? copy.error ?? merge.error ?? split.error} />
+      <div className="acts">
+        {draft && buys && (
+          <button type="button" className="act act-next" onClick={() => act.mutate('place')} disabled={act.isPending}>
+            Place with {order.supplier} <Glyph name="go" size={13} />
+          </button>
+        )}
+        {waiting && next && receives && (
+          <Link to={`/floor/receive/${order.code}`} className="act act-next">
+            Book in line {next.line} <Glyph name="go" size={13} />
+          </Link>
+        )}
+        {(draft || waiting) && buys && (
+          <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
+            {draft ? 'Rewrite' : 'Change'}
+          </button>
+        )}
+        <a className="act" href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
+          <Glyph name="print" /> Order paper
+        </a>
+        {buys && (
+          <>
+            {order.goods !== undefined && (
+              <a className="act-link" href={`/api/purchase-orders/${order.code}/ubl`}>
+                UBL
+              </a>
+            )}
+            <button type="button" className="act-link" onClick={() => copy.mutate()} disabled={copy.isPending}>
+              Copy
+            </button>
+            {draft && <DraftTools merge={merge} split={split} />}
+            {(order.state === 'part-received' || order.state === 'received') && (
+              <button type="button" className="act-link" onClick={() => act.mutate('close')} disabled={act.isPending}>
+                {next ? 'Close it short' : 'Close it'}
+              </button>
+            )}
+            {(draft || order.state === 'placed') && (
+              <button type="button" className="act-link" onClick={() => act.mutate('cancel')} disabled={act.isPending}>
+                Cancel the order
+              </button>
+            )}
+          </>
+        )}
+      </div>
+    </>
+  );
+}

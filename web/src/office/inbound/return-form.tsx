@@ -1,0 +1,158 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, ask, ProblemError, type Dto } from '../../api/client';
+import { plural } from '../../ui/format';
+import { Field } from '../../ui/field';
+import { Glyph } from '../../ui/glyph';
+import { Picture } from '../../ui/picture';
+import { Sheet } from '../../ui/sheet';
+import { Empty, ProblemNote, Shown } from '../../ui/states';
+
+type Aside = Dto['AsideDto'];
+
+const keyOf = (g: Aside) => `${g.itemId}/${g.lotId}/${g.condition}/${g.placeId}`;
+
+/** Chooses what goes back to a supplier, from what stands apart. */
+export function ReturnForm() {
+  const aside = useQuery({ queryKey: ['aside'], queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
+  return (
+    <Sheet address="inbound/returns/new" title="Send goods back" back="/inbound/returns">
+      <Shown query={aside}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing stands apart">Goods that the dock sets apart, damaged or wrong, show here.</Empty>
+          ) : (
+            <Form key={list.map(keyOf).join()} list={list} />
+          )
+        }
+      </Shown>
+    </Sheet>
+  );
+}
+
+function Form({ list }: { list: readonly Aside[] }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const [supplier, setSupplier] = useState(list.find((g) => g.supplierCode)?.supplierCode ?? '');
+  const [reason, setReason] = useState('');
+  const [chosen, setChosen] = useState<Readonly<Record<string, string>>>({});
+  const theirs = list.filter((g) => g.supplierCode === supplier || g.supplierCode === null);
+  const going = theirs.filter((g) => Number(chosen[keyOf(g)] ?? 0) > 0);
+  const send = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/supplier-returns', {
+          body: {
+            supplier,
+            siteId: going[0]?.siteId ?? 0,
+            reason,
+            lines: going.map((g) => ({
+              itemId: g.itemId,
+              lotId: g.lotId,
+              condition: g.condition as 'held',
+              placeId: g.placeId,
+              units: Number(chosen[keyOf(g)]),
+            })),
+          },
+        }),
+      ),
+    onSuccess: async ({ code }) => {
+      await client.invalidateQueries();
+      void navigate(`/inbound/returns/${code}`);
+    },
+  });
+  const fields = send.error instanceof ProblemError ? send.error.fields : {};
+  const ready = going.length > 0 && reason.trim() !== '' && supplier !== '';
+  return (
+    <form
+      className="flex flex-col flex-1 gap-3 mt-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        send.mutate();
+      }}
+    >
+      <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 2fr' }}>
+        <Field label="To" fault={fields['supplier']}>
+          <select className="input" autoFocus value={supplier} onChange={(e) => setSupplier(e.target.value)}>
+            <option value="">Choose a supplier</option>
+            {suppliers.data?.map((s) => (
+              <option key={s.code} value={s.code}>
+                {s.name}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="Why they go back" fault={fields['reason']}>
+          <input className="input" maxLength={200} value={reason} onChange={(e) => setReason(e.target.value)} />
+        </Field>
+      </div>
+      <table className="lines">
+        <thead>
+          <tr>
+            <th />
+            <th>Stands apart</th>
+            <th>Why</th>
+            <th>At</th>
+            <th>Came with</th>
+            <th className="num">Units back</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {theirs.map((g) => (
+            <AsideRow
+              key={keyOf(g)}
+              goods={g}
+              units={chosen[keyOf(g)] ?? ''}
+              onUnits={(units) => setChosen({ ...chosen, [keyOf(g)]: units })}
+            />
+          ))}
+        </tbody>
+      </table>
+      {theirs.length === 0 && <p className="note">Nothing of theirs stands apart.</p>}
+      <ProblemNote problem={send.error} />
+      <div className="acts">
+        <button className="act act-next" disabled={send.isPending || !ready}>
+          {going.length === 0 ? 'Send back' : `Send back ${plural(going.length, 'line', 'lines')}`} <Glyph name="go" size={13} />
+        </button>
+        {!ready && <span className="note">A supplier, a reason and one quantity are needed</span>}
+      </div>
+    </form>
+  );
+}
+
+function AsideRow({ goods: g, units, onUnits }: { goods: Aside; units: string; onUnits: (units: string) => void }) {
+  return (
+    <tr>
+      <td className="pc">
+        <Picture name={g.picture} size={30} />
+      </td>
+      <td>
+        <b>{g.name}</b>
+        <span className="note">
+          {g.words}
+          {g.lot && `, lot ${g.lot}`}
+        </span>
+      </td>
+      <td>{g.reason ?? g.condition.replace('-', ' ')}</td>
+      <td className="code">{g.place}</td>
+      <td className="code">{g.order ?? ''}</td>
+      <td className="num" style={{ width: 96 }}>
+        <input
+          className="input num"
+          inputMode="numeric"
+          aria-label={`Units of ${g.name} that go back`}
+          value={units}
+          onChange={(e) => onUnits(e.target.value.trim())}
+        />
+      </td>
+      <td>
+        <button type="button" className="act-link" onClick={() => onUnits(units === '' ? String(g.units) : '')}>
+          {units === '' ? 'all of it' : 'none'}
+        </button>
+      </td>
+    </tr>
+  );
+}

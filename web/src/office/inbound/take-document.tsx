@@ -1,0 +1,36 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import type { Dto } from '../../api/client';
+import { sendFile } from '../../api/send-file';
+import { ProblemNote } from '../../ui/states';
+
+/** Takes in what a supplier sent as UBL: an answer to an order, or an advice of what is on its way. */
+export function TakeDocument() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const take = useMutation({
+    mutationFn: (file: File) => sendFile<Dto['TakenDocumentDto']>('POST', '/api/supplier-documents', file),
+    onSuccess: async ({ kind, code }) => {
+      await client.invalidateQueries();
+      void navigate(kind === 'DespatchAdvice' ? `/inbound/arrivals/${code}` : `/inbound/${code}`);
+    },
+  });
+  return (
+    <>
+      <label className="act-link cursor-pointer">
+        Take in a supplier’s file
+        <input
+          type="file"
+          accept=".xml,application/xml,text/xml"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) take.mutate(file);
+            e.target.value = '';
+          }}
+        />
+      </label>
+      <ProblemNote problem={take.error} />
+    </>
+  );
+}
