@@ -74,7 +74,7 @@ test.describe('what was acknowledged survives kill -9', () => {
 
   interface Task {
     dock: { id: number };
-    lines: { line: number; itemId: number; ordered: number; received: number }[];
+    lines: { lineId: number; itemId: number; ordered: number; received: number }[];
   }
 
   test('server and database are killed between and during scans; every unit is there once', async () => {
@@ -82,7 +82,7 @@ test.describe('what was acknowledged survives kill -9', () => {
     const code = due.find((o) => o.lines === 3)!.code;
     const task = await read<Task>(`floor/receive/${code}`);
     const line = task.lines.find((l) => l.received === 0 && l.ordered >= 24)!;
-    const one = { line: line.line, itemId: line.itemId, units: 1, toPlaceId: task.dock.id, how: 'scanned' };
+    const one = { lineId: line.lineId, itemId: line.itemId, units: 1, toPlaceId: task.dock.id, how: 'scanned' };
     let acknowledged = 0;
     let last = { key: '', text: '' };
     for (let n = 1; n <= 18; n++) {
@@ -106,7 +106,7 @@ test.describe('what was acknowledged survives kill -9', () => {
     const again = await call(`floor/receive/${code}`, one, last.key, 10_000);
     expect(await again.text()).toBe(last.text);
     const after = await read<Task>(`floor/receive/${code}`);
-    expect(after.lines.find((l) => l.line === line.line)!.received).toBe(acknowledged);
+    expect(after.lines.find((l) => l.lineId === line.lineId)!.received).toBe(acknowledged);
   });
 
   test('the ledger is clean afterwards', async () => {

@@ -40,9 +40,9 @@ test('a scan with no task open says what the code is', async () => {
 
 test('a paper that is not there is told, with a way back', async () => {
   await open('ruben', '/floor/receive/P-9999');
-  await expect(floor.getByText('Purchase order P-9999 is not known here')).toBeVisible();
-  await floor.getByRole('link', { name: /Orders/ }).tap();
-  await expect(floor.getByText('Scan the order’s paper')).toBeVisible();
+  await expect(floor.getByText('Order or arrival P-9999 is not known here')).toBeVisible();
+  await floor.getByRole('link', { name: /What is due/ }).tap();
+  await expect(floor.getByText('Scan paper, pallet or goods')).toBeVisible();
 });
 
 test('the practice scanner does what a scanner does', async () => {

@@ -22,6 +22,11 @@ test('office', async ({ browser }) => {
   await shoot(page, 'order');
   await page.goto('/inbound/P-1180');
   await shoot(page, 'purchase-order');
+  await page.goto('/inbound/arrivals/A-0001');
+  await page.locator('.sheet [data-why]').first().click();
+  await shoot(page, 'arrival');
+  await page.goto('/inbound/P-1185');
+  await shoot(page, 'answer');
   await page.goto('/inbound/P-1187/edit');
   await shoot(page, 'purchase-order-form');
   await page.goto('/shelves/items/JAR-454-RD');
