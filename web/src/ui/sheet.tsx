@@ -1,10 +1,9 @@
 import type { ReactNode } from 'react';
-import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { Barcode } from './barcode';
 import { Glyph } from './glyph';
-
-const typing = (e: KeyboardEvent) => e.target instanceof HTMLElement && e.target.matches('input, textarea, select');
+import { useSheetKeys } from './sheet-keys';
+import { Shown } from './states';
 
 /** A record beside its list. Escape closes it; up and down step through the list while it is open. */
 export function Sheet({
@@ -27,23 +26,7 @@ export function Sheet({
   children: ReactNode;
 }) {
   const navigate = useNavigate();
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key === 'Escape' && !typing(e)) void navigate(back);
-      if ((e.key === 'ArrowDown' || e.key === 'ArrowUp') && !typing(e)) {
-        const links = [...document.querySelectorAll<HTMLElement>('.list [data-open]')];
-        const at = links.findIndex((l) => l.getAttribute('aria-selected') === 'true' || l.getAttribute('aria-current') === 'true');
-        const next = links[at + (e.key === 'ArrowDown' ? 1 : -1)];
-        if (next) {
-          e.preventDefault();
-          next.click();
-          next.scrollIntoView({ block: 'nearest' });
-        }
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [navigate, back]);
+  useSheetKeys(back);
   return (
     <aside className="sheet" aria-label={title} key={address}>
       <div className="sheet-in">
@@ -80,6 +63,12 @@ export function Sheet({
       </div>
     </aside>
   );
+}
+
+/** A sheet whose record is read first: its keys work while it loads, and when it cannot be had. */
+export function ShownSheet<T>({ back, ...shown }: { back: string } & Parameters<typeof Shown<T>>[0]) {
+  useSheetKeys(back);
+  return <Shown {...shown} />;
 }
 
 /** Ruled cells, caption over value. */

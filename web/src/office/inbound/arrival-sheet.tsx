@@ -7,8 +7,7 @@ import { useMe } from '../../api/queries';
 import { age, clock, day, dayWord, plural } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
-import { Sheet, Waybill } from '../../ui/sheet';
-import { Shown } from '../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { WhyNumber, WhySum, type WhyTerm } from '../../ui/why';
 
 type Arrival = Dto['ArrivalDto'];
@@ -188,7 +187,7 @@ export function ArrivalSheet() {
     queryFn: () => ask(api.GET('/api/arrivals/{code}', { params: { path: { code } } })),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound/arrivals">
       {(a) => (
         <Sheet
           address={`inbound/arrivals/${a.code}`}
@@ -217,6 +216,6 @@ export function ArrivalSheet() {
           </div>
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }

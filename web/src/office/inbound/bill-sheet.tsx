@@ -6,8 +6,8 @@ import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { day } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
-import { Sheet, Waybill } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
+import { ProblemNote } from '../../ui/states';
 import { BILL_STATES } from './bills-page';
 
 type Bill = Dto['BillDto'];
@@ -133,7 +133,7 @@ export function BillSheet() {
   const me = useMe();
   const query = useQuery({ queryKey: ['bill', code], queryFn: () => ask(api.GET('/api/bills/{code}', { params: { path: { code } } })) });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound/bills">
       {(b) => (
         <Sheet
           address={`inbound/bills/${b.code}`}
@@ -178,6 +178,6 @@ export function BillSheet() {
           {b.state !== 'posted' && <Settle bill={b} />}
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }

@@ -8,8 +8,7 @@ import { Barcode } from '../../ui/barcode';
 import { age, day, dayWord, plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
-import { Sheet, Waybill } from '../../ui/sheet';
-import { Shown } from '../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { inHomeMoney } from './home-money';
 import { OrderActs } from './order-acts';
 import { OrderAnswer, answerWords } from './order-answer';
@@ -116,7 +115,7 @@ export function PurchaseOrderSheet() {
     placeholderData: (was) => (was?.code === code ? was : undefined),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound">
       {(o) => {
         const costs = o.goods !== undefined;
         const late =
@@ -218,6 +217,6 @@ export function PurchaseOrderSheet() {
           </Sheet>
         );
       }}
-    </Shown>
+    </ShownSheet>
   );
 }

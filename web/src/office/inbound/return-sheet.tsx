@@ -7,8 +7,8 @@ import { useMe } from '../../api/queries';
 import { day } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
-import { Sheet, Waybill } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
+import { ProblemNote } from '../../ui/states';
 import { RETURN_STATES } from './returns-page';
 
 type Return = Dto['SupplierReturnDto'];
@@ -73,7 +73,7 @@ export function ReturnSheet() {
     queryFn: () => ask(api.GET('/api/supplier-returns/{code}', { params: { path: { code } } })),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound/returns">
       {(r) => (
         <Sheet
           address={`inbound/returns/${r.code}`}
@@ -147,6 +147,6 @@ export function ReturnSheet() {
           {r.state === 'sent' && me.data?.rights.includes('bills') && <Credit of={r} />}
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }

@@ -9,7 +9,7 @@ import { plural } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
 import { Picture } from '../../ui/picture';
-import { Sheet, Waybill } from '../../ui/sheet';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
@@ -90,7 +90,7 @@ export function SupplierSheet() {
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code } } })),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound/suppliers">
       {(s) => (
         <Sheet address={`inbound/suppliers/${s.code}`} title={s.name} back="/inbound/suppliers">
           <Waybill
@@ -175,6 +175,6 @@ export function SupplierSheet() {
           )}
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }

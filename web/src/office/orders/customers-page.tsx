@@ -8,7 +8,7 @@ import { Field } from '../../ui/field';
 import { when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
-import { Sheet, Waybill } from '../../ui/sheet';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 
 /** Customers with an account, with one open beside the list. */
@@ -80,7 +80,7 @@ export function CustomerSheet() {
     queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code } } })),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/orders/customers">
       {(c) => (
         <Sheet address={`customers/${c.code}`} title={c.name} back="/orders/customers">
           <Waybill
@@ -121,7 +121,7 @@ export function CustomerSheet() {
           )}
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }
 

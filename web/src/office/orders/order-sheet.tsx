@@ -8,8 +8,8 @@ import { day, when, whole } from '../../ui/format';
 import { weightText } from '../../ui/units';
 import { Glyph, progressGlyph, type GlyphName } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
-import { Sheet, Waybill } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
+import { ProblemNote } from '../../ui/states';
 import { useWhy, WhyNumber, WhySum } from '../../ui/why';
 import { HoldForm } from './hold-form';
 
@@ -150,7 +150,7 @@ export function OrderSheet() {
     placeholderData: (was) => (was?.code === code ? was : undefined),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back={`/orders${window.location.search}`}>
       {(o) => (
         <Sheet
           address={`orders/${o.code}`}
@@ -225,6 +225,6 @@ export function OrderSheet() {
           <Acts order={o} />
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }

@@ -8,7 +8,7 @@ import { Field } from '../../ui/field';
 import { when, whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
-import { Sheet, Waybill } from '../../ui/sheet';
+import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { readListings } from './listings';
 
@@ -72,7 +72,7 @@ export function ChannelSheet() {
     queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code } } })),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/setup/channels">
       {(c) => (
         <Sheet address={`channels/${c.code}`} title={c.name} back="/setup/channels">
           <Waybill
@@ -123,7 +123,7 @@ export function ChannelSheet() {
           </div>
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }
 

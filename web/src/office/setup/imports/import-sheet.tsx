@@ -4,8 +4,8 @@ import { useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
-import { Sheet, Waybill } from '../../../ui/sheet';
-import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
+import { Empty, ProblemNote } from '../../../ui/states';
 
 type Run = Dto['ImportDto'];
 const BUSY = new Set(['checking', 'applying']);
@@ -174,7 +174,7 @@ export function ImportSheet() {
   });
   const undo = useMutation({ mutationFn: () => ask(api.POST('/api/imports/{id}/undo', { params: { path: { id } } })), ...settled });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/setup/imports">
       {(run) => {
         const good = run.total - run.faulty;
         const asking = run.state === 'read' || (columns && (run.state === 'checked' || run.state === 'failed'));
@@ -257,6 +257,6 @@ export function ImportSheet() {
           </Sheet>
         );
       }}
-    </Shown>
+    </ShownSheet>
   );
 }

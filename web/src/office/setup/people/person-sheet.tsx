@@ -6,7 +6,7 @@ import { useMe } from '../../../api/queries';
 import { Field } from '../../../ui/field';
 import { plural, when } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
-import { Sheet, Waybill } from '../../../ui/sheet';
+import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { dutyWords } from './people-page';
 
@@ -45,12 +45,12 @@ export function PersonSheet() {
   if (!me.data) return null;
   if (id === undefined) return <Form person={undefined} me={me.data} />;
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/setup/people">
       {(list) => {
         const person = list.find((p) => p.id === Number(id));
         return person ? <Form key={`${person.id}/${person.version}`} person={person} me={me.data} /> : null;
       }}
-    </Shown>
+    </ShownSheet>
   );
 }
 

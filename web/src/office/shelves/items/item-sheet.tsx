@@ -5,8 +5,7 @@ import { api, ask } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Words } from '../../../ui/field';
 import { ItemPicture } from '../../../ui/item-picture';
-import { Sheet, Waybill } from '../../../ui/sheet';
-import { Shown } from '../../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ItemAbout } from './item-about';
 import { ItemMovements } from './item-movements';
 import { ItemStock } from './item-stock';
@@ -28,7 +27,7 @@ export function ItemSheet() {
   const canEdit = me.data?.rights.includes('items') === true;
   const back = `/shelves/items${window.location.search.replace(/([?&])tab=\w+&?/, '$1').replace(/[?&]$/, '')}`;
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back={back}>
       {(item) => {
         const base = item.packs.find((p) => p.factor === 1);
         const home = item.sites.find((s) => s.home);
@@ -108,6 +107,6 @@ export function ItemSheet() {
           </Sheet>
         );
       }}
-    </Shown>
+    </ShownSheet>
   );
 }

@@ -6,8 +6,8 @@ import { useMe } from '../../../api/queries';
 import { Field } from '../../../ui/field';
 import { whole } from '../../../ui/format';
 import { Picture } from '../../../ui/picture';
-import { Sheet, Waybill } from '../../../ui/sheet';
-import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
+import { Empty, ProblemNote } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
 import { kindWords } from './place-kinds';
 
@@ -32,7 +32,7 @@ export function PlaceSheet() {
     onSettled: () => client.invalidateQueries(),
   });
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/shelves/places">
       {(p) => (
         <Sheet address={`places/${p.code}`} title={p.code} about={kindWords(p.kind)} code={p.code} back="/shelves/places">
           <Waybill
@@ -99,7 +99,7 @@ export function PlaceSheet() {
           )}
         </Sheet>
       )}
-    </Shown>
+    </ShownSheet>
   );
 }
 
