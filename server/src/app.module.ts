@@ -16,6 +16,7 @@ import type { Config } from './platform/config.js';
 import { PlatformModule } from './platform/platform.module.js';
 import { PrintingModule } from './printing/printing.module.js';
 import { PurchasingModule } from './purchasing/purchasing.module.js';
+import { InspectionModule } from './inspection/inspection.module.js';
 import { ReturnsModule } from './returns/returns.module.js';
 import { BooksModule } from './books/books.module.js';
 import { ReceivingModule } from './receiving/receiving.module.js';
@@ -39,6 +40,7 @@ export class AppModule {
         PurchasingModule,
         ReceivingModule,
         BooksModule,
+        InspectionModule,
         ReturnsModule,
         OrdersModule,
         ChannelsModule,

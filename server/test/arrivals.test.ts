@@ -129,12 +129,12 @@ describe('arrivals', () => {
     expect((await take(code, 3, { toPlaceId: apartId })).body).toMatchObject({ band: 'not-this', title: 'QUARANTINE-1' });
   });
 
-  it('set wrong goods apart, held, and on no line', async () => {
+  it('set wrong goods apart, and on no line', async () => {
     const code = await placed([['JAR-227-RD', 1, 48]]);
     const apart = { lineId: null, itemId: await house.itemId('SMK-LGE'), as: 'apart', toPlaceId: apartId };
     expect((await take(code, 2, apart)).body).toMatchObject({ code: 'refused', detail: expect.stringContaining('Say why') as string });
     const arrival = await arrivalOf(take(code, 2, { ...apart, reason: 'wrong goods' }));
-    expect(await receipts(arrival)).toMatchObject([{ taken_as: 'apart', units: 2, stock_condition: 'held', reason: 'wrong goods' }]);
+    expect(await receipts(arrival)).toMatchObject([{ taken_as: 'apart', units: 2, stock_condition: 'apart', reason: 'wrong goods' }]);
     expect(await house.figures('SMK-LGE')).toMatchObject({ onHand: 2, held: 2 });
     expect((await task(code)).lines).toMatchObject([{ received: 0 }]);
   });

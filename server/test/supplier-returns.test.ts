@@ -52,7 +52,7 @@ describe('goods that go back to their supplier', () => {
     await came('JAR-340-HX', 5, { lineId: null, itemId: await house.itemId('SMK-LGE'), as: 'apart', reason: 'wrong goods' });
     expect(await aside()).toMatchObject([
       { sku: 'JAR-454-RD', condition: 'damaged', units: 12, words: '12 jars', supplierCode: 'QUILLON', order: code, place: 'QUARANTINE-1' },
-      { sku: 'SMK-LGE', condition: 'held', units: 5, supplierCode: 'QUILLON', order: null, reason: 'wrong goods' },
+      { sku: 'SMK-LGE', condition: 'apart', units: 5, supplierCode: 'QUILLON', order: null, reason: 'wrong goods' },
     ]);
   });
 

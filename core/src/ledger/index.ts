@@ -1,7 +1,10 @@
 export {
   balanceKey,
   changesOf,
+  conditionAfter,
+  CONDITIONS,
   faultOf,
+  isOurs,
   opposite,
   post,
   type BalanceChange,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { available, balanceKey, changesOf, faultOf, opposite, post, whyAvailable, type Movement } from './index.js';
+import { available, balanceKey, changesOf, faultOf, isOurs, opposite, post, whyAvailable, type Movement } from './index.js';
 
 const OUTSIDE = 0;
 const unbounded = new Set([OUTSIDE]);
@@ -12,13 +12,14 @@ const move = (fromPlaceId: number, toPlaceId: number, units: number, itemId = 1,
   units,
 });
 
-const movement = fc.record({
+const movement: fc.Arbitrary<Movement> = fc.record({
   itemId: fc.integer({ min: 1, max: 3 }),
   lotId: fc.integer({ min: 0, max: 2 }),
   condition: fc.constantFrom('good' as const, 'held' as const),
   fromPlaceId: fc.integer({ min: 0, max: 4 }),
   toPlaceId: fc.integer({ min: 0, max: 4 }),
   units: fc.integer({ min: 1, max: 50 }),
+  ...{ toCondition: fc.constantFrom('good' as const, 'held' as const, 'apart' as const) },
 });
 
 /** Posts what can be posted, one after another. */
@@ -49,6 +50,18 @@ describe('the ledger', () => {
     const result = post(before, [move(1, 2, 2), move(1, 3, 2)], unbounded);
     expect(result).toMatchObject({ fault: { kind: 'below-zero', units: -1 } });
     expect([...before.values()]).toEqual([3]);
+  });
+
+  it('finds goods to be in another condition where they stand, and as they were when taken back', () => {
+    const found: Movement = { ...move(1, 1, 4), toCondition: 'held' };
+    const stood = post(new Map(), [move(OUTSIDE, 1, 10)], unbounded);
+    const held = 'balances' in stood ? post(stood.balances, [found], unbounded) : stood;
+    const key = { itemId: 1, placeId: 1, lotId: 0 };
+    expect('balances' in held && held.balances.get(balanceKey({ ...key, condition: 'held' }))).toBe(4);
+    expect('balances' in held && held.balances.get(balanceKey({ ...key, condition: 'good' }))).toBe(6);
+    expect(opposite(found)).toEqual({ ...move(1, 1, 4), condition: 'held', toCondition: 'good' });
+    expect(faultOf({ ...move(1, 1, 4), toCondition: 'good' })).toMatchObject({ kind: 'same-place' });
+    expect([isOurs('held'), isOurs('apart')]).toEqual([true, false]);
   });
 
   it('keeps lots and conditions apart', () => {

@@ -1,5 +1,12 @@
-/** What the goods are like; only `good` stock may be promised. */
-export type Condition = 'good' | 'held' | 'damaged' | 'to-inspect';
+/**
+ * What the goods are like; only `good` stock may be promised. `apart` goods stand in the house but were not taken over from
+ * their supplier: they are not ours, and worth nothing to us.
+ */
+export const CONDITIONS = ['good', 'held', 'damaged', 'to-inspect', 'apart'] as const;
+export type Condition = (typeof CONDITIONS)[number];
+
+/** Whether goods in this condition belong to the house. */
+export const isOurs = (condition: Condition): boolean => condition !== 'apart';
 
 /** One thing the ledger counts apart: an item in a lot (0 where it has none) and a condition. */
 export interface StockKey {
@@ -8,12 +15,17 @@ export interface StockKey {
   condition: Condition;
 }
 
-/** A whole number of base units of one stock key taken from one place to another. */
+/** A whole number of base units of one stock key taken from one place to another, or found to be in another condition. */
 export interface Movement extends StockKey {
   fromPlaceId: number;
   toPlaceId: number;
   units: number;
+  /** Their condition afterwards; absent where it stays. With one, goods may stay where they are. */
+  toCondition?: Condition;
 }
+
+/** The condition of goods once a movement is done. */
+export const conditionAfter = (m: Pick<Movement, 'condition' | 'toCondition'>): Condition => m.toCondition ?? m.condition;
 
 /** A change of one balance: what a movement does to each of its two places. */
 export interface BalanceChange extends StockKey {
@@ -37,15 +49,15 @@ export function balanceKey(b: StockKey & { placeId: number }): string {
  */
 export function changesOf(movements: readonly Movement[]): BalanceChange[] {
   const sums = new Map<string, BalanceChange>();
-  const add = (m: Movement, placeId: number, change: number) => {
-    const key = { itemId: m.itemId, lotId: m.lotId, condition: m.condition, placeId };
+  const add = (m: Movement, condition: Condition, placeId: number, change: number) => {
+    const key = { itemId: m.itemId, lotId: m.lotId, condition, placeId };
     const found = sums.get(balanceKey(key));
     if (found) found.change += change;
     else sums.set(balanceKey(key), { ...key, change });
   };
   for (const m of movements) {
-    add(m, m.fromPlaceId, -m.units);
-    add(m, m.toPlaceId, m.units);
+    add(m, m.condition, m.fromPlaceId, -m.units);
+    add(m, conditionAfter(m), m.toPlaceId, m.units);
   }
   return [...sums].sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)).map(([, change]) => change);
 }
@@ -53,13 +65,15 @@ export function changesOf(movements: readonly Movement[]): BalanceChange[] {
 /** The first fault in a movement's own form, before any balance is looked at. */
 export function faultOf(movement: Movement): LedgerFault | undefined {
   if (!Number.isSafeInteger(movement.units) || movement.units <= 0) return { kind: 'not-whole', movement };
-  if (movement.fromPlaceId === movement.toPlaceId) return { kind: 'same-place', movement };
+  const stays = movement.fromPlaceId === movement.toPlaceId && conditionAfter(movement) === movement.condition;
+  if (stays) return { kind: 'same-place', movement };
   return undefined;
 }
 
-/** The movement that puts another right: the same goods the other way. */
-export function opposite(m: Movement): Movement {
-  return { ...m, fromPlaceId: m.toPlaceId, toPlaceId: m.fromPlaceId };
+/** The movement that puts another right: the same goods the other way, as they were. */
+export function opposite({ toCondition, ...m }: Movement): Movement {
+  const back = { ...m, fromPlaceId: m.toPlaceId, toPlaceId: m.fromPlaceId };
+  return toCondition ? { ...back, condition: toCondition, toCondition: m.condition } : back;
 }
 
 /**

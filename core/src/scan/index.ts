@@ -8,6 +8,7 @@ export {
   startStore,
   store,
   waitingGoods,
+  WAITING,
   whyThere,
   zoneRefusal,
   type StandingGoods,
@@ -32,3 +33,20 @@ export {
   type ShortCommand,
 } from './pick.js';
 export { checkPack, openLine, pack, startPack, toPack, type PackCommand, type PackLine, type PackState, type PackTask } from './pack.js';
+export {
+  answersOf,
+  checkVerdict,
+  goodsInHand,
+  inspect,
+  inspectKey,
+  startInspect,
+  unjudged,
+  VERDICTS,
+  type CheckCommand,
+  type GoodsToInspect,
+  type InspectCommand,
+  type InspectState,
+  type InspectTask,
+  type JudgeCommand,
+  type Verdict,
+} from './inspect.js';

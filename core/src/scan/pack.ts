@@ -82,6 +82,7 @@ export function pack(task: PackTask, book: Codebook, state: PackState, input: Sc
     case 'condition':
     case 'answer':
     case 'tie':
+    case 'check':
       return stay(state);
   }
 }

@@ -150,6 +150,7 @@ export function pick(task: PickTask, book: Codebook, state: PickState, input: Sc
     case 'condition':
     case 'answer':
     case 'tie':
+    case 'check':
       return stay(state);
     case 'settled':
       return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });

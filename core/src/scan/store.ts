@@ -60,7 +60,7 @@ export function standing(task: StoreTask, state: StoreState, key: string): numbe
 
 const SHELVES = new Set(['pick-face', 'reserve', 'cart']);
 /** Where goods stand before they have a bin. */
-const WAITING = new Set(['dock', 'cart']);
+export const WAITING: ReadonlySet<string> = new Set(['dock', 'cart', 'inspection', 'quarantine']);
 
 /** What waits to be put away, at the place that was scanned or anywhere. */
 export function waitingGoods(task: StoreTask, state: StoreState): StandingGoods[] {
@@ -130,6 +130,7 @@ export function store(task: StoreTask, book: Codebook, state: StoreState, input:
     case 'condition':
     case 'answer':
     case 'tie':
+    case 'check':
       return stay(state);
   }
 }

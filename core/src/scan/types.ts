@@ -7,12 +7,13 @@ export type How = 'scanned' | 'typed';
 export type ScanInput =
   | { kind: 'code'; id: string; code: string; how: How }
   | { kind: 'count'; id: string; packId: number; count: number }
-  | { kind: 'text'; id: string; field: 'lot' | 'expires'; value: string }
+  | { kind: 'text'; id: string; field: 'lot' | 'expires' | 'reason'; value: string }
+  | { kind: 'check'; id: string; no: number; value: string }
   | { kind: 'confirm'; id: string }
   | { kind: 'clear'; id: string }
   | { kind: 'not-here'; id: string }
   | { kind: 'condition'; id: string; condition: 'good' | 'damaged' }
-  | { kind: 'answer'; id: string; answer: 'apart' | 'take' }
+  | { kind: 'answer'; id: string; answer: 'apart' | 'take' | 'back' }
   | { kind: 'tie'; id: string; itemId: number; packId: number }
   | { kind: 'settled'; id: string };
 

@@ -31,7 +31,7 @@ export class LineQueries {
       this.stage(
         'shelves',
         'to put away',
-        `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind = 'dock' AND b.units > 0 AND p.site_id IN (?)`,
+        `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind IN ('dock','cart','inspection','quarantine') AND b.stock_condition = 'good' AND b.units > 0 AND p.site_id IN (?)`,
         sites,
       ),
       this.stage(

@@ -6,6 +6,7 @@ export type Right =
   | 'order-desk'
   | 'receive'
   | 'take-in'
+  | 'inspect'
   | 'store'
   | 'release'
   | 'pick'
@@ -32,15 +33,15 @@ export type Duty = (typeof DUTIES)[number];
 
 /** What each duty lets a person do. Deciding what is picked and picking are apart. */
 export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
-  owner: ['buy', 'order-desk', 'receive', 'take-in', 'store', 'release', 'pick', 'pack', 'dispatch', 'items', 'bills', 'set-up'],
+  owner: ['buy', 'order-desk', 'receive', 'take-in', 'inspect', 'store', 'release', 'pick', 'pack', 'dispatch', 'items', 'bills', 'set-up'],
   buyer: ['buy', 'items'],
   'order-desk': ['order-desk', 'release'],
-  receiver: ['receive', 'store'],
+  receiver: ['receive', 'inspect', 'store'],
   storer: ['store'],
   picker: ['pick', 'store'],
   packer: ['pack', 'dispatch'],
   counter: [],
-  reviewer: ['release', 'items'],
+  reviewer: ['release', 'inspect', 'items'],
   bookkeeper: ['bills'],
   'set-up': ['items', 'set-up'],
 };
@@ -51,6 +52,7 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   'order-desk': 'Change and clear orders, keep customers',
   receive: 'Book goods in, tie barcodes',
   'take-in': 'Take in more than ordered, goods too old, goods without an order',
+  inspect: 'Look at goods that came in, and pass or reject them',
   store: 'Put away and move goods',
   release: 'Decide what is picked',
   pick: 'Pick',

@@ -86,17 +86,13 @@ export class ShortService {
     return stop;
   }
 
-  /** Sets the missing units apart as held: a condition changes by way of the count-difference place. */
+  /** Holds the missing units where they should be, until somebody has counted the bin. */
   private async hold(tx: Tx, act: Act, stop: StopRow, units: number, code: string): Promise<void> {
-    const difference = await this.ledger.outside(tx, 'count-difference');
-    const key = { itemId: stop.item_id, lotId: stop.lot_id, units };
+    const stays = { fromPlaceId: stop.place_id, toPlaceId: stop.place_id };
     await this.ledger.post(
       tx,
       act,
-      [
-        { ...key, condition: 'good', fromPlaceId: stop.place_id, toPlaceId: difference },
-        { ...key, condition: 'held', fromPlaceId: difference, toPlaceId: stop.place_id },
-      ],
+      [{ itemId: stop.item_id, lotId: stop.lot_id, condition: 'good', toCondition: 'held', ...stays, units }],
       { task: 'pick', document: code, reason: 'reported not there' },
     );
   }

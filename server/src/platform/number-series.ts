@@ -4,6 +4,7 @@ import { num, one, type Tx } from './database/tx.js';
 export const SERIES = {
   P: 'Purchase orders',
   A: 'Arrivals',
+  Q: 'Inspections',
   B: 'Bills',
   S: 'Sales orders',
   R: 'Rounds',

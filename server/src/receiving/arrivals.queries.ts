@@ -31,7 +31,7 @@ export class ArrivalsQueries {
          a.opened_at AS openedAt, a.closed_at AS closedAt, p.name AS closedBy, ${ORDERS} AS orders,
          (SELECT COUNT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id) AS pallets, (SELECT COUNT(*) FROM received_pallet r WHERE r.arrival_id = a.id) AS palletsIn,
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL) AS receipts,
-         (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL AND r.stock_condition <> 'good') AS aside
+         (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL AND r.stock_condition IN ('damaged','apart')) AS aside
        FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN person p ON p.id = a.closed_by
        WHERE a.site_id IN (?) AND (a.state <> 'closed' OR a.closed_at > UTC_TIMESTAMP() - INTERVAL ${SHOWN_DAYS} DAY)
        ORDER BY FIELD(a.state, 'open', 'announced', 'closed'), IF(a.state = 'closed', NULL, COALESCE(a.opened_at, a.expected_on)), a.closed_at DESC, a.id LIMIT 300`,

@@ -1,3 +1,4 @@
+import type { Coming } from '../inspection/due.queries.js';
 import { badState, notFound } from '../platform/problem.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 
@@ -11,6 +12,9 @@ export interface Delivery {
   /** The arrival that it comes with; null until the first goods of an order are booked in. */
   arrival: { id: number; code: string; state: string; paper: string } | null;
 }
+
+/** The delivery as inspection sees it. */
+export const comingWith = (d: Delivery): Coming => ({ siteId: d.siteId, supplierId: d.supplierId, arrivalId: d.arrival?.id ?? null });
 
 const ARRIVAL = 'SELECT a.id, a.code, a.state, a.paper';
 

@@ -72,7 +72,7 @@ export class PutawayQueries {
          u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG
        FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
          LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = p.site_id
-       WHERE p.site_id = ? AND p.kind IN ('dock','cart') AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name, l.code`,
+       WHERE p.site_id = ? AND p.kind IN ('dock','cart','inspection','quarantine') AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name, l.code`,
       [siteId],
     );
   }

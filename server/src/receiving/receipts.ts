@@ -16,7 +16,7 @@ export interface Taken {
 }
 
 export const conditionOf = (command: Pick<ReceiveCommand, 'as' | 'condition'>): Condition =>
-  command.as === 'apart' ? 'held' : command.condition;
+  command.as === 'apart' ? 'apart' : command.condition;
 
 /** The lot that goods belong to, made where it is new; 0 where the item is not kept by lot or none was read. */
 export async function lotFor(

@@ -1,10 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import type { AnnouncedPallet, PlaceFacts, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
+import type { AnnouncedPallet, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
 import { SettingsService } from '../company/settings.service.js';
+import { InspectionDue } from '../inspection/due.queries.js';
 import type { Person } from '../platform/act.js';
-import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
+import { marks, num, rows, type Tx } from '../platform/database/tx.js';
 import { badState } from '../platform/problem.js';
-import type { Delivery } from './delivery.js';
+import { firstPlace } from '../sites/first-place.js';
+import { comingWith, type Delivery } from './delivery.js';
 
 interface PalletRow {
   sscc: string;
@@ -19,32 +21,33 @@ interface PalletRow {
 /** Builds what a phone needs to receive a delivery; the server checks by the same. */
 @Injectable()
 export class ReceiveTaskQueries {
-  constructor(private readonly settings: SettingsService) {}
+  constructor(
+    private readonly settings: SettingsService,
+    private readonly inspections: InspectionDue,
+  ) {}
 
-  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery): Promise<ReceiveTask> {
-    const dock = await this.place(tx, delivery.siteId, 'dock');
+  /** `also` are items in hand that no line of the delivery names. */
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, also: readonly number[] = []): Promise<ReceiveTask> {
+    const dock = await firstPlace(tx, delivery.siteId, 'dock');
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await this.lines(tx, delivery);
+    const pallets = delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [];
+    const items = [...also, ...lines.map((l) => l.itemId), ...pallets.flatMap((p) => p.contents.map((c) => c.itemId))];
+    const looked = await this.inspections.of(tx, comingWith(delivery), items);
     return {
       document: delivery.code,
       supplier: delivery.supplier,
       overPercent: await this.settings.get(tx, 'overPercent'),
       fillRemaining: await this.settings.get(tx, 'fillRemaining'),
       dock,
-      apart: (await this.place(tx, delivery.siteId, 'quarantine')) ?? null,
+      apart: (await firstPlace(tx, delivery.siteId, 'quarantine')) ?? null,
+      inspection: (await firstPlace(tx, delivery.siteId, 'inspection')) ?? null,
+      inspect: Object.fromEntries([...looked].map(([itemId, { why }]) => [itemId, why])),
       mayTake: person.rights.has('take-in'),
       lines,
-      pallets: delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [],
+      pallets,
       serials: await this.serials(tx, lines),
     };
-  }
-
-  private place(tx: Pick<Tx, 'query'>, siteId: number, kind: string): Promise<PlaceFacts | undefined> {
-    return one<PlaceFacts>(
-      tx,
-      'SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = ? AND blocked = 0 ORDER BY walk_order, id LIMIT 1',
-      [siteId, kind],
-    );
   }
 
   private async lines(tx: Pick<Tx, 'query'>, delivery: Delivery): Promise<ReceiveLine[]> {

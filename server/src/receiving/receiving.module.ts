@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/allocation.module.js';
 import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { InspectionModule } from '../inspection/inspection.module.js';
 import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { PurchasingModule } from '../purchasing/purchasing.module.js';
@@ -18,7 +19,7 @@ import { ReceivingService } from './receiving.service.js';
 import { StoringService } from './storing.service.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule, InspectionModule],
   controllers: [ReceivingController, ArrivalsController],
   providers: [
     ReceivingService,

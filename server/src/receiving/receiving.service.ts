@@ -9,6 +9,8 @@ import { AllocationService } from '../allocation/allocation.service.js';
 import { LandedService } from '../books/landed.service.js';
 import type { Worth } from '../books/value.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
+import { InspectionDue } from '../inspection/due.queries.js';
+import { heldForInspection } from '../inspection/opening.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { inSnapshot, marks, one, rows, type Tx } from '../platform/database/tx.js';
@@ -16,7 +18,7 @@ import { Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import { ArrivalsService } from './arrivals.service.js';
-import { codesOf, type Delivery, deliveryOf } from './delivery.js';
+import { codesOf, comingWith, type Delivery, deliveryOf } from './delivery.js';
 import { conditionOf, countOnLine, lotFor, type Taken, writeReceipt } from './receipts.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
 import type { ReceiveDto, ReceivedDto, ReceivePalletDto } from './receiving.dto.js';
@@ -37,6 +39,7 @@ export class ReceivingService implements OnModuleInit {
     private readonly arrivals: ArrivalsService,
     private readonly tasks: ReceiveTaskQueries,
     private readonly landed: LandedService,
+    private readonly inspections: InspectionDue,
   ) {}
 
   onModuleInit(): void {
@@ -55,7 +58,7 @@ export class ReceivingService implements OnModuleInit {
   /** Books in what was counted. What is beyond the order comes in as a receipt of its own, where the person may take it. */
   receive(act: Act, code: string, input: ReceiveDto): Promise<ReceivedDto> {
     return this.commands.run(act, 'receive', { code, input }, async (tx) => {
-      const { delivery, task } = await this.opened(tx, act, code);
+      const { delivery, task } = await this.opened(tx, act, code, input.itemId);
       const book = await this.codebook.book(tx, delivery.siteId, [input.itemId, ...task.lines.map((l) => l.itemId)], [input.toPlaceId]);
       const command = commandOf(act.key, code, input);
       const taken = await this.taken(tx, task, book, command);
@@ -101,10 +104,10 @@ export class ReceivingService implements OnModuleInit {
     });
   }
 
-  private async opened(tx: Tx, act: Act, code: string): Promise<{ delivery: Delivery; task: ReceiveTask }> {
+  private async opened(tx: Tx, act: Act, code: string, itemId?: number): Promise<{ delivery: Delivery; task: ReceiveTask }> {
     const delivery = await deliveryOf(tx, code, true);
     mustBeAt(act.person, delivery.siteId);
-    return { delivery, task: await this.tasks.task(tx, act.person, delivery) };
+    return { delivery, task: await this.tasks.task(tx, act.person, delivery, itemId === undefined ? [] : [itemId]) };
   }
 
   /** Checks a command by the floor's rule; what is more than ordered becomes a receipt of its own. `more` is on its way in already. */
@@ -132,11 +135,12 @@ export class ReceivingService implements OnModuleInit {
     tx: Tx,
     act: Act,
     delivery: Delivery,
-    taken: readonly Taken[],
+    came: readonly Taken[],
     to: PlaceFacts,
     tape: { title: string; how: string; pallet?: string },
   ): Promise<ReceivedDto> {
     const arrival = await this.arrivals.opened(tx, act, delivery);
+    const taken = await heldForInspection(this.inspections, tx, { ...comingWith(delivery), arrivalId: arrival.id }, came);
     const from = await this.ledger.outside(tx, 'supplier');
     const { ids, changes } = await this.ledger.post(
       tx,

@@ -1,3 +1,4 @@
+import { CONDITIONS, type Condition } from '@vectrum/core/ledger';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsInt, IsString, Length, Matches, Max, Min, ValidateNested } from 'class-validator';
 
@@ -57,7 +58,7 @@ export class SupplierReturnDto extends SupplierReturnRowDto {
 export class SendBackLineDto {
   @IsInt() itemId: number;
   @IsInt() @Min(0) lotId: number;
-  @IsIn(['good', 'held', 'damaged', 'to-inspect']) condition: 'good' | 'held' | 'damaged' | 'to-inspect';
+  @IsIn(CONDITIONS) condition: Condition;
   @IsInt() placeId: number;
   @IsInt() @Min(1, { message: 'Say how many go back' }) @Max(10_000_000) units: number;
 }
@@ -71,6 +72,15 @@ export class SendBackDto {
   @ValidateNested({ each: true })
   @Type(() => SendBackLineDto)
   lines: SendBackLineDto[];
+}
+export class TakeInDto {
+  @IsInt() itemId: number;
+  @IsInt() @Min(0) lotId: number;
+  /** Goods to inspect are judged, not taken in. */
+  @IsIn(['held', 'damaged', 'apart']) condition: 'held' | 'damaged' | 'apart';
+  @IsInt() placeId: number;
+  @IsInt() @Min(1, { message: 'Say how many are taken into stock' }) @Max(10_000_000) units: number;
+  @IsString() @Length(1, 200, { message: 'Say why they are good after all' }) reason: string;
 }
 export class CreditDto {
   @IsString() @Length(1, 60, { message: 'Type the number on the credit note' }) ref: string;

@@ -5,12 +5,13 @@ import { StockModule } from '../stock/stock.module.js';
 import { SupplierReturnMail } from './supplier-return.mail.js';
 import { SupplierReturnsController } from './supplier-returns.controller.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';
+import { TakingIn } from './taking-in.service.js';
 import { SupplierReturns } from './supplier-returns.service.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule],
   controllers: [SupplierReturnsController],
-  providers: [SupplierReturns, SupplierReturnQueries, SupplierReturnMail],
+  providers: [SupplierReturns, TakingIn, SupplierReturnQueries, SupplierReturnMail],
   exports: [SupplierReturns],
 })
 export class ReturnsModule {}

@@ -4,16 +4,19 @@ import { Access } from '../identity/access.js';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
+import { PostedDto } from '../receiving/receiving.dto.js';
 import { returnNotePdf } from './return-note.pdf.js';
-import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto } from './returns.dto.js';
+import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto, TakeInDto } from './returns.dto.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';
 import { SupplierReturns } from './supplier-returns.service.js';
+import { TakingIn } from './taking-in.service.js';
 
 @Controller('api/supplier-returns')
 export class SupplierReturnsController {
   constructor(
     private readonly queries: SupplierReturnQueries,
     private readonly returns: SupplierReturns,
+    private readonly takingIn: TakingIn,
     private readonly settings: SettingsService,
   ) {}
 
@@ -28,6 +31,14 @@ export class SupplierReturnsController {
   @Access('signed-in')
   aside(@Reader() person: Person): Promise<AsideDto[]> {
     return this.queries.aside(person.siteIds);
+  }
+
+  /** Takes goods that stand apart into stock after all. */
+  @Post('aside/take-in')
+  @Access('take-in')
+  @HttpCode(200)
+  take(@Acting() act: Act, @Body() body: TakeInDto): Promise<PostedDto> {
+    return this.takingIn.take(act, body);
   }
 
   @Get(':code')

@@ -20,16 +20,16 @@ export class SupplierReturnQueries {
   ) {}
 
   /**
-   * Goods that are held, damaged or to be looked at, with the newest receipt of such goods. Held goods in a bin are not among
+   * Goods that are held, damaged or were set apart, with the newest receipt of such goods. Held goods in a bin are not among
    * them: they were reported missing there, and wait to be counted.
    */
   async aside(siteIds: readonly number[]): Promise<AsideDto[]> {
     const found = await rows<Omit<AsideDto, 'words'>>(
       this.source,
-      `SELECT w.siteId, w.itemId, i.sku, i.name, i.picture, w.lotId, l.code AS lot, w.\`condition\`, w.placeId, w.place, w.units, s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, r.reason
+      `SELECT w.siteId, w.itemId, i.sku, i.name, i.picture, w.lotId, l.code AS lot, w.\`condition\`, w.placeId, w.place, w.units, s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, COALESCE(r.reason, (SELECT v.reason FROM inspection_verdict v JOIN inspection n ON n.id = v.inspection_id WHERE w.\`condition\` = 'held' AND n.item_id = w.itemId AND v.lot_id = w.lotId AND v.verdict = 'quarantine' AND v.undone_at IS NULL ORDER BY v.id DESC LIMIT 1)) AS reason
        FROM (SELECT p.site_id AS siteId, b.item_id AS itemId, b.lot_id AS lotId, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units,
-               (SELECT MAX(r.id) FROM receipt r WHERE r.item_id = b.item_id AND r.lot_id = b.lot_id AND r.stock_condition = b.stock_condition AND r.undone_at IS NULL) AS receiptId
-             FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.units > 0 AND b.stock_condition <> 'good' AND p.site_id IN (?) AND NOT (b.stock_condition = 'held' AND p.kind IN ('pick-face','reserve'))) w
+               (SELECT MAX(r.id) FROM receipt r WHERE r.item_id = b.item_id AND r.lot_id = b.lot_id AND r.stock_condition = IF(b.stock_condition = 'held', 'to-inspect', b.stock_condition) AND r.undone_at IS NULL) AS receiptId
+             FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.units > 0 AND b.stock_condition IN ('held','damaged','apart') AND p.site_id IN (?) AND NOT (b.stock_condition = 'held' AND p.kind IN ('pick-face','reserve'))) w
          JOIN item i ON i.id = w.itemId LEFT JOIN lot l ON l.id = w.lotId LEFT JOIN receipt r ON r.id = w.receiptId LEFT JOIN arrival a ON a.id = r.arrival_id
          LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN purchase_order_line n ON n.id = r.order_line_id LEFT JOIN purchase_order o ON o.id = n.order_id
        ORDER BY s.name, i.name LIMIT 300`,

@@ -38,42 +38,49 @@ export class SupplierReturns implements OnModuleInit {
     this.undo.register('send-back', 'buy', (tx, act, payload) => this.takeBack(tx, act, Number(payload['returnId'])));
   }
 
-  /** Goods leave their places for the supplier at once; the note goes with them by mail. */
   send(act: Act, input: SendBackDto): Promise<{ code: string }> {
     mustBeAt(act.person, input.siteId);
+    if (input.lines.some((l) => l.condition === 'to-inspect'))
+      throw badForm({ lines: 'Some of these wait to be looked at. Reject them there, and they go back' });
     return this.commands.run(act, 'supplier-return', input, async (tx) => {
-      const supplier = await tx.findOneBy(Supplier, { code: input.supplier.toUpperCase() });
-      if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
-      const code = await nextCode(tx, 'Z');
-      for (const line of input.lines) await this.mustStandAt(tx, input.siteId, line);
-      const to = await this.ledger.outside(tx, 'supplier');
-      const { ids, changes } = await this.ledger.post(
-        tx,
-        act,
-        input.lines.map((l) => ({
-          itemId: l.itemId,
-          lotId: l.lotId,
-          condition: l.condition,
-          fromPlaceId: l.placeId,
-          toPlaceId: to,
-          units: l.units,
-        })),
-        { task: 'send-back', document: code, reason: input.reason.slice(0, 120) },
-      );
-      const expected = await this.write(tx, act, code, supplier, input, ids);
-      await this.allocation.settle(tx, changes);
-      if (supplier.email) await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.supplier-return', { code, to: supplier.email }, code);
+      const sent = await this.post(tx, act, input);
       await this.activity.record(tx, act, {
         kind: 'send-back',
         glyph: 'go',
-        title: `${code}: goods go back to ${supplier.name}`,
+        title: `${sent.code}: goods go back to ${sent.supplier}`,
         detail: input.reason,
-        document: code,
+        document: sent.code,
         siteId: input.siteId,
-        undo: { returnId: expected.id },
+        undo: { returnId: sent.id },
       });
-      return { code };
+      return { code: sent.code };
     });
+  }
+
+  /** Goods leave their places for the supplier at once; the note goes with them by mail. For callers with a transaction and a tape line of their own. */
+  async post(tx: Tx, act: Act, input: SendBackDto): Promise<{ id: number; code: string; supplier: string }> {
+    const supplier = await tx.findOneBy(Supplier, { code: input.supplier.toUpperCase() });
+    if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
+    const code = await nextCode(tx, 'Z');
+    for (const line of input.lines) await this.mustStandAt(tx, input.siteId, line);
+    const to = await this.ledger.outside(tx, 'supplier');
+    const { ids, changes } = await this.ledger.post(
+      tx,
+      act,
+      input.lines.map((l) => ({
+        itemId: l.itemId,
+        lotId: l.lotId,
+        condition: l.condition,
+        fromPlaceId: l.placeId,
+        toPlaceId: to,
+        units: l.units,
+      })),
+      { task: 'send-back', document: code, reason: input.reason.slice(0, 120) },
+    );
+    const { id } = await this.write(tx, act, code, supplier, input, ids);
+    await this.allocation.settle(tx, changes);
+    if (supplier.email) await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.supplier-return', { code, to: supplier.email }, code);
+    return { id, code, supplier: supplier.name };
   }
 
   /** Holds a credit note against what is expected. What differs is a gain or a loss on the goods. */
@@ -129,8 +136,8 @@ export class SupplierReturns implements OnModuleInit {
   ): Promise<{ id: number }> {
     const lines: { line: SendBackLineDto; source: Source | undefined; expected: Micro }[] = [];
     for (const line of input.lines) {
-      // Held goods were set apart at the door: they are on no bill, so that no credit comes for them.
-      const source = line.condition === 'held' ? undefined : await this.source(tx, supplier.id, line);
+      // Goods set apart at the door are on no bill, so that no credit comes for them.
+      const source = line.condition === 'apart' ? undefined : await this.source(tx, supplier.id, line);
       lines.push({ line, source, expected: source ? micro(fractionText(goodsWorth(source.price, line.units, source.factor))) : 0n });
     }
     const total = fractionText({ num: lines.reduce((sum, l) => sum + l.expected, 0n), den: 1_000_000n }, 2);
@@ -178,7 +185,8 @@ export class SupplierReturns implements OnModuleInit {
     else await post('cost of goods', 'bills to pay', worth - credited);
   }
 
-  private async takeBack(tx: Tx, act: Act, returnId: number): Promise<void> {
+  /** Takes a return back whose credit has not come yet. */
+  async takeBack(tx: Tx, act: Act, returnId: number): Promise<void> {
     const found = await one<{ code: string; state: string }>(tx, 'SELECT code, state FROM supplier_return WHERE id = ? FOR UPDATE', [
       returnId,
     ]);

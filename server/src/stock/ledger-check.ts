@@ -18,13 +18,13 @@ const CHECKS: readonly Check[] = [
     says: 'A balance differs from the sum of its movements',
     sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, b.units - m.units AS units FROM balance b JOIN item i ON i.id = b.item_id JOIN place p ON p.id = b.place_id
       JOIN (SELECT item_id, place_id, lot_id, stock_condition, SUM(units) AS units FROM
-              (SELECT item_id, to_place_id AS place_id, lot_id, stock_condition, units FROM movement UNION ALL SELECT item_id, from_place_id, lot_id, stock_condition, -units FROM movement) x
+              (SELECT item_id, to_place_id AS place_id, lot_id, COALESCE(to_condition, stock_condition) AS stock_condition, units FROM movement UNION ALL SELECT item_id, from_place_id, lot_id, stock_condition, -units FROM movement) x
             GROUP BY item_id, place_id, lot_id, stock_condition) m
         ON m.item_id = b.item_id AND m.place_id = b.place_id AND m.lot_id = b.lot_id AND m.stock_condition = b.stock_condition WHERE b.units <> m.units`,
   },
   {
     says: 'Movements have no balance',
-    sql: `SELECT i.sku AS what, SUM(m.units) AS units FROM movement m JOIN item i ON i.id = m.item_id LEFT JOIN balance b ON b.item_id = m.item_id AND b.place_id = m.to_place_id AND b.lot_id = m.lot_id AND b.stock_condition = m.stock_condition WHERE b.item_id IS NULL GROUP BY i.sku`,
+    sql: `SELECT i.sku AS what, SUM(m.units) AS units FROM movement m JOIN item i ON i.id = m.item_id LEFT JOIN balance b ON b.item_id = m.item_id AND b.place_id = m.to_place_id AND b.lot_id = m.lot_id AND b.stock_condition = COALESCE(m.to_condition, m.stock_condition) WHERE b.item_id IS NULL GROUP BY i.sku`,
   },
   {
     says: 'A place in the house is below nought',
@@ -47,9 +47,9 @@ const CHECKS: readonly Check[] = [
     sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - (s.on_hand - s.held) AS units FROM site_stock s JOIN item i ON i.id = s.item_id WHERE s.reserved > s.on_hand - s.held`,
   },
   {
-    says: 'What is valued differs from what is in the house',
+    says: 'What is valued differs from what is in the house and ours',
     sql: `SELECT i.sku AS what, COALESCE(c.units, 0) - COALESCE(b.units, 0) AS units FROM item i LEFT JOIN cost_pool c ON c.item_id = i.id
-      LEFT JOIN (SELECT item_id, SUM(units) AS units FROM balance WHERE bounded = 1 GROUP BY item_id) b ON b.item_id = i.id WHERE COALESCE(c.units, 0) <> COALESCE(b.units, 0)`,
+      LEFT JOIN (SELECT item_id, SUM(units) AS units FROM balance WHERE bounded = 1 AND stock_condition <> 'apart' GROUP BY item_id) b ON b.item_id = i.id WHERE COALESCE(c.units, 0) <> COALESCE(b.units, 0)`,
   },
   {
     says: 'Layers differ from what is valued',

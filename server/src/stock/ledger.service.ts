@@ -1,6 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { micro, times } from '@vectrum/core/money';
-import { changesOf, faultOf, opposite, type BalanceChange, type Condition, type Movement } from '@vectrum/core/ledger';
+import {
+  changesOf,
+  conditionAfter,
+  faultOf,
+  isOurs,
+  opposite,
+  type BalanceChange,
+  type Condition,
+  type Movement,
+} from '@vectrum/core/ledger';
 import { type Crossing, ValueService, type Worth } from '../books/value.service.js';
 import type { Act } from '../platform/act.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
@@ -9,7 +18,7 @@ import { OUTSIDE_KINDS, type OutsideKind } from '../sites/place.entity.js';
 
 /** What a set of movements was for; kept with each of them. */
 export interface Posting {
-  task: 'receive' | 'store' | 'pick' | 'pack' | 'ship' | 'open' | 'undo' | 'send-back';
+  task: 'receive' | 'store' | 'pick' | 'pack' | 'ship' | 'open' | 'undo' | 'send-back' | 'inspect' | 'take-over';
   document: string | null;
   how?: string | null;
   reason?: string | null;
@@ -74,12 +83,13 @@ export class LedgerService {
       item_id: number;
       lot_id: number;
       stock_condition: Condition;
+      to_condition: Condition | null;
       from_place_id: number;
       to_place_id: number;
       units: number;
     }>(
       tx,
-      `SELECT id, item_id, lot_id, stock_condition, from_place_id, to_place_id, units FROM movement WHERE id IN (${marks(movementIds)}) ORDER BY id`,
+      `SELECT id, item_id, lot_id, stock_condition, to_condition, from_place_id, to_place_id, units FROM movement WHERE id IN (${marks(movementIds)}) ORDER BY id`,
       [...movementIds],
     );
     const done = await one(tx, `SELECT id FROM movement WHERE reverses_id IN (${marks(movementIds)}) LIMIT 1`, [...movementIds]);
@@ -89,6 +99,7 @@ export class LedgerService {
         itemId: m.item_id,
         lotId: m.lot_id,
         condition: m.stock_condition,
+        ...(m.to_condition ? { toCondition: m.to_condition } : {}),
         fromPlaceId: m.from_place_id,
         toPlaceId: m.to_place_id,
         units: m.units,
@@ -165,12 +176,13 @@ export class LedgerService {
 
   private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null, unitCost: string | null): Promise<number> {
     const done = await tx.query<{ insertId: number }>(
-      `INSERT INTO movement (item_id, lot_id, stock_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at, unit_cost)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO movement (item_id, lot_id, stock_condition, to_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at, unit_cost)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       [
         m.itemId,
         m.lotId,
         m.condition,
+        m.toCondition ?? null,
         m.fromPlaceId,
         m.toPlaceId,
         m.units,
@@ -217,7 +229,7 @@ export class LedgerService {
   }
 }
 
-/** The movements that bring goods into the house or take them out of it. */
+/** The movements by which goods become the house's or cease to be: over its threshold, or taken over from those that stood apart. */
 function crossingsOf(
   movements: readonly Movement[],
   posting: Posting,
@@ -225,18 +237,21 @@ function crossingsOf(
   ids: readonly number[],
   places: ReadonlyMap<number, PlaceSite>,
 ): Crossing[] {
-  const isOutside = (id: number) => OUTSIDE.has(places.get(id)?.kind ?? '');
+  const kindOf = (id: number) => places.get(id)?.kind ?? '';
+  const ours = (placeId: number, condition: Condition) => !OUTSIDE.has(kindOf(placeId)) && isOurs(condition);
   return movements.flatMap((m, i): Crossing[] => {
-    const [from, to] = [isOutside(m.fromPlaceId), isOutside(m.toPlaceId)];
+    const [from, to] = [ours(m.fromPlaceId, m.condition), ours(m.toPlaceId, conditionAfter(m))];
     if (from === to) return [];
+    const other = kindOf(from ? m.toPlaceId : m.fromPlaceId);
     const cost = posting.unitCosts?.[i];
     return [
       {
         movementId: ids[i] ?? 0,
         itemId: m.itemId,
         units: m.units,
-        direction: from ? 'in' : 'out',
-        outside: places.get(from ? m.fromPlaceId : m.toPlaceId)?.kind ?? '',
+        direction: to ? 'in' : 'out',
+        // What stood apart in the house was still its supplier's.
+        outside: OUTSIDE.has(other) ? other : 'supplier',
         document: posting.document,
         reversesId: reverses[i] ?? null,
         worth: posting.worths?.[i] ?? (cost ? { value: times(micro(cost), m.units), parts: [] } : null),

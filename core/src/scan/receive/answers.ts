@@ -9,6 +9,7 @@ type Answer = Extract<ScanInput, { kind: 'answer' }>;
 
 /** What an answer to the open question leads to. Without one it sets apart, or takes in, what is in hand. */
 export function answer(task: ReceiveTask, book: Codebook, state: ReceiveState, input: Answer): Result {
+  if (input.answer === 'back') return stay(state);
   const asked = state.question;
   switch (asked?.kind) {
     case 'not-ordered': {
@@ -82,14 +83,10 @@ function takeExtra(task: ReceiveTask, book: Codebook, state: ReceiveState, input
   const command = commandFor(task, state, item, input, {});
   const refusal = checkReceive(task, book, command, receivedOn(task, state, line.lineId));
   if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
-  return post(
-    letGo(state),
-    command,
-    item.name,
-    spell(command.units, item.packs),
-    destination(task, state).code,
-    item.tracking === 'serial',
-  );
+  return post(letGo(state), command, item.name, spell(command.units, item.packs), destination(task, state).code, {
+    serial: item.tracking === 'serial',
+    why: task.inspect[item.id],
+  });
 }
 
 /** What is beyond the line's room goes to the side; the rest stays counted in hand. */
@@ -132,5 +129,5 @@ function apart(
   const command = commandFor(task, state, item, input, { lineId: null, units, as: 'apart', reason, toPlaceId: place.id });
   const refusal = checkReceive(task, book, command, 0);
   if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
-  return post(letGo(state), command, item.name, spell(units, item.packs), place.code, item.tracking === 'serial');
+  return post(letGo(state), command, item.name, spell(units, item.packs), place.code, { serial: item.tracking === 'serial' });
 }

@@ -1,6 +1,7 @@
 import { inPacks } from '../../quantity/index.js';
 import { accepted } from '../feedback.js';
 import type { PlaceFacts, Step } from '../types.js';
+import { SHELVES } from './rules.js';
 import {
   startReceive,
   type ReceiveCommand,
@@ -30,11 +31,25 @@ export function packCounts(units: number, packs: Parameters<typeof inPacks>[1]):
 /** Where goods in this state go: damaged ones and those set apart to the place for that, others to the bin or the dock. */
 export function destination(task: ReceiveTask, state: Pick<ReceiveState, 'to' | 'condition' | 'hand'>): PlaceFacts {
   const aside = state.hand?.as === 'apart' || state.condition === 'damaged';
-  return (aside ? task.apart : null) ?? state.to ?? task.dock;
+  return (aside ? task.apart : null) ?? placeOf(task, state.to, state.hand ? [state.hand.itemId] : []);
+}
+
+/** Where good goods go: those that must be looked at stay off the shelves until they have passed. */
+export function placeOf(task: ReceiveTask, to: PlaceFacts | null, items: readonly number[]): PlaceFacts {
+  const place = to ?? task.dock;
+  const waits = items.some((id) => Object.hasOwn(task.inspect, id));
+  return waits && (to === null || SHELVES.has(place.kind)) ? (task.inspection ?? task.dock) : place;
 }
 
 /** Sends a command on its way and empties the hands. */
-export function post(state: ReceiveState, command: ReceiveCommand, name: string, words: string, to: string, serial: boolean): Result {
+export function post(
+  state: ReceiveState,
+  command: ReceiveCommand,
+  name: string,
+  words: string,
+  to: string,
+  { serial, why }: { serial: boolean; why?: string | undefined },
+): Result {
   const line = command.as === 'apart' ? null : command.lineId;
   const pending = {
     id: command.id,
@@ -46,7 +61,7 @@ export function post(state: ReceiveState, command: ReceiveCommand, name: string,
   const aside = command.as === 'apart' ? ', set apart' : command.condition === 'damaged' ? ', damaged' : '';
   return {
     state: { ...emptyHands(state), pending: [...state.pending, pending] },
-    feedback: accepted(words, `${name}${aside}, to ${to}`),
+    feedback: accepted(words, `${name}${aside}, to ${to}${why && aside === '' ? ` to be looked at: ${why}` : ''}`),
     commands: [command],
   };
 }

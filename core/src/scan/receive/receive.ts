@@ -3,7 +3,7 @@ import { accepted, refuse, stay, unknownCode } from '../feedback.js';
 import { codeKey, resolve, type Meaning } from '../resolve.js';
 import type { Codebook, PlaceFacts, ScanInput, Step } from '../types.js';
 import { answer } from './answers.js';
-import { destination, emptyHands, letGo, packCounts, post, type Result } from './booking.js';
+import { destination, emptyHands, letGo, packCounts, placeOf, post, type Result } from './booking.js';
 import { checkReceive, countedUnits, notOnOrder, receivedOn } from './rules.js';
 import type { ReceiveCommand, ReceiveLine, ReceivePalletCommand, ReceiveState, ReceiveTask } from './types.js';
 
@@ -22,7 +22,9 @@ export function receive(task: ReceiveTask, book: Codebook, state: ReceiveState, 
             keyed: true,
           });
     case 'text':
-      return stay({ ...letGo(state), [input.field]: input.value.trim() === '' ? null : input.value.trim() });
+      return input.field === 'reason'
+        ? stay(state)
+        : stay({ ...letGo(state), [input.field]: input.value.trim() === '' ? null : input.value.trim() });
     case 'condition':
       return state.hand === null ? stay(state) : stay({ ...state, condition: input.condition });
     case 'answer':
@@ -34,6 +36,7 @@ export function receive(task: ReceiveTask, book: Codebook, state: ReceiveState, 
     case 'clear':
       return stay(emptyHands(state));
     case 'not-here':
+    case 'check':
       return stay(state);
     case 'settled':
       return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
@@ -157,7 +160,11 @@ function onPallet(task: ReceiveTask, state: ReceiveState, input: CodeInput, sscc
     );
   if (pallet.received || state.pending.some((p) => p.sscc === sscc))
     return refuse(state, { band: 'too-many', title: 'Booked in already', detail: `Pallet ${sscc} came in before. Check its label` }, input);
-  const to = state.to ?? task.dock;
+  const to = placeOf(
+    task,
+    state.to,
+    pallet.contents.map((c) => c.itemId),
+  );
   const command: ReceivePalletCommand = {
     kind: 'receive-pallet',
     id: input.id,
@@ -214,7 +221,10 @@ function bookIn(task: ReceiveTask, book: Codebook, state: ReceiveState, input: {
     const question = asks?.kind === 'over' ? { ...asks, units: command.units } : asks?.kind === 'too-old' ? asks : null;
     return refuse({ ...state, question }, said, { id: input.id, code: item.sku });
   }
-  return post(state, command, item.name, spell(command.units, item.packs), to.code, item.tracking === 'serial');
+  return post(state, command, item.name, spell(command.units, item.packs), to.code, {
+    serial: item.tracking === 'serial',
+    why: task.inspect[item.id],
+  });
 }
 
 /** From now on the code is this pack; the goods are in hand as if it had been scanned. */

@@ -40,7 +40,7 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
   if (!item || forLine !== (command.lineId !== null) || (forLine && line?.itemId !== command.itemId)) return notOnOrder(task, item);
   if (!Number.isSafeInteger(command.units) || command.units <= 0)
     return { band: 'too-many', title: 'Nothing counted', detail: `Count the ${item.name} before booking it in` };
-  const barred = barredFrom(book, item, command);
+  const barred = barredFrom(task, book, item, command);
   if (barred) return barred;
   if ((command.as === 'extra' || command.as === 'unordered') && !task.mayTake) return notAllowed(command.as);
   if (command.as === 'apart' && !command.reason)
@@ -52,10 +52,21 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
   return traced(task, book, item, command);
 }
 
-/** Zones keep their rules for goods that go straight to a shelf. */
-function barredFrom(book: Codebook, item: ItemFacts, command: ReceiveCommand): ReceiveRefusal | null {
+/** Where goods stay. */
+export const SHELVES: ReadonlySet<string> = new Set(['pick-face', 'reserve']);
+
+/** Zones keep their rules for goods that go straight to a shelf, and goods that must be looked at do not go there at all. */
+function barredFrom(task: ReceiveTask, book: Codebook, item: ItemFacts, command: ReceiveCommand): ReceiveRefusal | null {
   const place = Object.values(book.places).find((p) => p.id === command.toPlaceId);
-  return place && (place.kind === 'pick-face' || place.kind === 'reserve') ? zoneRefusal(item, place) : null;
+  if (!place || !SHELVES.has(place.kind)) return null;
+  const why = command.as === 'apart' || command.condition === 'damaged' ? undefined : task.inspect[item.id];
+  if (why !== undefined)
+    return {
+      band: 'not-this',
+      title: 'To be looked at first',
+      detail: `${item.name} goes to ${(task.inspection ?? task.dock).code}: ${why}`,
+    };
+  return zoneRefusal(item, place);
 }
 
 function overBy(task: ReceiveTask, item: ItemFacts, line: ReceiveLine, units: number, before: number): ReceiveRefusal | null {

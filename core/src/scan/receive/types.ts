@@ -35,6 +35,10 @@ export interface ReceiveTask {
   dock: PlaceFacts;
   /** Where damaged, wrong and refused goods are set apart; null where the site has no such place. */
   apart: PlaceFacts | null;
+  /** Where goods wait to be looked at; null where the site has no such place, so that they wait at the dock. */
+  inspection: PlaceFacts | null;
+  /** Items of this delivery that must be looked at before they are stock, with the reason. */
+  inspect: Readonly<Record<number, string>>;
   /** Whether this person may take in more than is allowed, goods too old, and goods that no order names. */
   mayTake: boolean;
   lines: readonly ReceiveLine[];

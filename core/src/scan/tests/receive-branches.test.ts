@@ -16,6 +16,8 @@ const task: ReceiveTask = {
   fillRemaining: false,
   dock: places.dock,
   apart: cage,
+  inspection: null,
+  inspect: {},
   mayTake: false,
   lines: [
     { lineId: 71, order: 'P-1187', line: 1, itemId: 1, packId: 12, ordered: 192, received: 0 },
@@ -67,6 +69,49 @@ describe('an arrival of several orders', () => {
       [80, 48],
       [81, 3],
     ]);
+  });
+});
+
+describe('goods that must be looked at', () => {
+  const corner = { id: 121, code: 'INSPECT-1', kind: 'inspection', siteId: 1 };
+  const strict: ReceiveTask = { ...task, inspection: corner, inspect: { 1: 'every delivery is looked at' } };
+
+  it('go to the inspection corner, with the reason, whichever shelf was scanned', () => {
+    const plain = run(strict, scan(codes.tray), confirm);
+    expect(plain.commands).toMatchObject([{ toPlaceId: corner.id, units: 48 }]);
+    expect(plain.last?.feedback?.detail).toContain('to INSPECT-1 to be looked at: every delivery is looked at');
+    expect(run(strict, scan(places.binA.code), scan(codes.tray), confirm).commands).toMatchObject([{ toPlaceId: corner.id }]);
+    expect(run(strict, scan(places.cart.code), scan(codes.tray), confirm).commands).toMatchObject([{ toPlaceId: places.cart.id }]);
+  });
+
+  it('wait at the dock where a site has no such corner', () => {
+    expect(run({ ...strict, inspection: null }, scan(codes.tray), confirm).commands).toMatchObject([{ toPlaceId: places.dock.id }]);
+  });
+
+  it('take their whole pallet with them', () => {
+    expect(run(strict, scan(`00${SSCC}`)).commands).toMatchObject([{ kind: 'receive-pallet', toPlaceId: corner.id }]);
+    expect(run({ ...strict, inspect: { 4: 'x' } }, scan(`00${SSCC}`)).commands).toMatchObject([{ toPlaceId: places.dock.id }]);
+  });
+
+  it('are refused on a shelf by the rule itself; damaged ones and those set apart are not looked at', () => {
+    const command = {
+      kind: 'receive' as const,
+      id: 'x',
+      document: 'A-0031',
+      lineId: 71,
+      itemId: 1,
+      units: 48,
+      lot: null,
+      expires: null,
+      toPlaceId: places.binA.id,
+      how: 'scanned' as const,
+      as: 'ordered' as const,
+      condition: 'good' as const,
+      reason: null,
+    };
+    expect(checkReceive(strict, house, command, 0)).toMatchObject({ title: 'To be looked at first' });
+    expect(checkReceive(strict, house, { ...command, condition: 'damaged' }, 0)).toBeNull();
+    expect(run(strict, scan(codes.tray), scan('VX-DAMAGED'), confirm).commands).toMatchObject([{ toPlaceId: cage.id }]);
   });
 });
 

@@ -14,6 +14,8 @@ const task: ReceiveTask = {
   fillRemaining: true,
   dock: places.dock,
   apart: null,
+  inspection: null,
+  inspect: {},
   mayTake: false,
   pallets: [],
   serials: [],

@@ -8,6 +8,8 @@ const task: ReceiveTask = {
   fillRemaining: false,
   dock: places.dock,
   apart: null,
+  inspection: null,
+  inspect: {},
   mayTake: false,
   pallets: [],
   serials: [],

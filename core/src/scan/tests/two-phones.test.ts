@@ -21,6 +21,8 @@ const receiveTask = (received: number, applied: string[]): ReceiveTask & Bundle 
   fillRemaining: false,
   dock: places.dock,
   apart: null,
+  inspection: null,
+  inspect: {},
   mayTake: false,
   pallets: [],
   serials: [],

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Condition, Movement } from '@vectrum/core/ledger';
+import { CONDITIONS, type Condition, type Movement } from '@vectrum/core/ledger';
 import { AllocationService } from '../../allocation/allocation.service.js';
 import { refreshLacks } from '../../catalogue/completeness.js';
 import type { Act, Person } from '../../platform/act.js';
@@ -24,7 +24,6 @@ import {
 } from '../shape.js';
 import { packIds, unknown } from './lookup.js';
 
-const CONDITIONS = ['good', 'held', 'damaged', 'to-inspect'];
 /** Goods lie in places of these kinds; zones and outside places hold none. */
 const HOLDS = new Set(['dock', 'inspection', 'pick-face', 'reserve', 'packing-table', 'quarantine', 'counter', 'tote', 'cart', 'pallet']);
 

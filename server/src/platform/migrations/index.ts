@@ -12,6 +12,8 @@ import { Arrivals1790000000011 } from './0011-arrivals.js';
 import { Buying1790000000012 } from './0012-buying.js';
 import { Value1790000000013 } from './0013-value.js';
 import { SupplierReturns1790000000014 } from './0014-supplier-returns.js';
+import { Conditions1790000000015 } from './0015-conditions.js';
+import { Inspection1790000000016 } from './0016-inspection.js';
 
 /** In the order in which they run. */
 export const migrations = [
@@ -29,4 +31,6 @@ export const migrations = [
   Buying1790000000012,
   Value1790000000013,
   SupplierReturns1790000000014,
+  Conditions1790000000015,
+  Inspection1790000000016,
 ];

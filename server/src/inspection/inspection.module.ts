@@ -1,0 +1,21 @@
+import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/allocation.module.js';
+import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { ReturnsModule } from '../returns/returns.module.js';
+import { StockModule } from '../stock/stock.module.js';
+import { Checklists } from './checklists.service.js';
+import { InspectionDue } from './due.queries.js';
+import { ChecklistsController, InspectionRulesController } from './inspection-rules.controller.js';
+import { InspectionRules } from './inspection-rules.service.js';
+import { InspectionsController } from './inspections.controller.js';
+import { InspectionsQueries } from './inspections.queries.js';
+import { InspectionsService } from './inspections.service.js';
+import { StandingToInspect } from './standing.queries.js';
+
+@Module({
+  imports: [StockModule, CatalogueModule, AllocationModule, ReturnsModule],
+  controllers: [InspectionsController, InspectionRulesController, ChecklistsController],
+  providers: [InspectionsService, InspectionsQueries, StandingToInspect, InspectionDue, InspectionRules, Checklists],
+  exports: [InspectionDue, InspectionsService, InspectionRules, Checklists],
+})
+export class InspectionModule {}

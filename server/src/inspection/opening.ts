@@ -1,0 +1,39 @@
+import type { Taken } from '../receiving/receipts.js';
+import { nextCode } from '../platform/number-series.js';
+import type { Tx } from '../platform/database/tx.js';
+import type { Coming, DueInspection, InspectionDue } from './due.queries.js';
+
+/** Whether goods as they were taken in would be stock, and so may have to be looked at first. */
+const wouldBeStock = (t: Taken) => t.as !== 'apart' && t.condition === 'good';
+
+/**
+ * Holds what must be looked at: such goods come in as to be inspected, and an inspection of their delivery is opened, or
+ * opened again where all of it had been judged.
+ */
+export async function heldForInspection(
+  due: InspectionDue,
+  tx: Tx,
+  coming: Coming & { arrivalId: number },
+  taken: readonly Taken[],
+): Promise<Taken[]> {
+  const items = taken.filter(wouldBeStock).map((t) => t.itemId);
+  const looked = await due.of(tx, coming, items, true);
+  for (const [itemId, why] of looked) await open(due, tx, coming, itemId, why);
+  return taken.map((t) => (wouldBeStock(t) && looked.has(t.itemId) ? { ...t, condition: 'to-inspect' as const } : t));
+}
+
+async function open(due: InspectionDue, tx: Tx, coming: Coming & { arrivalId: number }, itemId: number, is: DueInspection): Promise<void> {
+  const again = await tx.query<{ affectedRows: number }>(
+    'UPDATE inspection SET closed_at = NULL, passed = NULL WHERE arrival_id = ? AND item_id = ?',
+    [coming.arrivalId, itemId],
+  );
+  if (again.affectedRows > 0) return;
+  await tx.query('INSERT INTO inspection (code, site_id, arrival_id, item_id, why, checks) VALUES (?, ?, ?, ?, ?, ?)', [
+    await nextCode(tx, 'Q'),
+    coming.siteId,
+    coming.arrivalId,
+    itemId,
+    is.why.slice(0, 120),
+    JSON.stringify(await due.checks(tx, is.checklistId)),
+  ]);
+}

@@ -1,0 +1,11 @@
+import type { PlaceFacts } from '@vectrum/core/scan';
+import { one, type Tx } from '../platform/database/tx.js';
+
+/** The first open place of a kind at a site, in walking order. */
+export function firstPlace(tx: Pick<Tx, 'query'>, siteId: number, kind: string): Promise<PlaceFacts | undefined> {
+  return one<PlaceFacts>(
+    tx,
+    'SELECT id, code, kind, site_id AS siteId FROM place WHERE site_id = ? AND kind = ? AND blocked = 0 ORDER BY walk_order, id LIMIT 1',
+    [siteId, kind],
+  );
+}
