@@ -8,6 +8,7 @@ import { MustSignIn } from './door/must-sign-in';
 import { SignInPage } from './door/sign-in-page';
 import { FloorShell } from './floor/floor-shell';
 import { FloorHome } from './floor/home-page';
+import { InspectPage } from './floor/inspect/inspect-page';
 import { LookPage } from './floor/look-page';
 import { PickList, PickPage } from './floor/pick-pages';
 import { DuePage } from './floor/receive/due-page';
@@ -21,6 +22,10 @@ import { BillForm } from './office/inbound/bill-form';
 import { BillSheet } from './office/inbound/bill-sheet';
 import { BillsPage } from './office/inbound/bills-page';
 import { InboundPage } from './office/inbound/inbound-page';
+import { ChecklistForm } from './office/inbound/inspection/checklist-form';
+import { InspectionSheet } from './office/inbound/inspection/inspection-sheet';
+import { InspectionsPage } from './office/inbound/inspection/inspections-page';
+import { RulesSheet } from './office/inbound/inspection/rules-sheet';
 import { PurchaseOrderForm } from './office/inbound/purchase-order-form';
 import { PurchaseOrderSheet } from './office/inbound/purchase-order-sheet';
 import { ReturnForm } from './office/inbound/return-form';
@@ -89,6 +94,16 @@ const office: RouteObject = {
       children: [
         { path: 'new', element: <ReturnForm /> },
         { path: ':code', element: <ReturnSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/inspection',
+      element: <InspectionsPage />,
+      children: [
+        { path: 'rules', element: <RulesSheet /> },
+        { path: 'checklists/new', element: <ChecklistForm /> },
+        { path: 'checklists/:id', element: <ChecklistForm /> },
+        { path: ':code', element: <InspectionSheet /> },
       ],
     },
     {
@@ -185,6 +200,7 @@ const floor: RouteObject = {
     { index: true, element: <FloorHome /> },
     { path: 'receive', element: <DuePage /> },
     { path: 'receive/:code', element: <ReceivePage /> },
+    { path: 'inspect', element: <InspectPage /> },
     { path: 'store', element: <StorePage /> },
     { path: 'look', element: <LookPage /> },
     { path: 'pick', element: <PickList /> },

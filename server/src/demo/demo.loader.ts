@@ -5,6 +5,7 @@ import { one } from '../platform/database/tx.js';
 import { LOGGER } from '../platform/tokens.js';
 import { DemoBuying } from './buying.js';
 import { DemoHouse } from './house.js';
+import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 
@@ -16,6 +17,7 @@ export class DemoLoader {
     private readonly house: DemoHouse,
     private readonly morning: DemoMorning,
     private readonly buying: DemoBuying,
+    private readonly inspecting: DemoInspecting,
     private readonly orders: DemoOrders,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
@@ -28,6 +30,7 @@ export class DemoLoader {
     await this.orders.takeIn();
     await this.buying.agree();
     await this.buying.hear(await this.morning.purchaseOrders());
+    await this.inspecting.look();
     await this.orders.moveAlong();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }

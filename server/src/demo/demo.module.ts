@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/allocation.module.js';
+import { InspectionModule } from '../inspection/inspection.module.js';
 import { OrdersModule } from '../orders/orders.module.js';
 import { PackingModule } from '../packing/packing.module.js';
 import { PickingModule } from '../picking/picking.module.js';
@@ -11,13 +12,24 @@ import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
 import { DemoHouse } from './house.js';
 import { DemoLoader } from './demo.loader.js';
+import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 import { PracticeController } from './practice.controller.js';
 
 @Module({
-  imports: [StockModule, SitesModule, AllocationModule, PurchasingModule, ReceivingModule, OrdersModule, PickingModule, PackingModule],
+  imports: [
+    StockModule,
+    SitesModule,
+    AllocationModule,
+    PurchasingModule,
+    ReceivingModule,
+    InspectionModule,
+    OrdersModule,
+    PickingModule,
+    PackingModule,
+  ],
   controllers: [PracticeController],
-  providers: [DemoHouse, DemoExtras, DemoMorning, DemoBuying, DemoOrders, DemoLoader],
+  providers: [DemoHouse, DemoExtras, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
 })
 export class DemoModule {}

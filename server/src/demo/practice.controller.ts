@@ -52,7 +52,7 @@ export class PracticeController {
        WHERE i.id IN (SELECT l.item_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ?
                       UNION SELECT l.item_id FROM purchase_order_line l JOIN arrival_order x ON x.order_id = l.order_id JOIN arrival a ON a.id = x.arrival_id WHERE a.code = ?
                       UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN pick_round r ON r.order_id = o.id WHERE o.code = ? OR r.code = ?
-                      UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind = 'dock' AND b2.units > 0 AND ? = '')
+                      UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind IN ('dock','inspection') AND b2.units > 0 AND ? = '')
        ORDER BY i.name, u.factor LIMIT 60`,
       [document, document, document, document, document],
     );

@@ -16,6 +16,6 @@ import { StandingToInspect } from './standing.queries.js';
   imports: [StockModule, CatalogueModule, AllocationModule, ReturnsModule],
   controllers: [InspectionsController, InspectionRulesController, ChecklistsController],
   providers: [InspectionsService, InspectionsQueries, StandingToInspect, InspectionDue, InspectionRules, Checklists],
-  exports: [InspectionDue, InspectionsService, InspectionRules, Checklists],
+  exports: [InspectionDue, InspectionsService, InspectionsQueries, InspectionRules, Checklists],
 })
 export class InspectionModule {}

@@ -1345,6 +1345,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/task": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits to be looked at at a site, for the phone. */
+        get: operations["Inspections_task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{code}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers one check. */
+        post: operations["Inspections_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{code}/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Passes or rejects goods of this delivery. */
+        post: operations["Inspections_judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["InspectionRules_list"];
+        put?: never;
+        post: operations["InspectionRules_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["InspectionRules_change"];
+        post?: never;
+        delete: operations["InspectionRules_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Checklists_list"];
+        put?: never;
+        post: operations["Checklists_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Checklists_change"];
+        post?: never;
+        delete: operations["Checklists_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supplier-returns": {
         parameters: {
             query?: never;
@@ -1372,6 +1519,23 @@ export interface paths {
         get: operations["SupplierReturns_aside"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes goods that stand apart into stock after all. */
+        post: operations["SupplierReturns_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3518,6 +3682,134 @@ export interface components {
             says: "accept" | "query";
             note: string;
         };
+        InspectionRowDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+        };
+        InspectionCheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+            value: string | null;
+            fulfilled: boolean | null;
+            who: string | null;
+        };
+        WaitingGoodsDto: {
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+        };
+        InspectionVerdictDto: {
+            /** Format: date-time */
+            at: string;
+            who: string;
+            /** @enum {string} */
+            verdict: "quarantine" | "pass" | "back";
+            words: string;
+            lot: string | null;
+            reason: string;
+            returnCode: string | null;
+            undone: boolean;
+        };
+        InspectionDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+            itemId: number;
+            checks: components["schemas"]["InspectionCheckDto"][];
+            waiting: components["schemas"]["WaitingGoodsDto"][];
+            verdicts: components["schemas"]["InspectionVerdictDto"][];
+        };
+        AnswerCheckDto: {
+            no: number;
+            value: string;
+        };
+        JudgeDto: {
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            verdict: "pass" | "quarantine" | "back";
+            reason: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+        };
+        InspectionRuleDto: {
+            id: number;
+            sku: string | null;
+            item: string | null;
+            supplierCode: string | null;
+            supplier: string | null;
+            /** @enum {string} */
+            kind: "every" | "always" | "until-proven";
+            n: number;
+            checklistId: number | null;
+            checklist: string | null;
+            version: number;
+        };
+        WriteRuleDto: {
+            sku?: string | null;
+            supplier?: string | null;
+            /** @enum {string} */
+            kind: "always" | "every" | "until-proven";
+            n: number;
+            checklistId?: number | null;
+        };
+        KeptDto: {
+            id: number;
+        };
+        WriteCheckDto: {
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "measure" | "words";
+            unit: string;
+            low?: string | null;
+            high?: string | null;
+        };
+        ChecklistDto: {
+            id: number;
+            name: string;
+            version: number;
+            /** @description Rules that use it. */
+            uses: number;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
+        WriteChecklistDto: {
+            name: string;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
         SupplierReturnRowDto: {
             code: string;
             supplier: string;
@@ -3547,6 +3839,18 @@ export interface components {
             supplier: string | null;
             order: string | null;
             reason: string | null;
+        };
+        TakeInDto: {
+            itemId: number;
+            lotId: number;
+            /**
+             * @description Goods to inspect are judged, not taken in.
+             * @enum {string}
+             */
+            condition: "held" | "damaged" | "apart";
+            placeId: number;
+            units: number;
+            reason: string;
         };
         SupplierReturnLineDto: {
             line: number;
@@ -3586,7 +3890,7 @@ export interface components {
             itemId: number;
             lotId: number;
             /** @enum {string} */
-            condition: "good" | "held" | "damaged" | "to-inspect";
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
             placeId: number;
             units: number;
         };
@@ -6404,6 +6708,293 @@ export interface operations {
             };
         };
     };
+    Inspections_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionRowDto"][];
+                };
+            };
+        };
+    };
+    Inspections_task: {
+        parameters: {
+            query: {
+                site: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    Inspections_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionDto"];
+                };
+            };
+        };
+    };
+    Inspections_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerCheckDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedDto"];
+                };
+            };
+        };
+    };
+    Inspections_judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionRuleDto"][];
+                };
+            };
+        };
+    };
+    InspectionRules_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecklistDto"][];
+                };
+            };
+        };
+    };
+    Checklists_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
     SupplierReturns_list: {
         parameters: {
             query?: never;
@@ -6461,6 +7052,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeInDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedDto"];
                 };
             };
         };

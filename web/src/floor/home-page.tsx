@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import type { InspectTask } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
@@ -14,6 +15,12 @@ export function FloorHome() {
   const me = useMe();
   const navigate = useNavigate();
   const line = useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')) });
+  const siteId = me.data?.sites[0]?.id;
+  const inspect = useQuery({
+    queryKey: ['inspect', siteId],
+    queryFn: () => ask(api.GET('/api/inspections/task', { params: { query: { site: String(siteId) } } })) as Promise<InspectTask>,
+    enabled: siteId !== undefined && me.data?.rights.includes('inspect') === true,
+  });
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
   const rights = me.data?.rights ?? [];
@@ -27,10 +34,17 @@ export function FloorHome() {
       n: count('inbound'),
     },
     {
+      right: 'inspect',
+      to: '/floor/inspect',
+      says: 'Inspect',
+      note: `${plural(inspect.data?.goods.length ?? 0, 'lot waits', 'lots wait')} to be looked at`,
+      n: inspect.data?.goods.length ?? 0,
+    },
+    {
       right: 'store',
       to: '/floor/store',
       says: 'Put away',
-      note: `${plural(count('shelves'), 'lot', 'lots')} of goods on the dock`,
+      note: `${plural(count('shelves'), 'lot', 'lots')} of goods to shelve`,
       n: count('shelves'),
     },
     {

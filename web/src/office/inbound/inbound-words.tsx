@@ -4,6 +4,7 @@ import { useMe } from '../../api/queries';
 const WORDS = [
   ['orders', '/inbound', 'Orders'],
   ['arrivals', '/inbound/arrivals', 'Arrivals'],
+  ['inspection', '/inbound/inspection', 'Inspection'],
   ['suppliers', '/inbound/suppliers', 'Suppliers'],
   ['bills', '/inbound/bills', 'Bills'],
   ['returns', '/inbound/returns', 'Returns'],

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
 import { plural } from '../../ui/format';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
@@ -17,7 +18,7 @@ const keyOf = (g: Aside) => `${g.itemId}/${g.lotId}/${g.condition}/${g.placeId}`
 export function ReturnForm() {
   const aside = useQuery({ queryKey: ['aside'], queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
   return (
-    <Sheet address="inbound/returns/new" title="Send goods back" back="/inbound/returns">
+    <Sheet address="inbound/returns/new" title="Goods that stand apart" back="/inbound/returns">
       <Shown query={aside}>
         {(list) =>
           list.length === 0 ? (
@@ -34,6 +35,7 @@ export function ReturnForm() {
 function Form({ list }: { list: readonly Aside[] }) {
   const navigate = useNavigate();
   const client = useQueryClient();
+  const me = useMe();
   const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
   const [supplier, setSupplier] = useState(list.find((g) => g.supplierCode)?.supplierCode ?? '');
   const [reason, setReason] = useState('');
@@ -63,6 +65,23 @@ function Form({ list }: { list: readonly Aside[] }) {
       void navigate(`/inbound/returns/${code}`);
     },
   });
+  const take = useMutation({
+    mutationFn: (g: Aside) =>
+      ask(
+        api.POST('/api/supplier-returns/aside/take-in', {
+          body: {
+            itemId: g.itemId,
+            lotId: g.lotId,
+            condition: g.condition as 'held' | 'damaged' | 'apart',
+            placeId: g.placeId,
+            units: Number(chosen[keyOf(g)] || g.units),
+            reason,
+          },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  const mayTake = me.data?.rights.includes('take-in') ?? false;
   const fields = send.error instanceof ProblemError ? send.error.fields : {};
   const ready = going.length > 0 && reason.trim() !== '' && supplier !== '';
   return (
@@ -84,7 +103,7 @@ function Form({ list }: { list: readonly Aside[] }) {
             ))}
           </select>
         </Field>
-        <Field label="Why they go back" fault={fields['reason']}>
+        <Field label={mayTake ? 'Why they go back, or are good after all' : 'Why they go back'} fault={fields['reason']}>
           <input className="input" maxLength={200} value={reason} onChange={(e) => setReason(e.target.value)} />
         </Field>
       </div>
@@ -107,12 +126,13 @@ function Form({ list }: { list: readonly Aside[] }) {
               goods={g}
               units={chosen[keyOf(g)] ?? ''}
               onUnits={(units) => setChosen({ ...chosen, [keyOf(g)]: units })}
+              onTake={mayTake && reason.trim() !== '' && !take.isPending ? () => take.mutate(g) : null}
             />
           ))}
         </tbody>
       </table>
       {theirs.length === 0 && <p className="note">Nothing of theirs stands apart.</p>}
-      <ProblemNote problem={send.error} />
+      <ProblemNote problem={send.error ?? take.error} />
       <div className="acts">
         <button className="act act-next" disabled={send.isPending || !ready}>
           {going.length === 0 ? 'Send back' : `Send back ${plural(going.length, 'line', 'lines')}`} <Glyph name="go" size={13} />
@@ -123,7 +143,18 @@ function Form({ list }: { list: readonly Aside[] }) {
   );
 }
 
-function AsideRow({ goods: g, units, onUnits }: { goods: Aside; units: string; onUnits: (units: string) => void }) {
+function AsideRow({
+  goods: g,
+  units,
+  onUnits,
+  onTake,
+}: {
+  goods: Aside;
+  units: string;
+  onUnits: (units: string) => void;
+  /** Null where they may not be taken into stock, or no reason is given yet. */
+  onTake: (() => void) | null;
+}) {
   return (
     <tr>
       <td className="pc">
@@ -152,6 +183,11 @@ function AsideRow({ goods: g, units, onUnits }: { goods: Aside; units: string; o
         <button type="button" className="act-link" onClick={() => onUnits(units === '' ? String(g.units) : '')}>
           {units === '' ? 'all of it' : 'none'}
         </button>
+        {onTake && (
+          <button type="button" className="act-link block" onClick={onTake}>
+            into stock
+          </button>
+        )}
       </td>
     </tr>
   );

@@ -1,0 +1,53 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, type Dto } from '../../../api/client';
+import { ProblemNote } from '../../../ui/states';
+
+/** Answers one check where it stands: yes or no, a measurement, or words. */
+export function AnswerCheck({ code, check: c }: { code: string; check: Dto['InspectionCheckDto'] }) {
+  const client = useQueryClient();
+  const [text, setText] = useState(c.value ?? '');
+  const answer = useMutation({
+    mutationFn: (value: string) =>
+      ask(api.POST('/api/inspections/{code}/answers', { params: { path: { code } }, body: { no: c.no, value } })),
+    onSettled: () => client.invalidateQueries(),
+  });
+  const keep = () => {
+    if (text.trim() !== '' && text.trim() !== c.value) answer.mutate(text.trim());
+  };
+  if (c.kind === 'yes')
+    return (
+      <span className="flex gap-3">
+        {['yes', 'no'].map((said) => (
+          <button
+            key={said}
+            type="button"
+            className="act-link"
+            aria-pressed={c.value === said}
+            style={c.value === said ? { background: 'var(--color-ink)', color: 'var(--color-on-ink)', padding: '0 8px' } : undefined}
+            onClick={() => answer.mutate(said)}
+          >
+            {said}
+          </button>
+        ))}
+      </span>
+    );
+  return (
+    <>
+      <span className="flex items-center gap-2">
+        <input
+          className={`input ${c.kind === 'measure' ? 'num' : ''}`}
+          style={{ width: c.kind === 'measure' ? 90 : 220 }}
+          aria-label={c.says}
+          value={text}
+          maxLength={120}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={keep}
+          onKeyDown={(e) => e.key === 'Enter' && keep()}
+        />
+        {c.unit}
+      </span>
+      <ProblemNote problem={answer.error} />
+    </>
+  );
+}

@@ -1,0 +1,150 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useFieldArray, useForm } from 'react-hook-form';
+import { useNavigate, useParams } from 'react-router';
+import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
+import { Field } from '../../../ui/field';
+import { Glyph } from '../../../ui/glyph';
+import { Sheet } from '../../../ui/sheet';
+import { ProblemNote, Shown } from '../../../ui/states';
+
+type Checklist = Dto['ChecklistDto'];
+interface Values {
+  name: string;
+  checks: { says: string; kind: 'yes' | 'measure' | 'words'; unit: string; low: string; high: string }[];
+}
+const blank: Values['checks'][number] = { says: '', kind: 'yes', unit: '', low: '', high: '' };
+const valuesOf = (c: Checklist): Values => ({
+  name: c.name,
+  checks: c.checks.map((k) => ({ ...k, low: k.low ?? '', high: k.high ?? '' })),
+});
+
+/** Makes or changes a list of what to look at. */
+export function ChecklistForm() {
+  const { id } = useParams();
+  const query = useQuery({ queryKey: ['checklists'], queryFn: () => ask(api.GET('/api/checklists')) });
+  if (!id) return <Form checklist={undefined} />;
+  return (
+    <Shown query={query}>
+      {(all) => {
+        const found = all.find((c) => String(c.id) === id);
+        return found ? <Form key={found.version} checklist={found} /> : <p className="note">This checklist is not there any more.</p>;
+      }}
+    </Shown>
+  );
+}
+
+function Form({ checklist }: { checklist: Checklist | undefined }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const form = useForm<Values>({ defaultValues: checklist ? valuesOf(checklist) : { name: '', checks: [blank] } });
+  const checks = useFieldArray({ control: form.control, name: 'checks' });
+  const kinds = form.watch('checks');
+  const done = async () => {
+    await client.invalidateQueries();
+    void navigate('/inbound/inspection/rules');
+  };
+  const save = useMutation({
+    mutationFn: (v: Values) => {
+      const body = {
+        name: v.name,
+        checks: v.checks.filter((c) => c.says.trim() !== '').map((c) => ({ ...c, low: c.low.trim() || null, high: c.high.trim() || null })),
+      };
+      return ask(
+        checklist
+          ? api.PUT('/api/checklists/{id}', { params: { path: { id: checklist.id } }, headers: ifMatch(checklist.version), body })
+          : api.POST('/api/checklists', { body }),
+      );
+    },
+    onSuccess: done,
+  });
+  const remove = useMutation({
+    mutationFn: (id: number) => ask(api.DELETE('/api/checklists/{id}', { params: { path: { id } } })),
+    onSuccess: done,
+  });
+  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  return (
+    <Sheet
+      address={checklist ? `inbound/inspection/checklists/${checklist.id}` : 'inbound/inspection/checklists/new'}
+      title={checklist ? checklist.name : 'New checklist'}
+      back="/inbound/inspection/rules"
+    >
+      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[760px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
+        <Field label="Name" fault={fields['name']}>
+          <input className="input" autoFocus maxLength={60} {...form.register('name')} />
+        </Field>
+        <table className="lines">
+          <thead>
+            <tr>
+              <th />
+              <th>Look at</th>
+              <th>Answer</th>
+              <th className="num">From</th>
+              <th className="num">To</th>
+              <th>Unit</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {checks.fields.map((f, i) => {
+              const measured = kinds[i]?.kind === 'measure';
+              const bound = (name: 'low' | 'high' | 'unit', says: string, width: number) => (
+                <input
+                  className={`input ${name === 'unit' ? '' : 'num'}`}
+                  style={{ width }}
+                  aria-label={`${says} of check ${i + 1}`}
+                  disabled={!measured}
+                  {...form.register(`checks.${i}.${name}`)}
+                />
+              );
+              return (
+                <tr key={f.id}>
+                  <td className="ln">{i + 1}</td>
+                  <td>
+                    <input
+                      className="input"
+                      style={{ width: '100%' }}
+                      aria-label={`Check ${i + 1}`}
+                      maxLength={120}
+                      {...form.register(`checks.${i}.says`)}
+                    />
+                  </td>
+                  <td>
+                    <select className="input" aria-label={`Answer to check ${i + 1}`} {...form.register(`checks.${i}.kind`)}>
+                      <option value="yes">yes or no</option>
+                      <option value="measure">a measure</option>
+                      <option value="words">in words</option>
+                    </select>
+                  </td>
+                  <td className="num">{bound('low', 'Lower bound', 76)}</td>
+                  <td className="num">{bound('high', 'Upper bound', 76)}</td>
+                  <td>{bound('unit', 'Unit', 64)}</td>
+                  <td>
+                    <button type="button" className="act-link" onClick={() => checks.remove(i)}>
+                      take away
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        <div>
+          <button type="button" className="act-link" onClick={() => checks.append(blank)}>
+            One more check
+          </button>
+        </div>
+        <ProblemNote problem={save.error ?? remove.error} />
+        <div className="acts">
+          <button className="act act-next" disabled={save.isPending}>
+            Keep the checklist <Glyph name="go" size={13} />
+          </button>
+          {checklist && (
+            <button type="button" className="act" disabled={remove.isPending} onClick={() => remove.mutate(checklist.id)}>
+              Take it away
+            </button>
+          )}
+        </div>
+      </form>
+    </Sheet>
+  );
+}

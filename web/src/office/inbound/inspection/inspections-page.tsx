@@ -1,0 +1,74 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { api, ask, type Dto } from '../../../api/client';
+import { age, day } from '../../../ui/format';
+import { Glyph, type GlyphName } from '../../../ui/glyph';
+import { Empty, Shown } from '../../../ui/states';
+import { GroupedList } from '../grouped-list';
+import { InboundWords } from '../inbound-words';
+
+type Row = Dto['InspectionRowDto'];
+
+const glyphOf = (r: Row): GlyphName => (r.closedAt === null ? 'held' : r.passed ? 'full' : 'blocked');
+
+/** What waits to be looked at, the oldest first, then what was. */
+export function inspectionGroups(list: readonly Row[]): [string, Row[]][] {
+  const groups: [string, Row[]][] = [
+    ['Wait to be looked at', list.filter((r) => r.closedAt === null)],
+    ['Rejected, in whole or part', list.filter((r) => r.closedAt !== null && !r.passed)],
+    ['Passed', list.filter((r) => r.closedAt !== null && r.passed)],
+  ];
+  return groups.filter(([, rows]) => rows.length > 0);
+}
+
+function InspectionRow({ inspection: r, open }: { inspection: Row; open: boolean }) {
+  const navigate = useNavigate();
+  const to = `/inbound/inspection/${r.code}`;
+  return (
+    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(to)}>
+      <Glyph name={glyphOf(r)} size={14} says />
+      <span>
+        <Link to={to} onClick={(e) => e.stopPropagation()}>
+          <b>{r.name}</b>
+        </Link>
+        <span className="note">
+          {r.words} from {r.supplier ?? 'nobody known'} · <span className="code">{r.arrival}</span>
+        </span>
+      </span>
+      <span className="note">{r.closedAt === null ? `here ${age(r.openedAt)}` : day(r.closedAt)}</span>
+    </li>
+  );
+}
+
+/** Deliveries that are held until somebody has looked at them. */
+export function InspectionsPage() {
+  const { code: open } = useParams();
+  const query = useQuery({ queryKey: ['inspections'], queryFn: () => ask(api.GET('/api/inspections')) });
+  return (
+    <div className="under-2" style={{ ['--list' as string]: '560px' }}>
+      <section className="list pos" aria-label="Inspection">
+        <div className="filter">
+          <InboundWords here="inspection" />
+          <Link to="/inbound/inspection/rules" className="act-link">
+            What is looked at
+          </Link>
+        </div>
+        <Shown query={query}>
+          {(list) =>
+            list.length === 0 ? (
+              <Empty title="Nothing waits to be looked at">
+                Say under “What is looked at” which items or suppliers are inspected. Their goods are then held as they come in.
+              </Empty>
+            ) : (
+              <GroupedList
+                groups={inspectionGroups(list)}
+                row={(r) => <InspectionRow key={r.code} inspection={r} open={r.code === open} />}
+              />
+            )
+          }
+        </Shown>
+      </section>
+      <Outlet />
+    </div>
+  );
+}

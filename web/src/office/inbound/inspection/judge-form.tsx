@@ -1,0 +1,88 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, type Dto } from '../../../api/client';
+import { Glyph } from '../../../ui/glyph';
+import { ProblemNote } from '../../../ui/states';
+
+type Verdict = 'pass' | 'quarantine' | 'back';
+
+/** Passes or rejects what waits in one place, all of it or some. */
+export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
+  const client = useQueryClient();
+  const [at, setAt] = useState(0);
+  const goods = n.waiting[at] ?? n.waiting[0];
+  const [units, setUnits] = useState(String(goods?.units ?? ''));
+  const [reason, setReason] = useState('');
+  const judge = useMutation({
+    mutationFn: (verdict: Verdict) =>
+      ask(
+        api.POST('/api/inspections/{code}/verdicts', {
+          params: { path: { code: n.code } },
+          body: { lotId: goods?.lotId ?? 0, placeId: goods?.placeId ?? 0, units: Number(units), verdict, reason, how: 'typed' },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries(),
+  });
+  const open = n.checks.filter((c) => c.fulfilled === null).length;
+  const counted = /^\d+$/.test(units) && Number(units) > 0;
+  const rejects = counted && reason.trim() !== '';
+  return (
+    <>
+      <ProblemNote problem={judge.error} />
+      <div className="acts">
+        <button
+          type="button"
+          className={`act ${open === 0 ? 'act-next' : ''}`}
+          disabled={!counted || open > 0 || judge.isPending}
+          onClick={() => judge.mutate('pass')}
+        >
+          {open > 0 ? `${open} of ${n.checks.length} checks open` : `Pass ${Number(units) === goods?.units ? goods.words : units}`}{' '}
+          <Glyph name="go" size={13} />
+        </button>
+        {n.waiting.length > 1 && (
+          <select
+            className="input"
+            style={{ width: 200 }}
+            aria-label="Which goods"
+            value={at}
+            onChange={(e) => {
+              setAt(Number(e.target.value));
+              setUnits(String(n.waiting[Number(e.target.value)]?.units ?? ''));
+            }}
+          >
+            {n.waiting.map((w, i) => (
+              <option key={`${w.placeId}/${w.lotId}`} value={i}>
+                {w.words} at {w.place}
+                {w.lot ? `, lot ${w.lot}` : ''}
+              </option>
+            ))}
+          </select>
+        )}
+        <input
+          className="input num"
+          style={{ width: 72 }}
+          inputMode="numeric"
+          aria-label="Units judged"
+          value={units}
+          onChange={(e) => setUnits(e.target.value.trim())}
+        />
+        <span className="note">units, or</span>
+        <input
+          className="input"
+          style={{ flex: 1, minWidth: 100 }}
+          aria-label="What is wrong with them"
+          placeholder="say what is wrong with them"
+          maxLength={200}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+        <button type="button" className="act" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('quarantine')}>
+          Set aside
+        </button>
+        <button type="button" className="act" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('back')}>
+          Send back
+        </button>
+      </div>
+    </>
+  );
+}
