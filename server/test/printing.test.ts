@@ -21,6 +21,7 @@ const line = (n: number) => ({
   packs: 4,
   ordered: 192,
   closed: 0,
+  returned: 0,
   expectedOn: null,
   answer: null,
   received: 0,
@@ -51,6 +52,8 @@ const order = (lines: number): PurchaseOrderDto => ({
   changes: [],
   alike: [],
   arrivals: [],
+  door: null,
+  files: [],
   version: 1,
   lines: Array.from({ length: lines }, (_, i) => line(i + 1)),
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { moreForNothing, palletsOf, priceFor, shortOfMinimum } from './index.js';
+import { dueDay, moreForNothing, palletsOf, priceFor, shortOfMinimum } from './index.js';
 
 const jars = {
   price: '20.16',
@@ -77,5 +77,20 @@ describe('what a supplier asks for at the least', () => {
     expect(shortOfMinimum({ value: '0', units: 0, pallets: 1.55 }, { value: null, units: null, pallets: 2 })).toEqual([
       { of: 'pallets', least: '2', has: '1.5', missing: '0.5' },
     ]);
+  });
+});
+
+describe('the day on which goods can be here', () => {
+  // 2026-11-26 is a Thursday.
+  it.each([
+    [0, 'YYYYYNN', '2026-11-26'],
+    [1, 'YYYYYNN', '2026-11-27'],
+    [2, 'YYYYYNN', '2026-11-30'],
+    [3, 'YYYYYNN', '2026-11-30'],
+    [2, 'YYYYYYN', '2026-11-28'],
+    [28, 'NNNNNNY', '2026-12-27'],
+    [5, 'NNNNNNN', '2026-12-01'],
+  ])('is %i days later, or the next that the supplier works (%s): %s', (days, works, due) => {
+    expect(dueDay('2026-11-26', days, works)).toBe(due);
   });
 });

@@ -1,2 +1,3 @@
 export { palletsOf, shortOfMinimum, type LeastOrder, type MinimumShort, type OrderSize } from './minimum.js';
 export { moreForNothing, priceFor, type ListPrice, type PriceFound } from './price-list.js';
+export { dueDay } from './due-day.js';

@@ -34,6 +34,8 @@ export async function actAs(source: DataSource, name: string): Promise<Act> {
   };
 }
 
+/** They come by lorry, to the door that has a ramp. */
+const BY_LORRY = new Set(['QUILLON', 'PELLOWICK', 'OULDEN']);
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
 /** Stock on the shelves and purchase orders in every state. */
@@ -126,6 +128,7 @@ export class DemoMorning {
         supplier,
         siteId: 1,
         expectedOn: addDays(today, days),
+        door: BY_LORRY.has(supplier) ? 'DOCK-2' : null,
         note: '',
         lines: lines.map(([sku, packs, factor, price]) => ({ sku, packs, factor, price })),
         charges,

@@ -66,7 +66,8 @@ export function demoPlaces(): DemoPlace[] {
   const totes = Array.from({ length: 40 }, (_, i) => single('MILL', `T-${two(i + 1)}`, 'tote', 9500 + i));
   return [
     single('MILL', 'DOCK-1', 'dock', 0, [0, 0]),
-    single('MILL', 'INSPECT-1', 'inspection', 1, [0, 4]),
+    single('MILL', 'DOCK-2', 'dock', 1, [0, 8]),
+    single('MILL', 'INSPECT-1', 'inspection', 2, [0, 4]),
     ...aisles('MILL', 'ABCDEFGH', 12, 4, 2, 8),
     ...aisles('MILL', 'P', 10, 1, 0, 42),
     ...aisles('MILL', 'V', 6, 2, 2, 46),

@@ -8,6 +8,7 @@ import { Outbox } from '../platform/outbox.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
 import type { UblOrderResponse, UblResponseLine } from '../ubl/index.js';
+import { dropAnnounced } from './announced.js';
 import { keepChanges, type OrderChange, samePrice } from './order-changes.js';
 import { stateOf } from './order-lines.js';
 import { type OrderAnswer, PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
@@ -99,6 +100,7 @@ export class AnswersService {
     const state = await stateOf(tx, order.id);
     const all = lines.every((l) => l.answer === 'refused') && state === 'received' && lines.every((l) => l.receivedUnits === 0);
     await tx.update(PurchaseOrder, order.id, { answer: 'confirmed', state: all ? 'cancelled' : state, version: order.version + 1 });
+    if (all) await dropAnnounced(tx, order.id);
   }
 
   private async locked(tx: Tx, act: Act, code: string): Promise<PurchaseOrder> {

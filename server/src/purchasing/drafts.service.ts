@@ -100,8 +100,8 @@ export class DraftsService {
 
   private async draft(tx: Tx, act: Act, like: PurchaseOrder, expectedOn: string | null = null): Promise<{ id: number; code: string }> {
     const code = await nextCode(tx, 'P');
-    const { supplierId, siteId, currency, note } = like;
-    const made = await tx.insert(PurchaseOrder, { code, supplierId, siteId, currency, note, expectedOn, createdBy: act.person.id });
+    const { supplierId, siteId, currency, note, doorId } = like;
+    const made = await tx.insert(PurchaseOrder, { code, supplierId, siteId, currency, note, doorId, expectedOn, createdBy: act.person.id });
     return { id: (made.identifiers[0] as { id: number }).id, code };
   }
 

@@ -14,6 +14,8 @@ export class PurchaseOrder {
   @Column({ type: 'varchar' }) state: PurchaseOrderState;
   @Column() currency: string;
   @Column({ name: 'expected_on', type: 'date', nullable: true }) expectedOn: string | null;
+  /** The dock it comes to; null for whichever is free. */
+  @Column({ name: 'door_id', type: 'int', nullable: true }) doorId: number | null;
   @Column() note: string;
   @Column({ name: 'created_by' }) createdBy: number;
   @Column({ name: 'placed_at', type: 'datetime', precision: 3, nullable: true }) placedAt: Date | null;

@@ -29,6 +29,21 @@ export class PurchaseOrderRowDto {
   answer: string;
   /** Since when the goods stand at the door, part received. */
   firstReceivedAt: Date | null;
+  /** The dock it comes to; null for whichever is free. */
+  door: string | null;
+  /** Whom to ring about it. */
+  ring: string;
+  phone: string;
+}
+export class OrderFileDto {
+  id: number;
+  name: string;
+  bytes: number;
+  by: string;
+  at: Date;
+}
+export class KeptFileDto {
+  id: number;
 }
 export class LineAnswerDto {
   says: string;
@@ -70,6 +85,8 @@ export class PurchaseOrderLineDto {
   received: number;
   /** Nobody waits for these any more. */
   closed: number;
+  /** Of what came, sent back to the supplier. */
+  returned: number;
   /** Its own day, where it has one. */
   expectedOn: string | null;
   answer: LineAnswerDto | null;
@@ -104,6 +121,8 @@ export class PurchaseOrderDto {
   /** Orders of the same supplier, not long ago, with the same goods. */
   alike: string[];
   arrivals: string[];
+  door: string | null;
+  files: OrderFileDto[];
   lines: PurchaseOrderLineDto[];
   version: number;
 }
@@ -122,6 +141,7 @@ export class EditPurchaseOrderDto {
   @IsString() @Length(2, 20) supplier: string;
   @IsInt() siteId: number;
   @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) expectedOn?: string | null;
+  @IsOptional() @IsString() @MaxLength(20) door?: string | null;
   @IsString() @MaxLength(500) note: string;
   @IsArray()
   @ArrayMinSize(1, { message: 'Write at least one line' })

@@ -2,14 +2,16 @@ import { Module } from '@nestjs/common';
 import { PurchaseOrderMail } from './purchase-order.mail.js';
 import { AnswersService } from './answers.service.js';
 import { DraftsService } from './drafts.service.js';
+import { OrderFilesController } from './order-files.controller.js';
+import { OrderFiles } from './order-files.service.js';
 import { OrderDocuments } from './order-documents.js';
 import { PurchasingController } from './purchasing.controller.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
 
 @Module({
-  controllers: [PurchasingController],
-  providers: [PurchasingQueries, PurchasingService, DraftsService, AnswersService, OrderDocuments, PurchaseOrderMail],
+  controllers: [PurchasingController, OrderFilesController],
+  providers: [PurchasingQueries, PurchasingService, DraftsService, AnswersService, OrderDocuments, OrderFiles, PurchaseOrderMail],
   exports: [PurchasingService, AnswersService, PurchasingQueries],
 })
 export class PurchasingModule {}

@@ -3,6 +3,7 @@ import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
 import { DataSource } from 'typeorm';
 import { num, one, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
+import { OrderFiles } from './order-files.service.js';
 import type { ChargeDto, OrderChangeDto, PurchaseOrderDto, PurchaseOrderLineDto, PurchaseOrderRowDto } from './purchasing.dto.js';
 
 type LineRow = Omit<PurchaseOrderLineDto, 'ordered' | 'price' | 'priceEach' | 'goods' | 'answer'> & {
@@ -13,13 +14,19 @@ type LineRow = Omit<PurchaseOrderLineDto, 'ordered' | 'price' | 'priceEach' | 'g
   answerOn: string | null;
   answerNote: string;
 };
-type Head = Omit<PurchaseOrderDto, 'lines' | 'goods' | 'charges' | 'changes' | 'alike' | 'arrivals'> & { id: number; supplierId: number };
+type Head = Omit<PurchaseOrderDto, 'lines' | 'goods' | 'charges' | 'changes' | 'alike' | 'arrivals' | 'files'> & {
+  id: number;
+  supplierId: number;
+};
 const ALIKE_DAYS = 14;
 
 /** Reads purchase orders, with prices both ways for those who may see costs. */
 @Injectable()
 export class PurchasingQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly files: OrderFiles,
+  ) {}
 
   async list(siteIds: readonly number[]): Promise<PurchaseOrderRowDto[]> {
     const found = await rows<
@@ -31,10 +38,13 @@ export class PurchasingQueries {
     >(
       this.source,
       `SELECT o.code, s.name AS supplier, t.name AS site, o.state, o.answer, o.expected_on AS expectedOn, o.first_received_at AS firstReceivedAt,
-         (o.state IN ('placed','part-received') AND o.expected_on < UTC_DATE()) AS late, COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn
-       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id LEFT JOIN purchase_order_line l ON l.order_id = o.id
+         (o.state IN ('placed','part-received') AND o.expected_on < UTC_DATE()) AS late, d.code AS door,
+         COALESCE((SELECT c.name FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.name) AS ring,
+         COALESCE((SELECT c.phone FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.phone) AS phone,
+         COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id LEFT JOIN place d ON d.id = o.door_id LEFT JOIN purchase_order_line l ON l.order_id = o.id
        WHERE o.site_id IN (?) AND o.state NOT IN ('closed','cancelled') AND (o.state <> 'received' OR o.placed_at > UTC_TIMESTAMP() - INTERVAL 60 DAY)
-       GROUP BY o.id ORDER BY o.expected_on, o.id LIMIT 500`,
+       GROUP BY o.id ORDER BY o.expected_on, d.walk_order, o.id LIMIT 500`,
       [[0, ...siteIds]],
     );
     return found.map((o) => ({
@@ -49,14 +59,14 @@ export class PurchasingQueries {
     const order = await one<Head>(
       this.source,
       `SELECT o.id, o.code, s.id AS supplierId, s.code AS supplierCode, s.name AS supplier, s.email AS supplierEmail, s.phone AS supplierPhone, o.site_id AS siteId, t.name AS site, o.state, o.currency, o.answer, o.answer_note AS answerNote,
-         o.expected_on AS expectedOn, o.note, p.name AS createdBy, o.created_at AS createdAt, o.placed_at AS placedAt, q.name AS placedBy, o.first_received_at AS firstReceivedAt, o.version
-       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id JOIN person p ON p.id = o.created_by LEFT JOIN person q ON q.id = o.placed_by
+         o.expected_on AS expectedOn, d.code AS door, o.note, p.name AS createdBy, o.created_at AS createdAt, o.placed_at AS placedAt, q.name AS placedBy, o.first_received_at AS firstReceivedAt, o.version
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id JOIN person p ON p.id = o.created_by LEFT JOIN person q ON q.id = o.placed_by LEFT JOIN place d ON d.id = o.door_id
        WHERE o.code = ? AND o.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
     if (!order) throw notFound(`Purchase order ${code}`);
     const { id, supplierId, ...head } = order;
-    const [lines, charges, changes, alike, arrivals] = await Promise.all([
+    const [lines, charges, changes, alike, arrivals, files] = await Promise.all([
       this.lines(id),
       this.charges(id),
       this.changes(id, seesCosts),
@@ -66,6 +76,7 @@ export class PurchasingQueries {
         'SELECT a.code FROM arrival a JOIN arrival_order x ON x.arrival_id = a.id WHERE x.order_id = ? ORDER BY a.id',
         [id],
       ),
+      seesCosts ? this.files.list(id) : [],
     ]);
     const goods = lines.reduce((sum, l) => sum + times(micro(l.price), l.packs), 0n);
     return {
@@ -74,6 +85,7 @@ export class PurchasingQueries {
       changes,
       alike: alike.map((a) => a.code),
       arrivals: arrivals.map((a) => a.code),
+      files,
       lines: lines.map((l) => priced(l, seesCosts)),
     };
   }
@@ -106,15 +118,17 @@ export class PurchasingQueries {
     );
   }
 
-  private lines(orderId: number): Promise<LineRow[]> {
-    return rows<LineRow>(
+  private async lines(orderId: number): Promise<LineRow[]> {
+    const found = await rows<LineRow>(
       this.source,
-      `SELECT l.line, i.sku, i.name, i.picture, l.pack_unit_id AS packId, u.name AS pack, u.plural AS packPlural, l.factor, b.name AS unit, b.plural AS units, l.packs, l.received_units AS received, l.closed_units AS closed, l.expected_on AS expectedOn, l.price,
+      `SELECT l.line, i.sku, i.name, i.picture, l.pack_unit_id AS packId, u.name AS pack, u.plural AS packPlural, l.factor, b.name AS unit, b.plural AS units, l.packs, l.received_units AS received, l.closed_units AS closed,
+         (SELECT COALESCE(SUM(r.units), 0) FROM supplier_return_line r JOIN supplier_return t ON t.id = r.return_id WHERE r.order_line_id = l.id AND t.state <> 'taken back') AS returned, l.expected_on AS expectedOn, l.price,
          l.answer, l.answer_packs AS answerPacks, l.answer_price AS answerPrice, l.answer_on AS answerOn, l.answer_note AS answerNote
        FROM purchase_order_line l JOIN item i ON i.id = l.item_id JOIN pack_unit u ON u.id = l.pack_unit_id JOIN pack_unit b ON b.item_id = i.id AND b.factor = 1
        WHERE l.order_id = ? ORDER BY l.line`,
       [orderId],
     );
+    return found.map((l) => ({ ...l, returned: num(l.returned) }));
   }
 }
 

@@ -7,7 +7,9 @@ import type { Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
 import { Outbox } from '../platform/outbox.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
+import { doorId } from '../sites/doors.js';
 import { mustMatch } from '../platform/version.js';
+import { dropAnnounced } from './announced.js';
 import { keepChanges } from './order-changes.js';
 import { addLines, changeLines, stateOf, writeCharges } from './order-lines.js';
 import { PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
@@ -33,6 +35,7 @@ export class PurchasingService {
         siteId: input.siteId,
         currency: supplier.currency,
         expectedOn: input.expectedOn ?? null,
+        doorId: await doorId(tx, input.siteId, input.door),
         note: input.note,
         createdBy: act.person.id,
       });
@@ -70,6 +73,7 @@ export class PurchasingService {
       siteId: input.siteId,
       currency: supplier.currency,
       expectedOn: input.expectedOn ?? null,
+      doorId: await doorId(tx, input.siteId, input.door),
       note: input.note,
       version: order.version + 1,
     });
@@ -98,8 +102,14 @@ export class PurchasingService {
       ...(await changeLines(tx, order.id, input.lines)),
       ...(await writeCharges(tx, order.id, input.charges)),
     ]);
-    if (changes.length === 0) return { code };
+    // Which door is nothing to the supplier: it changes without a word.
+    const door = await doorId(tx, order.siteId, input.door);
+    if (changes.length === 0) {
+      if (door !== order.doorId) await tx.update(PurchaseOrder, order.id, { doorId: door, version: order.version + 1 });
+      return { code };
+    }
     await tx.update(PurchaseOrder, order.id, {
+      doorId: door,
       expectedOn: input.expectedOn ?? null,
       note: input.note,
       state: await stateOf(tx, order.id),
@@ -153,6 +163,7 @@ export class PurchasingService {
       if (order.state !== 'draft' && order.state !== 'placed')
         throw badState(`${code} is ${order.state}. Goods have come on it, so it cannot be cancelled`);
       await tx.update(PurchaseOrder, order.id, { state: 'cancelled', version: version + 1 });
+      await dropAnnounced(tx, order.id);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'blocked',

@@ -39,8 +39,8 @@ export class AnnouncementsService {
     if (!first) throw badForm({ document: 'The advice names no order' });
     const code = await nextCode(tx, 'A');
     const made = await tx.query<{ insertId: number }>(
-      `INSERT INTO arrival (code, site_id, supplier_id, state, expected_on, advice) VALUES (?, ?, ?, 'announced', ?, ?)`,
-      [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id],
+      `INSERT INTO arrival (code, site_id, supplier_id, state, expected_on, advice, door_id) VALUES (?, ?, ?, 'announced', ?, ?, (SELECT door_id FROM purchase_order WHERE id = ?))`,
+      [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id, first.id],
     );
     for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
     for (const g of goods)

@@ -1,5 +1,12 @@
+import { IsOptional, IsString, MaxLength } from 'class-validator';
+
+export class ArrivalDoorDto {
+  /** The dock it comes to; none for whichever is free. */
+  @IsOptional() @IsString() @MaxLength(20) door?: string | null;
+}
 export class ArrivalRowDto {
   code: string;
+  door: string | null;
   supplier: string;
   site: string;
   state: string;
@@ -65,6 +72,8 @@ export class AnnouncedDto {
 }
 export class ArrivalDto {
   code: string;
+  siteId: number;
+  door: string | null;
   supplierCode: string | null;
   supplier: string;
   supplierPhone: string;

@@ -1,12 +1,14 @@
-import { Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { MOST_PICTURE_BYTES } from '../catalogue/pictures.service.js';
 import { Access } from '../identity/access.js';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { CodeDto } from '../platform/code.dto.js';
 import { readBody } from '../platform/read-body.js';
 import { MOST_XML_BYTES } from '../ubl/index.js';
-import { ArrivalDto, ArrivalRowDto } from './arrival.dto.js';
+import { ArrivalDoorDto, ArrivalDto, ArrivalRowDto } from './arrival.dto.js';
+import { ArrivalsService } from './arrivals.service.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
 import { TakenDocumentDto } from './receiving.dto.js';
@@ -16,6 +18,7 @@ import { SupplierDocuments } from './supplier-documents.service.js';
 export class ArrivalsController {
   constructor(
     private readonly queries: ArrivalsQueries,
+    private readonly arrivals: ArrivalsService,
     private readonly pictures: ReceiptPictures,
     private readonly documents: SupplierDocuments,
   ) {}
@@ -30,6 +33,13 @@ export class ArrivalsController {
   @Access('signed-in')
   sheet(@Reader() person: Person, @Param('code') code: string): Promise<ArrivalDto> {
     return this.queries.sheet(code.toUpperCase(), person.siteIds, person.seesCosts);
+  }
+
+  @Post('arrivals/:code/door')
+  @Access('receive')
+  @HttpCode(200)
+  setDoor(@Acting() act: Act, @Param('code') code: string, @Body() body: ArrivalDoorDto): Promise<CodeDto> {
+    return this.arrivals.setDoor(act, code.toUpperCase(), body.door ?? null);
   }
 
   /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */

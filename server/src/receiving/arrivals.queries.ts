@@ -27,12 +27,12 @@ export class ArrivalsQueries {
   async list(siteIds: readonly number[]): Promise<ArrivalRowDto[]> {
     const found = await rows<RowOf>(
       this.source,
-      `SELECT a.code, COALESCE(s.name, 'Sender not known') AS supplier, t.name AS site, a.state, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late,
+      `SELECT a.code, d.code AS door, COALESCE(s.name, 'Sender not known') AS supplier, t.name AS site, a.state, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late,
          a.opened_at AS openedAt, a.closed_at AS closedAt, p.name AS closedBy, ${ORDERS} AS orders,
          (SELECT COUNT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id) AS pallets, (SELECT COUNT(*) FROM received_pallet r WHERE r.arrival_id = a.id) AS palletsIn,
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL) AS receipts,
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL AND r.stock_condition IN ('damaged','apart')) AS aside
-       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN person p ON p.id = a.closed_by
+       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN place d ON d.id = a.door_id LEFT JOIN person p ON p.id = a.closed_by
        WHERE a.site_id IN (?) AND (a.state <> 'closed' OR a.closed_at > UTC_TIMESTAMP() - INTERVAL ${SHOWN_DAYS} DAY)
        ORDER BY FIELD(a.state, 'open', 'announced', 'closed'), IF(a.state = 'closed', NULL, COALESCE(a.opened_at, a.expected_on)), a.closed_at DESC, a.id LIMIT 300`,
       [[0, ...siteIds]],
@@ -51,9 +51,9 @@ export class ArrivalsQueries {
   async sheet(code: string, siteIds: readonly number[], seesCosts: boolean): Promise<ArrivalDto> {
     const head = await one<Omit<ArrivalDto, 'orders' | 'receipts' | 'announced'> & { id: number; orders: string | null }>(
       this.source,
-      `SELECT a.id, a.code, s.code AS supplierCode, COALESCE(s.name, 'Sender not known') AS supplier, COALESCE(s.phone, '') AS supplierPhone, COALESCE(s.email, '') AS supplierEmail, t.name AS site, a.state,
+      `SELECT a.id, a.code, a.site_id AS siteId, d.code AS door, s.code AS supplierCode, COALESCE(s.name, 'Sender not known') AS supplier, COALESCE(s.phone, '') AS supplierPhone, COALESCE(s.email, '') AS supplierEmail, t.name AS site, a.state,
          a.expected_on AS expectedOn, a.paper, a.advice, a.opened_at AS openedAt, o.name AS openedBy, a.closed_at AS closedAt, c.name AS closedBy, ${ORDERS} AS orders
-       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN person o ON o.id = a.opened_by LEFT JOIN person c ON c.id = a.closed_by
+       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN place d ON d.id = a.door_id LEFT JOIN person o ON o.id = a.opened_by LEFT JOIN person c ON c.id = a.closed_by
        WHERE a.code = ? AND a.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );

@@ -5,7 +5,8 @@ import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
-import { badForm, badState, Problem } from '../platform/problem.js';
+import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { doorId } from '../sites/doors.js';
 import { type Delivery, deliveryOf } from './delivery.js';
 import type { ClosedArrivalDto, NewArrivalDto } from './receiving.dto.js';
 
@@ -38,8 +39,8 @@ export class ArrivalsService {
   ): Promise<{ id: number; code: string }> {
     const code = await nextCode(tx, 'A');
     const made = await tx.query<{ insertId: number }>(
-      `INSERT INTO arrival (code, site_id, supplier_id, expected_on, opened_at, opened_by) VALUES (?, ?, ?, UTC_DATE(), UTC_TIMESTAMP(3), ?)`,
-      [code, siteId, supplierId, act.person.id],
+      `INSERT INTO arrival (code, site_id, supplier_id, expected_on, door_id, opened_at, opened_by) VALUES (?, ?, ?, UTC_DATE(), (SELECT door_id FROM purchase_order WHERE id = ?), UTC_TIMESTAMP(3), ?)`,
+      [code, siteId, supplierId, orders[0]?.id ?? 0, act.person.id],
     );
     for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
     return { id: made.insertId, code };
@@ -61,6 +62,32 @@ export class ArrivalsService {
         detail: supplier?.name ?? 'sender not known',
         document: code,
         siteId: input.siteId,
+      });
+      return { code };
+    });
+  }
+
+  /** Says at which dock an arrival is expected, or stands. */
+  setDoor(act: Act, code: string, door: string | null): Promise<{ code: string }> {
+    return this.commands.run(act, 'arrival.door', { code, door }, async (tx) => {
+      const found = await one<{ id: number; siteId: number; state: string }>(
+        tx,
+        'SELECT id, site_id AS siteId, state FROM arrival WHERE code = ? FOR UPDATE',
+        [code],
+      );
+      if (!found) throw notFound(`Arrival ${code}`);
+      mustBeAt(act.person, found.siteId);
+      if (found.state === 'closed') throw badState(`${code} is closed. Its door does not matter any more`);
+      await tx.query('UPDATE arrival SET door_id = ?, version = version + 1 WHERE id = ?', [
+        await doorId(tx, found.siteId, door),
+        found.id,
+      ]);
+      await this.activity.record(tx, act, {
+        kind: 'arrival',
+        glyph: 'go',
+        title: door ? `${code} comes to ${door.toUpperCase()}` : `${code} comes to any dock`,
+        document: code,
+        siteId: found.siteId,
       });
       return { code };
     });

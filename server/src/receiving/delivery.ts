@@ -8,15 +8,17 @@ export interface Delivery {
   siteId: number;
   supplierId: number | null;
   supplier: string;
+  /** The dock it comes to; null for whichever is free. */
+  doorId: number | null;
   orders: { id: number; code: string }[];
   /** The arrival that it comes with; null until the first goods of an order are booked in. */
-  arrival: { id: number; code: string; state: string; paper: string } | null;
+  arrival: { id: number; code: string; state: string; paper: string; doorId: number | null } | null;
 }
 
 /** The delivery as inspection sees it. */
 export const comingWith = (d: Delivery): Coming => ({ siteId: d.siteId, supplierId: d.supplierId, arrivalId: d.arrival?.id ?? null });
 
-const ARRIVAL = 'SELECT a.id, a.code, a.state, a.paper';
+const ARRIVAL = 'SELECT a.id, a.code, a.state, a.paper, a.door_id AS doorId';
 
 /**
  * Finds the order or arrival behind a code. With `lock` its orders and its arrival are held until the transaction ends, orders
@@ -27,9 +29,17 @@ export async function deliveryOf(tx: Pick<Tx, 'query'>, code: string, lock: bool
 }
 
 async function ofOrder(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Promise<Delivery | undefined> {
-  const order = await one<{ id: number; code: string; siteId: number; state: string; supplierId: number; supplier: string }>(
+  const order = await one<{
+    id: number;
+    code: string;
+    siteId: number;
+    state: string;
+    supplierId: number;
+    supplier: string;
+    doorId: number | null;
+  }>(
     tx,
-    `SELECT o.id, o.code, o.site_id AS siteId, o.state, s.id AS supplierId, s.name AS supplier FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? ${lock ? 'FOR UPDATE' : ''}`,
+    `SELECT o.id, o.code, o.site_id AS siteId, o.door_id AS doorId, o.state, s.id AS supplierId, s.name AS supplier FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? ${lock ? 'FOR UPDATE' : ''}`,
     [code],
   );
   if (!order) return undefined;
@@ -42,7 +52,8 @@ async function ofOrder(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Prom
     [order.id],
   );
   const { siteId, supplierId, supplier } = order;
-  return { code, siteId, supplierId, supplier, orders: [{ id: order.id, code }], arrival: arrival ?? null };
+  const doorId = arrival ? arrival.doorId : order.doorId;
+  return { code, siteId, supplierId, supplier, doorId, orders: [{ id: order.id, code }], arrival: arrival ?? null };
 }
 
 async function ofArrival(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Promise<Delivery> {
@@ -66,6 +77,7 @@ async function ofArrival(tx: Pick<Tx, 'query'>, code: string, lock: boolean): Pr
     siteId: found.siteId,
     supplierId: found.supplierId,
     supplier: found.supplier ?? 'No supplier',
+    doorId: arrival?.doorId ?? null,
     orders,
     arrival: arrival ?? null,
   };

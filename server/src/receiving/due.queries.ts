@@ -21,16 +21,16 @@ export class DueQueries {
     const sites = [0, ...siteIds];
     const found = await rows<DueRow>(
       this.source,
-      `SELECT a.code, 'arrival' AS kind, COALESCE(s.name, 'Without an order') AS supplier, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late, a.opened_at AS since,
+      `SELECT a.code, 'arrival' AS kind, COALESCE(s.name, 'Without an order') AS supplier, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late, a.opened_at AS since, d.code AS door,
          ${LINES}, (SELECT COUNT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id) AS pallets
-       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN arrival_order x ON x.arrival_id = a.id LEFT JOIN purchase_order_line l ON l.order_id = x.order_id
+       FROM arrival a LEFT JOIN place d ON d.id = a.door_id LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN arrival_order x ON x.arrival_id = a.id LEFT JOIN purchase_order_line l ON l.order_id = x.order_id
        WHERE a.state <> 'closed' AND a.site_id IN (?) AND (? IS NULL OR EXISTS (SELECT 1 FROM purchase_order_line w WHERE w.order_id = x.order_id AND w.item_id = ? AND w.open_units > 0)) GROUP BY a.id
        UNION ALL
-       SELECT o.code, 'order', s.name, o.expected_on, o.expected_on < UTC_DATE(), o.first_received_at, ${LINES}, 0
-       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN purchase_order_line l ON l.order_id = o.id
+       SELECT o.code, 'order', s.name, o.expected_on, o.expected_on < UTC_DATE(), o.first_received_at, d.code, ${LINES}, 0
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id LEFT JOIN place d ON d.id = o.door_id JOIN purchase_order_line l ON l.order_id = o.id
        WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) AND NOT EXISTS (SELECT 1 FROM arrival_order x JOIN arrival a ON a.id = x.arrival_id WHERE x.order_id = o.id AND a.state <> 'closed')
          AND (? IS NULL OR EXISTS (SELECT 1 FROM purchase_order_line w WHERE w.order_id = o.id AND w.item_id = ? AND w.open_units > 0)) GROUP BY o.id
-       ORDER BY kind = 'arrival' AND since IS NOT NULL DESC, expectedOn, code LIMIT ${MOST}`,
+       ORDER BY kind = 'arrival' AND since IS NOT NULL DESC, expectedOn, door, code LIMIT ${MOST}`,
       [sites, itemId, itemId, sites, itemId, itemId],
     );
     return found.map((d) => ({ ...d, late: num(d.late) === 1, lines: num(d.lines), linesIn: num(d.linesIn), pallets: num(d.pallets) }));

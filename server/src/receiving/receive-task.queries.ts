@@ -5,7 +5,7 @@ import { InspectionDue } from '../inspection/due.queries.js';
 import type { Person } from '../platform/act.js';
 import { marks, num, rows, type Tx } from '../platform/database/tx.js';
 import { badState } from '../platform/problem.js';
-import { firstPlace } from '../sites/first-place.js';
+import { dockOf, firstPlace } from '../sites/first-place.js';
 import { comingWith, type Delivery } from './delivery.js';
 
 interface PalletRow {
@@ -28,7 +28,7 @@ export class ReceiveTaskQueries {
 
   /** `also` are items in hand that no line of the delivery names. */
   async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, also: readonly number[] = []): Promise<ReceiveTask> {
-    const dock = await firstPlace(tx, delivery.siteId, 'dock');
+    const dock = await dockOf(tx, delivery.siteId, delivery.doorId);
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await this.lines(tx, delivery);
     const pallets = delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [];

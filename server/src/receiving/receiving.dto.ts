@@ -63,6 +63,8 @@ export class DueDto {
   supplier: string;
   expectedOn: string | null;
   late: boolean;
+  /** The dock it comes to; null for whichever is free. */
+  door: string | null;
   /** Since when goods of it stand at the door; null where nothing has come. */
   since: Date | null;
   lines: number;

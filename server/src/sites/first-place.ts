@@ -9,3 +9,13 @@ export function firstPlace(tx: Pick<Tx, 'query'>, siteId: number, kind: string):
     [siteId, kind],
   );
 }
+
+/** The dock that goods come to: the one that was said, while it is open, otherwise the site's first. */
+export async function dockOf(tx: Pick<Tx, 'query'>, siteId: number, doorId: number | null): Promise<PlaceFacts | undefined> {
+  const said = await one<PlaceFacts>(
+    tx,
+    `SELECT id, code, kind, site_id AS siteId FROM place WHERE id = ? AND site_id = ? AND kind = 'dock' AND blocked = 0`,
+    [doorId ?? 0, siteId],
+  );
+  return said ?? firstPlace(tx, siteId, 'dock');
+}

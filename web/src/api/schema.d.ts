@@ -1063,6 +1063,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order-files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file kept with an order, as it came. */
+        get: operations["OrderFiles_file"];
+        put?: never;
+        post?: never;
+        delete: operations["OrderFiles_removeFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is the file itself; its name is in the query. */
+        post: operations["OrderFiles_addFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/codebook": {
         parameters: {
             query?: never;
@@ -1238,6 +1272,22 @@ export interface paths {
         get: operations["Arrivals_sheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Arrivals_setDoor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3272,6 +3322,11 @@ export interface components {
              * @description Since when the goods stand at the door, part received.
              */
             firstReceivedAt: string | null;
+            /** @description The dock it comes to; null for whichever is free. */
+            door: string | null;
+            /** @description Whom to ring about it. */
+            ring: string;
+            phone: string;
         };
         ChargeDto: {
             says: string;
@@ -3291,6 +3346,14 @@ export interface components {
             was: string;
             becomes: string;
             why: string;
+        };
+        OrderFileDto: {
+            id: number;
+            name: string;
+            bytes: number;
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         LineAnswerDto: {
             says: string;
@@ -3317,6 +3380,8 @@ export interface components {
             received: number;
             /** @description Nobody waits for these any more. */
             closed: number;
+            /** @description Of what came, sent back to the supplier. */
+            returned: number;
             /** @description Its own day, where it has one. */
             expectedOn: string | null;
             answer: components["schemas"]["LineAnswerDto"] | null;
@@ -3354,6 +3419,8 @@ export interface components {
             /** @description Orders of the same supplier, not long ago, with the same goods. */
             alike: string[];
             arrivals: string[];
+            door: string | null;
+            files: components["schemas"]["OrderFileDto"][];
             lines: components["schemas"]["PurchaseOrderLineDto"][];
             version: number;
         };
@@ -3368,6 +3435,7 @@ export interface components {
             supplier: string;
             siteId: number;
             expectedOn?: string | null;
+            door?: string | null;
             note: string;
             lines: components["schemas"]["EditPurchaseOrderLineDto"][];
             charges?: components["schemas"]["ChargeDto"][];
@@ -3385,6 +3453,9 @@ export interface components {
         };
         SplitOrderDto: {
             lines: number[];
+        };
+        KeptFileDto: {
+            id: number;
         };
         RefusedDto: {
             /** @enum {string} */
@@ -3408,6 +3479,8 @@ export interface components {
             supplier: string;
             expectedOn: string | null;
             late: boolean;
+            /** @description The dock it comes to; null for whichever is free. */
+            door: string | null;
             /**
              * Format: date-time
              * @description Since when goods of it stand at the door; null where nothing has come.
@@ -3482,6 +3555,7 @@ export interface components {
         };
         ArrivalRowDto: {
             code: string;
+            door: string | null;
             supplier: string;
             site: string;
             state: string;
@@ -3551,6 +3625,8 @@ export interface components {
         };
         ArrivalDto: {
             code: string;
+            siteId: number;
+            door: string | null;
             supplierCode: string | null;
             supplier: string;
             supplierPhone: string;
@@ -3569,6 +3645,10 @@ export interface components {
             orders: string[];
             receipts: components["schemas"]["ReceiptDto"][];
             announced: components["schemas"]["AnnouncedDto"][];
+        };
+        ArrivalDoorDto: {
+            /** @description The dock it comes to; none for whichever is free. */
+            door?: string | null;
         };
         TakenDocumentDto: {
             /** @description OrderResponse or DespatchAdvice. */
@@ -6253,6 +6333,69 @@ export interface operations {
             };
         };
     };
+    OrderFiles_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    OrderFiles_removeFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OrderFiles_addFile: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFileDto"];
+                };
+            };
+        };
+    };
     Receiving_book: {
         parameters: {
             query: {
@@ -6536,6 +6679,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArrivalDto"];
+                };
+            };
+        };
+    };
+    Arrivals_setDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrivalDoorDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };

@@ -37,6 +37,9 @@ export function dayWord(date: string | null, now = new Date()): string {
 }
 
 export const whole = (n: number) => n.toLocaleString('en-GB').replace('-', '−');
+/** The size of a file: 320 kB. */
+export const sizeWords = (bytes: number) =>
+  bytes < 1_000_000 ? `${whole(Math.max(1, Math.round(bytes / 1000)))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 export const plural = (n: number, one: string, many: string) => `${whole(n)} ${n === 1 ? one : many}`;
 
 /** ", in 1 h 20" for a time to come, ", late" for one gone by. */

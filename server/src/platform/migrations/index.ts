@@ -14,6 +14,7 @@ import { Value1790000000013 } from './0013-value.js';
 import { SupplierReturns1790000000014 } from './0014-supplier-returns.js';
 import { Conditions1790000000015 } from './0015-conditions.js';
 import { Inspection1790000000016 } from './0016-inspection.js';
+import { DoorsAndFiles1790000000017 } from './0017-doors-and-files.js';
 
 /** In the order in which they run. */
 export const migrations = [
@@ -33,4 +34,5 @@ export const migrations = [
   SupplierReturns1790000000014,
   Conditions1790000000015,
   Inspection1790000000016,
+  DoorsAndFiles1790000000017,
 ];

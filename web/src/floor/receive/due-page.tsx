@@ -74,6 +74,11 @@ export function DuePage() {
                     <Glyph name={d.late && d.linesIn === 0 ? 'blocked' : progressGlyph(d.linesIn, d.lines)} size={24} says />
                     <span>
                       <span className="code">{d.code}</span>, {progress(d)}
+                      {d.door && (
+                        <>
+                          , at <span className="code">{d.door}</span>
+                        </>
+                      )}
                     </span>
                   </Link>
                 </li>

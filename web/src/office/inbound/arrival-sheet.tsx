@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { micro, priceText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,6 +9,7 @@ import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { WhyNumber, WhySum, type WhyTerm } from '../../ui/why';
+import { DoorSelect } from './door-select';
 
 type Arrival = Dto['ArrivalDto'];
 type Receipt = Dto['ReceiptDto'];
@@ -178,6 +179,30 @@ function stood(a: Arrival): string {
   return a.closedAt ? `${day(a.closedAt)} by ${a.closedBy ?? ''}` : '';
 }
 
+/** At which dock it is expected, or stands. */
+function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
+  const client = useQueryClient();
+  const set = useMutation({
+    mutationFn: (door: string) =>
+      ask(api.POST('/api/arrivals/{code}/door', { params: { path: { code: a.code } }, body: { door: door || null } })),
+    onSettled: () => client.invalidateQueries(),
+  });
+  if (!may) return <>{a.door ?? a.site}</>;
+  return (
+    <span className="flex items-center gap-1">
+      at
+      <DoorSelect
+        siteId={a.siteId}
+        aria-label="Door"
+        style={{ height: 22, padding: '0 4px', width: 104 }}
+        value={a.door ?? ''}
+        disabled={set.isPending}
+        onChange={(e) => set.mutate(e.target.value)}
+      />
+    </span>
+  );
+}
+
 /** One arrival: its papers, its pallets, and every receipt with who booked it in. */
 export function ArrivalSheet() {
   const { code = '' } = useParams();
@@ -199,7 +224,11 @@ export function ArrivalSheet() {
           <Waybill
             cells={[
               { cap: 'State', value: STATES[a.state] ?? a.state, note: stood(a) },
-              { cap: 'Expected', value: dayWord(a.expectedOn).replace(/^t/, 'T'), note: a.site },
+              {
+                cap: 'Expected',
+                value: dayWord(a.expectedOn).replace(/^t/, 'T'),
+                note: a.state === 'closed' ? a.site : <ArrivalDoor of={a} may={me.data?.rights.includes('receive') ?? false} />,
+              },
               { cap: 'Supplier’s paper', value: a.paper || 'none noted', note: a.advice ? `advice ${a.advice}` : '' },
               { cap: 'Ring', value: a.supplierPhone || 'no number', note: a.supplierEmail },
               { cap: 'Booked in', value: plural(a.receipts.filter((r) => !r.undone).length, 'receipt', 'receipts') },

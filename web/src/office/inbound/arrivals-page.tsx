@@ -26,6 +26,7 @@ function when(a: Row): string {
 function what(a: Row): string {
   const parts = [
     a.orders.join(', ') || 'no order',
+    a.door ? `at ${a.door}` : '',
     a.pallets > 0 ? `${a.palletsIn} of ${plural(a.pallets, 'pallet', 'pallets')} in` : '',
     a.receipts > 0 ? plural(a.receipts, 'receipt', 'receipts') : '',
   ];

@@ -15,12 +15,20 @@ type Row = Dto['PurchaseOrderRowDto'];
 
 /** Answers that wait for the buyer. */
 const TO_SETTLE: Readonly<Record<string, string>> = { 'to-settle': 'answered', refused: 'refused' };
+/** Goods that should be here by today. */
+const isExpected = (o: Row) => (o.state === 'placed' || o.state === 'part-received') && (o.expectedOn ?? '9') <= today();
 const today = () => new Date().toISOString().slice(0, 10);
 
-function OrderRow({ order, open }: { order: Row; open: boolean }) {
+/** `ring`: whom to ring about goods that should be here, where there is room to say it. */
+function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: boolean }) {
   const navigate = useNavigate();
   return (
-    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(`/inbound/${order.code}`)}>
+    <li
+      className={`po-row ${ring ? 'po-ring' : ''}`}
+      aria-current={open ? 'true' : undefined}
+      data-open
+      onClick={() => void navigate(`/inbound/${order.code}`)}
+    >
       <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
       <span>
         <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
@@ -28,9 +36,18 @@ function OrderRow({ order, open }: { order: Row; open: boolean }) {
         </Link>
         <span className="note">
           <span className="code">{order.code}</span>
+          {order.door && <span className="code"> at {order.door}</span>}
           {TO_SETTLE[order.answer] && <span className="stamped"> {TO_SETTLE[order.answer]}</span>}
         </span>
       </span>
+      {ring && (
+        <span className="note">
+          {order.phone ? `ring ${order.ring} ` : ''}
+          <a href={`tel:${order.phone.replace(/[^+\d]/g, '')}`} className="act-link" onClick={(e) => e.stopPropagation()}>
+            {order.phone}
+          </a>
+        </span>
+      )}
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
         {order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}
       </span>
@@ -66,7 +83,10 @@ export function InboundPage() {
             list.length === 0 ? (
               <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
             ) : (
-              <GroupedList groups={groupsOf(list, today())} row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} />} />
+              <GroupedList
+                groups={groupsOf(list, today())}
+                row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} ring={!open && isExpected(o)} />}
+              />
             )
           }
         </Shown>

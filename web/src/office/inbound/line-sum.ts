@@ -17,6 +17,7 @@ export interface OrderValues {
   supplier: string;
   siteId: number;
   expectedOn: string;
+  door: string;
   note: string;
   lines: FormLine[];
   charges: FormCharge[];

@@ -91,6 +91,20 @@ function DraftTools({ merge, split }: Pick<ReturnType<typeof useActs>, 'merge' |
   );
 }
 
+/** Labels that a run prints at most: more are a run of their own. */
+const MOST_LABELS = 200;
+
+/** A label for each pack that is still to come, saying how many are in it. */
+export function labelCodes(order: Pick<Order, 'lines'>): string {
+  return order.lines
+    .flatMap((l) => {
+      const packs = Math.ceil(Math.max(0, l.ordered - l.closed - l.received) / l.factor);
+      return Array.from({ length: Math.min(packs, MOST_LABELS) }, () => (l.factor > 1 ? `${l.sku}×${l.factor}` : l.sku));
+    })
+    .slice(0, MOST_LABELS)
+    .join(',');
+}
+
 /** What can be done with an order, by its state. */
 export function OrderActs({ order }: { order: Order }) {
   const me = useMe();
@@ -123,6 +137,11 @@ export function OrderActs({ order }: { order: Order }) {
         <a className="act" href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
           <Glyph name="print" /> Order paper
         </a>
+        {(draft || waiting) && (
+          <Link className="act-link" to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(labelCodes(order))}`} data-print>
+            Labels beforehand
+          </Link>
+        )}
         {buys && (
           <>
             {order.goods !== undefined && (

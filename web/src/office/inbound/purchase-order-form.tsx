@@ -1,10 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useEffect, useState } from 'react';
+import { dueDay } from '@vectrum/core/buying';
 import { useFieldArray, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, type Dto } from '../../api/client';
+import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
+import { DoorSelect } from './door-select';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
 import { useScanClaim } from '../../ui/scan-claim';
@@ -17,12 +19,6 @@ import { followList, minimumWords } from './order-prices';
 
 type Order = Dto['PurchaseOrderDto'];
 
-function lead(days: number): string {
-  const at = new Date();
-  at.setDate(at.getDate() + days);
-  return at.toISOString().slice(0, 10);
-}
-
 const plain = (price: string | undefined) => (price ?? '').replace(/(\.\d\d)0+$/, '$1');
 
 function valuesOf(order: Order): OrderValues {
@@ -30,6 +26,7 @@ function valuesOf(order: Order): OrderValues {
     supplier: order.supplierCode,
     siteId: order.siteId,
     expectedOn: order.expectedOn ?? '',
+    door: order.door ?? '',
     note: order.note,
     lines: order.lines.map((l) => ({
       sku: l.sku,
@@ -54,7 +51,15 @@ export function PurchaseOrderForm() {
   });
   if (code && !order.data) return <Shown query={order}>{() => null}</Shown>;
   if (!me.data) return null;
-  const fresh: OrderValues = { supplier: '', siteId: me.data.sites[0]?.id ?? 0, expectedOn: '', note: '', lines: [emptyLine], charges: [] };
+  const fresh: OrderValues = {
+    supplier: '',
+    siteId: me.data.sites[0]?.id ?? 0,
+    expectedOn: '',
+    door: '',
+    note: '',
+    lines: [emptyLine],
+    charges: [],
+  };
   return (
     <Form key={order.data?.version ?? 'new'} order={order.data} fresh={fresh} suppliers={suppliers.data ?? []} sites={me.data.sites} />
   );
@@ -65,6 +70,7 @@ function bodyOf(v: OrderValues) {
     supplier: v.supplier,
     siteId: Number(v.siteId),
     expectedOn: v.expectedOn || null,
+    door: v.door || null,
     note: v.note,
     lines: v.lines
       .filter((l) => l.sku)
@@ -91,6 +97,7 @@ function Form({
   const supplierCode = useWatch({ control: form.control, name: 'supplier' });
   const watched = useWatch({ control: form.control, name: 'lines' });
   const charged = useWatch({ control: form.control, name: 'charges' });
+  const siteId = useWatch({ control: form.control, name: 'siteId' });
   const [stray, setStray] = useState('');
   const placed = order !== undefined && order.state !== 'draft';
   const supplier = useQuery({
@@ -99,7 +106,8 @@ function Form({
     enabled: supplierCode !== '',
   });
   useEffect(() => {
-    if (supplier.data && !form.getValues('expectedOn')) form.setValue('expectedOn', lead(supplier.data.leadDays));
+    if (supplier.data && !form.getValues('expectedOn'))
+      form.setValue('expectedOn', dueDay(new Date().toISOString().slice(0, 10), supplier.data.leadDays, supplier.data.workingDays));
   }, [supplier.data, form]);
   const save = useMutation({
     mutationFn: (v: OrderValues) => {
@@ -147,7 +155,7 @@ function Form({
       back={order ? `/inbound/${order.code}` : '/inbound'}
     >
       <form onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)} className="flex flex-col flex-1">
-        <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 2fr' }}>
+        <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 1fr 1.8fr' }}>
           <Field label="Supplier" fault={form.formState.errors.supplier?.message}>
             <select className="input" {...form.register('supplier', { required: 'Choose a supplier' })} autoFocus>
               {!placed && <option value="">Choose one</option>}
@@ -173,6 +181,9 @@ function Form({
           </Field>
           <Field label="Expected on">
             <input type="date" className="input" {...form.register('expectedOn')} />
+          </Field>
+          <Field label="Door" fault={save.error instanceof ProblemError ? save.error.fields['door'] : undefined}>
+            <DoorSelect siteId={Number(siteId)} {...form.register('door')} />
           </Field>
           <Field label="Note to the supplier">
             <input className="input" maxLength={500} {...form.register('note')} />

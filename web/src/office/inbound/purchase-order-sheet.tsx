@@ -12,6 +12,7 @@ import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { inHomeMoney } from './home-money';
 import { OrderActs } from './order-acts';
 import { OrderAnswer, answerWords } from './order-answer';
+import { OrderFiles } from './order-files';
 import { OrderHistory } from './order-history';
 import { ReceivedStrip } from './received-strip';
 
@@ -45,6 +46,7 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
         </b>
         <span className="note code">{line.sku}</span>
         {said && <span className="note stamped">{said}</span>}
+        {line.returned > 0 && <span className="note">{inUnits(line.returned, line)} sent back</span>}
       </td>
       <td className="num">
         <b>{countOf(line.packs, { name: line.pack, plural: line.packPlural })}</b>
@@ -140,7 +142,7 @@ export function PurchaseOrderSheet() {
                 },
                 {
                   cap: 'To',
-                  value: o.site,
+                  value: o.door ? `${o.site}, ${o.door}` : o.site,
                   note: arrivals(o),
                 },
                 { cap: 'Ring', value: o.supplierPhone || 'no number', note: o.supplierEmail },
@@ -212,6 +214,7 @@ export function PurchaseOrderSheet() {
                 </span>
               </div>
             )}
+            {costs && <OrderFiles order={o} />}
             <OrderHistory changes={o.changes} />
             <OrderActs order={o} />
           </Sheet>

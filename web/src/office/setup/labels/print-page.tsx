@@ -18,6 +18,12 @@ const SUBJECTS: Readonly<Record<string, string>> = {
 
 const codesIn = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
 
+/** A code, with how many are in the pack where it says so: "JAR-454-RD×48". */
+export function codeAndHolds(text: string): { code: string; holds: number | null } {
+  const found = /^(.+)×(\d{1,7})$/.exec(text);
+  return found ? { code: found[1] ?? '', holds: Number(found[2]) } : { code: text, holds: null };
+}
+
 /** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
 export function PrintPage() {
   const [params, setParams] = useSearchParams();
@@ -76,9 +82,11 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
     designId,
     copies: Math.max(1, Number(copies) || 1),
     start: design?.media.kind === 'sheet' ? Math.max(1, Number(from) || 1) : 1,
-    labels: codes.map((code) => ({
+    labels: codes.map(codeAndHolds).map(({ code, holds: own }) => ({
       code,
-      ...(subject === 'item' ? { holds: Math.max(1, Number(holds) || 1), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) } : {}),
+      ...(subject === 'item'
+        ? { holds: own ?? Math.max(1, Number(holds) || 1), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) }
+        : {}),
     })),
   };
   const preview = useQuery({

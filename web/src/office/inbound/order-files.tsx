@@ -1,0 +1,60 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { sendFile } from '../../api/send-file';
+import { day, sizeWords } from '../../ui/format';
+import { ProblemNote } from '../../ui/states';
+
+/** Files kept with an order: quotations, drawings, certificates. */
+export function OrderFiles({ order }: { order: Dto['PurchaseOrderDto'] }) {
+  const client = useQueryClient();
+  const me = useMe();
+  const onSettled = () => client.invalidateQueries();
+  const add = useMutation({
+    mutationFn: (file: File) => sendFile('POST', `/api/purchase-orders/${order.code}/files?name=${encodeURIComponent(file.name)}`, file),
+    onSettled,
+  });
+  const remove = useMutation({
+    mutationFn: (id: number) => ask(api.DELETE('/api/order-files/{id}', { params: { path: { id } } })),
+    onSettled,
+  });
+  const mayKeep = me.data?.rights.includes('buy') ?? false;
+  if (order.files.length === 0 && !mayKeep) return null;
+  return (
+    <section className="mt-4" aria-label="Files">
+      <ul>
+        {order.files.map((f) => (
+          <li key={f.id} className="flex gap-3 items-baseline">
+            <a href={`/api/order-files/${f.id}`} className="act-link" download={f.name}>
+              {f.name}
+            </a>
+            <span className="note">
+              {sizeWords(f.bytes)}, {f.by}, {day(f.at)}
+            </span>
+            {mayKeep && (
+              <button type="button" className="act-link" disabled={remove.isPending} onClick={() => remove.mutate(f.id)}>
+                take away
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {mayKeep && (
+        <label className="act-link cursor-pointer mt-1 inline-block">
+          {add.isPending ? 'Keeping it' : 'Keep a file with it'}
+          <input
+            type="file"
+            className="sr-only"
+            disabled={add.isPending}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) add.mutate(file);
+              e.target.value = '';
+            }}
+          />
+        </label>
+      )}
+      <ProblemNote problem={add.error ?? remove.error} />
+    </section>
+  );
+}
