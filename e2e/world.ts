@@ -48,6 +48,7 @@ export async function outside(page: Page): Promise<{
   parcels: { parcel: string; tracking: string }[];
   mails: { to: string; subject: string; attachments: string[] }[];
   papers: { file: string }[];
+  purchases: { order: string; supplier: string; said: string }[];
 }> {
   return (await page.request.get(`${OUTSIDE_URL}/console/state`)).json() as never;
 }

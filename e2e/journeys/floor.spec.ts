@@ -63,7 +63,7 @@ test('goods kept by lot and date are booked in only with both', async () => {
   await expect(band(floor, 'not-this')).toContainText('Lot missing');
   await floor.getByLabel('Lot').fill('LM2617');
   await floor.getByLabel('Best before').fill('2027-10-31');
-  await floor.getByRole('button', { name: /Book in 1 can to DOCK-1/ }).tap();
+  await floor.getByRole('button', { name: /Book in 1 can to DOCK-2/ }).tap();
   await expect(band(floor, 'accepted')).toContainText('1 can');
 });
 

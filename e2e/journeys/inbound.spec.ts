@@ -1,5 +1,5 @@
 import { expect, type BrowserContext, type Page, test } from '@playwright/test';
-import { api, band, desktop, phone, scan, signIn } from '../world.js';
+import { api, band, desktop, OUTSIDE_URL, outside, phone, scan, signIn } from '../world.js';
 
 interface Item {
   id: number;
@@ -194,3 +194,17 @@ function advice(order: string): string {
   </cac:DespatchLine>
 </DespatchAdvice>`;
 }
+
+test('a supplier reads the order in its mail, changes it and sends the goods, all by its own system', async () => {
+  const code = await placed('MARROWDALE', [{ sku: 'WAX-SN-10', factor: 10, packs: 3, price: '61.00' }]);
+  await expect(async () => expect((await outside(office)).purchases.map((p) => p.order)).toContain(code)).toPass();
+  const desk = async (what: string) =>
+    (await (await office.request.post(`${OUTSIDE_URL}/console/purchases/${code}/${what}`, { data: {} })).json()) as { said: string };
+  expect((await desk('change')).said).toBe('changed');
+  await office.goto(`/inbound/${code}`);
+  await expect(office.getByText(/63\.44/).first()).toBeVisible();
+  await office.getByRole('button', { name: 'Take it so' }).click();
+  await expect(office.getByText(', confirmed')).toBeVisible();
+  expect((await desk('despatch')).said).toBe('on its way');
+  await expect(office.getByRole('link', { name: /^A-\d+/ })).toBeVisible();
+});

@@ -17,6 +17,7 @@ input[type=number]{width:70px}pre{white-space:pre-wrap;margin:0;font:13px/18px u
 <div class="row"><label>Note to the packer <input name="note" size="34"></label></div><table id="shelf"></table><div class="row"><button>Place the order</button><span role="status" id="said"></span></div></form></section>
 <section><h2>How they behave</h2><table id="manners"></table><h2 style="margin-top:16px">Parcels the carriers hold</h2><table id="parcels"></table></section>
 <section><h2>Orders in the shop</h2><table id="orders"></table></section>
+<section><h2>Orders at suppliers</h2><table id="purchases"></table><p role="status" id="supplied"></p></section>
 <section><h2>Mail</h2><table id="mails"></table><h2 style="margin-top:16px">Papers from the printer</h2><table id="papers"></table></section>
 </main><script src="/console.js"></script></body></html>`;
 
@@ -32,11 +33,13 @@ async function draw() {
   for (const el of document.querySelectorAll('[data-stock]')) el.textContent = w.stock[el.dataset.stock]?.units ?? 'not told';
   fill('manners', ['Part', 'Manner'], Object.entries(w.manners).map(([p, m]) => [p, '<select data-part="' + p + '">' + ['well', 'slow', 'failing', 'twice'].map((x) => '<option' + (x === m ? ' selected' : '') + '>' + x + '</option>').join('') + '</select>']));
   fill('orders', ['Reference', 'Customer', 'Stores', 'Sent'], w.orders.slice(-12).reverse().map((o) => ['<code>' + esc(o.order.ref) + '</code>', esc(o.order.customer), o.told, o.shipments.map((s) => esc(s.carrier) + ' <code>' + esc(s.tracking) + '</code>').join('<br>')]));
+  fill('purchases', ['Order', 'Supplier', 'Said', ''], w.purchases.slice(-12).reverse().map((p) => ['<code>' + esc(p.order) + '</code>', esc(p.name), esc(p.said), [['accept', 'Confirm'], ['change', 'Change'], ['refuse', 'Refuse'], ['despatch', 'Send the goods']].map(([what, says]) => '<button data-order="' + esc(p.order) + '" data-what="' + what + '">' + says + '</button>').join(' ')]));
   fill('parcels', ['Parcel', 'Tracking', 'To', 'Where', ''], w.parcels.slice(-12).reverse().map((p) => ['<code>' + esc(p.parcel) + '</code>', '<code>' + esc(p.tracking) + '</code>', esc(p.to), esc(p.steps.at(-1).what), '<button data-move="' + p.tracking + '">Move on</button>']));
   fill('mails', ['To', 'Subject'], w.mails.slice(-10).reverse().map((m) => [esc(m.to), '<details><summary>' + esc(m.subject) + '</summary><pre>' + esc(m.text) + '</pre>' + esc(m.attachments.join(', ')) + '</details>']));
   fill('papers', ['When', 'Paper'], w.papers.slice(-10).reverse().map((p) => [new Date(p.at).toLocaleTimeString('en-GB'), '<a href="/console/papers/' + p.file + '">' + p.file + '</a>']));
 }
 document.addEventListener('change', (e) => { const part = e.target.dataset?.part; if (part) post('/console/manners', { part, manner: e.target.value }); });
+document.addEventListener('click', (e) => { const { order, what } = e.target.dataset ?? {}; if (order && what) post('/console/purchases/' + order + '/' + what).then((a) => { $('supplied').textContent = (a.order ?? '') + ' ' + (a.said ?? a.message); draw(); }); });
 document.addEventListener('click', (e) => { const t = e.target.dataset?.move; if (t) post('/console/parcels/' + t + '/move').then(draw); });
 $('buy').addEventListener('submit', async (e) => {
   e.preventDefault();

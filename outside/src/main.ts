@@ -2,6 +2,7 @@ import { Carriers } from './carriers.js';
 import { mailServer, printer } from './post.js';
 import { outsideServer } from './server.js';
 import { Shop } from './shop.js';
+import { Suppliers } from './suppliers.js';
 import { WorldState } from './state.js';
 
 const port = (name: string, fallback: number) => Number(process.env[name] ?? fallback);
@@ -13,8 +14,14 @@ const shop = new Shop(
 );
 const carriers = new Carriers(state, process.env['OUTSIDE_CARRIER_KEY'] ?? 'carrier-knows-this-house');
 
-const http = outsideServer(state, shop, carriers);
-const mail = mailServer(state);
+const suppliers = new Suppliers(
+  state,
+  process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600',
+  process.env['OUTSIDE_SUPPLIER_KEY'] ?? 'suppliers-and-stores-share-this',
+);
+
+const http = outsideServer(state, shop, carriers, suppliers);
+const mail = mailServer(state, suppliers);
 const paper = printer(state);
 const listening = [
   new Promise<void>((done) => http.listen(port('OUTSIDE_PORT', 4700), '127.0.0.1', done)),

@@ -2,12 +2,13 @@ import { writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { join } from 'node:path';
 import { SMTPServer } from 'smtp-server';
+import type { Suppliers } from './suppliers.js';
 import { behave, type KeptMail, type WorldState } from './state.js';
 
 const MOST_KEPT = 200;
 
-/** Takes every mail and keeps it; nothing is delivered to anybody. */
-export function mailServer(state: WorldState): SMTPServer {
+/** Takes every mail and keeps it; nothing is delivered, but suppliers' systems read the XML that comes with an order. */
+export function mailServer(state: WorldState, suppliers: Suppliers): SMTPServer {
   return new SMTPServer({
     authOptional: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
@@ -18,7 +19,9 @@ export function mailServer(state: WorldState): SMTPServer {
       stream.on('end', () => {
         behave(state.world.manners.mail)
           .then(() => {
-            state.world.mails.push(readMail(Buffer.concat(parts).toString('utf8')));
+            const raw = Buffer.concat(parts).toString('utf8');
+            state.world.mails.push(readMail(raw));
+            for (const xml of xmlIn(raw)) suppliers.hear(xml);
             state.world.mails.splice(0, state.world.mails.length - MOST_KEPT);
             state.changed();
             done(null);
@@ -53,6 +56,16 @@ export function readMail(raw: string): KeptMail {
     text: /quoted-printable/i.test(raw) ? quoted(text) : text,
     attachments: [...raw.matchAll(/filename="?([^"\r\n;]+)"?/gi)].map((m) => m[1] ?? ''),
   };
+}
+
+/** The XML files attached to a mail. */
+export function xmlIn(raw: string): string[] {
+  const boundary = /boundary="?([^"\r\n;]+)"?/i.exec(raw)?.[1];
+  if (!boundary) return [];
+  return raw
+    .split(`--${boundary}`)
+    .filter((part) => /filename="?[^"\r\n]+\.xml"?/i.test(part) && /base64/i.test(part))
+    .map((part) => Buffer.from(part.slice(part.search(/\r?\n\r?\n/)), 'base64').toString('utf8'));
 }
 
 /** A printer on a raw TCP port: one connection, one paper. */

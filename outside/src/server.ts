@@ -5,22 +5,32 @@ import { CATALOGUE } from './catalogue.js';
 import { type Carriers } from './carriers.js';
 import { CONSOLE_PAGE, CONSOLE_SCRIPT } from './console.js';
 import { bodyOf, json, Refused, send } from './http.js';
+import type { Deviation } from './supplier-papers.js';
+import type { Suppliers } from './suppliers.js';
 import type { Basket, Shop } from './shop.js';
 import type { Manner, Part, WorldState } from './state.js';
 
 const MANNERS = new Set(['well', 'slow', 'failing', 'twice']);
 
-/** One HTTP server for the shop, the carriers and the console. */
-export function outsideServer(state: WorldState, shop: Shop, carriers: Carriers): Server {
+/** One HTTP server for the shop, the carriers, the suppliers' desks and the console. */
+export function outsideServer(state: WorldState, shop: Shop, carriers: Carriers, suppliers: Suppliers): Server {
   return createServer((request, response) => {
-    route(state, shop, carriers, request, response).catch((thrown: unknown) => {
+    route({ state, shop, carriers, suppliers }, request, response).catch((thrown: unknown) => {
       const status = thrown instanceof Refused ? thrown.status : 503;
       send(response, status, { message: thrown instanceof Error ? thrown.message : 'out of order' });
     });
   });
 }
 
-async function route(state: WorldState, shop: Shop, carriers: Carriers, request: IncomingMessage, response: ServerResponse): Promise<void> {
+interface World {
+  state: WorldState;
+  shop: Shop;
+  carriers: Carriers;
+  suppliers: Suppliers;
+}
+
+async function route(world: World, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const { state, shop, carriers } = world;
   const url = new URL(request.url ?? '/', 'http://outside');
   const path = url.pathname.split('/').slice(1).map(decodeURIComponent);
   const body = request.method === 'GET' ? '' : await bodyOf(request);
@@ -50,7 +60,7 @@ async function route(state: WorldState, shop: Shop, carriers: Carriers, request:
     case 'GET console':
       return consoleRead(state, path, response);
     case 'POST console':
-      return send(response, 200, consoleAct(state, shop, carriers, path, json(body || '{}')));
+      return send(response, 200, await consoleAct(world, path, json(body || '{}')));
     default:
       throw new Refused(404, 'There is nothing here');
   }
@@ -67,7 +77,9 @@ function consoleRead(state: WorldState, path: string[], response: ServerResponse
   throw new Refused(404, 'There is nothing here');
 }
 
-function consoleAct(state: WorldState, shop: Shop, carriers: Carriers, path: string[], body: Record<string, unknown>): object {
+const ANSWERS = new Set<string>(['accept', 'change', 'refuse']);
+
+async function consoleAct({ state, shop, carriers, suppliers }: World, path: string[], body: Record<string, unknown>): Promise<object> {
   if (path[1] === 'orders') {
     const basket = body as unknown as Basket;
     if (!Array.isArray(basket.lines) || basket.lines.length === 0) throw new Refused(400, 'Take something first');
@@ -77,6 +89,11 @@ function consoleAct(state: WorldState, shop: Shop, carriers: Carriers, path: str
     state.world.manners[body['part'] as Part] = body['manner'] as Manner;
     state.changed();
     return state.world.manners;
+  }
+  if (path[1] === 'purchases') {
+    const [, , order = '', what = ''] = path;
+    if (what === 'despatch') return suppliers.despatch(order);
+    if (ANSWERS.has(what)) return suppliers.answer(order, what as Deviation);
   }
   if (path[1] === 'parcels') {
     carriers.moveOn(path[2] ?? '');

@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 export type Manner = 'well' | 'slow' | 'failing' | 'twice';
-export type Part = 'shop' | 'carriers' | 'mail' | 'printer';
+export type Part = 'shop' | 'carriers' | 'suppliers' | 'mail' | 'printer';
 
 export interface ShopOrder {
   ref: string;
@@ -42,10 +42,23 @@ export interface KeptPaper {
   bytes: number;
   file: string;
 }
+/** An order as a supplier's system holds it. */
+export interface KeptPurchase {
+  at: string;
+  order: string;
+  /** The supplier's code and name, as the order says them. */
+  supplier: string;
+  name: string;
+  said: string;
+  /** How many papers were sent about it. */
+  papers: number;
+  lines: { line: number; packs: number; price: string; name: string }[];
+}
 export interface World {
   stock: Record<string, { units: number; sequence: number; at: string }>;
   orders: KeptOrder[];
   parcels: KeptParcel[];
+  purchases: KeptPurchase[];
   mails: KeptMail[];
   papers: KeptPaper[];
   manners: Record<Part, Manner>;
@@ -55,9 +68,10 @@ const EMPTY: World = {
   stock: {},
   orders: [],
   parcels: [],
+  purchases: [],
   mails: [],
   papers: [],
-  manners: { shop: 'well', carriers: 'well', mail: 'well', printer: 'well' },
+  manners: { shop: 'well', carriers: 'well', suppliers: 'well', mail: 'well', printer: 'well' },
 };
 
 /** What the outside world remembers; kept in one file, so that it survives a restart. */
@@ -85,10 +99,8 @@ export class WorldState {
 
   private read(): World {
     try {
-      return {
-        ...structuredClone(EMPTY),
-        ...(JSON.parse(readFileSync(join(this.dir, 'world.json'), 'utf8')) as World),
-      };
+      const kept = JSON.parse(readFileSync(join(this.dir, 'world.json'), 'utf8')) as World;
+      return { ...structuredClone(EMPTY), ...kept, manners: { ...EMPTY.manners, ...kept.manners } };
     } catch {
       return structuredClone(EMPTY);
     }

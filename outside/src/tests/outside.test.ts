@@ -8,6 +8,7 @@ import { Carriers } from '../carriers.js';
 import { printer, readMail } from '../post.js';
 import { outsideServer } from '../server.js';
 import { Shop } from '../shop.js';
+import { Suppliers } from '../suppliers.js';
 import { WorldState } from '../state.js';
 
 const SECRET = 'a shared secret';
@@ -21,7 +22,7 @@ describe('the outside world', () => {
   beforeAll(async () => {
     state = new WorldState(mkdtempSync(join(tmpdir(), 'outside-')));
     const shop = new Shop(state, 'http://127.0.0.1:9', SECRET);
-    http = outsideServer(state, shop, new Carriers(state, 'key'));
+    http = outsideServer(state, shop, new Carriers(state, 'key'), new Suppliers(state, 'http://127.0.0.1:9', 'key'));
     await new Promise<void>((done) => http.listen(0, '127.0.0.1', done));
     base = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
   });

@@ -8,6 +8,7 @@ import { ItemListQueries } from './item-list.queries.js';
 import { ItemQueries } from './item.queries.js';
 import { ItemsService } from './items.service.js';
 import { PartnersController } from './partners.controller.js';
+import { DocumentKeys } from './document-keys.service.js';
 import { PartnersService } from './partners.service.js';
 import { ScorecardQueries } from './scorecard.queries.js';
 import { PicturesService } from './pictures.service.js';
@@ -23,6 +24,7 @@ import { PicturesService } from './pictures.service.js';
     ExtraFieldsService,
     PicturesService,
     PartnersService,
+    DocumentKeys,
     ScorecardQueries,
     CodebookQueries,
   ],

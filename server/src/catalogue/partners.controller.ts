@@ -3,9 +3,11 @@ import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
 import { Access } from '../identity/access.js';
+import { DocumentKeys } from './document-keys.service.js';
 import {
   ChannelDto,
   ChannelSheetDto,
+  DocumentKeyDto,
   EditChannelDto,
   EditSupplierDto,
   NewChannelDto,
@@ -16,7 +18,10 @@ import { PartnersService } from './partners.service.js';
 
 @Controller('api')
 export class PartnersController {
-  constructor(private readonly partners: PartnersService) {}
+  constructor(
+    private readonly partners: PartnersService,
+    private readonly keys: DocumentKeys,
+  ) {}
 
   @Get('suppliers')
   @Access('signed-in')
@@ -34,6 +39,13 @@ export class PartnersController {
   @Access('buy')
   addSupplier(@Acting() act: Act, @Body() body: EditSupplierDto): Promise<CodeDto> {
     return this.partners.addSupplier(act, body);
+  }
+
+  /** A new key for documents that the supplier's own system sends; shown this once. The one before is void. */
+  @Post('suppliers/:code/document-key')
+  @Access('buy')
+  documentKey(@Acting() act: Act, @Param('code') code: string): Promise<DocumentKeyDto> {
+    return this.keys.give(act, code.toUpperCase());
   }
 
   @Put('suppliers/:code')

@@ -77,6 +77,8 @@ export class SupplierDto {
   version: number;
 }
 export class SupplierSheetDto extends SupplierDto {
+  /** Whether its own system may send documents. */
+  sendsDocuments: boolean;
   contacts: ContactDto[];
   scorecard: ScorecardDto;
   items: SupplierItemDto[];
@@ -87,6 +89,9 @@ export class EditSupplierItemDto {
   @IsString() @MaxLength(40) supplierSku: string;
   @Matches(PRICE, { message: 'A price is a number of up to 6 decimal places' }) price: string;
   @IsOptional() @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => PriceBreakDto) breaks?: PriceBreakDto[];
+}
+export class DocumentKeyDto {
+  key: string;
 }
 export class EditSupplierDto {
   @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A supplier code is 2 to 20 letters, digits and hyphens' })

@@ -49,7 +49,11 @@ export class PartnersService {
   }
 
   async supplier(code: string, seesCosts: boolean): Promise<SupplierSheetDto> {
-    const found = await one<SupplierDto>(this.source, `SELECT ${SUPPLIER_FIELDS} FROM supplier WHERE code = ?`, [code]);
+    const found = await one<SupplierDto & { sends: number | string }>(
+      this.source,
+      `SELECT ${SUPPLIER_FIELDS}, document_key IS NOT NULL AS sends FROM supplier WHERE code = ?`,
+      [code],
+    );
     if (!found) throw notFound(`Supplier ${code}`);
     const items = await rows<Omit<SupplierItemDto, 'packs'> & { price: string }>(
       this.source,
@@ -69,8 +73,10 @@ export class PartnersService {
       this.scores.of(found.id),
     ]);
     const breaksOf = (itemId: number) => breaks.filter((b) => b.itemId === itemId).map(({ from, price }) => ({ from, price }));
+    const { sends, ...head } = found;
     return {
-      ...found,
+      ...head,
+      sendsDocuments: num(sends) === 1,
       contacts,
       scorecard,
       items: items.map(({ price, ...i }) => ({

@@ -6,8 +6,9 @@ import { DataSource } from 'typeorm';
 import { OrderIntake } from '../orders/order-intake.service.js';
 import { inTransaction, one, rows } from '../platform/database/tx.js';
 import { badForm, notFound, Problem } from '../platform/problem.js';
+import { signatureMatches } from '../platform/signature.js';
 import { LOGGER } from '../platform/tokens.js';
-import { ShopClient, signatureMatches, type ChannelAccess } from './shop.client.js';
+import { ShopClient, type ChannelAccess } from './shop.client.js';
 import { ShopOrderDto, type TakenInDto } from './shop-order.dto.js';
 
 const FIELDS = 'id, code, site_id, base_url, secret, poll_cursor';

@@ -1,8 +1,8 @@
-import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { one } from '../platform/database/tx.js';
 import { Outbox, type OutboxMessage } from '../platform/outbox.js';
+import { signature } from '../platform/signature.js';
 
 const TIMEOUT_MS = 5_000;
 
@@ -13,15 +13,6 @@ export interface ChannelAccess {
   base_url: string | null;
   secret: string | null;
   poll_cursor: string;
-}
-
-/** The signature a shop and we put on each message: HMAC-SHA256 of the body, in hex. */
-export const signature = (secret: string, body: string | Buffer) => createHmac('sha256', secret).update(body).digest('hex');
-
-export function signatureMatches(secret: string, body: Buffer, given: string): boolean {
-  const wanted = Buffer.from(signature(secret, body));
-  const got = Buffer.from(given);
-  return wanted.length === got.length && timingSafeEqual(wanted, got);
 }
 
 /** Speaks to web shops over HTTP: stock figures and shipments go out, orders are fetched. */

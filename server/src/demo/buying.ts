@@ -10,6 +10,9 @@ import { actAs } from './morning.js';
 
 const US: UblParty = { code: '', name: 'Tarn & Thistle', addressLines: ['Millrace'], email: 'orders@tarnthistle.example', phone: '' };
 
+/** The key that the suppliers of the outside world sign with. */
+export const SUPPLIER_KEY = 'suppliers-and-stores-share-this';
+
 /** How they trade: currency, terms, least value, units, pallets. */
 const TERMS: readonly (readonly [string, string, string, string | null, number | null, number | null])[] = [
   ['PELLOWICK', 'GBP', '30 days net', '250.00', null, null],
@@ -45,6 +48,7 @@ export class DemoBuying {
   ) {}
 
   async agree(): Promise<void> {
+    await this.source.query('UPDATE supplier SET document_key = ?', [SUPPLIER_KEY]);
     for (const [code, currency, terms, value, units, pallets] of TERMS)
       await this.source.query(
         'UPDATE supplier SET currency = ?, terms = ?, least_value = ?, least_units = ?, least_pallets = ? WHERE code = ?',

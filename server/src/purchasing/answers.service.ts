@@ -32,8 +32,8 @@ export class AnswersService {
     private readonly outbox: Outbox,
   ) {}
 
-  /** Writes an answer down. What it leaves as ordered is confirmed; what it changes waits for the buyer. */
-  async take(tx: Tx, act: Act, response: UblOrderResponse): Promise<{ supplierId: number; code: string; says: string }> {
+  /** Writes an answer down; `act` is null where the supplier's own system sent it. What it leaves as ordered is confirmed; what it changes waits for the buyer. */
+  async take(tx: Tx, act: Act | null, response: UblOrderResponse): Promise<{ supplierId: number; code: string; says: string }> {
     const order = await this.locked(tx, act, response.order);
     if (order.state !== 'placed' && order.state !== 'part-received')
       throw badState(`${order.code} is ${order.state}. An answer to it comes too late`);
@@ -103,10 +103,10 @@ export class AnswersService {
     if (all) await dropAnnounced(tx, order.id);
   }
 
-  private async locked(tx: Tx, act: Act, code: string): Promise<PurchaseOrder> {
+  private async locked(tx: Tx, act: Act | null, code: string): Promise<PurchaseOrder> {
     const order = await tx.findOne(PurchaseOrder, { where: { code }, lock: { mode: 'pessimistic_write' } });
     if (!order || order.state === 'draft') throw notFound(`Purchase order ${code}`);
-    mustBeAt(act.person, order.siteId);
+    if (act) mustBeAt(act.person, order.siteId);
     return order;
   }
 }

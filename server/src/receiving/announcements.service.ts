@@ -29,7 +29,7 @@ interface LineRow {
 export class AnnouncementsService {
   constructor(private readonly activity: ActivityService) {}
 
-  async take(tx: Tx, act: Act, advice: UblDespatchAdvice): Promise<{ supplierId: number; code: string; says: string }> {
+  async take(tx: Tx, act: Act | null, advice: UblDespatchAdvice): Promise<{ supplierId: number; code: string; says: string }> {
     if (advice.lines.length === 0) throw badForm({ document: 'The advice has no lines' });
     const orders = await this.orders(tx, act, advice);
     const lines = await this.lines(tx, orders);
@@ -61,7 +61,7 @@ export class AnnouncementsService {
     return { supplierId: first.supplierId, code, says };
   }
 
-  private async orders(tx: Tx, act: Act, advice: UblDespatchAdvice): Promise<OrderRow[]> {
+  private async orders(tx: Tx, act: Act | null, advice: UblDespatchAdvice): Promise<OrderRow[]> {
     const codes = [...new Set(advice.lines.map((l) => l.order))];
     const found = await rows<OrderRow>(
       tx,
@@ -74,7 +74,7 @@ export class AnnouncementsService {
     if (shut) throw badState(`${shut.code} is ${shut.state}. Ring the supplier: nothing more of it is waited for`);
     if (new Set(found.map((o) => `${o.supplierId}/${o.siteId}`)).size > 1)
       throw badForm({ document: 'The orders are of different suppliers or sites. Each needs an advice of its own' });
-    for (const order of found) mustBeAt(act.person, order.siteId);
+    if (act) for (const order of found) mustBeAt(act.person, order.siteId);
     return found;
   }
 

@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
+import { Body, Controller, Get, Header, Headers, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { MOST_PICTURE_BYTES } from '../catalogue/pictures.service.js';
@@ -47,6 +47,18 @@ export class ArrivalsController {
   @Access('buy')
   async takeDocument(@Acting() act: Act, @Req() request: Request): Promise<TakenDocumentDto> {
     return this.documents.take(act, await readBody(request, MOST_XML_BYTES));
+  }
+
+  /** The same from a supplier's own system. X-Signature, the HMAC-SHA256 of the body in hex, stands for the sign-in. */
+  @Post('suppliers/:code/documents')
+  @Access('public')
+  @HttpCode(200)
+  async fromSupplier(
+    @Param('code') code: string,
+    @Headers('x-signature') given: string | undefined,
+    @Req() request: Request,
+  ): Promise<TakenDocumentDto> {
+    return this.documents.fromSupplier(code.toUpperCase(), await readBody(request, MOST_XML_BYTES), given ?? '');
   }
 
   @Get('receipts/:id/picture')

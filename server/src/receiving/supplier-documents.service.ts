@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { createHash } from 'node:crypto';
+import { DataSource } from 'typeorm';
+import { signatureMatches } from '../platform/signature.js';
 import type { Act } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
-import { one, type Tx } from '../platform/database/tx.js';
+import { inTransaction, one, type Tx } from '../platform/database/tx.js';
 import { badForm, Problem } from '../platform/problem.js';
 import { AnswersService } from '../purchasing/answers.service.js';
 import { readDespatchAdvice, readOrderResponse, readXml, structureFaults, XmlFault, type XmlElement } from '../ubl/index.js';
@@ -19,6 +21,7 @@ interface Taken {
 @Injectable()
 export class SupplierDocuments {
   constructor(
+    private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly answers: AnswersService,
     private readonly announcements: AnnouncementsService,
@@ -28,14 +31,44 @@ export class SupplierDocuments {
     const root = rootOf(bytes);
     const mark = createHash('sha256').update(bytes).digest('hex');
     return this.commands.run(act, 'supplier-document', { mark }, async (tx) => {
-      const ref = root.children.find((c) => c.name === 'cbc:ID')?.text.slice(0, 60) ?? '';
       const done = await this.byKind(tx, act, root);
-      await this.keep(tx, act, root.name, ref, done, bytes);
+      await this.keep(tx, act, root, done, bytes);
       return { kind: root.name, code: done.code, says: done.says };
     });
   }
 
-  private async byKind(tx: Tx, act: Act, root: XmlElement): Promise<Taken> {
+  /**
+   * Takes in what a supplier's own system sends: the signature over the body, made with the key it was given, stands for a
+   * sign-in. It speaks for its own orders alone. The same document again is answered as the first time.
+   */
+  async fromSupplier(code: string, bytes: Buffer, signature: string): Promise<TakenDocumentDto> {
+    const supplier = await one<{ id: number; key: string | null }>(
+      this.source,
+      'SELECT id, document_key AS `key` FROM supplier WHERE code = ?',
+      [code],
+    );
+    if (!supplier?.key || !signatureMatches(supplier.key, bytes, signature))
+      throw new Problem(401, 'signature', 'The signature does not match the document');
+    const root = rootOf(bytes);
+    return inTransaction(this.source, async (tx) => {
+      const known = await this.kept(tx, supplier.id, root);
+      if (known?.document.equals(bytes)) return { kind: root.name, code: known.code, says: known.says };
+      const done = await this.byKind(tx, null, root);
+      if (done.supplierId !== supplier.id) throw badForm({ document: `${done.code} is not an order of yours` });
+      await this.keep(tx, null, root, done, bytes);
+      return { kind: root.name, code: done.code, says: done.says };
+    });
+  }
+
+  private kept(tx: Tx, supplierId: number, root: XmlElement): Promise<{ code: string; says: string; document: Buffer } | undefined> {
+    return one(tx, 'SELECT concerns AS code, says, document FROM supplier_document WHERE supplier_id = ? AND kind = ? AND ref = ?', [
+      supplierId,
+      root.name,
+      refOf(root),
+    ]);
+  }
+
+  private async byKind(tx: Tx, act: Act | null, root: XmlElement): Promise<Taken> {
     try {
       if (root.name === 'OrderResponse') return await this.answers.take(tx, act, readOrderResponse(root));
       if (root.name === 'DespatchAdvice') return await this.announcements.take(tx, act, readDespatchAdvice(root));
@@ -45,19 +78,19 @@ export class SupplierDocuments {
     throw badForm({ document: `${root.name} is not taken in here. An OrderResponse or a DespatchAdvice is` });
   }
 
-  private async keep(tx: Tx, act: Act, kind: string, ref: string, done: Taken, bytes: Buffer): Promise<void> {
-    const before = await one<{ at: Date }>(tx, 'SELECT at FROM supplier_document WHERE supplier_id = ? AND kind = ? AND ref = ?', [
-      done.supplierId,
-      kind,
-      ref,
-    ]);
-    if (before) throw new Problem(409, 'state', `${ref} was taken in before. A new document needs a number of its own`);
+  private async keep(tx: Tx, act: Act | null, root: XmlElement, done: Taken, bytes: Buffer): Promise<void> {
+    const ref = refOf(root);
+    if (await this.kept(tx, done.supplierId, root))
+      throw new Problem(409, 'state', `${ref} was taken in before. A new document needs a number of its own`);
     await tx.query(
       'INSERT INTO supplier_document (supplier_id, kind, ref, concerns, says, document, person_id) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [done.supplierId, kind, ref, done.code, done.says.slice(0, 200), bytes, act.person.id],
+      [done.supplierId, root.name, ref, done.code, done.says.slice(0, 200), bytes, act?.person.id ?? null],
     );
   }
 }
+
+/** The number that its sender gave the document. */
+const refOf = (root: XmlElement) => root.children.find((c) => c.name === 'cbc:ID')?.text.slice(0, 60) ?? '';
 
 function rootOf(bytes: Buffer): XmlElement {
   try {

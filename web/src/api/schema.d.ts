@@ -849,6 +849,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/suppliers/{code}/document-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new key for documents that the supplier's own system sends; shown this once. The one before is void. */
+        post: operations["Partners_documentKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/channels": {
         parameters: {
             query?: never;
@@ -1305,6 +1322,23 @@ export interface paths {
         put?: never;
         /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
         post: operations["Arrivals_takeDocument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{code}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same from a supplier's own system. X-Signature, the HMAC-SHA256 of the body in hex, stands for the sign-in. */
+        post: operations["Arrivals_fromSupplier"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3221,6 +3255,8 @@ export interface components {
             leastUnits: number | null;
             leastPallets: number | null;
             version: number;
+            /** @description Whether its own system may send documents. */
+            sendsDocuments: boolean;
             contacts: components["schemas"]["ContactDto"][];
             scorecard: components["schemas"]["ScorecardDto"];
             items: components["schemas"]["SupplierItemDto"][];
@@ -3247,6 +3283,9 @@ export interface components {
             leastPallets?: number | null;
             contacts?: components["schemas"]["ContactDto"][];
             items?: components["schemas"]["EditSupplierItemDto"][];
+        };
+        DocumentKeyDto: {
+            key: string;
         };
         ChannelDto: {
             id: number;
@@ -5958,6 +5997,27 @@ export interface operations {
             };
         };
     };
+    Partners_documentKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentKeyDto"];
+                };
+            };
+        };
+    };
     Partners_channels: {
         parameters: {
             query?: never;
@@ -6718,6 +6778,27 @@ export interface operations {
         requestBody?: never;
         responses: {
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenDocumentDto"];
+                };
+            };
+        };
+    };
+    Arrivals_fromSupplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

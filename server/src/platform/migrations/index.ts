@@ -15,6 +15,7 @@ import { SupplierReturns1790000000014 } from './0014-supplier-returns.js';
 import { Conditions1790000000015 } from './0015-conditions.js';
 import { Inspection1790000000016 } from './0016-inspection.js';
 import { DoorsAndFiles1790000000017 } from './0017-doors-and-files.js';
+import { SupplierKeys1790000000018 } from './0018-supplier-keys.js';
 
 /** In the order in which they run. */
 export const migrations = [
@@ -35,4 +36,5 @@ export const migrations = [
   Conditions1790000000015,
   Inspection1790000000016,
   DoorsAndFiles1790000000017,
+  SupplierKeys1790000000018,
 ];

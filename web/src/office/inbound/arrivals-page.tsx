@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
-import { age, day, dayWord, plural } from '../../ui/format';
+import { age, clock, dayWord, plural } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { GroupedList } from './grouped-list';
@@ -19,7 +19,7 @@ function glyphOf(a: Row): GlyphName {
 
 function when(a: Row): string {
   if (a.state === 'open' && a.openedAt) return `here ${age(a.openedAt)}`;
-  if (a.state === 'closed' && a.closedAt) return `${day(a.closedAt)}, ${a.closedBy ?? ''}`;
+  if (a.state === 'closed' && a.closedAt) return `${clock(a.closedAt)}${a.closedBy ? `, ${a.closedBy}` : ''}`;
   return dayWord(a.expectedOn);
 }
 

@@ -11,6 +11,7 @@ import { OpenRow } from '../../ui/open-row';
 import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
+import { DocumentKey } from './document-key';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
 
@@ -163,6 +164,7 @@ export function SupplierSheet() {
             </tbody>
           </table>
           {s.items.length === 0 && <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>}
+          {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
           {me.data?.rights.includes('buy') && (
             <div className="acts">
               <Link className="act act-next" to="/inbound/new">

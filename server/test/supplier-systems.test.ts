@@ -1,0 +1,128 @@
+import { writeDespatchAdvice, writeOrderResponse, type UblOrderResponse } from '../src/ubl/index.js';
+import { signature } from '../src/platform/signature.js';
+import { type Caller, House } from './house.js';
+
+const US = { code: '', name: 'Tarn & Thistle', addressLines: [], email: '', phone: '' };
+const THEM = { ...US, code: 'QUILLON', name: 'Quillon Glassware' };
+
+describe('a supplier’s own system', () => {
+  let house: House;
+  let buyer: Caller;
+  let key: string;
+
+  beforeAll(async () => {
+    house = await House.open();
+    buyer = await house.as('Piet');
+    key = ((await buyer.post('suppliers/QUILLON/document-key').expect(201)).body as { key: string }).key;
+  });
+  afterAll(() => house.close());
+
+  async function placed(supplier = 'QUILLON'): Promise<string> {
+    const body = { supplier, siteId: 1, note: '', lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 4, price: '20.16' }] };
+    const { code } = (await buyer.post('purchase-orders', body).expect(201)).body as { code: string };
+    await buyer.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
+    return code;
+  }
+  const answer = (order: string, more: Partial<UblOrderResponse> = {}) =>
+    writeOrderResponse(
+      {
+        id: `AB-${order}`,
+        issuedOn: '2026-05-14',
+        says: 'accepted',
+        order,
+        note: '',
+        seller: THEM.name,
+        promisedOn: null,
+        lines: [],
+        ...more,
+      },
+      THEM,
+      US,
+      'GBP',
+    );
+  const send = (xml: string, signed = signature(key, xml), code = 'QUILLON') =>
+    house.http.post(`/api/suppliers/${code}/documents`).set('content-type', 'application/xml').set('x-signature', signed).send(xml);
+  const sheet = async (code: string) =>
+    (await buyer.get(`purchase-orders/${code}`).expect(200)).body as { answer: string; arrivals: string[] };
+
+  it('answers an order under its key, with nobody signed in; the tape names no person', async () => {
+    const code = await placed();
+    expect((await send(answer(code)).expect(200)).body).toMatchObject({ kind: 'OrderResponse', code });
+    expect((await sheet(code)).answer).toBe('confirmed');
+    const [entry] = ((await buyer.get('tape?limit=1')).body as { entries: { title: string; who: string | null }[] }).entries;
+    expect(entry).toMatchObject({ title: `${code} is confirmed as ordered`, who: 'Vectrum' });
+  });
+
+  it('announces what it has sent, and says the same twice without harm', async () => {
+    const code = await placed();
+    const advice = writeDespatchAdvice(
+      {
+        id: 'LS-1',
+        issuedOn: '2026-05-14',
+        arrivesOn: '2026-05-15',
+        supplier: THEM.name,
+        lines: [
+          {
+            line: 1,
+            order: code,
+            orderLine: 1,
+            packs: 4,
+            factor: null,
+            sku: '',
+            name: 'Jar',
+            lot: null,
+            expires: null,
+            sscc: '395210770000000998',
+          },
+        ],
+      },
+      THEM,
+      US,
+    );
+    const first = (await send(advice).expect(200)).body as { code: string };
+    expect((await send(advice).expect(200)).body).toEqual(first);
+    expect((await sheet(code)).arrivals).toEqual([first.code]);
+    const other = advice.replace('2026-05-15', '2026-05-16');
+    expect((await send(other)).status).toBeGreaterThanOrEqual(400);
+    expect((await sheet(code)).arrivals).toHaveLength(1);
+  });
+
+  it('takes what is sent at once by two lines as one', async () => {
+    const code = await placed();
+    const xml = answer(code);
+    const both = await Promise.all([send(xml), send(xml)]);
+    expect(both.filter((b) => b.status === 200).length).toBeGreaterThanOrEqual(1);
+    const kept: unknown[] = await house.source.query('SELECT id FROM supplier_document WHERE ref = ?', [`AB-${code}`]);
+    expect(kept).toHaveLength(1);
+    await send(xml).expect(200);
+  });
+
+  it('is turned away without the right key, and once its key was changed', async () => {
+    const xml = answer(await placed());
+    for (const bad of ['', 'forged', signature('another key', xml)]) await send(xml, bad).expect(401);
+    await send(xml, signature(key, xml), 'TINDRA').expect(401);
+    await send(xml, signature(key, xml), 'NOBODY').expect(401);
+    const before = key;
+    key = ((await buyer.post('suppliers/QUILLON/document-key').expect(201)).body as { key: string }).key;
+    await send(xml, signature(before, xml)).expect(401);
+    await send(xml).expect(200);
+    expect((await buyer.get('suppliers/QUILLON')).body).toMatchObject({ sendsDocuments: true });
+    expect((await buyer.get('suppliers/TINDRA')).body).toMatchObject({ sendsDocuments: false });
+    const picker = await house.as('Ines');
+    await picker.post('suppliers/QUILLON/document-key').expect(403);
+  });
+
+  it('speaks for no other supplier’s orders', async () => {
+    const theirs = await placed('CORRIN');
+    expect((await send(answer(theirs)).expect(400)).body).toMatchObject({ fields: { document: `${theirs} is not an order of yours` } });
+    expect((await sheet(theirs)).answer).toBe('');
+  });
+
+  it('is told what is wrong with a document, and nothing is kept of it', async () => {
+    await send('<!DOCTYPE a [<!ENTITY b "c">]><OrderResponse>&b;</OrderResponse>').expect(400);
+    await send('<Invoice/>').expect(400);
+    await send(answer('P-9999')).expect(404);
+    const kept: unknown[] = await house.source.query(`SELECT id FROM supplier_document WHERE ref = 'AB-P-9999'`);
+    expect(kept).toEqual([]);
+  });
+});

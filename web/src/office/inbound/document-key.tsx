@@ -1,0 +1,36 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { api, ask, type Dto } from '../../api/client';
+import { ProblemNote } from '../../ui/states';
+
+/** Whether the supplier's own system may send documents, and a new key for it, shown once. */
+export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheetDto'], 'code' | 'sendsDocuments'> }) {
+  const client = useQueryClient();
+  const give = useMutation({
+    mutationFn: () => ask(api.POST('/api/suppliers/{code}/document-key', { params: { path: { code: s.code } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['supplier', s.code] }),
+  });
+  return (
+    <section className="mt-4" aria-label="Documents from its own system">
+      <p>
+        {s.sendsDocuments
+          ? 'Its own system may send answers and despatch advices. '
+          : 'Its answers and despatch advices are taken in by hand. '}
+        <button type="button" className="act-link" disabled={give.isPending} onClick={() => give.mutate()}>
+          {s.sendsDocuments ? 'Give it a new key' : 'Give it a key'}
+        </button>
+      </p>
+      {give.data && (
+        <p className="mt-1">
+          <b>Copy this now, it is shown once:</b> <span className="code break-all">{give.data.key}</span>
+          <span className="note block">
+            It signs each document with HMAC-SHA256 in X-Signature and posts it to{' '}
+            <span className="code">
+              {window.location.origin}/api/suppliers/{s.code}/documents
+            </span>
+          </span>
+        </p>
+      )}
+      <ProblemNote problem={give.error} />
+    </section>
+  );
+}
