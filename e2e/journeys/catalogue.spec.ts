@@ -1,5 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
-import { api, desktop } from '../world.js';
+import { api, closesItsPages, desktop } from '../world.js';
+
+closesItsPages();
 
 let maren: Page;
 test.describe.configure({ mode: 'serial' });

@@ -1,5 +1,7 @@
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
-import { band, desktop, phone, scan, signIn } from '../world.js';
+import { band, closesItsPages, desktop, phone, scan, signIn } from '../world.js';
+
+closesItsPages();
 
 let context: BrowserContext;
 let floor: Page;

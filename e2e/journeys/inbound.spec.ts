@@ -1,5 +1,7 @@
 import { expect, type BrowserContext, type Page, test } from '@playwright/test';
-import { api, band, desktop, OUTSIDE_URL, outside, phone, scan, signIn } from '../world.js';
+import { api, band, closesItsPages, desktop, outside, OUTSIDE_URL, phone, scan, signIn } from '../world.js';
+
+closesItsPages();
 
 interface Item {
   id: number;
@@ -30,7 +32,6 @@ test.beforeAll(async ({ browser }) => {
   office = await desktop(browser, 'maren');
   await office.goto('/inbound');
 });
-test.afterAll(() => context.close());
 
 const key = () => crypto.randomUUID();
 

@@ -1,5 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, desktop, phone, scan, signIn } from '../world.js';
+import { band, closesItsPages, desktop, phone, scan, signIn } from '../world.js';
+
+closesItsPages();
 
 let owner: Page;
 let floor: Page;

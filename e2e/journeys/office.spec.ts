@@ -1,5 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
-import { api, desktop, scan } from '../world.js';
+import { api, closesItsPages, desktop, scan } from '../world.js';
+
+closesItsPages();
 
 let page: Page;
 test.beforeAll(async ({ browser }) => {

@@ -1,5 +1,7 @@
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
-import { api, BASE_URL, desktop, outside, phone, scan, signIn } from '../world.js';
+import { api, BASE_URL, closesItsPages, desktop, outside, phone, scan, signIn } from '../world.js';
+
+closesItsPages();
 
 const OLD = 'thistle-and-tarn';
 const NEW = 'a quieter password';

@@ -2,7 +2,9 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { readdirSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
-import { band, scan } from '../world.js';
+import { band, closesItsPages, scan } from '../world.js';
+
+closesItsPages();
 
 const ROOT = resolve(import.meta.dirname, '../..');
 const SAMPLES = `${ROOT}/docs/samples`;

@@ -1,5 +1,7 @@
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
-import { api, band, desktop, orderOf, outside, OUTSIDE_URL, phone, scan } from '../world.js';
+import { api, band, closesItsPages, desktop, orderOf, outside, OUTSIDE_URL, phone, scan } from '../world.js';
+
+closesItsPages();
 
 /** The whole thread: a tray of jars from purchase order to doorstep, with keyboard and scanner. */
 test.describe.configure({ mode: 'serial' });

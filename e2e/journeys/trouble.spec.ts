@@ -1,5 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, buy, desktop, orderOf, phone, scan, setManner, signIn } from '../world.js';
+import { band, buy, closesItsPages, desktop, orderOf, phone, scan, setManner, signIn } from '../world.js';
+
+closesItsPages();
 
 test.describe.configure({ mode: 'serial' });
 let owner: Page;

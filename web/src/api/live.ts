@@ -1,6 +1,7 @@
 import { type Query, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Dto } from './client';
+import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
 
@@ -21,22 +22,22 @@ export function useLive(): boolean {
   const client = useQueryClient();
   const [up, setUp] = useState(true);
   useEffect(() => {
-    let timer: number | undefined;
+    const fresh = (q: Query) => !['codebook', 'me'].includes(String(q.queryKey[0]));
+    // A page that nobody looks at is read again when somebody does.
+    const reading = oneAtATime(
+      () => client.invalidateQueries({ predicate: fresh, refetchType: document.hidden ? 'none' : 'active' }),
+      GATHER_MS,
+    );
     const source = new EventSource('/api/live');
     source.onopen = () => setUp(true);
     source.onerror = () => setUp(false);
     source.addEventListener('tape', (event: MessageEvent<string>) => {
       const entry = JSON.parse(event.data) as Dto['TapeEntryDto'];
       client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntry(tape, entry));
-      timer ??= window.setTimeout(() => {
-        timer = undefined;
-        void client.invalidateQueries({
-          predicate: (q) => !['codebook', 'me'].includes(String(q.queryKey[0])),
-        });
-      }, GATHER_MS);
+      reading.call();
     });
     return () => {
-      window.clearTimeout(timer);
+      reading.stop();
       source.close();
     };
   }, [client]);

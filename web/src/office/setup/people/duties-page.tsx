@@ -3,6 +3,8 @@ import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
 
+type Duty = Dto['DutiesDto']['duties'][number];
+
 /** What each duty allows: a matrix to adjust. The owner keeps every right. */
 export function DutiesPage() {
   const client = useQueryClient();
@@ -10,13 +12,11 @@ export function DutiesPage() {
   const set = useMutation({
     mutationFn: ({ duty, rights }: { duty: string; rights: string[] }) =>
       ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights } })),
-    onMutate: ({ duty, rights }) =>
-      client.setQueryData<Dto['DutiesDto']>(
-        ['duties'],
-        (was) => was && { ...was, duties: was.duties.map((d) => (d.duty === duty ? { ...d, rights, adjusted: true } : d)) },
-      ),
     onSettled: () => client.invalidateQueries({ queryKey: ['duties'] }),
   });
+  // What was chosen shows at once and stays so while it is on its way, whatever is read meanwhile.
+  const asChosen = (d: Duty): Duty =>
+    set.isPending && set.variables.duty === d.duty ? { ...d, rights: set.variables.rights, adjusted: true } : d;
   return (
     <section className="list" aria-label="Duties and rights">
       <div className="filter">
@@ -42,7 +42,7 @@ export function DutiesPage() {
               </tr>
             </thead>
             <tbody>
-              {duties.map((d) => (
+              {duties.map(asChosen).map((d) => (
                 <tr key={d.duty}>
                   <td>
                     {d.duty.replace('-', ' ')}

@@ -1,0 +1,53 @@
+import { oneAtATime } from './one-at-a-time';
+
+describe('work that is called for often', () => {
+  beforeEach(() => jest.useFakeTimers());
+  afterEach(() => jest.useRealTimers());
+
+  /** Work that ends when it is told to. */
+  function slow() {
+    const ends: (() => void)[] = [];
+    const work = jest.fn(() => new Promise<void>((done) => ends.push(done)));
+    return { work, end: () => ends.shift()?.() };
+  }
+
+  it('is done once for calls that come together', async () => {
+    const { work } = slow();
+    const one = oneAtATime(work, 80);
+    for (let i = 0; i < 5; i++) one.call();
+    expect(work).not.toHaveBeenCalled();
+    await jest.advanceTimersByTimeAsync(80);
+    expect(work).toHaveBeenCalledTimes(1);
+  });
+
+  it('is done once more after itself, however many called meanwhile', async () => {
+    const { work, end } = slow();
+    const one = oneAtATime(work, 80);
+    one.call();
+    await jest.advanceTimersByTimeAsync(80);
+    for (let i = 0; i < 9; i++) one.call();
+    await jest.advanceTimersByTimeAsync(5_000);
+    expect(work).toHaveBeenCalledTimes(1);
+    end();
+    await jest.advanceTimersByTimeAsync(80);
+    expect(work).toHaveBeenCalledTimes(2);
+    end();
+    await jest.advanceTimersByTimeAsync(5_000);
+    expect(work).toHaveBeenCalledTimes(2);
+  });
+
+  it('goes on after a failure, and ends when it is stopped', async () => {
+    const work = jest.fn(() => Promise.reject(new Error('no network')));
+    const one = oneAtATime(work, 80);
+    one.call();
+    await jest.advanceTimersByTimeAsync(80);
+    one.call();
+    await jest.advanceTimersByTimeAsync(80);
+    expect(work).toHaveBeenCalledTimes(2);
+    one.call();
+    one.stop();
+    one.call();
+    await jest.advanceTimersByTimeAsync(80);
+    expect(work).toHaveBeenCalledTimes(2);
+  });
+});

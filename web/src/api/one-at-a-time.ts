@@ -1,0 +1,30 @@
+/**
+ * Runs a piece of work when it is called for, gathered for a moment, and never twice at once: calls while it runs lead to one
+ * more run after it. So a server that is slow is asked less often, not more.
+ */
+export function oneAtATime(work: () => Promise<unknown>, gatherMs: number): { call: () => void; stop: () => void } {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let running = false;
+  let again = false;
+  let stopped = false;
+  const call = () => {
+    if (stopped) return;
+    if (running) again = true;
+    else timer ??= setTimeout(() => void run(), gatherMs);
+  };
+  const run = async () => {
+    timer = undefined;
+    running = true;
+    again = false;
+    await work().catch(() => undefined);
+    running = false;
+    if (again) call();
+  };
+  return {
+    call,
+    stop: () => {
+      stopped = true;
+      clearTimeout(timer);
+    },
+  };
+}
