@@ -25,8 +25,10 @@ test('office', async ({ browser }) => {
   await page.goto('/inbound/arrivals/A-0001');
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'arrival');
-  await page.goto('/inbound/P-1185');
-  await shoot(page, 'answer');
+  await page.goto('/inbound/inspection');
+  await page.getByRole('link', { name: 'Rapid feeder' }).click();
+  await page.getByRole('button', { name: 'yes' }).first().click();
+  await shoot(page, 'inspection');
   await page.goto('/inbound/P-1187/edit');
   await shoot(page, 'purchase-order-form');
   await page.goto('/shelves/items/JAR-454-RD');
