@@ -22,7 +22,8 @@ test('office', async ({ browser }) => {
   await shoot(page, 'order');
   await page.goto('/inbound/P-1180');
   await shoot(page, 'purchase-order');
-  await page.goto('/inbound/arrivals/A-0001');
+  const { arrivals } = await api<{ arrivals: string[] }>(page, 'purchase-orders/P-1180');
+  await page.goto(`/inbound/arrivals/${arrivals[0]}`);
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'arrival');
   await page.goto('/inbound/inspection');

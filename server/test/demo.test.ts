@@ -58,6 +58,24 @@ describe('the demo business on opening', () => {
     expect(purchases.filter((p) => p.state === 'placed' && p.expectedOn === today).length).toBeGreaterThanOrEqual(2);
   });
 
+  it('has suppliers whose history shows in their scorecards, and no mail about it', async () => {
+    const cards = await Promise.all(
+      ['TINDRA', 'PELLOWICK', 'BRINDLEMOOR'].map(async (code) => {
+        const { scorecard } = (await maren.get(`suppliers/${code}`)).body as {
+          scorecard: Record<'onTime' | 'inFull' | 'priceHeld' | 'unharmed', { good: number; of: number }> & { leadDays: number };
+        };
+        return scorecard;
+      }),
+    );
+    expect(cards[0]).toMatchObject({ orders: 2, onTime: { good: 2, of: 3 }, unharmed: { good: 159, of: 162 }, leadDays: 20.5 });
+    expect(cards[1]).toMatchObject({ priceHeld: { good: 2, of: 3 } });
+    expect(cards[2]).toMatchObject({ inFull: { good: 2, of: 3 } });
+    const placed = purchases.filter((p) => p.state !== 'draft').length;
+    expect((await house.outbox('mail.purchase-order')).length).toBeLessThanOrEqual(placed);
+    const returns = (await maren.get('supplier-returns')).body as { state: string }[];
+    expect(returns).toMatchObject([{ state: 'credited' }]);
+  });
+
   it('has goods to put away, rounds under way with a short stop, totes to pack and parcels waiting', async () => {
     const { goods } = (await maren.get('floor/store?site=1')).body as { goods: unknown[] };
     expect(goods.length).toBeGreaterThan(0);

@@ -4,6 +4,7 @@ import { DataSource } from 'typeorm';
 import { one } from '../platform/database/tx.js';
 import { LOGGER } from '../platform/tokens.js';
 import { DemoBuying } from './buying.js';
+import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
@@ -15,6 +16,7 @@ export class DemoLoader {
   constructor(
     private readonly source: DataSource,
     private readonly house: DemoHouse,
+    private readonly history: DemoHistory,
     private readonly morning: DemoMorning,
     private readonly buying: DemoBuying,
     private readonly inspecting: DemoInspecting,
@@ -26,9 +28,10 @@ export class DemoLoader {
     if (await one(this.source, 'SELECT id FROM site LIMIT 1')) return;
     const begun = Date.now();
     await this.house.build();
+    await this.buying.agree();
+    await this.history.load();
     await this.morning.stockShelves();
     await this.orders.takeIn();
-    await this.buying.agree();
     await this.buying.hear(await this.morning.purchaseOrders());
     await this.inspecting.look();
     await this.orders.moveAlong();

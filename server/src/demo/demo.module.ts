@@ -6,10 +6,12 @@ import { PackingModule } from '../packing/packing.module.js';
 import { PickingModule } from '../picking/picking.module.js';
 import { PurchasingModule } from '../purchasing/purchasing.module.js';
 import { ReceivingModule } from '../receiving/receiving.module.js';
+import { ReturnsModule } from '../returns/returns.module.js';
 import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
+import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
 import { DemoLoader } from './demo.loader.js';
 import { DemoInspecting } from './inspecting.js';
@@ -25,11 +27,12 @@ import { PracticeController } from './practice.controller.js';
     PurchasingModule,
     ReceivingModule,
     InspectionModule,
+    ReturnsModule,
     OrdersModule,
     PickingModule,
     PackingModule,
   ],
   controllers: [PracticeController],
-  providers: [DemoHouse, DemoExtras, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
+  providers: [DemoHouse, DemoExtras, DemoHistory, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
 })
 export class DemoModule {}

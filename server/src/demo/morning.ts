@@ -12,6 +12,7 @@ import { addDays } from '../platform/dates.js';
 import { inTransaction, one, rows, type Tx } from '../platform/database/tx.js';
 import { rightsOf } from '../identity/duties.js';
 import { demoItems } from './goods.js';
+import { BOUGHT_BEFORE } from './history.js';
 import { DEMO_PEOPLE } from './people.js';
 import { seeded } from './random.js';
 
@@ -77,8 +78,9 @@ export class DemoMorning {
         const many = (seed?.weightG ?? 0) > 3000 ? 8 : Math.min(420, pack * (2 + Math.floor(random() * 4)));
         const units = ['SUIT-XL', 'GLV-S'].includes(item.sku) ? 1 : many;
         const key = { itemId: item.id, lotId, condition: 'good' as const, fromPlaceId: from };
-        const moves = [{ ...key, toPlaceId: item.home, units }];
+        const moves = BOUGHT_BEFORE.has(item.sku) ? [] : [{ ...key, toPlaceId: item.home, units }];
         if (n % 3 === 0) moves.push({ ...key, toPlaceId: reserve[n * 2]?.id ?? item.home, units: pack * 2 });
+        if (moves.length === 0) continue;
         const { changes } = await this.ledger.post(tx, act, moves, { task: 'open', document: 'OPENING' });
         await this.allocation.settle(tx, changes);
       }
