@@ -6,7 +6,7 @@ body{margin:0;background:#e5e2d8;color:#141e32;font:15px/22px system-ui,sans-ser
 main{max-width:1180px;margin:0 auto;padding:20px;display:grid;grid-template-columns:1fr 1fr;gap:24px}
 h1{grid-column:1/-1;font-size:24px;margin:0}h2{font-size:18px;border-top:1.5px solid;padding-top:6px;margin:0 0 8px}
 section{background:#fdfdfa;padding:14px 18px;min-width:0}table{border-collapse:collapse;width:100%}td,th{text-align:left;padding:4px 8px 4px 0;border-bottom:1px solid #d5d1c7;vertical-align:top}
-th{font-size:12px;font-weight:500}code{font-family:ui-monospace,monospace;font-size:13px}
+th{font-size:12px;font-weight:500}code{font-family:ui-monospace,monospace;font-size:13px;white-space:nowrap}td button{margin:0 4px 4px 0}
 button,select,input{font:inherit;padding:4px 10px;border:1.5px solid #141e32;border-radius:2px;background:#fdfdfa;color:inherit}button{font-weight:600;cursor:pointer}
 input[type=number]{width:70px}pre{white-space:pre-wrap;margin:0;font:13px/18px ui-monospace,monospace}.row{display:flex;gap:10px;flex-wrap:wrap;align-items:center;margin:8px 0}
 :focus-visible{outline:3px solid #141e32;outline-offset:2px}[role=status]{font-weight:640}

@@ -10,7 +10,7 @@ export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheet
     onSuccess: () => client.invalidateQueries({ queryKey: ['supplier', s.code] }),
   });
   return (
-    <section className="mt-4" aria-label="Documents from its own system">
+    <section className="mt-2" aria-label="Documents from its own system">
       <p>
         {s.sendsDocuments
           ? 'Its own system may send answers and despatch advices. '

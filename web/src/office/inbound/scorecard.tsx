@@ -11,8 +11,10 @@ function Figure({ says, share, of }: { says: string; share: Share; of: string })
       <td className="num">
         <b>{percent === null ? '–' : `${percent} %`}</b>
       </td>
-      <td className="note">
-        {share.of === 0 ? 'nothing to go by yet' : `${share.good.toLocaleString('en-GB')} of ${share.of.toLocaleString('en-GB')} ${of}`}
+      <td>
+        <span className="note">
+          {share.of === 0 ? 'nothing to go by yet' : `${share.good.toLocaleString('en-GB')} of ${share.of.toLocaleString('en-GB')} ${of}`}
+        </span>
       </td>
     </tr>
   );

@@ -123,6 +123,7 @@ export function SupplierSheet() {
               )}
             </p>
           ))}
+          {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
           <Scorecard card={s.scorecard} stated={s.leadDays} />
           <table className="lines">
             <thead>
@@ -164,7 +165,6 @@ export function SupplierSheet() {
             </tbody>
           </table>
           {s.items.length === 0 && <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>}
-          {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
           {me.data?.rights.includes('buy') && (
             <div className="acts">
               <Link className="act act-next" to="/inbound/new">

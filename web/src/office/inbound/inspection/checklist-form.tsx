@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useFieldArray, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
@@ -38,7 +38,7 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
   const client = useQueryClient();
   const form = useForm<Values>({ defaultValues: checklist ? valuesOf(checklist) : { name: '', checks: [blank] } });
   const checks = useFieldArray({ control: form.control, name: 'checks' });
-  const kinds = form.watch('checks');
+  const kinds = useWatch({ control: form.control, name: 'checks' });
   const done = async () => {
     await client.invalidateQueries();
     void navigate('/inbound/inspection/rules');
