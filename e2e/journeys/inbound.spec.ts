@@ -196,6 +196,18 @@ function advice(order: string): string {
 </DespatchAdvice>`;
 }
 
+test('what came with an arrival goes back from where it stands', async () => {
+  const { arrivals } = await api<{ arrivals: string[] }>(office, `purchase-orders/${mixed}`);
+  await office.goto(`/inbound/arrivals/${arrivals[0]}`);
+  await office.getByRole('link', { name: 'Send some of it back' }).click();
+  await expect(office.getByRole('heading', { name: `What came with ${arrivals[0]}` })).toBeVisible();
+  await office.getByLabel('Why they go back').fill('Ordered by mistake');
+  await office.getByRole('button', { name: 'all of it' }).first().click();
+  await office.getByRole('button', { name: 'Send back 1 line' }).click();
+  await expect(office).toHaveURL(/\/inbound\/returns\/Z-\d+/);
+  await expect(office.getByText('gone, credit awaited')).toBeVisible();
+});
+
 test('a supplier reads the order in its mail, changes it and sends the goods, all by its own system', async () => {
   const code = await placed('MARROWDALE', [{ sku: 'WAX-SN-10', factor: 10, packs: 3, price: '61.00' }]);
   await expect(async () => expect((await outside(office)).purchases.map((p) => p.order)).toContain(code)).toPass();

@@ -113,6 +113,10 @@ describe('inspection', () => {
       reason: 'scratched',
       supplierCode: 'QUILLON',
     });
+    expect(JSON.stringify((await owner.get('now').expect(200)).body)).not.toContain('QUARANTINE-1');
+    const card = (await buyer.get('suppliers/QUILLON').expect(200)).body as { scorecard: { unharmed: { good: number; of: number } } };
+    expect(card.scorecard.unharmed.of - card.scorecard.unharmed.good).toBe(46);
+    expect((await owner.get(`find?q=${inspection}`).expect(200)).body).toMatchObject({ opens: `/inbound/inspection/${inspection}` });
     await undo(back).expect(201);
     expect(await sheet(inspection)).toMatchObject({ passed: null, closedAt: null, waiting: [{ units: 6, place: 'INSPECT-1' }] });
     await undo(aside).expect(201);

@@ -140,4 +140,22 @@ describe('goods that go back to their supplier', () => {
     const reserved = ((await buyer.get(`orders/${order}`)).body as { lines: { reserved: number }[] }).lines[0]!.reserved;
     expect(reserved).toBe(4);
   });
+
+  it('can be chosen from all that an arrival brought, from the shelves too, and no more than came with it', async () => {
+    const shelf = await house.placeId('A-01-1');
+    await house.stock('JAR-042-MI', 'A-01-1', 500);
+    const code = await came('JAR-227-RD', 30, { toPlaceId: shelf });
+    const { arrivals } = (await buyer.get(`purchase-orders/${code}`).expect(200)).body as { arrivals: string[] };
+    const goods = (await buyer.get(`supplier-returns/of-arrival/${arrivals[0]!}`).expect(200)).body as Aside[];
+    expect(goods).toMatchObject([
+      { sku: 'JAR-227-RD', condition: 'good', units: 30, place: 'A-01-1', order: code, supplierCode: 'QUILLON' },
+    ]);
+    await house.stock('JAR-227-RD', 'A-01-1', 70);
+    expect(((await buyer.get(`supplier-returns/of-arrival/${arrivals[0]!}`)).body as Aside[])[0]?.units).toBe(30);
+    const before = await house.figures('JAR-227-RD');
+    const sent = (await send(goods.map(lineOf)).expect(201)).body as { code: string };
+    expect(await sheet(sent.code)).toMatchObject({ state: 'sent', expected: '12.60' });
+    expect((await house.figures('JAR-227-RD')).onHand).toBe(before.onHand - 30);
+    await buyer.get('supplier-returns/of-arrival/A-9999').expect(404);
+  });
 });

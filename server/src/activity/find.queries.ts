@@ -21,8 +21,26 @@ export class FindQueries {
        UNION ALL (SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE (customer LIKE ? OR code LIKE ? OR channel_ref LIKE ?) AND site_id IN (?) ORDER BY id DESC LIMIT 6)
        UNION ALL (SELECT 'Purchase', o.code, s.name, CONCAT('/inbound/', o.code) FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE (s.name LIKE ? OR o.code LIKE ?) AND o.site_id IN (?) ORDER BY o.id DESC LIMIT 6)
        UNION ALL (SELECT 'Arrival', a.code, COALESCE(s.name, 'Sender not known'), CONCAT('/inbound/arrivals/', a.code) FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id WHERE (a.code LIKE ? OR a.paper LIKE ?) AND a.site_id IN (?) ORDER BY a.id DESC LIMIT 6)
+       UNION ALL (SELECT 'Supplier', code, name, CONCAT('/inbound/suppliers/', code) FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 6)
        UNION ALL (SELECT 'Bin', p.code, p.kind, CONCAT('/shelves/places/', p.code) FROM place p WHERE p.code LIKE ? AND p.site_id IN (?) ORDER BY p.code LIMIT 6)`,
-      [like, like, like, like, like, [0, ...siteIds], like, like, [0, ...siteIds], like, like, [0, ...siteIds], like, [0, ...siteIds]],
+      [
+        like,
+        like,
+        like,
+        like,
+        like,
+        [0, ...siteIds],
+        like,
+        like,
+        [0, ...siteIds],
+        like,
+        like,
+        [0, ...siteIds],
+        like,
+        like,
+        like,
+        [0, ...siteIds],
+      ],
     );
     return { opens: null, found };
   }
@@ -37,8 +55,11 @@ export class FindQueries {
        UNION ALL SELECT 'Order', code, customer, CONCAT('/orders/', code) FROM sales_order WHERE code = ? AND site_id IN (?)
        UNION ALL SELECT 'Purchase', code, '', CONCAT('/inbound/', code) FROM purchase_order WHERE code = ? AND site_id IN (?)
        UNION ALL SELECT 'Arrival', code, '', CONCAT('/inbound/arrivals/', code) FROM arrival WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Inspection', n.code, i.name, CONCAT('/inbound/inspection/', n.code) FROM inspection n JOIN item i ON i.id = n.item_id WHERE n.code = ? AND n.site_id IN (?)
+       UNION ALL SELECT 'Return', code, '', CONCAT('/inbound/returns/', code) FROM supplier_return WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Supplier', code, name, CONCAT('/inbound/suppliers/', code) FROM supplier WHERE code = ?
        UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IN (?) LIMIT 1`,
-      [code, code, code, sites, code, sites, code, sites, code, sites],
+      [code, code, code, sites, code, sites, code, sites, code, sites, code, sites, code, code, sites],
     );
   }
 }

@@ -66,7 +66,7 @@ export class NowQueries {
     const doubted = await rows<{ place: string; name: string; units: number; since: Date }>(
       this.source,
       `SELECT p.code AS place, i.name, b.units, (SELECT MAX(m.server_at) FROM movement m WHERE m.to_place_id = b.place_id AND m.item_id = b.item_id AND COALESCE(m.to_condition, m.stock_condition) = 'held') AS since
-       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id WHERE b.stock_condition = 'held' AND b.units > 0 AND p.site_id IN (?) LIMIT 4`,
+       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id WHERE b.stock_condition = 'held' AND p.kind IN ('pick-face','reserve') AND b.units > 0 AND p.site_id IN (?) LIMIT 4`,
       [sites],
     );
     const outside = await rows<{ id: number; receiver: string; why: string; since: Date }>(

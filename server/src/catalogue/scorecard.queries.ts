@@ -32,9 +32,12 @@ export class ScorecardQueries {
       ),
       one<{ good: Figure; of: Figure }>(
         this.source,
-        `SELECT SUM(IF(r.stock_condition = 'damaged', 0, r.units)) AS good, SUM(r.units) AS \`of\` FROM receipt r JOIN arrival a ON a.id = r.arrival_id
+        `SELECT SUM(IF(r.stock_condition = 'damaged', 0, r.units))
+           - COALESCE((SELECT SUM(v.units) FROM inspection_verdict v JOIN inspection n ON n.id = v.inspection_id JOIN arrival b ON b.id = n.arrival_id
+               WHERE b.supplier_id = ? AND v.verdict <> 'pass' AND v.undone_at IS NULL AND v.at > UTC_TIMESTAMP() - INTERVAL ${DAYS} DAY), 0) AS good,
+           SUM(r.units) AS \`of\` FROM receipt r JOIN arrival a ON a.id = r.arrival_id
          WHERE a.supplier_id = ? AND r.undone_at IS NULL AND r.taken_as <> 'apart' AND r.at > UTC_TIMESTAMP() - INTERVAL ${DAYS} DAY`,
-        [supplierId],
+        [supplierId, supplierId],
       ),
     ]);
     const share = (good: Figure | undefined) => ({ good: num(good), of: num(lines?.lines) });

@@ -33,6 +33,13 @@ export class SupplierReturnsController {
     return this.queries.aside(person.siteIds);
   }
 
+  /** What an arrival brought and is still here, to be sent back from stock. */
+  @Get('of-arrival/:code')
+  @Access('signed-in')
+  ofArrival(@Reader() person: Person, @Param('code') code: string): Promise<AsideDto[]> {
+    return this.queries.ofArrival(person, code.toUpperCase());
+  }
+
   /** Takes goods that stand apart into stock after all. */
   @Post('aside/take-in')
   @Access('take-in')

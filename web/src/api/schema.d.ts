@@ -1609,6 +1609,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supplier-returns/of-arrival/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an arrival brought and is still here, to be sent back from stock. */
+        get: operations["SupplierReturns_ofArrival"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supplier-returns/aside/take-in": {
         parameters: {
             query?: never;
@@ -7291,6 +7308,27 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_ofArrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -59,7 +59,8 @@ export function FloorHome() {
   const onScan = useCallback(
     (code: string) => {
       const paper = code.trim().toUpperCase();
-      if (/^P-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
+      if (/^[PA]-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
+      else if (/^Q-\d+$/.test(paper)) void navigate('/floor/inspect');
       else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
       else void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`);
     },

@@ -117,6 +117,7 @@ function Receive({ task, book, refetch }: { task: Task; book: Codebook; refetch:
                       key={l.lineId}
                       line={l}
                       come={receivedOn(task, state, l.lineId)}
+                      looked={task.inspect[l.itemId] !== undefined}
                       book={book}
                       onChoose={(code) => scan(code, 'typed')}
                     />
@@ -149,7 +150,20 @@ function useFirstScan(scan: (code: string, how: How) => void): void {
   }, [scan]);
 }
 
-function Line({ line, come, book, onChoose }: { line: ReceiveLine; come: number; book: Codebook; onChoose: (code: string) => void }) {
+function Line({
+  line,
+  come,
+  looked,
+  book,
+  onChoose,
+}: {
+  line: ReceiveLine;
+  come: number;
+  /** Whether its goods must be looked at before they are stock. */
+  looked: boolean;
+  book: Codebook;
+  onChoose: (code: string) => void;
+}) {
   const facts = book.items[line.itemId];
   const left = line.ordered - come;
   return (
@@ -160,6 +174,7 @@ function Line({ line, come, book, onChoose }: { line: ReceiveLine; come: number;
         <span>
           {come > 0 ? `${whole(come)} of ${whole(line.ordered)}, ` : ''}
           {facts && left > 0 ? `${spell(left, facts.packs)} to come` : left < 0 ? `${-left} over` : 'all here'}
+          {looked && ', looked at first'}
         </span>
       </button>
     </li>

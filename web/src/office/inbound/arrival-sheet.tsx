@@ -242,6 +242,11 @@ export function ArrivalSheet() {
                 Receive it <Glyph name="go" size={13} />
               </Link>
             )}
+            {a.receipts.length > 0 && me.data?.rights.includes('buy') && (
+              <Link to={`/inbound/returns/new?arrival=${a.code}`} className="act-link">
+                Send some of it back
+              </Link>
+            )}
           </div>
         </Sheet>
       )}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { plural } from '../../ui/format';
@@ -14,17 +14,33 @@ type Aside = Dto['AsideDto'];
 
 const keyOf = (g: Aside) => `${g.itemId}/${g.lotId}/${g.condition}/${g.placeId}`;
 
-/** Chooses what goes back to a supplier, from what stands apart. */
+/** Chooses what goes back to a supplier: from what stands apart, or from all that an arrival brought. */
 export function ReturnForm() {
-  const aside = useQuery({ queryKey: ['aside'], queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
+  const [params] = useSearchParams();
+  const arrival = params.get('arrival');
+  const goods = useQuery({
+    queryKey: ['aside', arrival],
+    queryFn: () =>
+      ask(
+        arrival
+          ? api.GET('/api/supplier-returns/of-arrival/{code}', { params: { path: { code: arrival } } })
+          : api.GET('/api/supplier-returns/aside'),
+      ),
+  });
   return (
-    <Sheet address="inbound/returns/new" title="Goods that stand apart" back="/inbound/returns">
-      <Shown query={aside}>
+    <Sheet
+      address="inbound/returns/new"
+      title={arrival ? `What came with ${arrival}` : 'Goods that stand apart'}
+      back={arrival ? `/inbound/arrivals/${arrival}` : '/inbound/returns'}
+    >
+      <Shown query={goods}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title="Nothing stands apart">Goods that the dock sets apart, damaged or wrong, show here.</Empty>
+            <Empty title={arrival ? 'None of it is here any more' : 'Nothing stands apart'}>
+              {arrival ? 'It was sold, used or sent back.' : 'Goods that the dock sets apart, damaged or wrong, show here.'}
+            </Empty>
           ) : (
-            <Form key={list.map(keyOf).join()} list={list} />
+            <Form key={list.map(keyOf).join()} list={list} ofArrival={arrival !== null} />
           )
         }
       </Shown>
@@ -32,7 +48,7 @@ export function ReturnForm() {
   );
 }
 
-function Form({ list }: { list: readonly Aside[] }) {
+function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const me = useMe();
@@ -81,7 +97,7 @@ function Form({ list }: { list: readonly Aside[] }) {
       ),
     onSuccess: () => client.invalidateQueries(),
   });
-  const mayTake = me.data?.rights.includes('take-in') ?? false;
+  const mayTake = !ofArrival && (me.data?.rights.includes('take-in') ?? false);
   const fields = send.error instanceof ProblemError ? send.error.fields : {};
   const ready = going.length > 0 && reason.trim() !== '' && supplier !== '';
   return (
@@ -111,7 +127,7 @@ function Form({ list }: { list: readonly Aside[] }) {
         <thead>
           <tr>
             <th />
-            <th>Stands apart</th>
+            <th>{ofArrival ? 'Still here' : 'Stands apart'}</th>
             <th>Why</th>
             <th>At</th>
             <th>Came with</th>
@@ -132,6 +148,17 @@ function Form({ list }: { list: readonly Aside[] }) {
         </tbody>
       </table>
       {theirs.length === 0 && <p className="note">Nothing of theirs stands apart.</p>}
+      {theirs.length > 1 && (
+        <div>
+          <button
+            type="button"
+            className="act-link"
+            onClick={() => setChosen(Object.fromEntries(theirs.map((g) => [keyOf(g), String(g.units)])))}
+          >
+            All of these go back
+          </button>
+        </div>
+      )}
       <ProblemNote problem={send.error ?? take.error} />
       <div className="acts">
         <button className="act act-next" disabled={send.isPending || !ready}>
