@@ -19,11 +19,11 @@ ALTER TABLE movement ADD to_condition VARCHAR(12) NULL AFTER stock_condition;
 ALTER TABLE movement DROP CONSTRAINT ck_movement_places;
 ALTER TABLE movement DROP CONSTRAINT ck_movement_condition;
 ALTER TABLE movement ADD CONSTRAINT ck_movement_condition CHECK (stock_condition IN ('good','held','damaged','to-inspect','apart') AND (to_condition IS NULL OR to_condition IN ('good','held','damaged','to-inspect','apart')));
-ALTER TABLE movement ADD CONSTRAINT ck_movement_changes CHECK (from_place_id <> to_place_id OR COALESCE(to_condition, stock_condition) <> stock_condition);
+ALTER TABLE movement ADD CONSTRAINT ck_movement_places CHECK (from_place_id <> to_place_id OR COALESCE(to_condition, stock_condition) <> stock_condition);
 `;
 
 const DOWN = `
-ALTER TABLE movement DROP CONSTRAINT ck_movement_changes;
+ALTER TABLE movement DROP CONSTRAINT ck_movement_places;
 ALTER TABLE movement DROP CONSTRAINT ck_movement_condition;
 ALTER TABLE movement DROP COLUMN to_condition;
 ALTER TABLE movement ADD CONSTRAINT ck_movement_condition CHECK (stock_condition IN ('good','held','damaged','to-inspect'));
