@@ -68,11 +68,14 @@ test('a checklist is answered with one thumb; what fails is set aside in part', 
   await expect(band(floor, 'not-this')).toContainText('Not fulfilled');
   await floor.getByLabel('Width across').fill('330.5');
   await floor.getByLabel('Width across').blur();
-  await floor.getByRole('button', { name: 'Pass 6 boxes' }).tap();
+  await scan(floor, 'VX-CONFIRM');
   await expect(band(floor, 'not-this')).toContainText('A check was not fulfilled');
+  await floor.getByRole('button', { name: 'Pass all the same' }).tap();
+  await expect(floor.getByRole('button', { name: 'Say why first' })).toBeDisabled();
+  await floor.getByRole('button', { name: 'Back' }).tap();
   await floor.getByRole('button', { name: 'Fewer' }).tap();
   await floor.getByRole('button', { name: '1', exact: true }).tap();
-  await floor.getByRole('button', { name: 'Reject' }).tap();
+  await floor.getByRole('button', { name: 'Reject 1 box' }).tap();
   await floor.getByRole('button', { name: 'No cracks when pressed: no' }).tap();
   await floor.getByRole('button', { name: 'Set aside in quarantine' }).tap();
   await expect(band(floor, 'accepted')).toContainText('1 box set aside');

@@ -151,6 +151,11 @@ describe('goods that go back to their supplier', () => {
       { sku: 'JAR-227-RD', condition: 'good', units: 30, place: 'A-01-1', order: code, supplierCode: 'QUILLON' },
     ]);
     await house.stock('JAR-227-RD', 'A-01-1', 70);
+    const broken = await came('JAR-227-RD', 4, { condition: 'damaged' });
+    const of = ((await buyer.get(`purchase-orders/${broken}`)).body as { arrivals: string[] }).arrivals[0]!;
+    expect((await buyer.get(`supplier-returns/of-arrival/${of}`)).body).toMatchObject([
+      { condition: 'damaged', units: 4, place: 'QUARANTINE-1' },
+    ]);
     expect(((await buyer.get(`supplier-returns/of-arrival/${arrivals[0]!}`)).body as Aside[])[0]?.units).toBe(30);
     const before = await house.figures('JAR-227-RD');
     const sent = (await send(goods.map(lineOf)).expect(201)).body as { code: string };

@@ -44,7 +44,7 @@ export class SupplierReturnQueries {
 
   /**
    * What an arrival brought and is still in the house, wherever it stands, stock on the shelves included; of each lot no more
-   * than came with it. Totes and parcels are left out: their goods are on their way to customers.
+   * than came with it, and in the condition in which it came. Totes and parcels are left out: their goods are on their way to customers.
    */
   async ofArrival(person: Person, code: string): Promise<AsideDto[]> {
     const arrival = await one<{ id: number; siteId: number }>(
@@ -53,20 +53,20 @@ export class SupplierReturnQueries {
       [code, [0, ...person.siteIds]],
     );
     if (!arrival) throw notFound(`Arrival ${code}`);
-    const found = await rows<Omit<AsideDto, 'words'> & { came: string }>(
+    const found = await rows<Omit<AsideDto, 'words'> & { came: string; cameAs: string }>(
       this.source,
-      `SELECT p.site_id AS siteId, i.id AS itemId, i.sku, i.name, i.picture, c.lotId, l.code AS lot, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units, c.came,
+      `SELECT p.site_id AS siteId, i.id AS itemId, i.sku, i.name, i.picture, c.lotId, l.code AS lot, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units, c.came, c.cameAs,
          s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, NULL AS reason
-       FROM (SELECT r.item_id AS itemId, r.lot_id AS lotId, SUM(r.units) AS came, MAX(r.order_line_id) AS lineId FROM receipt r WHERE r.arrival_id = ? AND r.undone_at IS NULL AND r.taken_as <> 'apart' GROUP BY r.item_id, r.lot_id) c
-         JOIN balance b ON b.item_id = c.itemId AND b.lot_id = c.lotId AND b.units > 0 AND b.stock_condition IN ('good','held','damaged') JOIN place p ON p.id = b.place_id AND p.site_id = ? AND p.kind IN (?)
+       FROM (SELECT r.item_id AS itemId, r.lot_id AS lotId, r.stock_condition AS cameAs, SUM(r.units) AS came, MAX(r.order_line_id) AS lineId FROM receipt r WHERE r.arrival_id = ? AND r.undone_at IS NULL AND r.taken_as <> 'apart' GROUP BY r.item_id, r.lot_id, r.stock_condition) c
+         JOIN balance b ON b.item_id = c.itemId AND b.lot_id = c.lotId AND b.units > 0 AND b.stock_condition IN (IF(c.cameAs = 'damaged', 'damaged', 'good'), IF(c.cameAs = 'to-inspect', 'held', NULL)) JOIN place p ON p.id = b.place_id AND p.site_id = ? AND p.kind IN (?)
          JOIN item i ON i.id = c.itemId JOIN arrival a ON a.id = ? LEFT JOIN lot l ON l.id = c.lotId LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN purchase_order_line n ON n.id = c.lineId LEFT JOIN purchase_order o ON o.id = n.order_id
-       ORDER BY i.name, l.code, p.walk_order LIMIT 300`,
+       ORDER BY i.name, l.code, p.kind <> 'dock', p.walk_order LIMIT 300`,
       [arrival.id, arrival.siteId, STANDS_IN, arrival.id],
     );
     const packs = await this.items.packs(found.map((f) => f.itemId));
     const given = new Map<string, number>();
-    return found.flatMap(({ came, ...f }) => {
-      const lot = `${f.itemId}/${f.lotId}`;
+    return found.flatMap(({ came, cameAs, ...f }) => {
+      const lot = `${f.itemId}/${f.lotId}/${cameAs}`;
       const units = Math.min(f.units, num(came) - (given.get(lot) ?? 0));
       given.set(lot, (given.get(lot) ?? 0) + units);
       return units > 0 ? [{ ...f, units, words: spell(units, packs.get(f.itemId) ?? []) }] : [];

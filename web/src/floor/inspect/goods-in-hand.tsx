@@ -7,6 +7,16 @@ import { plural, whole } from '../../ui/format';
 import { Picture } from '../../ui/picture';
 import { CheckRow } from './check-row';
 import { RejectPanel } from './reject-panel';
+import { WhyPanel } from './why-panel';
+
+/** What the big key says: what is lacking, or what it does. */
+function nextWords(openChecks: number, units: number, act: string): string {
+  if (openChecks > 0) return `${plural(openChecks, 'check', 'checks')} to answer`;
+  return units === 0 ? 'Nothing counted yet' : act;
+}
+
+/** What is open beside the checks: the pad, why goods are rejected, or why they pass in spite of a check. */
+export type InspectPanel = 'count' | 'reject' | 'why';
 
 /** The goods in hand: what to look at, how many are judged, and what becomes of them. */
 export function GoodsInHand({
@@ -21,14 +31,15 @@ export function GoodsInHand({
   item: ItemFacts;
   state: InspectState;
   input: (given: FlowInput) => void;
-  open: 'count' | 'reject' | null;
-  onOpen: (open: 'count' | 'reject' | null) => void;
+  open: InspectPanel | null;
+  onOpen: (open: InspectPanel | null) => void;
 }) {
   const answers = answersOf(goods, state);
   const stand = standOf(goods.checks, answers);
   const left = unjudged(goods, state);
   const units = state.units ?? left;
   const words = spell(units, item.packs);
+  const failed = stand.open.length === 0 && stand.failed.length > 0;
   const pack = item.packs.find((p) => units > 0 && units % p.factor === 0) ?? item.packs.at(-1);
   const card = (
     <div className="f-card">
@@ -53,6 +64,13 @@ export function GoodsInHand({
           input={input}
           onBack={() => onOpen(null)}
         />
+      </>
+    );
+  if (open === 'why')
+    return (
+      <>
+        {card}
+        <WhyPanel words={words} reason={state.reason} input={input} onBack={() => onOpen(null)} />
       </>
     );
   return (
@@ -93,8 +111,8 @@ export function GoodsInHand({
         <button type="button" className="f-key" aria-pressed={open === 'count'} onClick={() => onOpen(open === 'count' ? null : 'count')}>
           Fewer
         </button>
-        <button type="button" className="f-key" onClick={() => onOpen('reject')}>
-          Reject
+        <button type="button" className="f-key" onClick={() => onOpen(failed ? 'why' : 'reject')}>
+          {failed ? 'Pass all the same' : 'Reject'}
         </button>
       </div>
       <div className="f-keys" style={{ marginTop: 0 }}>
@@ -104,28 +122,13 @@ export function GoodsInHand({
           style={{ minHeight: 72, fontSize: 22 }}
           disabled={stand.open.length > 0 || units === 0}
           onClick={() => {
-            onOpen(null);
-            input({ kind: 'confirm' });
+            onOpen(failed ? 'reject' : null);
+            if (!failed) input({ kind: 'confirm' });
           }}
         >
-          {stand.open.length > 0
-            ? `${plural(stand.open.length, 'check', 'checks')} to answer`
-            : units === 0
-              ? 'Nothing counted yet'
-              : `Pass ${words}`}
+          {nextWords(stand.open.length, units, failed ? `Reject ${words}` : `Pass ${words}`)}
         </button>
       </div>
-      {stand.failed.length > 0 && stand.open.length === 0 && (
-        <label className="block px-[14px] pb-[14px]">
-          <span className="text-[17px]">A check was not fulfilled. Why it passes all the same:</span>
-          <input
-            className="w-full h-[64px] border-2 border-rule-firm bg-sheet px-3 text-[20px]"
-            value={state.reason}
-            maxLength={200}
-            onChange={(e) => input({ kind: 'text', field: 'reason', value: e.target.value })}
-          />
-        </label>
-      )}
     </>
   );
 }

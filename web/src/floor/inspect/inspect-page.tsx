@@ -23,7 +23,7 @@ import { ProblemNote } from '../../ui/states';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
-import { GoodsInHand } from './goods-in-hand';
+import { GoodsInHand, type InspectPanel } from './goods-in-hand';
 
 type Task = InspectTask & Bundle;
 
@@ -55,7 +55,7 @@ export function InspectPage() {
 function Inspect({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
   const flow = useFlow({ task, book, start: startInspect, reduce: inspect, send, refetch, siteId: task.siteId, document: undefined });
   const { state, input } = flow;
-  const [open, setOpen] = useState<'count' | 'reject' | null>(null);
+  const [open, setOpen] = useState<InspectPanel | null>(null);
   const { scan } = flow;
   usePageScan(
     useCallback(

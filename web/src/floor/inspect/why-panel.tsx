@@ -1,0 +1,45 @@
+import type { FlowInput } from '../../flow/use-flow';
+
+/** Why goods pass although a check was not fulfilled. */
+export function WhyPanel({
+  words,
+  reason,
+  input,
+  onBack,
+}: {
+  words: string;
+  reason: string;
+  input: (given: FlowInput) => void;
+  onBack: () => void;
+}) {
+  return (
+    <>
+      <h1 className="f-ask ask">A check was not fulfilled. Why do they pass?</h1>
+      <label className="block px-[14px] mt-3">
+        <span className="text-[17px]">In your own words</span>
+        <input
+          className="w-full h-[64px] border-2 border-rule-firm bg-sheet px-3 text-[20px]"
+          value={reason}
+          maxLength={200}
+          onChange={(e) => input({ kind: 'text', field: 'reason', value: e.target.value })}
+        />
+      </label>
+      <div className="f-keys" style={{ marginTop: 'auto', gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
+        <button type="button" className="f-key" onClick={onBack}>
+          Back
+        </button>
+        <button
+          type="button"
+          className="f-key next"
+          disabled={reason.trim() === ''}
+          onClick={() => {
+            onBack();
+            input({ kind: 'confirm' });
+          }}
+        >
+          {reason.trim() === '' ? 'Say why first' : `Pass ${words}`}
+        </button>
+      </div>
+    </>
+  );
+}
