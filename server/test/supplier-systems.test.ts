@@ -125,4 +125,43 @@ describe('a supplier’s own system', () => {
     const kept: unknown[] = await house.source.query(`SELECT id FROM supplier_document WHERE ref = 'AB-P-9999'`);
     expect(kept).toEqual([]);
   });
+
+  it.each([
+    ['a price that is none', '<cbc:PriceAmount currencyID="GBP">dear</cbc:PriceAmount>', /price/i],
+    ['a price below nought', '<cbc:PriceAmount currencyID="GBP">-5.00</cbc:PriceAmount>', /price/i],
+    ['a price beyond all reason', '<cbc:PriceAmount currencyID="GBP">99999999999999</cbc:PriceAmount>', /price/i],
+    ['a day that is none', '2026-13-45', /day/i],
+  ])('is told of %s', async (_, wrong, says) => {
+    const code = await placed();
+    const line = { line: 1, says: 'changed' as const, packs: 4, price: '21.00', promisedOn: '2026-06-01', note: '' };
+    const xml = answer(code, { says: 'changed', lines: [line] });
+    const bad = wrong.startsWith('<')
+      ? xml.replace(/<cbc:PriceAmount[^>]*>[^<]*<\/cbc:PriceAmount>/, wrong)
+      : xml.replace('2026-06-01', wrong);
+    expect(bad).not.toBe(xml);
+    const refused = await send(bad).expect(400);
+    expect((refused.body as { fields: { document: string } }).fields.document).toMatch(says);
+    expect((await sheet(code)).answer).toBe('');
+  });
+
+  it('is told of quantities beyond all reason, and may have long numbers for its papers', async () => {
+    const code = await placed();
+    const advice = (packs: number, id: string, factor: number | null = null) =>
+      writeDespatchAdvice(
+        {
+          id,
+          issuedOn: '2026-05-14',
+          arrivesOn: '2026-05-15',
+          supplier: THEM.name,
+          lines: [{ line: 1, order: code, orderLine: 1, packs, factor, sku: '', name: 'Jar', lot: null, expires: null, sscc: null }],
+        },
+        THEM,
+        US,
+      );
+    await send(advice(999_999_999, 'LS-7')).expect(400);
+    await send(advice(1_000_000, 'LS-7', 1_000_000)).expect(400);
+    expect((await sheet(code)).arrivals).toEqual([]);
+    await send(advice(4, 'LS-'.padEnd(200, '7'))).expect(200);
+    expect((await sheet(code)).arrivals).toHaveLength(1);
+  });
 });

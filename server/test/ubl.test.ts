@@ -187,7 +187,7 @@ describe('documents of others', () => {
       readDespatchAdvice(read(writeDespatchAdvice(advice, quillon, house).replace(from, to)));
     expect(spoilt('>2</cbc:DeliveredQuantity>', '>2.5</cbc:DeliveredQuantity>')).toThrow('The quantity of line 1 is 2.5');
     expect(spoilt('"SSCC">395060001343520013', '"SSCC">39506')).toThrow('no pallet code');
-    expect(spoilt('2028-01-31', '31.1.2028')).toThrow('is no date');
+    expect(spoilt('2028-01-31', '31.1.2028')).toThrow('is no day');
     expect(() => readOrderResponse(read(writeOrderResponse(response, quillon, house, 'EUR').replace('>CA<', '>XX<')))).toThrow(XmlFault);
   });
 });

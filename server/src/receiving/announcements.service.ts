@@ -6,6 +6,9 @@ import { nextCode } from '../platform/number-series.js';
 import { badForm, badState } from '../platform/problem.js';
 import type { UblDespatchAdvice, UblDespatchLine } from '../ubl/index.js';
 
+/** More units than this on one line are a slip. */
+const MOST_UNITS = 100_000_000;
+
 interface OrderRow {
   id: number;
   code: string;
@@ -40,7 +43,7 @@ export class AnnouncementsService {
     const code = await nextCode(tx, 'A');
     const made = await tx.query<{ insertId: number }>(
       `INSERT INTO arrival (code, site_id, supplier_id, state, expected_on, advice, door_id) VALUES (?, ?, ?, 'announced', ?, ?, (SELECT door_id FROM purchase_order WHERE id = ?))`,
-      [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id, first.id],
+      [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id.slice(0, 60), first.id],
     );
     for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
     for (const g of goods)
@@ -94,6 +97,7 @@ export class AnnouncementsService {
     if (l.sku !== '' && l.sku.toUpperCase() !== line.sku)
       throw badForm({ document: `${at}: it says ${l.sku}, but line ${l.orderLine} of ${l.order} is ${line.sku}` });
     const units = l.packs * (l.factor ?? line.factor);
+    if (units > MOST_UNITS) throw badForm({ document: `${at}: ${units} units are more than can be` });
     if (line.tracking === 'serial' && units !== 1)
       throw badForm({ document: `${at}: each ${line.sku} has a number of its own. It needs a line for each piece` });
     const traced = line.tracking !== 'none';

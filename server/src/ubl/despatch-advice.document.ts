@@ -1,5 +1,5 @@
 import { party, type UblParty } from './order.document.js';
-import { wholeNumber } from './order-response.document.js';
+import { dayOf, wholeNumber } from './values.js';
 import { all, at, textAt, type Written, writeXml, XmlFault, type XmlElement } from './xml.js';
 
 export interface UblDespatchLine {
@@ -95,7 +95,10 @@ export function readDespatchAdvice(root: XmlElement): UblDespatchAdvice {
   return {
     id: textAt(root, 'cbc:ID') ?? '',
     issuedOn: textAt(root, 'cbc:IssueDate') ?? '',
-    arrivesOn: textAt(arrives, 'cac:EstimatedDeliveryPeriod/cbc:EndDate') ?? textAt(arrives, 'cbc:LatestDeliveryDate'),
+    arrivesOn: dayOf(
+      textAt(arrives, 'cac:EstimatedDeliveryPeriod/cbc:EndDate') ?? textAt(arrives, 'cbc:LatestDeliveryDate'),
+      'The day of arrival',
+    ),
     supplier: textAt(root, 'cac:DespatchSupplierParty/cac:Party/cac:PartyName/cbc:Name') ?? '',
     lines: onPallets.length > 0 ? onPallets : all(root, 'cac:DespatchLine').map((line) => lineOf(line, order, null)),
   };
@@ -114,8 +117,6 @@ function lineOf(line: XmlElement, onlyOrder: string, pallet: string | null): Ubl
   const trace = at(item, 'cac:ItemInstance');
   const lot = at(trace, 'cac:LotIdentification');
   const size = textAt(item, 'cbc:PackSizeNumeric');
-  const expires = textAt(lot, 'cbc:ExpiryDate') ?? textAt(trace, 'cbc:BestBeforeDate');
-  if (expires !== null && !/^\d{4}-\d{2}-\d{2}$/.test(expires)) throw new XmlFault(`${expires} on line ${id} is no date`);
   return {
     line: wholeNumber(id, 'The number of a line'),
     order: (textAt(ref, 'cac:OrderReference/cbc:ID') ?? onlyOrder).toUpperCase(),
@@ -125,7 +126,7 @@ function lineOf(line: XmlElement, onlyOrder: string, pallet: string | null): Ubl
     sku: textAt(item, 'cac:BuyersItemIdentification/cbc:ID') ?? '',
     name: textAt(item, 'cbc:Name') ?? '',
     lot: textAt(lot, 'cbc:LotNumberID') ?? textAt(trace, 'cbc:SerialID'),
-    expires,
+    expires: dayOf(textAt(lot, 'cbc:ExpiryDate') ?? textAt(trace, 'cbc:BestBeforeDate'), `The date of the lot on line ${id}`),
     sscc: pallet ?? ssccOf(at(line, 'cac:Shipment/cac:TransportHandlingUnit')),
   };
 }

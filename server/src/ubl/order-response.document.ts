@@ -1,4 +1,5 @@
 import { party, type UblParty } from './order.document.js';
+import { dayOf, priceOf, wholeNumber } from './values.js';
 import { all, textAt, type Written, writeXml, XmlFault, type XmlElement } from './xml.js';
 
 /** UN/CEFACT 4343: how the supplier answers as a whole. */
@@ -77,7 +78,7 @@ export function readOrderResponse(root: XmlElement): UblOrderResponse {
     order: (textAt(root, 'cac:OrderReference/cbc:ID') ?? '').toUpperCase(),
     note: textAt(root, 'cbc:Note') ?? '',
     seller: textAt(root, 'cac:SellerSupplierParty/cac:Party/cac:PartyName/cbc:Name') ?? '',
-    promisedOn: textAt(root, 'cac:Delivery/cac:PromisedDeliveryPeriod/cbc:EndDate'),
+    promisedOn: dayOf(textAt(root, 'cac:Delivery/cac:PromisedDeliveryPeriod/cbc:EndDate'), 'The promised day'),
     lines: all(root, 'cac:OrderLine').map(lineOf),
   };
 }
@@ -93,15 +94,8 @@ function lineOf(line: XmlElement): UblResponseLine {
     line: Number(id),
     says,
     packs: packs === null ? null : wholeNumber(packs, `The quantity of line ${id}`),
-    price: textAt(line, 'cac:LineItem/cac:Price/cbc:PriceAmount'),
-    promisedOn: textAt(line, 'cac:LineItem/cac:Delivery/cac:PromisedDeliveryPeriod/cbc:EndDate'),
+    price: priceOf(textAt(line, 'cac:LineItem/cac:Price/cbc:PriceAmount'), `The price of line ${id}`),
+    promisedOn: dayOf(textAt(line, 'cac:LineItem/cac:Delivery/cac:PromisedDeliveryPeriod/cbc:EndDate'), `The day of line ${id}`),
     note: textAt(line, 'cac:LineItem/cbc:Note') ?? '',
   };
-}
-
-/** A quantity that must be whole and not below nought; "12.00" is twelve. */
-export function wholeNumber(text: string, what: string): number {
-  const n = Number(text);
-  if (!/^\d{1,9}(\.0+)?$/.test(text) || !Number.isSafeInteger(n)) throw new XmlFault(`${what} is ${text}, not a whole number`);
-  return n;
 }
