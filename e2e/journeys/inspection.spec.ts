@@ -27,6 +27,8 @@ test('a rule holds what comes in, and the phone says so at the dock', async () =
   await owner.getByRole('combobox', { name: 'From', exact: true }).selectOption('BRINDLEMOOR');
   await owner.getByRole('button', { name: 'Keep this rule' }).click();
   await expect(owner.getByText('There is a rule for these already. Change that one')).toBeVisible();
+  await owner.goto('/inbound/suppliers/BRINDLEMOOR');
+  await expect(owner.getByText(/every 4th delivery of Hive tool, standard/)).toBeVisible();
 
   const body = { supplier: 'BRINDLEMOOR', siteId: 1, note: '', lines: [{ sku: 'TOOL-STD', factor: 20, packs: 2, price: '52.00' }] };
   const keyed = () => ({ 'idempotency-key': crypto.randomUUID() });

@@ -12,6 +12,7 @@ import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
 import { DocumentKey } from './document-key';
+import { LookedAt } from './inspection/looked-at';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
 
@@ -123,6 +124,7 @@ export function SupplierSheet() {
               )}
             </p>
           ))}
+          <LookedAt supplier={s.code} />
           {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
           <Scorecard card={s.scorecard} stated={s.leadDays} />
           <table className="lines">

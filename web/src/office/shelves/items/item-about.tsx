@@ -9,6 +9,7 @@ import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { ItemPicture } from '../../../ui/item-picture';
 import { ProblemNote } from '../../../ui/states';
+import { LookedAt } from '../../inbound/inspection/looked-at';
 import { lengthText, weightText } from '../../../ui/units';
 
 type Item = Dto['ItemDto'];
@@ -191,6 +192,7 @@ export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
           ))}
         </p>
       )}
+      <LookedAt sku={item.sku} />
       <Sites item={item} />
       {own.length > 0 && (
         <>

@@ -1,0 +1,26 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask } from '../../../api/client';
+import { oftenWords } from './rules-sheet';
+
+/** How often deliveries of an item, or of a supplier, are looked at; nothing where they are not. */
+export function LookedAt({ sku, supplier }: { sku?: string; supplier?: string }) {
+  const rules = useQuery({
+    queryKey: ['inspection-rules'],
+    queryFn: () => ask(api.GET('/api/inspection-rules')),
+    staleTime: 60_000,
+  });
+  const own = (rules.data ?? []).filter((r) => (sku ? r.sku === sku : r.supplierCode === supplier));
+  if (own.length === 0) return null;
+  return (
+    <p className="mt-2">
+      Looked at before it is stock:{' '}
+      {own
+        .map((r) => [oftenWords(r), sku ? r.supplier && `from ${r.supplier}` : r.item && `of ${r.item}`].filter(Boolean).join(' '))
+        .join('; ')}{' '}
+      <Link to="/inbound/inspection/rules" className="act-link">
+        What is looked at
+      </Link>
+    </p>
+  );
+}
