@@ -3,3 +3,4 @@ export { isEmpty, newPool, NotEnough, worth, type CostingMethod, type Layer, typ
 export { atRate, goodsWorth, lateShares, shareOfUnits, sumOf, type LateLine, type LateShare } from './late.js';
 export { matchLine, within, type BilledLine, type BillFinding, type Tolerance } from './bill.js';
 export { CostingFault, landed, valued, type Charge, type CostMovement, type ReceiptLine, type Valuation } from './valued.js';
+export { eachOf } from './each.js';

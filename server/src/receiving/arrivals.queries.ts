@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { eachOf } from '@vectrum/core/costing';
 import { decimalText, dividedBy, micro } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
@@ -99,14 +100,19 @@ export class ArrivalsQueries {
        WHERE r.arrival_id = ? ORDER BY r.id, p.id`,
       [arrivalId],
     );
-    const each = (amount: string, units: number) => decimalText(dividedBy(micro(amount), units));
     const costs = new Map<number, LandedDto>();
-    for (const f of found) {
-      const id = num(f.receiptId);
-      const cost = costs.get(id) ?? { value: f.value, each: each(f.value, f.units), parts: [] };
-      if (f.says !== null && f.amount !== null)
-        cost.parts.push({ says: f.says, document: f.document, amount: f.amount, each: each(f.amount, f.units) });
-      costs.set(id, cost);
+    for (const id of new Set(found.map((f) => num(f.receiptId)))) {
+      const own = found.filter((f) => num(f.receiptId) === id);
+      const { units = 1, value = '0' } = own[0] ?? {};
+      const told = own.flatMap((f) =>
+        f.says !== null && f.amount !== null ? [{ says: f.says, document: f.document, amount: f.amount }] : [],
+      );
+      const each = eachOf(
+        told.map((p) => micro(p.amount)),
+        units,
+      );
+      const parts = told.map((p, i) => ({ ...p, each: decimalText(each[i] ?? 0n) }));
+      costs.set(id, { value, each: decimalText(dividedBy(micro(value), units)), parts });
     }
     return costs;
   }

@@ -31,13 +31,13 @@ function landedTerms(landed: NonNullable<Receipt['landed']>): WhyTerm[] {
   const parts = landed.parts.map((p, i) => ({
     sign: p.each.startsWith('-') ? '−' : i === 0 ? '' : '+',
     term: p.says,
-    units: priceText(micro(p.each.replace('-', ''))),
+    units: p.each.replace('-', ''),
     documents: p.document ? [p.document] : [],
   }));
-  const total = { sign: '=', term: 'Landed, each', units: priceText(micro(landed.each)), documents: [] };
+  const total = { sign: '=', term: 'Landed, each', units: landed.each, documents: [] };
   return parts.length > 0
     ? [...parts, total]
-    : [{ sign: '', term: 'What the item is known to cost', units: priceText(micro(landed.each)), documents: [] }, total];
+    : [{ sign: '', term: 'What the item is known to cost', units: landed.each, documents: [] }, total];
 }
 
 function ReceiptRow({ receipt: r }: { receipt: Receipt }) {
