@@ -37,7 +37,9 @@ export class InspectionDue {
         continue;
       }
       const rule = ruleFor(rules, { itemId, supplierId: coming.supplierId });
-      const why = rule && whyInspect(rule, await this.past(tx, coming, itemId, rule));
+      // What is always looked at needs no looking back.
+      const past = rule && rule.kind !== 'always' ? await this.past(tx, coming, itemId, rule) : [];
+      const why = rule && whyInspect(rule, past);
       if (rule && why) due.set(itemId, { why, checklistId: rule.checklistId });
     }
     return due;

@@ -26,14 +26,14 @@ export class ReceiveTaskQueries {
     private readonly inspections: InspectionDue,
   ) {}
 
-  /** `also` are items in hand that no line of the delivery names. */
-  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, also: readonly number[] = []): Promise<ReceiveTask> {
+  /** `inHand` are the items that a command is about: whether the others are looked at is not asked then. Absent for a bundle. */
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, inHand?: readonly number[]): Promise<ReceiveTask> {
     const dock = await dockOf(tx, delivery.siteId, delivery.doorId);
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await this.lines(tx, delivery);
     const pallets = delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [];
-    const items = [...also, ...lines.map((l) => l.itemId), ...pallets.flatMap((p) => p.contents.map((c) => c.itemId))];
-    const looked = await this.inspections.of(tx, comingWith(delivery), items);
+    const all = [...lines.map((l) => l.itemId), ...pallets.flatMap((p) => p.contents.map((c) => c.itemId))];
+    const looked = await this.inspections.of(tx, comingWith(delivery), inHand ?? all);
     return {
       document: delivery.code,
       supplier: delivery.supplier,

@@ -107,7 +107,7 @@ export class ReceivingService implements OnModuleInit {
   private async opened(tx: Tx, act: Act, code: string, itemId?: number): Promise<{ delivery: Delivery; task: ReceiveTask }> {
     const delivery = await deliveryOf(tx, code, true);
     mustBeAt(act.person, delivery.siteId);
-    return { delivery, task: await this.tasks.task(tx, act.person, delivery, itemId === undefined ? [] : [itemId]) };
+    return { delivery, task: await this.tasks.task(tx, act.person, delivery, itemId === undefined ? undefined : [itemId]) };
   }
 
   /** Checks a command by the floor's rule; what is more than ordered becomes a receipt of its own. `more` is on its way in already. */
