@@ -1,7 +1,9 @@
+import type { LotId, PlaceId } from '../ids/index.js';
+
 /** Goods in one bin and lot that may be taken for an order. Dates are ISO; an absent expiry is never due. */
 export interface BinStock {
-  placeId: number;
-  lotId: number;
+  placeId: PlaceId;
+  lotId: LotId;
   expires?: string | null;
   received?: string | null;
   walkOrder: number;
@@ -11,8 +13,8 @@ export interface BinStock {
 export type Rotation = 'fefo' | 'fifo';
 
 export interface BinChoice {
-  placeId: number;
-  lotId: number;
+  placeId: PlaceId;
+  lotId: LotId;
   units: number;
 }
 

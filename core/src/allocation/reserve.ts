@@ -1,3 +1,5 @@
+import type { ItemId, LineId } from '../ids/index.js';
+
 /** An order waiting for stock at one site, as the queue sees it. */
 export interface WaitingOrder {
   orderId: number;
@@ -5,12 +7,12 @@ export interface WaitingOrder {
   /** ISO instants. */
   promised: string;
   placed: string;
-  lines: { lineId: number; itemId: number; short: number }[];
+  lines: { lineId: LineId; itemId: ItemId; short: number }[];
 }
 
 export interface Grant {
-  lineId: number;
-  itemId: number;
+  lineId: LineId;
+  itemId: ItemId;
   units: number;
 }
 

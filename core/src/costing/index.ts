@@ -4,3 +4,4 @@ export { atRate, goodsWorth, lateShares, shareOfUnits, sumOf, type LateLine, typ
 export { matchLine, within, type BilledLine, type BillFinding, type Tolerance } from './bill.js';
 export { CostingFault, landed, valued, type Charge, type CostMovement, type ReceiptLine, type Valuation } from './valued.js';
 export { eachOf } from './each.js';
+export { ACCOUNTS, accountFor, type Account } from './accounts.js';

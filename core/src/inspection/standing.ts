@@ -1,13 +1,15 @@
+import type { LotId, PlaceId } from '../ids/index.js';
+
 /** What of a delivery was not judged yet, by lot. */
 export interface Unjudged {
   inspection: string;
-  lotId: number;
+  lotId: LotId;
   units: number;
 }
 /** Where goods to be looked at stand. */
 export interface StandsAt {
-  placeId: number;
-  lotId: number;
+  placeId: PlaceId;
+  lotId: LotId;
   units: number;
 }
 
@@ -15,7 +17,7 @@ export interface StandsAt {
  * Says which goods of which delivery stand where: units of one item and lot are alike, so that the oldest delivery is taken
  * to stand in the first place. What is nowhere to be found is left out. O(deliveries × places).
  */
-export function whereTheyStand(unjudged: readonly Unjudged[], stands: readonly StandsAt[]): (Unjudged & { placeId: number })[] {
+export function whereTheyStand(unjudged: readonly Unjudged[], stands: readonly StandsAt[]): (Unjudged & { placeId: PlaceId })[] {
   const left = stands.map((s) => ({ ...s }));
   return unjudged.flatMap((goods) => {
     let wanted = goods.units;

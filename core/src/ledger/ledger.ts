@@ -1,3 +1,4 @@
+import type { ItemId, LotId, PlaceId } from '../ids/index.js';
 /**
  * What the goods are like; only `good` stock may be promised. `apart` goods stand in the house but were not taken over from
  * their supplier: they are not ours, and worth nothing to us.
@@ -10,15 +11,15 @@ export const isOurs = (condition: Condition): boolean => condition !== 'apart';
 
 /** One thing the ledger counts apart: an item in a lot (0 where it has none) and a condition. */
 export interface StockKey {
-  itemId: number;
-  lotId: number;
+  itemId: ItemId;
+  lotId: LotId;
   condition: Condition;
 }
 
 /** A whole number of base units of one stock key taken from one place to another, or found to be in another condition. */
 export interface Movement extends StockKey {
-  fromPlaceId: number;
-  toPlaceId: number;
+  fromPlaceId: PlaceId;
+  toPlaceId: PlaceId;
   units: number;
   /** Their condition afterwards; absent where it stays. With one, goods may stay where they are. */
   toCondition?: Condition;
@@ -29,7 +30,7 @@ export const conditionAfter = (m: Pick<Movement, 'condition' | 'toCondition'>): 
 
 /** A change of one balance: what a movement does to each of its two places. */
 export interface BalanceChange extends StockKey {
-  placeId: number;
+  placeId: PlaceId;
   change: number;
 }
 
@@ -39,7 +40,7 @@ export type LedgerFault =
   | { kind: 'below-zero'; key: BalanceChange; units: number };
 
 /** The key under which balances are summed, and in whose order their rows are locked. */
-export function balanceKey(b: StockKey & { placeId: number }): string {
+export function balanceKey(b: StockKey & { placeId: PlaceId }): string {
   return [b.itemId, b.placeId, b.lotId].map((n) => String(n).padStart(10, '0')).join(':') + `:${b.condition}`;
 }
 
@@ -49,7 +50,7 @@ export function balanceKey(b: StockKey & { placeId: number }): string {
  */
 export function changesOf(movements: readonly Movement[]): BalanceChange[] {
   const sums = new Map<string, BalanceChange>();
-  const add = (m: Movement, condition: Condition, placeId: number, change: number) => {
+  const add = (m: Movement, condition: Condition, placeId: PlaceId, change: number) => {
     const key = { itemId: m.itemId, lotId: m.lotId, condition, placeId };
     const found = sums.get(balanceKey(key));
     if (found) found.change += change;

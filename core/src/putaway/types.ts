@@ -1,16 +1,17 @@
+import type { ItemId, LotId, PlaceId } from '../ids/index.js';
 import type { PlanPoint } from '../walk/index.js';
 
 /** Goods that want a place on the shelves. */
 export interface PutawayGoods {
-  itemId: number;
+  itemId: ItemId;
   /** 0 where the item is not kept by lot. */
-  lotId: number;
+  lotId: LotId;
   units: number;
   /** Of one base unit; null where it is not known, which then binds nothing. */
   unitMl: number | null;
   unitG: number | null;
   storage: 'any' | 'cold' | 'restricted';
-  homeId: number | null;
+  homeId: PlaceId | null;
 }
 
 /** A bin that goods may be put into; blocked ones are not among them. */
@@ -28,12 +29,12 @@ export interface PutawayBin {
   holdsG: number | null;
   usedMl: number;
   usedG: number;
-  stock: readonly { itemId: number; lotId: number }[];
+  stock: readonly { itemId: ItemId; lotId: LotId }[];
 }
 
 /** A bin for some of the goods, and why this one. */
 export interface PutawaySuggestion {
-  binId: number;
+  binId: PlaceId;
   code: string;
   units: number;
   reason: string;

@@ -1,0 +1,34 @@
+import type { OutsideKind } from '../places/index.js';
+
+/** The accounts that stock is posted against, beside `stock` itself. */
+export const ACCOUNTS = [
+  'stock',
+  'not billed yet',
+  'cost of goods',
+  'count difference',
+  'scrap',
+  'assembly',
+  'in transit',
+  'opening',
+] as const;
+export type Account = (typeof ACCOUNTS)[number];
+
+/** The account on the other side of stock, by where goods come from or go to; goods that come from nowhere open the books. */
+export function accountFor(outside: OutsideKind | 'nowhere'): Account {
+  switch (outside) {
+    case 'supplier':
+      return 'not billed yet';
+    case 'customer':
+      return 'cost of goods';
+    case 'count-difference':
+      return 'count difference';
+    case 'scrap':
+      return 'scrap';
+    case 'assembly':
+      return 'assembly';
+    case 'in-transit':
+      return 'in transit';
+    case 'nowhere':
+      return 'opening';
+  }
+}
