@@ -1,16 +1,17 @@
 import { readAnswer, standOf, type Check, type CheckAnswers } from '../inspection/index.js';
 import { spell } from '../quantity/index.js';
-import { accepted, refuse, sentence, stay, unknownCode } from './feedback.js';
-import { resolve } from './resolve.js';
-import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, ScanInput, Step } from './types.js';
+import type { ItemId, LotId, PlaceId, SiteId } from '../ids/index.js';
+import { accepted, refuse, sentence, stay } from './feedback.js';
+import { flowOf, type FlowState, type Moment } from './flow.js';
+import type { How, ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
 
 /** Goods of one delivery that stand in one place and wait to be looked at. */
 export interface GoodsToInspect {
   inspection: string;
-  itemId: number;
-  lotId: number;
+  itemId: ItemId;
+  lotId: LotId;
   lot: string | null;
-  placeId: number;
+  placeId: PlaceId;
   place: string;
   units: number;
   supplier: string;
@@ -21,7 +22,7 @@ export interface GoodsToInspect {
 }
 
 export interface InspectTask {
-  siteId: number;
+  siteId: SiteId;
   /** Where rejected goods go; null where the site has no such place. */
   quarantine: PlaceFacts | null;
   /** The oldest delivery first. */
@@ -36,8 +37,8 @@ export interface JudgeCommand {
   kind: 'judge';
   id: string;
   inspection: string;
-  lotId: number;
-  placeId: number;
+  lotId: LotId;
+  placeId: PlaceId;
   units: number;
   verdict: Verdict;
   /** Why they are rejected, or pass all the same. */
@@ -53,36 +54,40 @@ export interface CheckCommand {
 }
 export type InspectCommand = JudgeCommand | CheckCommand;
 
-type Pending = { id: string; goods: string; units: number } | { id: string; inspection: string; no: number; value: string };
-
-export interface InspectState {
-  /** The goods in hand, by `inspectKey`. */
-  hand: string | null;
-  /** Base units that the next verdict is on; null for all that stand there. */
-  units: number | null;
+export interface InspectState extends FlowState<InspectCommand> {
+  /**
+   * The goods in hand, by `inspectKey`, and how many the next verdict is on: all that waited when they were scanned, or as
+   * many as were counted. `of` is what waited then.
+   */
+  hand: { goods: string; units: number; of: number; how: How } | null;
   reason: string;
-  how: How;
-  pending: readonly Pending[];
 }
 
-export const startInspect: InspectState = { hand: null, units: null, reason: '', how: 'scanned', pending: [] };
+export type InspectInput =
+  | { kind: 'count'; id: string; packId: number; count: number }
+  | { kind: 'check'; id: string; no: number; value: string }
+  | { kind: 'reason'; id: string; value: string }
+  | { kind: 'verdict'; id: string; verdict: Verdict };
+
+export const startInspect: InspectState = { hand: null, reason: '', pending: [] };
 
 export const inspectKey = (g: Pick<GoodsToInspect, 'inspection' | 'lotId' | 'placeId'>): string =>
   `${g.inspection}/${g.lotId}/${g.placeId}`;
 
 /** Units that still wait, less what this phone has judged and not yet heard back about. */
 export function unjudged(goods: GoodsToInspect, state: Pick<InspectState, 'pending'>): number {
-  return state.pending.reduce((left, p) => left - ('goods' in p && p.goods === inspectKey(goods) ? p.units : 0), goods.units);
+  const key = inspectKey(goods);
+  return state.pending.reduce((left, c) => left - (c.kind === 'judge' && inspectKey(c) === key ? c.units : 0), goods.units);
 }
 
 /** The answers known so far, with those that are on their way. */
 export function answersOf(goods: GoodsToInspect, state: Pick<InspectState, 'pending'>): CheckAnswers {
-  const mine = state.pending.flatMap((p) => ('no' in p && p.inspection === goods.inspection ? [[p.no, p.value] as const] : []));
+  const mine = state.pending.flatMap((c) => (c.kind === 'check' && c.inspection === goods.inspection ? [[c.no, c.value] as const] : []));
   return { ...goods.answers, ...Object.fromEntries(mine) };
 }
 
 export const goodsInHand = (task: InspectTask, state: InspectState): GoodsToInspect | undefined =>
-  task.goods.find((g) => inspectKey(g) === state.hand && unjudged(g, state) > 0);
+  task.goods.find((g) => inspectKey(g) === state.hand?.goods && unjudged(g, state) > 0);
 
 /** The rule for judging goods, on the phone and on the server alike. `waiting` is what still stands there unjudged. */
 export function checkVerdict(
@@ -128,119 +133,95 @@ function rejectRefusal(item: ItemFacts, asked: Pick<JudgeCommand, 'verdict' | 'r
 }
 
 type Result = Step<InspectState, InspectCommand>;
-type From = { id: string; code?: string; how?: How };
+type Now = Moment<InspectTask, InspectState>;
 
-/** What one input means while goods are looked at. Pure; O(goods + checks + length of the code). */
-export function inspect(task: InspectTask, book: Codebook, state: InspectState, input: ScanInput): Result {
-  switch (input.kind) {
-    case 'code':
-      return onCode(task, book, state, input);
-    case 'count': {
-      const item = book.items[goodsInHand(task, state)?.itemId ?? 0];
-      const pack = item?.packs.find((p) => p.id === input.packId);
-      return stay(pack ? { ...state, units: input.count * pack.factor } : state);
-    }
-    case 'check':
-      return onCheck(task, state, input);
-    case 'text':
-      return stay(input.field === 'reason' ? { ...state, reason: input.value } : state);
-    case 'confirm':
-      return judge(task, book, state, 'pass', input);
-    case 'answer':
-      return input.answer === 'take' ? stay(state) : judge(task, book, state, input.answer === 'apart' ? 'quarantine' : 'back', input);
-    case 'clear':
-      return stay({ ...startInspect, pending: state.pending });
-    case 'settled':
-      return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
-    case 'not-here':
-    case 'condition':
-    case 'tie':
-      return stay(state);
-  }
-}
+const emptied = (state: InspectState): InspectState => ({ ...startInspect, pending: state.pending });
 
-function onCode(task: InspectTask, book: Codebook, state: InspectState, input: Extract<ScanInput, { kind: 'code' }>): Result {
-  const meaning = resolve(input.code, book);
-  switch (meaning.kind) {
-    case 'item':
-      return takeInHand(task, state, meaning.item, meaning.lot, input);
-    case 'place':
-      // The label of the place for rejected goods, scanned with goods in hand, says what is to become of them.
-      return meaning.place.id === task.quarantine?.id && goodsInHand(task, state)
-        ? judge(task, book, state, 'quarantine', input)
-        : refuse(state, { band: 'not-this', title: meaning.place.code, detail: 'Scan the goods that you look at' }, input);
-    case 'command':
-      if (meaning.command === 'undo') return { ...stay<InspectState, InspectCommand>(state), undo: true };
-      if (meaning.command === 'confirm') return judge(task, book, state, 'pass', input);
-      return meaning.command === 'apart' ? judge(task, book, state, 'quarantine', input) : stay(state);
-    case 'pallet':
-      return refuse(state, unknownCode(meaning.sscc), input);
-    case 'unknown':
-      return refuse(state, unknownCode(meaning.code), input);
-  }
-}
+/** Looking at goods before they are stock: the goods, the checks, the verdict. */
+export const inspect = flowOf<InspectTask, InspectState, InspectInput, InspectCommand>({
+  kind: 'inspect',
+  start: startInspect,
+  owns: ['check', 'judge'],
+  emptied,
+  strays({ task, book, state }) {
+    const hand = state.hand;
+    if (!hand) return null;
+    const goods = task.goods.find((g) => inspectKey(g) === hand.goods);
+    const left = goods ? unjudged(goods, state) : 0;
+    if (left >= hand.of || hand.units <= left) return null;
+    const name = book.items[goods?.itemId ?? 0]?.name ?? 'These goods';
+    return { band: 'not-this', title: name, detail: 'Somebody has judged some of it meanwhile. Scan it again' };
+  },
+  item: (now, { item, lot }) => takeInHand(now, item, lot),
+  place: (now, place) =>
+    // The label of the place for rejected goods, scanned with goods in hand, says what is to become of them.
+    place.id === now.task.quarantine?.id && goodsInHand(now.task, now.state)
+      ? judge(now, 'quarantine')
+      : refuse(now.state, { band: 'not-this', title: place.code, detail: 'Scan the goods that you look at' }, now),
+  cards: { confirm: (now) => judge(now, 'pass'), apart: (now) => judge(now, 'quarantine') },
+  inputs: {
+    count({ task, book, state }, input) {
+      const goods = goodsInHand(task, state);
+      const pack = book.items[goods?.itemId ?? 0]?.packs.find((p) => p.id === input.packId);
+      if (!goods || !pack || !state.hand) return stay(state);
+      return stay({ ...state, hand: { ...state.hand, units: input.count * pack.factor, of: unjudged(goods, state) } });
+    },
+    check: onCheck,
+    reason: ({ state }, input) => stay({ ...state, reason: input.value }),
+    verdict: (now, input) => judge(now, input.verdict),
+  },
+});
 
-function takeInHand(
-  task: InspectTask,
-  state: InspectState,
-  item: ItemFacts,
-  lot: string | null,
-  input: Extract<ScanInput, { kind: 'code' }>,
-): Result {
+function takeInHand({ task, state, ...now }: Now, item: ItemFacts, lot: string | null): Result {
   const waiting = task.goods.filter((g) => g.itemId === item.id && unjudged(g, state) > 0);
   const goods = waiting.find((g) => !lot || g.lot === lot);
   if (!goods) {
     const detail = waiting.length > 0 ? `Lot ${lot ?? ''} does not wait to be looked at` : 'None of it waits to be looked at';
-    return refuse(state, { band: 'not-this', title: item.name, detail }, input);
+    return refuse(state, { band: 'not-this', title: item.name, detail }, now);
   }
-  const said = `${spell(unjudged(goods, state), item.packs)} at ${goods.place}: ${goods.why}`;
-  return stay({ ...startInspect, hand: inspectKey(goods), how: input.how, pending: state.pending }, accepted(item.name, said));
+  const left = unjudged(goods, state);
+  const said = `${spell(left, item.packs)} at ${goods.place}: ${goods.why}`;
+  const hand = { goods: inspectKey(goods), units: left, of: left, how: now.how };
+  return stay({ ...emptied(state), hand }, accepted(item.name, said));
 }
 
-function onCheck(task: InspectTask, state: InspectState, input: Extract<ScanInput, { kind: 'check' }>): Result {
+function onCheck({ task, state, id }: Now, input: Extract<InspectInput, { kind: 'check' }>): Result {
   const goods = goodsInHand(task, state);
   const check = goods?.checks.find((c) => c.no === input.no);
   if (!goods || !check) return stay(state);
   const reading = readAnswer(check, input.value);
   if ('fault' in reading) return stay(state, { band: 'not-this', title: check.says, detail: reading.fault });
-  const { inspection } = goods;
-  const { no } = input;
-  const value = input.value.trim();
   return {
-    state: { ...state, pending: [...state.pending, { id: input.id, inspection, no, value }] },
+    state,
     feedback: reading.ok ? null : { band: 'not-this', title: 'Not fulfilled', detail: check.says },
-    commands: [{ kind: 'check', id: input.id, inspection, no, value }],
+    commands: [{ kind: 'check', id, inspection: goods.inspection, no: input.no, value: input.value.trim() }],
   };
 }
 
 const DONE: Readonly<Record<Verdict, string>> = { pass: 'passed', quarantine: 'set aside', back: 'goes back to its supplier' };
 
-function judge(task: InspectTask, book: Codebook, state: InspectState, verdict: Verdict, from: From): Result {
+function judge({ task, book, state, ...now }: Now, verdict: Verdict): Result {
   const goods = goodsInHand(task, state);
   const item = goods && book.items[goods.itemId];
-  if (!goods || !item)
+  if (!goods || !item || !state.hand)
     return refuse(
       state,
       { band: 'not-this', title: 'Nothing in hand', detail: 'Scan the goods first, then say what becomes of them' },
-      from,
+      now,
     );
   const waiting = unjudged(goods, state);
-  const units = state.units ?? waiting;
+  const { units, how } = state.hand;
   const asked = { units, verdict, reason: state.reason.trim() };
   const refusal = checkVerdict(item, goods.checks, answersOf(goods, state), asked, waiting, task.quarantine);
-  if (refusal) return refuse(state, refusal, { ...from, code: from.code ?? item.sku });
+  if (refusal) return refuse(state, refusal, { ...now, code: now.code ?? item.sku });
   const { inspection, lotId, placeId } = goods;
   const left = waiting - units;
   return {
-    state: {
-      ...startInspect,
-      hand: left > 0 ? state.hand : null,
-      pending: [...state.pending, { id: from.id, goods: inspectKey(goods), units }],
-    },
+    state: { ...emptied(state), hand: left > 0 ? { goods: state.hand.goods, units: left, of: left, how } : null },
     feedback: accepted(
       `${sentence(spell(units, item.packs))} ${DONE[verdict]}`,
       left > 0 ? `${item.name}, ${spell(left, item.packs)} still to judge` : item.name,
     ),
-    commands: [{ kind: 'judge', id: from.id, inspection, lotId, placeId, ...asked, how: state.how }],
+    commands: [{ kind: 'judge', id: now.id, inspection, lotId, placeId, ...asked, how }],
   };
 }

@@ -1,15 +1,18 @@
+import type { ItemId, LotId, PlaceId, SiteId, StopId } from '../ids/index.js';
+import { isFor } from '../places/index.js';
 import { spell } from '../quantity/index.js';
-import { accepted, refuse, sentence, stay, unknownCode } from './feedback.js';
-import { resolve, type Meaning } from './resolve.js';
-import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, ScanInput, Step } from './types.js';
+import { accepted, refuse, sentence, stay } from './feedback.js';
+import { flowOf, type FlowState, type Moment } from './flow.js';
+import type { Meaning } from './resolve.js';
+import type { How, ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
 
 /** One thing to take from one bin. Units are base units. */
 export interface PickStop {
-  id: number;
-  itemId: number;
-  lotId: number;
+  id: StopId;
+  itemId: ItemId;
+  lotId: LotId;
   lot: string | null;
-  placeId: number;
+  placeId: PlaceId;
   placeCode: string;
   units: number;
   picked: number;
@@ -20,23 +23,36 @@ export interface PickStop {
 
 export interface PickTask {
   round: string;
+  /** Waiting, picking, set-down or done. */
+  state: string;
   order: string;
   customer: string;
-  siteId: number;
+  siteId: SiteId;
   note: string | null;
-  stops: PickStop[];
+  stops: readonly PickStop[];
   /** The tote already in use on this round, and those that are in use elsewhere. */
-  toteId: number | null;
-  busyToteIds: number[];
+  toteId: PlaceId | null;
+  busyToteIds: readonly PlaceId[];
 }
 
+/** Puts a person's name on a round that waits. */
+export interface TakeCommand {
+  kind: 'take';
+  id: string;
+  round: string;
+}
+
+/** Goods from a stop into a tote. It names the goods as the phone saw them, so that a stop that changed meanwhile is refused. */
 export interface PickCommand {
   kind: 'pick';
   id: string;
   round: string;
-  stopId: number;
+  stopId: StopId;
+  itemId: ItemId;
+  lotId: LotId;
+  fromPlaceId: PlaceId;
   units: number;
-  totePlaceId: number;
+  totePlaceId: PlaceId;
   how: How;
 }
 
@@ -44,7 +60,7 @@ export interface ShortCommand {
   kind: 'short';
   id: string;
   round: string;
-  stopId: number;
+  stopId: StopId;
   units: number;
 }
 
@@ -53,47 +69,62 @@ export interface SetDownCommand {
   kind: 'set-down';
   id: string;
   round: string;
-  placeId: number;
+  placeId: PlaceId;
 }
 
-export interface PickState {
-  toteId: number | null;
-  /** The stop the person has chosen by scanning its bin or item; null means the next in order. */
-  stopId: number | null;
-  atBin: boolean;
-  itemSeen: boolean;
-  units: number;
-  how: How;
-  pending: { id: string; stopId: number; units: number; short: boolean }[];
+export interface PickState extends FlowState<TakeCommand | PickCommand | ShortCommand | SetDownCommand> {
+  toteId: PlaceId | null;
+  /** The stop that the person chose by scanning its bin or goods; null means the next in order. */
+  stopId: StopId | null;
+  /** The stop whose bin was scanned. */
+  atBin: StopId | null;
+  /** Goods seen at one stop and not yet in a tote. */
+  hand: { stopId: StopId; units: number; how: How } | null;
 }
 
-export const startPick: PickState = {
-  toteId: null,
-  stopId: null,
-  atBin: false,
-  itemSeen: false,
-  units: 0,
-  how: 'scanned',
-  pending: [],
-};
+export type PickInput =
+  | { kind: 'count'; id: string; packId: number; count: number }
+  | { kind: 'confirm'; id: string }
+  /** `stopId`: the stop that the person was looking at, where a key was pressed. */
+  | { kind: 'not-here'; id: string; stopId?: StopId };
+
+export const startPick: PickState = { toteId: null, stopId: null, atBin: null, hand: null, pending: [] };
 
 /** What a stop still wants, with what this phone has posted and not yet heard back about. */
-export function wantedAt(state: PickState, stop: PickStop): number {
-  return state.pending.reduce((left, p) => left - (p.stopId === stop.id ? p.units : 0), stop.units - stop.picked - stop.short);
+export function wantedAt(state: Pick<PickState, 'pending'>, stop: PickStop): number {
+  const onTheWay = state.pending.reduce((n, c) => n + ((c.kind === 'pick' || c.kind === 'short') && c.stopId === stop.id ? c.units : 0), 0);
+  return stop.units - stop.picked - stop.short - onTheWay;
 }
 
-/** The stop at hand: the chosen one while it is open, otherwise the next on the walk. */
+/** The stop at hand: that of the goods in hand, else the chosen one while it is open, else the next on the walk. */
 export function currentStop(task: PickTask, state: PickState): PickStop | undefined {
   const open = task.stops.filter((s) => wantedAt(state, s) > 0);
-  return open.find((s) => s.id === state.stopId) ?? open[0];
+  return open.find((s) => s.id === state.hand?.stopId) ?? open.find((s) => s.id === state.stopId) ?? open[0];
 }
 
-export function currentTote(task: PickTask, state: PickState): number | null {
-  return state.toteId ?? task.toteId;
+export const isAtBin = (state: PickState, stop: PickStop | undefined): boolean => stop !== undefined && state.atBin === stop.id;
+
+/** Units in hand at the stop; nought while nothing was scanned there. */
+export const inHandAt = (state: PickState, stop: PickStop | undefined): number =>
+  stop && state.hand?.stopId === stop.id ? state.hand.units : 0;
+
+/** The tote that goods go into: the one scanned, else the one that the round uses, known here or on its way there. */
+export function currentTote(task: PickTask, state: PickState): PlaceId | null {
+  const sent = state.pending.find((c) => c.kind === 'pick');
+  return state.toteId ?? task.toteId ?? sent?.totePlaceId ?? null;
 }
+
+/** Whether the tote is set down, here or on its way to be known. */
+export const isSetDown = (task: PickTask, state: Pick<PickState, 'pending'>): boolean =>
+  task.state === 'set-down' || task.state === 'done' || state.pending.some((c) => c.kind === 'set-down');
 
 /** The rule for taking goods from a stop into a tote, on the phone and on the server alike. */
-export function checkPick(stop: PickStop | undefined, item: ItemFacts | undefined, units: number, wanted: number): Refusal | null {
+export function checkPick(
+  stop: Pick<PickStop, 'placeCode'> | undefined,
+  item: ItemFacts | undefined,
+  units: number,
+  wanted: number,
+): Refusal | null {
   if (!stop || !item) return { band: 'not-this', title: 'Not on this round', detail: 'Nothing of this is wanted here' };
   if (!Number.isSafeInteger(units) || units <= 0) {
     return { band: 'too-many', title: 'Nothing counted', detail: `Scan the ${item.name} before the tote` };
@@ -109,217 +140,187 @@ export function checkPick(stop: PickStop | undefined, item: ItemFacts | undefine
 }
 
 /** The rule for the tote: one that no other round is using. */
-export function checkTote(task: PickTask, place: PlaceFacts): Refusal | null {
-  if (place.kind !== 'tote') return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
+export function checkTote(task: Pick<PickTask, 'siteId' | 'busyToteIds'>, place: PlaceFacts): Refusal | null {
+  if (!isFor(place.kind, 'collect')) return { band: 'not-this', title: place.code, detail: 'Not a tote. Scan the code on the tote' };
   if (place.siteId !== task.siteId) return { band: 'not-this', title: place.code, detail: 'This tote belongs to another site' };
   if (task.busyToteIds.includes(place.id)) {
-    return {
-      band: 'not-this',
-      title: `Tote ${place.code}`,
-      detail: 'In use on another order. Take an empty one',
-    };
+    return { band: 'not-this', title: `Tote ${place.code}`, detail: 'In use on another order. Take an empty one' };
   }
   return null;
-}
-
-const SET_DOWN_KINDS: ReadonlySet<string> = new Set(['packing-table']);
-
-type Result = Step<PickState, PickCommand | ShortCommand | SetDownCommand>;
-type CodeInput = Extract<ScanInput, { kind: 'code' }>;
-
-/** What one input means while picking. Bin first or item first; pure; O(stops + length of the code). */
-export function pick(task: PickTask, book: Codebook, state: PickState, input: ScanInput): Result {
-  const stop = currentStop(task, state);
-  switch (input.kind) {
-    case 'code':
-      return onCode(task, book, state, input);
-    case 'count': {
-      const item = stop && book.items[stop.itemId];
-      const pack = item?.packs.find((p) => p.id === input.packId);
-      if (!stop || !item || !pack || !state.itemSeen) return stay(state);
-      const units = input.count * pack.factor;
-      const refusal = units > 0 ? checkPick(stop, item, units, wantedAt(state, stop)) : null;
-      return refusal ? refuse(state, refusal, input) : stay({ ...state, units });
-    }
-    case 'confirm':
-      return putInTote(task, book, state, input.id);
-    case 'clear':
-      return stay({ ...state, stopId: null, atBin: false, itemSeen: false, units: 0 });
-    case 'not-here':
-      return notHere(task, book, state, input.id);
-    case 'condition':
-    case 'answer':
-    case 'tie':
-    case 'check':
-      return stay(state);
-    case 'settled':
-      return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
-    case 'text':
-      return stay(state);
-  }
-}
-
-function onCode(task: PickTask, book: Codebook, state: PickState, input: CodeInput): Result {
-  const meaning = resolve(input.code, book);
-  switch (meaning.kind) {
-    case 'item':
-      return onItem(task, book, state, input, meaning);
-    case 'place':
-      return onPlace(task, book, state, input, meaning.place);
-    case 'command':
-      if (meaning.command === 'confirm') return putInTote(task, book, state, input.id);
-      if (meaning.command === 'not-here') return notHere(task, book, state, input.id);
-      return meaning.command === 'undo' ? { ...stay<PickState, PickCommand>(state), undo: true } : stay(state);
-    case 'pallet':
-      return refuse(state, unknownCode(meaning.sscc), input);
-    case 'unknown':
-      return refuse(state, unknownCode(meaning.code), input);
-  }
-}
-
-function onPlace(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
-  if (place.kind === 'tote') return onTote(task, book, state, input, place);
-  return SET_DOWN_KINDS.has(place.kind) ? onTable(task, state, input, place) : onBin(task, state, input, place);
 }
 
 /** The rule for setting a finished tote down: nothing left to pick, at a packing table of this site. */
-export function checkSetDown(siteId: number, place: PlaceFacts | undefined, open: number): Refusal | null {
+export function checkSetDown(siteId: SiteId, place: PlaceFacts | undefined, open: number): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' };
-  if (!SET_DOWN_KINDS.has(place.kind) || place.siteId !== siteId) {
-    return {
-      band: 'not-this',
-      title: place.code,
-      detail: 'Set the tote down at a packing table of this site',
-    };
+  if (!isFor(place.kind, 'set-down') || place.siteId !== siteId) {
+    return { band: 'not-this', title: place.code, detail: 'Set the tote down at a packing table of this site' };
   }
   if (open > 0) {
-    return {
-      band: 'not-this',
-      title: place.code,
-      detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before the tote is set down`,
-    };
+    return { band: 'not-this', title: place.code, detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before the tote is set down` };
   }
   return null;
 }
 
-function onTable(task: PickTask, state: PickState, input: CodeInput, place: PlaceFacts): Result {
-  const refusal = checkSetDown(task.siteId, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
-  if (refusal) return refuse(state, refusal, input);
+type Command = TakeCommand | PickCommand | ShortCommand | SetDownCommand;
+type Result = Step<PickState, Command>;
+type Now = Moment<PickTask, PickState>;
+
+/** The state once goods are in the tote or let go: the tote in use stays. */
+const emptied = (state: PickState): PickState => ({ ...startPick, toteId: state.toteId, pending: state.pending });
+
+/** Picking: bin first or goods first, then into the tote. */
+export const pick = flowOf<PickTask, PickState, PickInput, Command>({
+  kind: 'pick',
+  start: startPick,
+  owns: ['take', 'pick', 'short', 'set-down'],
+  emptied,
+  strays: takenByOthers,
+  item: onItem,
+  place: (now, place) => {
+    if (isFor(place.kind, 'collect')) return onTote(now, place);
+    return isFor(place.kind, 'set-down') ? onTable(now, place) : onBin(now, place);
+  },
+  cards: { confirm: putInTote, 'not-here': (now) => notHere(now, undefined) },
+  inputs: {
+    count: onCount,
+    confirm: putInTote,
+    'not-here': (now, input) => notHere(now, input.stopId),
+  },
+});
+
+/** Somebody else has picked, meanwhile, what this person holds. */
+function takenByOthers({ task, book, state }: Now): Refusal | null {
+  const hand = state.hand;
+  if (!hand || hand.units === 0) return null;
+  const stop = task.stops.find((s) => s.id === hand.stopId);
+  const item = stop && book.items[stop.itemId];
+  const wanted = stop ? wantedAt(state, stop) : 0;
+  if (hand.units <= wanted) return null;
+  const rest = wanted > 0 && item ? `Only ${spell(wanted, item.packs)} wanted by now` : 'No more wanted by now';
   return {
-    state: startPick,
-    feedback: accepted(`Set down at ${place.code}`, `${task.order}, ${task.customer}, is ready to pack`),
-    commands: [{ kind: 'set-down', id: input.id, round: task.round, placeId: place.id }],
+    band: 'too-many',
+    title: item?.name ?? 'Not on this round',
+    detail: `${rest}. Put it back in ${stop?.placeCode ?? 'its bin'} and scan again`,
   };
 }
 
-function onBin(task: PickTask, state: PickState, input: CodeInput, place: PlaceFacts): Result {
-  const open = task.stops.filter((s) => wantedAt(state, s) > 0);
-  const stop = [currentStop(task, state), ...open].find((s) => s?.placeId === place.id);
-  const current = currentStop(task, state);
-  if (!stop) {
-    const detail = current ? `Nothing wanted here. Go to ${current.placeCode}` : 'Nothing more to pick';
-    return refuse(state, { band: 'not-this', title: place.code, detail }, input);
-  }
-  if (state.units > 0 && stop.id !== current?.id) {
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, input);
-  }
-  return stay({ ...state, stopId: stop.id, atBin: true }, accepted(`Bin ${place.code}`, 'Now the goods'));
+function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, { kind: 'count' }>): Result {
+  const stop = currentStop(task, state);
+  const item = stop && book.items[stop.itemId];
+  const pack = item?.packs.find((p) => p.id === input.packId);
+  if (!stop || !item || !pack || state.hand?.stopId !== stop.id) return stay(state);
+  const units = input.count * pack.factor;
+  const refusal = units > 0 ? checkPick(stop, item, units, wantedAt(state, stop)) : null;
+  return refusal ? refuse(state, refusal, now) : stay({ ...state, hand: { ...state.hand, units } });
 }
 
-function onItem(task: PickTask, book: Codebook, state: PickState, input: CodeInput, meaning: Extract<Meaning, { kind: 'item' }>): Result {
-  const { item, pack, lot } = meaning;
+function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
+  const refusal = checkSetDown(task.siteId, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
+  if (refusal) return refuse(state, refusal, now);
+  if (isSetDown(task, state)) return refuse(state, { band: 'not-this', title: place.code, detail: 'The tote is set down already' }, now);
+  return {
+    state: { ...startPick, pending: state.pending },
+    feedback: accepted(`Set down at ${place.code}`, `${task.order}, ${task.customer}, is ready to pack`),
+    commands: [{ kind: 'set-down', id: now.id, round: task.round, placeId: place.id }],
+  };
+}
+
+function onBin({ task, state, ...now }: Now, place: PlaceFacts): Result {
+  const open = task.stops.filter((s) => wantedAt(state, s) > 0);
+  const current = currentStop(task, state);
+  const stop = [current, ...open].find((s) => s?.placeId === place.id);
+  if (!stop) {
+    const detail = current ? `Nothing wanted here. Go to ${current.placeCode}` : 'Nothing more to pick';
+    return refuse(state, { band: 'not-this', title: place.code, detail }, now);
+  }
+  if (inHandAt(state, current) > 0 && stop.id !== current?.id) {
+    return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, now);
+  }
+  const hand = state.hand?.stopId === stop.id ? state.hand : null;
+  return stay({ ...state, stopId: stop.id, atBin: stop.id, hand }, accepted(`Bin ${place.code}`, 'Now the goods'));
+}
+
+function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }>): Result {
+  const { task, state } = now;
   const current = currentStop(task, state);
   const matches = (s: PickStop) => s.itemId === item.id && (!lot || s.lot === lot) && wantedAt(state, s) > 0;
   const elsewhere = task.stops.filter(matches);
-  const stop =
-    current && matches(current) ? current : elsewhere.length === 1 && !state.atBin && state.units === 0 ? elsewhere[0] : undefined;
-  if (!stop) return refuse(state, wrongItem(item, lot, current), input);
-  const units = (stop.id === current?.id ? state.units : 0) + pack.factor;
-  const refusal = checkPick(stop, item, units, wantedAt(state, stop));
-  if (refusal) return refuse(state, refusal, input);
-  const next: PickState = { ...state, stopId: stop.id, itemSeen: true, units, how: input.how };
-  if (units === wantedAt(state, stop) && currentTote(task, state) !== null) return putInTote(task, book, next, input.id);
-  return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wantedAt(state, stop), item.packs)} in hand`));
+  const free = !isAtBin(state, current) && inHandAt(state, current) === 0;
+  const stop = current && matches(current) ? current : elsewhere.length === 1 && free ? elsewhere[0] : undefined;
+  if (!stop) return refuse(state, wrongItem(item, lot, current), now);
+  const units = inHandAt(state, stop) + pack.factor;
+  const wanted = wantedAt(state, stop);
+  const refusal = checkPick(stop, item, units, wanted);
+  if (refusal) return refuse(state, refusal, now);
+  const next: PickState = { ...state, stopId: stop.id, hand: { stopId: stop.id, units, how: now.how } };
+  if (units === wanted && currentTote(task, state) !== null) return putInTote({ ...now, state: next });
+  return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wanted, item.packs)} in hand`));
 }
 
 function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | undefined): Refusal {
   if (current && current.itemId === item.id && lot && current.lot !== lot) {
-    return {
-      band: 'not-this',
-      title: `Lot ${lot}`,
-      detail: `Take lot ${current.lot ?? ''} of ${item.name}. Put this back`,
-    };
+    return { band: 'not-this', title: `Lot ${lot}`, detail: `Take lot ${current.lot ?? ''} of ${item.name}. Put this back` };
   }
-  return {
-    band: 'not-this',
-    title: item.name,
-    detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet',
-  };
+  return { band: 'not-this', title: item.name, detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet' };
 }
 
-function onTote(task: PickTask, book: Codebook, state: PickState, input: CodeInput, place: PlaceFacts): Result {
+function onTote(now: Now, place: PlaceFacts): Result {
+  const { task, state } = now;
   const refusal = checkTote(task, place);
-  if (refusal) return refuse(state, refusal, input);
+  if (refusal) return refuse(state, refusal, now);
   const next = { ...state, toteId: place.id };
-  if (state.units > 0) return putInTote(task, book, next, input.id);
-  return stay(next, accepted(`Tote ${place.code}`, `For ${task.order}, ${task.customer}`));
+  if (state.hand && state.hand.units > 0) return putInTote({ ...now, state: next });
+  const feedback = accepted(`Tote ${place.code}`, `For ${task.order}, ${task.customer}`);
+  if (task.state !== 'waiting' || state.pending.length > 0) return stay(next, feedback);
+  // Whoever may not have this round hears it here, before the first goods are in the hand.
+  return { state: next, feedback, commands: [{ kind: 'take', id: now.id, round: task.round }] };
 }
 
-function putInTote(task: PickTask, book: Codebook, state: PickState, id: string): Result {
+function putInTote({ task, book, state, ...now }: Now): Result {
   const stop = currentStop(task, state);
   const item = stop && book.items[stop.itemId];
   const toteId = currentTote(task, state);
   if (!stop || !item) return stay(state);
-  const refusal = checkPick(stop, item, state.units, wantedAt(state, stop));
-  if (refusal) return refuse(state, refusal, { id });
+  const units = inHandAt(state, stop);
+  const refusal = checkPick(stop, item, units, wantedAt(state, stop));
+  if (refusal) return refuse(state, refusal, { id: now.id });
   if (toteId === null) {
-    return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id });
+    return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id: now.id });
   }
   const tote = Object.values(book.places).find((p) => p.id === toteId)?.code ?? 'the tote';
   return {
-    state: {
-      ...startPick,
-      toteId: state.toteId,
-      pending: [...state.pending, { id, stopId: stop.id, units: state.units, short: false }],
-    },
-    feedback: accepted(spell(state.units, item.packs), `${item.name}, ${stop.placeCode} to tote ${tote}`),
+    state: emptied(state),
+    feedback: accepted(spell(units, item.packs), `${item.name}, ${stop.placeCode} to tote ${tote}`),
     commands: [
       {
         kind: 'pick',
-        id,
+        id: now.id,
         round: task.round,
         stopId: stop.id,
-        units: state.units,
+        itemId: stop.itemId,
+        lotId: stop.lotId,
+        fromPlaceId: stop.placeId,
+        units,
         totePlaceId: toteId,
-        how: state.how,
+        how: state.hand?.how ?? now.how,
       },
     ],
   };
 }
 
-function notHere(task: PickTask, book: Codebook, state: PickState, id: string): Result {
+function notHere({ task, book, state, ...now }: Now, seen: StopId | undefined): Result {
   const stop = currentStop(task, state);
   const item = stop && book.items[stop.itemId];
-  if (!stop || !item) return stay(state);
-  if (state.units > 0) {
-    return refuse(
-      state,
-      {
-        band: 'not-this',
-        title: 'Goods in hand',
-        detail: 'Scan the tote for what you have, then say the rest is not here',
-      },
-      { id },
-    );
+  // The key was for another stop than the one that a colleague's work has brought up meanwhile.
+  if (!stop || !item || (seen !== undefined && seen !== stop.id)) return stay(state);
+  if (inHandAt(state, stop) > 0) {
+    const detail = 'Scan the tote for what you have, then say the rest is not here';
+    return refuse(state, { band: 'not-this', title: 'Goods in hand', detail }, { id: now.id });
   }
   const units = wantedAt(state, stop);
   return {
-    state: {
-      ...startPick,
-      toteId: state.toteId,
-      pending: [...state.pending, { id, stopId: stop.id, units, short: true }],
-    },
+    state: emptied(state),
     feedback: accepted(`${spell(units, item.packs)} not here`, `${stop.placeCode} will be checked. Another bin is sought`),
-    commands: [{ kind: 'short', id, round: task.round, stopId: stop.id, units }],
+    commands: [{ kind: 'short', id: now.id, round: task.round, stopId: stop.id, units }],
   };
 }

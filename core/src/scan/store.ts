@@ -1,15 +1,18 @@
+import type { ItemId, LotId, PlaceId, SiteId } from '../ids/index.js';
+import { isFor } from '../places/index.js';
 import { spell } from '../quantity/index.js';
-import { accepted, refuse, stay, unknownCode } from './feedback.js';
-import { resolve } from './resolve.js';
-import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, ScanInput, Step } from './types.js';
+import { accepted, refuse, stay } from './feedback.js';
+import { flowOf, type FlowState, type Moment } from './flow.js';
+import type { Meaning } from './resolve.js';
+import type { Codebook, How, ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
 
 /** Goods that stand at the dock or on a cart and want a bin. */
 export interface StandingGoods {
-  itemId: number;
-  lotId: number;
+  itemId: ItemId;
+  lotId: LotId;
   lot: string | null;
   units: number;
-  fromPlaceId: number;
+  fromPlaceId: PlaceId;
   fromCode: string;
   /** Where to, why, and how many of them; null where the house has no room it can name. */
   suggestion: { code: string; reason: string; units: number } | null;
@@ -18,9 +21,9 @@ export interface StandingGoods {
 }
 
 export interface StoreTask {
-  siteId: number;
+  siteId: SiteId;
   /** In the order of a short walk from where they stand. */
-  goods: StandingGoods[];
+  goods: readonly StandingGoods[];
   /** Metres of that walk. */
   metres: number;
 }
@@ -28,39 +31,46 @@ export interface StoreTask {
 export interface StoreCommand {
   kind: 'store';
   id: string;
-  itemId: number;
-  lotId: number;
+  itemId: ItemId;
+  lotId: LotId;
   units: number;
-  fromPlaceId: number;
-  toPlaceId: number;
+  fromPlaceId: PlaceId;
+  toPlaceId: PlaceId;
   how: How;
 }
 
-export interface StoreState {
-  /** The goods in hand, by their place in the task's list key. */
-  hand: string | null;
-  /** Typed quantity in base units; null means all that stands there. */
-  units: number | null;
+export interface StoreState extends FlowState<StoreCommand> {
+  /**
+   * The goods in hand, by `goodsKey`, and how many: all that stood there when they were scanned, or as many as were counted.
+   * `of` is what stood there then.
+   */
+  hand: { goods: string; units: number; of: number } | null;
   /** The dock or cart that was scanned: only what stands there is meant. Null for all. */
-  from: number | null;
-  pending: { id: string; goods: string; units: number }[];
+  from: PlaceId | null;
 }
 
-export const startStore: StoreState = { hand: null, units: null, from: null, pending: [] };
+export interface StoreInput {
+  kind: 'count';
+  id: string;
+  packId: number;
+  count: number;
+}
+
+export const startStore: StoreState = { hand: null, from: null, pending: [] };
 
 export function goodsKey(g: Pick<StandingGoods, 'itemId' | 'lotId' | 'fromPlaceId'>): string {
   return `${g.itemId}/${g.lotId}/${g.fromPlaceId}`;
 }
 
 /** What still stands there, less what this phone has put away and not yet heard back about. */
-export function standing(task: StoreTask, state: StoreState, key: string): number {
+export function standing(task: StoreTask, state: Pick<StoreState, 'pending'>, key: string): number {
   const there = task.goods.find((g) => goodsKey(g) === key)?.units ?? 0;
-  return state.pending.reduce((left, p) => left - (p.goods === key ? p.units : 0), there);
+  return state.pending.reduce((left, c) => left - (goodsKey(c) === key ? c.units : 0), there);
 }
 
-const SHELVES = new Set(['pick-face', 'reserve', 'cart']);
-/** Where goods stand before they have a bin. */
-export const WAITING: ReadonlySet<string> = new Set(['dock', 'cart', 'inspection', 'quarantine']);
+/** The goods in hand, where they are among those that wait. */
+export const goodsHeld = (task: StoreTask, state: Pick<StoreState, 'hand'>): StandingGoods | undefined =>
+  task.goods.find((g) => goodsKey(g) === state.hand?.goods);
 
 /** What waits to be put away, at the place that was scanned or anywhere. */
 export function waitingGoods(task: StoreTask, state: StoreState): StandingGoods[] {
@@ -69,7 +79,7 @@ export function waitingGoods(task: StoreTask, state: StoreState): StandingGoods[
 
 /** The rule for putting goods into a place. `standingUnits` is what stands where they come from. */
 export function checkStore(
-  siteId: number,
+  siteId: SiteId,
   item: ItemFacts,
   place: PlaceFacts | undefined,
   units: number,
@@ -77,23 +87,20 @@ export function checkStore(
 ): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' };
   if (place.siteId !== siteId) return { band: 'not-this', title: place.code, detail: 'This place is at another site' };
-  if (!SHELVES.has(place.kind))
-    return {
-      band: 'not-this',
-      title: place.code,
-      detail: `Not a bin. Scan the bin that the ${item.name} goes into`,
-    };
+  if (!isFor(place.kind, 'store'))
+    return { band: 'not-this', title: place.code, detail: `Not a bin. Scan the bin that the ${item.name} goes into` };
   // A cart is on its way; zones are for where goods stay.
-  const zone = place.kind === 'cart' ? null : zoneRefusal(item, place);
+  const zone = isFor(place.kind, 'shelf') ? zoneRefusal(item, place) : null;
   if (zone) return zone;
-  if (!Number.isSafeInteger(units) || units <= 0 || units > standingUnits) {
-    return {
-      band: 'too-many',
-      title: `Only ${spell(Math.max(0, standingUnits), item.packs)} here`,
-      detail: `${item.name}: count again, or put away what is there`,
-    };
-  }
-  return null;
+  return Number.isSafeInteger(units) && units > 0 && units <= standingUnits ? null : notThatMany(item, standingUnits);
+}
+
+function notThatMany(item: ItemFacts, standingUnits: number): Refusal {
+  return {
+    band: 'too-many',
+    title: `Only ${spell(Math.max(0, standingUnits), item.packs)} here`,
+    detail: `${item.name}: count again, or put away what is there`,
+  };
 }
 
 /** Goods that need cold stand only in cold zones; restricted zones hold restricted goods, and these stand nowhere else. */
@@ -109,62 +116,53 @@ export function zoneRefusal(item: Pick<ItemFacts, 'name' | 'storage'>, place: Pi
 }
 
 type Result = Step<StoreState, StoreCommand>;
+type Now = Moment<StoreTask, StoreState>;
 
-/** What one input means while putting away. Pure; O(goods + length of the code). */
-export function store(task: StoreTask, book: Codebook, state: StoreState, input: ScanInput): Result {
-  switch (input.kind) {
-    case 'code':
-      return onCode(task, book, state, input);
-    case 'count': {
-      const item = handItem(task, book, state);
-      const pack = item?.packs.find((p) => p.id === input.packId);
-      return stay(pack ? { ...state, units: input.count * pack.factor } : state);
-    }
-    case 'clear':
-      return stay({ ...state, hand: null, units: null });
-    case 'settled':
-      return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
-    case 'text':
-    case 'confirm':
-    case 'not-here':
-    case 'condition':
-    case 'answer':
-    case 'tie':
-    case 'check':
-      return stay(state);
-  }
-}
+/** Putting away: the goods, then the bin. */
+export const store = flowOf<StoreTask, StoreState, StoreInput, StoreCommand>({
+  kind: 'store',
+  start: startStore,
+  owns: ['store'],
+  emptied: (state) => ({ ...state, hand: null }),
+  strays({ task, book, state }) {
+    if (!state.hand) return null;
+    const item = handItem(task, book, state);
+    const left = standing(task, state, state.hand.goods);
+    if (left >= state.hand.of || state.hand.units <= left) return null;
+    return item
+      ? notThatMany(item, left)
+      : { band: 'not-this', title: 'Gone meanwhile', detail: 'Somebody has moved these goods. Scan them again' };
+  },
+  item: onItem,
+  place: (now, place) => intoPlace(now, place),
+  cards: {},
+  inputs: {
+    count({ task, book, state }, input) {
+      const pack = handItem(task, book, state)?.packs.find((p) => p.id === input.packId);
+      if (!pack || !state.hand) return stay(state);
+      const of = standing(task, state, state.hand.goods);
+      return stay({ ...state, hand: { ...state.hand, units: input.count * pack.factor, of } });
+    },
+  },
+});
 
 function handItem(task: StoreTask, book: Codebook, state: StoreState): ItemFacts | undefined {
-  const goods = task.goods.find((g) => goodsKey(g) === state.hand);
+  const goods = goodsHeld(task, state);
   return goods && book.items[goods.itemId];
 }
 
-function onCode(task: StoreTask, book: Codebook, state: StoreState, input: Extract<ScanInput, { kind: 'code' }>): Result {
-  const meaning = resolve(input.code, book);
-  switch (meaning.kind) {
-    case 'item': {
-      const goods = waitingGoods(task, state).find((g) => g.itemId === meaning.item.id && (!meaning.lot || g.lot === meaning.lot));
-      if (!goods) {
-        const home = meaning.item.home ? `Belongs in ${meaning.item.home}` : 'It has no home here yet';
-        return refuse(state, { band: 'not-this', title: meaning.item.name, detail: `None waits to be put away. ${home}` }, input);
-      }
-      const left = standing(task, state, goodsKey(goods));
-      const where = goods.suggestion ? `to ${goods.suggestion.code}: ${whyThere(goods, left, meaning.item)}` : 'scan any free bin';
-      return stay(
-        { ...state, hand: goodsKey(goods), units: null },
-        accepted(meaning.item.name, `${spell(left, meaning.item.packs)}, ${where}`),
-      );
-    }
-    case 'place':
-      return intoPlace(task, book, state, input, meaning.place);
-    case 'command':
-      return meaning.command === 'undo' ? { ...stay<StoreState, StoreCommand>(state), undo: true } : stay(state);
-    case 'pallet':
-      return refuse(state, unknownCode(meaning.sscc), input);
-    case 'unknown':
-      return refuse(state, unknownCode(meaning.code), input);
+function onItem({ task, state, ...now }: Now, { item, lot }: Extract<Meaning, { kind: 'item' }>): Result {
+  const goods = waitingGoods(task, state).find((g) => g.itemId === item.id && (!lot || g.lot === lot));
+  if (!goods) {
+    const home = item.home ? `Belongs in ${item.home}` : 'It has no home here yet';
+    return refuse(state, { band: 'not-this', title: item.name, detail: `None waits to be put away. ${home}` }, now);
   }
+  const left = standing(task, state, goodsKey(goods));
+  const where = goods.suggestion ? `to ${goods.suggestion.code}: ${whyThere(goods, left, item)}` : 'scan any free bin';
+  return stay(
+    { ...state, hand: { goods: goodsKey(goods), units: left, of: left } },
+    accepted(item.name, `${spell(left, item.packs)}, ${where}`),
+  );
 }
 
 /** Why goods go where they are sent, and how many of them, where that bin has not room for all. */
@@ -173,53 +171,41 @@ export function whyThere(goods: StandingGoods, left: number, item: Pick<ItemFact
   return units < left ? `${reason}, which has room for ${spell(units, item.packs)}` : reason;
 }
 
-function intoPlace(
-  task: StoreTask,
-  book: Codebook,
-  state: StoreState,
-  input: Extract<ScanInput, { kind: 'code' }>,
-  place: PlaceFacts,
-): Result {
-  const goods = task.goods.find((g) => goodsKey(g) === state.hand);
+function intoPlace({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
+  const goods = goodsHeld(task, state);
   const item = goods && book.items[goods.itemId];
-  if (!goods || !item) {
-    return WAITING.has(place.kind)
-      ? fromPlace(task, state, input, place)
-      : refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, input);
+  if (!goods || !item || !state.hand) {
+    return isFor(place.kind, 'wait')
+      ? fromPlace(task, state, now, place)
+      : refuse(state, { band: 'not-this', title: place.code, detail: 'Scan the goods first, then the bin' }, now);
   }
   if (place.id === goods.fromPlaceId)
-    return refuse(state, { band: 'not-this', title: place.code, detail: `${item.name} stands here already. Scan where it goes` }, input);
-  const left = standing(task, state, goodsKey(goods));
-  const units = state.units ?? left;
-  const refusal = checkStore(task.siteId, item, place, units, left);
-  if (refusal) return refuse(state, refusal, input);
+    return refuse(state, { band: 'not-this', title: place.code, detail: `${item.name} stands here already. Scan where it goes` }, now);
+  const { units } = state.hand;
+  const refusal = checkStore(task.siteId, item, place, units, standing(task, state, goodsKey(goods)));
+  if (refusal) return refuse(state, refusal, now);
   return {
-    state: {
-      hand: null,
-      units: null,
-      from: state.from,
-      pending: [...state.pending, { id: input.id, goods: goodsKey(goods), units }],
-    },
+    state: { ...state, hand: null },
     feedback: accepted(spell(units, item.packs), `${item.name}, in ${place.code}`),
     commands: [
       {
         kind: 'store',
-        id: input.id,
+        id: now.id,
         itemId: item.id,
         lotId: goods.lotId,
         units,
         fromPlaceId: goods.fromPlaceId,
         toPlaceId: place.id,
-        how: input.how,
+        how: now.how,
       },
     ],
   };
 }
 
 /** Keeps to the goods of one cart or dock. */
-function fromPlace(task: StoreTask, state: StoreState, input: Extract<ScanInput, { kind: 'code' }>, place: PlaceFacts): Result {
+function fromPlace(task: StoreTask, state: StoreState, now: { id: string; code?: string; how: How }, place: PlaceFacts): Result {
   const next = { ...state, from: place.id };
   const lots = waitingGoods(task, next).length;
-  if (lots === 0) return refuse(state, { band: 'not-this', title: place.code, detail: 'Nothing here waits to be put away' }, input);
+  if (lots === 0) return refuse(state, { band: 'not-this', title: place.code, detail: 'Nothing here waits to be put away' }, now);
   return stay(next, accepted(place.code, `${lots} ${lots === 1 ? 'lot' : 'lots'} of goods to put away from here`));
 }

@@ -1,21 +1,17 @@
+import type { ItemId, PackId, PlaceId, SiteId } from '../ids/index.js';
+import type { ZoneRule } from '../places/index.js';
 import type { PackUnit } from '../quantity/index.js';
 
 /** Whether a code came from a barcode or from fingers; kept with each act. */
 export type How = 'scanned' | 'typed';
 
-/** What a person can do at any moment. `id` is a fresh UUID: it becomes the key of the command the input leads to. */
-export type ScanInput =
+/** What every flow hears. `id` is a fresh UUID: it becomes the key of the command that the input leads to. */
+export type SharedInput =
   | { kind: 'code'; id: string; code: string; how: How }
-  | { kind: 'count'; id: string; packId: number; count: number }
-  | { kind: 'text'; id: string; field: 'lot' | 'expires' | 'reason'; value: string }
-  | { kind: 'check'; id: string; no: number; value: string }
-  | { kind: 'confirm'; id: string }
+  /** Lets go of what is in hand. */
   | { kind: 'clear'; id: string }
-  | { kind: 'not-here'; id: string }
-  | { kind: 'condition'; id: string; condition: 'good' | 'damaged' }
-  | { kind: 'answer'; id: string; answer: 'apart' | 'take' | 'back' }
-  | { kind: 'tie'; id: string; itemId: number; packId: number }
-  | { kind: 'settled'; id: string };
+  /** The task was read anew, or commands were refused: these are no longer on their way. */
+  | { kind: 'settled'; id: string; ids: readonly string[] };
 
 export type Band = 'accepted' | 'not-this' | 'too-many' | 'unknown';
 
@@ -35,6 +31,9 @@ export interface RefusedCommand {
   detail: string;
   code: string;
   how: How;
+  /** Where and on what it was scanned; filled in by whoever sends it. */
+  siteId?: SiteId;
+  document?: string;
 }
 
 /** What one input leads to. `undo` asks the caller to take back the newest act on this task. */
@@ -46,7 +45,7 @@ export interface Step<State, Command> {
 }
 
 export interface ItemFacts {
-  id: number;
+  id: ItemId;
   sku: string;
   name: string;
   picture: string;
@@ -61,12 +60,12 @@ export interface ItemFacts {
 }
 
 export interface PlaceFacts {
-  id: number;
+  id: PlaceId;
   code: string;
   kind: string;
-  siteId: number;
+  siteId: SiteId;
   /** What its zone is for; absent where it is for anything. */
-  rule?: 'none' | 'cold' | 'restricted';
+  rule?: ZoneRule;
 }
 
 /** Every code that means something at a site, so that a phone can answer without the network. */
@@ -74,7 +73,7 @@ export interface Codebook {
   /** ISO date, for the century of two-digit years. */
   today: string;
   /** GTINs in 14 digits, other codes in capitals. */
-  codes: Record<string, { itemId: number; packId: number }>;
+  codes: Record<string, { itemId: ItemId; packId: PackId }>;
   items: Record<string, ItemFacts>;
   places: Record<string, PlaceFacts>;
 }

@@ -1,28 +1,28 @@
 import { spell } from '../../quantity/index.js';
 import { accepted, refuse, stay } from '../feedback.js';
-import type { Codebook, ItemFacts, ScanInput } from '../types.js';
-import { destination, letGo, packCounts, post, type Result } from './booking.js';
+import type { ItemFacts } from '../types.js';
+import { destination, letGo, packCounts, post, type Now, type Result } from './booking.js';
 import { checkReceive, countedUnits, lineOf, receivedOn } from './rules.js';
-import type { ApartReason, ReceiveAs, ReceiveCommand, ReceiveState, ReceiveTask } from './types.js';
+import type { ApartReason, ReceiveAs, ReceiveCommand, ReceiveInput, ReceiveState, ReceiveTask } from './types.js';
 
-type Answer = Extract<ScanInput, { kind: 'answer' }>;
+type Answer = Extract<ReceiveInput, { kind: 'answer' }>;
 
 /** What an answer to the open question leads to. Without one it sets apart, or takes in, what is in hand. */
-export function answer(task: ReceiveTask, book: Codebook, state: ReceiveState, input: Answer): Result {
-  if (input.answer === 'back') return stay(state);
+export function answer(now: Now, input: Pick<Answer, 'id' | 'answer'>): Result {
+  const { task, state } = now;
   const asked = state.question;
   switch (asked?.kind) {
     case 'not-ordered': {
       const begun = begin(task, state, asked, input.answer);
-      return begun ?? notAllowed(state, input);
+      return begun ?? notAllowed(state, input.id);
     }
     case 'over':
-      return input.answer === 'take' ? takeExtra(task, book, state, input) : setExcessApart(task, book, state, asked, input);
+      return input.answer === 'take' ? takeExtra(now) : setExcessApart(now, asked);
     case 'too-old':
-      return input.answer === 'take' ? takeExtra(task, book, state, input) : setAllApart(task, book, state, 'too old', input);
+      return input.answer === 'take' ? takeExtra(now) : setAllApart(now, 'too old');
     case 'unknown-code':
     case undefined:
-      return input.answer === 'apart' && state.hand ? setAllApart(task, book, state, 'wrong goods', input) : stay(letGo(state));
+      return input.answer === 'apart' && state.hand ? setAllApart(now, 'wrong goods') : stay(letGo(state));
   }
 }
 
@@ -49,18 +49,18 @@ function begin(
   return stay(next, accepted(said === 'take' ? 'Taken in without an order' : 'Set apart', 'Count what came, then book it in'));
 }
 
-function notAllowed(state: ReceiveState, input: Answer): Result {
+function notAllowed(state: ReceiveState, id: string): Result {
   return refuse(
     state,
     { band: 'not-this', title: 'Not yours to take in', detail: 'Set the goods apart, or fetch somebody who may' },
-    { id: input.id },
+    { id },
   );
 }
 
-function commandFor(task: ReceiveTask, state: ReceiveState, item: ItemFacts, input: Answer, more: Partial<ReceiveCommand>): ReceiveCommand {
+function commandFor({ task, state, id }: Now, item: ItemFacts, more: Partial<ReceiveCommand>): ReceiveCommand {
   return {
     kind: 'receive',
-    id: input.id,
+    id,
     document: task.document,
     lineId: state.hand?.lineId ?? null,
     itemId: item.id,
@@ -76,34 +76,27 @@ function commandFor(task: ReceiveTask, state: ReceiveState, item: ItemFacts, inp
   };
 }
 
-function takeExtra(task: ReceiveTask, book: Codebook, state: ReceiveState, input: Answer): Result {
+function takeExtra(now: Now): Result {
+  const { task, book, state, id } = now;
   const item = state.hand && book.items[state.hand.itemId];
   const line = lineOf(task, state.hand?.lineId ?? null);
   if (!item || !line) return stay(letGo(state));
-  const command = commandFor(task, state, item, input, {});
+  const command = commandFor(now, item, {});
   const refusal = checkReceive(task, book, command, receivedOn(task, state, line.lineId));
-  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
-  return post(letGo(state), command, item.name, spell(command.units, item.packs), destination(task, state).code, {
-    serial: item.tracking === 'serial',
-    why: task.inspect[item.id],
-  });
+  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id, code: item.sku });
+  return post(state, command, item.name, spell(command.units, item.packs), destination(task, state).code, task.inspect[item.id]);
 }
 
 /** What is beyond the line's room goes to the side; the rest stays counted in hand. */
-function setExcessApart(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  asked: { most: number; units: number },
-  input: Answer,
-): Result {
+function setExcessApart(now: Now, asked: { most: number; units: number }): Result {
+  const { task, book, state } = now;
   const item = state.hand && book.items[state.hand.itemId];
   if (!item) return stay(letGo(state));
-  const done = apart(task, book, state, item, asked.units - asked.most, 'too many', input);
+  const done = apart(now, item, asked.units - asked.most, 'too many');
   if (asked.most === 0 || done.commands.every((c) => c.kind === 'refused')) return done;
   return {
     ...done,
-    state: { ...letGo(state), counts: packCounts(asked.most, item.packs), keyed: true, pending: done.state.pending },
+    state: { ...letGo(state), counts: packCounts(asked.most, item.packs), keyed: true },
     feedback: accepted(
       `${spell(asked.units - asked.most, item.packs)} set apart`,
       `Now book in the ${spell(asked.most, item.packs)} that ${task.document} has room for`,
@@ -111,23 +104,17 @@ function setExcessApart(
   };
 }
 
-function setAllApart(task: ReceiveTask, book: Codebook, state: ReceiveState, reason: ApartReason, input: Answer): Result {
+function setAllApart(now: Now, reason: ApartReason): Result {
+  const { book, state } = now;
   const item = state.hand && book.items[state.hand.itemId];
-  return item ? apart(task, book, state, item, countedUnits(state, item), reason, input) : stay(letGo(state));
+  return item ? apart(now, item, countedUnits(state, item), reason) : stay(letGo(state));
 }
 
-function apart(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  item: ItemFacts,
-  units: number,
-  reason: ApartReason,
-  input: Answer,
-): Result {
+function apart(now: Now, item: ItemFacts, units: number, reason: ApartReason): Result {
+  const { task, book, state, id } = now;
   const place = task.apart ?? task.dock;
-  const command = commandFor(task, state, item, input, { lineId: null, units, as: 'apart', reason, toPlaceId: place.id });
+  const command = commandFor(now, item, { lineId: null, units, as: 'apart', reason, toPlaceId: place.id });
   const refusal = checkReceive(task, book, command, 0);
-  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id: input.id, code: item.sku });
-  return post(letGo(state), command, item.name, spell(units, item.packs), place.code, { serial: item.tracking === 'serial' });
+  if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id, code: item.sku });
+  return post(state, command, item.name, spell(units, item.packs), place.code);
 }

@@ -1,17 +1,12 @@
 import { inPacks } from '../../quantity/index.js';
 import { accepted } from '../feedback.js';
+import type { Moment } from '../flow.js';
+import { isFor } from '../../places/index.js';
 import type { PlaceFacts, Step } from '../types.js';
-import { SHELVES } from './rules.js';
-import {
-  startReceive,
-  type ReceiveCommand,
-  type ReceivePalletCommand,
-  type ReceiveState,
-  type ReceiveTask,
-  type TieCommand,
-} from './types.js';
+import { startReceive, type DockCommand, type ReceiveCommand, type ReceiveState, type ReceiveTask } from './types.js';
 
-export type Result = Step<ReceiveState, ReceiveCommand | ReceivePalletCommand | TieCommand>;
+export type Result = Step<ReceiveState, DockCommand>;
+export type Now = Moment<ReceiveTask, ReceiveState>;
 
 /** Lets a question go: whoever goes on with something else has answered it. */
 export function letGo(state: ReceiveState): ReceiveState {
@@ -38,29 +33,14 @@ export function destination(task: ReceiveTask, state: Pick<ReceiveState, 'to' | 
 export function placeOf(task: ReceiveTask, to: PlaceFacts | null, items: readonly number[]): PlaceFacts {
   const place = to ?? task.dock;
   const waits = items.some((id) => Object.hasOwn(task.inspect, id));
-  return waits && (to === null || SHELVES.has(place.kind)) ? (task.inspection ?? task.dock) : place;
+  return waits && (to === null || isFor(place.kind, 'shelf')) ? (task.inspection ?? task.dock) : place;
 }
 
-/** Sends a command on its way and empties the hands. */
-export function post(
-  state: ReceiveState,
-  command: ReceiveCommand,
-  name: string,
-  words: string,
-  to: string,
-  { serial, why }: { serial: boolean; why?: string | undefined },
-): Result {
-  const line = command.as === 'apart' ? null : command.lineId;
-  const pending = {
-    id: command.id,
-    lineId: line,
-    units: command.units,
-    serial: serial && command.lot ? `${command.itemId}/${command.lot}` : null,
-    sscc: null,
-  };
+/** Sends a command on its way and empties the hands. `why` is the reason to look at the goods first. */
+export function post(state: ReceiveState, command: ReceiveCommand, name: string, words: string, to: string, why?: string): Result {
   const aside = command.as === 'apart' ? ', set apart' : command.condition === 'damaged' ? ', damaged' : '';
   return {
-    state: { ...emptyHands(state), pending: [...state.pending, pending] },
+    state: emptyHands(state),
     feedback: accepted(words, `${name}${aside}, to ${to}${why && aside === '' ? ` to be looked at: ${why}` : ''}`),
     commands: [command],
   };

@@ -1,4 +1,4 @@
-export { checkReceive, countedUnits, daysBetween, lineOf, mostAllowed, receivedOn, type ReceiveRefusal } from './rules.js';
+export { checkReceive, countedUnits, daysBetween, lineOf, mostAllowed, palletIsIn, receivedOn, type ReceiveRefusal } from './rules.js';
 export { destination } from './booking.js';
 export { receive, shortLines } from './receive.js';
 export * from './types.js';

@@ -1,103 +1,86 @@
 import { packName, spell } from '../../quantity/index.js';
 import { accepted, refuse, stay, unknownCode } from '../feedback.js';
-import { codeKey, resolve, type Meaning } from '../resolve.js';
-import type { Codebook, PlaceFacts, ScanInput, Step } from '../types.js';
+import { flowOf } from '../flow.js';
+import { codeKey, type Meaning } from '../resolve.js';
+import type { Codebook, PlaceFacts } from '../types.js';
 import { answer } from './answers.js';
-import { destination, emptyHands, letGo, packCounts, placeOf, post, type Result } from './booking.js';
-import { checkReceive, countedUnits, notOnOrder, receivedOn } from './rules.js';
-import type { ReceiveCommand, ReceiveLine, ReceivePalletCommand, ReceiveState, ReceiveTask } from './types.js';
+import { destination, emptyHands, letGo, packCounts, placeOf, post, type Now, type Result } from './booking.js';
+import { checkReceive, countedUnits, notOnOrder, palletIsIn, receivedOn, serialsOnTheWay } from './rules.js';
+import {
+  startReceive,
+  type DockCommand,
+  type ReceiveCommand,
+  type ReceiveInput,
+  type ReceiveLine,
+  type ReceiveState,
+  type ReceiveTask,
+} from './types.js';
 
-/** What one input means while receiving. Pure; O(lines + serials + length of the code). */
-export function receive(task: ReceiveTask, book: Codebook, state: ReceiveState, input: ScanInput): Result {
-  switch (input.kind) {
-    case 'code':
-      return onCode(task, book, state, input);
-    case 'count':
-      return state.hand === null
+/** Receiving: goods are counted by pack, then booked in against their line or set apart. */
+export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockCommand>({
+  kind: 'receive',
+  start: startReceive,
+  owns: ['receive', 'receive-pallet', 'tie', 'close-arrival'],
+  emptied: emptyHands,
+  // What was counted was counted here, whatever else comes in meanwhile: too many is asked about when it is booked in.
+  strays: () => null,
+  bookNow: ({ book, state }) => ({ ...book, codes: withTied(book.codes, state) }),
+  item: (now, meaning) => {
+    const asked = letGoAt(now);
+    return meaning.sscc && now.task.pallets.some((p) => p.sscc === meaning.sscc) ? onPallet(asked, meaning.sscc) : onItem(asked, meaning);
+  },
+  place: (now, place) => onPlace(letGoAt(now), place),
+  pallet: (now, sscc) => onPallet(letGoAt(now), sscc),
+  unknown: (now, code) => onUnknown(letGoAt(now), code),
+  cards: {
+    confirm: (now) => bookIn(letGoAt(now)),
+    damaged: ({ state }) =>
+      state.hand === null
         ? stay(state)
-        : stay({
-            ...letGo(state),
-            counts: { ...state.counts, [input.packId]: input.count },
-            activePackId: input.packId,
-            keyed: true,
-          });
-    case 'text':
-      return input.field === 'reason'
+        : stay({ ...state, condition: 'damaged' }, accepted('Damaged', 'Count what is damaged, then book it in')),
+    apart: (now) => answer(now, { id: now.id, answer: 'apart' }),
+    take: (now) => answer(now, { id: now.id, answer: 'take' }),
+  },
+  inputs: {
+    count: ({ state }, input) =>
+      state.hand === null
         ? stay(state)
-        : stay({ ...letGo(state), [input.field]: input.value.trim() === '' ? null : input.value.trim() });
-    case 'condition':
-      return state.hand === null ? stay(state) : stay({ ...state, condition: input.condition });
-    case 'answer':
-      return answer(task, book, state, input);
-    case 'tie':
-      return tie(book, state, input);
-    case 'confirm':
-      return bookIn(task, book, letGo(state), input);
-    case 'clear':
-      return stay(emptyHands(state));
-    case 'not-here':
-    case 'check':
-      return stay(state);
-    case 'settled':
-      return stay({ ...state, pending: state.pending.filter((p) => p.id !== input.id) });
-  }
-}
+        : stay({ ...letGo(state), counts: { ...state.counts, [input.packId]: input.count }, activePackId: input.packId, keyed: true }),
+    text: ({ state }, input) => stay({ ...letGo(state), [input.field]: input.value.trim() === '' ? null : input.value.trim() }),
+    condition: ({ state }, input) => stay(state.hand === null ? state : { ...state, condition: input.condition }),
+    answer,
+    tie,
+    confirm: (now) => bookIn(letGoAt(now)),
+    close: ({ task, state, id }, input) => ({
+      state: emptyHands(state),
+      feedback: accepted(
+        `${task.document} closed`,
+        shortLines(task, state).length === 0 ? 'All that was due is here' : 'What is missing is short',
+      ),
+      commands: [{ kind: 'close-arrival', id, document: task.document, paper: input.paper.trim() }],
+    }),
+  },
+});
 
-type CodeInput = Extract<ScanInput, { kind: 'code' }>;
+type ItemMeaning = Extract<Meaning, { kind: 'item' }>;
 
-function onCode(task: ReceiveTask, book: Codebook, asked: ReceiveState, input: CodeInput): Result {
-  const key = codeKey(input.code, book.today);
-  const tied = Object.hasOwn(asked.tied, key) ? asked.tied[key] : undefined;
-  const meaning = resolve(input.code, tied ? { ...book, codes: { ...book.codes, [key]: tied } } : book);
-  if (meaning.kind === 'command') return onCard(task, book, asked, input, meaning.command);
-  const state = letGo(asked);
-  switch (meaning.kind) {
-    case 'item':
-      return meaning.sscc && task.pallets.some((p) => p.sscc === meaning.sscc)
-        ? onPallet(task, state, input, meaning.sscc)
-        : onItem(task, book, state, input, meaning);
-    case 'pallet':
-      return onPallet(task, state, input, meaning.sscc);
-    case 'place':
-      return onPlace(task, book, state, input, meaning.place);
-    case 'unknown':
-      return onUnknown(task, book, state, input, meaning.code);
-  }
-}
+/** Going on with something else answers a question. */
+const letGoAt = (now: Now): Now => ({ ...now, state: letGo(now.state) });
 
-function onCard(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  input: CodeInput,
-  command: Extract<Meaning, { kind: 'command' }>['command'],
-): Result {
-  switch (command) {
-    case 'confirm':
-      return bookIn(task, book, letGo(state), input);
-    case 'undo':
-      return { ...stay<ReceiveState, ReceiveCommand>(state), undo: true };
-    case 'damaged':
-      return state.hand === null
-        ? stay(state)
-        : stay({ ...state, condition: 'damaged' }, accepted('Damaged', 'Count what is damaged, then book it in'));
-    case 'apart':
-    case 'take':
-      return answer(task, book, state, { kind: 'answer', id: input.id, answer: command });
-    case 'not-here':
-      return stay(state);
-  }
+/** The book's codes with those that were tied just now, here or on their way to be known. */
+function withTied(codes: Codebook['codes'], state: ReceiveState): Codebook['codes'] {
+  return Object.keys(state.tied).length === 0 ? codes : { ...codes, ...state.tied };
 }
 
 /** A serial number on its own label, once its goods are in hand, is their number; any other unknown code asks what it is. */
-function onUnknown(task: ReceiveTask, book: Codebook, state: ReceiveState, input: CodeInput, code: string): Result {
+function onUnknown({ task: _, book, state, ...now }: Now, code: string): Result {
   const item = state.hand && book.items[state.hand.itemId];
   if (item?.tracking === 'serial' && state.lot === null)
-    return stay({ ...state, lot: code, how: input.how }, accepted(code, `Number of this ${item.name}`));
+    return stay({ ...state, lot: code, how: now.how }, accepted(code, `Number of this ${item.name}`));
   return refuse(
     { ...state, question: { kind: 'unknown-code', code } },
     { ...unknownCode(code), detail: 'On no item or place here. Choose below what it is on, or leave it for the office' },
-    input,
+    now,
   );
 }
 
@@ -106,25 +89,27 @@ function lineFor(task: ReceiveTask, state: ReceiveState, itemId: number): Receiv
   return lines.find((l) => receivedOn(task, state, l.lineId) < l.ordered) ?? lines.at(-1);
 }
 
-function onItem(
-  task: ReceiveTask,
-  book: Codebook,
-  state: ReceiveState,
-  input: CodeInput,
-  { item, pack, lot, expires, count }: Extract<Meaning, { kind: 'item' }>,
-): Result {
+function onItem({ task, book, state, ...now }: Now, { item, pack, lot, expires, count }: ItemMeaning): Result {
   const hand = state.hand;
   const again = hand?.itemId === item.id;
   const inHand = hand && book.items[hand.itemId];
-  if (inHand && !again && countedUnits(state, inHand) > 0)
-    return refuse(state, { band: 'not-this', title: item.name, detail: `Book in or clear the ${inHand.name} counted first` }, input);
+  const counted = inHand ? countedUnits(state, inHand) : 0;
+  if (inHand && !again && counted > 0)
+    return refuse(state, { band: 'not-this', title: item.name, detail: `Book in or clear the ${inHand.name} counted first` }, now);
+  // What was counted of one lot, or is one numbered piece, is never booked in as another.
+  if (again && lot && state.lot && lot !== state.lot && counted > 0)
+    return refuse(
+      state,
+      { band: 'not-this', title: lot, detail: `Book in or clear the ${spell(counted, item.packs)} of ${state.lot} first` },
+      now,
+    );
   // A scanned pack has been seen and counts as one, or as many as its label says; a code chosen by hand only says what it is.
-  const seen = count ?? (input.how === 'scanned' ? 1 : 0);
+  const seen = count ?? (now.how === 'scanned' ? 1 : 0);
   const line = lineFor(task, state, item.id);
   if (!line && !(again && hand.lineId === null)) {
     const question = { kind: 'not-ordered' as const, itemId: item.id, packId: pack.id, count: seen, lot, expires };
     const { asks: _, ...said } = notOnOrder(task, item);
-    return refuse({ ...state, question }, said, input);
+    return refuse({ ...state, question }, said, now);
   }
   const keep =
     again && hand.as !== 'ordered' ? hand : { lineId: line?.lineId ?? null, itemId: item.id, as: 'ordered' as const, reason: null };
@@ -137,7 +122,7 @@ function onItem(
     keyed: again && state.keyed,
     lot: lot ?? (again ? state.lot : null),
     expires: expires ?? (again ? state.expires : null),
-    how: input.how,
+    how: now.how,
   };
   const label = lot ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
   const told = again || count !== null ? `${spell(countedUnits(next, item), item.packs)} counted${lot ? `, lot ${lot}` : ''}` : label;
@@ -150,57 +135,47 @@ function scanned(state: ReceiveState, again: boolean, packId: number, seen: numb
   return { ...(again ? state.counts : {}), [packId]: (again ? (state.counts[packId] ?? 0) : 0) + seen };
 }
 
-function onPallet(task: ReceiveTask, state: ReceiveState, input: CodeInput, sscc: string): Result {
+function onPallet({ task, state, ...now }: Now, sscc: string): Result {
   const pallet = task.pallets.find((p) => p.sscc === sscc);
   if (!pallet)
     return refuse(
       state,
       { band: 'unknown', title: sscc, detail: `No such pallet is announced for ${task.document}. Scan the goods on it` },
-      input,
+      now,
     );
-  if (pallet.received || state.pending.some((p) => p.sscc === sscc))
-    return refuse(state, { band: 'too-many', title: 'Booked in already', detail: `Pallet ${sscc} came in before. Check its label` }, input);
+  if (palletIsIn(pallet, state))
+    return refuse(state, { band: 'too-many', title: 'Booked in already', detail: `Pallet ${sscc} came in before. Check its label` }, now);
   const to = placeOf(
     task,
     state.to,
     pallet.contents.map((c) => c.itemId),
   );
-  const command: ReceivePalletCommand = {
-    kind: 'receive-pallet',
-    id: input.id,
-    document: task.document,
-    sscc,
-    toPlaceId: to.id,
-    how: input.how,
-  };
-  const goods = pallet.contents.map((c) => ({ id: input.id, lineId: c.lineId, units: c.units, serial: null, sscc }));
+  const lines = pallet.contents.length;
   return {
-    state: { ...state, pending: [...state.pending, ...goods] },
-    feedback: accepted(
-      'Whole pallet',
-      `${pallet.contents.length} ${pallet.contents.length === 1 ? 'line' : 'lines'} as announced, to ${to.code}`,
-    ),
-    commands: [command],
+    state,
+    feedback: accepted('Whole pallet', `${lines} ${lines === 1 ? 'line' : 'lines'} as announced, to ${to.code}`),
+    commands: [{ kind: 'receive-pallet', id: now.id, document: task.document, sscc, toPlaceId: to.id, how: now.how }],
   };
 }
 
-function onPlace(task: ReceiveTask, book: Codebook, state: ReceiveState, input: CodeInput, place: PlaceFacts): Result {
+function onPlace(now: Now, place: PlaceFacts): Result {
+  const { task, book, state } = now;
   if (place.siteId !== task.dock.siteId)
-    return refuse(state, { band: 'not-this', title: place.code, detail: 'This place is at another site' }, input);
-  const next = { ...state, to: place.id === task.dock.id ? null : place, how: input.how };
+    return refuse(state, { band: 'not-this', title: place.code, detail: 'This place is at another site' }, now);
+  const next = { ...state, to: place.id === task.dock.id ? null : place, how: now.how };
   const item = state.hand && book.items[state.hand.itemId];
-  if (item && countedUnits(state, item) > 0) return bookIn(task, book, next, input);
+  if (item && countedUnits(state, item) > 0) return bookIn({ ...now, state: next });
   return stay(next, accepted(place.code, 'Goods go here until another place is scanned'));
 }
 
-function bookIn(task: ReceiveTask, book: Codebook, state: ReceiveState, input: { id: string }): Result {
+function bookIn({ task, book, state, id }: Now): Result {
   const hand = state.hand;
   const item = hand && book.items[hand.itemId];
   if (!hand || !item) return stay(state);
   const to = destination(task, state);
   const command: ReceiveCommand = {
     kind: 'receive',
-    id: input.id,
+    id,
     document: task.document,
     lineId: hand.lineId,
     itemId: item.id,
@@ -213,31 +188,27 @@ function bookIn(task: ReceiveTask, book: Codebook, state: ReceiveState, input: {
     condition: state.condition,
     reason: hand.reason,
   };
-  const serials = state.pending.flatMap((p) => (p.serial ? [p.serial] : []));
   const before = hand.lineId === null ? 0 : receivedOn(task, state, hand.lineId);
-  const refusal = checkReceive({ ...task, serials: [...task.serials, ...serials] }, book, command, before);
+  const refusal = checkReceive({ ...task, serials: [...task.serials, ...serialsOnTheWay(state)] }, book, command, before);
   if (refusal) {
     const { asks, ...said } = refusal;
     const question = asks?.kind === 'over' ? { ...asks, units: command.units } : asks?.kind === 'too-old' ? asks : null;
-    return refuse({ ...state, question }, said, { id: input.id, code: item.sku });
+    return refuse({ ...state, question }, said, { id, code: item.sku });
   }
-  return post(state, command, item.name, spell(command.units, item.packs), to.code, {
-    serial: item.tracking === 'serial',
-    why: task.inspect[item.id],
-  });
+  return post(state, command, item.name, spell(command.units, item.packs), to.code, task.inspect[item.id]);
 }
 
 /** From now on the code is this pack; the goods are in hand as if it had been scanned. */
-function tie(book: Codebook, state: ReceiveState, input: Extract<ScanInput, { kind: 'tie' }>): Result {
+function tie({ book, state, id }: Now, input: Extract<ReceiveInput, { kind: 'tie' }>): Result {
   const asked = state.question;
   const item = book.items[input.itemId];
   const pack = item?.packs.find((p) => p.id === input.packId);
   if (asked?.kind !== 'unknown-code' || !item || !pack) return stay(state);
-  const step: Step<ReceiveState, never> = stay(
-    { ...letGo(state), tied: { ...state.tied, [codeKey(asked.code, book.today)]: { itemId: item.id, packId: pack.id } } },
-    accepted(asked.code, `is a ${packName(pack, 1)} of ${item.name} from now on. Scan it again to count it`),
-  );
-  return { ...step, commands: [{ kind: 'tie', id: input.id, code: asked.code, itemId: item.id, packId: pack.id }] };
+  return {
+    state: { ...letGo(state), tied: { ...state.tied, [codeKey(asked.code, book.today)]: { itemId: item.id, packId: pack.id } } },
+    feedback: accepted(asked.code, `is a ${packName(pack, 1)} of ${item.name} from now on. Scan it again to count it`),
+    commands: [{ kind: 'tie', id, code: asked.code, itemId: item.id, packId: pack.id }],
+  };
 }
 
 /** Lines that are not all here, with what is missing in base units. */

@@ -1,16 +1,40 @@
+import type { LineId } from '../../ids/index.js';
+import { isFor } from '../../places/index.js';
 import { spell, toBase } from '../../quantity/index.js';
 import { sentence } from '../feedback.js';
 import { zoneRefusal } from '../store.js';
 import type { Codebook, ItemFacts, Refusal } from '../types.js';
-import type { ReceiveCommand, ReceiveLine, ReceiveState, ReceiveTask } from './types.js';
+import type { AnnouncedPallet, DockCommand, ReceiveCommand, ReceiveLine, ReceiveState, ReceiveTask } from './types.js';
 
 /** What has come on a line, with what this phone has posted and not yet heard back about. */
-export function receivedOn(task: ReceiveTask, state: Pick<ReceiveState, 'pending'>, lineId: number): number {
+export function receivedOn(task: ReceiveTask, state: Pick<ReceiveState, 'pending'>, lineId: LineId): number {
   const known = lineOf(task, lineId)?.received ?? 0;
-  return state.pending.reduce((sum, p) => sum + (p.lineId === lineId ? p.units : 0), known);
+  return state.pending.reduce((sum, command) => sum + broughtBy(task, command, lineId), known);
 }
 
-export const lineOf = (task: ReceiveTask, lineId: number | null): ReceiveLine | undefined => task.lines.find((l) => l.lineId === lineId);
+function broughtBy(task: ReceiveTask, command: DockCommand, lineId: LineId): number {
+  switch (command.kind) {
+    case 'receive':
+      return command.as !== 'apart' && command.lineId === lineId ? command.units : 0;
+    case 'receive-pallet': {
+      const goods = task.pallets.find((p) => p.sscc === command.sscc)?.contents ?? [];
+      return goods.reduce((n, g) => n + (g.lineId === lineId ? g.units : 0), 0);
+    }
+    case 'tie':
+    case 'close-arrival':
+      return 0;
+  }
+}
+
+/** Whether a pallet is booked in, here or on its way to be known. */
+export const palletIsIn = (pallet: AnnouncedPallet, state: Pick<ReceiveState, 'pending'>): boolean =>
+  pallet.received || state.pending.some((c) => c.kind === 'receive-pallet' && c.sscc === pallet.sscc);
+
+/** Pieces with numbers of their own that are on their way into the house, each as "item id/number". */
+export const serialsOnTheWay = (state: Pick<ReceiveState, 'pending'>): string[] =>
+  state.pending.flatMap((c) => (c.kind === 'receive' && c.lot ? [`${c.itemId}/${c.lot}`] : []));
+
+export const lineOf = (task: ReceiveTask, lineId: LineId | null): ReceiveLine | undefined => task.lines.find((l) => l.lineId === lineId);
 
 /** The most that a line may hold: the ordered quantity and the allowed percentage above, rounded down. */
 export function mostAllowed(ordered: number, overPercent: number): number {
@@ -52,13 +76,10 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
   return traced(task, book, item, command);
 }
 
-/** Where goods stay. */
-export const SHELVES: ReadonlySet<string> = new Set(['pick-face', 'reserve']);
-
 /** Zones keep their rules for goods that go straight to a shelf, and goods that must be looked at do not go there at all. */
 function barredFrom(task: ReceiveTask, book: Codebook, item: ItemFacts, command: ReceiveCommand): ReceiveRefusal | null {
   const place = Object.values(book.places).find((p) => p.id === command.toPlaceId);
-  if (!place || !SHELVES.has(place.kind)) return null;
+  if (!place || !isFor(place.kind, 'shelf')) return null;
   const why = command.as === 'apart' || command.condition === 'damaged' ? undefined : task.inspect[item.id];
   if (why !== undefined)
     return {

@@ -1,15 +1,17 @@
+import type { ItemId, LineId, PackId, PlaceId } from '../../ids/index.js';
+import type { FlowState } from '../flow.js';
 import type { How, PlaceFacts } from '../types.js';
 
 /** A line of a purchase order that is due. */
 export interface ReceiveLine {
   /** Known to the house by this number, whichever arrival it comes with. */
-  lineId: number;
+  lineId: LineId;
   order: string;
   /** Its number on the order. */
   line: number;
-  itemId: number;
+  itemId: ItemId;
   /** The unit the line was written in. */
-  packId: number;
+  packId: PackId;
   /** Base units. */
   ordered: number;
   received: number;
@@ -19,7 +21,7 @@ export interface ReceiveLine {
 export interface AnnouncedPallet {
   /** Serial shipping container code: 18 digits. */
   sscc: string;
-  contents: readonly { lineId: number | null; itemId: number; units: number; lot: string | null; expires: string | null }[];
+  contents: readonly { lineId: LineId | null; itemId: ItemId; units: number; lot: string | null; expires: string | null }[];
   received: boolean;
 }
 
@@ -56,12 +58,12 @@ export interface ReceiveCommand {
   id: string;
   document: string;
   /** Null where no line of an order is meant. */
-  lineId: number | null;
-  itemId: number;
+  lineId: LineId | null;
+  itemId: ItemId;
   units: number;
   lot: string | null;
   expires: string | null;
-  toPlaceId: number;
+  toPlaceId: PlaceId;
   how: How;
   as: ReceiveAs;
   condition: 'good' | 'damaged';
@@ -75,8 +77,17 @@ export interface ReceivePalletCommand {
   id: string;
   document: string;
   sscc: string;
-  toPlaceId: number;
+  toPlaceId: PlaceId;
   how: How;
+}
+
+/** Nothing more comes with this delivery; what is missing of it is short. */
+export interface CloseArrivalCommand {
+  kind: 'close-arrival';
+  id: string;
+  document: string;
+  /** The number on the supplier's delivery paper; empty where there is none. */
+  paper: string;
 }
 
 /** Ties a barcode that nobody knew to a pack of an item. */
@@ -84,26 +95,28 @@ export interface TieCommand {
   kind: 'tie';
   id: string;
   code: string;
-  itemId: number;
-  packId: number;
+  itemId: ItemId;
+  packId: PackId;
 }
 
 /** The goods in hand, and what is being done with them. */
 export interface GoodsInHand {
-  lineId: number | null;
-  itemId: number;
+  lineId: LineId | null;
+  itemId: ItemId;
   as: ReceiveAs;
   reason: ApartReason | null;
 }
 
 /** What stands in the way until somebody says what to do; any other scan lets it go. */
 export type ReceiveQuestion =
-  | { kind: 'not-ordered'; itemId: number; packId: number; count: number; lot: string | null; expires: string | null }
+  | { kind: 'not-ordered'; itemId: ItemId; packId: PackId; count: number; lot: string | null; expires: string | null }
   | { kind: 'over'; most: number; units: number }
   | { kind: 'too-old' }
   | { kind: 'unknown-code'; code: string };
 
-export interface ReceiveState {
+export type DockCommand = ReceiveCommand | ReceivePalletCommand | TieCommand | CloseArrivalCommand;
+
+export interface ReceiveState extends FlowState<DockCommand> {
   hand: GoodsInHand | null;
   /** Counted so far, by pack unit; empty until somebody counts. */
   counts: Record<number, number>;
@@ -118,10 +131,17 @@ export interface ReceiveState {
   to: PlaceFacts | null;
   question: ReceiveQuestion | null;
   /** Codes tied just now, until the codebook has them. */
-  tied: Record<string, { itemId: number; packId: number }>;
-  /** Posted but not yet confirmed by the server. */
-  pending: { id: string; lineId: number | null; units: number; serial: string | null; sscc: string | null }[];
+  tied: Record<string, { itemId: ItemId; packId: number }>;
 }
+
+export type ReceiveInput =
+  | { kind: 'count'; id: string; packId: PackId; count: number }
+  | { kind: 'text'; id: string; field: 'lot' | 'expires'; value: string }
+  | { kind: 'condition'; id: string; condition: 'good' | 'damaged' }
+  | { kind: 'answer'; id: string; answer: 'apart' | 'take' }
+  | { kind: 'tie'; id: string; itemId: ItemId; packId: PackId }
+  | { kind: 'confirm'; id: string }
+  | { kind: 'close'; id: string; paper: string };
 
 export const startReceive: ReceiveState = {
   hand: null,

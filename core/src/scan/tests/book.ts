@@ -1,4 +1,5 @@
-import type { Codebook, How, ItemFacts, PlaceFacts, ScanInput, Step } from '../types.js';
+import type { InspectInput, PackInput, PickInput, ReceiveInput, StoreInput } from '../index.js';
+import type { Codebook, How, ItemFacts, PlaceFacts, SharedInput, Step } from '../types.js';
 
 /** A small house for the tests of the floor flows: two items, a lot-tracked one, bins, totes, a table. */
 const jar: ItemFacts = {
@@ -72,18 +73,28 @@ export const book: Codebook = {
 };
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
+export type AnyInput = WithoutId<SharedInput | InspectInput | PackInput | PickInput | ReceiveInput | StoreInput>;
 
-/** Runs inputs through a reducer, each with the next id, and keeps what came of them. */
-export function walk<Task, State, Command>(
-  reduce: (task: Task, b: Codebook, state: State, input: ScanInput) => Step<State, Command>,
-  task: Task,
-  start: State,
-  ...inputs: WithoutId<ScanInput>[]
-) {
+interface Steps<Task, State, Command> {
+  step(task: Task, b: Codebook, state: State, input: never): Step<State, Command>;
+}
+
+/** A flow over another codebook. */
+export const over = <Task, State, Command>(flow: Steps<Task, State, Command>, other: Codebook): Steps<Task, State, Command> => ({
+  step: (task, _, state, input) => flow.step(task, other, state, input),
+});
+
+/** One input with the id given, through any flow: an input that is not its own means nothing to it. */
+export function stepOf<Task, State, Command>(flow: Steps<Task, State, Command>, task: Task, state: State, input: AnyInput, id: string) {
+  return flow.step(task, book, state, { ...input, id } as never);
+}
+
+/** Runs inputs through a flow, each with the next id, and keeps what came of them. */
+export function walk<Task, State, Command>(flow: Steps<Task, State, Command>, task: Task, start: State, ...inputs: AnyInput[]) {
   const steps: Step<State, Command>[] = [];
   let state = start;
   inputs.forEach((input, i) => {
-    const step = reduce(task, book, state, { ...input, id: `id-${i + 1}` });
+    const step = stepOf(flow, task, state, input, `id-${i + 1}`);
     steps.push(step);
     state = step.state;
   });

@@ -1,6 +1,6 @@
 import type { Check } from '../../inspection/index.js';
-import { answersOf, inspect, startInspect, unjudged, type InspectCommand, type InspectState, type InspectTask } from '../index.js';
-import { book, codes, count, places, scan, walk } from './book.js';
+import { answersOf, inspect, startInspect, unjudged, type InspectTask } from '../index.js';
+import { type AnyInput, book, codes, count, over, places, scan, walk } from './book.js';
 
 const QUARANTINE = { id: 108, code: 'QUARANTINE-1', kind: 'quarantine', siteId: 1 };
 const withPlace = { ...book, places: { ...book.places, [QUARANTINE.code]: QUARANTINE } };
@@ -27,14 +27,13 @@ const task = (list = [goods()], quarantine: InspectTask['quarantine'] = QUARANTI
   goods: list,
 });
 
-const passes = { kind: 'confirm' as const };
-const reason = (value: string) => ({ kind: 'text' as const, field: 'reason' as const, value });
+const passes = { kind: 'verdict' as const, verdict: 'pass' as const };
+const reason = (value: string) => ({ kind: 'reason' as const, value });
 const check = (no: number, value: string) => ({ kind: 'check' as const, no, value });
-const back = { kind: 'answer' as const, answer: 'back' as const };
+const back = { kind: 'verdict' as const, verdict: 'back' as const };
 
-type Inputs = Parameters<typeof walk<InspectTask, InspectState, InspectCommand>>;
-function run(t: InspectTask, ...inputs: Inputs extends [unknown, unknown, unknown, ...infer Rest] ? Rest : never) {
-  const walked = walk((a: InspectTask, _, s: InspectState, i) => inspect(a, withPlace, s, i), t, startInspect, ...inputs);
+function run(t: InspectTask, ...inputs: AnyInput[]) {
+  const walked = walk(over(inspect, withPlace), t, startInspect, ...inputs);
   return { ...walked, feedback: walked.last?.feedback };
 }
 
@@ -109,8 +108,8 @@ describe('looking at goods', () => {
       goods({ inspection: 'Q-1', itemId: 3, lotId: 7, lot: 'L7' }),
       goods({ inspection: 'Q-2', itemId: 3, lotId: 8, lot: 'L8' }),
     ];
-    expect(run(task(lots), scan(codes.syrup)).state.hand).toBe('Q-1/7/100');
-    expect(run(task(lots), scan(']C1010950600013436910L8')).state.hand).toBe('Q-2/8/100');
+    expect(run(task(lots), scan(codes.syrup)).state.hand?.goods).toBe('Q-1/7/100');
+    expect(run(task(lots), scan(']C1010950600013436910L8')).state.hand?.goods).toBe('Q-2/8/100');
     expect(run(task(lots), scan(']C1010950600013436910L9')).feedback?.detail).toBe('Lot L9 does not wait to be looked at');
   });
 });

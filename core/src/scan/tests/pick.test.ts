@@ -1,5 +1,5 @@
 import { checkPick, currentStop, pick, startPick, wantedAt, type PickTask } from '../index.js';
-import { book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
+import { type AnyInput, book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
   id,
@@ -16,6 +16,7 @@ const stop = (id: number, itemId: number, place: { id: number; code: string }, u
 });
 const task: PickTask = {
   round: 'R-0612',
+  state: 'picking',
   order: 'S-20417',
   customer: 'Wick Hill Farm',
   siteId: 1,
@@ -25,13 +26,25 @@ const task: PickTask = {
   busyToteIds: [places.busy.id],
 };
 const withTote: PickTask = { ...task, toteId: places.tote.id };
-const run = (t: PickTask, ...inputs: Parameters<typeof walk<PickTask, typeof startPick, never>>[3][]) =>
-  walk(pick, t, startPick, ...inputs);
+const run = (t: PickTask, ...inputs: AnyInput[]) => walk(pick, t, startPick, ...inputs);
 
 describe('picking', () => {
   it('goes bin, goods, and into the tote by itself when the count is full', () => {
     const { commands, last } = run(withTote, scan('A-01-1'), scan(codes.tray), scan(codes.jar), scan(codes.jar));
-    expect(commands).toEqual([{ kind: 'pick', id: 'id-4', round: 'R-0612', stopId: 1, units: 50, totePlaceId: 103, how: 'scanned' }]);
+    expect(commands).toEqual([
+      {
+        kind: 'pick',
+        id: 'id-4',
+        round: 'R-0612',
+        stopId: 1,
+        itemId: 1,
+        lotId: 0,
+        fromPlaceId: 101,
+        units: 50,
+        totePlaceId: 103,
+        how: 'scanned',
+      },
+    ]);
     expect(last?.feedback).toMatchObject({ band: 'accepted', title: '1 tray and 2 jars', detail: 'Jar 454 g, A-01-1 to tote T-01' });
   });
 
@@ -41,6 +54,13 @@ describe('picking', () => {
     expect(commands).toMatchObject([{ kind: 'pick', units: 50, totePlaceId: 103 }]);
   });
 
+  it('takes the round with the first tote, so that nobody else walks there', () => {
+    const waiting: PickTask = { ...task, state: 'waiting' };
+    expect(run(waiting, scan('T-01')).commands).toEqual([{ kind: 'take', id: 'id-1', round: 'R-0612' }]);
+    expect(run(waiting, scan('T-01'), scan('T-01')).commands).toHaveLength(1);
+    expect(run(task, scan('T-01')).commands).toEqual([]);
+  });
+
   it('posts a part when the tote is scanned before the count is full', () => {
     const { commands, state } = run(withTote, scan(codes.tray), scan('T-01'));
     expect(commands).toMatchObject([{ units: 48 }]);
@@ -48,7 +68,7 @@ describe('picking', () => {
   });
 
   it('takes goods before the bin where only one stop wants them', () => {
-    expect(run(withTote, scan(']C1010950600013436910LM1')).state).toMatchObject({ stopId: 2, units: 1, atBin: false });
+    expect(run(withTote, scan(']C1010950600013436910LM1')).state).toMatchObject({ hand: { stopId: 2, units: 1 }, atBin: null });
   });
 
   it('jumps to another stop when its bin is scanned', () => {
@@ -94,11 +114,11 @@ describe('picking', () => {
       title: '46 jars over',
       detail: 'Wanted: 1 tray and 2 jars. Put it back in A-01-1',
     });
-    expect(state.units).toBe(48);
+    expect(state.hand?.units).toBe(48);
   });
 
   it('takes a keyed count only for goods that were seen', () => {
-    expect(run(withTote, scan('A-01-1'), count(11, 50)).state.units).toBe(0);
+    expect(run(withTote, scan('A-01-1'), count(11, 50)).state.hand).toBeNull();
     expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 50), confirm).commands).toMatchObject([{ units: 50 }]);
     expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 51)).last?.feedback?.band).toBe('too-many');
   });

@@ -1,6 +1,6 @@
 import { checkReceive, daysBetween, receive, receivedOn, shortLines, startReceive, type ReceiveTask } from '../index.js';
 import type { Codebook } from '../types.js';
-import { book, clear, codes, confirm, count, places, scale, scan, typed, walk } from './book.js';
+import { type AnyInput, over, book, clear, codes, confirm, count, places, scale, scan, typed, walk } from './book.js';
 
 const cage = { id: 120, code: 'APART', kind: 'quarantine', siteId: 1 };
 const house: Codebook = {
@@ -37,14 +37,7 @@ const task: ReceiveTask = {
   ],
   serials: ['4/HS-1'],
 };
-type Input = Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3];
-const run = (t: ReceiveTask, ...inputs: Input[]) =>
-  walk(
-    (x: ReceiveTask, _: Codebook, ...rest: [typeof startReceive, Parameters<typeof receive>[3]]) => receive(x, house, ...rest),
-    t,
-    startReceive,
-    ...inputs,
-  );
+const run = (t: ReceiveTask, ...inputs: AnyInput[]) => walk(over(receive, house), t, startReceive, ...inputs);
 const boss = { ...task, mayTake: true };
 const apart = { kind: 'answer' as const, answer: 'apart' as const };
 const take = { kind: 'answer' as const, answer: 'take' as const };
@@ -135,7 +128,7 @@ describe('an announced pallet', () => {
     expect(commands).toEqual([{ kind: 'receive-pallet', id: 'id-1', document: 'A-0031', sscc: SSCC, toPlaceId: 100, how: 'scanned' }]);
     expect(last?.feedback).toMatchObject({ band: 'accepted', title: 'Whole pallet', detail: '2 lines as announced, to DOCK-1' });
     expect([receivedOn(task, state, 71), receivedOn(task, state, 72)]).toEqual([96, 6]);
-    expect(receive(task, house, state, { kind: 'settled', id: 'id-1' }).state.pending).toEqual([]);
+    expect(receive.step(task, house, state, { kind: 'settled', id: 'x', ids: ['id-1'] }).state.pending).toEqual([]);
   });
 
   it('goes to the bin that was scanned before it', () => {
@@ -236,7 +229,7 @@ describe('wrong goods', () => {
 });
 
 describe('dates', () => {
-  const dated = (t: ReceiveTask, date: string, ...more: Input[]) =>
+  const dated = (t: ReceiveTask, date: string, ...more: AnyInput[]) =>
     run(t, typed('SYR'), count(31, 2), lot('LM1'), expires(date), confirm, ...more);
 
   it('must be real and near enough', () => {
@@ -344,7 +337,7 @@ describe('forty lines of a mixed pallet, codes carrying all facts', () => {
     let inputs = 0;
     const commands = items.flatMap((_, i) =>
       [`]C101${gtin(i)}17280331` + '3012\u001d' + `10LM${i}`, 'VX-CONFIRM'].flatMap((code) => {
-        const step = receive(pallet, mixed, state, { kind: 'code', id: `k${inputs}`, code, how: 'scanned' });
+        const step = receive.step(pallet, mixed, state, { kind: 'code', id: `k${inputs}`, code, how: 'scanned' });
         state = step.state;
         inputs += 1;
         return step.commands;

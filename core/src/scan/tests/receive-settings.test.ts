@@ -1,6 +1,6 @@
 import { checkReceive, receive, receivedOn, startReceive, type ReceiveTask } from '../index.js';
 import type { Codebook } from '../types.js';
-import { book, clear, codes, confirm, count, places, scale, scan, typed, walk } from './book.js';
+import { type AnyInput, over, book, clear, codes, confirm, count, places, scale, scan, typed, walk } from './book.js';
 
 const withScale: Codebook = {
   ...book,
@@ -25,12 +25,7 @@ const task: ReceiveTask = {
     { lineId: 3, order: 'P-1190', line: 3, itemId: 4, packId: 41, ordered: 3, received: 0 },
   ],
 };
-const overWith =
-  (b: Codebook) =>
-  (t: ReceiveTask, _: Codebook, ...rest: [typeof startReceive, Parameters<typeof receive>[3]]) =>
-    receive(t, b, ...rest);
-const run = (t: ReceiveTask, ...inputs: Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3][]) =>
-  walk(overWith(withScale), t, startReceive, ...inputs);
+const run = (t: ReceiveTask, ...inputs: AnyInput[]) => walk(over(receive, withScale), t, startReceive, ...inputs);
 const text = (field: 'lot' | 'expires', value: string) => ({ kind: 'text' as const, field, value });
 
 describe('receiving where a scan fills in the rest', () => {

@@ -1,5 +1,5 @@
 import { checkReceive, mostAllowed, receive, receivedOn, startReceive, type ReceiveTask } from '../index.js';
-import { book, clear, codes, confirm, count, places, scan, typed, walk } from './book.js';
+import { type AnyInput, book, clear, codes, confirm, count, places, scan, typed, walk } from './book.js';
 
 const task: ReceiveTask = {
   document: 'P-1187',
@@ -18,8 +18,7 @@ const task: ReceiveTask = {
     { lineId: 2, order: 'P-1187', line: 2, itemId: 3, packId: 31, ordered: 10, received: 4 },
   ],
 };
-const run = (...inputs: Parameters<typeof walk<ReceiveTask, typeof startReceive, never>>[3][]) =>
-  walk(receive, task, startReceive, ...inputs);
+const run = (...inputs: AnyInput[]) => walk(receive, task, startReceive, ...inputs);
 const SYRUP_LABEL = ']C1010950600013436917280331' + '10LM2617';
 
 describe('receiving', () => {
@@ -77,6 +76,18 @@ describe('receiving', () => {
     expect(commands).toMatchObject([{ itemId: 3, units: 6, lot: 'LM2617', expires: '2028-03-31' }]);
   });
 
+  it('never books in what was counted of one lot as another', () => {
+    const other = SYRUP_LABEL.replace('LM2617', 'LM2699');
+    const { last, commands, state } = run(scan(SYRUP_LABEL), count(31, 6), scan(other));
+    expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'LM2699', detail: 'Book in or clear the 6 cans of LM2617 first' });
+    expect(commands).toMatchObject([{ kind: 'refused' }]);
+    expect(state.lot).toBe('LM2617');
+    expect(run(scan(SYRUP_LABEL), count(31, 5), confirm, scan(other), confirm).commands).toMatchObject([
+      { lot: 'LM2617', units: 5 },
+      { lot: 'LM2699', units: 1 },
+    ]);
+  });
+
   it('asks for lot and date where the label has none', () => {
     const bare = run(scan(codes.syrup), count(31, 6), confirm);
     expect(bare.last?.feedback).toMatchObject({ band: 'not-this', title: 'Lot missing' });
@@ -126,9 +137,9 @@ describe('receiving', () => {
   });
 
   it('forgets a posted quantity when the server has answered', () => {
-    const { state } = run(scan(codes.tray), confirm, { kind: 'settled' });
+    const { state } = run(scan(codes.tray), confirm, { kind: 'settled', ids: ['id-1'] });
     expect(state.pending).toHaveLength(1);
-    const settled = receive(task, book, state, { kind: 'settled', id: 'id-2' });
+    const settled = receive.step(task, book, state, { kind: 'settled', id: 'x', ids: ['id-2'] });
     expect(settled.state.pending).toEqual([]);
   });
 

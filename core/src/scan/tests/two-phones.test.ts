@@ -5,11 +5,15 @@ import {
   startPack,
   startReceive,
   type Bundle,
+  type FloorCommand,
+  type Flow,
+  type FlowState,
+  type OwnInput,
   type PackCommand,
+  type PackState,
   type PackTask,
   type ReceiveCommand,
   type ReceiveTask,
-  type ScanInput,
 } from '../index.js';
 import { book, codes, places } from './book.js';
 
@@ -30,15 +34,13 @@ const receiveTask = (received: number, applied: string[]): ReceiveTask & Bundle 
   applied,
 });
 
-/** A phone's state without what its bundle already holds, as the screen keeps it. */
-function settle<Task extends Bundle, State extends { pending: readonly { id: string }[] }>(
-  reduce: (t: Task, b: typeof book, s: State, i: ScanInput) => { state: State },
-  task: Task,
+/** A phone's state once it has read its task anew, as the screen keeps it. */
+function settle<Task, State extends FlowState<Command>, Own extends OwnInput, Command extends FloorCommand>(
+  flow: Flow<Task, State, Own, Command>,
+  task: Task & Bundle,
   state: State,
 ): State {
-  return state.pending
-    .filter((p) => task.applied.includes(p.id))
-    .reduce((s, p) => reduce(task, book, s, { kind: 'settled', id: p.id }).state, state);
+  return flow.step(task, book, state, { kind: 'settled', id: 's', ids: task.applied }).state;
 }
 
 type Act = { phone: 0 | 1; does: 'tray' | 'jar' | 'book' | 'fetch' };
@@ -66,13 +68,13 @@ describe('two phones on one order', () => {
             does === 'book'
               ? { kind: 'confirm' as const, id: `k${i}` }
               : { kind: 'code' as const, id: `k${i}`, code: codes[does], how: 'scanned' as const };
-          const step = receive(p.task, book, p.state, input);
+          const step = receive.step(p.task, book, p.state, input);
           p.state = step.state;
           for (const c of step.commands) {
             if (c.kind !== 'receive') continue;
             const before = posted.reduce((n, x) => n + x.units, 0);
             if (before + c.units <= LIMIT) posted.push(c);
-            else p.state = receive(p.task, book, p.state, { kind: 'settled', id: c.id }).state;
+            else p.state = receive.step(p.task, book, p.state, { kind: 'settled', id: 's', ids: [c.id] }).state;
           }
         });
         for (const p of phones) {
@@ -96,15 +98,16 @@ describe('two phones on one order', () => {
           customer: 'C',
           note: null,
           noteSeen: false,
-          lines: [{ line: 1, itemId: 1, picked: 60, packed: done.length }],
+          parcels: [],
+          lines: [{ line: 1, itemId: 1, picked: 60, packed: done.length, unitG: null, unitMl: null }],
           applied: done.map((c) => c.id),
         });
-        let state = startPack;
+        let state: PackState = startPack;
         let seen = task();
         const onTheWay: PackCommand[] = [];
         delays.forEach((delay, i) => {
           state = settle(pack, seen, state);
-          const step = pack(seen, book, state, { kind: 'code', id: `k${i}`, code: codes.jar, how: 'scanned' });
+          const step = pack.step(seen, book, state, { kind: 'code', id: `k${i}`, code: codes.jar, how: 'scanned' });
           expect(step.feedback?.band).toBe('accepted');
           state = step.state;
           onTheWay.push(...(step.commands as PackCommand[]));

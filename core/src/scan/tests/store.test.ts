@@ -1,5 +1,5 @@
-import { checkPack, checkStore, openLine, pack, startPack, startStore, store, toPack, type PackTask, type StoreTask } from '../index.js';
-import { book, clear, codes, confirm, count, places, scan, walk } from './book.js';
+import { checkStore, startStore, store, type StoreTask } from '../index.js';
+import { type AnyInput, book, clear, codes, count, places, scan, walk } from './book.js';
 
 const standing: StoreTask = {
   siteId: 1,
@@ -19,7 +19,7 @@ const standing: StoreTask = {
     { itemId: 3, lotId: 8, lot: 'LM2', units: 6, fromPlaceId: 100, fromCode: 'DOCK-1', suggestion: null, then: [] },
   ],
 };
-const put = (...inputs: Parameters<typeof walk<StoreTask, typeof startStore, never>>[3][]) => walk(store, standing, startStore, ...inputs);
+const put = (...inputs: AnyInput[]) => walk(store, standing, startStore, ...inputs);
 
 describe('putting away', () => {
   it('takes two scans: the thing, the bin', () => {
@@ -85,7 +85,7 @@ describe('a cart', () => {
     ...standing,
     goods: [...standing.goods, { ...standing.goods[2]!, lotId: 9, lot: 'LM3', units: 2, fromPlaceId: 107, fromCode: 'CART-1' }],
   };
-  const push = (...inputs: Parameters<typeof walk<StoreTask, typeof startStore, never>>[3][]) => walk(store, onCart, startStore, ...inputs);
+  const push = (...inputs: AnyInput[]) => walk(store, onCart, startStore, ...inputs);
 
   it('is loaded by two scans, whatever zone the goods need', () => {
     expect(push(scan(codes.jar), scan('CART-1')).commands).toMatchObject([{ kind: 'store', units: 96, toPlaceId: 107 }]);
@@ -110,67 +110,5 @@ describe('a cart', () => {
     const { last, commands } = push(scan('CART-1'), scan(codes.syrup), scan('CART-1'));
     expect(last?.feedback?.detail).toBe('Syrup stands here already. Scan where it goes');
     expect(commands).toMatchObject([{ kind: 'refused' }]);
-  });
-});
-
-const order: PackTask = {
-  order: 'S-20417',
-  customer: 'Wick Hill Farm',
-  note: 'No prices in the box',
-  noteSeen: false,
-  lines: [
-    { line: 1, itemId: 1, picked: 50, packed: 0 },
-    { line: 2, itemId: 3, picked: 2, packed: 1 },
-  ],
-};
-const prove = (...inputs: Parameters<typeof walk<PackTask, typeof startPack, never>>[3][]) => walk(pack, order, startPack, ...inputs);
-
-describe('packing', () => {
-  it('proves each piece by its scan', () => {
-    const { commands, steps, state } = prove(scan(codes.tray), scan(codes.jar));
-    expect(commands).toMatchObject([
-      { kind: 'pack', line: 1, units: 48 },
-      { kind: 'pack', line: 1, units: 1 },
-    ]);
-    expect(steps[1]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '1 jar to go' });
-    expect(toPack(state, order.lines[0]!)).toBe(1);
-  });
-
-  it('says when a line is all in, and goes on to the next', () => {
-    const { last, state } = prove(scan(codes.syrup));
-    expect(last?.feedback?.detail).toBe('all 2 cans in');
-    expect(openLine(order, state)?.line).toBe(1);
-  });
-
-  it('refuses one too many, and the wrong parcel', () => {
-    expect(prove(scan(codes.syrup), scan(codes.syrup)).last?.feedback).toMatchObject({
-      band: 'too-many',
-      title: '1 can over',
-      detail: 'S-20417 wants no more of Syrup. Put it back in K-01-1',
-    });
-    expect(prove(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Not on S-20417.' });
-    expect(prove(scan('T-01')).last?.feedback).toMatchObject({ band: 'not-this', title: 'T-01' });
-    expect(prove(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
-  });
-
-  it('takes a keyed number for the line last touched', () => {
-    expect(prove(scan(codes.jar), count(11, 49)).commands).toMatchObject([{ units: 1 }, { units: 49, how: 'typed' }]);
-    expect(prove(count(11, 5)).commands).toEqual([]);
-  });
-
-  it('answers the note once', () => {
-    const { commands, state } = prove(confirm, confirm, scan('VX-CONFIRM'));
-    expect(commands).toEqual([{ kind: 'note-seen', id: 'id-1', order: 'S-20417' }]);
-    expect(state.noteSeen).toBe(true);
-  });
-
-  it('is judged by the same rule on the server', () => {
-    expect(checkPack('S-1', book.items['1'], 5, 5)).toBeNull();
-    expect(checkPack('S-1', book.items['2'], 6, 5)).toMatchObject({
-      band: 'too-many',
-      detail: 'S-1 wants 5 lids of Lid, gold. Set it apart',
-    });
-    expect(checkPack('S-1', undefined, 1, 1)).toMatchObject({ band: 'not-this' });
-    expect(checkPack('S-1', book.items['1'], -1, 5)).toMatchObject({ title: 'Nothing counted' });
   });
 });

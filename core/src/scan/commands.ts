@@ -1,0 +1,29 @@
+import type { CheckCommand, JudgeCommand } from './inspect.js';
+import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
+import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand } from './pick.js';
+import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
+import type { StoreCommand } from './store.js';
+import type { RefusedCommand } from './types.js';
+
+/** Every task of the floor, each with one flow. */
+export const TASK_KINDS = ['receive', 'inspect', 'store', 'pick', 'pack'] as const;
+export type TaskKind = (typeof TASK_KINDS)[number];
+
+/** Everything that a phone or a packing table can ask for. Commands are data: they are kept on the device until answered. */
+export type FloorCommand =
+  | ReceiveCommand
+  | ReceivePalletCommand
+  | TieCommand
+  | CloseArrivalCommand
+  | CheckCommand
+  | JudgeCommand
+  | StoreCommand
+  | TakeCommand
+  | PickCommand
+  | ShortCommand
+  | SetDownCommand
+  | PackCommand
+  | NoteSeenCommand
+  | CloseParcelCommand
+  | RefusedCommand;
+export type FloorCommandKind = FloorCommand['kind'];

@@ -1,0 +1,55 @@
+import type { FloorCommand, FloorCommandKind } from './commands.js';
+
+/** What may be done with a command that came too late: ask once more, let it go, or book the goods in apart. */
+export const QUESTION_ANSWERS = ['again', 'let-go', 'apart'] as const;
+export type QuestionAnswer = (typeof QUESTION_ANSWERS)[number];
+
+/** Why letting go is right, in the words of whoever stands there with the goods; null where nothing was done with goods or papers. */
+const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
+  receive: 'The goods are not booked in. Set them apart, or ask the office',
+  'receive-pallet': 'The pallet is not booked in. Scan the goods on it, or ask the office',
+  tie: 'The code stays unknown',
+  'close-arrival': 'The arrival stays open',
+  check: 'The check stays open',
+  judge: 'The goods still wait to be looked at',
+  store: 'Take the goods back to where they stood',
+  take: null,
+  pick: 'Put the goods back into their bin',
+  short: 'Look into the bin again',
+  'set-down': 'The tote is not set down',
+  pack: 'Take the goods out of the parcel',
+  'note-seen': 'The note waits to be read',
+  'close-parcel': 'The parcel stays open',
+  refused: null,
+};
+
+/** What letting a command go means for the goods. */
+export const letGoWords = (kind: FloorCommandKind): string | null => LEFT[kind];
+
+/** Whether somebody must say what becomes of a command that came too late; the others are let go of by themselves. */
+export const wantsAnAnswer = (kind: FloorCommandKind): boolean => LEFT[kind] !== null;
+
+/** The answers that a late command can be given. */
+export function answersFor(command: FloorCommand): readonly QuestionAnswer[] {
+  switch (command.kind) {
+    case 'receive':
+      return command.as === 'apart' ? ['again', 'let-go'] : ['again', 'apart', 'let-go'];
+    default:
+      return ['again', 'let-go'];
+  }
+}
+
+/**
+ * The command that an answer leads to, under an id of its own; null where nothing is booked. What is set apart counts on no
+ * line: it was more than there was room for, or its order is over.
+ */
+export function commandAfter(command: FloorCommand, answer: QuestionAnswer, id: string): FloorCommand | null {
+  switch (answer) {
+    case 'let-go':
+      return null;
+    case 'again':
+      return { ...command, id };
+    case 'apart':
+      return command.kind === 'receive' ? { ...command, id, lineId: null, as: 'apart', reason: 'too many' } : null;
+  }
+}

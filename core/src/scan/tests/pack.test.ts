@@ -1,0 +1,144 @@
+import {
+  checkPack,
+  goodsWeightG,
+  noteIsRead,
+  openLine,
+  pack,
+  parcelInUse,
+  parcelsNow,
+  startPack,
+  toPack,
+  type PackTask,
+} from '../index.js';
+import { type AnyInput, book, codes, confirm, count, scan, walk } from './book.js';
+
+const order: PackTask = {
+  order: 'S-20417',
+  customer: 'Wick Hill Farm',
+  note: 'No prices in the box',
+  noteSeen: false,
+  parcels: [],
+  lines: [
+    { line: 1, itemId: 1, picked: 50, packed: 0, unitG: 300, unitMl: 700 },
+    { line: 2, itemId: 3, picked: 2, packed: 1, unitG: 5000, unitMl: 4000 },
+  ],
+};
+const prove = (...inputs: AnyInput[]) => walk(pack, order, startPack, ...inputs);
+
+describe('packing', () => {
+  it('proves each piece by its scan', () => {
+    const { commands, steps, state } = prove(scan(codes.tray), scan(codes.jar));
+    expect(commands).toMatchObject([
+      { kind: 'pack', line: 1, units: 48 },
+      { kind: 'pack', line: 1, units: 1 },
+    ]);
+    expect(steps[1]?.feedback).toMatchObject({ title: 'Jar 454 g', detail: '1 jar to go' });
+    expect(toPack(state, order.lines[0]!)).toBe(1);
+  });
+
+  it('says when a line is all in, and goes on to the next', () => {
+    const { last, state } = prove(scan(codes.syrup));
+    expect(last?.feedback?.detail).toBe('all 2 cans in');
+    expect(openLine(order, state)?.line).toBe(1);
+  });
+
+  it('refuses one too many, and the wrong parcel', () => {
+    expect(prove(scan(codes.syrup), scan(codes.syrup)).last?.feedback).toMatchObject({
+      band: 'too-many',
+      title: '1 can over',
+      detail: 'S-20417 wants no more of Syrup. Put it back in K-01-1',
+    });
+    expect(prove(scan(codes.lid)).last?.feedback).toMatchObject({ band: 'not-this', detail: 'Not on S-20417.' });
+    expect(prove(scan('T-01')).last?.feedback).toMatchObject({ band: 'not-this', title: 'T-01' });
+    expect(prove(scan(codes.unknown)).last?.feedback?.band).toBe('unknown');
+  });
+
+  it('takes a keyed number for the line last touched', () => {
+    expect(prove(scan(codes.jar), count(11, 49)).commands).toMatchObject([{ units: 1 }, { units: 49, how: 'typed' }]);
+    expect(prove(count(11, 5)).commands).toEqual([]);
+  });
+
+  it('answers the note once', () => {
+    const { commands, state } = prove(confirm, confirm, scan('VX-CONFIRM'));
+    expect(commands).toEqual([{ kind: 'note-seen', id: 'id-1', order: 'S-20417' }]);
+    expect(noteIsRead(order, state)).toBe(true);
+  });
+
+  it('is judged by the same rule on the server', () => {
+    expect(checkPack('S-1', book.items['1'], 5, 5)).toBeNull();
+    expect(checkPack('S-1', book.items['2'], 6, 5)).toMatchObject({
+      band: 'too-many',
+      detail: 'S-1 wants 5 lids of Lid, gold. Set it apart',
+    });
+    expect(checkPack('S-1', undefined, 1, 1)).toMatchObject({ band: 'not-this' });
+    expect(checkPack('S-1', book.items['1'], -1, 5)).toMatchObject({ title: 'Nothing counted' });
+  });
+});
+
+describe('parcels of one order', () => {
+  const whole: PackTask = { ...order, note: null };
+  const all = [scan(codes.tray), count(11, 2), scan(codes.syrup)];
+  const close = (more: object = {}): AnyInput => ({ kind: 'close', carton: 'B2', weightG: 900, service: null, weightSeen: false, ...more });
+  const run = (task: PackTask, ...inputs: AnyInput[]) => walk(pack, task, startPack, ...inputs);
+
+  it('is closed once all is in it, with or without a service', () => {
+    const service = { carrier: 'HARRIER', code: 'parcel-48' };
+    expect(run(whole, ...all, close({ service })).commands.at(-1)).toEqual({
+      kind: 'close-parcel',
+      id: 'id-4',
+      order: 'S-20417',
+      parcel: 1,
+      carton: 'B2',
+      weightG: 900,
+      service,
+      weightSeen: false,
+    });
+    const { last, state } = run(whole, ...all, close());
+    expect(last?.feedback).toMatchObject({ band: 'accepted', detail: 'Its label comes once the carriers can be asked' });
+    expect(parcelsNow(whole, state)).toMatchObject([{ number: 1, open: false }]);
+  });
+
+  it('waits for what is still to be scanned, for something to be in it, and for the note', () => {
+    expect(run(whole, scan(codes.jar), close()).last?.feedback).toMatchObject({ detail: '50 pieces are still to scan into the parcel' });
+    const packed: PackTask = { ...whole, lines: whole.lines.map((l) => ({ ...l, packed: l.picked })) };
+    expect(run(packed, close()).last?.feedback).toMatchObject({ detail: 'Nothing is in it yet' });
+    expect(run(order, ...all, close()).last?.feedback).toMatchObject({ title: 'Note to answer' });
+    expect(run(order, ...all, confirm, close()).last?.feedback?.band).toBe('accepted');
+  });
+
+  it('is closed once, also when pressed twice', () => {
+    const { commands, last } = run(whole, ...all, close(), close());
+    expect(commands.filter((c) => c.kind === 'close-parcel')).toHaveLength(1);
+    expect(last?.feedback?.band).toBe('not-this');
+  });
+
+  it('may be open at the same time, and goods go into the one that is chosen', () => {
+    const { commands, state, last } = run(
+      whole,
+      scan(codes.tray),
+      { kind: 'parcel', number: 'next' },
+      count(11, 2),
+      { kind: 'parcel', number: 1 },
+      close(),
+    );
+    expect(commands).toMatchObject([
+      { kind: 'pack', parcel: 1, units: 48 },
+      { kind: 'pack', parcel: 2, units: 2 },
+      { kind: 'close-parcel', parcel: 1 },
+    ]);
+    expect(last?.feedback?.band).toBe('accepted');
+    expect(parcelInUse(whole, state)).toBe(2);
+  });
+
+  it('that is closed is not chosen again', () => {
+    const closed: PackTask = { ...whole, parcels: [{ number: 1, code: 'S-20417-1', open: false, contents: [{ line: 1, units: 1 }] }] };
+    const { commands } = run(closed, { kind: 'parcel', number: 1 }, scan(codes.jar));
+    expect(commands).toMatchObject([{ kind: 'pack', parcel: 2 }]);
+  });
+
+  it('is weighed by its goods alone, where all of their weights are known', () => {
+    expect(goodsWeightG(whole, [{ line: 1, units: 2 }])).toBe(600);
+    const odd = { lines: [{ ...whole.lines[0]!, unitG: null }] };
+    expect(goodsWeightG(odd, [{ line: 1, units: 2 }])).toBeNull();
+  });
+});
