@@ -1,9 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { reserve, type WaitingOrder } from '@vectrum/core/allocation';
 import { available } from '@vectrum/core/ledger';
-import { marks, rows, type Tx } from '../platform/database/tx.js';
+import { ordersIn } from '@vectrum/core/orders';
+import { sqlList } from '../platform/database/sql.js';
+import { marks, num, rows, type Tx } from '../platform/database/tx.js';
 import type { SiteChange } from '../stock/ledger.service.js';
+import { promisedSql } from '../platform/database/promised.js';
+import { Reservations } from './reservations.service.js';
 import { StockTeller } from './stock-teller.js';
+
+const PROMISABLE = sqlList(ordersIn('promisable'));
 
 interface SiteStockRow {
   item_id: number;
@@ -14,7 +20,7 @@ interface SiteStockRow {
 interface LineRow {
   id: number;
   item_id: number;
-  lacks: number;
+  lacks: number | string;
   order_id: number;
   priority: number;
   promised_at: Date;
@@ -27,7 +33,10 @@ interface LineRow {
  */
 @Injectable()
 export class AllocationService {
-  constructor(private readonly teller: StockTeller) {}
+  constructor(
+    private readonly reservations: Reservations,
+    private readonly teller: StockTeller,
+  ) {}
 
   /** Gives what is free to those who wait, takes back what is no longer there, and tells the channels. */
   async settle(tx: Tx, changes: readonly SiteChange[]): Promise<void> {
@@ -54,9 +63,9 @@ export class AllocationService {
     const items = [...free.keys()];
     const lines = await rows<LineRow>(
       tx,
-      `SELECT l.id, l.item_id, l.units - l.reserved_units AS lacks, o.id AS order_id, o.priority, o.promised_at, o.placed_at
+      `SELECT l.id, l.item_id, l.units - ${promisedSql('l')} AS lacks, o.id AS order_id, o.priority, o.promised_at, o.placed_at
        FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ('open','held') AND l.reserved_units < l.units ORDER BY o.id, l.line FOR UPDATE`,
+       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ${PROMISABLE} AND ${promisedSql('l')} < l.units ORDER BY o.id, l.line FOR UPDATE`,
       [...items, siteId],
     );
     const waiting = new Map<number, WaitingOrder>();
@@ -68,38 +77,31 @@ export class AllocationService {
         placed: l.placed_at.toISOString(),
         lines: [],
       };
-      order.lines.push({ lineId: l.id, itemId: l.item_id, short: l.lacks });
+      order.lines.push({ lineId: l.id, itemId: l.item_id, short: num(l.lacks) });
       waiting.set(l.order_id, order);
     }
-    for (const grant of reserve([...waiting.values()], free)) await this.change(tx, siteId, grant.lineId, grant.itemId, grant.units);
+    for (const { lineId, itemId, units } of reserve([...waiting.values()], free))
+      await this.reservations.hold(tx, { lineId, itemId, siteId }, units);
   }
 
-  /** Frees promises that nothing stands behind, last promised first, never those already picked. Returns the units freed. */
+  /**
+   * Frees promises that nothing stands behind, last promised first, never those that a round already goes for. Returns the
+   * units freed.
+   */
   private async takeBack(tx: Tx, siteId: number, itemId: number, units: number): Promise<number> {
-    const lines = await rows<{ id: number; spare: number }>(
+    const held = await rows<{ lineId: number; spare: number }>(
       tx,
-      `SELECT l.id, l.reserved_units - l.picked_units AS spare FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id = ? AND o.site_id = ? AND o.state IN ('open','held') AND l.reserved_units > l.picked_units ORDER BY o.priority, o.promised_at DESC, o.id DESC FOR UPDATE`,
+      `SELECT v.order_line_id AS lineId, v.units AS spare FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
+       WHERE v.item_id = ? AND v.site_id = ? AND v.place_id IS NULL AND o.state IN ${PROMISABLE} ORDER BY o.priority, o.promised_at DESC, o.id DESC FOR UPDATE`,
       [itemId, siteId],
     );
     let freed = 0;
-    for (const line of lines) {
-      const part = Math.min(line.spare, units - freed);
+    for (const { lineId, spare } of held) {
+      const part = Math.min(spare, units - freed);
       if (part <= 0) break;
-      await this.change(tx, siteId, line.id, itemId, -part);
+      await this.reservations.free(tx, { lineId, itemId, siteId }, null, part);
       freed += part;
     }
     return freed;
-  }
-
-  /** Reserves units for a line (or frees them, below nought): line and site figure together. */
-  async change(tx: Tx, siteId: number, lineId: number, itemId: number, units: number): Promise<void> {
-    await tx.query('UPDATE sales_order_line SET reserved_units = reserved_units + ? WHERE id = ?', [units, lineId]);
-    await this.changeSite(tx, siteId, itemId, units);
-  }
-
-  /** Changes a site's reserved figure alone: for goods that leave the house with their promise kept. */
-  async changeSite(tx: Tx, siteId: number, itemId: number, units: number): Promise<void> {
-    await tx.query('UPDATE site_stock SET reserved = reserved + ? WHERE site_id = ? AND item_id = ?', [units, siteId, itemId]);
   }
 }

@@ -2,6 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
+import { Reservations } from '../allocation/reservations.service.js';
+import { OrderStates } from '../orders/order-states.service.js';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
@@ -34,6 +36,8 @@ export class DispatchService {
     private readonly commands: CommandLog,
     private readonly ledger: LedgerService,
     private readonly allocation: AllocationService,
+    private readonly reservations: Reservations,
+    private readonly states: OrderStates,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
   ) {}
@@ -48,8 +52,8 @@ export class DispatchService {
       this.source,
       `SELECT p.code, o.code AS \`order\`, o.customer, p.state, c.code AS carrier, c.name AS carrierName, p.service, p.weight_g AS weightG, p.tracking, COALESCE(p.labelled_at, p.label_asked_at) AS since, o.promised_at AS promisedAt,
          (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.document = o.code AND x.state = 'failing' LIMIT 1) AS trouble
-       FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN carrier c ON c.id = p.carrier_id
-       WHERE p.state IN ('label-asked','labelled') AND o.site_id IN (?) ORDER BY p.id LIMIT 500`,
+       FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN carrier c ON c.id = p.carrier_id JOIN place w ON w.id = p.place_id
+       WHERE p.state IN ('label-asked','labelled') AND w.site_id IN (?) ORDER BY p.id LIMIT 500`,
       [[0, ...siteIds]],
     );
     return lanes.map((lane) => ({ ...lane, parcels: parcels.filter((p) => p.carrier === lane.carrier) }));
@@ -134,7 +138,8 @@ export class DispatchService {
     );
     for (const line of lines) {
       await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [line.units, line.order_line_id]);
-      await this.allocation.changeSite(tx, order.site_id, line.item_id, -line.units);
+      const holder = { lineId: line.order_line_id, itemId: line.item_id, siteId: carrier.site_id };
+      await this.reservations.free(tx, holder, { placeId: parcel.place_id, lotId: line.lot_id }, line.units);
     }
     await tx.query(`UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`, [
       handOver,
@@ -145,10 +150,10 @@ export class DispatchService {
       'SELECT COUNT(*) AS n FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND l.shipped_units < l.units AND COALESCE(i.never_holds_up, 0) = 0',
       [parcel.order_id],
     );
-    await tx.query(
-      'UPDATE sales_order SET state = ?, shipped_at = UTC_TIMESTAMP(3), note_seen_by = NULL, version = version + 1 WHERE id = ?',
-      [num(rest?.n) === 0 ? 'shipped' : 'open', parcel.order_id],
-    );
+    await tx.query('UPDATE sales_order SET shipped_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?', [parcel.order_id]);
+    await this.states.refresh(tx, [parcel.order_id]);
+    // What is packed of it later is another parcel, whose packer reads the note again.
+    await tx.query(`UPDATE sales_order SET note_seen_by = NULL WHERE id = ? AND state = 'open'`, [parcel.order_id]);
     await this.allocation.settle(tx, changes);
     if (order.base_url)
       await this.outbox.send(

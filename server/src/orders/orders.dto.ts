@@ -85,5 +85,7 @@ export class ClearHoldDto {
   links?: LinkLineDto[];
 }
 export class ReleasedDto {
+  /** The first round, and all of them: one for each site that the order ships from. */
   round: string;
+  rounds: string[];
 }

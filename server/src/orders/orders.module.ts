@@ -3,6 +3,7 @@ import { AllocationModule } from '../allocation/allocation.module.js';
 import { CustomersController } from './customers.controller.js';
 import { CustomersService } from './customers.service.js';
 import { OrderIntake } from './order-intake.service.js';
+import { OrderStates } from './order-states.service.js';
 import { OrdersController } from './orders.controller.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
@@ -10,7 +11,7 @@ import { OrdersService } from './orders.service.js';
 @Module({
   imports: [AllocationModule],
   controllers: [OrdersController, CustomersController],
-  providers: [OrdersQueries, OrdersService, OrderIntake, CustomersService],
-  exports: [OrdersQueries, OrderIntake, CustomersService],
+  providers: [OrdersQueries, OrdersService, OrderIntake, OrderStates, CustomersService],
+  exports: [OrdersQueries, OrderIntake, OrderStates, CustomersService],
 })
 export class OrdersModule {}

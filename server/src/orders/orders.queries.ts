@@ -1,11 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
+import { ordersIn } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
+import { promisedSql } from '../platform/database/promised.js';
+import { sqlList } from '../platform/database/sql.js';
 import { num, one, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import type { OrderDto, OrderLineDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
-const OPEN = `('open','held','released','picking','picked','packed')`;
+const OPEN = sqlList(ordersIn('live'));
 
 /** Reads sales orders: the list by departure, the sheet with stock for each line. */
 @Injectable()
@@ -16,7 +19,7 @@ export class OrdersQueries {
     const found = await rows<Omit<OrderRowDto, 'late' | 'stock'> & { late: number; stock: string | null }>(
       this.source,
       `SELECT o.code, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
-         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN l.reserved_units >= l.units THEN 'ready' WHEN l.reserved_units > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock
+         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
        WHERE o.site_id IN (?) AND ${gone ? `o.state = 'shipped'` : `o.state IN ${OPEN}`} ORDER BY ${gone ? 'o.shipped_at DESC' : 'o.promised_at, o.id'} LIMIT 500`,
       [[0, ...siteIds]],
@@ -34,7 +37,7 @@ export class OrdersQueries {
       this.source,
       `SELECT o.id, o.code, c.name AS channel, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, o.email, o.address_line AS addressLine, o.city, o.postcode, o.country,
          o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
-         (SELECT r.code FROM pick_round r WHERE r.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS round
+         (SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS round
        FROM sales_order o JOIN channel c ON c.id = o.channel_id JOIN site s ON s.id = o.site_id WHERE o.code = ? AND o.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
@@ -54,7 +57,7 @@ export class OrdersQueries {
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
     const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
       this.source,
-      `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, l.reserved_units AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
+      `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
        FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
        WHERE l.order_id = ? ORDER BY l.line`,
@@ -65,6 +68,7 @@ export class OrdersQueries {
       weightG,
       lines: found.map(({ onHand, held, taken, weight: _weight, ...l }) => ({
         ...l,
+        reserved: num(l.reserved),
         free: available({ onHand, held, reserved: taken }),
       })),
     };

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { ordersIn } from '@vectrum/core/orders';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { ActivityService } from '../activity/activity.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
@@ -8,6 +9,7 @@ import type { Tx } from '../platform/database/tx.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { mustMatch } from '../platform/version.js';
 import type { ClearHoldDto, LinkLineDto } from './orders.dto.js';
+import { OrderStates } from './order-states.service.js';
 import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
 
 /** What the order desk does to an order: mend its address, link unknown codes, let it go on. */
@@ -17,6 +19,7 @@ export class OrdersService {
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
     private readonly allocation: AllocationService,
+    private readonly states: OrderStates,
   ) {}
 
   /** Mends what held the order; it goes on where nothing is left to mend. */
@@ -26,7 +29,7 @@ export class OrdersService {
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.siteId);
       mustMatch(order.version, version);
-      if (order.state !== 'held' && order.state !== 'open') throw badState(`${code} is ${order.state} already`);
+      if (!ordersIn('promisable').includes(order.state)) throw badState(`${code} is ${order.state} already`);
       for (const link of input.links ?? []) await this.link(tx, order, link);
       const address = {
         addressLine: input.addressLine ?? order.addressLine,
@@ -44,10 +47,10 @@ export class OrdersService {
       await tx.update(SalesOrder, order.id, {
         ...address,
         holdReason,
-        state: holdReason ? 'held' : 'open',
         notePacker: input.notePacker === undefined ? order.notePacker : input.notePacker,
         version: version + 1,
       });
+      await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'order',
         glyph: holdReason ? 'held' : 'empty',

@@ -1,7 +1,5 @@
+import type { OrderState } from '@vectrum/core/orders';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
-
-export const SO_STATES = ['open', 'held', 'released', 'picking', 'picked', 'packed', 'shipped', 'cancelled'] as const;
-export type SalesOrderState = (typeof SO_STATES)[number];
 
 @Entity('sales_order')
 export class SalesOrder {
@@ -10,7 +8,7 @@ export class SalesOrder {
   @Column({ name: 'channel_id' }) channelId: number;
   @Column({ name: 'channel_ref' }) channelRef: string;
   @Column({ name: 'site_id' }) siteId: number;
-  @Column({ type: 'varchar' }) state: SalesOrderState;
+  @Column({ type: 'varchar' }) state: OrderState;
   @Column({ name: 'hold_reason', type: 'varchar', nullable: true }) holdReason: string | null;
   @Column() customer: string;
   @Column() email: string;
@@ -39,7 +37,6 @@ export class SalesOrderLine {
   @Column() quantity: number;
   @Column() units: number;
   @Column({ type: 'decimal' }) price: string;
-  @Column({ name: 'reserved_units' }) reservedUnits: number;
   @Column({ name: 'picked_units' }) pickedUnits: number;
   @Column({ name: 'packed_units' }) packedUnits: number;
   @Column({ name: 'shipped_units' }) shippedUnits: number;

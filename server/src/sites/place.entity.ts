@@ -1,3 +1,4 @@
+import type { ZoneRule } from '@vectrum/core/places';
 import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 @Entity('site')
@@ -7,29 +8,6 @@ export class Site {
   @Column() name: string;
   @Column({ name: 'time_zone' }) timeZone: string;
 }
-
-export const PLACE_KINDS = [
-  'dock',
-  'inspection',
-  'pick-face',
-  'reserve',
-  'packing-table',
-  'dispatch-lane',
-  'quarantine',
-  'counter',
-  'tote',
-  'cart',
-  'pallet',
-] as const;
-export type PlaceKind = (typeof PLACE_KINDS)[number];
-
-/** What a zone is for: goods that need cold stand only in cold zones, restricted goods only in restricted ones. */
-export const RULES = ['none', 'cold', 'restricted'] as const;
-export type ZoneRule = (typeof RULES)[number];
-
-/** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
-export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
-export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
 
 @Entity('place')
 export class Place {

@@ -1,3 +1,4 @@
+import { kindsFor } from '@vectrum/core/places';
 import { Injectable } from '@nestjs/common';
 import { segmentLength, type PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
@@ -14,7 +15,7 @@ import { WalkingOrder } from './walking-order.service.js';
 const ACTIVE_DAYS = 7;
 const SHORTEST_M = 0.5;
 /** Kinds that stand on the plan as a point of their own; bins stand along their aisle. */
-const POINTS = ['dock', 'inspection', 'packing-table', 'dispatch-lane', 'quarantine', 'counter', 'pick-face', 'reserve'];
+const POINTS = kindsFor('point');
 
 /** The plan of a site, to scale: what is drawn, where it stands, how full and how busy its bays are. */
 @Injectable()

@@ -15,7 +15,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { PLACE_KINDS, type PlaceKind, RULES, type ZoneRule } from './place.entity.js';
+import { PLACE_KINDS, type PlaceKind, ZONE_RULES, type ZoneRule } from '@vectrum/core/places';
 
 const CODE = /^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/;
 const CODE_SAYS = 'A place code is letters, digits and hyphens, such as C-07-2';
@@ -86,7 +86,7 @@ export class EditZoneDto {
   @IsInt() siteId: number;
   @Matches(CODE, { message: 'A zone code is letters, digits and hyphens, such as COLD' }) code: string;
   @IsString() @Length(1, 60) name: string;
-  @IsIn(RULES) rule: ZoneRule;
+  @IsIn(ZONE_RULES) rule: ZoneRule;
 }
 export class AislesDto {
   @IsInt() siteId: number;

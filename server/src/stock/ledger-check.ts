@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm';
+import { promisedSql } from '../platform/database/promised.js';
 import { num, rows } from '../platform/database/tx.js';
 
 /** One thing that is wrong with the ledger, in words. */
@@ -37,10 +38,27 @@ const CHECKS: readonly Check[] = [
         ON b.site_id = s.site_id AND b.item_id = s.item_id WHERE s.on_hand <> COALESCE(b.units, 0) OR s.held <> COALESCE(b.held, 0)`,
   },
   {
-    says: 'A site’s reserved figure differs from its order lines',
-    sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - COALESCE(l.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
-      LEFT JOIN (SELECT o.site_id, l.item_id, SUM(l.reserved_units - l.shipped_units) AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id IS NOT NULL GROUP BY o.site_id, l.item_id) l
-        ON l.site_id = s.site_id AND l.item_id = s.item_id WHERE s.reserved <> COALESCE(l.units, 0)`,
+    says: 'A site’s reserved figure differs from its reservations',
+    sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - COALESCE(v.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
+      LEFT JOIN (SELECT site_id, item_id, SUM(units) AS units FROM reservation GROUP BY site_id, item_id) v ON v.site_id = s.site_id AND v.item_id = s.item_id WHERE s.reserved <> COALESCE(v.units, 0)`,
+  },
+  {
+    says: 'A line is promised more than it wants',
+    sql: `SELECT CONCAT(o.code, ' line ', l.line) AS what, ${promisedSql('l')} - l.units AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id IS NOT NULL AND ${promisedSql('l')} > l.units`,
+  },
+  {
+    says: 'More is held for orders in a tote than is in it, or a parcel holds what is not held for its order',
+    sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, SUM(x.units) AS units FROM
+      (SELECT place_id, item_id, lot_id, units FROM balance WHERE stock_condition = 'good' UNION ALL SELECT place_id, item_id, lot_id, -CAST(units AS SIGNED) FROM reservation WHERE place_id IS NOT NULL) x
+      JOIN place p ON p.id = x.place_id AND p.kind IN ('tote','parcel') JOIN item i ON i.id = x.item_id GROUP BY x.place_id, x.item_id, x.lot_id HAVING SUM(x.units) < 0 OR (MAX(p.kind) = 'parcel' AND SUM(x.units) <> 0)`,
+  },
+  {
+    says: 'Goods are held at one site in a place of another',
+    sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, v.units FROM reservation v JOIN place p ON p.id = v.place_id AND p.site_id <> v.site_id JOIN item i ON i.id = v.item_id`,
+  },
+  {
+    says: 'A place stands at another site than what it is in',
+    sql: `SELECT p.code AS what, p.site_id AS units FROM place p JOIN place q ON q.id = p.parent_id WHERE p.site_id <> q.site_id`,
   },
   {
     says: 'More is reserved at a site than good stock is there',

@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
+import type { PlaceId } from '@vectrum/core/ids';
 import { micro, times } from '@vectrum/core/money';
+import { isOutside, type OutsideKind } from '@vectrum/core/places';
 import {
   changesOf,
   conditionAfter,
@@ -12,9 +14,8 @@ import {
 } from '@vectrum/core/ledger';
 import { type Crossing, ValueService, type Worth } from '../books/value.service.js';
 import type { Act } from '../platform/act.js';
-import { marks, one, rows, type Tx } from '../platform/database/tx.js';
+import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
-import { OUTSIDE_KINDS, type OutsideKind } from '../sites/place.entity.js';
 
 /** What a set of movements was for; kept with each of them. */
 export interface Posting {
@@ -34,8 +35,6 @@ interface PlaceSite {
   kind: string;
   code: string;
 }
-
-const OUTSIDE = new Set<string>(OUTSIDE_KINDS);
 
 /** Site figures that a posting changed; whoever reserves stock looks at these next. */
 export interface SiteChange {
@@ -115,6 +114,26 @@ export class LedgerService {
     return changes;
   }
 
+  /**
+   * The figures of two sites after containers have changed sides with all that is in them. The rows of `places` are locked
+   * and name their new site already. Returns the figures that changed.
+   */
+  async figuresFollow(tx: Tx, places: readonly PlaceId[], from: number, to: number): Promise<SiteChange[]> {
+    const held = await rows<{ itemId: number; units: string; apart: string }>(
+      tx,
+      `SELECT item_id AS itemId, SUM(units) AS units, SUM(IF(stock_condition = 'good', 0, units)) AS apart FROM balance WHERE place_id IN (${marks(places)}) AND units > 0 GROUP BY item_id ORDER BY item_id`,
+      [...places],
+    );
+    const sites = [
+      { siteId: from, sign: -1 },
+      { siteId: to, sign: 1 },
+    ].sort((a, b) => a.siteId - b.siteId);
+    for (const { siteId, sign } of sites)
+      for (const h of held)
+        await this.changeFigures(tx, { siteId, itemId: h.itemId, onHand: sign * num(h.units), held: sign * num(h.apart) });
+    return sites.flatMap(({ siteId }) => held.map(({ itemId }) => ({ siteId, itemId })));
+  }
+
   /** The place outside the house that takes the other side of a movement. */
   async outside(tx: Tx, kind: OutsideKind): Promise<number> {
     const place = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1', [kind]);
@@ -144,9 +163,14 @@ export class LedgerService {
       );
   }
 
+  /** The places of movements. None of them changes its site until the transaction ends. */
   private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
     const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
-    const found = await rows<PlaceSite>(tx, `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)})`, ids);
+    const found = await rows<PlaceSite>(
+      tx,
+      `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)}) LOCK IN SHARE MODE`,
+      ids,
+    );
     if (found.length !== ids.length) throw new Problem(404, 'not-found', 'One of these places is not known here');
     return new Map(found.map((p) => [p.id, p]));
   }
@@ -154,7 +178,7 @@ export class LedgerService {
   private async change(tx: Tx, c: BalanceChange, places: ReadonlyMap<number, PlaceSite>): Promise<void> {
     if (c.change === 0) return;
     const place = places.get(c.placeId);
-    const bounded = !OUTSIDE.has(place?.kind ?? '');
+    const bounded = !isOutside(place?.kind ?? '');
     if (bounded && c.change < 0) {
       const done = await tx.query<{ affectedRows: number }>(
         'UPDATE balance SET units = units + ? WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = ? AND units >= ?',
@@ -213,19 +237,21 @@ export class LedgerService {
       sums.set(key, sum);
     }
     const changed = [...sums].filter(([, s]) => s.onHand !== 0 || s.held !== 0).sort(([a], [b]) => (a < b ? -1 : 1));
-    for (const [, s] of changed) {
-      await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [
-        s.siteId,
-        s.itemId,
-      ]);
-      await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [
-        s.onHand,
-        s.held,
-        s.siteId,
-        s.itemId,
-      ]);
-    }
+    for (const [, s] of changed) await this.changeFigures(tx, s);
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
+  }
+
+  private async changeFigures(tx: Tx, s: SiteChange & { onHand: number; held: number }): Promise<void> {
+    await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [
+      s.siteId,
+      s.itemId,
+    ]);
+    await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [
+      s.onHand,
+      s.held,
+      s.siteId,
+      s.itemId,
+    ]);
   }
 }
 
@@ -238,7 +264,7 @@ function crossingsOf(
   places: ReadonlyMap<number, PlaceSite>,
 ): Crossing[] {
   const kindOf = (id: number) => places.get(id)?.kind ?? '';
-  const ours = (placeId: number, condition: Condition) => !OUTSIDE.has(kindOf(placeId)) && isOurs(condition);
+  const ours = (placeId: number, condition: Condition) => !isOutside(kindOf(placeId)) && isOurs(condition);
   return movements.flatMap((m, i): Crossing[] => {
     const [from, to] = [ours(m.fromPlaceId, m.condition), ours(m.toPlaceId, conditionAfter(m))];
     if (from === to) return [];
@@ -251,7 +277,7 @@ function crossingsOf(
         units: m.units,
         direction: to ? 'in' : 'out',
         // What stood apart in the house was still its supplier's.
-        outside: OUTSIDE.has(other) ? other : 'supplier',
+        outside: isOutside(other) ? other : 'supplier',
         document: posting.document,
         reversesId: reverses[i] ?? null,
         worth: posting.worths?.[i] ?? (cost ? { value: times(micro(cost), m.units), parts: [] } : null),

@@ -4,6 +4,12 @@ import { DataSource } from 'typeorm';
 import { num, one, rows } from '../platform/database/tx.js';
 import type { BinStockDto, ItemStockDto, MovementDto, MovementPageDto, StockFigureDto } from './stock.dto.js';
 import { whyHeld, whyIncoming, whyProjected, whyReserved } from './why.js';
+import { ordersIn } from '@vectrum/core/orders';
+import { promisedSql } from '../platform/database/promised.js';
+import { sqlList } from '../platform/database/sql.js';
+
+const PROMISABLE = sqlList(ordersIn('promisable'));
+const PROMISED = promisedSql('l');
 
 const TASK_WORDS: Readonly<Record<string, string>> = {
   open: 'Opening stock',
@@ -39,8 +45,8 @@ export class StockQueries {
       `SELECT s.id AS siteId, s.name AS site, COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved,
          COALESCE((SELECT SUM(l.open_units) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
                    WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0) AS incoming,
-         COALESCE((SELECT SUM(l.units - l.reserved_units) FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('open','held')), 0) AS waiting
+         COALESCE((SELECT SUM(l.units - ${PROMISED}) FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
+                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ${PROMISABLE}), 0) AS waiting
        FROM site s LEFT JOIN site_stock st ON st.site_id = s.id AND st.item_id = ? WHERE s.id IN (?) ORDER BY s.id`,
       [itemId, itemId, itemId, [0, ...siteIds]],
     );
@@ -90,8 +96,8 @@ export class StockQueries {
     );
     const reserved = await rows<{ code: string; units: number }>(
       this.source,
-      `SELECT o.code, l.reserved_units - l.shipped_units AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id = ? AND o.site_id = ? AND l.reserved_units > l.shipped_units AND o.state NOT IN ('shipped','cancelled') ORDER BY o.promised_at LIMIT 8`,
+      `SELECT o.code, SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
+       WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at LIMIT 8`,
       [itemId, siteId],
     );
     return whyAvailable(figures, {

@@ -1,6 +1,12 @@
 import { available, type WhyTerm } from '@vectrum/core/ledger';
 import { num, rows, type Tx } from '../platform/database/tx.js';
 import type { StockFigureDto } from './stock.dto.js';
+import { ordersIn } from '@vectrum/core/orders';
+import { promisedSql } from '../platform/database/promised.js';
+import { sqlList } from '../platform/database/sql.js';
+
+const PROMISABLE = sqlList(ordersIn('promisable'));
+const PROMISED = promisedSql('l');
 
 type Source = Pick<Tx, 'query'>;
 const MOST_TERMS = 12;
@@ -34,8 +40,8 @@ export async function whyHeld(source: Source, itemId: number, siteId: number): P
 export async function whyReserved(source: Source, itemId: number, siteId: number): Promise<WhyTerm[]> {
   const found = await rows<{ code: string; customer: string; units: string }>(
     source,
-    `SELECT o.code, o.customer, l.reserved_units - l.shipped_units AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-     WHERE l.item_id = ? AND o.site_id = ? AND l.reserved_units > l.shipped_units ORDER BY o.promised_at, o.id`,
+    `SELECT o.code, o.customer, SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
+     WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at, o.id`,
     [itemId, siteId],
   );
   return listed(
@@ -65,7 +71,7 @@ export async function whyProjected(source: Source, itemId: number, siteId: numbe
     whyIncoming(source, itemId, siteId),
     rows<{ code: string }>(
       source,
-      `SELECT o.code FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id = ? AND o.site_id = ? AND l.units > l.reserved_units AND o.state IN ('open','held') ORDER BY o.promised_at LIMIT 6`,
+      `SELECT o.code FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id = ? AND o.site_id = ? AND l.units > ${PROMISED} AND o.state IN ${PROMISABLE} ORDER BY o.promised_at LIMIT 6`,
       [itemId, siteId],
     ),
   ]);

@@ -16,6 +16,8 @@ import { Conditions1790000000015 } from './0015-conditions.js';
 import { Inspection1790000000016 } from './0016-inspection.js';
 import { DoorsAndFiles1790000000017 } from './0017-doors-and-files.js';
 import { SupplierKeys1790000000018 } from './0018-supplier-keys.js';
+import { Floor1790000000019 } from './0019-floor.js';
+import { Reservations1790000000020 } from './0020-reservations.js';
 
 /** In the order in which they run. */
 export const migrations = [
@@ -37,4 +39,6 @@ export const migrations = [
   Inspection1790000000016,
   DoorsAndFiles1790000000017,
   SupplierKeys1790000000018,
+  Floor1790000000019,
+  Reservations1790000000020,
 ];

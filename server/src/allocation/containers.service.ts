@@ -1,0 +1,61 @@
+import { Injectable } from '@nestjs/common';
+import type { PlaceId } from '@vectrum/core/ids';
+import { isFor } from '@vectrum/core/places';
+import type { Act } from '../platform/act.js';
+import { marks, one, rows, type Tx } from '../platform/database/tx.js';
+import { badState, notFound } from '../platform/problem.js';
+import { LedgerService } from '../stock/ledger.service.js';
+import { AllocationService } from './allocation.service.js';
+import { Reservations } from './reservations.service.js';
+
+interface Container {
+  site_id: number | null;
+  parent_id: number | null;
+  code: string;
+  kind: string;
+}
+
+/** Moves totes, carts, pallets and parcels: their parent changes, and nothing within. */
+@Injectable()
+export class Containers {
+  constructor(
+    private readonly ledger: LedgerService,
+    private readonly reservations: Reservations,
+    private readonly allocation: AllocationService,
+  ) {}
+
+  /**
+   * Puts a container somewhere else. Where that is another site, the figures of both sites and what is promised there change
+   * by what it holds.
+   */
+  async move(tx: Tx, act: Act | null, placeId: PlaceId, toId: PlaceId): Promise<void> {
+    const moving = await one<Container>(tx, 'SELECT site_id, parent_id, code, kind FROM place WHERE id = ? FOR UPDATE', [placeId]);
+    const to = await one<Container>(tx, 'SELECT site_id, parent_id, code, kind FROM place WHERE id = ?', [toId]);
+    if (!moving?.site_id || !to?.site_id) throw notFound('That place');
+    if (!isFor(moving.kind, 'container')) throw badState(`${moving.code} stands where it stands. It cannot be moved`);
+    if (moving.parent_id === toId) return;
+    const all = await this.within(tx, placeId);
+    if (all.includes(toId)) throw badState(`${moving.code} cannot be put into itself`);
+    await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [toId, placeId]);
+    await tx.query(
+      'INSERT INTO container_move (place_id, from_parent_id, to_parent_id, from_site_id, to_site_id, person_id) VALUES (?, ?, ?, ?, ?, ?)',
+      [placeId, moving.parent_id, toId, moving.site_id, to.site_id, act?.person.id ?? null],
+    );
+    if (moving.site_id === to.site_id) return;
+    await tx.query(`UPDATE place SET site_id = ? WHERE id IN (${marks(all)})`, [to.site_id, ...all]);
+    const changes = await this.ledger.figuresFollow(tx, all, moving.site_id, to.site_id);
+    await this.reservations.moveSite(tx, all, to.site_id);
+    await this.allocation.settle(tx, changes);
+  }
+
+  /** A container and all that stands in it. */
+  private async within(tx: Tx, placeId: PlaceId): Promise<PlaceId[]> {
+    const all = new Set([placeId]);
+    for (let inside: number[] = [placeId]; inside.length > 0;) {
+      const found = await rows<{ id: number }>(tx, `SELECT id FROM place WHERE parent_id IN (${marks(inside)})`, inside);
+      inside = found.map((f) => f.id).filter((id) => !all.has(id));
+      for (const id of inside) all.add(id);
+    }
+    return [...all];
+  }
+}

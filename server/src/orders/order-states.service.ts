@@ -1,0 +1,78 @@
+import { Injectable } from '@nestjs/common';
+import { type LineProgress, orderState, type OrderState } from '@vectrum/core/orders';
+import { marks, num, rows, type Tx } from '../platform/database/tx.js';
+
+interface OrderRow {
+  id: number;
+  state: OrderState;
+  cancelled: number | string;
+  held: number | string;
+  begun: number | string;
+}
+type LineRow = { orderId: number } & { [K in keyof LineProgress]: number | string };
+
+/** Where the goods of each line lie, by the places that its reservations follow them to. */
+const PROGRESS = `SELECT v.order_line_id AS lineId,
+    SUM(IF(p.kind NOT IN ('tote','parcel'), v.units, 0)) AS toPick,
+    SUM(IF(p.kind = 'tote' AND u.set_down_at IS NULL, v.units, 0)) AS walking,
+    SUM(IF(p.kind = 'tote' AND u.set_down_at IS NOT NULL, v.units, 0)) AS setDown,
+    SUM(IF(p.kind = 'parcel' AND c.state = 'open', v.units, 0)) AS inOpenParcel,
+    SUM(IF(p.kind = 'parcel' AND c.state <> 'open', v.units, 0)) AS inClosedParcel
+  FROM reservation v JOIN place p ON p.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id LEFT JOIN parcel c ON c.place_id = v.place_id`;
+
+/** Reads the states of orders as they follow from their lines, and whose goods lie where. */
+export async function statesOf(
+  tx: Pick<Tx, 'query'>,
+  orderIds: readonly number[],
+): Promise<Map<number, { kept: OrderState; state: OrderState }>> {
+  const orders = await rows<OrderRow>(
+    tx,
+    `SELECT o.id, o.state, o.cancelled_at IS NOT NULL AS cancelled, o.hold_reason IS NOT NULL AS held,
+       EXISTS (SELECT 1 FROM round_order x JOIN \`round\` r ON r.id = x.round_id WHERE x.order_id = o.id AND r.state = 'picking') AS begun
+     FROM sales_order o WHERE o.id IN (${marks(orderIds)})`,
+    [...orderIds],
+  );
+  const lines = await rows<LineRow>(
+    tx,
+    `SELECT l.order_id AS orderId, l.units, COALESCE(i.never_holds_up, 0) = 0 AS waits, l.shipped_units AS shipped, g.toPick, g.walking, g.setDown, g.inOpenParcel, g.inClosedParcel
+     FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN (${PROGRESS} JOIN sales_order_line k ON k.id = v.order_line_id WHERE k.order_id IN (${marks(orderIds)}) GROUP BY v.order_line_id) g ON g.lineId = l.id
+     WHERE l.order_id IN (${marks(orderIds)})`,
+    [...orderIds, ...orderIds],
+  );
+  return new Map(
+    orders.map((o) => [
+      o.id,
+      {
+        kept: o.state,
+        state: orderState({
+          cancelled: num(o.cancelled) === 1,
+          held: num(o.held) === 1,
+          begun: num(o.begun) === 1,
+          lines: lines.filter((l) => l.orderId === o.id).map(progressOf),
+        }),
+      },
+    ]),
+  );
+}
+
+const progressOf = (row: LineRow): LineProgress => ({
+  units: num(row.units),
+  waits: num(row.waits) === 1,
+  toPick: num(row.toPick),
+  walking: num(row.walking),
+  setDown: num(row.setDown),
+  inOpenParcel: num(row.inOpenParcel),
+  inClosedParcel: num(row.inClosedParcel),
+  shipped: num(row.shipped),
+});
+
+/** Keeps the state of orders in step with their lines. Whoever moves goods of an order calls this, in the same transaction. */
+@Injectable()
+export class OrderStates {
+  async refresh(tx: Tx, orderIds: readonly number[]): Promise<void> {
+    const ids = [...new Set(orderIds)].sort((a, b) => a - b);
+    for (const id of ids) await tx.query('SELECT id FROM sales_order WHERE id = ? FOR UPDATE', [id]);
+    for (const [id, { kept, state }] of await statesOf(tx, ids))
+      if (state !== kept) await tx.query('UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?', [state, id]);
+  }
+}
