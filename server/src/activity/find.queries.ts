@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { codeKey } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { one, rows } from '../platform/database/tx.js';
 import { FindDto, FoundDto } from './activity.dto.js';
+import { keyOfCode } from '../catalogue/code-key.js';
 
 /** The any-field: a scanned code opens its record, a word lists what it is in. */
 @Injectable()
@@ -47,7 +47,7 @@ export class FindQueries {
 
   private async exact(word: string, siteIds: readonly number[]): Promise<FoundDto | undefined> {
     const sites = [0, ...siteIds];
-    const code = codeKey(word, new Date().toISOString().slice(0, 10));
+    const code = keyOfCode(word);
     return one<FoundDto>(
       this.source,
       `SELECT 'Item' AS kind, i.sku AS code, i.name AS title, CONCAT('/shelves/items/', i.sku) AS link FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ?

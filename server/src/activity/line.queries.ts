@@ -2,6 +2,13 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, one } from '../platform/database/tx.js';
 import type { LineDto, StageDto } from './activity.dto.js';
+import { kindsFor } from '@vectrum/core/places';
+import { ordersIn } from '@vectrum/core/orders';
+import { sqlList } from '../platform/database/sql.js';
+import { siteDays } from '../sites/site-day.js';
+
+const PROMISABLE = sqlList(ordersIn('promisable'));
+const WAITING = sqlList(kindsFor('wait'));
 
 /** Minutes of work behind one unit of each queue: measured figures replace these once there is history. */
 const MINUTES = { inbound: 12, shelves: 4, orders: 3, picking: 1.5, packing: 5, dispatch: 1 } as const;
@@ -21,35 +28,36 @@ export class LineQueries {
 
   async line(siteIds: readonly number[]): Promise<LineDto> {
     const sites = [0, ...siteIds];
+    const today = (await siteDays(this.source)).today('site_id');
     const stages = await Promise.all([
       this.stage(
         'inbound',
         'due today',
-        `SELECT COUNT(*) AS n, MIN(first_received_at) AS oldest, COALESCE(SUM(expected_on < UTC_DATE()), 0) AS stuck FROM purchase_order WHERE state IN ('placed','part-received') AND expected_on <= UTC_DATE() AND site_id IN (?)`,
+        `SELECT COUNT(*) AS n, MIN(first_received_at) AS oldest, COALESCE(SUM(expected_on < ${today}), 0) AS stuck FROM purchase_order WHERE state IN ('placed','part-received') AND expected_on <= ${today} AND site_id IN (?)`,
         sites,
       ),
       this.stage(
         'shelves',
         'to put away',
-        `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind IN ('dock','cart','inspection','quarantine') AND b.stock_condition = 'good' AND b.units > 0 AND p.site_id IN (?)`,
+        `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind IN ${WAITING} AND b.stock_condition = 'good' AND b.units > 0 AND p.site_id IN (?)`,
         sites,
       ),
       this.stage(
         'orders',
         'open',
-        `SELECT COUNT(*) AS n, MIN(placed_at) AS oldest, COALESCE(SUM(state = 'held' OR promised_at < UTC_TIMESTAMP()), 0) AS stuck FROM sales_order WHERE state IN ('open','held') AND site_id IN (?)`,
+        `SELECT COUNT(*) AS n, MIN(placed_at) AS oldest, COALESCE(SUM(state = 'held' OR promised_at < UTC_TIMESTAMP()), 0) AS stuck FROM sales_order WHERE state IN ${PROMISABLE} AND site_id IN (?)`,
         sites,
       ),
       this.stage(
         'picking',
         'rounds',
-        `SELECT COUNT(*) AS n, MIN(r.created_at) AS oldest, COALESCE(SUM(EXISTS (SELECT 1 FROM pick_stop s WHERE s.round_id = r.id AND s.short_units > 0)), 0) AS stuck FROM pick_round r WHERE r.state IN ('waiting','picking') AND r.site_id IN (?)`,
+        `SELECT COUNT(*) AS n, MIN(r.created_at) AS oldest, COALESCE(SUM(EXISTS (SELECT 1 FROM round_stop s WHERE s.round_id = r.id AND s.short_units > 0)), 0) AS stuck FROM \`round\` r WHERE r.state IN ('waiting','picking') AND r.site_id IN (?)`,
         sites,
       ),
       this.stage(
         'packing',
         'to pack',
-        `SELECT COUNT(*) AS n, MIN(r.finished_at) AS oldest, 0 AS stuck FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.state = 'set-down' AND o.state = 'picked' AND r.site_id IN (?)`,
+        `SELECT COUNT(DISTINCT o.id) AS n, MIN(u.set_down_at) AS oldest, 0 AS stuck FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?)`,
         sites,
       ),
       this.stage(

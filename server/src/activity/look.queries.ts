@@ -6,6 +6,7 @@ import { ItemQueries } from '../catalogue/item.queries.js';
 import type { Person } from '../platform/act.js';
 import { num, one, rows } from '../platform/database/tx.js';
 import type { LookContentDto, LookDto, LookItemDto, LookStockDto } from './look.dto.js';
+import { siteDay } from '../sites/site-day.js';
 
 interface Hit {
   itemId: number;
@@ -35,7 +36,7 @@ export class LookQueries {
   ) {}
 
   async look(person: Person, scanned: string): Promise<LookDto> {
-    const today = new Date().toISOString().slice(0, 10);
+    const { today } = await siteDay(this.source, person.siteIds[0] ?? null);
     const read = readGs1(scanned, { today });
     const key = codeKey(scanned, today);
     const hit = await this.item(key);
@@ -165,7 +166,7 @@ export class LookQueries {
       this.source,
       `SELECT o.code, 'purchase order' AS kind, s.name AS title, o.state FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.code = ? AND o.site_id IN (?)
        UNION ALL SELECT a.code, 'arrival', COALESCE(s.name, 'Sender not known'), a.state FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id WHERE a.code = ? AND a.site_id IN (?)
-       UNION ALL SELECT r.code, 'round', o.customer, r.state FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.code = ? AND r.site_id IN (?)
+       UNION ALL SELECT r.code, 'round', o.customer, r.state FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.code = ? AND r.site_id IN (?)
        UNION ALL SELECT o.code, 'order', o.customer, o.state FROM sales_order o WHERE o.code = ? AND o.site_id IN (?)`,
       [key, sites, key, sites, key, sites, key, sites],
     );

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, one, rows } from '../platform/database/tx.js';
 import type { TapeDto, TapeEntryDto } from './activity.dto.js';
+import { siteDays } from '../sites/site-day.js';
 
 const FIELDS = `a.id, a.at, COALESCE(p.name, 'Vectrum') AS who, a.kind, a.glyph, a.title, a.detail, a.document, a.how,
   a.undo_data IS NOT NULL AND a.undone_by IS NULL AS undoable, a.undone_by IS NOT NULL AS undone`;
@@ -40,7 +41,7 @@ export class TapeQueries {
     );
     const today = await one<{ n: string }>(
       this.source,
-      `SELECT COUNT(*) AS n FROM activity WHERE at >= UTC_DATE() AND how IS NOT NULL AND (site_id IS NULL OR site_id IN (?))`,
+      `SELECT COUNT(*) AS n FROM activity WHERE at >= ${(await siteDays(this.source)).begins('site_id')} AND at > UTC_TIMESTAMP() - INTERVAL 2 DAY AND how IS NOT NULL AND (site_id IS NULL OR site_id IN (?))`,
       [[0, ...siteIds]],
     );
     return { entries: found.map(entry), scansToday: num(today?.n) };

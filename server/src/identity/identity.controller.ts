@@ -1,8 +1,27 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Req, Res } from '@nestjs/common';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseIntPipe,
+  Patch,
+  Post,
+  Put,
+  Req,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { Config } from '../platform/config.js';
+import { phoneUrl } from '../platform/phone-url.js';
+import { notFound } from '../platform/problem.js';
 import { one, rows } from '../platform/database/tx.js';
 import { demoSignIns } from '../demo/people.js';
 import { IfMatch } from '../platform/version.js';
@@ -66,7 +85,18 @@ export class IdentityController {
       firstRun: await this.people.isFirstRun(),
       deviceName: device?.name ?? null,
       demo: this.config.VECTRUM_DEMO ? demoSignIns() : [],
+      phoneUrl: phoneUrl(this.config),
     };
+  }
+
+  /** The authority behind this house's own certificate, for a phone to trust once. It is no secret. */
+  @Get('authority.crt')
+  @Access('public')
+  @Header('content-type', 'application/x-x509-ca-cert')
+  authority(): StreamableFile {
+    const path = join(this.config.VECTRUM_TLS_DIR ?? '', 'authority.crt');
+    if (!this.config.VECTRUM_TLS_DIR || !existsSync(path)) throw notFound('A certificate of this house');
+    return new StreamableFile(readFileSync(path), { disposition: 'attachment; filename="vectrum-authority.crt"' });
   }
 
   @Post('first-owner')
@@ -241,7 +271,7 @@ export class IdentityController {
   }
 
   private sitesOf(person: Person): Promise<SiteDto[]> {
-    return rows<SiteDto>(this.source, 'SELECT id, code, name FROM site WHERE id IN (?) ORDER BY FIELD(id, ?), id', [
+    return rows<SiteDto>(this.source, 'SELECT id, code, name, time_zone AS timeZone FROM site WHERE id IN (?) ORDER BY FIELD(id, ?), id', [
       [0, ...person.siteIds],
       [0, ...person.siteIds],
     ]);

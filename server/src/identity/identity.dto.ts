@@ -27,6 +27,7 @@ export class SiteDto {
   id: number;
   code: string;
   name: string;
+  timeZone: string;
 }
 export class MeDto {
   id: number;
@@ -51,6 +52,8 @@ export class DemoSignInDto {
   pin: string;
 }
 export class SignInPageDto {
+  /** Where phones open this house over HTTPS; null where it is served so by something in front, or not at all. */
+  phoneUrl: string | null;
   firstRun: boolean;
   deviceName: string | null;
   demo: DemoSignInDto[];

@@ -1,5 +1,6 @@
 import { CHECK_KINDS, type Check, type CheckKind, INSPECTION_KINDS, type InspectionKind } from '@vectrum/core/inspection';
-import { VERDICTS, type Verdict } from '@vectrum/core/scan';
+import { type CheckCommand, type GoodsToInspect, type InspectTask, type JudgeCommand, VERDICTS, type Verdict } from '@vectrum/core/scan';
+import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -16,6 +17,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
 
 export class InspectionRowDto {
   code: string;
@@ -67,17 +69,51 @@ export class InspectionDto extends InspectionRowDto {
   waiting: WaitingGoodsDto[];
   verdicts: InspectionVerdictDto[];
 }
-export class AnswerCheckDto {
+export class CheckDto implements Check {
+  no: number;
+  says: string;
+  kind: CheckKind;
+  unit: string;
+  low: string | null;
+  high: string | null;
+}
+export class GoodsToInspectDto implements GoodsToInspect {
+  inspection: string;
+  itemId: number;
+  lotId: number;
+  lot: string | null;
+  placeId: number;
+  place: string;
+  units: number;
+  supplier: string;
+  why: string;
+  checks: CheckDto[];
+  /** What was found so far, by the number of the check. */
+  @ApiProperty({ type: 'object', additionalProperties: { type: 'string' } }) answers: Record<number, string>;
+}
+export class InspectTaskDto implements InspectTask {
+  siteId: number;
+  quarantine: BookPlaceDto | null;
+  goods: GoodsToInspectDto[];
+}
+export class InspectBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['inspect'] }) kind: 'inspect';
+  task: InspectTaskDto;
+}
+export class CheckCommandDto extends FloorCommandDto implements CheckCommand {
+  @ApiProperty({ enum: ['check'] }) @IsIn(['check']) kind: 'check';
+  @IsString() @Length(1, 20) inspection: string;
   @IsInt() @Min(1) no: number;
   @IsString() @Length(1, 120, { message: 'Answer the check' }) value: string;
 }
-export class JudgeDto {
+export class JudgeCommandDto extends HowDto implements JudgeCommand {
+  @ApiProperty({ enum: ['judge'] }) @IsIn(['judge']) kind: 'judge';
+  @IsString() @Length(1, 20) inspection: string;
   @IsInt() @Min(0) lotId: number;
   @IsInt() placeId: number;
   @IsInt() @Min(1, { message: 'Say how many you judge' }) @Max(10_000_000) units: number;
   @IsIn(VERDICTS) verdict: Verdict;
   @IsString() @MaxLength(200) reason: string;
-  @IsIn(['scanned', 'typed']) how: 'scanned' | 'typed';
 }
 
 export class InspectionRuleDto {

@@ -8,6 +8,7 @@ import { InspectionDue } from './due.queries.js';
 import { ChecklistsController, InspectionRulesController } from './inspection-rules.controller.js';
 import { InspectionRules } from './inspection-rules.service.js';
 import { InspectionsController } from './inspections.controller.js';
+import { InspectionFloor } from './inspection.floor.js';
 import { InspectionsQueries } from './inspections.queries.js';
 import { InspectionsService } from './inspections.service.js';
 import { StandingToInspect } from './standing.queries.js';
@@ -15,7 +16,7 @@ import { StandingToInspect } from './standing.queries.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, ReturnsModule],
   controllers: [InspectionsController, InspectionRulesController, ChecklistsController],
-  providers: [InspectionsService, InspectionsQueries, StandingToInspect, InspectionDue, InspectionRules, Checklists],
-  exports: [InspectionDue, InspectionsService, InspectionsQueries, InspectionRules, Checklists],
+  providers: [InspectionFloor, InspectionsService, InspectionsQueries, StandingToInspect, InspectionDue, InspectionRules, Checklists],
+  exports: [InspectionDue, InspectionsQueries, InspectionRules, Checklists],
 })
 export class InspectionModule {}

@@ -3,10 +3,9 @@ import { readAnswer, type Check } from '@vectrum/core/inspection';
 import { spell } from '@vectrum/core/quantity';
 import type { InspectTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import { appliedTo } from '../activity/applied.js';
 import { ItemQueries } from '../catalogue/item.queries.js';
 import type { Person } from '../platform/act.js';
-import { inSnapshot, num, one, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { num, one, parsed, rows, type Tx } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import { firstPlace } from '../sites/first-place.js';
 import type { InspectionCheckDto, InspectionDto, InspectionRowDto, InspectionVerdictDto } from './inspection.dto.js';
@@ -38,24 +37,8 @@ export class InspectionsQueries {
   ) {}
 
   /** All that a phone needs to look at the goods of a site. */
-  task(siteId: number): Promise<InspectTask & { applied: string[] }> {
-    return inSnapshot(this.source, async (tx) => {
-      const goods = await this.standing.goods(tx, siteId);
-      const codes = await rows<{ code: string }>(
-        tx,
-        'SELECT code FROM inspection WHERE site_id = ? AND (closed_at IS NULL OR closed_at > UTC_TIMESTAMP() - INTERVAL 1 HOUR)',
-        [siteId],
-      );
-      return {
-        siteId,
-        quarantine: (await firstPlace(tx, siteId, 'quarantine')) ?? null,
-        goods,
-        applied: await appliedTo(
-          tx,
-          codes.map((c) => c.code),
-        ),
-      };
-    });
+  async task(tx: Tx, siteId: number): Promise<InspectTask> {
+    return { siteId, quarantine: (await firstPlace(tx, siteId, 'quarantine')) ?? null, goods: await this.standing.goods(tx, siteId) };
   }
 
   /** Those that wait, the oldest first, then those that were judged, the newest first. */

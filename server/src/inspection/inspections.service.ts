@@ -1,21 +1,27 @@
-import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { type Check, readAnswer } from '@vectrum/core/inspection';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkVerdict, type GoodsToInspect, type ItemFacts, type PlaceFacts, type Verdict } from '@vectrum/core/scan';
+import {
+  type CheckCommand,
+  checkVerdict,
+  type GoodsToInspect,
+  type ItemFacts,
+  type JudgeCommand,
+  type PlaceFacts,
+  type Verdict,
+} from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
 import { UndoService } from '../activity/undo.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
+import type { FloorAnswerDto } from '../floor/floor.dto.js';
 import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
 import { num, one, parsed, type Tx } from '../platform/database/tx.js';
 import { badForm, badState, notFound } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
-import type { PostedDto } from '../receiving/receiving.dto.js';
 import { SupplierReturns } from '../returns/supplier-returns.service.js';
 import { firstPlace } from '../sites/first-place.js';
 import { LedgerService } from '../stock/ledger.service.js';
-import type { AnswerCheckDto, JudgeDto } from './inspection.dto.js';
 import { StandingToInspect } from './standing.queries.js';
 
 interface InspectionRow {
@@ -42,65 +48,60 @@ const DONE: Readonly<Record<Verdict, { glyph: 'full' | 'held' | 'go'; says: stri
 
 /** Keeps what was found when goods were looked at: answers to checks, and verdicts that make them stock or not. */
 @Injectable()
-export class InspectionsService implements OnModuleInit {
+export class InspectionsService {
   constructor(
-    private readonly commands: CommandLog,
     private readonly standing: StandingToInspect,
     private readonly ledger: LedgerService,
     private readonly allocation: AllocationService,
     private readonly codebook: CodebookQueries,
     private readonly returns: SupplierReturns,
     private readonly activity: ActivityService,
-    private readonly undo: UndoService,
-  ) {}
-
-  onModuleInit(): void {
-    this.undo.register('judge', 'inspect', (tx, act, payload) => this.takeBack(tx, act, payload as JudgeUndo));
+    undo: UndoService,
+  ) {
+    undo.register('judge', 'inspect', (tx, act, payload) => this.takeBack(tx, act, payload as JudgeUndo));
   }
 
   /** Keeps the answer to one check; a later answer takes its place. */
-  answer(act: Act, code: string, input: AnswerCheckDto): Promise<PostedDto> {
-    return this.commands.run(act, 'inspection.answer', { code, input }, async (tx) => {
-      const found = await this.locked(tx, act, code);
-      const check = parsed<Check[]>(found.checks).find((c) => c.no === input.no);
-      if (!check) throw badForm({ no: `${code} has no check ${input.no}` });
-      const reading = readAnswer(check, input.value);
-      if ('fault' in reading) throw refused({ band: 'not-this', title: check.says, detail: reading.fault });
-      await tx.query(
-        `INSERT INTO inspection_answer (inspection_id, no, value, fulfilled, person_id) VALUES (?, ?, ?, ?, ?)
+  async answer(tx: Tx, act: Act, input: CheckCommand): Promise<FloorAnswerDto> {
+    const code = input.inspection.toUpperCase();
+    const found = await this.locked(tx, act, code);
+    const check = parsed<Check[]>(found.checks).find((c) => c.no === input.no);
+    if (!check) throw badForm({ no: `${code} has no check ${input.no}` });
+    const reading = readAnswer(check, input.value);
+    if ('fault' in reading) throw refused({ band: 'not-this', title: check.says, detail: reading.fault });
+    await tx.query(
+      `INSERT INTO inspection_answer (inspection_id, no, value, fulfilled, person_id) VALUES (?, ?, ?, ?, ?)
          ON DUPLICATE KEY UPDATE value = VALUES(value), fulfilled = VALUES(fulfilled), person_id = VALUES(person_id), at = UTC_TIMESTAMP(3)`,
-        [found.id, input.no, input.value.trim(), reading.ok ? 1 : 0, act.person.id],
-      );
-      const activityId = await this.activity.record(tx, act, {
-        kind: 'check',
-        glyph: reading.ok ? 'full' : 'blocked',
-        title: `${check.says}: ${input.value.trim()}`,
-        detail: code,
-        document: code,
-        siteId: found.siteId,
-      });
-      return { activityId };
+      [found.id, input.no, input.value.trim(), reading.ok ? 1 : 0, act.person.id],
+    );
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'check',
+      glyph: reading.ok ? 'full' : 'blocked',
+      title: `${check.says}: ${input.value.trim()}`,
+      detail: code,
+      document: code,
+      siteId: found.siteId,
     });
+    return { activityId };
   }
 
   /** Passes or rejects goods that stand in one place, all of them or some. */
-  judge(act: Act, code: string, input: JudgeDto): Promise<PostedDto> {
-    return this.commands.run(act, 'inspection.judge', { code, input }, async (tx) => {
-      const found = await this.locked(tx, act, code);
-      const goods = (await this.standing.goods(tx, found.siteId, found.itemId)).find(
-        (g) => g.inspection === code && g.lotId === input.lotId && g.placeId === input.placeId,
-      );
-      const item = (await this.codebook.items(tx, found.siteId, [found.itemId]))[found.itemId];
-      if (!goods || !item) throw badState(`${code} has nothing there that waits to be judged. Look at the list again`);
-      const quarantine = (await firstPlace(tx, found.siteId, 'quarantine')) ?? null;
-      const refusal = checkVerdict(item, goods.checks, goods.answers, input, goods.units, quarantine);
-      if (refusal) throw refused(refusal);
-      const done =
-        input.verdict === 'back'
-          ? await this.sendBack(tx, act, found, input)
-          : await this.settle(tx, act, found, goods, input, input.verdict === 'pass' ? null : quarantine);
-      return this.write(tx, act, found, item, input, done);
-    });
+  async judge(tx: Tx, act: Act, input: JudgeCommand): Promise<FloorAnswerDto> {
+    const code = input.inspection.toUpperCase();
+    const found = await this.locked(tx, act, code);
+    const goods = (await this.standing.goods(tx, found.siteId, found.itemId)).find(
+      (g) => g.inspection === code && g.lotId === input.lotId && g.placeId === input.placeId,
+    );
+    const item = (await this.codebook.items(tx, found.siteId, [found.itemId]))[found.itemId];
+    if (!goods || !item) throw badState(`${code} has nothing there that waits to be judged. Look at the list again`);
+    const quarantine = (await firstPlace(tx, found.siteId, 'quarantine')) ?? null;
+    const refusal = checkVerdict(item, goods.checks, goods.answers, input, goods.units, quarantine);
+    if (refusal) throw refused(refusal);
+    const done =
+      input.verdict === 'back'
+        ? await this.sendBack(tx, act, found, input)
+        : await this.settle(tx, act, found, goods, input, input.verdict === 'pass' ? null : quarantine);
+    return this.write(tx, act, found, item, input, done);
   }
 
   private async locked(tx: Tx, act: Act, code: string): Promise<InspectionRow> {
@@ -120,7 +121,7 @@ export class InspectionsService implements OnModuleInit {
     act: Act,
     found: InspectionRow,
     goods: GoodsToInspect,
-    input: JudgeDto,
+    input: JudgeCommand,
     aside: PlaceFacts | null,
   ): Promise<{ movements: number[]; returnId: null; returnCode: null }> {
     const { ids, changes } = await this.ledger.post(
@@ -147,7 +148,7 @@ export class InspectionsService implements OnModuleInit {
     tx: Tx,
     act: Act,
     found: InspectionRow,
-    input: JudgeDto,
+    input: JudgeCommand,
   ): Promise<{ movements: number[]; returnId: number; returnCode: string }> {
     if (!found.supplier) throw badState(`${found.arrival} came from nobody known. Set the goods aside instead`);
     const { lotId, placeId, units } = input;
@@ -166,9 +167,9 @@ export class InspectionsService implements OnModuleInit {
     act: Act,
     found: InspectionRow,
     item: ItemFacts,
-    input: JudgeDto,
+    input: JudgeCommand,
     done: { movements: number[]; returnId: number | null; returnCode: string | null },
-  ): Promise<PostedDto> {
+  ): Promise<FloorAnswerDto> {
     const made = await tx.query<{ insertId: number }>(
       'INSERT INTO inspection_verdict (inspection_id, lot_id, place_id, units, verdict, reason, return_code, person_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
       [found.id, input.lotId, input.placeId, input.units, input.verdict, input.reason.trim(), done.returnCode, act.person.id],

@@ -1,5 +1,8 @@
-import { IsBoolean, IsInt, IsOptional, IsString, Length, Max, Min } from 'class-validator';
-import { HowDto } from '../receiving/receiving.dto.js';
+import { ApiProperty } from '@nestjs/swagger';
+import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask } from '@vectrum/core/scan';
+import { Type } from 'class-transformer';
+import { IsBoolean, IsIn, IsInt, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
 
 export class BenchRowDto {
   order: string;
@@ -18,29 +21,85 @@ export class CartonDto {
   heightMm: number;
   tareG: number;
   mostG: number;
-  /** How full the goods make it, in per cent of its volume; over 100 where they do not fit. */
-  fill: number;
-  proposed: boolean;
 }
-export class BenchDto {
+export class BenchParcelDto {
+  number: number;
+  code: string;
+  state: string;
+  tracking: string | null;
+  carrier: string | null;
+}
+export class PackedLineDto {
+  line: number;
+  units: number;
+}
+export class PackParcelDto implements PackParcel {
+  number: number;
+  code: string;
+  open: boolean;
+  contents: PackedLineDto[];
+}
+export class PackLineDto implements PackLine {
+  line: number;
+  itemId: number;
+  picked: number;
+  packed: number;
+  unitG: number | null;
+  unitMl: number | null;
+  /** The longest side of one base unit, in millimetres; null where it is not known. */
+  longestMm: number | null;
+}
+/** What a packing table needs: the task itself, and what stands around it. */
+export class PackTaskDto implements PackTask {
   order: string;
   customer: string;
+  lines: PackLineDto[];
+  note: string | null;
+  noteSeen: boolean;
+  parcels: PackParcelDto[];
   channel: string;
   tote: string | null;
   promisedAt: Date;
   state: string;
-  parcel: string;
-  parcelState: string;
+  /** All parcels of the order, those that have left too. */
+  allParcels: BenchParcelDto[];
   cartons: CartonDto[];
-  /** Expected weight of the goods without the box, in grams; null where a weight is not known. */
-  goodsG: number | null;
-  tracking: string | null;
-  carrier: string | null;
+  /** How far a weight may be from what is expected, in per cent and grams: the larger holds. */
+  weightPercent: number;
+  weightGrams: number;
 }
-export class ProveDto extends HowDto {
+export class PackBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['pack'] }) kind: 'pack';
+  task: PackTaskDto;
+}
+
+export class PackCommandDto extends HowDto implements PackCommand {
+  @ApiProperty({ enum: ['pack'] }) @IsIn(['pack']) kind: 'pack';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) parcel: number;
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
 }
+export class NoteSeenCommandDto extends FloorCommandDto implements NoteSeenCommand {
+  @ApiProperty({ enum: ['note-seen'] }) @IsIn(['note-seen']) kind: 'note-seen';
+  @IsString() @Length(1, 20) order: string;
+}
+export class ChosenServiceDto {
+  @IsString() @Length(1, 20) carrier: string;
+  @IsString() @Length(1, 40) code: string;
+}
+export class CloseParcelCommandDto extends FloorCommandDto implements CloseParcelCommand {
+  @ApiProperty({ enum: ['close-parcel'] }) @IsIn(['close-parcel']) kind: 'close-parcel';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) parcel: number;
+  @IsString() @Length(1, 12) carton: string;
+  @IsInt() @Min(1) @Max(1_000_000) weightG: number;
+  /** Null leaves it to the cheapest service that takes the parcel. */
+  @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => ChosenServiceDto) service: ChosenServiceDto | null;
+  /** Set where a person has looked into the box and says the weight is right. */
+  @IsBoolean() weightSeen: boolean;
+}
+
 export class RateDto {
   carrier: string;
   carrierName: string;
@@ -53,12 +112,4 @@ export class RatesDto {
   rates: RateDto[];
   /** Carriers that did not answer, with what they said. */
   silent: string[];
-}
-export class LabelDto {
-  @IsString() @Length(1, 12) carton: string;
-  @IsInt() @Min(1) @Max(1_000_000) weightG: number;
-  @IsString() @Length(1, 20) carrier: string;
-  @IsString() @Length(1, 40) service: string;
-  /** Set where a person has looked into the box and says the weight is right. */
-  @IsOptional() @IsBoolean() weightSeen?: boolean;
 }

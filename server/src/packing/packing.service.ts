@@ -1,130 +1,150 @@
-import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkPack } from '@vectrum/core/scan';
+import { checkPack, type NoteSeenCommand, type PackCommand } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
 import { UndoService } from '../activity/undo.service.js';
+import { Reservations } from '../allocation/reservations.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
+import type { FloorAnswerDto } from '../floor/floor.dto.js';
+import { OrderStates } from '../orders/order-states.service.js';
 import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { badState, Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
-import type { PostedDto } from '../receiving/receiving.dto.js';
-import type { ProveDto } from './packing.dto.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 
 interface PackUndo extends Record<string, unknown> {
   movements: number[];
   order: string;
-  line: number;
-  parts: { parcelLineId: number; units: number }[];
+  lineId: number;
+  itemId: number;
+  parcelId: number;
+  parts: { toteId: number; lotId: number; units: number; parcelPlaceId: number }[];
 }
 interface OpenParcel {
   id: number;
   code: string;
   place_id: number;
+  state: string;
+}
+interface LineAtTable {
+  id: number;
+  itemId: number;
+  left: number;
+}
+interface Part {
+  toteId: number;
+  lotId: number;
+  units: number;
 }
 
-/** Proves goods into parcels at the packing table. */
+/** What stands in totes at a table for one line of an order. */
+const AT_TABLE = `FROM reservation v JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL WHERE v.order_line_id = ?`;
+
+/** Proves goods into parcels at the packing table; an order may have several open. */
 @Injectable()
-export class PackingService implements OnModuleInit {
+export class PackingService {
   constructor(
-    private readonly commands: CommandLog,
     private readonly queries: PackingQueries,
     private readonly ledger: LedgerService,
+    private readonly reservations: Reservations,
     private readonly codebook: CodebookQueries,
+    private readonly states: OrderStates,
     private readonly activity: ActivityService,
-    private readonly undo: UndoService,
-  ) {}
-
-  onModuleInit(): void {
-    this.undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo));
+    undo: UndoService,
+  ) {
+    undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo));
   }
 
-  pack(act: Act, code: string, input: ProveDto): Promise<PostedDto> {
-    return this.commands.run(act, 'pack', { code, input }, async (tx) => {
-      const order = await this.locked(tx, act, code);
-      if (order.state !== 'picked' || order.tote_id === null)
-        throw badState(`${code} is ${order.state}. Only a picked order can be packed`);
-      const task = await this.queries.task(tx, order);
-      const line = task.lines.find((l) => l.line === input.line);
-      const item = line && (await this.codebook.items(tx, order.site_id, [line.itemId]))[line.itemId];
-      const refusal = checkPack(code, item, input.units, line ? line.picked - line.packed : 0);
-      if (refusal || !line || !item)
-        throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${code} has no such line` });
-      const parcel = await this.openParcel(tx, order);
-      const lots = await this.fromTote(tx, order.tote_id, line.itemId, input.units);
-      const { ids } = await this.ledger.post(
-        tx,
-        act,
-        lots.map((l) => ({
-          itemId: line.itemId,
-          lotId: l.lotId,
-          condition: 'good' as const,
-          fromPlaceId: order.tote_id ?? 0,
-          toPlaceId: parcel.place_id,
-          units: l.units,
-        })),
-        { task: 'pack', document: code, how: input.how },
-      );
-      const parts = [];
-      for (const lot of lots)
-        parts.push({
-          parcelLineId: await this.intoParcel(tx, parcel.id, order.id, input.line, lot),
-          units: lot.units,
-        });
-      await tx.query('UPDATE sales_order_line SET packed_units = packed_units + ? WHERE order_id = ? AND line = ?', [
-        input.units,
-        order.id,
-        input.line,
-      ]);
-      const activityId = await this.activity.record(tx, act, {
-        kind: 'pack',
-        glyph: 'full',
-        title: goodsWords(input.units, item),
-        detail: `into parcel ${parcel.code}`,
-        document: code,
-        siteId: order.site_id,
-        how: input.how,
-        undo: { movements: ids, order: code, line: input.line, parts } satisfies PackUndo,
-      });
-      return { activityId };
+  /** Goods of one line into one parcel of the order. Loads that line and that parcel. */
+  async pack(tx: Tx, act: Act, command: PackCommand): Promise<FloorAnswerDto> {
+    const order = await this.locked(tx, act, command.order);
+    if (order.state !== 'picked') throw badState(`${order.code} is ${order.state}. Only a picked order can be packed`);
+    const line = await this.line(tx, order.id, command.line);
+    const item = line && (await this.codebook.items(tx, order.site_id, [line.itemId]))[line.itemId];
+    const refusal = checkPack(order.code, item, command.units, line?.left ?? 0);
+    if (refusal || !line || !item)
+      throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${order.code} has no such line` });
+    const parts = await this.fromTotes(tx, line.id, command.units);
+    const parcel = await this.parcel(tx, order, command.parcel, parts[0]?.toteId ?? 0);
+    const { ids } = await this.ledger.post(
+      tx,
+      act,
+      parts.map((p) => ({
+        itemId: line.itemId,
+        lotId: p.lotId,
+        condition: 'good' as const,
+        fromPlaceId: p.toteId,
+        toPlaceId: parcel.place_id,
+        units: p.units,
+      })),
+      { task: 'pack', document: order.code, how: command.how },
+    );
+    const undo: PackUndo = {
+      movements: ids,
+      order: order.code,
+      lineId: line.id,
+      itemId: line.itemId,
+      parcelId: parcel.id,
+      parts: parts.map((p) => ({ ...p, parcelPlaceId: parcel.place_id })),
+    };
+    await this.follow(tx, order.site_id, undo, 1);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'pack',
+      glyph: 'full',
+      title: goodsWords(command.units, item),
+      detail: `into parcel ${parcel.code}`,
+      document: order.code,
+      siteId: order.site_id,
+      how: command.how,
+      undo,
     });
+    return { activityId };
   }
 
-  seeNote(act: Act, code: string): Promise<PostedDto> {
-    return this.commands.run(act, 'pack.note-seen', { code }, async (tx) => {
-      const order = await this.locked(tx, act, code);
-      await tx.query('UPDATE sales_order SET note_seen_by = COALESCE(note_seen_by, ?) WHERE id = ?', [act.person.id, order.id]);
-      const activityId = await this.activity.record(tx, act, {
-        kind: 'note',
-        glyph: 'full',
-        title: `Note on ${code} read`,
-        detail: order.note_packer ?? '',
-        document: code,
-        siteId: order.site_id,
-      });
-      return { activityId };
+  async seeNote(tx: Tx, act: Act, { order: code }: NoteSeenCommand): Promise<FloorAnswerDto> {
+    const order = await this.locked(tx, act, code);
+    await tx.query('UPDATE sales_order SET note_seen_by = COALESCE(note_seen_by, ?) WHERE id = ?', [act.person.id, order.id]);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'note',
+      glyph: 'full',
+      title: `Note on ${order.code} read`,
+      detail: order.note_packer ?? '',
+      document: order.code,
+      siteId: order.site_id,
     });
+    return { activityId };
   }
 
   async locked(tx: Tx, act: Act, code: string): Promise<BenchOrder> {
-    await one(tx, 'SELECT id FROM sales_order WHERE code = ? FOR UPDATE', [code]);
-    const order = await this.queries.orderOf(tx, code);
+    await one(tx, 'SELECT id FROM sales_order WHERE code = ? FOR UPDATE', [code.toUpperCase()]);
+    const order = await this.queries.orderOf(tx, code.toUpperCase());
     mustBeAt(act.person, order.site_id);
     return order;
   }
 
-  private async openParcel(tx: Tx, order: BenchOrder): Promise<OpenParcel> {
-    const open = await one<OpenParcel>(tx, `SELECT id, code, place_id FROM parcel WHERE order_id = ? AND state = 'open' FOR UPDATE`, [
+  private async line(tx: Tx, orderId: number, line: number): Promise<LineAtTable | undefined> {
+    const found = await one<{ id: number; itemId: number }>(
+      tx,
+      'SELECT id, item_id AS itemId FROM sales_order_line WHERE order_id = ? AND line = ? AND item_id IS NOT NULL',
+      [orderId, line],
+    );
+    if (!found) return undefined;
+    const at = await one<{ units: string | null }>(tx, `SELECT SUM(v.units) AS units ${AT_TABLE}`, [found.id]);
+    return { ...found, left: num(at?.units) };
+  }
+
+  /** The parcel of that number, begun at the table where the tote stands if there is none yet. */
+  private async parcel(tx: Tx, order: BenchOrder, number: number, toteId: number): Promise<OpenParcel> {
+    const known = await one<OpenParcel>(tx, 'SELECT id, code, place_id, state FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
       order.id,
+      number,
     ]);
-    if (open) return open;
-    const last = await one<{ n: number | null }>(tx, 'SELECT MAX(number) AS n FROM parcel WHERE order_id = ?', [order.id]);
-    const number = (last?.n ?? 0) + 1;
+    if (known && known.state !== 'open') throw badState(`Parcel ${known.code} is closed already. Begin another one`);
+    if (known) return known;
     const code = `${order.code}-${number}`;
-    const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [order.tote_id]);
+    const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [toteId]);
     const place = await tx.query<{ insertId: number }>(`INSERT INTO place (site_id, parent_id, code, kind) VALUES (?, ?, ?, 'parcel')`, [
       order.site_id,
       table?.parent_id ?? null,
@@ -136,61 +156,60 @@ export class PackingService implements OnModuleInit {
       number,
       place.insertId,
     ]);
-    return { id: made.insertId, code, place_id: place.insertId };
+    return { id: made.insertId, code, place_id: place.insertId, state: 'open' };
   }
 
-  /** Which lots of the tote make up a quantity. The rows stay locked. */
-  private async fromTote(tx: Tx, toteId: number, itemId: number, units: number): Promise<{ lotId: number; units: number }[]> {
-    const found = await rows<{ lot_id: number; units: number }>(
+  /** Which totes and lots make up a quantity of a line. The rows stay locked. */
+  private async fromTotes(tx: Tx, lineId: number, units: number): Promise<Part[]> {
+    const found = await rows<Part>(
       tx,
-      `SELECT lot_id, units FROM balance WHERE item_id = ? AND place_id = ? AND stock_condition = 'good' AND units > 0 ORDER BY lot_id FOR UPDATE`,
-      [itemId, toteId],
+      `SELECT v.place_id AS toteId, v.lot_id AS lotId, v.units ${AT_TABLE} ORDER BY v.place_id, v.lot_id FOR UPDATE`,
+      [lineId],
     );
-    const lots: { lotId: number; units: number }[] = [];
+    const parts: Part[] = [];
     let need = units;
     for (const row of found) {
       const part = Math.min(need, row.units);
-      if (part > 0) lots.push({ lotId: row.lot_id, units: part });
+      if (part > 0) parts.push({ ...row, units: part });
       need -= part;
     }
     if (need > 0) throw new Problem(409, 'stock', 'The tote does not hold that many. Count what is in it');
-    return lots;
+    return parts;
   }
 
-  private async intoParcel(
-    tx: Tx,
-    parcelId: number,
-    orderId: number,
-    line: number,
-    lot: { lotId: number; units: number },
-  ): Promise<number> {
-    const row = await one<{ id: number }>(tx, 'SELECT id FROM sales_order_line WHERE order_id = ? AND line = ?', [orderId, line]);
-    await tx.query(
-      'INSERT INTO parcel_line (parcel_id, order_line_id, lot_id, units) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
-      [parcelId, row?.id ?? 0, lot.lotId, lot.units],
-    );
-    const made = await one<{ id: number }>(tx, 'SELECT id FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [
-      parcelId,
-      row?.id ?? 0,
-      lot.lotId,
-    ]);
-    return made?.id ?? 0;
+  /** Parcel, line and what is promised go with the goods (1), or back with them (−1). */
+  private async follow(tx: Tx, siteId: number, undo: PackUndo, sign: 1 | -1): Promise<void> {
+    const holder = { lineId: undo.lineId, itemId: undo.itemId, siteId };
+    for (const { toteId, lotId, units, parcelPlaceId } of undo.parts) {
+      const [tote, parcel] = [
+        { placeId: toteId, lotId },
+        { placeId: parcelPlaceId, lotId },
+      ];
+      await this.reservations.move(tx, holder, sign === 1 ? tote : parcel, sign === 1 ? parcel : tote, units);
+      const key = [undo.parcelId, undo.lineId, lotId];
+      if (sign === 1)
+        await tx.query(
+          'INSERT INTO parcel_line (parcel_id, order_line_id, lot_id, units) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
+          [...key, units],
+        );
+      else {
+        await tx.query('UPDATE parcel_line SET units = units - ? WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [
+          units,
+          ...key,
+        ]);
+        await tx.query('DELETE FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ? AND units = 0', key);
+      }
+    }
+    const units = undo.parts.reduce((n, p) => n + p.units, 0) * sign;
+    await tx.query('UPDATE sales_order_line SET packed_units = packed_units + ? WHERE id = ?', [units, undo.lineId]);
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {
     const order = await this.locked(tx, act, undo.order);
-    if (order.state !== 'picked') throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
+    const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [undo.parcelId]);
+    if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
     await this.ledger.reverse(tx, act, undo.movements, undo.order);
-    let units = 0;
-    for (const part of undo.parts) {
-      units += num(part.units);
-      await tx.query('UPDATE parcel_line SET units = units - ? WHERE id = ?', [part.units, part.parcelLineId]);
-      await tx.query('DELETE FROM parcel_line WHERE id = ? AND units = 0', [part.parcelLineId]);
-    }
-    await tx.query('UPDATE sales_order_line SET packed_units = packed_units - ? WHERE order_id = ? AND line = ?', [
-      units,
-      order.id,
-      undo.line,
-    ]);
+    await this.follow(tx, order.site_id, undo, -1);
+    await this.states.refresh(tx, [order.id]);
   }
 }

@@ -1,5 +1,7 @@
-import { IsInt, IsString, Length, Max, Min } from 'class-validator';
-import { HowDto } from '../receiving/receiving.dto.js';
+import { ApiProperty } from '@nestjs/swagger';
+import type { PickCommand, PickStop, PickTask, SetDownCommand, ShortCommand, TakeCommand } from '@vectrum/core/scan';
+import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
+import { BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
 
 export class RoundRowDto {
   code: string;
@@ -17,18 +19,57 @@ export class RoundRowDto {
   createdAt: Date;
   shortStops: number;
 }
-export class TakeRoundDto {
+
+export class PickStopDto implements PickStop {
+  id: number;
+  itemId: number;
+  lotId: number;
+  lot: string | null;
+  placeId: number;
+  placeCode: string;
+  units: number;
+  picked: number;
+  short: number;
+  metres: number;
+}
+export class PickTaskDto implements PickTask {
+  round: string;
+  state: string;
+  order: string;
+  customer: string;
+  siteId: number;
+  note: string | null;
+  stops: PickStopDto[];
+  toteId: number | null;
+  busyToteIds: number[];
+}
+export class PickBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['pick'] }) kind: 'pick';
+  task: PickTaskDto;
+}
+
+export class TakeCommandDto extends FloorCommandDto implements TakeCommand {
+  @ApiProperty({ enum: ['take'] }) @IsIn(['take']) kind: 'take';
   @IsString() @Length(1, 20) round: string;
 }
-export class PickDto extends HowDto {
+export class PickCommandDto extends HowDto implements PickCommand {
+  @ApiProperty({ enum: ['pick'] }) @IsIn(['pick']) kind: 'pick';
+  @IsString() @Length(1, 20) round: string;
   @IsInt() stopId: number;
+  @IsInt() itemId: number;
+  @IsInt() @Min(0) lotId: number;
+  @IsInt() fromPlaceId: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
   @IsInt() totePlaceId: number;
 }
-export class ShortDto {
+export class ShortCommandDto extends FloorCommandDto implements ShortCommand {
+  @ApiProperty({ enum: ['short'] }) @IsIn(['short']) kind: 'short';
+  @IsString() @Length(1, 20) round: string;
   @IsInt() stopId: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
 }
-export class SetDownDto {
+export class SetDownCommandDto extends FloorCommandDto implements SetDownCommand {
+  @ApiProperty({ enum: ['set-down'] }) @IsIn(['set-down']) kind: 'set-down';
+  @IsString() @Length(1, 20) round: string;
   @IsInt() placeId: number;
 }

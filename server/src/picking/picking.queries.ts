@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import type { Bundle, PickStop, PickTask } from '@vectrum/core/scan';
+import type { PickStop, PickTask } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
-import { inSnapshot, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { appliedTo } from '../activity/applied.js';
+import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import { FloorQueries } from '../sites/floor.queries.js';
 import type { RoundRowDto } from './picking.dto.js';
@@ -38,7 +37,8 @@ export class PickingQueries {
       this.source,
       `SELECT r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
          COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops
-       FROM pick_round r JOIN sales_order o ON o.id = r.order_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN place t ON t.id = r.tote_id LEFT JOIN pick_stop s ON s.round_id = r.id
+       FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id LEFT JOIN person p ON p.id = r.picker_id
+         LEFT JOIN (SELECT round_id, MIN(tote_id) AS tote_id FROM tote_use WHERE ended_at IS NULL GROUP BY round_id) u ON u.round_id = r.id LEFT JOIN place t ON t.id = u.tote_id LEFT JOIN round_stop s ON s.round_id = r.id
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id ORDER BY o.promised_at, r.id LIMIT 200`,
       [[0, ...siteIds]],
     );
@@ -61,49 +61,29 @@ export class PickingQueries {
     }));
   }
 
-  /** The task for a phone, as it stands at one moment. */
-  bundle(code: string): Promise<PickTask & Bundle & { state: string }> {
-    return inSnapshot(this.source, async (tx) => {
-      const { roundId: _round, orderId: _order, ...task } = await this.task(tx, code);
-      return { ...task, applied: await appliedTo(tx, [task.order, task.round]) };
-    });
-  }
-
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { roundId: number; orderId: number; state: string }> {
-    const round = await one<{
-      id: number;
-      order_id: number;
-      site_id: number;
-      state: string;
-      order: string;
-      customer: string;
-      note: string | null;
-      tote_id: number | null;
-    }>(
+  /** The task for a phone: its stops in walking order, with the metres between them. */
+  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask> {
+    const round = await one<{ id: number; siteId: number; state: string; order: string; customer: string; note: string | null }>(
       tx,
-      `SELECT r.id, r.order_id, r.site_id, r.state, o.code AS \`order\`, o.customer, o.note_picker AS note, r.tote_id FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.code = ?`,
+      `SELECT r.id, r.site_id AS siteId, r.state, o.code AS \`order\`, o.customer, o.note_picker AS note FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id
+       WHERE r.code = ? ORDER BY o.id LIMIT 1`,
       [code],
     );
     if (!round) throw notFound(`Round ${code}`);
-    const stops = await this.stops(tx, round.id);
-    const floor = await this.floors.floor(tx, round.site_id);
-    const start = await this.floors.start(tx, round.site_id);
-    const busy = await rows<{ tote_id: number }>(
+    const { id, ...head } = round;
+    const stops = await this.stops(tx, id);
+    const floor = await this.floors.floor(tx, round.siteId);
+    const start = await this.floors.start(tx, round.siteId);
+    const totes = await rows<{ toteId: number; roundId: number }>(
       tx,
-      `SELECT DISTINCT tote_id FROM pick_round WHERE tote_id IS NOT NULL AND state IN ('picking','set-down') AND id <> ?`,
-      [round.id],
+      'SELECT u.tote_id AS toteId, u.round_id AS roundId FROM tote_use u JOIN place p ON p.id = u.tote_id WHERE u.ended_at IS NULL AND (p.site_id = ? OR u.round_id = ?) ORDER BY u.id',
+      [round.siteId, id],
     );
     return {
-      roundId: round.id,
-      orderId: round.order_id,
-      state: round.state,
       round: code,
-      order: round.order,
-      customer: round.customer,
-      siteId: round.site_id,
-      note: round.note,
-      toteId: round.tote_id,
-      busyToteIds: busy.map((b) => b.tote_id),
+      ...head,
+      toteId: totes.find((t) => t.roundId === id)?.toteId ?? null,
+      busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       stops: stops.map(({ x, y, ...stop }, i) => ({
         ...stop,
         metres: Math.round(floor.metresBetween(i === 0 ? start : point(stops[i - 1] ?? { x, y }), point({ x, y }))),
@@ -115,7 +95,7 @@ export class PickingQueries {
     return rows<StopRow>(
       tx,
       `SELECT s.id, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y
-       FROM pick_stop s JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id = ? ORDER BY p.walk_order, s.id`,
+       FROM round_stop s JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id = ? ORDER BY p.walk_order, s.id`,
       [roundId],
     );
   }

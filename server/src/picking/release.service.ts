@@ -1,90 +1,113 @@
 import { Injectable } from '@nestjs/common';
-import { chooseBins, type BinStock } from '@vectrum/core/allocation';
+import { type BinChoice, type BinStock, chooseBins } from '@vectrum/core/allocation';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { ActivityService } from '../activity/activity.service.js';
+import { promisedSql } from '../platform/database/promised.js';
+import { type Holder, Reservations } from '../allocation/reservations.service.js';
+import { OrderStates } from '../orders/order-states.service.js';
 import { CommandLog } from '../platform/command-log.js';
 import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
 import { badState, notFound } from '../platform/problem.js';
+import { mustMatch } from '../platform/version.js';
 
-export interface LineToPick {
-  id: number;
-  item_id: number;
+interface LineToPick extends Holder {
   rotation: 'fifo' | 'fefo';
   units: number;
 }
 
-/** The second kind of reservation: turns an order's reserved lines into stops at bins and lots. */
+/** The second kind of reservation: turns what an order holds at a site into stops at bins and lots. */
 @Injectable()
 export class ReleaseService {
   constructor(
     private readonly commands: CommandLog,
+    private readonly reservations: Reservations,
+    private readonly states: OrderStates,
     private readonly activity: ActivityService,
   ) {}
 
-  release(act: Act, code: string, version: number): Promise<{ round: string }> {
+  /** Sends an order to picking: a round at each site where goods are promised to it. */
+  release(act: Act, code: string, version: number): Promise<{ round: string; rounds: string[] }> {
     return this.commands.run(act, 'order.release', { code, version }, async (tx) => {
-      const order = await one<{
-        id: number;
-        site_id: number;
-        state: string;
-        version: number;
-        customer: string;
-      }>(tx, 'SELECT id, site_id, state, version, customer FROM sales_order WHERE code = ? FOR UPDATE', [code]);
+      const order = await one<{ id: number; site_id: number; state: string; customer: string; version: number }>(
+        tx,
+        'SELECT id, site_id, state, customer, version FROM sales_order WHERE code = ? FOR UPDATE',
+        [code],
+      );
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.site_id);
       if (order.state !== 'open') throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
-      const lines = await this.lines(tx, order.id, code);
-      const round = await nextCode(tx, 'R');
-      const made = await tx.query<{ insertId: number }>('INSERT INTO pick_round (code, site_id, order_id) VALUES (?, ?, ?)', [
-        round,
-        order.site_id,
-        order.id,
-      ]);
-      await this.planStops(tx, made.insertId, order.site_id, lines);
-      await tx.query(`UPDATE sales_order SET state = 'released', version = version + 1 WHERE id = ?`, [order.id]);
+      mustMatch(order.version, version);
+      await this.mustBeWhole(tx, order.id, code);
+      const lines = await this.lines(tx, order.id);
+      if (lines.length === 0) throw badState(`Nothing of ${code} is left to pick`);
+      const rounds: string[] = [];
+      for (const siteId of [...new Set(lines.map((l) => l.siteId))].sort((a, b) => a - b))
+        rounds.push(
+          await this.openRound(
+            tx,
+            siteId,
+            order.id,
+            lines.filter((l) => l.siteId === siteId),
+          ),
+        );
+      await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'release',
         glyph: 'go',
         title: `${code} sent to picking`,
-        detail: `${round}, ${order.customer}`,
+        detail: `${rounds.join(', ')}, ${order.customer}`,
         document: code,
         siteId: order.site_id,
       });
-      return { round };
+      return { round: rounds[0] ?? '', rounds };
     });
   }
 
+  private async openRound(tx: Tx, siteId: number, orderId: number, lines: readonly LineToPick[]): Promise<string> {
+    const code = await nextCode(tx, 'R');
+    const made = await tx.query<{ insertId: number }>('INSERT INTO `round` (code, site_id) VALUES (?, ?)', [code, siteId]);
+    await tx.query('INSERT INTO round_order (round_id, order_id) VALUES (?, ?)', [made.insertId, orderId]);
+    await this.planStops(tx, made.insertId, siteId, lines);
+    return code;
+  }
+
   /** Chooses bins for lines and writes the stops. Throws where bins open to picking hold too little. */
-  async planStops(tx: Tx, roundId: number, siteId: number, lines: readonly LineToPick[]): Promise<void> {
+  private async planStops(tx: Tx, roundId: number, siteId: number, lines: readonly LineToPick[]): Promise<void> {
     const stock = await this.pickable(
       tx,
       siteId,
-      lines.map((l) => l.item_id),
+      lines.map((l) => l.itemId),
     );
     for (const line of lines) {
-      const bins = stock.get(line.item_id) ?? [];
+      const bins = stock.get(line.itemId) ?? [];
       const { choices, short } = chooseBins(bins, line.units, line.rotation);
       if (short > 0) {
-        const item = await one<{ name: string }>(tx, 'SELECT name FROM item WHERE id = ?', [line.item_id]);
+        const item = await one<{ name: string }>(tx, 'SELECT name FROM item WHERE id = ?', [line.itemId]);
         throw badState(`Bins open to picking lack ${short} of ${item?.name ?? 'an item'}. Put it away from the dock first`);
       }
       for (const c of choices) {
-        await tx.query('INSERT INTO pick_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [
-          roundId,
-          line.id,
-          line.item_id,
-          c.lotId,
-          c.placeId,
-          c.units,
-        ]);
+        await this.addStop(tx, roundId, line, c);
         const bin = bins.find((b) => b.placeId === c.placeId && b.lotId === c.lotId);
         if (bin) bin.units -= c.units;
       }
     }
   }
 
-  /** Good stock in bins open to picking, less what open stops have already claimed. Locks the balances it reads. */
+  /** A stop at a bin and lot, with what is promised of it. */
+  async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice): Promise<void> {
+    await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
+    await tx.query('INSERT INTO round_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [
+      roundId,
+      line.lineId,
+      line.itemId,
+      choice.lotId,
+      choice.placeId,
+      choice.units,
+    ]);
+  }
+
+  /** What bins open to picking hold that no round goes for yet. The balances stay locked. */
   async pickable(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<Map<number, BinStock[]>> {
     const items = [...new Set(itemIds)].sort((a, b) => a - b);
     const found = await rows<{ item_id: number; place_id: number; lot_id: number; units: number }>(
@@ -99,8 +122,7 @@ export class ReleaseService {
     );
     const claims = await rows<{ item_id: number; place_id: number; lot_id: number; units: string }>(
       tx,
-      `SELECT s.item_id, s.place_id, s.lot_id, SUM(s.units - s.picked_units - s.short_units) AS units FROM pick_stop s JOIN pick_round r ON r.id = s.round_id
-       WHERE s.item_id IN (${marks(items)}) AND r.state IN ('waiting','picking') GROUP BY s.item_id, s.place_id, s.lot_id`,
+      `SELECT item_id, place_id, lot_id, SUM(units) AS units FROM reservation WHERE item_id IN (${marks(items)}) AND place_id IS NOT NULL GROUP BY item_id, place_id, lot_id`,
       items,
     );
     const lots = await rows<{ id: number; expires_on: string | null; first_received_on: string | null }>(
@@ -127,27 +149,22 @@ export class ReleaseService {
     return byItem;
   }
 
-  private async lines(tx: Tx, orderId: number, code: string): Promise<LineToPick[]> {
-    const found = await rows<{
-      id: number;
-      item_id: number;
-      rotation: 'fifo' | 'fefo';
-      units: number;
-      reserved: number;
-      picked: number;
-      waits: number;
-      name: string;
-    }>(
+  private async mustBeWhole(tx: Tx, orderId: number, code: string): Promise<void> {
+    const short = await one<{ name: string; lacks: number | string }>(
       tx,
-      `SELECT l.id, l.item_id, i.rotation, l.units, l.reserved_units AS reserved, l.picked_units AS picked, i.never_holds_up = 0 AS waits, i.name FROM sales_order_line l JOIN item i ON i.id = l.item_id WHERE l.order_id = ? ORDER BY l.line FOR UPDATE`,
+      `SELECT i.name, l.units - ${promisedSql('l')} AS lacks FROM sales_order_line l JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND i.never_holds_up = 0 AND ${promisedSql('l')} < l.units ORDER BY l.line LIMIT 1`,
       [orderId],
     );
-    const short = found.find((l) => l.reserved < l.units && num(l.waits) === 1);
-    if (short) throw badState(`${code} is short of ${short.units - short.reserved} of ${short.name}. It waits for stock`);
-    const lines = found
-      .filter((l) => l.reserved > l.picked)
-      .map((l) => ({ id: l.id, item_id: l.item_id, rotation: l.rotation, units: l.reserved - l.picked }));
-    if (lines.length === 0) throw badState(`Nothing of ${code} is left to pick`);
-    return lines;
+    if (short) throw badState(`${code} is short of ${num(short.lacks)} of ${short.name}. It waits for stock`);
+  }
+
+  /** What an order holds at its sites and no round goes for yet. */
+  private lines(tx: Tx, orderId: number): Promise<LineToPick[]> {
+    return rows<LineToPick>(
+      tx,
+      `SELECT l.id AS lineId, l.item_id AS itemId, v.site_id AS siteId, v.units, i.rotation FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN item i ON i.id = l.item_id
+       WHERE l.order_id = ? AND v.place_id IS NULL ORDER BY l.line, v.site_id FOR UPDATE`,
+      [orderId],
+    );
   }
 }

@@ -7,6 +7,7 @@ import { ItemQueries } from '../catalogue/item.queries.js';
 import { num, one, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import type { AnnouncedDto, ArrivalDto, ArrivalRowDto, LandedDto, ReceiptDto } from './arrival.dto.js';
+import { siteDays } from '../sites/site-day.js';
 
 type RowOf = Omit<ArrivalRowDto, 'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside'> &
   Record<'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside', string | number | null>;
@@ -26,9 +27,10 @@ export class ArrivalsQueries {
   ) {}
 
   async list(siteIds: readonly number[]): Promise<ArrivalRowDto[]> {
+    const days = await siteDays(this.source);
     const found = await rows<RowOf>(
       this.source,
-      `SELECT a.code, d.code AS door, COALESCE(s.name, 'Sender not known') AS supplier, t.name AS site, a.state, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late,
+      `SELECT a.code, d.code AS door, COALESCE(s.name, 'Sender not known') AS supplier, t.name AS site, a.state, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < ${days.today('a.site_id')} AS late,
          a.opened_at AS openedAt, a.closed_at AS closedAt, p.name AS closedBy, ${ORDERS} AS orders,
          (SELECT COUNT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id) AS pallets, (SELECT COUNT(*) FROM received_pallet r WHERE r.arrival_id = a.id) AS palletsIn,
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL) AS receipts,

@@ -1,14 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import { countOf } from '@vectrum/core/quantity';
+import type { CloseArrivalCommand } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
+import type { FloorAnswerDto, MissingLineDto } from '../floor/floor.dto.js';
 import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { nextCode } from '../platform/number-series.js';
 import { badForm, badState, notFound, Problem } from '../platform/problem.js';
 import { doorId } from '../sites/doors.js';
+import { siteDay } from '../sites/site-day.js';
 import { type Delivery, deliveryOf } from './delivery.js';
-import type { ClosedArrivalDto, NewArrivalDto } from './receiving.dto.js';
+import type { NewArrivalDto } from './receiving.dto.js';
 
 /** Opens and closes arrivals: what comes on a day, from one order, from several or from none. */
 @Injectable()
@@ -39,8 +42,8 @@ export class ArrivalsService {
   ): Promise<{ id: number; code: string }> {
     const code = await nextCode(tx, 'A');
     const made = await tx.query<{ insertId: number }>(
-      `INSERT INTO arrival (code, site_id, supplier_id, expected_on, door_id, opened_at, opened_by) VALUES (?, ?, ?, UTC_DATE(), (SELECT door_id FROM purchase_order WHERE id = ?), UTC_TIMESTAMP(3), ?)`,
-      [code, siteId, supplierId, orders[0]?.id ?? 0, act.person.id],
+      `INSERT INTO arrival (code, site_id, supplier_id, expected_on, door_id, opened_at, opened_by) VALUES (?, ?, ?, ?, (SELECT door_id FROM purchase_order WHERE id = ?), UTC_TIMESTAMP(3), ?)`,
+      [code, siteId, supplierId, (await siteDay(tx, siteId)).today, orders[0]?.id ?? 0, act.person.id],
     );
     for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
     return { id: made.insertId, code };
@@ -94,28 +97,27 @@ export class ArrivalsService {
   }
 
   /** Closes the arrival of a delivery, keeps the supplier's paper number, and tells what is short. */
-  close(act: Act, code: string, paper: string): Promise<ClosedArrivalDto> {
-    return this.commands.run(act, 'arrival.close', { code, paper }, async (tx) => {
-      const delivery = await deliveryOf(tx, code, true);
-      mustBeAt(act.person, delivery.siteId);
-      if (delivery.arrival?.state !== 'open') throw badState('Nothing was booked in yet. Scan the goods first, then close');
-      const { id } = delivery.arrival;
-      await this.noOtherPaper(tx, delivery, paper.trim());
-      await tx.query(
-        `UPDATE arrival SET state = 'closed', paper = ?, closed_at = UTC_TIMESTAMP(3), closed_by = ?, version = version + 1 WHERE id = ?`,
-        [paper.trim(), act.person.id, id],
-      );
-      const short = await this.short(tx, id);
-      await this.activity.record(tx, act, {
-        kind: 'arrival',
-        glyph: short.length === 0 ? 'full' : 'half',
-        title: `${delivery.arrival.code} closed`,
-        detail: short.length === 0 ? 'all that was due is here' : `short: ${short.map((s) => `${s.missing} ${s.name}`).join(', ')}`,
-        document: delivery.arrival.code,
-        siteId: delivery.siteId,
-      });
-      return { code: delivery.arrival.code, short };
+  async close(tx: Tx, act: Act, command: CloseArrivalCommand): Promise<FloorAnswerDto> {
+    const paper = command.paper.trim();
+    const delivery = await deliveryOf(tx, command.document.toUpperCase(), true);
+    mustBeAt(act.person, delivery.siteId);
+    if (delivery.arrival?.state !== 'open') throw badState('Nothing was booked in yet. Scan the goods first, then close');
+    const { id, code } = delivery.arrival;
+    await this.noOtherPaper(tx, delivery, paper);
+    await tx.query(
+      `UPDATE arrival SET state = 'closed', paper = ?, closed_at = UTC_TIMESTAMP(3), closed_by = ?, version = version + 1 WHERE id = ?`,
+      [paper, act.person.id, id],
+    );
+    const short = await this.short(tx, id);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'arrival',
+      glyph: short.length === 0 ? 'full' : 'half',
+      title: `${code} closed`,
+      detail: short.length === 0 ? 'all that was due is here' : `short: ${short.map((s) => `${s.missing} ${s.name}`).join(', ')}`,
+      document: code,
+      siteId: delivery.siteId,
     });
+    return { activityId, arrival: code, short };
   }
 
   /** The same paper twice from one supplier is one delivery booked in twice. */
@@ -132,7 +134,7 @@ export class ArrivalsService {
       });
   }
 
-  private async short(tx: Tx, arrivalId: number): Promise<ClosedArrivalDto['short']> {
+  private async short(tx: Tx, arrivalId: number): Promise<MissingLineDto[]> {
     const lines = await rows<{ order: string; line: number; name: string; unit: string; units: string; missing: string }>(
       tx,
       `SELECT o.code AS \`order\`, l.line, i.name, b.name AS unit, b.plural AS units, l.open_units AS missing

@@ -4,6 +4,7 @@ import { codeKey } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { num, one, rows } from '../platform/database/tx.js';
 import type { DueDto, FindDueDto } from './receiving.dto.js';
+import { siteDay, siteDays } from '../sites/site-day.js';
 
 type DueRow = Omit<DueDto, 'late' | 'lines' | 'linesIn' | 'pallets'> &
   Record<'late' | 'lines' | 'linesIn' | 'pallets', string | number | null>;
@@ -19,14 +20,15 @@ export class DueQueries {
   /** At the door first, then overdue, then by day. */
   async due(siteIds: readonly number[], itemId: number | null = null): Promise<DueDto[]> {
     const sites = [0, ...siteIds];
+    const days = await siteDays(this.source);
     const found = await rows<DueRow>(
       this.source,
-      `SELECT a.code, 'arrival' AS kind, COALESCE(s.name, 'Without an order') AS supplier, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < UTC_DATE() AS late, a.opened_at AS since, d.code AS door,
+      `SELECT a.code, 'arrival' AS kind, COALESCE(s.name, 'Without an order') AS supplier, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < ${days.today('a.site_id')} AS late, a.opened_at AS since, d.code AS door,
          ${LINES}, (SELECT COUNT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id) AS pallets
        FROM arrival a LEFT JOIN place d ON d.id = a.door_id LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN arrival_order x ON x.arrival_id = a.id LEFT JOIN purchase_order_line l ON l.order_id = x.order_id
        WHERE a.state <> 'closed' AND a.site_id IN (?) AND (? IS NULL OR EXISTS (SELECT 1 FROM purchase_order_line w WHERE w.order_id = x.order_id AND w.item_id = ? AND w.open_units > 0)) GROUP BY a.id
        UNION ALL
-       SELECT o.code, 'order', s.name, o.expected_on, o.expected_on < UTC_DATE(), o.first_received_at, d.code, ${LINES}, 0
+       SELECT o.code, 'order', s.name, o.expected_on, o.expected_on < ${days.today('o.site_id')}, o.first_received_at, d.code, ${LINES}, 0
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id LEFT JOIN place d ON d.id = o.door_id JOIN purchase_order_line l ON l.order_id = o.id
        WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) AND NOT EXISTS (SELECT 1 FROM arrival_order x JOIN arrival a ON a.id = x.arrival_id WHERE x.order_id = o.id AND a.state <> 'closed')
          AND (? IS NULL OR EXISTS (SELECT 1 FROM purchase_order_line w WHERE w.order_id = o.id AND w.item_id = ? AND w.open_units > 0)) GROUP BY o.id
@@ -38,7 +40,7 @@ export class DueQueries {
 
   /** Where a scanned code leads: an order's or arrival's paper, an announced pallet, or goods that are due. */
   async find(siteIds: readonly number[], scanned: string): Promise<FindDueDto> {
-    const today = new Date().toISOString().slice(0, 10);
+    const { today } = await siteDay(this.source, siteIds[0] ?? null);
     const read = readGs1(scanned, { today });
     const key = codeKey(scanned, today);
     const sites = [0, ...siteIds];

@@ -1,7 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { type PutawayBin, type PutawayGoods, suggestAll } from '@vectrum/core/putaway';
 import type { StandingGoods } from '@vectrum/core/scan';
+import { kindsFor } from '@vectrum/core/places';
 import { type PlanPoint, shortWalk } from '@vectrum/core/walk';
+import { sqlList } from '../platform/database/sql.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 import { FloorQueries } from '../sites/floor.queries.js';
 
@@ -9,7 +11,7 @@ import { FloorQueries } from '../sites/floor.queries.js';
 const MOST_EMPTY = 600;
 /** Lots of goods brought into one walk; those beyond follow in the order in which they stand. */
 const MOST_IN_WALK = 40;
-const ON_SHELVES = `p.kind IN ('pick-face','reserve') AND p.blocked = 0`;
+const ON_SHELVES = `p.kind IN ${sqlList(kindsFor('shelf'))} AND p.blocked = 0`;
 
 interface GoodsRow {
   itemId: number;
@@ -72,7 +74,7 @@ export class PutawayQueries {
          u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG
        FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
          LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = p.site_id
-       WHERE p.site_id = ? AND p.kind IN ('dock','cart','inspection','quarantine') AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name, l.code`,
+       WHERE p.site_id = ? AND p.kind IN ${sqlList(kindsFor('wait'))} AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name, l.code`,
       [siteId],
     );
   }

@@ -23,13 +23,16 @@ export async function lotFor(
   tx: Tx,
   tracking: string,
   goods: { itemId: number; lot?: string | null; expires?: string | null },
+  today: string,
 ): Promise<number> {
   if (tracking === 'none' || !goods.lot) return 0;
   const expires = tracking === 'lot-expiry' ? (goods.expires ?? null) : null;
-  await tx.query(
-    'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, UTC_DATE()) ON DUPLICATE KEY UPDATE id = id',
-    [goods.itemId, goods.lot, expires],
-  );
+  await tx.query('INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = id', [
+    goods.itemId,
+    goods.lot,
+    expires,
+    today,
+  ]);
   const lot = await one<{ id: number; expires_on: string | null }>(tx, 'SELECT id, expires_on FROM lot WHERE item_id = ? AND code = ?', [
     goods.itemId,
     goods.lot,

@@ -1,60 +1,134 @@
-import { Type } from 'class-transformer';
-import type { ApartReason, ReceiveAs } from '@vectrum/core/scan';
-import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import { ApiProperty } from '@nestjs/swagger';
+import type {
+  AnnouncedPallet,
+  ApartReason,
+  CloseArrivalCommand,
+  ReceiveAs,
+  ReceiveCommand,
+  ReceiveLine,
+  ReceivePalletCommand,
+  ReceiveTask,
+  StandingGoods,
+  StoreCommand,
+  StoreTask,
+  TieCommand,
+} from '@vectrum/core/scan';
+import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
+import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
 
-export class HowDto {
-  @IsIn(['scanned', 'typed']) how: 'scanned' | 'typed';
+/** A line that has come in part or not yet, as the phone reads it. */
+export class ReceiveLineDto implements ReceiveLine {
+  lineId: number;
+  order: string;
+  line: number;
+  itemId: number;
+  packId: number;
+  ordered: number;
+  received: number;
 }
-export class ReceiveDto extends HowDto {
-  /** The line of an order that the goods are for; absent where no line is meant. */
-  @IsOptional() @IsInt() @Min(1) lineId?: number | null;
+export class PalletGoodsDto {
+  lineId: number | null;
+  itemId: number;
+  units: number;
+  lot: string | null;
+  expires: string | null;
+}
+export class PalletDto implements AnnouncedPallet {
+  sscc: string;
+  contents: PalletGoodsDto[];
+  received: boolean;
+}
+export class ReceiveTaskDto implements ReceiveTask {
+  document: string;
+  supplier: string;
+  overPercent: number;
+  fillRemaining: boolean;
+  dock: BookPlaceDto;
+  apart: BookPlaceDto | null;
+  inspection: BookPlaceDto | null;
+  /** Why goods must be looked at, by item. */
+  @ApiProperty({ type: 'object', additionalProperties: { type: 'string' } }) inspect: Record<number, string>;
+  mayTake: boolean;
+  lines: ReceiveLineDto[];
+  pallets: PalletDto[];
+  serials: string[];
+}
+export class ReceiveBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['receive'] }) kind: 'receive';
+  task: ReceiveTaskDto;
+}
+
+export class ReceiveCommandDto extends HowDto implements ReceiveCommand {
+  @ApiProperty({ enum: ['receive'] }) @IsIn(['receive']) kind: 'receive';
+  @IsString() @Length(1, 20) document: string;
+  /** The line of an order that the goods are for; null where no line is meant. */
+  @ValidateIf((_, value) => value !== null) @IsInt() @Min(1) lineId: number | null;
   @IsInt() itemId: number;
   @IsInt() @Min(1) @Max(10_000_000) units: number;
-  @IsOptional() @IsString() @Length(1, 20) lot?: string | null;
-  @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) expires?: string | null;
+  @ValidateIf((_, value) => value !== null) @IsString() @Length(1, 20) lot: string | null;
+  @ValidateIf((_, value) => value !== null) @IsISO8601({ strict: true }) @Length(10, 10) expires: string | null;
   @IsInt() toPlaceId: number;
-  @IsOptional() @IsIn(['ordered', 'extra', 'unordered', 'apart']) as?: ReceiveAs;
-  @IsOptional() @IsIn(['good', 'damaged']) condition?: 'good' | 'damaged';
-  @IsOptional() @IsIn(['wrong goods', 'too many', 'too old']) reason?: ApartReason | null;
+  @IsIn(['ordered', 'extra', 'unordered', 'apart']) as: ReceiveAs;
+  @IsIn(['good', 'damaged']) condition: 'good' | 'damaged';
+  @ValidateIf((_, value) => value !== null) @IsIn(['wrong goods', 'too many', 'too old']) reason: ApartReason | null;
 }
-export class ReceivePalletDto extends HowDto {
+export class ReceivePalletCommandDto extends HowDto implements ReceivePalletCommand {
+  @ApiProperty({ enum: ['receive-pallet'] }) @IsIn(['receive-pallet']) kind: 'receive-pallet';
+  @IsString() @Length(1, 20) document: string;
   @Matches(/^\d{18}$/, { message: 'A pallet code is 18 digits' }) sscc: string;
   @IsInt() toPlaceId: number;
+}
+export class TieCommandDto extends FloorCommandDto implements TieCommand {
+  @ApiProperty({ enum: ['tie'] }) @IsIn(['tie']) kind: 'tie';
+  @IsString() @Length(1, 60) code: string;
+  @IsInt() itemId: number;
+  @IsInt() packId: number;
+}
+export class CloseArrivalCommandDto extends FloorCommandDto implements CloseArrivalCommand {
+  @ApiProperty({ enum: ['close-arrival'] }) @IsIn(['close-arrival']) kind: 'close-arrival';
+  @IsString() @Length(1, 20) document: string;
+  /** The number on the supplier's delivery paper; empty where there is none. */
+  @IsString() @MaxLength(60) paper: string;
 }
 export class NewArrivalDto {
   @IsInt() siteId: number;
   @IsOptional() @IsString() @Length(2, 20) supplier?: string | null;
 }
-export class CloseArrivalDto {
-  /** The number on the supplier's delivery paper; empty where there is none. */
-  @IsString() @MaxLength(60) paper: string;
-}
-export class ShortLineDto {
-  order: string;
-  line: number;
-  name: string;
-  /** Base units, and the same in words. */
-  units: number;
-  missing: string;
-}
-export class ClosedArrivalDto {
+export class WhereToDto {
   code: string;
-  short: ShortLineDto[];
+  reason: string;
+  units: number;
 }
-export class StoreDto extends HowDto {
+export class ThenDto {
+  code: string;
+  units: number;
+}
+export class StandingGoodsDto implements StandingGoods {
+  itemId: number;
+  lotId: number;
+  lot: string | null;
+  units: number;
+  fromPlaceId: number;
+  fromCode: string;
+  suggestion: WhereToDto | null;
+  then: ThenDto[];
+}
+export class StoreTaskDto implements StoreTask {
+  siteId: number;
+  goods: StandingGoodsDto[];
+  metres: number;
+}
+export class StoreBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['store'] }) kind: 'store';
+  task: StoreTaskDto;
+}
+export class StoreCommandDto extends HowDto implements StoreCommand {
+  @ApiProperty({ enum: ['store'] }) @IsIn(['store']) kind: 'store';
   @IsInt() itemId: number;
   @IsInt() @Min(0) lotId: number;
   @IsInt() @Min(1) @Max(10_000_000) units: number;
   @IsInt() fromPlaceId: number;
   @IsInt() toPlaceId: number;
-}
-export class RefusedDto extends HowDto {
-  @IsIn(['not-this', 'too-many', 'unknown']) band: 'not-this' | 'too-many' | 'unknown';
-  @IsString() @MaxLength(150) title: string;
-  @IsString() @MaxLength(280) detail: string;
-  @IsString() @MaxLength(200) code: string;
-  @IsOptional() @IsString() @MaxLength(40) document?: string;
-  @IsOptional() @Type(() => Number) @IsInt() siteId?: number;
 }
 export class DueDto {
   /** An order, or an arrival with lines of one order or several. */
@@ -75,15 +149,6 @@ export class FindDueDto {
   /** What the code opens; null where it is several or none. */
   opens: string | null;
   choices: DueDto[];
-}
-/** The id of the tape's line, for an undo. */
-export class PostedDto {
-  activityId: number;
-}
-export class ReceivedDto extends PostedDto {
-  receiptId: number;
-  /** The arrival that it was booked in with. */
-  arrival: string;
 }
 export class TakenDocumentDto {
   /** OrderResponse or DespatchAdvice. */

@@ -15,6 +15,7 @@ import { PutawayQueries } from './putaway.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
 import { ReceivingController } from './receiving.controller.js';
+import { ReceivingFloor } from './receiving.floor.js';
 import { ReceivingService } from './receiving.service.js';
 import { StoringService } from './storing.service.js';
 
@@ -22,6 +23,7 @@ import { StoringService } from './storing.service.js';
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule, InspectionModule],
   controllers: [ReceivingController, ArrivalsController],
   providers: [
+    ReceivingFloor,
     ReceivingService,
     ReceiveTaskQueries,
     ArrivalsService,
@@ -33,6 +35,6 @@ import { StoringService } from './storing.service.js';
     StoringService,
     PutawayQueries,
   ],
-  exports: [ReceivingService, ArrivalsService, SupplierDocuments, StoringService],
+  exports: [ReceivingService, StoringService, ArrivalsService, SupplierDocuments],
 })
 export class ReceivingModule {}

@@ -1,111 +1,99 @@
-import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { type Bundle, checkReceive, type Codebook, type PlaceFacts, type ReceiveCommand, type ReceiveTask } from '@vectrum/core/scan';
+import { Injectable } from '@nestjs/common';
+import { isFor } from '@vectrum/core/places';
+import {
+  type AnnouncedPallet,
+  checkReceive,
+  type Codebook,
+  type PlaceFacts,
+  type ReceiveCommand,
+  type ReceivePalletCommand,
+  type ReceiveTask,
+} from '@vectrum/core/scan';
 import { goodsWords } from '@vectrum/core/quantity';
-import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/activity.service.js';
-import { appliedTo } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { AllocationService } from '../allocation/allocation.service.js';
 import { LandedService } from '../books/landed.service.js';
 import type { Worth } from '../books/value.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
+import type { FloorAnswerDto } from '../floor/floor.dto.js';
 import { InspectionDue } from '../inspection/due.queries.js';
 import { heldForInspection } from '../inspection/opening.js';
 import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inSnapshot, marks, one, rows, type Tx } from '../platform/database/tx.js';
+import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import { ArrivalsService } from './arrivals.service.js';
-import { codesOf, comingWith, type Delivery, deliveryOf } from './delivery.js';
+import { comingWith, type Delivery, deliveryOf } from './delivery.js';
 import { conditionOf, countOnLine, lotFor, type Taken, writeReceipt } from './receipts.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
-import type { ReceiveDto, ReceivedDto, ReceivePalletDto } from './receiving.dto.js';
-
-const RECEIVABLE = new Set(['dock', 'inspection', 'pick-face', 'reserve', 'cart']);
 
 /** Books goods in, line by line or a pallet at a time, straight to the ledger. */
 @Injectable()
-export class ReceivingService implements OnModuleInit {
+export class ReceivingService {
   constructor(
-    private readonly source: DataSource,
-    private readonly commands: CommandLog,
     private readonly ledger: LedgerService,
     private readonly codebook: CodebookQueries,
     private readonly allocation: AllocationService,
     private readonly activity: ActivityService,
-    private readonly undo: UndoService,
     private readonly arrivals: ArrivalsService,
     private readonly tasks: ReceiveTaskQueries,
     private readonly landed: LandedService,
     private readonly inspections: InspectionDue,
-  ) {}
-
-  onModuleInit(): void {
-    this.undo.register('receive', 'receive', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Undo));
+    undo: UndoService,
+  ) {
+    undo.register('receive', 'receive', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Undo));
   }
 
-  /** The task bundle of one order or arrival, for the phone. */
-  task(person: Person, code: string): Promise<ReceiveTask & Bundle> {
-    return inSnapshot(this.source, async (tx) => {
-      const delivery = await deliveryOf(tx, code, false);
-      mustBeAt(person, delivery.siteId);
-      return { ...(await this.tasks.task(tx, person, delivery)), applied: await appliedTo(tx, await codesOf(tx, delivery)) };
-    });
+  /** The task of one order or arrival, for the phone. */
+  async task(tx: Tx, person: Person, code: string): Promise<{ task: ReceiveTask; siteId: number }> {
+    const delivery = await deliveryOf(tx, code, false);
+    return { task: await this.tasks.task(tx, person, delivery), siteId: delivery.siteId };
   }
 
   /** Books in what was counted. What is beyond the order comes in as a receipt of its own, where the person may take it. */
-  receive(act: Act, code: string, input: ReceiveDto): Promise<ReceivedDto> {
-    return this.commands.run(act, 'receive', { code, input }, async (tx) => {
-      const { delivery, task } = await this.opened(tx, act, code, input.itemId);
-      const book = await this.codebook.book(tx, delivery.siteId, [input.itemId, ...task.lines.map((l) => l.itemId)], [input.toPlaceId]);
-      const command = commandOf(act.key, code, input);
-      const taken = await this.taken(tx, task, book, command);
-      const to = this.placeFor(book, command, delivery.siteId);
-      const item = book.items[input.itemId];
-      const words = item ? goodsWords(input.units, item) : code;
-      return this.post(tx, act, delivery, taken, to, {
-        title: `${words}${command.as === 'apart' ? `: ${command.reason ?? ''}` : command.condition === 'damaged' ? ', damaged' : ''}`,
-        how: input.how,
-      });
+  async receive(tx: Tx, act: Act, command: ReceiveCommand): Promise<FloorAnswerDto> {
+    const { delivery, task } = await this.opened(tx, act, command.document, command.itemId);
+    const book = await this.codebook.book(tx, delivery.siteId, [command.itemId, ...task.lines.map((l) => l.itemId)], [command.toPlaceId]);
+    const taken = await this.taken(tx, task, book, command);
+    const to = this.placeFor(book, command, delivery.siteId);
+    const item = book.items[command.itemId];
+    const words = item ? goodsWords(command.units, item) : command.document;
+    return this.post(tx, act, delivery, taken, to, {
+      title: `${words}${command.as === 'apart' ? `: ${command.reason ?? ''}` : command.condition === 'damaged' ? ', damaged' : ''}`,
+      how: command.how,
     });
   }
 
   /** Books in all that an announced pallet holds, by one scan; all of it or nothing. */
-  receivePallet(act: Act, code: string, input: ReceivePalletDto): Promise<ReceivedDto> {
-    return this.commands.run(act, 'receive.pallet', { code, input }, async (tx) => {
-      const { delivery, task } = await this.opened(tx, act, code);
-      const pallet = task.pallets.find((p) => p.sscc === input.sscc);
-      if (!pallet || !delivery.arrival)
-        throw refused({ band: 'unknown', title: input.sscc, detail: 'No such pallet is announced here. Scan the goods on it' });
-      if (pallet.received) throw refused({ band: 'too-many', title: 'Booked in already', detail: `Pallet ${input.sscc} came in before` });
-      const items = pallet.contents.map((c) => c.itemId);
-      const book = await this.codebook.book(tx, delivery.siteId, items, [input.toPlaceId]);
-      const all: Taken[] = [];
-      const come = new Map<number, number>();
-      for (const goods of pallet.contents) {
-        const command = commandOf(act.key, code, { ...goods, how: input.how, toPlaceId: input.toPlaceId });
-        const before = come.get(goods.lineId ?? 0) ?? 0;
-        all.push(...(await this.taken(tx, task, book, command, before)));
-        come.set(goods.lineId ?? 0, before + goods.units);
-      }
-      const to = this.placeFor(
-        book,
-        commandOf(act.key, code, { itemId: items[0] ?? 0, units: 1, how: input.how, toPlaceId: input.toPlaceId }),
-        delivery.siteId,
-      );
-      await tx.query('INSERT INTO received_pallet (arrival_id, sscc) VALUES (?, ?)', [delivery.arrival.id, input.sscc]);
-      return this.post(tx, act, delivery, all, to, {
-        title: `Pallet ${input.sscc}, ${all.length === 1 ? '1 line' : `${all.length} lines`} as announced`,
-        how: input.how,
-        pallet: input.sscc,
-      });
+  async receivePallet(tx: Tx, act: Act, command: ReceivePalletCommand): Promise<FloorAnswerDto> {
+    const { sscc, toPlaceId, how } = command;
+    const { delivery, task } = await this.opened(tx, act, command.document);
+    const pallet = task.pallets.find((p) => p.sscc === sscc);
+    if (!pallet || !delivery.arrival)
+      throw refused({ band: 'unknown', title: sscc, detail: 'No such pallet is announced here. Scan the goods on it' });
+    if (pallet.received) throw refused({ band: 'too-many', title: 'Booked in already', detail: `Pallet ${sscc} came in before` });
+    const items = pallet.contents.map((c) => c.itemId);
+    const book = await this.codebook.book(tx, delivery.siteId, items, [toPlaceId]);
+    const all: Taken[] = [];
+    const come = new Map<number, number>();
+    for (const goods of pallet.contents) {
+      const before = come.get(goods.lineId ?? 0) ?? 0;
+      all.push(...(await this.taken(tx, task, book, asAnnounced(command, goods), before)));
+      come.set(goods.lineId ?? 0, before + goods.units);
+    }
+    const to = this.placeFor(book, { as: 'ordered', condition: 'good', toPlaceId }, delivery.siteId);
+    await tx.query('INSERT INTO received_pallet (arrival_id, sscc) VALUES (?, ?)', [delivery.arrival.id, sscc]);
+    return this.post(tx, act, delivery, all, to, {
+      title: `Pallet ${sscc}, ${all.length === 1 ? '1 line' : `${all.length} lines`} as announced`,
+      how,
+      pallet: sscc,
     });
   }
 
   private async opened(tx: Tx, act: Act, code: string, itemId?: number): Promise<{ delivery: Delivery; task: ReceiveTask }> {
-    const delivery = await deliveryOf(tx, code, true);
+    const delivery = await deliveryOf(tx, code.toUpperCase(), true);
     mustBeAt(act.person, delivery.siteId);
     return { delivery, task: await this.tasks.task(tx, act.person, delivery, itemId === undefined ? undefined : [itemId]) };
   }
@@ -119,7 +107,7 @@ export class ReceivingService implements OnModuleInit {
     const one: Taken = {
       lineId: command.lineId,
       itemId: command.itemId,
-      lotId: await lotFor(tx, book.items[command.itemId]?.tracking ?? 'none', command),
+      lotId: await lotFor(tx, book.items[command.itemId]?.tracking ?? 'none', command, book.today),
       units: command.units,
       as: command.as,
       condition: conditionOf(command),
@@ -138,7 +126,7 @@ export class ReceivingService implements OnModuleInit {
     came: readonly Taken[],
     to: PlaceFacts,
     tape: { title: string; how: string; pallet?: string },
-  ): Promise<ReceivedDto> {
+  ): Promise<FloorAnswerDto> {
     const arrival = await this.arrivals.opened(tx, act, delivery);
     const taken = await heldForInspection(this.inspections, tx, { ...comingWith(delivery), arrivalId: arrival.id }, came);
     const from = await this.ledger.outside(tx, 'supplier');
@@ -184,7 +172,7 @@ export class ReceivingService implements OnModuleInit {
     );
   }
 
-  private placeFor(book: Codebook, command: ReceiveCommand, siteId: number): PlaceFacts {
+  private placeFor(book: Codebook, command: Pick<ReceiveCommand, 'as' | 'condition' | 'toPlaceId'>, siteId: number): PlaceFacts {
     const place = Object.values(book.places).find((p) => p.id === command.toPlaceId);
     if (!place || place.siteId !== siteId)
       throw refused({
@@ -192,8 +180,8 @@ export class ReceivingService implements OnModuleInit {
         title: place?.code ?? 'Unknown place',
         detail: 'This place is not at this site. Scan a bin or the dock here',
       });
-    const aside = place.kind === 'quarantine' && (command.as === 'apart' || command.condition === 'damaged');
-    if (!aside && !RECEIVABLE.has(place.kind))
+    const aside = isFor(place.kind, 'apart') && (command.as === 'apart' || command.condition === 'damaged');
+    if (!aside && !isFor(place.kind, 'receive'))
       throw refused({ band: 'not-this', title: place.code, detail: 'Goods cannot be booked in here. Scan a bin or the dock' });
     return place;
   }
@@ -220,27 +208,10 @@ export class ReceivingService implements OnModuleInit {
   }
 }
 
-/** A request as the floor's rule reads it. */
-function commandOf(
-  id: string,
-  document: string,
-  input: Pick<ReceiveDto, 'itemId' | 'units' | 'how' | 'toPlaceId'> & Partial<ReceiveDto>,
-): ReceiveCommand {
-  return {
-    kind: 'receive',
-    id,
-    document,
-    lineId: input.lineId ?? null,
-    itemId: input.itemId,
-    units: input.units,
-    lot: input.lot ?? null,
-    expires: input.expires ?? null,
-    toPlaceId: input.toPlaceId,
-    how: input.how,
-    as: input.as ?? 'ordered',
-    condition: input.condition ?? 'good',
-    reason: input.reason ?? null,
-  };
+/** Goods of a pallet as if they had been counted one by one. */
+function asAnnounced(command: ReceivePalletCommand, goods: AnnouncedPallet['contents'][number]): ReceiveCommand {
+  const { id, document, toPlaceId, how } = command;
+  return { kind: 'receive', id, document, toPlaceId, how, as: 'ordered', condition: 'good', reason: null, ...goods };
 }
 
 interface Undo extends Record<string, unknown> {

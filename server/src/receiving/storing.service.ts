@@ -1,96 +1,81 @@
-import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { type Bundle, checkStore, type StoreTask } from '@vectrum/core/scan';
-import { DataSource } from 'typeorm';
+import { checkStore, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/activity.service.js';
-import { appliedAt } from '../activity/applied.js';
 import { UndoService } from '../activity/undo.service.js';
 import { CodebookQueries } from '../catalogue/codebook.queries.js';
+import type { FloorAnswerDto } from '../floor/floor.dto.js';
 import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inSnapshot, one, type Tx } from '../platform/database/tx.js';
+import { one, type Tx } from '../platform/database/tx.js';
 import { refused } from '../platform/refused.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import { PutawayQueries } from './putaway.queries.js';
-import type { PostedDto, StoreDto } from './receiving.dto.js';
 
 /** Puts goods away from docks and carts into bins, by two scans. */
 @Injectable()
-export class StoringService implements OnModuleInit {
+export class StoringService {
   constructor(
-    private readonly source: DataSource,
-    private readonly commands: CommandLog,
     private readonly ledger: LedgerService,
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
-    private readonly undo: UndoService,
     private readonly putaway: PutawayQueries,
-  ) {}
-
-  onModuleInit(): void {
-    this.undo.register('store', 'store', async (tx, act, payload) => {
+    undo: UndoService,
+  ) {
+    undo.register('store', 'store', async (tx, act, payload) => {
       await this.ledger.reverse(tx, act, payload['movements'] as number[], null);
     });
   }
 
   /** What stands at a site's docks and on its carts, with bins suggested for each and the reason, in the order of a short walk. */
-  task(siteId: number): Promise<StoreTask & Bundle> {
-    return inSnapshot(this.source, async (tx) => ({
+  async task(tx: Tx, siteId: number): Promise<StoreTask> {
+    return { siteId, ...(await this.putaway.list(tx, siteId)) };
+  }
+
+  async store(tx: Tx, act: Act, input: StoreCommand): Promise<FloorAnswerDto> {
+    const from = await one<{ site_id: number; code: string }>(tx, 'SELECT site_id, code FROM place WHERE id = ? AND site_id IS NOT NULL', [
+      input.fromPlaceId,
+    ]);
+    const siteId = from?.site_id ?? 0;
+    mustBeAt(act.person, siteId);
+    const book = await this.codebook.book(tx, siteId, [input.itemId], [input.toPlaceId]);
+    const item = book.items[input.itemId];
+    const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
+    if (input.fromPlaceId === input.toPlaceId)
+      throw refused({ band: 'not-this', title: from?.code ?? 'This place', detail: 'The goods stand here already. Scan where they go' });
+    const standing = await this.standing(tx, input);
+    const refusal = item
+      ? checkStore(siteId, item, place, input.units, standing)
+      : { band: 'unknown' as const, title: 'No such item', detail: 'Scan the goods again' };
+    if (refusal || !item || !place)
+      throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' });
+    const { ids } = await this.ledger.post(
+      tx,
+      act,
+      [
+        {
+          itemId: input.itemId,
+          lotId: input.lotId,
+          condition: 'good',
+          fromPlaceId: input.fromPlaceId,
+          toPlaceId: input.toPlaceId,
+          units: input.units,
+        },
+      ],
+      { task: 'store', document: null, how: input.how },
+    );
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'store',
+      glyph: 'full',
+      title: goodsWords(input.units, item),
+      detail: `from ${from?.code ?? ''} to ${place.code}`,
       siteId,
-      ...(await this.putaway.list(tx, siteId)),
-      applied: await appliedAt(tx, 'store', siteId),
-    }));
-  }
-
-  store(act: Act, input: StoreDto): Promise<PostedDto> {
-    return this.commands.run(act, 'store', input, async (tx) => {
-      const from = await one<{ site_id: number; code: string }>(
-        tx,
-        'SELECT site_id, code FROM place WHERE id = ? AND site_id IS NOT NULL',
-        [input.fromPlaceId],
-      );
-      const siteId = from?.site_id ?? 0;
-      mustBeAt(act.person, siteId);
-      const book = await this.codebook.book(tx, siteId, [input.itemId], [input.toPlaceId]);
-      const item = book.items[input.itemId];
-      const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
-      if (input.fromPlaceId === input.toPlaceId)
-        throw refused({ band: 'not-this', title: from?.code ?? 'This place', detail: 'The goods stand here already. Scan where they go' });
-      const standing = await this.standing(tx, input);
-      const refusal = item
-        ? checkStore(siteId, item, place, input.units, standing)
-        : { band: 'unknown' as const, title: 'No such item', detail: 'Scan the goods again' };
-      if (refusal || !item || !place)
-        throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a bin' });
-      const { ids } = await this.ledger.post(
-        tx,
-        act,
-        [
-          {
-            itemId: input.itemId,
-            lotId: input.lotId,
-            condition: 'good',
-            fromPlaceId: input.fromPlaceId,
-            toPlaceId: input.toPlaceId,
-            units: input.units,
-          },
-        ],
-        { task: 'store', document: null, how: input.how },
-      );
-      const activityId = await this.activity.record(tx, act, {
-        kind: 'store',
-        glyph: 'full',
-        title: goodsWords(input.units, item),
-        detail: `from ${from?.code ?? ''} to ${place.code}`,
-        siteId,
-        how: input.how,
-        undo: { movements: ids },
-      });
-      return { activityId };
+      how: input.how,
+      undo: { movements: ids },
     });
+    return { activityId };
   }
 
-  private async standing(tx: Tx, input: StoreDto): Promise<number> {
+  private async standing(tx: Tx, input: StoreCommand): Promise<number> {
     const row = await one<{ units: number }>(
       tx,
       `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,

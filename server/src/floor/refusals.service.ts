@@ -1,0 +1,38 @@
+import { Injectable } from '@nestjs/common';
+import { ActivityService } from '../activity/activity.service.js';
+import { mustBeAt } from '../platform/act.js';
+import { FloorCommands } from './floor-commands.js';
+import { RefusedCommandDto } from './floor.dto.js';
+
+const BAND_GLYPHS = { 'not-this': 'fb-wrong', 'too-many': 'fb-many', unknown: 'fb-unknown' } as const;
+const BAND_WORDS = { 'not-this': 'Not this one', 'too-many': 'Too many', unknown: 'Unknown code' } as const;
+
+/** Puts a refused scan on the tape; nothing else changes. */
+@Injectable()
+export class Refusals {
+  constructor(
+    commands: FloorCommands,
+    private readonly activity: ActivityService,
+  ) {
+    commands.register({
+      kind: 'refused',
+      right: 'signed-in',
+      dto: RefusedCommandDto,
+      work: async (tx, act, command) => {
+        if (command.siteId !== undefined) mustBeAt(act.person, command.siteId);
+        return {
+          activityId: await this.activity.record(tx, act, {
+            kind: 'refusal',
+            glyph: BAND_GLYPHS[command.band],
+            title: `${BAND_WORDS[command.band]}: ${command.title}`,
+            detail: command.detail,
+            document: command.document ?? null,
+            siteId: command.siteId ?? act.person.siteIds[0] ?? null,
+            how: command.how,
+          }),
+        };
+      },
+      about: (_, command) => Promise.resolve({ what: command.title, siteId: command.siteId ?? null, document: command.document ?? null }),
+    });
+  }
+}

@@ -1,0 +1,124 @@
+import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/activity.service.js';
+import { Containers } from '../allocation/containers.service.js';
+import { CarrierClient, type CarrierRow, type Shipment } from '../dispatch/carrier.client.js';
+import { mustBeAt, type Person } from '../platform/act.js';
+import { inTransaction, num, one, rows, type Tx } from '../platform/database/tx.js';
+import { Outbox, type OutboxMessage } from '../platform/outbox.js';
+import { badForm, notFound } from '../platform/problem.js';
+import type { RatesDto } from './packing.dto.js';
+import { PackingQueries } from './packing.queries.js';
+
+interface ParcelRow {
+  id: number;
+  code: string;
+  place_id: number;
+  order_id: number;
+  site_id: number;
+  order: string;
+  state: string;
+  weight_g: number;
+  carrier_id: number | null;
+  service: string | null;
+}
+
+const CARRIERS = `SELECT c.id, c.code, c.name, c.base_url, c.api_key, c.lane_place_id FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id = ?`;
+
+/** Asks carriers for prices and labels, keeps what they answer, and has labels printed. */
+@Injectable()
+export class LabelService implements OnModuleInit {
+  constructor(
+    private readonly source: DataSource,
+    private readonly queries: PackingQueries,
+    private readonly carriers: CarrierClient,
+    private readonly containers: Containers,
+    private readonly outbox: Outbox,
+    private readonly activity: ActivityService,
+  ) {}
+
+  onModuleInit(): void {
+    this.outbox.handle('carrier.label', (message) => this.fetchLabel(message));
+  }
+
+  /** Services and prices of each carrier of the site for a weighed parcel, cheapest first. */
+  async rates(person: Person, code: string, weightG: number): Promise<RatesDto> {
+    if (!Number.isInteger(weightG) || weightG < 1) throw badForm({ weight: 'Weigh the parcel first: grams, a whole number' });
+    const order = await this.queries.orderOf(this.source, code);
+    mustBeAt(person, order.site_id);
+    return this.ask(order.site_id, await this.shipment(this.source, order.id, `${code}-1`, weightG));
+  }
+
+  private async ask(siteId: number, shipment: Shipment): Promise<RatesDto> {
+    const found = await rows<CarrierRow>(this.source, CARRIERS, [siteId]);
+    const silent: string[] = [];
+    const answers = await Promise.all(
+      found.map((carrier) =>
+        this.carriers.rates(carrier, shipment).catch((thrown: unknown) => {
+          silent.push(`${carrier.name}: ${thrown instanceof Error ? thrown.message : 'no answer'}`);
+          return [];
+        }),
+      ),
+    );
+    return { rates: answers.flat().sort((a, b) => Number(a.price) - Number(b.price)), silent };
+  }
+
+  private async shipment(tx: Pick<Tx, 'query'>, orderId: number, parcel: string, weightG: number): Promise<Shipment> {
+    const to = await one<Shipment['to']>(
+      tx,
+      'SELECT customer AS name, address_line AS line, city, postcode, country FROM sales_order WHERE id = ?',
+      [orderId],
+    );
+    if (!to) throw notFound('That order');
+    return { parcel, weightG, to };
+  }
+
+  /** Carries out one label request: asks the carrier, keeps label and tracking, stands the parcel in its lane, prints. */
+  private async fetchLabel(message: OutboxMessage): Promise<void> {
+    const code = String(message.payload['parcel']);
+    const parcel = await one<ParcelRow>(
+      this.source,
+      'SELECT p.id, p.code, p.place_id, p.order_id, w.site_id, o.code AS `order`, p.state, p.weight_g, p.carrier_id, p.service FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE p.code = ?',
+      [code],
+    );
+    if (!parcel || parcel.state !== 'label-asked') return;
+    const shipment = await this.shipment(this.source, parcel.order_id, code, num(parcel.weight_g));
+    const { carrier, service } = await this.chosen(parcel, shipment);
+    const label = await this.carriers.label(carrier, { ...shipment, service });
+    await inTransaction(this.source, async (tx) => {
+      const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
+      if (now?.state !== 'label-asked') return;
+      await tx.query(
+        `UPDATE parcel SET state = 'labelled', carrier_id = ?, service = ?, tracking = ?, price = ?, label_pdf = ?, labelled_at = UTC_TIMESTAMP(3) WHERE id = ?`,
+        [carrier.id, service, label.tracking, label.price, label.pdf, parcel.id],
+      );
+      await this.containers.move(tx, null, parcel.place_id, carrier.lane_place_id);
+      await this.outbox.send(tx, `printer:site-${parcel.site_id}`, 'print.label', { parcel: code }, parcel.order);
+      await this.activity.record(tx, null, {
+        kind: 'label',
+        glyph: 'print',
+        title: `Label for ${code}`,
+        detail: `${carrier.name}, ${label.tracking}`,
+        document: parcel.order,
+        siteId: parcel.site_id,
+      });
+    });
+  }
+
+  /** The service that was chosen at the table; where none could be asked for there, the cheapest now. It stays the choice. */
+  private async chosen(parcel: ParcelRow, shipment: Shipment): Promise<{ carrier: CarrierRow; service: string }> {
+    const all = await rows<CarrierRow>(this.source, CARRIERS, [parcel.site_id]);
+    const known = all.find((c) => c.id === parcel.carrier_id);
+    if (known && parcel.service) return { carrier: known, service: parcel.service };
+    const { rates, silent } = await this.ask(parcel.site_id, shipment);
+    const cheapest = rates[0];
+    const carrier = all.find((c) => c.code === cheapest?.carrier);
+    if (!cheapest || !carrier) throw new Error(silent[0] ?? 'No carrier of this site takes the parcel');
+    await this.source.query('UPDATE parcel SET carrier_id = ?, service = ? WHERE id = ? AND carrier_id IS NULL', [
+      carrier.id,
+      cheapest.service,
+      parcel.id,
+    ]);
+    return { carrier, service: cheapest.service };
+  }
+}

@@ -1,0 +1,67 @@
+import { Injectable } from '@nestjs/common';
+import { AboutWords } from '../floor/about.service.js';
+import { FloorCommands } from '../floor/floor-commands.js';
+import { FloorTasks } from '../floor/floor-tasks.js';
+import { one, type Tx } from '../platform/database/tx.js';
+import { CloseParcelCommandDto, NoteSeenCommandDto, PackBundleDto, PackCommandDto } from './packing.dto.js';
+import { PackingQueries } from './packing.queries.js';
+import { PackingService } from './packing.service.js';
+import { ParcelsService } from './parcels.service.js';
+
+/** Packing at the floor's doors. */
+@Injectable()
+export class PackingFloor {
+  constructor(
+    commands: FloorCommands,
+    tasks: FloorTasks,
+    queries: PackingQueries,
+    packing: PackingService,
+    parcels: ParcelsService,
+    private readonly words: AboutWords,
+  ) {
+    tasks.register({
+      kind: 'pack',
+      right: 'pack',
+      bundle: PackBundleDto,
+      read: async (tx, _, key) => {
+        const { siteId, ...task } = await queries.task(tx, key);
+        return { task, siteId };
+      },
+    });
+    commands.register({
+      kind: 'pack',
+      right: 'pack',
+      dto: PackCommandDto,
+      work: (tx, act, command) => packing.pack(tx, act, command),
+      about: async (tx, c) => this.order(tx, c.order, `${await this.goods(tx, c)} into parcel ${c.order}-${c.parcel}`),
+    });
+    commands.register({
+      kind: 'note-seen',
+      right: 'pack',
+      dto: NoteSeenCommandDto,
+      work: (tx, act, command) => packing.seeNote(tx, act, command),
+      about: (tx, { order }) => this.order(tx, order, `Note on ${order} read`),
+    });
+    commands.register({
+      kind: 'close-parcel',
+      right: 'pack',
+      dto: CloseParcelCommandDto,
+      work: (tx, act, command) => parcels.close(tx, act, command),
+      about: (tx, { order, parcel, weightG }) =>
+        this.order(tx, order, `Parcel ${order}-${parcel} closed, ${(weightG / 1000).toFixed(2)} kg`),
+    });
+  }
+
+  private async order(tx: Tx, code: string, what: string) {
+    return { what, siteId: await this.words.siteOf(tx, { document: code, table: 'sales_order' }), document: code };
+  }
+
+  private async goods(tx: Tx, { order, line, units }: { order: string; line: number; units: number }): Promise<string> {
+    const found = await one<{ itemId: number | null }>(
+      tx,
+      'SELECT l.item_id AS itemId FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE o.code = ? AND l.line = ?',
+      [order, line],
+    );
+    return this.words.goods(tx, { itemId: found?.itemId ?? 0, units });
+  }
+}

@@ -1,0 +1,111 @@
+import { Injectable } from '@nestjs/common';
+import { weightSlackG } from '@vectrum/core/cartons';
+import { checkClose, type CloseParcelCommand, goodsWeightG } from '@vectrum/core/scan';
+import { ActivityService } from '../activity/activity.service.js';
+import { SettingsService } from '../company/settings.service.js';
+import type { CarrierRow } from '../dispatch/carrier.client.js';
+import type { FloorAnswerDto } from '../floor/floor.dto.js';
+import { OrderStates } from '../orders/order-states.service.js';
+import type { Act } from '../platform/act.js';
+import { one, type Tx } from '../platform/database/tx.js';
+import { Outbox } from '../platform/outbox.js';
+import { badForm, notFound, Problem } from '../platform/problem.js';
+import { refused } from '../platform/refused.js';
+import type { PackLineDto } from './packing.dto.js';
+import { type BenchOrder, PackingQueries } from './packing.queries.js';
+import { PackingService } from './packing.service.js';
+
+/** Closes parcels: contents and note proved, weight checked, the label asked for through the outbox. */
+@Injectable()
+export class ParcelsService {
+  constructor(
+    private readonly queries: PackingQueries,
+    private readonly packing: PackingService,
+    private readonly outbox: Outbox,
+    private readonly states: OrderStates,
+    private readonly activity: ActivityService,
+    private readonly settings: SettingsService,
+  ) {}
+
+  /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
+  async close(tx: Tx, act: Act, command: CloseParcelCommand): Promise<FloorAnswerDto> {
+    const order = await this.packing.locked(tx, act, command.order);
+    const lines = await this.queries.lines(tx, order);
+    const parcels = await Promise.all(
+      (await this.queries.parcels(tx, order.id)).map(async (p) => ({
+        ...p,
+        open: p.state === 'open',
+        contents: await this.queries.contents(tx, p.id),
+      })),
+    );
+    const parcel = parcels.find((p) => p.number === command.parcel);
+    const left = lines.reduce((sum, l) => sum + l.picked - l.packed, 0);
+    const refusal = checkClose(parcels, command.parcel, left, !order.note_packer || order.note_seen_by !== null);
+    if (refusal || !parcel)
+      throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
+    await this.mustWeigh(tx, lines, parcel.contents, command);
+    const carrier = command.service && (await this.carrier(tx, command.service.carrier));
+    await tx.query(
+      `UPDATE parcel SET state = 'label-asked', carton = ?, weight_g = ?, carrier_id = ?, service = ?, label_asked_at = UTC_TIMESTAMP(3) WHERE id = ?`,
+      [command.carton, command.weightG, carrier?.id ?? null, command.service?.code ?? null, parcel.id],
+    );
+    await this.freeTotes(tx, order);
+    await this.states.refresh(tx, [order.id]);
+    await this.outbox.send(tx, `carrier:${carrier?.code ?? 'any'}/${parcel.code}`, 'carrier.label', { parcel: parcel.code }, order.code);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'packed',
+      glyph: 'full',
+      title: `${order.code} packed`,
+      detail: `Parcel ${parcel.number}, ${(command.weightG / 1000).toFixed(2)} kg, ${carrier?.name ?? 'the cheapest service'}`,
+      document: order.code,
+      siteId: order.site_id,
+    });
+    return { activityId };
+  }
+
+  private async carrier(tx: Tx, code: string): Promise<Pick<CarrierRow, 'id' | 'code' | 'name'>> {
+    const carrier = await one<Pick<CarrierRow, 'id' | 'code' | 'name'>>(tx, 'SELECT id, code, name FROM carrier WHERE code = ?', [code]);
+    if (!carrier) throw notFound(`Carrier ${code}`);
+    return carrier;
+  }
+
+  private async mustWeigh(
+    tx: Tx,
+    lines: readonly PackLineDto[],
+    contents: readonly { line: number; units: number }[],
+    command: CloseParcelCommand,
+  ): Promise<void> {
+    const carton = await one<{ tare_g: number; most_g: number }>(tx, 'SELECT tare_g, most_g FROM carton WHERE code = ?', [command.carton]);
+    if (!carton) throw notFound(`Box ${command.carton}`);
+    if (command.weightG > carton.most_g)
+      throw badForm({
+        weightG: `Box ${command.carton} carries ${(carton.most_g / 1000).toFixed(1)} kg at most. Take a larger one or a second box`,
+      });
+    const goods = goodsWeightG({ lines }, contents);
+    if (goods === null || command.weightSeen) return;
+    const expected = goods + carton.tare_g;
+    const off = command.weightG - expected;
+    const slack = weightSlackG(expected, await this.settings.get(tx, 'weightPercent'), await this.settings.get(tx, 'weightGrams'));
+    if (Math.abs(off) > slack)
+      throw new Problem(
+        409,
+        'refused',
+        `${Math.abs(off)} g ${off > 0 ? 'heavier' : 'lighter'} than its goods should be. Look into the box, then weigh again or say that it is right`,
+        { band: off > 0 ? 'too-many' : 'not-this', title: 'Weight is off' },
+      );
+  }
+
+  /** Totes that are empty are free for the next order once no parcel is open whose goods could go back into them. */
+  private async freeTotes(tx: Tx, order: BenchOrder): Promise<void> {
+    const open = await one(tx, `SELECT id FROM parcel WHERE order_id = ? AND state = 'open' LIMIT 1`, [order.id]);
+    if (open) return;
+    await tx.query(
+      `UPDATE tote_use u SET u.ended_at = UTC_TIMESTAMP(3) WHERE u.order_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND NOT EXISTS (SELECT 1 FROM reservation v WHERE v.place_id = u.tote_id)`,
+      [order.id],
+    );
+    await tx.query(
+      `UPDATE \`round\` r JOIN round_order x ON x.round_id = r.id SET r.state = 'done' WHERE x.order_id = ? AND r.state = 'set-down' AND NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.ended_at IS NULL)`,
+      [order.id],
+    );
+  }
+}

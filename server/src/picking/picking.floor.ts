@@ -1,0 +1,77 @@
+import { Injectable } from '@nestjs/common';
+import { AboutWords } from '../floor/about.service.js';
+import { FloorCommands } from '../floor/floor-commands.js';
+import { FloorTasks } from '../floor/floor-tasks.js';
+import { one, type Tx } from '../platform/database/tx.js';
+import { PickBundleDto, PickCommandDto, SetDownCommandDto, ShortCommandDto, TakeCommandDto } from './picking.dto.js';
+import { PickingQueries } from './picking.queries.js';
+import { PickingService } from './picking.service.js';
+import { ShortService } from './short.service.js';
+
+/** Picking at the floor's doors. */
+@Injectable()
+export class PickingFloor {
+  constructor(
+    commands: FloorCommands,
+    tasks: FloorTasks,
+    queries: PickingQueries,
+    picking: PickingService,
+    shorts: ShortService,
+    private readonly words: AboutWords,
+  ) {
+    tasks.register({
+      kind: 'pick',
+      right: 'pick',
+      bundle: PickBundleDto,
+      read: async (tx, _, key) => {
+        const task = await queries.task(tx, key);
+        return { task, siteId: task.siteId };
+      },
+    });
+    commands.register({
+      kind: 'take',
+      right: 'pick',
+      dto: TakeCommandDto,
+      work: (tx, act, command) => picking.take(tx, act, command),
+      about: (tx, { round }) => this.round(tx, round, `Round ${round} taken`),
+    });
+    commands.register({
+      kind: 'pick',
+      right: 'pick',
+      dto: PickCommandDto,
+      work: (tx, act, command) => picking.pick(tx, act, command),
+      about: async (tx, c) =>
+        this.round(
+          tx,
+          c.round,
+          `${await this.words.goods(tx, c)}, ${await this.words.place(tx, c.fromPlaceId)} to tote ${await this.words.place(tx, c.totePlaceId)}`,
+        ),
+    });
+    commands.register({
+      kind: 'short',
+      right: 'pick',
+      dto: ShortCommandDto,
+      work: (tx, act, command) => shorts.short(tx, act, command),
+      about: async (tx, { round, stopId, units }) => {
+        const stop = await one<{ itemId: number; placeId: number }>(
+          tx,
+          'SELECT item_id AS itemId, place_id AS placeId FROM round_stop WHERE id = ?',
+          [stopId],
+        );
+        const goods = await this.words.goods(tx, { itemId: stop?.itemId ?? 0, units });
+        return this.round(tx, round, `${goods} not in ${await this.words.place(tx, stop?.placeId ?? 0)}`);
+      },
+    });
+    commands.register({
+      kind: 'set-down',
+      right: 'pick',
+      dto: SetDownCommandDto,
+      work: (tx, act, command) => picking.setDown(tx, act, command),
+      about: async (tx, { round, placeId }) => this.round(tx, round, `${round} set down at ${await this.words.place(tx, placeId)}`),
+    });
+  }
+
+  private async round(tx: Tx, code: string, what: string) {
+    return { what, siteId: await this.words.siteOf(tx, { document: code, table: 'round' }), document: code };
+  }
+}

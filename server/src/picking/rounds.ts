@@ -1,0 +1,62 @@
+import { type Act, mustBeAt } from '../platform/act.js';
+import { one, rows, type Tx } from '../platform/database/tx.js';
+import { badState, notFound } from '../platform/problem.js';
+
+export interface RoundRow {
+  id: number;
+  code: string;
+  site_id: number;
+  state: string;
+  picker_id: number | null;
+}
+
+/** One stop of a round with all that a command at it needs. */
+export interface StopRow {
+  id: number;
+  roundId: number;
+  lineId: number;
+  orderId: number;
+  order: string;
+  itemId: number;
+  lotId: number;
+  placeId: number;
+  placeCode: string;
+  units: number;
+  picked: number;
+  short: number;
+  rotation: 'fifo' | 'fefo';
+}
+
+/** A round that is worked on. Shared: others may pick at its other stops meanwhile, but not set it down. */
+export async function roundOf(tx: Tx, act: Act, code: string, lock: 'share' | 'alone'): Promise<RoundRow> {
+  const round = await one<RoundRow>(
+    tx,
+    `SELECT id, code, site_id, state, picker_id FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
+    [code.toUpperCase()],
+  );
+  if (!round) throw notFound(`Round ${code}`);
+  mustBeAt(act.person, round.site_id);
+  return round;
+}
+
+export function mustBeOpen(round: RoundRow): void {
+  if (round.state !== 'waiting' && round.state !== 'picking') throw badState(`${round.code} is set down already`);
+}
+
+/** A stop, locked: it alone, of all that the round holds. */
+export async function stopOf(tx: Tx, roundId: number, stopId: number): Promise<StopRow | undefined> {
+  await tx.query('SELECT id FROM round_stop WHERE id = ? FOR UPDATE', [stopId]);
+  return one<StopRow>(
+    tx,
+    `SELECT s.id, s.round_id AS roundId, s.order_line_id AS lineId, l.order_id AS orderId, o.code AS \`order\`, s.item_id AS itemId, s.lot_id AS lotId, s.place_id AS placeId, p.code AS placeCode,
+       s.units, s.picked_units AS picked, s.short_units AS short, i.rotation
+     FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN sales_order o ON o.id = l.order_id JOIN place p ON p.id = s.place_id JOIN item i ON i.id = s.item_id
+     WHERE s.id = ? AND s.round_id = ?`,
+    [stopId, roundId],
+  );
+}
+
+export const ordersOfRound = async (tx: Tx, roundId: number): Promise<number[]> =>
+  (await rows<{ id: number }>(tx, 'SELECT order_id AS id FROM round_order WHERE round_id = ? ORDER BY order_id', [roundId])).map(
+    (o) => o.id,
+  );
