@@ -5,7 +5,7 @@ import { rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, startDatabase } from './lib/database.mjs';
 import { ensureBuilt, ensureModules, ensurePrograms } from './lib/ensure.mjs';
-import { networkAddress, startProgram, stopOnSignals } from './lib/serve.mjs';
+import { startProgram, stopOnSignals } from './lib/serve.mjs';
 import { fail, ROOT } from './lib/shell.mjs';
 
 const DATA = resolve(process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo'));
@@ -43,6 +43,7 @@ async function open(stops) {
   stops.unshift(() => outside.stop());
   await outside.ready;
   const host = process.env.VECTRUM_HOST ?? '0.0.0.0';
+  const securePort = await freePort(Number(process.env.VECTRUM_HTTPS_PORT ?? 4643));
   const server = startProgram(
     'server/dist/main.js',
     {
@@ -50,6 +51,8 @@ async function open(stops) {
       VECTRUM_DEMO: '1',
       VECTRUM_HOST: host,
       VECTRUM_PORT: String(port),
+      VECTRUM_HTTPS_PORT: String(securePort),
+      VECTRUM_TLS_DIR: process.env.VECTRUM_TLS_DIR ?? join(ROOT, '.data/tls'),
       VECTRUM_OUTSIDE_URL: outsideUrl,
       SMTP_URL: `smtp://127.0.0.1:${ports.OUTSIDE_SMTP_PORT}`,
       PRINTER: `127.0.0.1:${ports.OUTSIDE_PRINTER_PORT}`,
@@ -67,7 +70,7 @@ const asText = (ports) => Object.fromEntries(Object.entries(ports).map(([k, v]) 
 
 async function greet(port, outsideUrl, host) {
   const page = await (await fetch(`http://127.0.0.1:${port}/api/sign-in-page`)).json();
-  const phone = host === '0.0.0.0' ? networkAddress() : undefined;
+  const phone = host === '0.0.0.0' ? page.phoneUrl : null;
   const rows = page.demo.map((p) => `  ${p.duty.padEnd(15)} ${p.email.padEnd(28)} badge ${p.badge}  PIN ${p.pin}`);
   process.stdout.write(
     [
@@ -75,7 +78,7 @@ async function greet(port, outsideUrl, host) {
       'Tarn & Thistle is open.',
       `  Office           http://127.0.0.1:${port}`,
       `  Floor            http://127.0.0.1:${port}/floor`,
-      ...(phone ? [`  Floor on a phone http://${phone}:${port}/floor`] : []),
+      ...(phone ? [`  Floor on a phone ${phone}/floor (trust ${phone}/api/authority.crt once, for camera and offline work)`] : []),
       `  Packing table    http://127.0.0.1:${port}/bench`,
       `  Outside world    ${outsideUrl}`,
       '',

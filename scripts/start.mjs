@@ -18,11 +18,20 @@ async function main() {
     stops.unshift(() => database.stop());
     env = database.env;
   }
-  const server = startProgram('server/dist/main.js', { ...env, VECTRUM_DEMO: '0' }, 'The server');
+  // Phones want a secure page for the camera and for work without a network; behind a proxy that has one, say 0.
+  const secure = process.env.VECTRUM_HTTPS_PORT ?? '4643';
+  const tls = process.env.VECTRUM_TLS_DIR ?? join(ROOT, '.data/house/tls');
+  const server = startProgram(
+    'server/dist/main.js',
+    { ...env, VECTRUM_DEMO: '0', VECTRUM_HTTPS_PORT: secure, VECTRUM_TLS_DIR: tls },
+    'The server',
+  );
   stops.unshift(() => server.stop());
   server.child.on('exit', (code) => void stopAll().then(() => process.exit(code ?? 0)));
   await server.ready;
-  say(`Vectrum is open at http://${process.env.VECTRUM_HOST ?? '127.0.0.1'}:${process.env.VECTRUM_PORT ?? 4600}`);
+  const host = process.env.VECTRUM_HOST ?? '127.0.0.1';
+  say(`Vectrum is open at http://${host}:${process.env.VECTRUM_PORT ?? 4600}`);
+  if (secure !== '0') say(`For phones: https on port ${secure}. Set VECTRUM_HOST=0.0.0.0 so that they reach it; see docs/operating.md`);
 }
 
 main().catch(fail);

@@ -1,5 +1,4 @@
 import { fork } from 'node:child_process';
-import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { ROOT } from './shell.mjs';
 
@@ -19,13 +18,6 @@ export function startProgram(path, env, name) {
     await exited;
   };
   return { child, ready, stop, exited };
-}
-
-/** This machine's address in the local network, for phones. */
-export function networkAddress() {
-  return Object.values(networkInterfaces())
-    .flat()
-    .find((i) => i && i.family === 'IPv4' && !i.internal)?.address;
 }
 
 /** Stops everything once, in order, whichever signal comes first. */

@@ -1,10 +1,14 @@
 import 'reflect-metadata';
+import type { RequestListener } from 'node:http';
+import { createServer } from 'node:https';
 import { resolve } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { createApp } from './app.js';
 import { IntakeService } from './channels/intake.service.js';
 import { DemoLoader } from './demo/demo.loader.js';
-import { ConfigError, readConfig } from './platform/config.js';
+import { ownAddresses, servingCertificate } from './platform/certificate.js';
+import { type Config, ConfigError, readConfig } from './platform/config.js';
 import { ImportJobs } from './exchange/import-jobs.js';
 import { migrate } from './platform/database/data-source.js';
 import { Outbox } from './platform/outbox.js';
@@ -13,6 +17,20 @@ import { newLogger } from './platform/platform.module.js';
 /** Longer than proxies and browsers keep an idle connection, so that none is closed as it is used again. */
 const KEEP_ALIVE_MS = 75_000;
 const WEB_ROOT = resolve(import.meta.dirname, '../../web/dist');
+
+/** The same house over HTTPS, for phones: their cameras and what works without a network want a secure page. */
+async function serveSecurely(app: NestExpressApplication, config: Config): Promise<void> {
+  if (config.VECTRUM_HTTPS_PORT === 0 || !config.VECTRUM_TLS_DIR) return;
+  const { key, cert, authority } = await servingCertificate(config.VECTRUM_TLS_DIR, ownAddresses());
+  const secure = createServer({ key, cert: `${cert}\n${authority}` }, app.getHttpAdapter().getInstance() as RequestListener);
+  secure.keepAliveTimeout = KEEP_ALIVE_MS;
+  secure.headersTimeout = KEEP_ALIVE_MS + 5_000;
+  await new Promise<void>((done, fail) => secure.once('error', fail).listen(config.VECTRUM_HTTPS_PORT, config.VECTRUM_HOST, done));
+  app.getHttpServer().on('close', () => {
+    secure.closeAllConnections();
+    secure.close();
+  });
+}
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
@@ -29,6 +47,7 @@ async function main(): Promise<void> {
   http.keepAliveTimeout = KEEP_ALIVE_MS;
   http.headersTimeout = KEEP_ALIVE_MS + 5_000;
   await app.listen(config.VECTRUM_PORT, config.VECTRUM_HOST);
+  await serveSecurely(app, config);
   log.info({ url: await app.getUrl() }, 'vectrum is open');
   process.send?.({ ready: true });
   process.on('disconnect', () => void app.close().then(() => process.exit(0)));

@@ -19,6 +19,8 @@ export interface Act {
   deviceId: number | null;
   /** What the device's clock said, where it told us. */
   deviceAt: Date | null;
+  /** Who sent it, where that was another person on the same device. */
+  sentBy?: number;
 }
 
 export type SignedRequest = Request & { person?: Person; deviceId?: number | null };

@@ -37,14 +37,10 @@ export class CommandLog {
     if (before) return before.result as T;
     try {
       return await inTransaction(this.source, async (tx) => {
-        await tx.query('INSERT INTO command (id, name, body_hash, person_id, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, 0)', [
-          act.key,
-          name,
-          hash,
-          act.person.id,
-          act.deviceId,
-          act.deviceAt,
-        ]);
+        await tx.query(
+          'INSERT INTO command (id, name, body_hash, person_id, sent_by, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, ?, 0)',
+          [act.key, name, hash, act.person.id, act.sentBy ?? null, act.deviceId, act.deviceAt],
+        );
         const result = await work(tx);
         await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [JSON.stringify(result ?? null), act.key]);
         return JSON.parse(JSON.stringify(result ?? null)) as T;

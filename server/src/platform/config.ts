@@ -16,6 +16,10 @@ export class Config {
   @Transform(toNumber) @IsInt() @Min(1) @Max(200) DATABASE_CONNECTIONS = 20;
   @IsString() VECTRUM_HOST = '127.0.0.1';
   @Transform(toNumber) @IsInt() @Min(0) @Max(65535) VECTRUM_PORT = 4600;
+  /** Where phones are served over HTTPS, which camera and offline work need; nought where a proxy in front does that. */
+  @Transform(toNumber) @IsInt() @Min(0) @Max(65535) VECTRUM_HTTPS_PORT = 0;
+  /** Keeps the certificate that is made at the first start, and the authority that phones are told to trust. */
+  @IsOptional() @IsString() VECTRUM_TLS_DIR?: string;
   /** Shows the made-up sign-ins and the practice scanner. */
   @Transform(toBoolean) @IsBoolean() VECTRUM_DEMO = false;
   /** Where the demo's outside world answers; its shop and carriers are set up with this address. */
@@ -46,6 +50,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       PRINTER: '',
       VECTRUM_OUTSIDE_URL: '',
       VECTRUM_URL: '',
+      VECTRUM_TLS_DIR: '',
     }),
   );
   const given = Object.fromEntries(known.flatMap((key) => (env[key] === undefined ? [] : [[key, env[key]]])));

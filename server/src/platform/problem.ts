@@ -16,6 +16,8 @@ export type ProblemCode =
   | 'state'
   | 'taken'
   | 'refused'
+  | 'late'
+  | 'made-by'
   | 'stock'
   | 'undo'
   | 'carrier'

@@ -1,0 +1,4 @@
+/** The id of the tape's line, for an undo. */
+export class PostedDto {
+  activityId: number;
+}
