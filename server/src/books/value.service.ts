@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
+import { accountFor, type Account } from '@vectrum/core/costing';
 import { decimalText, dividedBy, micro, times, type Micro } from '@vectrum/core/money';
+import { isOutside } from '@vectrum/core/places';
 import { SettingsService } from '../company/settings.service.js';
 import { num, one, rows, type Tx } from '../platform/database/tx.js';
 
@@ -26,16 +28,6 @@ interface Pool {
   units: number;
   value: Micro;
 }
-
-/** The account on the other side of stock, by where goods come from or go to. */
-const ACCOUNTS: Readonly<Record<string, string>> = {
-  supplier: 'not billed yet',
-  customer: 'cost of goods',
-  'count-difference': 'count difference',
-  scrap: 'scrap',
-  assembly: 'assembly',
-  'in-transit': 'in transit',
-};
 
 /**
  * Keeps what stock is worth: every unit that comes in makes a layer, every unit that goes takes from the oldest. What a unit
@@ -85,7 +77,7 @@ export class ValueService {
       ]);
     pool.units += c.units;
     pool.value += value;
-    await this.enter(tx, c, 'stock', ACCOUNTS[c.outside] ?? 'opening', value, layer.insertId);
+    await this.enter(tx, c, 'stock', accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), value, layer.insertId);
   }
 
   private async take(tx: Tx, pool: Pool, c: Crossing, byLayers: boolean): Promise<void> {
@@ -100,7 +92,7 @@ export class ValueService {
     if (pool.units === c.units || value > pool.value) value = pool.value;
     pool.units -= c.units;
     pool.value -= value;
-    await this.enter(tx, c, ACCOUNTS[c.outside] ?? 'opening', 'stock', value, null);
+    await this.enter(tx, c, accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), 'stock', value, null);
   }
 
   /** Takes units from layers: from their own first where an arrival is taken back, then from the oldest. Returns their cost. */
@@ -148,7 +140,7 @@ export class ValueService {
     return taken ? micro(taken.amount) : null;
   }
 
-  private async enter(tx: Tx, c: Crossing, debit: string, credit: string, amount: Micro, layerId: number | null): Promise<void> {
+  private async enter(tx: Tx, c: Crossing, debit: Account, credit: Account, amount: Micro, layerId: number | null): Promise<void> {
     await tx.query(
       'INSERT INTO value_entry (item_id, movement_id, layer_id, document, debit, credit, amount) VALUES (?, ?, ?, ?, ?, ?, ?)',
       [c.itemId, c.movementId, layerId, c.document, debit, credit, decimalText(amount)],

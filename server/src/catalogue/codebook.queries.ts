@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { codeKey, type Codebook, type ItemFacts } from '@vectrum/core/scan';
+import { codeKey, type Codebook, type ItemFacts, type PlaceFacts } from '@vectrum/core/scan';
+import { siteDay } from '../sites/site-day.js';
 import { marks, rows, type Tx } from '../platform/database/tx.js';
 
 interface PackRow {
@@ -10,31 +11,36 @@ interface PackRow {
   factor: number;
 }
 
-/** Every code that means something at a site: what phones check scans against, and the server again. */
+/** What codes mean at a site: what phones check scans against, and the server again. */
 @Injectable()
 export class CodebookQueries {
-  /** The whole book of a site, or only the items and the places named. */
-  async book(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[], placeIds?: readonly number[]): Promise<Codebook> {
-    const today = new Date().toISOString().slice(0, 10);
+  /** What the codes of the items and places named mean at a site. */
+  async book(tx: Pick<Tx, 'query'>, siteId: number, itemIds: readonly number[], placeIds: readonly number[]): Promise<Codebook> {
+    const { today } = await siteDay(tx, siteId);
     const book: Codebook = { today, codes: {}, items: await this.items(tx, siteId, itemIds), places: {} };
-    const only = itemIds ? `WHERE u.item_id IN (${marks(itemIds)})` : '';
     const codes = await rows<{ code: string; packId: number; itemId: number }>(
       tx,
-      `SELECT b.code, u.id AS packId, u.item_id AS itemId FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id ${only}`,
-      [...(itemIds ?? [])],
+      `SELECT b.code, u.id AS packId, u.item_id AS itemId FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id WHERE u.item_id IN (${marks(itemIds)})`,
+      [...itemIds],
     );
     for (const item of Object.values(book.items)) {
       const base = item.packs.find((p) => p.factor === 1);
       if (base) book.codes[item.sku.toUpperCase()] = { itemId: item.id, packId: base.id };
     }
     for (const { code, packId, itemId } of codes) book.codes[codeKey(code, today)] = { itemId, packId };
-    const places = await rows<Codebook['places'][string]>(
-      tx,
-      `SELECT p.id, p.code, p.kind, p.site_id AS siteId, COALESCE(z.rule, 'none') AS rule FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone' WHERE p.site_id IS NOT NULL AND p.blocked = 0 AND p.kind NOT IN ('site','zone','parcel') AND (p.site_id = ? OR p.kind IN ('dock','tote'))${placeIds ? ` AND p.id IN (${marks(placeIds)})` : ''}`,
-      [siteId, ...(placeIds ?? [])],
-    );
+    const places = await this.places(tx, siteId, placeIds);
     for (const place of places) book.places[place.code.toUpperCase()] = place;
     return book;
+  }
+
+  /** Places that people scan at a site, all or those named; docks and totes of other sites too, to be told apart. */
+  places(tx: Pick<Tx, 'query'>, siteId: number, placeIds?: readonly number[]): Promise<PlaceFacts[]> {
+    return rows<PlaceFacts>(
+      tx,
+      `SELECT p.id, p.code, p.kind, p.site_id AS siteId, COALESCE(z.rule, 'none') AS rule FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone'
+       WHERE p.site_id IS NOT NULL AND p.blocked = 0 AND p.kind NOT IN ('site','zone','parcel') AND (p.site_id = ? OR p.kind IN ('dock','tote'))${placeIds ? ` AND p.id IN (${marks(placeIds)})` : ''}`,
+      [siteId, ...(placeIds ?? [])],
+    );
   }
 
   async items(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[]): Promise<Record<string, ItemFacts>> {

@@ -1,4 +1,9 @@
 import { likeAny } from '../platform/database/tx.js';
+import { ordersIn } from '@vectrum/core/orders';
+import { promisedSql } from '../platform/database/promised.js';
+import { sqlList } from '../platform/database/sql.js';
+
+const PROMISABLE = sqlList(ordersIn('promisable'));
 
 export const ITEM_STATES = ['all', 'short', 'backordered', 'incomplete', 'no-barcode'] as const;
 export type ItemState = (typeof ITEM_STATES)[number];
@@ -73,7 +78,7 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   if (filter.state === 'backordered') {
     add(
       `i.id IN (SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-        WHERE l.item_id IS NOT NULL AND l.reserved_units < l.units AND o.state IN ('open','held') AND o.site_id IN (?))`,
+        WHERE l.item_id IS NOT NULL AND ${promisedSql('l')} < l.units AND o.state IN ${PROMISABLE} AND o.site_id IN (?))`,
       sites,
     );
   }

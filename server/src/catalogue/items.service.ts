@@ -53,23 +53,26 @@ export class ItemsService {
 
   /** Ties a code to one of an item's pack units, or makes an in-house one for it. */
   addBarcode(act: Act, sku: string, input: NewBarcodeDto): Promise<{ code: string }> {
-    return this.commands.run(act, 'item.barcode', { sku, input }, async (tx) => {
-      const item = await this.locked(tx, sku);
-      const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: input.factor });
-      if (!pack) throw badForm({ factor: `${sku} has no pack of ${input.factor}. Choose one that it has` });
-      if (!input.code && !input.make) throw badForm({ code: 'Scan the barcode, or say which kind to make' });
-      const code = await tieBarcode(tx, pack.id, input.code ?? (await this.inHouse(tx, input.make ?? 'restricted')));
-      await tx.update(Item, item.id, { version: item.version + 1 });
-      await refreshLacks(tx, [item.id]);
-      await this.activity.record(tx, act, {
-        kind: 'barcode',
-        glyph: 'full',
-        title: `${code} tied to ${item.name}`,
-        detail: pack.factor === 1 ? pack.name : `${pack.name} of ${pack.factor}`,
-        document: sku,
-      });
-      return { code };
+    return this.commands.run(act, 'item.barcode', { sku, input }, async (tx) => ({ code: (await this.tie(tx, act, sku, input)).code }));
+  }
+
+  /** The same within a transaction that is open already. */
+  async tie(tx: Tx, act: Act, sku: string, input: NewBarcodeDto): Promise<{ code: string; activityId: number }> {
+    const item = await this.locked(tx, sku);
+    const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: input.factor });
+    if (!pack) throw badForm({ factor: `${sku} has no pack of ${input.factor}. Choose one that it has` });
+    if (!input.code && !input.make) throw badForm({ code: 'Scan the barcode, or say which kind to make' });
+    const code = await tieBarcode(tx, pack.id, input.code ?? (await this.inHouse(tx, input.make ?? 'restricted')));
+    await tx.update(Item, item.id, { version: item.version + 1 });
+    await refreshLacks(tx, [item.id]);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'barcode',
+      glyph: 'full',
+      title: `${code} tied to ${item.name}`,
+      detail: pack.factor === 1 ? pack.name : `${pack.name} of ${pack.factor}`,
+      document: sku,
     });
+    return { code, activityId };
   }
 
   private async inHouse(tx: Tx, kind: 'restricted' | 'code-128'): Promise<string> {

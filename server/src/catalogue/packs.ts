@@ -1,9 +1,9 @@
 import { hasCheckDigit } from '@vectrum/core/barcode';
-import { codeKey } from '@vectrum/core/scan';
 import { one, type Tx } from '../platform/database/tx.js';
 import { badForm, badState } from '../platform/problem.js';
 import { Barcode, PackUnitRow } from './catalogue.entity.js';
 import type { EditPackDto } from './items.dto.js';
+import { keyOfCode } from './code-key.js';
 
 /** What is wrong with the text of a barcode, or null. A number of a GTIN's length must have its check digit. */
 export function barcodeFault(text: string): string | null {
@@ -18,7 +18,7 @@ export function barcodeFault(text: string): string | null {
 export async function tieBarcode(tx: Tx, packUnitId: number, text: string): Promise<string> {
   const wrong = barcodeFault(text);
   if (wrong) throw badForm({ packs: wrong });
-  const code = codeKey(text, new Date().toISOString().slice(0, 10));
+  const code = keyOfCode(text);
   const taken = await one<{ sku: string }>(
     tx,
     'SELECT i.sku FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id WHERE b.code = ? UNION SELECT code FROM place WHERE code = ?',

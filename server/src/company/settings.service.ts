@@ -7,6 +7,7 @@ import { one, parsed, rows, type Tx } from '../platform/database/tx.js';
 import { badForm } from '../platform/problem.js';
 import type { SettingDto } from './company.dto.js';
 import { settingFault, SETTINGS, type SettingKind, type SettingName, type SettingValue } from './settings.js';
+import { siteDay } from '../sites/site-day.js';
 
 /** A value is wrapped, since the driver hands some JSON over parsed and some as text, and bare text could be either. */
 export interface Kept {
@@ -27,10 +28,11 @@ export class SettingsService {
     return (kept ? parsed<Kept>(kept.value).is : SETTINGS[name].default) as SettingValue<N>;
   }
 
-  /** What stands at the head of papers. */
-  async letterhead(): Promise<{ name: string; address: string }> {
+  /** What stands at the head of papers, and in which time zone they are dated: that of the house's first site. */
+  async letterhead(): Promise<{ name: string; address: string; timeZone: string }> {
     const [name, address] = await Promise.all([this.get(this.source, 'companyName'), this.get(this.source, 'companyAddress')]);
-    return { name, address };
+    const { timeZone } = await siteDay(this.source, null);
+    return { name, address, timeZone };
   }
 
   async list(): Promise<SettingDto[]> {

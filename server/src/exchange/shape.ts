@@ -3,6 +3,7 @@ import type { Act, Person } from '../platform/act.js';
 import type { Tx } from '../platform/database/tx.js';
 import type { Right } from '../identity/duties.js';
 import type { MadeLog } from './made-log.js';
+import { dayIn } from '../platform/dates.js';
 
 /** A cell that cannot be read, and why. */
 export class Wrong {
@@ -131,6 +132,6 @@ export const skuColumn = (
 });
 export const yes = (value: unknown) => (value === 1 || value === true ? 'yes' : 'no');
 export const text = (value: unknown) =>
-  value === null || value === undefined ? '' : value instanceof Date ? value.toISOString().slice(0, 10) : String(value);
+  value === null || value === undefined ? '' : value instanceof Date ? dayIn('UTC', value) : String(value);
 /** A decimal of the database without its trailing noughts. */
 export const trimmed = (value: string | null) => (value === null ? '' : value.includes('.') ? value.replace(/\.?0+$/, '') : value);

@@ -7,6 +7,7 @@ import type { Person } from '../platform/act.js';
 import { marks, parsed, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import type { LabelOfDto } from './labels.dto.js';
+import { dayIn } from '../platform/dates.js';
 
 const COMMANDS: Readonly<Record<string, string>> = { 'VX-CONFIRM': 'Confirm', 'VX-UNDO': 'Undo', 'VX-NOT-HERE': 'Not here' };
 
@@ -117,16 +118,16 @@ export class LabelRecords {
 
   private async documents(codes: readonly string[], siteIds: readonly number[]) {
     const sites = [0, ...siteIds];
-    const found = await rows<{ code: string; title: string; kind: string; date: Date | null }>(
+    const found = await rows<{ code: string; title: string; kind: string; date: Date | null; timeZone: string }>(
       this.source,
-      `SELECT o.code, s.name AS title, 'purchase order' AS kind, o.created_at AS date FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.site_id IN (?) AND o.code IN (${marks(codes)})
-       UNION ALL SELECT o.code, o.customer, 'order', o.placed_at FROM sales_order o WHERE o.site_id IN (?) AND o.code IN (${marks(codes)})
-       UNION ALL SELECT r.code, o.customer, 'round', r.created_at FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.site_id IN (?) AND r.code IN (${marks(codes)})`,
+      `SELECT o.code, s.name AS title, 'purchase order' AS kind, o.created_at AS date, t.time_zone AS timeZone FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id WHERE o.site_id IN (?) AND o.code IN (${marks(codes)})
+       UNION ALL SELECT o.code, o.customer, 'order', o.placed_at, t.time_zone FROM sales_order o JOIN site t ON t.id = o.site_id WHERE o.site_id IN (?) AND o.code IN (${marks(codes)})
+       UNION ALL SELECT r.code, o.customer, 'round', r.created_at, t.time_zone FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id JOIN site t ON t.id = r.site_id WHERE r.site_id IN (?) AND r.code IN (${marks(codes)})`,
       [sites, ...codes, sites, ...codes, sites, ...codes],
     );
     const papers = found.map((d): [string, LabelRecord] => [
       d.code,
-      { code: d.code, title: d.title, kind: d.kind, date: d.date ? d.date.toISOString().slice(0, 10) : '' },
+      { code: d.code, title: d.title, kind: d.kind, date: d.date ? dayIn(d.timeZone, d.date) : '' },
     ]);
     const cards = codes.flatMap((code): [string, LabelRecord][] =>
       COMMANDS[code] ? [[code, { code, title: COMMANDS[code] ?? '', kind: 'command card', date: '' }]] : [],

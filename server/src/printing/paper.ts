@@ -30,6 +30,8 @@ export function fonts(paper: Paper): Paper {
 export interface Letterhead {
   name: string;
   address: string;
+  /** The time zone in which papers are dated; the house's own where none is said. */
+  timeZone?: string;
 }
 
 /** The company at the head of the page that is open; nothing where it has not said its name. */

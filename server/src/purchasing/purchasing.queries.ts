@@ -5,6 +5,7 @@ import { num, one, rows } from '../platform/database/tx.js';
 import { notFound } from '../platform/problem.js';
 import { OrderFiles } from './order-files.service.js';
 import type { ChargeDto, OrderChangeDto, PurchaseOrderDto, PurchaseOrderLineDto, PurchaseOrderRowDto } from './purchasing.dto.js';
+import { siteDays } from '../sites/site-day.js';
 
 type LineRow = Omit<PurchaseOrderLineDto, 'ordered' | 'price' | 'priceEach' | 'goods' | 'answer'> & {
   price: string;
@@ -29,6 +30,7 @@ export class PurchasingQueries {
   ) {}
 
   async list(siteIds: readonly number[]): Promise<PurchaseOrderRowDto[]> {
+    const days = await siteDays(this.source);
     const found = await rows<
       Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn'> & {
         late: number | null;
@@ -38,7 +40,7 @@ export class PurchasingQueries {
     >(
       this.source,
       `SELECT o.code, s.name AS supplier, t.name AS site, o.state, o.answer, o.expected_on AS expectedOn, o.first_received_at AS firstReceivedAt,
-         (o.state IN ('placed','part-received') AND o.expected_on < UTC_DATE()) AS late, d.code AS door,
+         (o.state IN ('placed','part-received') AND o.expected_on < ${days.today('o.site_id')}) AS late, d.code AS door,
          COALESCE((SELECT c.name FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.name) AS ring,
          COALESCE((SELECT c.phone FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.phone) AS phone,
          COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn

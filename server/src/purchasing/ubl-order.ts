@@ -1,10 +1,11 @@
 import { decimalText, micro } from '@vectrum/core/money';
 import type { UblOrder } from '../ubl/index.js';
 import type { PurchaseOrderDto } from './purchasing.dto.js';
+import { dayIn } from '../platform/dates.js';
 
 /** What the document needs beyond the order's sheet. */
 export interface OrderParties {
-  house: { name: string; address: string };
+  house: { name: string; address: string; timeZone?: string };
   /** By SKU and pack: the supplier's own code, and the barcode of the pack where it is a GTIN. */
   codes: ReadonlyMap<string, { supplierSku: string; gtin: string | null }>;
 }
@@ -26,7 +27,7 @@ export function ublOrderOf(order: PurchaseOrderDto, { house, codes }: OrderParti
   const total = charges.reduce((sum, c) => sum + micro(c.amount), micro(order.goods ?? '0'));
   return {
     code: order.code,
-    issuedOn: new Date(order.placedAt ?? order.createdAt).toISOString().slice(0, 10),
+    issuedOn: dayIn(house.timeZone ?? 'UTC', new Date(order.placedAt ?? order.createdAt)),
     currency: order.currency,
     note: order.note,
     buyer: { code: '', name: house.name || 'Buyer', addressLines: lines(house.address), email: '', phone: '' },

@@ -1,5 +1,6 @@
 import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../printing/paper.js';
 import type { SupplierReturnDto } from './returns.dto.js';
+import { dayIn } from '../platform/dates.js';
 
 const ROW = 30;
 
@@ -16,7 +17,7 @@ export async function returnNotePdf(note: SupplierReturnDto, from: Letterhead = 
     [
       ['Return', note.code],
       ['From', note.site],
-      ['Sent', new Date(note.sentAt).toISOString().slice(0, 10)],
+      ['Sent', dayIn(from.timeZone ?? 'UTC', new Date(note.sentAt))],
       ['Why', note.reason.slice(0, 40)],
     ],
     100,

@@ -4,7 +4,7 @@ import { Access } from '../identity/access.js';
 import { type Act, Acting, type Person, Reader } from '../platform/act.js';
 import { CodeDto } from '../platform/code.dto.js';
 import { IfMatch } from '../platform/version.js';
-import { PostedDto } from '../receiving/receiving.dto.js';
+import { PostedDto } from '../platform/posted.dto.js';
 import { returnNotePdf } from './return-note.pdf.js';
 import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto, TakeInDto } from './returns.dto.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';

@@ -8,7 +8,7 @@ import { type Act, mustBeAt } from '../platform/act.js';
 import { CommandLog } from '../platform/command-log.js';
 import { one } from '../platform/database/tx.js';
 import { badState } from '../platform/problem.js';
-import type { PostedDto } from '../receiving/receiving.dto.js';
+import type { PostedDto } from '../platform/posted.dto.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import type { TakeInDto } from './returns.dto.js';
 

@@ -4,6 +4,7 @@ import { stat } from 'node:fs/promises';
 import { promisify } from 'node:util';
 import yauzl from 'yauzl';
 import { badFile, checkedRow, MOST_RATIO, MOST_UNPACKED_BYTES } from './limits.js';
+import { dayIn } from '../../platform/dates.js';
 
 const MOST_ENTRIES = 2_000;
 const openZip = promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open);
@@ -50,7 +51,7 @@ async function mustUnpack(path: string): Promise<void> {
 /** A cell as text: dates as ISO days, formulas as what they came to, everything else as it shows. */
 function textOf(value: ExcelJS.CellValue): string {
   if (value === null || value === undefined) return '';
-  if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10);
+  if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : dayIn('UTC', value);
   if (typeof value !== 'object')
     return typeof value === 'number' && !Number.isInteger(value) ? String(Number(value.toPrecision(15))) : String(value);
   if ('richText' in value) return value.richText.map((t) => t.text).join('');

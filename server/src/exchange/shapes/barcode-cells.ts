@@ -1,4 +1,4 @@
-import { codeKey } from '@vectrum/core/scan';
+import { keyOfCode } from '../../catalogue/code-key.js';
 import { barcodeFault } from '../../catalogue/packs.js';
 import { insertMany, marks, rows, type Tx } from '../../platform/database/tx.js';
 import type { MadeLog } from '../made-log.js';
@@ -7,7 +7,6 @@ import { packIds } from './lookup.js';
 
 /** The codes of a cell, with spaces, commas or semicolons between them. */
 export const codesIn = (t: string) => [...new Set(t.split(/[\s,;]+/).filter(Boolean))];
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** Faults of the codes in a batch: wrong check digits, codes that another row or another item has, codes of places. */
 export async function barcodeFaults(
@@ -17,10 +16,9 @@ export async function barcodeFaults(
   ownerOf: (row: ImportRow) => number | undefined,
   field = 'barcodes',
 ): Promise<RowFault[]> {
-  const day = today();
   const asked = batch
     .filter((r) => has(r, field))
-    .map((r) => ({ row: r, codes: codesIn(textOf(r, field)).map((text) => ({ text, key: codeKey(text, day) })) }));
+    .map((r) => ({ row: r, codes: codesIn(textOf(r, field)).map((text) => ({ text, key: keyOfCode(text) })) }));
   const keys = asked.flatMap((a) => a.codes.map((c) => c.key));
   if (keys.length === 0) return [];
   const [owners, places] = await Promise.all([
@@ -57,12 +55,11 @@ export async function writeBarcodes(
   log: MadeLog,
   counts = false,
 ): Promise<void> {
-  const day = today();
   const packs = await packIds(
     tx,
     asked.map((a) => a.itemId),
   );
-  const wanted = asked.flatMap((a) => a.codes.map((c): [string, number] => [codeKey(c, day), packs.get(`${a.itemId}/${a.factor}`) ?? 0]));
+  const wanted = asked.flatMap((a) => a.codes.map((c): [string, number] => [keyOfCode(c), packs.get(`${a.itemId}/${a.factor}`) ?? 0]));
   if (wanted.length === 0) return;
   const keys = wanted.map(([k]) => k);
   const have = new Map(

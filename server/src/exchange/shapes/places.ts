@@ -1,5 +1,5 @@
 import { rows } from '../../platform/database/tx.js';
-import { PLACE_KINDS, RULES } from '../../sites/place.entity.js';
+import { PLACE_KINDS, ZONE_RULES } from '@vectrum/core/places';
 import { cell, fault, type ImportRow, textOf } from '../shape.js';
 import { type RefIds, tableShape } from './table.js';
 
@@ -41,7 +41,7 @@ export const zonesShape = tableShape({
     site,
     code('Zone', ['zone code']),
     { key: 'name', label: 'Zone name', also: ['name'], required: true, read: cell.text(60), column: 'name', empty: '' },
-    { key: 'rule', label: 'Rule of the zone', also: ['rule'], read: cell.oneOf(RULES), column: 'rule', empty: 'none' },
+    { key: 'rule', label: 'Rule of the zone', also: ['rule'], read: cell.oneOf(ZONE_RULES), column: 'rule', empty: 'none' },
   ],
 });
 

@@ -1,3 +1,4 @@
+import { kindsFor } from '@vectrum/core/places';
 import { Injectable } from '@nestjs/common';
 import { CONDITIONS, type Condition, type Movement } from '@vectrum/core/ledger';
 import { AllocationService } from '../../allocation/allocation.service.js';
@@ -23,9 +24,10 @@ import {
   trimmed,
 } from '../shape.js';
 import { packIds, unknown } from './lookup.js';
+import { siteDay } from '../../sites/site-day.js';
 
 /** Goods lie in places of these kinds; zones and outside places hold none. */
-const HOLDS = new Set(['dock', 'inspection', 'pick-face', 'reserve', 'packing-table', 'quarantine', 'counter', 'tote', 'cart', 'pallet']);
+const HOLDS = new Set(kindsFor('keep'));
 
 interface ItemFact {
   id: number;
@@ -227,7 +229,10 @@ export class StockShape implements Shape {
     );
     const ids = [...new Set(wanted.map(([id]) => id))];
     if (ids.length > 0)
-      await tx.query(`UPDATE lot SET first_received_on = UTC_DATE() WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, ids);
+      await tx.query(`UPDATE lot SET first_received_on = ? WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, [
+        (await siteDay(tx, null)).today,
+        ...ids,
+      ]);
   }
 }
 
