@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
+import { gzipSync } from 'node:zlib';
 import { checkDigit } from '@vectrum/core/barcode';
 import { DataSource } from 'typeorm';
 import { createApp } from '../app.js';
@@ -200,11 +201,51 @@ async function reads(): Promise<void> {
   say(`  the slowest p95 is ${worst.toFixed(0)} ms; the house is designed for 150 ms`);
 }
 
+/** The codes of a site as a phone fetches them: all the first time, then what has changed. */
+async function book(): Promise<void> {
+  interface Part {
+    version: number;
+    next: string | null;
+    items: unknown[];
+  }
+  const fetched = async (since: number) => {
+    const begun = performance.now();
+    let [bytes, slowest, parts, items] = [0, 0, 0, 0];
+    let version: number;
+    for (let on = ''; ; parts++) {
+      const asked = performance.now();
+      const answer = await call('GET', `floor/book?site=1&since=${since}${on}`, undefined, { 'accept-encoding': 'identity' });
+      const text = await answer.text();
+      slowest = Math.max(slowest, performance.now() - asked);
+      bytes += text.length;
+      sent += gzipSync(text, { level: 6 }).length;
+      const part = JSON.parse(text) as Part;
+      items += part.items.length;
+      version = part.version;
+      if (part.next === null) break;
+      on = `&until=${part.version}&after=${part.next}`;
+    }
+    const ms = performance.now() - begun;
+    return { bytes, ms, slowest, parts: parts + 1, items, version };
+  };
+  let sent = 0;
+  const first = await fetched(0);
+  const packed = sent;
+  const again = await fetched(first.version);
+  await source.query(`UPDATE item SET name = CONCAT(name, ' !') WHERE id IN (SELECT * FROM (SELECT id FROM item LIMIT 20) AS some)`);
+  const changed = await fetched(first.version);
+  const size = (b: number) => `${(b / 1e6).toFixed(2)} MB`;
+  say(
+    `codes of a site, first: ${first.items.toLocaleString('en-GB')} items in ${first.parts} parts, ${size(first.bytes)} (${size(packed)} over the wire), ${seconds(first.ms)}, the slowest part ${first.slowest.toFixed(0)} ms; again: ${again.bytes} bytes, ${again.ms.toFixed(0)} ms; after 20 items changed: ${changed.items} items, ${changed.bytes.toLocaleString('en-GB')} bytes, ${changed.ms.toFixed(0)} ms`,
+  );
+}
+
 await signIn();
 await bins();
 await signIn();
 await items();
 await stock();
 await reads();
+await book();
 await app.close();
 process.exit(0);

@@ -1,20 +1,26 @@
 import 'reflect-metadata';
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
+import type { PickTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { createApp } from '../app.js';
 import { actAs } from '../demo/morning.js';
 import { DemoLoader } from '../demo/demo.loader.js';
 import { DEMO_PASSWORD } from '../demo/people.js';
+import { FloorTasks } from '../floor/floor-tasks.js';
+import { OrderIntake } from '../orders/order-intake.service.js';
+import { ReleaseService } from '../picking/release.service.js';
 import { readConfig } from '../platform/config.js';
 import { migrate } from '../platform/database/data-source.js';
-import { inTransaction, one } from '../platform/database/tx.js';
+import { inTransaction, one, rows } from '../platform/database/tx.js';
 import { newLogger } from '../platform/platform.module.js';
 import { LedgerService } from '../stock/ledger.service.js';
 
 const ROUNDS = 5;
 const COMMITS = 400;
 const SCANS = 300;
+const PICKS = 30;
+const MANY_STOPS = 60;
 
 /** Runs work n times, `hands` at once, and returns how many were done in a second. */
 async function perSecond(n: number, hands: number, work: (i: number) => Promise<unknown>): Promise<number> {
@@ -81,33 +87,48 @@ async function postingAgainstCommits(hands: number): Promise<void> {
   );
 }
 
-/** A scan's command over HTTP, from the phone's point of view, against a bare commit's time. */
-async function scanCommand(): Promise<void> {
+interface Phone {
+  /** Sends a command as a phone does and returns how long its answer took, in milliseconds. */
+  does: (command: object) => Promise<number>;
+}
+
+async function phoneOf(email: string): Promise<Phone> {
   const base = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
   const signIn = await fetch(`${base}/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: 'ruben@tarnthistle.example', password: DEMO_PASSWORD }),
+    body: JSON.stringify({ email, password: DEMO_PASSWORD }),
   });
   const cookie = String(signIn.headers.getSetCookie()[0]).split(';')[0] ?? '';
+  const me = (await (await fetch(`${base}/session`, { headers: { cookie } })).json()) as { id: number };
+  return {
+    does: async (command) => {
+      const id = randomUUID();
+      const begun = performance.now();
+      const answer = await fetch(`${base}/floor/commands`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie, 'idempotency-key': id },
+        body: JSON.stringify({ command: { ...command, id }, madeAt: new Date().toISOString(), madeBy: me.id, late: false }),
+      });
+      const text = await answer.text();
+      if (!answer.ok) throw new Error(`A command was answered with ${answer.status}: ${text}`);
+      return performance.now() - begun;
+    },
+  };
+}
+
+/** A scan's command over HTTP, from the phone's point of view, against a bare commit's time. */
+async function scanCommand(): Promise<void> {
+  const phone = await phoneOf('ruben@tarnthistle.example');
   const goods = (await one<{ item_id: number; place_id: number }>(
     source,
     `SELECT b.item_id, b.place_id FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind = 'dock' AND b.units > 500 LIMIT 1`,
   )) ?? { item_id: 0, place_id: 0 };
   const bin = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'H-01-1'`))?.id ?? 0;
+  const store = { kind: 'store', itemId: goods.item_id, lotId: 0, units: 1, fromPlaceId: goods.place_id, toPlaceId: bin, how: 'scanned' };
   const times: number[] = [];
-  for (let i = 0; i < SCANS; i++) {
-    const begun = performance.now();
-    const answer = await fetch(`${base}/floor/store`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', cookie, 'idempotency-key': randomUUID() },
-      body: JSON.stringify({ itemId: goods.item_id, lotId: 0, units: 1, fromPlaceId: goods.place_id, toPlaceId: bin, how: 'scanned' }),
-    });
-    await answer.arrayBuffer();
-    times.push(performance.now() - begun);
-    if (!answer.ok) throw new Error(`A scan was answered with ${answer.status}`);
-  }
   const commits: number[] = [];
+  for (let i = 0; i < SCANS; i++) times.push(await phone.does(store));
   for (let i = 0; i < SCANS; i++) {
     const begun = performance.now();
     await source.query('UPDATE number_series SET next = next + 0 WHERE name = ?', ['H']);
@@ -118,8 +139,60 @@ async function scanCommand(): Promise<void> {
   );
 }
 
+/** Picks of a round of few stops against those of one with many: a pick loads its own stop, so that the ratio stays near one. */
+async function pickCommand(): Promise<void> {
+  const phone = await phoneOf('maren@tarnthistle.example');
+  const channel = await one<{ id: number; site_id: number }>(source, `SELECT id, site_id FROM channel WHERE code = 'PHONE'`);
+  if (!channel) throw new Error('The demo has no phone channel');
+  const goods = await rows<{ sku: string }>(
+    source,
+    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id JOIN place p ON p.id = b.place_id AND p.site_id = s.site_id AND p.kind = 'pick-face'
+     WHERE s.site_id = ? AND s.on_hand - s.held - s.reserved >= 20 AND i.tracking <> 'serial' GROUP BY i.id, g.channel_sku HAVING SUM(b.units) >= 40 ORDER BY i.id LIMIT ${MANY_STOPS}`,
+    [channel.id, channel.site_id],
+  );
+  const act = await actAs(source, 'Maren');
+  const picks = async (skus: readonly string[], tote: string): Promise<{ stops: number; times: number[] }> => {
+    const { code } = await app.get(OrderIntake).takeIn(channel, {
+      ref: `B-${randomUUID().slice(0, 12)}`,
+      placedAt: new Date().toISOString(),
+      customer: `Bench ${tote}`,
+      email: `bench-${tote.toLowerCase()}@mail.example`,
+      address: { line: '1 Bench Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' },
+      lines: skus.map((sku) => ({ sku, quantity: 10, price: '0.10' })),
+    });
+    const order = await one<{ version: number }>(source, 'SELECT version FROM sales_order WHERE code = ?', [code]);
+    const { round } = await app.get(ReleaseService).release({ ...act, key: randomUUID() }, code, order?.version ?? 1);
+    const { task } = (await app.get(FloorTasks).read(act.person, 'pick', round, [])) as { task: PickTask };
+    const totePlaceId = (await one<{ id: number }>(source, 'SELECT id FROM place WHERE code = ?', [tote]))?.id ?? 0;
+    const times: number[] = [];
+    for (let n = 0; times.length < PICKS; n++) {
+      const stop = task.stops[n % task.stops.length];
+      if (!stop || Math.floor(n / task.stops.length) >= stop.units) break;
+      const { itemId, lotId, placeId: fromPlaceId } = stop;
+      times.push(
+        await phone.does({ kind: 'pick', round, stopId: stop.id, itemId, lotId, fromPlaceId, units: 1, totePlaceId, how: 'scanned' }),
+      );
+    }
+    return { stops: task.stops.length, times };
+  };
+  const [few, many] = [
+    await picks(
+      goods.slice(0, 3).map((g) => g.sku),
+      'T-38',
+    ),
+    await picks(
+      goods.map((g) => g.sku),
+      'T-37',
+    ),
+  ];
+  say(
+    `pick command: p50 ${median(few.times).toFixed(1)} ms on a round of ${few.stops} stops, ${median(many.times).toFixed(1)} ms on one of ${many.stops}; ratio ${(median(many.times) / median(few.times)).toFixed(2)}`,
+  );
+}
+
 await postingAgainstCommits(1);
 await postingAgainstCommits(8);
 await scanCommand();
+await pickCommand();
 await app.close();
 process.exit(0);
