@@ -8,6 +8,7 @@ import { ChannelsModule } from './channels/channels.module.js';
 import { DemoModule } from './demo/demo.module.js';
 import { DispatchModule } from './dispatch/dispatch.module.js';
 import { ExchangeModule } from './exchange/exchange.module.js';
+import { FloorModule } from './floor/floor.module.js';
 import { IdentityModule } from './identity/identity.module.js';
 import { OrdersModule } from './orders/orders.module.js';
 import { PackingModule } from './packing/packing.module.js';
@@ -33,6 +34,7 @@ export class AppModule {
         IdentityModule,
         CompanyModule,
         ActivityModule,
+        FloorModule,
         SitesModule,
         StockModule,
         CatalogueModule,

@@ -4,7 +4,7 @@ import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
-import type { ValidationError } from 'class-validator';
+import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import type { NextFunction, Request, Response } from 'express';
 import express from 'express';
@@ -12,23 +12,16 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { AppModule } from './app.module.js';
+import { FloorCommands } from './floor/floor-commands.js';
+import { FloorTasks } from './floor/floor-tasks.js';
+import { withUnions } from './floor/unions.js';
 import { AccessGuard } from './identity/access.js';
 import type { Config } from './platform/config.js';
+import { fieldsOf } from './platform/field-faults.js';
 import { badForm } from './platform/problem.js';
 import { ProblemFilter } from './platform/problem.filter.js';
 
 const BODY_LIMIT = '512kb';
-
-function fieldsOf(faults: ValidationError[], path = ''): Record<string, string> {
-  const fields: Record<string, string> = {};
-  for (const fault of faults) {
-    const name = path ? `${path}.${fault.property}` : fault.property;
-    const said = Object.values(fault.constraints ?? {});
-    if (said[0]) fields[name] = said[0];
-    Object.assign(fields, fieldsOf(fault.children ?? [], name));
-  }
-  return fields;
-}
 
 /** Builds the application. The database is not touched until `DataSource.initialize`. */
 export async function createApp(config: Config, log: Logger, webRoot?: string): Promise<NestExpressApplication> {
@@ -58,11 +51,16 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
           'upgrade-insecure-requests': null,
           'style-src': ["'self'", "'unsafe-inline'"],
           'img-src': ["'self'", 'data:', 'blob:'],
+          // Barcodes are read from the camera's picture by WebAssembly in a worker.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
+          'worker-src': ["'self'"],
         },
       },
       strictTransportSecurity: false,
     }),
   );
+  // Events must not wait in a buffer until there are enough of them to be worth packing.
+  app.use(compression({ filter: (request, response) => !request.path.endsWith('/live') && compression.filter(request, response) }));
   app.use(cookieParser());
   app.useGlobalPipes(
     new ValidationPipe({
@@ -84,15 +82,20 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   return app;
 }
 
+/** The API's document. The floor's commands and tasks are unions of what the modules have registered at its doors. */
 export function openApi(app: NestExpressApplication): OpenAPIObject {
   const about = new DocumentBuilder()
     .setTitle('Vectrum')
     .setVersion('0.1.0')
     .setDescription('Mutating requests carry an Idempotency-Key; problems are application/problem+json.')
     .build();
-  return SwaggerModule.createDocument(app, about, {
+  const commands = app.get(FloorCommands).shapes();
+  const tasks = app.get(FloorTasks).bundles();
+  const document = SwaggerModule.createDocument(app, about, {
     operationIdFactory: (controller, method) => `${controller.replace('Controller', '')}_${method}`,
+    extraModels: [...commands, ...tasks].map(({ dto }) => dto),
   });
+  return withUnions(document, commands, tasks);
 }
 
 /** The built interface: files that never change are kept for a year, everything else that is not the API opens the page. */

@@ -128,7 +128,7 @@ describe('costs', () => {
     'line',
     'tape',
     'rounds',
-    'floor/codebook?site=1',
+    'floor/book?site=1',
     'bench/queue',
     'dispatch/lanes',
     'find?q=jar',
@@ -204,8 +204,8 @@ describe('sites', () => {
 
   it('are closed to people who have no business there', async () => {
     const ines = await house.as('Ines');
-    await ines.get('floor/codebook?site=2').expect(403);
-    await ines.get('floor/store?site=3').expect(403);
+    await ines.get('floor/book?site=2').expect(403);
+    await ines.get('floor/tasks/store/3').expect(403);
     await ines.get('places/QUAY-DOCK').expect(404);
     expect((await ines.get('places?search=QUAY')).body).toEqual({ rows: [], total: 0 });
   });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Task {
   lines: { lineId: number; itemId: number; ordered: number; received: number }[];
@@ -28,17 +28,19 @@ describe('arrivals', () => {
     await buyer.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
     return code;
   }
-  const task = async (code: string) => (await dock.get(`floor/receive/${code}`).expect(200)).body as Task;
+  const task = async (code: string) => await dock.task<Task>('receive', code);
   const take = async (code: string, units: number, more: object = {}, who = dock) => {
     const line = (await task(code)).lines[0];
-    return who.post(`floor/receive/${code}`, {
-      lineId: line?.lineId,
-      itemId: line?.itemId,
-      units,
-      toPlaceId: dockId,
-      how: 'scanned',
-      ...more,
-    });
+    return who.floor(
+      receipt(code, {
+        lineId: line?.lineId,
+        itemId: line?.itemId,
+        units,
+        toPlaceId: dockId,
+        how: 'scanned',
+        ...more,
+      }),
+    );
   };
   const arrivalOf = async (answer: ReturnType<typeof take>) => ((await answer).body as { arrival: string }).arrival;
   const receipts = (arrival: string): Promise<{ taken_as: string; units: number; stock_condition: string; reason: string | null }[]> =>
@@ -85,13 +87,9 @@ describe('arrivals', () => {
     const key = randomUUID();
     const line = (await task(code)).lines[0];
     await dock
-      .post(
-        `floor/receive/${arrival}`,
-        { lineId: line?.lineId, itemId: line?.itemId, units: 48, toPlaceId: dockId, how: 'scanned' },
-        { 'idempotency-key': key },
-      )
+      .floor(receipt(arrival, { lineId: line?.lineId, itemId: line?.itemId, units: 48, toPlaceId: dockId, how: 'scanned' }), { id: key })
       .expect(200);
-    expect((await task(code)).applied).toContain(key);
+    expect((await dock.task('receive', code, [key])).applied).toEqual([key]);
     expect((await task(arrival)).lines).toMatchObject([{ received: 96 }]);
   });
 
@@ -100,11 +98,11 @@ describe('arrivals', () => {
       ['JAR-454-RD', 4, 48],
       ['LID-63-GD', 1, 1000],
     ]);
-    await dock.post(`floor/receive/${code}/close`, { paper: '' }).expect(409);
+    await dock.floor({ kind: 'close-arrival', document: code, paper: '' }).expect(409);
     const arrival = await arrivalOf(take(code, 144));
-    const closed = (await dock.post(`floor/receive/${code}/close`, { paper: 'QG-7781' }).expect(200)).body as object;
+    const closed = (await dock.floor({ kind: 'close-arrival', document: code, paper: 'QG-7781' }).expect(200)).body as object;
     expect(closed).toMatchObject({
-      code: arrival,
+      arrival,
       short: [
         { order: code, line: 1, missing: '48 jars' },
         { line: 2, missing: '1,000 lids' },
@@ -113,10 +111,10 @@ describe('arrivals', () => {
     const tape = ((await dock.get('tape?limit=1')).body as { entries: { title: string; detail: string }[] }).entries[0]!;
     expect(tape).toMatchObject({ title: `${arrival} closed` });
     expect(tape.detail).toContain('48 jars');
-    await dock.get(`floor/receive/${arrival}`).expect(409);
+    await dock.get(`floor/tasks/receive/${arrival}`).expect(409);
     const next = await arrivalOf(take(code, 48));
     expect(next).not.toBe(arrival);
-    const again = await dock.post(`floor/receive/${code}/close`, { paper: 'QG-7781' }).expect(400);
+    const again = await dock.floor({ kind: 'close-arrival', document: code, paper: 'QG-7781' }).expect(400);
     expect((again.body as { fields: object }).fields).toEqual({ paper: `Came with ${arrival} already` });
   });
 
@@ -158,7 +156,11 @@ describe('arrivals', () => {
     expect((await take(code, 5, goods)).body).toMatchObject({ title: 'On no order' });
     await take(code, 5, goods, owner);
     expect(await receipts(code)).toMatchObject([{ taken_as: 'unordered', units: 5 }]);
-    expect((await owner.post(`floor/receive/${code}/close`, { paper: '' }).expect(200)).body).toEqual({ code, short: [] });
+    expect((await owner.floor({ kind: 'close-arrival', document: code, paper: '' }).expect(200)).body).toEqual({
+      activityId: expect.any(Number),
+      arrival: code,
+      short: [],
+    });
   });
 
   it('refuse goods too old for what the item asks', async () => {
@@ -189,7 +191,7 @@ describe('arrivals', () => {
     let order: string;
     let arrival: string;
     const whole = (sscc = SSCC, more: object = {}) =>
-      dock.post(`floor/receive/${arrival}/pallets`, { sscc, toPlaceId: dockId, how: 'scanned', ...more });
+      dock.floor({ kind: 'receive-pallet', document: arrival, sscc, toPlaceId: dockId, how: 'scanned', ...more });
 
     beforeAll(async () => {
       order = await placed(
@@ -230,7 +232,13 @@ describe('arrivals', () => {
         { line: 2, units: 8, lot: 'S-2', expires: '2030-01-31' },
         { line: 1, units: 50, lot: 'F-2', expires: '2030-01-31' },
       ]);
-      const answer = await dock.post(`floor/receive/${code}/pallets`, { sscc: '395060001343520025', toPlaceId: dockId, how: 'scanned' });
+      const answer = await dock.floor({
+        kind: 'receive-pallet',
+        document: code,
+        sscc: '395060001343520025',
+        toPlaceId: dockId,
+        how: 'scanned',
+      });
       expect(answer.body).toMatchObject({ code: 'refused', band: 'too-many' });
       expect((await task(order)).lines).toMatchObject([{ received: 50 }, { received: 8 }]);
       expect((await whole('395060001343520032')).body).toMatchObject({ band: 'unknown' });

@@ -1,7 +1,7 @@
 import { actAs } from '../src/demo/morning.js';
 import { inTransaction } from '../src/platform/database/tx.js';
 import { LedgerService } from '../src/stock/ledger.service.js';
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Landed {
   value: string;
@@ -45,13 +45,12 @@ describe('what stock costs', () => {
     return code;
   }
   async function take(code: string, line: number, units: number): Promise<{ arrival: string; activityId: number }> {
-    const { lines } = (await dock.get(`floor/receive/${code}`).expect(200)).body as {
+    const { lines } = await dock.task<{
       lines: { lineId: number; itemId: number; line: number }[];
-    };
+    }>('receive', code);
     const l = lines.find((x) => x.line === line)!;
-    return (
-      await dock.post(`floor/receive/${code}`, { lineId: l.lineId, itemId: l.itemId, units, toPlaceId: dockId, how: 'scanned' }).expect(200)
-    ).body as { arrival: string; activityId: number };
+    return (await dock.floor(receipt(code, { lineId: l.lineId, itemId: l.itemId, units, toPlaceId: dockId, how: 'scanned' })).expect(200))
+      .body as { arrival: string; activityId: number };
   }
   const landed = async (arrival: string) =>
     ((await buyer.get(`arrivals/${arrival}`).expect(200)).body as { receipts: { landed: Landed }[] }).receipts
@@ -227,17 +226,19 @@ describe('what stock costs', () => {
 
     it('for a promised charge leave the part of goods that are still to come to these', async () => {
       const code = await placed([['EXT-4T', 2, 1, '100']], [{ says: 'Freight', amount: '30.00', by: 'value' }], 'BRINDLEMOOR');
-      const { lines } = (await dock.get(`floor/receive/${code}`)).body as { lines: { lineId: number; itemId: number }[] };
+      const { lines } = await dock.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
       const piece = (lot: string) =>
         dock
-          .post(`floor/receive/${code}`, {
-            lineId: lines[0]!.lineId,
-            itemId: lines[0]!.itemId,
-            units: 1,
-            lot,
-            toPlaceId: dockId,
-            how: 'scanned',
-          })
+          .floor(
+            receipt(code, {
+              lineId: lines[0]!.lineId,
+              itemId: lines[0]!.itemId,
+              units: 1,
+              lot,
+              toPlaceId: dockId,
+              how: 'scanned',
+            }),
+          )
           .expect(200);
       await piece('HE-1');
       await coded(enter([], [{ order: code, says: 'Freight', amount: '30.00', by: 'value' }], { supplier: 'BRINDLEMOOR' }));

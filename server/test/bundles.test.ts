@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { type Caller, House } from './house.js';
+import { type Caller, House, pickOf, receipt, type TakenStop } from './house.js';
 
-interface Bundle {
-  applied: string[];
+interface Task {
   lines: { lineId: number; packed: number; received: number }[];
-  stops: { id: number; picked: number }[];
+  stops: (TakenStop & { picked: number })[];
   goods: { units: number }[];
 }
 
@@ -20,23 +19,22 @@ describe('a bundle names the commands whose effect it holds', () => {
   });
   afterAll(() => house.close());
 
-  const bundle = async (path: string) => (await maren.get(path).expect(200)).body as Bundle;
+  const bundle = (kind: string, key: string | number, ...asked: string[]) => maren.task<Task>(kind, key, asked);
 
   it('in a round and at the bench', async () => {
     const order = await house.order([['JAR-454-RD', 4]]);
     const round = await house.release(order);
-    const [stop] = (await bundle(`floor/rounds/${round}`)).stops;
+    const [stop] = (await bundle('pick', round)).stops;
     const key = randomUUID();
-    const pick = { stopId: stop!.id, units: 4, totePlaceId: await house.placeId('T-01'), how: 'scanned' };
-    await maren.post(`floor/rounds/${round}/picks`, pick, { 'idempotency-key': key }).expect(200);
-    const after = await bundle(`floor/rounds/${round}`);
+    await maren.floor(pickOf(round, stop!, 4, await house.placeId('T-01')), { id: key }).expect(200);
+    const after = await bundle('pick', round, key);
     expect(after.applied).toContain(key);
     expect(after.stops[0]!.picked).toBe(4);
-    await maren.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('TABLE-1') }).expect(200);
+    await maren.floor({ kind: 'set-down', round: round, placeId: await house.placeId('TABLE-1') }).expect(200);
     const packed = randomUUID();
-    expect((await bundle(`bench/orders/${order}/task`)).applied).not.toContain(packed);
-    await maren.post(`bench/orders/${order}/packs`, { line: 1, units: 1, how: 'scanned' }, { 'idempotency-key': packed }).expect(200);
-    const bench = await bundle(`bench/orders/${order}/task`);
+    expect((await bundle('pack', order, packed)).applied).not.toContain(packed);
+    await maren.floor({ kind: 'pack', order: order, parcel: 1, line: 1, units: 1, how: 'scanned' }, { id: packed }).expect(200);
+    const bench = await bundle('pack', order, packed);
     expect([bench.applied.includes(packed), bench.lines[0]!.packed]).toEqual([true, 1]);
   });
 
@@ -50,8 +48,8 @@ describe('a bundle names the commands whose effect it holds', () => {
       toPlaceId: await house.placeId('A-02-1'),
       how: 'scanned',
     };
-    await maren.post('floor/store', away, { 'idempotency-key': key }).expect(200);
-    const { applied, goods } = await bundle('floor/store?site=1');
+    await maren.floor({ kind: 'store', ...away }, { id: key }).expect(200);
+    const { applied, goods } = await bundle('store', 1, key);
     expect([applied.includes(key), goods[0]!.units]).toEqual([true, 15]);
   });
 
@@ -64,15 +62,15 @@ describe('a bundle names the commands whose effect it holds', () => {
     });
     const { code } = made.body as { code: string };
     await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
-    const { lineId } = (await bundle(`floor/receive/${code}`)).lines[0]!;
+    const { lineId } = (await bundle('receive', code)).lines[0]!;
     const one = { lineId, itemId: await house.itemId('LID-63-GD'), units: 1, toPlaceId: await house.placeId('DOCK-1'), how: 'scanned' };
     const keys: string[] = Array.from({ length: 40 }, () => randomUUID());
-    const posting = Promise.all(keys.map((key) => maren.post(`floor/receive/${code}`, one, { 'idempotency-key': key }).expect(200)));
+    const posting = Promise.all(keys.map((key) => maren.floor(receipt(code, one), { id: key }).expect(200)));
     for (let i = 0; i < 25; i++) {
-      const seen = await bundle(`floor/receive/${code}`);
+      const seen = await bundle('receive', code, ...keys);
       expect(seen.lines[0]!.received).toBe(seen.applied.filter((id) => keys.includes(id)).length);
     }
     await posting;
-    expect((await bundle(`floor/receive/${code}`)).lines[0]!.received).toBe(40);
+    expect((await bundle('receive', code)).lines[0]!.received).toBe(40);
   });
 });

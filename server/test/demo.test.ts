@@ -77,7 +77,7 @@ describe('the demo business on opening', () => {
   });
 
   it('has goods to put away, rounds under way with a short stop, totes to pack and parcels waiting', async () => {
-    const { goods } = (await maren.get('floor/store?site=1')).body as { goods: unknown[] };
+    const { goods } = await maren.task<{ goods: unknown[] }>('store', 1);
     expect(goods.length).toBeGreaterThan(0);
     const rounds = (await maren.get('rounds')).body as { state: string; shortStops: number }[];
     expect(rounds.filter((r) => r.state === 'picking').length).toBeGreaterThanOrEqual(2);

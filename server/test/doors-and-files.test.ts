@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Order {
   door: string | null;
@@ -49,7 +49,7 @@ describe('doors and files of purchase orders', () => {
 
     it('is where the phone books goods in, and shows in what is due', async () => {
       const code = await placed({ door: 'DOCK-2', expectedOn: '2026-06-01' });
-      expect((await dock.get(`floor/receive/${code}`)).body).toMatchObject({ dock: { code: 'DOCK-2' } });
+      expect(await dock.task('receive', code)).toMatchObject({ dock: { code: 'DOCK-2' } });
       const due = (await dock.get('floor/receive').expect(200)).body as { code: string; door: string }[];
       expect(due.find((d) => d.code === code)?.door).toBe('DOCK-2');
     });
@@ -64,15 +64,15 @@ describe('doors and files of purchase orders', () => {
 
     it('goes on to the arrival, and can be changed there until it is closed', async () => {
       const code = await placed({ door: 'DOCK-2' });
-      const task = (await dock.get(`floor/receive/${code}`)).body as { dock: { id: number }; lines: { lineId: number; itemId: number }[] };
+      const task = await dock.task<{ dock: { id: number }; lines: { lineId: number; itemId: number }[] }>('receive', code);
       const { lineId, itemId } = task.lines[0]!;
       const goods = { lineId, itemId, units: 48, toPlaceId: task.dock.id, how: 'scanned' };
-      const { arrival } = (await dock.post(`floor/receive/${code}`, goods).expect(200)).body as { arrival: string };
+      const { arrival } = (await dock.floor(receipt(code, goods)).expect(200)).body as { arrival: string };
       expect((await dock.get(`arrivals/${arrival}`)).body).toMatchObject({ door: 'DOCK-2' });
       await dock.post(`arrivals/${arrival}/door`, { door: 'DOCK-1' }).expect(200);
-      expect((await dock.get(`floor/receive/${code}`)).body).toMatchObject({ dock: { code: 'DOCK-1' } });
+      expect(await dock.task('receive', code)).toMatchObject({ dock: { code: 'DOCK-1' } });
       await dock.post(`arrivals/${arrival}/door`, { door: 'A-01-1' }).expect(400);
-      await dock.post(`floor/receive/${code}/close`, { paper: '' }).expect(200);
+      await dock.floor({ kind: 'close-arrival', document: code, paper: '' }).expect(200);
       await dock.post(`arrivals/${arrival}/door`, { door: null }).expect(409);
     });
   });
@@ -101,10 +101,10 @@ describe('doors and files of purchase orders', () => {
   it('a line says how much of it went back', async () => {
     const code = await placed();
     const apart = await house.placeId('QUARANTINE-1');
-    const task = (await dock.get(`floor/receive/${code}`)).body as { lines: { lineId: number; itemId: number }[] };
+    const task = await dock.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
     const { lineId, itemId } = task.lines[0]!;
     const goods = { lineId, itemId, units: 6, toPlaceId: apart, how: 'scanned', condition: 'damaged' };
-    await dock.post(`floor/receive/${code}`, goods).expect(200);
+    await dock.floor(receipt(code, goods)).expect(200);
     const back = {
       supplier: 'QUILLON',
       siteId: 1,

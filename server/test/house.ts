@@ -4,16 +4,19 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import supertest from 'supertest';
 import { DataSource } from 'typeorm';
 import { AllocationService } from '../src/allocation/allocation.service.js';
+import type { Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
+import { CodebookQueries } from '../src/catalogue/codebook.queries.js';
 import { DemoHouse } from '../src/demo/house.js';
 import { actAs } from '../src/demo/morning.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../src/demo/people.js';
 import { type IncomingOrder, OrderIntake } from '../src/orders/order-intake.service.js';
 import { type Config, readConfig } from '../src/platform/config.js';
 import { dataSourceOptions, migrate } from '../src/platform/database/data-source.js';
-import { inTransaction, one } from '../src/platform/database/tx.js';
+import { inTransaction, one, rows } from '../src/platform/database/tx.js';
 import { Outbox } from '../src/platform/outbox.js';
 import { newLogger } from '../src/platform/platform.module.js';
+import { checkOrders } from '../src/orders/order-check.js';
 import { checkLedger } from '../src/stock/ledger-check.js';
 import { LedgerService } from '../src/stock/ledger.service.js';
 
@@ -24,7 +27,26 @@ export class Caller {
   constructor(
     private readonly http: ReturnType<typeof supertest>,
     private readonly cookie: string,
+    readonly personId = 0,
   ) {}
+
+  /** Does something on the floor, through its door; `sent` is what a device's queue says beside it. */
+  floor(
+    command: object,
+    sent: { id?: string; madeAt?: string; madeBy?: number; late?: boolean } = {},
+    headers: Record<string, string> = {},
+  ) {
+    const { id = randomUUID(), madeAt = new Date().toISOString(), madeBy = this.personId, late = false } = sent;
+    return this.post('floor/commands', { command: { ...command, id }, madeAt, madeBy, late }, { 'idempotency-key': id, ...headers });
+  }
+
+  /** A task as a phone gets it, with those of the commands asked about that it holds. */
+  async task<T>(kind: string, key: string | number, asked: readonly string[] = []): Promise<T & { applied: string[] }> {
+    const { body } = (await this.get(`floor/tasks/${kind}/${key}?asked=${asked.join(',')}`).expect(200)) as {
+      body: { task: T; applied: string[] };
+    };
+    return { ...body.task, applied: body.applied };
+  }
 
   get(path: string) {
     return this.http.get(`/api/${path}`).set('cookie', this.cookie);
@@ -78,6 +100,54 @@ export class Caller {
   }
 }
 
+/** A stop as far as a pick at it needs. */
+export interface TakenStop {
+  id: number;
+  itemId: number;
+  lotId: number;
+  placeId: number;
+  units: number;
+}
+
+/** The command that picks units of a stop, as the phone that stands there would make it. */
+export const pickOf = (round: string, stop: TakenStop, units: number, totePlaceId: number, how = 'scanned') => ({
+  kind: 'pick',
+  round,
+  stopId: stop.id,
+  itemId: stop.itemId,
+  lotId: stop.lotId,
+  fromPlaceId: stop.placeId,
+  units,
+  totePlaceId,
+  how,
+});
+
+/** Closes a parcel as the packer at the table would. */
+export const closing = (order: string, more: object = {}) => ({
+  kind: 'close-parcel',
+  order,
+  parcel: 1,
+  carton: 'B2',
+  weightG: 180 + 245 * 2,
+  service: { carrier: 'HARRIER', code: 'parcel-48' },
+  weightSeen: false,
+  ...more,
+});
+
+/** Goods against a line, counted and right. */
+export const receipt = (document: string, goods: object) => ({
+  kind: 'receive',
+  document,
+  lineId: null,
+  lot: null,
+  expires: null,
+  how: 'scanned',
+  as: 'ordered',
+  condition: 'good',
+  reason: null,
+  ...goods,
+});
+
 /** The server over a database of its own, with the demo's people, places and goods, and empty shelves. */
 export class House {
   private constructor(
@@ -114,7 +184,8 @@ export class House {
   async as(name: string): Promise<Caller> {
     const person = DEMO_PEOPLE.find((p) => p.name.startsWith(name));
     const answer = await this.http.post('/api/session').send({ email: person?.email, password: DEMO_PASSWORD }).expect(204);
-    return new Caller(this.http, String(answer.headers['set-cookie']?.[0]).split(';')[0] ?? '');
+    const { id } = (await one<{ id: number }>(this.source, 'SELECT id FROM person WHERE email = ?', [person?.email]))!;
+    return new Caller(this.http, String(answer.headers['set-cookie']?.[0]).split(';')[0] ?? '', id);
   }
 
   async placeId(code: string): Promise<number> {
@@ -123,6 +194,12 @@ export class House {
 
   async itemId(sku: string): Promise<number> {
     return (await one<{ id: number }>(this.source, 'SELECT id FROM item WHERE sku = ?', [sku]))!.id;
+  }
+
+  /** Every code of a site, as a phone that has fetched all parts knows them. */
+  async book(siteId: number): Promise<Codebook> {
+    const all = async (table: string) => (await rows<{ id: number }>(this.source, `SELECT id FROM ${table}`)).map((r) => r.id);
+    return this.app.get(CodebookQueries, { strict: false }).book(this.source, siteId, await all('item'), await all('place'));
   }
 
   /** Puts stock into a place through the ledger, and lets waiting orders have it. */
@@ -169,24 +246,20 @@ export class House {
   }
 
   /** Picks all of a round into a tote and sets it down. */
-  async pickAll(round: string, tote = 'T-01'): Promise<void> {
+  async pickAll(round: string, tote = 'T-01', table = 'TABLE-1'): Promise<void> {
     const picker = await this.as('Ines');
     const totePlaceId = await this.placeId(tote);
-    const task = (await picker.get(`floor/rounds/${round}`).expect(200)).body as { stops: { id: number; units: number }[] };
-    for (const stop of task.stops) {
-      await picker.post(`floor/rounds/${round}/picks`, { stopId: stop.id, units: stop.units, totePlaceId, how: 'scanned' }).expect(200);
-    }
-    await picker.post(`floor/rounds/${round}/set-down`, { placeId: await this.placeId('TABLE-1') }).expect(200);
+    const { stops } = await picker.task<{ stops: TakenStop[] }>('pick', round);
+    for (const stop of stops) await picker.floor(pickOf(round, stop, stop.units, totePlaceId)).expect(200);
+    await picker.floor({ kind: 'set-down', round, placeId: await this.placeId(table) }).expect(200);
   }
 
-  /** Proves all of an order into its parcel. */
-  async packAll(order: string): Promise<Caller> {
+  /** Proves all of an order into a parcel. */
+  async packAll(order: string, parcel = 1): Promise<Caller> {
     const packer = await this.as('Dilys');
-    const task = (await packer.get(`bench/orders/${order}/task`).expect(200)).body as {
-      lines: { line: number; picked: number; packed: number }[];
-    };
-    for (const l of task.lines)
-      await packer.post(`bench/orders/${order}/packs`, { line: l.line, units: l.picked - l.packed, how: 'scanned' }).expect(200);
+    const { lines } = await packer.task<{ lines: { line: number; picked: number; packed: number }[] }>('pack', order);
+    for (const l of lines.filter((x) => x.picked > x.packed))
+      await packer.floor({ kind: 'pack', order, parcel, line: l.line, units: l.picked - l.packed, how: 'scanned' }).expect(200);
     return packer;
   }
 
@@ -220,7 +293,7 @@ export class House {
 
   /** Closes and drops the database; the ledger must be clean. */
   async close(): Promise<void> {
-    const findings = await checkLedger(this.source);
+    const findings = [...(await checkLedger(this.source)), ...(await checkOrders(this.source))];
     await this.source.query(`DROP DATABASE ${this.database}`);
     await this.app.close();
     if (findings.length > 0) throw new Error(`The ledger is not clean:\n${findings.join('\n')}`);

@@ -1,3 +1,4 @@
+import { one } from '../src/platform/database/tx.js';
 import { House } from './house.js';
 
 const cookieOf = (answer: { headers: Record<string, unknown> }) =>
@@ -83,10 +84,24 @@ describe('shared devices', () => {
   it('are written beside each act done on them', async () => {
     const session = cookieOf(await badge('V-1004', '4104'));
     await house.http
-      .post('/api/floor/refusals')
+      .post('/api/floor/commands')
       .set({ cookie: `${device}; ${session}`, 'idempotency-key': '2b0b1b7e-7f5e-4f3e-9a55-1d9b0c2f8a11' })
-      .send({ band: 'unknown', title: 'x', detail: 'y', code: 'z', how: 'scanned', siteId: 1 })
-      .expect(201);
+      .send({
+        command: {
+          kind: 'refused',
+          id: '2b0b1b7e-7f5e-4f3e-9a55-1d9b0c2f8a11',
+          band: 'unknown',
+          title: 'x',
+          detail: 'y',
+          code: 'z',
+          how: 'scanned',
+          siteId: 1,
+        },
+        madeAt: new Date().toISOString(),
+        madeBy: (await one<{ id: number }>(house.source, `SELECT id FROM person WHERE name = 'Ruben Tay'`))!.id,
+        late: false,
+      })
+      .expect(200);
     const rows: { device: string; who: string }[] = await house.source.query(
       'SELECT d.name AS device, p.name AS who FROM activity a JOIN device d ON d.id = a.device_id JOIN person p ON p.id = a.person_id ORDER BY a.id DESC LIMIT 1',
     );

@@ -1,4 +1,4 @@
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Task {
   goods: { inspection: string; itemId: number; lotId: number; placeId: number; units: number; why: string; checks: { no: number }[] }[];
@@ -34,36 +34,40 @@ describe('inspection', () => {
     return code;
   }
   const opened = async (code: string) =>
-    (await dock.get(`floor/receive/${code}`).expect(200)).body as {
+    await dock.task<{
       lines: { lineId: number; itemId: number }[];
       inspect: Record<string, string>;
       inspection: { code: string };
-    };
+    }>('receive', code);
   const take = async (code: string, units: number, more: object = {}) => {
     const line = (await opened(code)).lines[0];
-    return dock.post(`floor/receive/${code}`, {
-      lineId: line?.lineId,
-      itemId: line?.itemId,
-      units,
-      toPlaceId: place.inspect,
-      how: 'scanned',
-      ...more,
-    });
+    return dock.floor(
+      receipt(code, {
+        lineId: line?.lineId,
+        itemId: line?.itemId,
+        units,
+        toPlaceId: place.inspect,
+        how: 'scanned',
+        ...more,
+      }),
+    );
   };
   /** A delivery of its own: ordered, taken in, closed. */
   async function delivery(sku: string, packs: number, factor: number, units = packs * factor): Promise<void> {
     const code = await placed(sku, packs, factor);
     const looked = Object.keys((await opened(code)).inspect).length > 0;
     expect((await take(code, units, { toPlaceId: looked ? place.inspect : place.dock })).status).toBe(200);
-    await dock.post(`floor/receive/${code}/close`, { paper: '' }).expect(200);
+    await dock.floor({ kind: 'close-arrival', document: code, paper: '' }).expect(200);
   }
   const waiting = async (sku: string) => {
     const itemId = await house.itemId(sku);
-    return ((await dock.get('inspections/task?site=1').expect(200)).body as Task).goods.filter((g) => g.itemId === itemId);
+    return (await dock.task<Task>('inspect', 1)).goods.filter((g) => g.itemId === itemId);
   };
   const judge = async (sku: string, units: number, verdict: string, reason = '') => {
     const goods = (await waiting(sku))[0]!;
-    return dock.post(`inspections/${goods.inspection}/verdicts`, {
+    return dock.floor({
+      kind: 'judge',
+      inspection: goods.inspection,
       lotId: goods.lotId,
       placeId: goods.placeId,
       units,
@@ -88,7 +92,7 @@ describe('inspection', () => {
     expect((await judge('JAR-454-RD', 97, 'pass')).body).toMatchObject({ band: 'too-many', title: 'Only 2 trays wait here' });
     await judge('JAR-454-RD', 96, 'pass');
     expect(await house.figures('JAR-454-RD')).toEqual({ onHand: 96, held: 0, reserved: 0 });
-    const away = (await dock.get('floor/store?site=1')).body as { goods: { fromCode: string; units: number }[] };
+    const away = await dock.task<{ goods: { fromCode: string; units: number }[] }>('store', 1);
     expect(away.goods).toContainEqual(expect.objectContaining({ fromCode: 'INSPECT-1', units: 96 }));
   });
 
@@ -135,13 +139,13 @@ describe('inspection', () => {
     await delivery('LID-63-GD', 1, 1000);
     const { inspection } = (await waiting('LID-63-GD'))[0]!;
     expect((await judge('LID-63-GD', 1000, 'pass')).body).toMatchObject({ title: '2 of 2 checks open' });
-    await dock.post(`inspections/${inspection}/answers`, { no: 1, value: 'yes' }).expect(200);
-    expect((await dock.post(`inspections/${inspection}/answers`, { no: 2, value: 'wide' })).body).toMatchObject({
+    await dock.floor({ kind: 'check', inspection: inspection, no: 1, value: 'yes' }).expect(200);
+    expect((await dock.floor({ kind: 'check', inspection: inspection, no: 2, value: 'wide' })).body).toMatchObject({
       detail: 'Type a number in mm',
     });
-    await dock.post(`inspections/${inspection}/answers`, { no: 2, value: '64' }).expect(200);
+    await dock.floor({ kind: 'check', inspection: inspection, no: 2, value: '64' }).expect(200);
     expect((await judge('LID-63-GD', 1000, 'pass')).body).toMatchObject({ title: 'A check was not fulfilled' });
-    await dock.post(`inspections/${inspection}/answers`, { no: 2, value: '63.1' }).expect(200);
+    await dock.floor({ kind: 'check', inspection: inspection, no: 2, value: '63.1' }).expect(200);
     // The list may change; what waits keeps the list it came with.
     await buyer
       .put(`checklists/${id}`, { name: 'Lids', checks: [{ says: 'New', kind: 'yes', unit: '' }] }, { 'if-match': '"1"' })

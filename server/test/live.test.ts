@@ -51,8 +51,8 @@ describe('live updates', () => {
     const caller = await house.as('Ruben');
     at = Date.now();
     await caller
-      .post('floor/refusals', { band: 'unknown', title: '50777', detail: 'x', code: '50777', how: 'scanned', siteId: 2 })
-      .expect(201);
+      .floor({ kind: 'refused', band: 'unknown', title: '50777', detail: 'x', code: '50777', how: 'scanned', siteId: 2 })
+      .expect(200);
     expect(await office).toBeLessThan(WITHIN_MS);
     expect(await millrace).toBeNull();
   });

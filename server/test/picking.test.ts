@@ -1,9 +1,7 @@
-import { type Caller, House } from './house.js';
+import { type Caller, House, pickOf, type TakenStop } from './house.js';
 
-interface Stop {
-  id: number;
+interface Stop extends TakenStop {
   placeCode: string;
-  units: number;
   picked: number;
   short: number;
   lot: string | null;
@@ -21,9 +19,9 @@ describe('picking', () => {
   });
   afterAll(() => house.close());
 
-  const stops = async (round: string) => ((await ines.get(`floor/rounds/${round}`).expect(200)).body as { stops: Stop[] }).stops;
+  const stops = async (round: string) => (await ines.task<{ stops: Stop[] }>('pick', round)).stops;
   const pick = async (who: Caller, round: string, stop: Stop, units: number, tote: string) =>
-    who.post(`floor/rounds/${round}/picks`, { stopId: stop.id, units, totePlaceId: await house.placeId(tote), how: 'scanned' });
+    who.floor(pickOf(round, stop, units, await house.placeId(tote)));
   const orderState = async (code: string) => ((await ines.get(`orders/${code}`)).body as { state: string }).state;
 
   it('lets twenty people pick ten units of one stop: exactly ten are picked', async () => {
@@ -135,9 +133,9 @@ describe('picking', () => {
     expect((await stops(round))[0]).toMatchObject({ picked: 0 });
     expect(await house.balance('FDR-RAP', 'C-05-1')).toBe(3);
     const again = (await pick(ines, round, stop!, 3, 'T-07')).body as { activityId: number };
-    const open = await ines.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('DOCK-1') });
+    const open = await ines.floor({ kind: 'set-down', round: round, placeId: await house.placeId('DOCK-1') });
     expect(open.body).toMatchObject({ band: 'not-this', title: 'DOCK-1' });
-    await ines.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('TABLE-1') }).expect(200);
+    await ines.floor({ kind: 'set-down', round: round, placeId: await house.placeId('TABLE-1') }).expect(200);
     expect((await ines.post(`tape/${again.activityId}/undo`).expect(409)).body).toMatchObject({ code: 'undo' });
   });
 
@@ -147,7 +145,7 @@ describe('picking', () => {
     const round = await house.release(code);
     const [stop] = await stops(round);
     await pick(ines, round, stop!, 1, 'T-08');
-    const answer = await ines.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('TABLE-1') });
+    const answer = await ines.floor({ kind: 'set-down', round: round, placeId: await house.placeId('TABLE-1') });
     expect(answer.body).toMatchObject({ band: 'not-this', detail: '1 stop to go before the tote is set down' });
     expect(await orderState(code)).toBe('picking');
   });
@@ -157,7 +155,7 @@ describe('picking', () => {
     await house.stock('WAX-SN-10', 'C-11-1', 3);
     const round = await house.release(await house.order([['WAX-SN-10', 3]]));
     const [stop] = await stops(round);
-    await ines.post(`floor/rounds/${round}/shorts`, { stopId: stop!.id, units: 2 }).expect(200);
+    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 2 }).expect(200);
     const list = await stops(round);
     expect(list.map((s) => [s.placeCode, s.units, s.short])).toEqual([
       ['C-10-1', 3, 2],
@@ -173,9 +171,9 @@ describe('picking', () => {
     const code = await house.order([['WAX-BLK-500', 4]]);
     const round = await house.release(code);
     const [stop] = await stops(round);
-    await ines.post(`floor/rounds/${round}/shorts`, { stopId: stop!.id, units: 1 }).expect(200);
+    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 1 }).expect(200);
     await pick(ines, round, stop!, 3, 'T-09');
-    await ines.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('TABLE-2') }).expect(200);
+    await ines.floor({ kind: 'set-down', round: round, placeId: await house.placeId('TABLE-2') }).expect(200);
     const { lines, state } = (await ines.get(`orders/${code}`)).body as { state: string; lines: { reserved: number; picked: number }[] };
     expect(state).toBe('picked');
     expect(lines[0]).toMatchObject({ reserved: 3, picked: 3 });
@@ -189,8 +187,8 @@ describe('picking', () => {
     const code = await house.order([['CND-MLD-BE', 1]]);
     const round = await house.release(code);
     const [stop] = await stops(round);
-    await ines.post(`floor/rounds/${round}/shorts`, { stopId: stop!.id, units: 1 }).expect(200);
-    await ines.post(`floor/rounds/${round}/set-down`, { placeId: await house.placeId('TABLE-1') }).expect(200);
+    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 1 }).expect(200);
+    await ines.floor({ kind: 'set-down', round: round, placeId: await house.placeId('TABLE-1') }).expect(200);
     expect(await orderState(code)).toBe('open');
   });
 

@@ -139,13 +139,11 @@ describe('the plan', () => {
     const far = await house.order([['SMK-LGE', 1]]);
     await house.release(near);
     await house.release(far);
-    const rounds = (await maren.get('rounds')).body as { order: string; metres: number }[];
+    const rounds = (await maren.get('rounds')).body as { code: string; order: string; metres: number }[];
     const of = (code: string) => rounds.find((r) => r.order === code)!.metres;
     expect(of(near)).toBe(0);
-    const [walk] = await Promise.all([
-      (await house.as('Ines')).get(`floor/rounds/${(rounds.find((r) => r.order === far) as unknown as { code: string }).code}`),
-    ]);
-    expect((walk.body as { stops: { metres: number }[] }).stops[0]!.metres).toBeGreaterThan(30);
+    const walk = await (await house.as('Ines')).task<{ stops: { metres: number }[] }>('pick', rounds.find((r) => r.order === far)!.code);
+    expect(walk.stops[0]!.metres).toBeGreaterThan(30);
   });
 });
 
@@ -155,9 +153,9 @@ describe('zones', () => {
     await house.stock('MTS-02', 'DOCK-1', 10, { code: 'ZL1', expires: '2028-01-01' });
     await house.stock('GLV-S', 'DOCK-1', 5);
     const ruben = await house.as('Ruben');
-    const task = (await ruben.get('floor/store?site=1').expect(200)).body as {
+    const task = await ruben.task<{
       goods: { itemId: number; lotId: number; fromPlaceId: number; suggestion: { code: string } }[];
-    };
+    }>('store', 1);
     const goodsOf = async (sku: string) => {
       const id = await house.itemId(sku);
       return task.goods.find((g) => g.itemId === id)!;
@@ -166,7 +164,8 @@ describe('zones', () => {
     expect(strips.suggestion.code).toMatch(/^V-/);
     expect(gloves.suggestion.code).not.toMatch(/^V-/);
     const put = async (goods: typeof strips, code: string) =>
-      ruben.post('floor/store', {
+      ruben.floor({
+        kind: 'store',
         itemId: goods.itemId,
         lotId: goods.lotId,
         units: 1,

@@ -2,9 +2,9 @@ import { DataSource } from 'typeorm';
 import { readConfig, ConfigError } from '../src/platform/config.js';
 import { dataSourceOptions, migrate } from '../src/platform/database/data-source.js';
 import { inTransaction } from '../src/platform/database/tx.js';
-import { addDays, dayText, localDate } from '../src/platform/dates.js';
+import { addDays, dayText, dayIn } from '../src/platform/dates.js';
 import { nextCode } from '../src/platform/number-series.js';
-import { weightTolerance } from '../src/packing/weight.js';
+import { weightSlackG } from '@vectrum/core/cartons';
 import { DUTIES, DUTY_RIGHTS, rightsOf } from '../src/identity/duties.js';
 import { House } from './house.js';
 
@@ -127,12 +127,12 @@ describe('small parts', () => {
     expect(addDays('2026-02-27', 2)).toBe('2026-03-01');
     expect(addDays('2026-03-01', -1)).toBe('2026-02-28');
     expect(dayText('2026-05-14')).toBe('Thu 14 May');
-    expect(localDate(new Date('2026-05-14T23:30:00Z'), 'Europe/London')).toBe('2026-05-15');
+    expect(dayIn('Europe/London', new Date('2026-05-14T23:30:00Z'))).toBe('2026-05-15');
   });
 
   it('a parcel may be six per cent off, and never less than forty grams', () => {
-    expect(weightTolerance(200, 6, 40)).toBe(40);
-    expect(weightTolerance(10_000, 6, 40)).toBe(600);
+    expect(weightSlackG(200, 6, 40)).toBe(40);
+    expect(weightSlackG(10_000, 6, 40)).toBe(600);
   });
 
   it('deciding what is picked and picking are apart', () => {

@@ -103,7 +103,7 @@ describe('purchase orders', () => {
     await act(code, 'cancel', 2).expect(200);
     expect((await sheet(code)).state).toBe('cancelled');
     const dock = await house.as('Ruben');
-    expect((await dock.get(`floor/receive/${code}`).expect(409)).body).toMatchObject({ code: 'state' });
+    expect((await dock.get(`floor/tasks/receive/${code}`).expect(409)).body).toMatchObject({ code: 'state' });
   });
 
   it('print as PDF for everybody, without prices for those who may not see them', async () => {

@@ -1,4 +1,4 @@
-import { type Caller, House } from './house.js';
+import { type Caller, House, closing, pickOf, type TakenStop } from './house.js';
 
 interface Entry {
   id: number;
@@ -104,13 +104,8 @@ describe('the tape', () => {
 
   it('undoes once when two people press at the same moment', async () => {
     const next = await house.release(await house.order([['SMK-LGE', 1]]));
-    const [stop] = ((await ines.get(`floor/rounds/${next}`)).body as { stops: { id: number }[] }).stops;
-    const posted = await ines.post(`floor/rounds/${next}/picks`, {
-      stopId: stop!.id,
-      units: 1,
-      totePlaceId: await house.placeId('T-02'),
-      how: 'typed',
-    });
+    const [stop] = (await ines.task<{ stops: TakenStop[] }>('pick', next)).stops;
+    const posted = await ines.floor(pickOf(next, stop!, 1, await house.placeId('T-02'), 'typed'));
     const { activityId } = posted.body as { activityId: number };
     const answers = await Promise.all([maren.post(`tape/${activityId}/undo`), ines.post(`tape/${activityId}/undo`)]);
     expect(answers.map((a) => a.status).sort()).toEqual([201, 409]);
@@ -145,7 +140,7 @@ describe('the Line and Now', () => {
     await house.pickAll(round);
     expect(await stages()).toMatchObject({ picking: { count: 0 }, packing: { count: 1 } });
     const packer = await house.packAll(order);
-    await packer.post(`bench/orders/${order}/label`, { carton: 'B3', weightG: 2100, carrier: 'HARRIER', service: 'parcel-48' }).expect(200);
+    await packer.floor(closing(order, { carton: 'B3', weightG: 2100 })).expect(200);
     expect(await stages()).toMatchObject({ packing: { count: 0 }, dispatch: { count: 1 } });
   });
 

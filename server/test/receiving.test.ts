@@ -1,4 +1,4 @@
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Line {
   lineId: number;
@@ -30,18 +30,20 @@ describe('receiving', () => {
     await buyer.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
     return code;
   }
-  const lines = async (code: string) => ((await dock.get(`floor/receive/${code}`).expect(200)).body as { lines: Line[] }).lines;
+  const lines = async (code: string) => (await dock.task<{ lines: Line[] }>('receive', code)).lines;
   const state = async (code: string) => ((await buyer.get(`purchase-orders/${code}`).expect(200)).body as { state: string }).state;
   const take = async (code: string, line: number, units: number, more: object = {}) => {
     const at = (await lines(code)).find((l) => l.line === line);
-    return dock.post(`floor/receive/${code}`, {
-      lineId: at?.lineId ?? 1,
-      itemId: at?.itemId ?? 1,
-      units,
-      toPlaceId: dockId,
-      how: 'scanned',
-      ...more,
-    });
+    return dock.floor(
+      receipt(code, {
+        lineId: at?.lineId ?? 1,
+        itemId: at?.itemId ?? 1,
+        units,
+        toPlaceId: dockId,
+        how: 'scanned',
+        ...more,
+      }),
+    );
   };
 
   it('does not show a draft to the dock', async () => {
@@ -51,7 +53,7 @@ describe('receiving', () => {
       note: '',
       lines: [{ sku: 'JAR-454-RD', factor: 48, packs: 1, price: '1' }],
     });
-    await dock.get(`floor/receive/${(made.body as { code: string }).code}`).expect(404);
+    await dock.get(`floor/tasks/receive/${(made.body as { code: string }).code}`).expect(404);
     expect((await dock.get('floor/receive')).body).toEqual([]);
   });
 
@@ -125,7 +127,7 @@ describe('receiving', () => {
     const { activityId } = (await take(code, 1, 10)).body as { activityId: number };
     const itemId = await house.itemId('HIV-CRN');
     await dock
-      .post('floor/store', { itemId, lotId: 0, units: 10, fromPlaceId: dockId, toPlaceId: await house.placeId('B-01-1'), how: 'scanned' })
+      .floor({ kind: 'store', itemId, lotId: 0, units: 10, fromPlaceId: dockId, toPlaceId: await house.placeId('B-01-1'), how: 'scanned' })
       .expect(200);
     expect((await dock.post(`tape/${activityId}/undo`).expect(409)).body).toMatchObject({ code: 'stock' });
     expect(await state(code)).toBe('received');
@@ -178,7 +180,8 @@ describe('putting away', () => {
   afterAll(() => house.close());
 
   const store = async (units: number, to: string) =>
-    storer.post('floor/store', {
+    storer.floor({
+      kind: 'store',
       itemId: await house.itemId('JAR-454-RD'),
       lotId: 0,
       units,
@@ -188,9 +191,9 @@ describe('putting away', () => {
     });
   const goods = async () =>
     (
-      (await storer.get('floor/store?site=1').expect(200)).body as {
+      await storer.task<{
         goods: { units: number; fromCode: string; suggestion: { code: string; reason: string } }[];
-      }
+      }>('store', 1)
     ).goods;
 
   it('proposes the pick face first, with its reason', async () => {
@@ -235,7 +238,7 @@ describe('putting away', () => {
     const itemId = await house.itemId('SMK-LGE');
     const cart = await house.placeId('CART-1');
     const move = (fromPlaceId: number, toPlaceId: number) =>
-      storer.post('floor/store', { itemId, lotId: 0, units: 6, fromPlaceId, toPlaceId, how: 'scanned' });
+      storer.floor({ kind: 'store', itemId, lotId: 0, units: 6, fromPlaceId, toPlaceId, how: 'scanned' });
     await move(dockId, cart).expect(200);
     expect((await move(cart, cart)).body).toMatchObject({ code: 'refused', band: 'not-this', title: 'CART-1' });
     const smokers = (await goods()).find((g) => g.units === 6);
@@ -254,10 +257,10 @@ describe('putting away', () => {
       [sku],
     );
     await house.stock(sku, 'DOCK-1', 40);
-    const body = (await storer.get('floor/store?site=1').expect(200)).body as {
+    const body = await storer.task<{
       metres: number;
       goods: { itemId: number; suggestion: { units: number; reason: string }; then: { units: number }[] }[];
-    };
+    }>('store', 1);
     const itemId = await house.itemId(sku);
     expect(body.goods.find((g) => g.itemId === itemId)).toMatchObject({
       suggestion: { units: 10, reason: 'its pick face' },
@@ -269,8 +272,8 @@ describe('putting away', () => {
   it('puts refused scans on the tape and changes nothing else', async () => {
     const before = await house.source.query('SELECT COUNT(*) AS n FROM movement');
     await storer
-      .post('floor/refusals', { band: 'unknown', title: '5099', detail: 'On nothing here', code: '5099', how: 'scanned', siteId: 1 })
-      .expect(201);
+      .floor({ kind: 'refused', band: 'unknown', title: '5099', detail: 'On nothing here', code: '5099', how: 'scanned', siteId: 1 })
+      .expect(200);
     const tape = ((await storer.get('tape?limit=1')).body as { entries: object[] }).entries;
     expect(tape[0]).toMatchObject({ glyph: 'fb-unknown', title: 'Unknown code: 5099', how: 'scanned', undoable: false });
     expect(await house.source.query('SELECT COUNT(*) AS n FROM movement')).toEqual(before);

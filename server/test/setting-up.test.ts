@@ -225,7 +225,7 @@ describe('the company', () => {
     await maren.post(`purchase-orders/${made.code}/place`, {}, { 'if-match': '"1"' }).expect(200);
     await maren.put('company/settings/overPercent', { value: '50' }).expect(204);
     await maren.put('company/settings/fillRemaining', { value: 'true' }).expect(204);
-    expect((await maren.get(`floor/receive/${made.code}`).expect(200)).body).toMatchObject({ overPercent: 50, fillRemaining: true });
+    expect(await maren.task('receive', made.code)).toMatchObject({ overPercent: 50, fillRemaining: true });
   });
 
   it('decides whether pickers may choose their round', async () => {
@@ -235,9 +235,9 @@ describe('the company', () => {
     const [first, second] = [await house.release(soon), await house.release(later)];
     const dilys = await house.as('Maren');
     await maren.put('company/settings/ownChoice', { value: 'false' }).expect(204);
-    expect(said(await dilys.post(`floor/rounds/${second}/take`).expect(409))).toContain(`${first} comes first`);
+    expect(said(await dilys.floor({ kind: 'take', round: second }).expect(409))).toContain(`${first} comes first`);
     await maren.put('company/settings/ownChoice', { value: 'true' }).expect(204);
-    await dilys.post(`floor/rounds/${second}/take`).expect(200);
+    await dilys.floor({ kind: 'take', round: second }).expect(200);
   });
 
   it('promises by each site’s working days and departures', async () => {

@@ -1,5 +1,7 @@
+import { type Carton, rankCartons } from '@vectrum/core/cartons';
+import { goodsWeightG, type PackLine, type PackTask } from '@vectrum/core/scan';
 import { Mailer } from '../src/platform/mailer.js';
-import { type Caller, House } from './house.js';
+import { type Caller, House, closing } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
 const LABEL = Buffer.from('%PDF-1.3 a label').toString('base64');
@@ -48,8 +50,7 @@ describe('packing and dispatch', () => {
     await house.pickAll(await house.release(code), `T-${String(tote++)}`);
     return code;
   }
-  const label = (code: string, more: object = {}) =>
-    dilys.post(`bench/orders/${code}/label`, { carton: 'B2', weightG: 180 + 245 * 2, carrier: 'HARRIER', service: 'parcel-48', ...more });
+  const label = (code: string, more: object = {}) => dilys.floor(closing(code, more));
   const sheet = async (code: string) =>
     (await dilys.get(`orders/${code}`)).body as {
       state: string;
@@ -60,28 +61,28 @@ describe('packing and dispatch', () => {
 
   it('finds the order by tote, by docket and by parcel', async () => {
     const code = await picked([['JAR-454-RD', 2]]);
-    const byTote = (await dilys.get(`bench/orders/T-${tote - 1}`).expect(200)).body as { order: string };
-    expect(byTote.order).toBe(code);
-    await dilys.get('bench/orders/T-40').expect(404);
-    const bench = (await dilys.get(`bench/orders/${code}`)).body as {
-      cartons: { code: string; proposed: boolean; fill: number }[];
-      goodsG: number;
-    };
-    expect(bench.goodsG).toBe(490);
-    expect(bench.cartons.filter((c) => c.proposed)).toHaveLength(1);
+    expect((await dilys.task<{ order: string }>('pack', `T-${tote - 1}`)).order).toBe(code);
+    await dilys.get('floor/tasks/pack/T-40').expect(404);
+    const bench = await dilys.task<Omit<PackTask, 'lines'> & { cartons: Carton[]; lines: (PackLine & { longestMm: number | null })[] }>(
+      'pack',
+      code,
+    );
+    expect(goodsWeightG(bench, [{ line: 1, units: 2 }])).toBe(490);
+    const goods = bench.lines.map((l) => ({ ...l, units: l.picked }));
+    expect(rankCartons(bench.cartons, goods).filter((c) => c.proposed)).toHaveLength(1);
   });
 
   it('moves proved goods into the parcel and refuses one too many', async () => {
     const code = await picked([['JAR-454-RD', 2]]);
-    await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 2, how: 'scanned' }).expect(200);
-    const over = await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 1, how: 'scanned' });
+    await dilys.floor({ kind: 'pack', order: code, parcel: 1, line: 1, units: 2, how: 'scanned' }).expect(200);
+    const over = await dilys.floor({ kind: 'pack', order: code, parcel: 1, line: 1, units: 1, how: 'scanned' });
     expect(over.body).toMatchObject({ band: 'too-many', title: '1 jar over' });
     expect(await house.balance('JAR-454-RD', `${code}-1`)).toBe(2);
   });
 
   it('carries lots from tote to parcel and back again on undo', async () => {
     const code = await picked([['FON-025', 3]]);
-    const { activityId } = (await dilys.post(`bench/orders/${code}/packs`, { line: 1, units: 3, how: 'scanned' })).body as {
+    const { activityId } = (await dilys.floor({ kind: 'pack', order: code, parcel: 1, line: 1, units: 3, how: 'scanned' })).body as {
       activityId: number;
     };
     const kept: { lot: string; units: number }[] = await house.source.query(
@@ -102,7 +103,7 @@ describe('packing and dispatch', () => {
     expect((await label(code).expect(409)).body).toMatchObject({ detail: '2 pieces are still to scan into the parcel' });
     await house.packAll(code);
     expect(((await label(code).expect(409)).body as { detail: string }).detail).toContain('note');
-    await dilys.post(`bench/orders/${code}/note-seen`).expect(200);
+    await dilys.floor({ kind: 'note-seen', order: code }).expect(200);
     await label(code).expect(200);
   });
 

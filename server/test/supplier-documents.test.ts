@@ -8,7 +8,7 @@ import {
   type UblOrderResponse,
   type UblParty,
 } from '../src/ubl/index.js';
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Sheet {
   state: string;
@@ -232,7 +232,7 @@ describe('what suppliers send', () => {
         announced: [{ sscc: SSCC[0], words: '6 boxes', lot: 'S-9', received: false }, {}, { sku: 'FON-025' }],
       });
       const toPlaceId = await house.placeId('DOCK-1');
-      for (const sscc of SSCC) await dock.post(`floor/receive/${arrival}/pallets`, { sscc, toPlaceId, how: 'scanned' }).expect(200);
+      for (const sscc of SSCC) await dock.floor({ kind: 'receive-pallet', document: arrival, sscc, toPlaceId, how: 'scanned' }).expect(200);
       expect(await sheet(code)).toMatchObject({ state: 'received' });
       expect((await buyer.get(`arrivals/${arrival}`)).body).toMatchObject({
         state: 'open',
@@ -304,15 +304,17 @@ describe('what suppliers send', () => {
 
     it('lose no line, change no goods, and never fall below what has come', async () => {
       const code = await placed();
-      const { lines } = (await dock.get(`floor/receive/${code}`)).body as { lines: { lineId: number; itemId: number }[] };
+      const { lines } = await dock.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
       await dock
-        .post(`floor/receive/${code}`, {
-          lineId: lines[0]!.lineId,
-          itemId: lines[0]!.itemId,
-          units: 96,
-          toPlaceId: await house.placeId('DOCK-1'),
-          how: 'scanned',
-        })
+        .floor(
+          receipt(code, {
+            lineId: lines[0]!.lineId,
+            itemId: lines[0]!.itemId,
+            units: 96,
+            toPlaceId: await house.placeId('DOCK-1'),
+            how: 'scanned',
+          }),
+        )
         .expect(200);
       const { version } = await sheet(code);
       for (const wrong of [[jars], [{ ...jars, packs: 1 }, lids], [{ ...jars, sku: 'JAR-340-HX' }, lids]])
@@ -325,15 +327,17 @@ describe('what suppliers send', () => {
       const code = await placed([['CAGE-QN', 4, 50, '12']], 'BRINDLEMOOR');
       const { version } = await sheet(code);
       await buyer.post(`purchase-orders/${code}/close`, {}, { 'if-match': `"${version}"` }).expect(409);
-      const { lines } = (await dock.get(`floor/receive/${code}`)).body as { lines: { lineId: number; itemId: number }[] };
+      const { lines } = await dock.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
       await dock
-        .post(`floor/receive/${code}`, {
-          lineId: lines[0]!.lineId,
-          itemId: lines[0]!.itemId,
-          units: 120,
-          toPlaceId: await house.placeId('DOCK-1'),
-          how: 'scanned',
-        })
+        .floor(
+          receipt(code, {
+            lineId: lines[0]!.lineId,
+            itemId: lines[0]!.itemId,
+            units: 120,
+            toPlaceId: await house.placeId('DOCK-1'),
+            how: 'scanned',
+          }),
+        )
         .expect(200);
       await buyer.post(`purchase-orders/${code}/close`, {}, { 'if-match': `"${(await sheet(code)).version}"` }).expect(200);
       expect(await sheet(code)).toMatchObject({
@@ -341,7 +345,7 @@ describe('what suppliers send', () => {
         lines: [{ closed: 80 }],
         changes: [{ line: 1, what: 'closed short', becomes: '80 units' }],
       });
-      await dock.get(`floor/receive/${code}`).expect(409);
+      await dock.get(`floor/tasks/receive/${code}`).expect(409);
     });
   });
 

@@ -1,7 +1,7 @@
 import { actAs } from '../src/demo/morning.js';
 import { inTransaction } from '../src/platform/database/tx.js';
 import { LedgerService } from '../src/stock/ledger.service.js';
-import { type Caller, House } from './house.js';
+import { type Caller, House, receipt } from './house.js';
 
 interface Aside {
   itemId: number;
@@ -33,9 +33,9 @@ describe('goods that go back to their supplier', () => {
     const made = await buyer.post('purchase-orders', { supplier: 'QUILLON', siteId: 1, note: '', lines: [line] }).expect(201);
     const { code } = made.body as { code: string };
     await buyer.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
-    const task = (await dock.get(`floor/receive/${code}`)).body as { lines: { lineId: number; itemId: number }[] };
+    const task = await dock.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
     const goods = { lineId: task.lines[0]!.lineId, itemId: task.lines[0]!.itemId, units, toPlaceId: apartId, how: 'scanned', ...more };
-    await dock.post(`floor/receive/${code}`, goods).expect(200);
+    await dock.floor(receipt(code, goods)).expect(200);
     return code;
   }
   const aside = async () => (await buyer.get('supplier-returns/aside').expect(200)).body as Aside[];

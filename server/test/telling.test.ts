@@ -52,10 +52,10 @@ describe('what channels are told of stock', () => {
     await house.stock('UNC-FORK', 'A-03-1', 9);
     const round = await house.release(await house.order([['UNC-FORK', 2]]));
     const ines = await house.as('Ines');
-    const [stop] = ((await ines.get(`floor/rounds/${round}`)).body as { stops: { id: number }[] }).stops;
+    const [stop] = (await ines.task<{ stops: { id: number }[] }>('pick', round)).stops;
     await told('UNC-FORK');
     world.heard.splice(0);
-    await ines.post(`floor/rounds/${round}/shorts`, { stopId: stop!.id, units: 2 }).expect(200);
+    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 2 }).expect(200);
     expect(await told('UNC-FORK')).toEqual([]);
     expect(await house.figures('UNC-FORK')).toEqual({ onHand: 9, held: 2, reserved: 0 });
   });

@@ -1,56 +1,34 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import {
-  pack,
-  pick,
-  receive,
-  startPack,
-  startPick,
-  startReceive,
-  startStore,
-  store,
-  type Bundle,
-  type Codebook,
-  type PackTask,
-  type PickTask,
-  type ReceiveTask,
-  type ScanInput,
-  type Step,
-  type StoreTask,
-} from '@vectrum/core/scan';
+import { type Codebook, type FloorCommand, type Flow, type FlowState, type OwnInput, pack, pick, receive, store } from '@vectrum/core/scan';
 import { SHOP_SECRET } from '../src/demo/house.js';
 import { Mailer } from '../src/platform/mailer.js';
-import { type Caller, House } from './house.js';
+import { type Caller, closing, House } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
-interface Command {
-  kind: string;
-  id: string;
-}
-
-/** A phone that runs the real reducer over the real bundle and posts what comes of it. */
-class Phone<Task extends Bundle, State extends { pending: readonly { id: string }[] }> {
+/** A phone that runs the real flow over the real task and posts what comes of it. */
+class Phone<Task, State extends FlowState<Command>, Own extends OwnInput, Command extends FloorCommand> {
   private state: State;
   readonly bands: string[] = [];
 
   constructor(
-    private readonly fetchTask: () => Promise<Task>,
+    private readonly who: Caller,
+    private readonly flow: Flow<Task, State, Own, Command>,
+    private readonly key: string | number,
     private readonly book: Codebook,
-    start: State,
-    private readonly reduce: (t: Task, b: Codebook, s: State, i: ScanInput) => Step<State, Command>,
-    private readonly send: (c: Command & Record<string, unknown>) => Promise<number>,
   ) {
-    this.state = start;
+    this.state = flow.start;
   }
 
   async scan(...codes: string[]): Promise<void> {
     for (const code of codes) {
-      const task = await this.fetchTask();
-      for (const p of this.state.pending.filter((x) => task.applied.includes(x.id)))
-        this.state = this.reduce(task, this.book, this.state, { kind: 'settled', id: p.id }).state;
-      const step = this.reduce(task, this.book, this.state, { kind: 'code', id: randomUUID(), code, how: 'scanned' });
+      const asked = this.state.pending.map((c) => c.id);
+      const task = await this.who.task<Task>(this.flow.kind, this.key, asked);
+      this.state = this.flow.step(task, this.book, this.state, { kind: 'settled', id: randomUUID(), ids: task.applied }).state;
+      const step = this.flow.step(task, this.book, this.state, { kind: 'code', id: randomUUID(), code, how: 'scanned' });
       this.state = step.state;
       this.bands.push(step.feedback?.band ?? 'none');
-      for (const command of step.commands.filter((c) => c.kind !== 'refused')) expect(await this.send(command as never)).toBe(200);
+      for (const command of step.commands.filter((c) => c.kind !== 'refused'))
+        expect((await this.who.floor(command, { id: command.id })).status).toBe(200);
     }
   }
 }
@@ -78,25 +56,12 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
       return Promise.resolve();
     };
     maren = await house.as('Maren');
-    book = (await maren.get('floor/codebook?site=1')).body as Codebook;
+    book = await house.book(1);
   });
   afterAll(async () => {
     await house.close();
     await world.close();
   });
-
-  const fetcher =
-    <T>(path: string) =>
-    async () =>
-      (await maren.get(path).expect(200)).body as T;
-  const poster =
-    (path: (c: Command) => string, drop: string[]) =>
-    async ({ kind: _kind, id, ...body }: Command & Record<string, unknown>) =>
-      (
-        await maren.post(path({ kind: _kind, id }), Object.fromEntries(Object.entries(body).filter(([k]) => !drop.includes(k))), {
-          'idempotency-key': id,
-        })
-      ).status;
 
   it('is bought, received, put away, sold, picked, packed and gone', async () => {
     const { code } = (
@@ -109,24 +74,12 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
     ).body as { code: string };
     await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
 
-    const dock = new Phone(
-      fetcher<ReceiveTask & Bundle>(`floor/receive/${code}`),
-      book,
-      startReceive,
-      receive,
-      poster(() => `floor/receive/${code}`, ['document']),
-    );
+    const dock = new Phone(maren, receive, code, book);
     await dock.scan(TRAY, TRAY, 'DOCK-1', TRAY, 'VX-CONFIRM');
     expect(dock.bands).toEqual(['accepted', 'accepted', 'accepted', 'accepted', 'too-many']);
     expect(await house.balance('JAR-454-RD', 'DOCK-1')).toBe(96);
 
-    const aisle = new Phone(
-      fetcher<StoreTask & Bundle>('floor/store?site=1'),
-      book,
-      startStore,
-      store,
-      poster(() => 'floor/store', []),
-    );
+    const aisle = new Phone(maren, store, 1, book);
     await aisle.scan(JAR, 'TABLE-1', 'A-01-1', JAR);
     expect(aisle.bands).toEqual(['accepted', 'not-this', 'accepted', 'not-this']);
 
@@ -145,29 +98,15 @@ describe('one jar, from purchase order to doorstep, by scans alone', () => {
     const order = (sold.body as { code: string }).code;
     const round = await house.release(order);
 
-    const walk = new Phone(
-      fetcher<PickTask & Bundle>(`floor/rounds/${round}`),
-      book,
-      startPick,
-      pick,
-      poster((c) => `floor/rounds/${round}/${{ pick: 'picks', short: 'shorts', 'set-down': 'set-down' }[c.kind] ?? ''}`, ['round']),
-    );
+    const walk = new Phone(maren, pick, round, book);
     await walk.scan('T-01', 'A-01-1', TRAY, TRAY, JAR, JAR, 'TABLE-1');
     expect(walk.bands).toEqual(['accepted', 'accepted', 'accepted', 'too-many', 'accepted', 'accepted', 'accepted']);
 
-    const bench = new Phone(
-      fetcher<PackTask & Bundle>(`bench/orders/${order}/task`),
-      book,
-      startPack,
-      pack,
-      poster(() => `bench/orders/${order}/packs`, ['order']),
-    );
+    const bench = new Phone(maren, pack, order, book);
     await bench.scan(TRAY, JAR, JAR, JAR);
     expect(bench.bands).toEqual(['accepted', 'accepted', 'accepted', 'too-many']);
 
-    await maren
-      .post(`bench/orders/${order}/label`, { carton: 'B4', weightG: 540 + 50 * 245, carrier: 'HARRIER', service: 'parcel-48' })
-      .expect(200);
+    await maren.floor(closing(order, { carton: 'B4', weightG: 540 + 50 * 245 })).expect(200);
     await house.deliver();
     await maren.post('dispatch/hand-overs', { carrier: 'HARRIER', parcels: [`${order}-1`] }).expect(200);
     await house.deliver();

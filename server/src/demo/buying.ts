@@ -7,6 +7,7 @@ import { PurchasingService } from '../purchasing/purchasing.service.js';
 import { SupplierDocuments } from '../receiving/supplier-documents.service.js';
 import { writeDespatchAdvice, writeOrderResponse, type UblDespatchLine, type UblOrderResponse, type UblParty } from '../ubl/index.js';
 import { actAs } from './morning.js';
+import { siteDay } from '../sites/site-day.js';
 
 const US: UblParty = { code: '', name: 'Tarn & Thistle', addressLines: ['Millrace'], email: 'orders@tarnthistle.example', phone: '' };
 
@@ -69,7 +70,7 @@ export class DemoBuying {
 
   /** One order confirmed, one answered with changes, and two pallets announced for today. */
   async hear(placed: ReadonlyMap<string, string>): Promise<void> {
-    const today = new Date().toISOString().slice(0, 10);
+    const today = (await siteDay(this.source, 1)).today;
     const answer = (supplier: string, more: Partial<UblOrderResponse>) => ({
       id: `${supplier.slice(0, 2)}-${today.slice(5)}`,
       issuedOn: today,

@@ -11,6 +11,7 @@ import { SitesModule } from '../sites/sites.module.js';
 import { StockModule } from '../stock/stock.module.js';
 import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
+import { DemoHands } from './hands.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
 import { DemoLoader } from './demo.loader.js';
@@ -33,6 +34,6 @@ import { PracticeController } from './practice.controller.js';
     PackingModule,
   ],
   controllers: [PracticeController],
-  providers: [DemoHouse, DemoExtras, DemoHistory, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
+  providers: [DemoHands, DemoHouse, DemoExtras, DemoHistory, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
 })
 export class DemoModule {}

@@ -5,10 +5,11 @@ import type { Act } from '../platform/act.js';
 import { addDays } from '../platform/dates.js';
 import { one } from '../platform/database/tx.js';
 import { PurchasingService } from '../purchasing/purchasing.service.js';
-import { ArrivalsService } from '../receiving/arrivals.service.js';
+import { asOrdered, DemoHands } from './hands.js';
 import { ReceivingService } from '../receiving/receiving.service.js';
 import { SupplierReturns } from '../returns/supplier-returns.service.js';
 import { actAs } from './morning.js';
+import { siteDay } from '../sites/site-day.js';
 
 interface PastLine {
   sku: string;
@@ -80,7 +81,7 @@ export class DemoHistory {
     private readonly source: DataSource,
     private readonly purchasing: PurchasingService,
     private readonly receiving: ReceivingService,
-    private readonly arrivals: ArrivalsService,
+    private readonly hands: DemoHands,
     private readonly returns: SupplierReturns,
   ) {}
 
@@ -94,7 +95,7 @@ export class DemoHistory {
   }
 
   private async order(past: PastOrder, by: { piet: Act; ruben: Act; beth: Act }): Promise<void> {
-    const placedOn = addDays(new Date().toISOString().slice(0, 10), -past.placed);
+    const placedOn = addDays((await siteDay(this.source, 1)).today, -past.placed);
     const { code } = await this.purchasing.add(fresh(by.piet), {
       supplier: past.supplier,
       siteId: 1,
@@ -103,21 +104,21 @@ export class DemoHistory {
       lines: past.lines.map(({ sku, packs, factor, price }) => ({ sku, packs, factor, price })),
     });
     await this.purchasing.place(fresh(by.piet), code, 1);
-    const task = await this.receiving.task(by.ruben.person, code);
+    const { task } = await this.receiving.task(this.source.manager, by.ruben.person, code);
     for (const [i, l] of past.lines.entries()) {
       const { lineId = 0, itemId = 0 } = task.lines[i] ?? {};
       const home = await one<{ id: number }>(this.source, 'SELECT home_place_id AS id FROM item_site WHERE item_id = ? AND site_id = 1', [
         itemId,
       ]);
-      const goods = { lineId, itemId, lot: null, expires: null, how: 'scanned' as const };
+      const goods = { ...asOrdered, document: code, lineId, itemId };
       const good = (l.packs - (l.short ?? 0)) * l.factor - (l.broken ?? 0);
-      await this.receiving.receive(fresh(by.ruben), code, { ...goods, units: good, toPlaceId: home?.id ?? task.dock.id });
+      await this.hands.does(by.ruben, { ...goods, units: good, toPlaceId: home?.id ?? task.dock.id });
       if (l.broken && task.apart) {
-        await this.receiving.receive(fresh(by.ruben), code, { ...goods, units: l.broken, condition: 'damaged', toPlaceId: task.apart.id });
+        await this.hands.does(by.ruben, { ...goods, units: l.broken, condition: 'damaged', toPlaceId: task.apart.id });
         await this.sendBack(past, by, { itemId, units: l.broken, placeId: task.apart.id });
       }
     }
-    await this.arrivals.close(fresh(by.ruben), code, '');
+    await this.hands.does(by.ruben, { kind: 'close-arrival', document: code, paper: '' });
     await this.closeAndDate(code, past, by.piet);
   }
 
@@ -157,8 +158,8 @@ export class DemoHistory {
         [order.id],
       ],
       [
-        `UPDATE arrival a JOIN arrival_order x ON x.arrival_id = a.id SET a.expected_on = UTC_DATE() - INTERVAL ${came} DAY, ${ago('a.opened_at', came)}, ${ago('a.closed_at', came)} WHERE x.order_id = ?`,
-        [order.id],
+        `UPDATE arrival a JOIN arrival_order x ON x.arrival_id = a.id SET a.expected_on = ? - INTERVAL ${came} DAY, ${ago('a.opened_at', came)}, ${ago('a.closed_at', came)} WHERE x.order_id = ?`,
+        [(await siteDay(this.source, 1)).today, order.id],
       ],
       [`UPDATE receipt r JOIN arrival_order x ON x.arrival_id = r.arrival_id SET ${ago('r.at', came)} WHERE x.order_id = ?`, [order.id]],
       [`UPDATE purchase_order_change SET ${ago('at', came)} WHERE order_id = ?`, [order.id]],

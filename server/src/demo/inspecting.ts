@@ -5,12 +5,12 @@ import type { WriteCheckDto } from '../inspection/inspection.dto.js';
 import { Checklists } from '../inspection/checklists.service.js';
 import { InspectionRules } from '../inspection/inspection-rules.service.js';
 import { InspectionsQueries } from '../inspection/inspections.queries.js';
-import { InspectionsService } from '../inspection/inspections.service.js';
 import { one } from '../platform/database/tx.js';
 import { PurchasingService } from '../purchasing/purchasing.service.js';
-import { ArrivalsService } from '../receiving/arrivals.service.js';
+import { asOrdered, DemoHands } from './hands.js';
 import { ReceivingService } from '../receiving/receiving.service.js';
 import { actAs } from './morning.js';
+import { siteDay } from '../sites/site-day.js';
 
 const yes = (says: string): WriteCheckDto => ({ says, kind: 'yes', unit: '' });
 const FEEDERS: WriteCheckDto[] = [
@@ -29,9 +29,8 @@ export class DemoInspecting {
     private readonly rules: InspectionRules,
     private readonly purchasing: PurchasingService,
     private readonly receiving: ReceivingService,
-    private readonly arrivals: ArrivalsService,
+    private readonly hands: DemoHands,
     private readonly queries: InspectionsQueries,
-    private readonly inspections: InspectionsService,
   ) {}
 
   async look(): Promise<void> {
@@ -59,7 +58,7 @@ export class DemoInspecting {
       {
         supplier: 'CORRIN',
         siteId: 1,
-        expectedOn: new Date().toISOString().slice(0, 10),
+        expectedOn: (await siteDay(this.source, 1)).today,
         note: '',
         lines: [
           { sku: 'FDR-RAP', packs: 6, factor: 10, price: '41.00' },
@@ -68,29 +67,28 @@ export class DemoInspecting {
       },
     );
     await this.purchasing.place({ ...buyer, key: randomUUID() }, order.code, 1);
-    const task = await this.receiving.task(ruben.person, order.code);
+    const { task } = await this.receiving.task(this.source.manager, ruben.person, order.code);
     for (const [i, units] of [60, 40].entries())
-      await this.receiving.receive({ ...ruben, key: randomUUID() }, order.code, {
+      await this.hands.does(ruben, {
+        ...asOrdered,
+        document: order.code,
         lineId: task.lines[i]?.lineId ?? 0,
         itemId: task.lines[i]?.itemId ?? 0,
         units,
-        lot: null,
-        expires: null,
         toPlaceId: (task.inspection ?? task.dock).id,
-        how: 'scanned',
       });
-    await this.arrivals.close({ ...ruben, key: randomUUID() }, order.code, 'CP-40177');
+    await this.hands.does(ruben, { kind: 'close-arrival', document: order.code, paper: 'CP-40177' });
   }
 
   /** Most contact feeders were right, and are to be put away; the rapid ones still wait. */
   private async judge(): Promise<void> {
     const ruben = await actAs(this.source, 'Ruben');
     const contact = await one<{ id: number }>(this.source, `SELECT id FROM item WHERE sku = 'FDR-CON'`);
-    const goods = (await this.queries.task(1)).goods.find((g) => g.itemId === contact?.id);
+    const goods = (await this.queries.task(this.source.manager, 1)).goods.find((g) => g.itemId === contact?.id);
     if (!goods) return;
     const { inspection, lotId, placeId } = goods;
     const judge = (units: number, verdict: 'pass' | 'quarantine', reason: string) =>
-      this.inspections.judge({ ...ruben, key: randomUUID() }, inspection, { lotId, placeId, units, verdict, reason, how: 'scanned' });
+      this.hands.does(ruben, { kind: 'judge', inspection, lotId, placeId, units, verdict, reason, how: 'scanned' });
     await judge(36, 'pass', '');
     await judge(4, 'quarantine', 'Lid does not close');
   }

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ChargeDto } from '../purchasing/purchasing.dto.js';
 import { PurchasingService } from '../purchasing/purchasing.service.js';
+import { asOrdered, DemoHands } from './hands.js';
 import { ReceivingService } from '../receiving/receiving.service.js';
 import { StoringService } from '../receiving/storing.service.js';
 import { LedgerService } from '../stock/ledger.service.js';
@@ -15,6 +16,7 @@ import { demoItems } from './goods.js';
 import { BOUGHT_BEFORE } from './history.js';
 import { DEMO_PEOPLE } from './people.js';
 import { seeded } from './random.js';
+import { siteDay } from '../sites/site-day.js';
 
 /** An act by one of the demo's people. */
 export async function actAs(source: DataSource, name: string): Promise<Act> {
@@ -47,6 +49,7 @@ export class DemoMorning {
     private readonly ledger: LedgerService,
     private readonly allocation: AllocationService,
     private readonly purchasing: PurchasingService,
+    private readonly hands: DemoHands,
     private readonly receiving: ReceivingService,
     private readonly storing: StoringService,
   ) {}
@@ -98,8 +101,8 @@ export class DemoMorning {
     const moves = [];
     for (let n = 1; n <= pieces; n++) {
       const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO lot (item_id, code, first_received_on) VALUES (?, ?, UTC_DATE() - INTERVAL 40 DAY)',
-        [item.id, `${item.sku.slice(0, 3)}26-${String(400 + item.id * 10 + n)}`],
+        'INSERT INTO lot (item_id, code, first_received_on) VALUES (?, ?, ? - INTERVAL 40 DAY)',
+        [item.id, `${item.sku.slice(0, 3)}26-${String(400 + item.id * 10 + n)}`, (await siteDay(tx, 1)).today],
       );
       moves.push({ itemId: item.id, lotId: made.insertId, condition: 'good' as const, fromPlaceId, toPlaceId: item.home, units: 1 });
     }
@@ -107,9 +110,10 @@ export class DemoMorning {
   }
 
   private async lot(tx: { query: DataSource['query'] }, itemId: number, code: string, days: number): Promise<number> {
+    const { today } = await siteDay(this.source, 1);
     const done = await tx.query<{ insertId: number }>(
-      'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, UTC_DATE() + INTERVAL ? DAY, UTC_DATE() - INTERVAL 20 DAY)',
-      [itemId, code, days],
+      'INSERT INTO lot (item_id, code, expires_on, first_received_on) VALUES (?, ?, ? + INTERVAL ? DAY, ? - INTERVAL 20 DAY)',
+      [itemId, code, today, days, today],
     );
     return done.insertId;
   }
@@ -118,7 +122,7 @@ export class DemoMorning {
   async purchaseOrders(): Promise<ReadonlyMap<string, string>> {
     const placed = new Map<string, string>();
     const buyer = await actAs(this.source, 'Piet');
-    const today = new Date().toISOString().slice(0, 10);
+    const today = (await siteDay(this.source, 1)).today;
     const order = async (
       supplier: string,
       days: number,
@@ -192,26 +196,26 @@ export class DemoMorning {
 
   private async receiveSome(code: string): Promise<void> {
     const ruben = await actAs(this.source, 'Ruben');
-    const task = await this.receiving.task(ruben.person, code);
+    const { task } = await this.receiving.task(this.source.manager, ruben.person, code);
     const take = (line: number, units: number, damaged = false) =>
-      this.receiving.receive(fresh(ruben), code, {
+      this.hands.does(ruben, {
+        ...asOrdered,
+        document: code,
         lineId: task.lines[line - 1]?.lineId ?? 0,
         itemId: task.lines[line - 1]?.itemId ?? 0,
         units,
-        lot: null,
-        expires: null,
         toPlaceId: (damaged ? task.apart : null)?.id ?? task.dock.id,
         condition: damaged ? 'damaged' : 'good',
-        how: 'scanned',
       });
     await take(1, 192);
     await take(2, 7, true);
     await take(3, 480);
     await take(4, 2000);
-    const goods = (await this.storing.task(1)).goods.find((g) => g.units === 480);
+    const goods = (await this.storing.task(this.source.manager, 1)).goods.find((g) => g.units === 480);
     const bin = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [goods?.suggestion?.code]);
     if (goods && bin)
-      await this.storing.store(fresh(ruben), {
+      await this.hands.does(ruben, {
+        kind: 'store',
         itemId: goods.itemId,
         lotId: goods.lotId,
         units: 240,

@@ -2,12 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { OrderIntake } from '../orders/order-intake.service.js';
-import { LabelService } from '../packing/label.service.js';
-import { PackingService } from '../packing/packing.service.js';
+import { promisedSql } from '../platform/database/promised.js';
+import { DemoHands } from './hands.js';
 import { PickingQueries } from '../picking/picking.queries.js';
-import { PickingService } from '../picking/picking.service.js';
 import { ReleaseService } from '../picking/release.service.js';
-import { ShortService } from '../picking/short.service.js';
 import type { Act } from '../platform/act.js';
 import { num, one, rows } from '../platform/database/tx.js';
 import { actAs } from './morning.js';
@@ -64,10 +62,7 @@ export class DemoOrders {
     private readonly intake: OrderIntake,
     private readonly releases: ReleaseService,
     private readonly rounds: PickingQueries,
-    private readonly picking: PickingService,
-    private readonly shorts: ShortService,
-    private readonly packing: PackingService,
-    private readonly labels: LabelService,
+    private readonly hands: DemoHands,
   ) {}
 
   async takeIn(): Promise<void> {
@@ -113,7 +108,7 @@ export class DemoOrders {
     const desk = await actAs(this.source, 'Maren');
     const ready = await rows<{ code: string; version: number }>(
       this.source,
-      `SELECT o.code, o.version FROM sales_order o WHERE o.state = 'open' AND o.site_id = 1 AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND l.reserved_units < l.units) ORDER BY (o.note_packer IS NULL), o.promised_at, o.id LIMIT 16`,
+      `SELECT o.code, o.version FROM sales_order o WHERE o.state = 'open' AND o.site_id = 1 AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units) ORDER BY (o.note_packer IS NULL), o.promised_at, o.id LIMIT 16`,
     );
     const codes: string[] = [];
     for (const order of ready) {
@@ -134,16 +129,21 @@ export class DemoOrders {
     const task = await this.rounds.task(this.source, round);
     const stops = task.stops.slice(0, Math.max(1, Math.ceil(task.stops.length * share)));
     for (const stop of stops)
-      await this.picking.pick(fresh(picker), round, {
+      await this.hands.does(picker, {
+        kind: 'pick',
+        round,
         stopId: stop.id,
+        itemId: stop.itemId,
+        lotId: stop.lotId,
+        fromPlaceId: stop.placeId,
         units: stop.units,
         totePlaceId: tote?.id ?? 0,
         how: 'scanned',
       });
     const next = task.stops[stops.length];
-    if (short && next) await this.shorts.short(fresh(picker), round, { stopId: next.id, units: 1 });
+    if (short && next) await this.hands.does(picker, { kind: 'short', round, stopId: next.id, units: 1 });
     const table = await one<{ id: number }>(this.source, `SELECT id FROM place WHERE code = 'TABLE-1'`);
-    if (share === 1) await this.picking.setDown(fresh(picker), round, { placeId: table?.id ?? 0 });
+    if (share === 1) await this.hands.does(picker, { kind: 'set-down', round, placeId: table?.id ?? 0 });
   }
 
   private async packAll(code: string): Promise<void> {
@@ -153,15 +153,19 @@ export class DemoOrders {
       'SELECT l.line, l.picked_units, u.weight_g * l.picked_units AS weight FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 WHERE o.code = ? AND l.picked_units > 0',
       [code],
     );
-    for (const l of lines) await this.packing.pack(fresh(packer), code, { line: l.line, units: l.picked_units, how: 'scanned' });
+    for (const l of lines)
+      await this.hands.does(packer, { kind: 'pack', order: code, parcel: 1, line: l.line, units: l.picked_units, how: 'scanned' });
     const goods = lines.reduce((sum, l) => sum + num(l.weight), 0);
     const box = goods < 9000 ? { code: 'B2', tare: 180 } : { code: 'B4', tare: 540 };
     if (goods + box.tare <= 24_000)
-      await this.labels.ask(fresh(packer), code, {
+      await this.hands.does(packer, {
+        kind: 'close-parcel',
+        order: code,
+        parcel: 1,
         carton: box.code,
         weightG: goods + box.tare,
-        carrier: 'HARRIER',
-        service: 'parcel-48',
+        service: { carrier: 'HARRIER', code: 'parcel-48' },
+        weightSeen: false,
       });
   }
 }

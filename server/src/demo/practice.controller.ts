@@ -51,7 +51,7 @@ export class PracticeController {
        FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id JOIN item i ON i.id = u.item_id
        WHERE i.id IN (SELECT l.item_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ?
                       UNION SELECT l.item_id FROM purchase_order_line l JOIN arrival_order x ON x.order_id = l.order_id JOIN arrival a ON a.id = x.arrival_id WHERE a.code = ?
-                      UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN pick_round r ON r.order_id = o.id WHERE o.code = ? OR r.code = ?
+                      UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN round_order x ON x.order_id = o.id LEFT JOIN \`round\` r ON r.id = x.round_id WHERE o.code = ? OR r.code = ?
                       UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind IN ('dock','inspection') AND b2.units > 0 AND ? = '')
        ORDER BY i.name, u.factor LIMIT 60`,
       [document, document, document, document, document],
@@ -79,7 +79,7 @@ export class PracticeController {
   private async bins(siteId: number, document: string): Promise<PracticeGroupDto> {
     const codes = await rows<PracticeCodeDto>(
       this.source,
-      `SELECT p.code, IF(s.id IS NULL, 'bin', 'bin of this round') AS says FROM place p LEFT JOIN (SELECT s.id, s.place_id FROM pick_stop s JOIN pick_round r ON r.id = s.round_id WHERE r.code = ?) s ON s.place_id = p.id
+      `SELECT p.code, IF(s.id IS NULL, 'bin', 'bin of this round') AS says FROM place p LEFT JOIN (SELECT s.id, s.place_id FROM round_stop s JOIN \`round\` r ON r.id = s.round_id WHERE r.code = ?) s ON s.place_id = p.id
        WHERE p.site_id = ? AND (s.id IS NOT NULL OR p.id IN (SELECT i.home_place_id FROM item_site i JOIN balance b ON b.item_id = i.item_id JOIN place d ON d.id = b.place_id AND d.kind = 'dock' WHERE b.units > 0)) ORDER BY s.id IS NULL, p.walk_order LIMIT 24`,
       [document, siteId],
     );
@@ -89,7 +89,7 @@ export class PracticeController {
   private async fixtures(siteId: number): Promise<PracticeGroupDto> {
     const codes = await rows<PracticeCodeDto>(
       this.source,
-      `SELECT p.code, REPLACE(p.kind, '-', ' ') AS says FROM place p LEFT JOIN pick_round r ON r.tote_id = p.id AND r.state IN ('picking','set-down') WHERE p.site_id = ? AND (p.kind IN ('dock','packing-table') OR (p.kind = 'tote' AND r.id IS NULL)) ORDER BY p.walk_order LIMIT 10`,
+      `SELECT p.code, REPLACE(p.kind, '-', ' ') AS says FROM place p LEFT JOIN tote_use u ON u.open_tote = p.id WHERE p.site_id = ? AND (p.kind IN ('dock','packing-table') OR (p.kind = 'tote' AND u.id IS NULL)) ORDER BY p.walk_order LIMIT 10`,
       [siteId],
     );
     return { title: 'Dock, tables, empty totes', codes };
@@ -99,8 +99,8 @@ export class PracticeController {
     const codes = await rows<PracticeCodeDto>(
       this.source,
       `(SELECT o.code, CONCAT('order paper, ', s.name) AS says FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.site_id = ? AND o.state IN ('placed','part-received') ORDER BY o.id DESC LIMIT 6)
-       UNION ALL (SELECT r.code, CONCAT('round for ', o.customer) FROM pick_round r JOIN sales_order o ON o.id = r.order_id WHERE r.site_id = ? AND r.state IN ('waiting','picking') ORDER BY r.id DESC LIMIT 6)
-       UNION ALL (SELECT t.code, CONCAT('tote of ', o.customer) FROM pick_round r JOIN sales_order o ON o.id = r.order_id JOIN place t ON t.id = r.tote_id WHERE r.site_id = ? AND r.state = 'set-down' AND o.state = 'picked' LIMIT 6)`,
+       UNION ALL (SELECT r.code, CONCAT('round for ', o.customer) FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state IN ('waiting','picking') ORDER BY r.id DESC LIMIT 6)
+       UNION ALL (SELECT t.code, CONCAT('tote of ', o.customer) FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id WHERE t.site_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' LIMIT 6)`,
       [siteId, siteId, siteId],
     );
     return { title: 'Papers', codes };
