@@ -4,6 +4,7 @@ import type { Dto } from './client';
 import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
+const LISTEN_AGAIN_MS = 4_000;
 
 /** The tape of the whole house, as against one document's or one's own. */
 const isWholeTape = (query: Query) =>
@@ -22,21 +23,38 @@ export function useLive(): boolean {
   const client = useQueryClient();
   const [up, setUp] = useState(true);
   useEffect(() => {
-    const fresh = (q: Query) => !['codebook', 'me'].includes(String(q.queryKey[0]));
+    const fresh = (q: Query) => !['book', 'me'].includes(String(q.queryKey[0]));
     // A page that nobody looks at is read again when somebody does.
     const reading = oneAtATime(
       () => client.invalidateQueries({ predicate: fresh, refetchType: document.hidden ? 'none' : 'active' }),
       GATHER_MS,
     );
-    const source = new EventSource('/api/live');
-    source.onopen = () => setUp(true);
-    source.onerror = () => setUp(false);
-    source.addEventListener('tape', (event: MessageEvent<string>) => {
-      const entry = JSON.parse(event.data) as Dto['TapeEntryDto'];
-      client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntry(tape, entry));
-      reading.call();
-    });
+    let lost = false;
+    let timer = 0;
+    let source: EventSource;
+    const listen = () => {
+      source = new EventSource('/api/live');
+      source.onopen = () => {
+        setUp(true);
+        // What happened while the line was down was told to nobody here.
+        if (lost) reading.call();
+        lost = false;
+      };
+      source.onerror = () => {
+        setUp(false);
+        lost = true;
+        // The browser tries again by itself, except where something answered in the server's place.
+        if (source.readyState === EventSource.CLOSED) timer = window.setTimeout(listen, LISTEN_AGAIN_MS);
+      };
+      source.addEventListener('tape', (event: MessageEvent<string>) => {
+        const entry = JSON.parse(event.data) as Dto['TapeEntryDto'];
+        client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntry(tape, entry));
+        reading.call();
+      });
+    };
+    listen();
     return () => {
+      window.clearTimeout(timer);
       reading.stop();
       source.close();
     };

@@ -1,7 +1,8 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
-import type { Codebook } from '@vectrum/core/scan';
 import { showUnits } from '../ui/units';
+import { kept } from '../flow/kept';
 import { api, ask, ProblemError } from './client';
+import { liveIn } from './site-day';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -9,6 +10,8 @@ export const queryClient = new QueryClient({
       staleTime: 2_000,
       retry: (count, error) => !(error instanceof ProblemError) && count < 3,
       refetchOnWindowFocus: true,
+      // Whether there is a network is found out by asking: what is kept on the device answers where there is none.
+      networkMode: 'always',
     },
   },
 });
@@ -17,8 +20,9 @@ export const useMe = () =>
   useQuery({
     queryKey: ['me'],
     queryFn: async () => {
-      const me = await ask(api.GET('/api/session'));
+      const me = await kept('me', () => ask(api.GET('/api/session')));
       showUnits(me.units);
+      if (me.sites[0]) liveIn(me.sites[0].timeZone);
       return me;
     },
     staleTime: 60_000,
@@ -42,14 +46,4 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
         }),
       ),
     placeholderData: (was) => was,
-  });
-
-/** The codes of a site; refreshed now and then, kept for as long as the page is open. */
-export const useCodebook = (siteId: number | undefined) =>
-  useQuery({
-    queryKey: ['codebook', siteId],
-    queryFn: () => ask(api.GET('/api/floor/codebook', { params: { query: { site: String(siteId) } } })) as Promise<Codebook>,
-    enabled: siteId !== undefined,
-    staleTime: 5 * 60_000,
-    gcTime: Infinity,
   });

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The authority behind this house's own certificate, for a phone to trust once. It is no secret. */
+        get: operations["Identity_authority"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-owner": {
         parameters: {
             query?: never;
@@ -548,6 +565,90 @@ export interface paths {
         get: operations["Activity_find"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/tasks/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One task, for a phone or a packing table. `asked`: ids of commands, joined by commas; those that it shows are named. */
+        get: operations["Floor_task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/commands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carries out one command of the floor, once, under its id. */
+        post: operations["Floor_command"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed in a site's codes since a version, in parts. */
+        get: operations["Floor_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came too late to be booked and waits for an answer. */
+        get: operations["Floor_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Floor_answer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1114,40 +1215,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/floor/codebook": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every code that means something at a site, kept by the phone. */
-        get: operations["Receiving_book"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/refusals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Puts a refused scan on the tape; nothing else changes. */
-        post: operations["Receiving_refuse"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/floor/receive": {
         parameters: {
             query?: never;
@@ -1192,71 +1259,6 @@ export interface paths {
         put?: never;
         /** Opens an arrival for goods that came without an order. */
         post: operations["Receiving_addArrival"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/receive/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Receiving_receiveTask"];
-        put?: never;
-        post: operations["Receiving_receive"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/receive/{code}/pallets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Receiving_receivePallet"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/receive/{code}/close": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Closes the arrival, with the number of the supplier's paper; tells what is short. */
-        post: operations["Receiving_close"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/store": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Receiving_storeTask"];
-        put?: never;
-        post: operations["Receiving_store"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1445,23 +1447,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inspections/task": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What waits to be looked at at a site, for the phone. */
-        get: operations["Inspections_task"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/inspections/{code}": {
         parameters: {
             query?: never;
@@ -1472,40 +1457,6 @@ export interface paths {
         get: operations["Inspections_sheet"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/inspections/{code}/answers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Answers one check. */
-        post: operations["Inspections_answer"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/inspections/{code}/verdicts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Passes or rejects goods of this delivery. */
-        post: operations["Inspections_judge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1839,86 +1790,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/floor/rounds/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Picking_task"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/rounds/{code}/take": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Picking_take"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/rounds/{code}/picks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Picking_pick"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/rounds/{code}/shorts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Picking_short"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/rounds/{code}/set-down": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Picking_setDown"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bench/queue": {
         parameters: {
             query?: never;
@@ -1929,71 +1800,6 @@ export interface paths {
         get: operations["Packing_queue"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The order behind a scanned docket, order number, tote or parcel. */
-        get: operations["Packing_bench"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}/task": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Packing_task"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}/packs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Packing_pack"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}/note-seen": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Packing_noteSeen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2011,23 +1817,6 @@ export interface paths {
         get: operations["Packing_rates"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}/label": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Closes the parcel and asks the carrier for its label, which is printed when it comes. */
-        post: operations["Packing_label"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2442,6 +2231,8 @@ export interface components {
             pin: string;
         };
         SignInPageDto: {
+            /** @description Where phones open this house over HTTPS; null where it is served so by something in front, or not at all. */
+            phoneUrl: string | null;
             firstRun: boolean;
             deviceName: string | null;
             demo: components["schemas"]["DemoSignInDto"][];
@@ -2466,6 +2257,7 @@ export interface components {
             id: number;
             code: string;
             name: string;
+            timeZone: string;
         };
         MeDto: {
             id: number;
@@ -2802,6 +2594,102 @@ export interface components {
             /** @description The one record that the code opens; null where it is a word. */
             opens: string | null;
             found: components["schemas"]["FoundDto"][];
+        };
+        FloorPostDto: {
+            command: components["schemas"]["FloorCommand"];
+            /** @description The device's clock when it was made. */
+            madeAt: string;
+            /** @description Whose hands made it: the person who was signed in then. */
+            madeBy: number;
+            /** @description Whether nobody waits for the answer: what cannot be done then is kept as a question. */
+            late: boolean;
+        };
+        MissingLineDto: {
+            order: string;
+            line: number;
+            name: string;
+            /** @description Base units, and the same in words. */
+            units: number;
+            missing: string;
+        };
+        FloorAnswerDto: {
+            /** @description The tape's line, for an undo. */
+            activityId: number;
+            /** @description The receipt, for a picture of goods that were set apart. */
+            receiptId?: number;
+            /** @description The arrival that goods were booked in with, or that was closed. */
+            arrival?: string;
+            /** @description What was missing of an arrival that was closed. */
+            short?: components["schemas"]["MissingLineDto"][];
+        };
+        BookPackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+        };
+        BookCodeDto: {
+            code: string;
+            packId: number;
+        };
+        BookItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @enum {string} */
+            tracking: "lot" | "none" | "lot-expiry" | "serial";
+            /** @enum {string} */
+            storage?: "any" | "cold" | "restricted";
+            minLifeDays?: number | null;
+            home: string | null;
+            packs: components["schemas"]["BookPackDto"][];
+            codes: components["schemas"]["BookCodeDto"][];
+        };
+        BookPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+            /** @enum {string} */
+            rule?: "none" | "cold" | "restricted";
+        };
+        BookPartDto: {
+            /** @description The version that the book has once all parts are taken in. */
+            version: number;
+            /** @description Where the next part begins; null where this is the last. */
+            next: string | null;
+            items: components["schemas"]["BookItemDto"][];
+            places: components["schemas"]["BookPlaceDto"][];
+            /** @description What is no longer in the book. */
+            goneItems: number[];
+            gonePlaces: number[];
+        };
+        QuestionChoiceDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
+            says: string;
+        };
+        QuestionDto: {
+            id: string;
+            kind: string;
+            /** @description What was done, in words: how many of what, where. */
+            what: string;
+            /** @description Why it could not be booked. */
+            title: string;
+            detail: string;
+            document: string | null;
+            siteId: number | null;
+            who: string;
+            /** @description Whether one's own hands did it. */
+            mine: boolean;
+            /** Format: date-time */
+            madeAt: string;
+            choices: components["schemas"]["QuestionChoiceDto"][];
+        };
+        AnswerQuestionDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
         };
         PlaceDto: {
             id: number;
@@ -3513,20 +3401,6 @@ export interface components {
         KeptFileDto: {
             id: number;
         };
-        RefusedDto: {
-            /** @enum {string} */
-            band: "not-this" | "too-many" | "unknown";
-            title: string;
-            detail: string;
-            code: string;
-            document?: string;
-            siteId?: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-        };
-        PostedDto: {
-            activityId: number;
-        };
         DueDto: {
             /** @description An order, or an arrival with lines of one order or several. */
             code: string;
@@ -3554,60 +3428,6 @@ export interface components {
         NewArrivalDto: {
             siteId: number;
             supplier?: string | null;
-        };
-        ReceiveDto: {
-            /** @description The line of an order that the goods are for; absent where no line is meant. */
-            lineId?: number | null;
-            itemId: number;
-            units: number;
-            lot?: string | null;
-            expires?: string | null;
-            toPlaceId: number;
-            /** @enum {string} */
-            as?: "ordered" | "extra" | "unordered" | "apart";
-            /** @enum {string} */
-            condition?: "good" | "damaged";
-            /** @enum {string|null} */
-            reason?: "wrong goods" | "too many" | "too old" | null;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-        };
-        ReceivedDto: {
-            activityId: number;
-            receiptId: number;
-            /** @description The arrival that it was booked in with. */
-            arrival: string;
-        };
-        ReceivePalletDto: {
-            sscc: string;
-            toPlaceId: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-        };
-        CloseArrivalDto: {
-            /** @description The number on the supplier's delivery paper; empty where there is none. */
-            paper: string;
-        };
-        ShortLineDto: {
-            order: string;
-            line: number;
-            name: string;
-            /** @description Base units, and the same in words. */
-            units: number;
-            missing: string;
-        };
-        ClosedArrivalDto: {
-            code: string;
-            short: components["schemas"]["ShortLineDto"][];
-        };
-        StoreDto: {
-            itemId: number;
-            lotId: number;
-            units: number;
-            fromPlaceId: number;
-            toPlaceId: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
         };
         ArrivalRowDto: {
             code: string;
@@ -3860,7 +3680,7 @@ export interface components {
             at: string;
             who: string;
             /** @enum {string} */
-            verdict: "quarantine" | "pass" | "back";
+            verdict: "pass" | "quarantine" | "back";
             words: string;
             lot: string | null;
             reason: string;
@@ -3887,20 +3707,6 @@ export interface components {
             checks: components["schemas"]["InspectionCheckDto"][];
             waiting: components["schemas"]["WaitingGoodsDto"][];
             verdicts: components["schemas"]["InspectionVerdictDto"][];
-        };
-        AnswerCheckDto: {
-            no: number;
-            value: string;
-        };
-        JudgeDto: {
-            lotId: number;
-            placeId: number;
-            units: number;
-            /** @enum {string} */
-            verdict: "pass" | "quarantine" | "back";
-            reason: string;
-            /** @enum {string} */
-            how: "scanned" | "typed";
         };
         InspectionRuleDto: {
             id: number;
@@ -3987,6 +3793,9 @@ export interface components {
             placeId: number;
             units: number;
             reason: string;
+        };
+        PostedDto: {
+            activityId: number;
         };
         SupplierReturnLineDto: {
             line: number;
@@ -4172,7 +3981,9 @@ export interface components {
             known: boolean;
         };
         ReleasedDto: {
+            /** @description The first round, and all of them: one for each site that the order ships from. */
             round: string;
+            rounds: string[];
         };
         RoundRowDto: {
             code: string;
@@ -4192,20 +4003,6 @@ export interface components {
             createdAt: string;
             shortStops: number;
         };
-        PickDto: {
-            stopId: number;
-            units: number;
-            totePlaceId: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-        };
-        ShortDto: {
-            stopId: number;
-            units: number;
-        };
-        SetDownDto: {
-            placeId: number;
-        };
         BenchRowDto: {
             order: string;
             customer: string;
@@ -4217,39 +4014,6 @@ export interface components {
             note: boolean;
             /** Format: date-time */
             since: string | null;
-        };
-        CartonDto: {
-            code: string;
-            lengthMm: number;
-            widthMm: number;
-            heightMm: number;
-            tareG: number;
-            mostG: number;
-            /** @description How full the goods make it, in per cent of its volume; over 100 where they do not fit. */
-            fill: number;
-            proposed: boolean;
-        };
-        BenchDto: {
-            order: string;
-            customer: string;
-            channel: string;
-            tote: string | null;
-            /** Format: date-time */
-            promisedAt: string;
-            state: string;
-            parcel: string;
-            parcelState: string;
-            cartons: components["schemas"]["CartonDto"][];
-            /** @description Expected weight of the goods without the box, in grams; null where a weight is not known. */
-            goodsG: number | null;
-            tracking: string | null;
-            carrier: string | null;
-        };
-        ProveDto: {
-            line: number;
-            units: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
         };
         RateDto: {
             carrier: string;
@@ -4263,14 +4027,6 @@ export interface components {
             rates: components["schemas"]["RateDto"][];
             /** @description Carriers that did not answer, with what they said. */
             silent: string[];
-        };
-        LabelDto: {
-            carton: string;
-            weightG: number;
-            carrier: string;
-            service: string;
-            /** @description Set where a person has looked into the box and says the weight is right. */
-            weightSeen?: boolean;
         };
         WaitingParcelDto: {
             code: string;
@@ -4498,6 +4254,471 @@ export interface components {
             title: string;
             codes: components["schemas"]["PracticeCodeDto"][];
         };
+        RefusedCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refused";
+            /** @enum {string} */
+            band: "not-this" | "too-many" | "unknown";
+            title: string;
+            detail: string;
+            code: string;
+            document?: string;
+            siteId?: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ReceiveCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive";
+            document: string;
+            /** @description The line of an order that the goods are for; null where no line is meant. */
+            lineId: number | null;
+            itemId: number;
+            units: number;
+            lot: string | null;
+            expires: string | null;
+            toPlaceId: number;
+            /** @enum {string} */
+            as: "ordered" | "extra" | "unordered" | "apart";
+            /** @enum {string} */
+            condition: "good" | "damaged";
+            /** @enum {string|null} */
+            reason: "wrong goods" | "too many" | "too old" | null;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ReceivePalletCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive-pallet";
+            document: string;
+            sscc: string;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        CloseArrivalCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close-arrival";
+            document: string;
+            /** @description The number on the supplier's delivery paper; empty where there is none. */
+            paper: string;
+            /** Format: uuid */
+            id: string;
+        };
+        TieCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tie";
+            code: string;
+            itemId: number;
+            packId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        StoreCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        CheckCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check";
+            inspection: string;
+            no: number;
+            value: string;
+            /** Format: uuid */
+            id: string;
+        };
+        JudgeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judge";
+            inspection: string;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            verdict: "pass" | "quarantine" | "back";
+            reason: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        PackCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack";
+            order: string;
+            parcel: number;
+            line: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        NoteSeenCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note-seen";
+            order: string;
+            /** Format: uuid */
+            id: string;
+        };
+        ChosenServiceDto: {
+            carrier: string;
+            code: string;
+        };
+        CloseParcelCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close-parcel";
+            order: string;
+            parcel: number;
+            carton: string;
+            weightG: number;
+            /** @description Null leaves it to the cheapest service that takes the parcel. */
+            service: components["schemas"]["ChosenServiceDto"] | null;
+            /** @description Set where a person has looked into the box and says the weight is right. */
+            weightSeen: boolean;
+            /** Format: uuid */
+            id: string;
+        };
+        TakeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take";
+            round: string;
+            /** Format: uuid */
+            id: string;
+        };
+        PickCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pick";
+            round: string;
+            stopId: number;
+            itemId: number;
+            lotId: number;
+            fromPlaceId: number;
+            units: number;
+            totePlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ShortCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "short";
+            round: string;
+            stopId: number;
+            units: number;
+            /** Format: uuid */
+            id: string;
+        };
+        SetDownCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-down";
+            round: string;
+            placeId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        ReceiveLineDto: {
+            lineId: number;
+            order: string;
+            line: number;
+            itemId: number;
+            packId: number;
+            ordered: number;
+            received: number;
+        };
+        PalletGoodsDto: {
+            lineId: number | null;
+            itemId: number;
+            units: number;
+            lot: string | null;
+            expires: string | null;
+        };
+        PalletDto: {
+            sscc: string;
+            contents: components["schemas"]["PalletGoodsDto"][];
+            received: boolean;
+        };
+        ReceiveTaskDto: {
+            /** @description Why goods must be looked at, by item. */
+            inspect: {
+                [key: string]: string;
+            };
+            document: string;
+            supplier: string;
+            overPercent: number;
+            fillRemaining: boolean;
+            dock: components["schemas"]["BookPlaceDto"];
+            apart: components["schemas"]["BookPlaceDto"] | null;
+            inspection: components["schemas"]["BookPlaceDto"] | null;
+            mayTake: boolean;
+            lines: components["schemas"]["ReceiveLineDto"][];
+            pallets: components["schemas"]["PalletDto"][];
+            serials: string[];
+        };
+        ReceiveBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive";
+            task: components["schemas"]["ReceiveTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        WhereToDto: {
+            code: string;
+            reason: string;
+            units: number;
+        };
+        ThenDto: {
+            code: string;
+            units: number;
+        };
+        StandingGoodsDto: {
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            fromPlaceId: number;
+            fromCode: string;
+            suggestion: components["schemas"]["WhereToDto"] | null;
+            then: components["schemas"]["ThenDto"][];
+        };
+        StoreTaskDto: {
+            siteId: number;
+            goods: components["schemas"]["StandingGoodsDto"][];
+            metres: number;
+        };
+        StoreBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            task: components["schemas"]["StoreTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        CheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+        };
+        GoodsToInspectDto: {
+            /** @description What was found so far, by the number of the check. */
+            answers: {
+                [key: string]: string;
+            };
+            inspection: string;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            supplier: string;
+            why: string;
+            checks: components["schemas"]["CheckDto"][];
+        };
+        InspectTaskDto: {
+            siteId: number;
+            quarantine: components["schemas"]["BookPlaceDto"] | null;
+            goods: components["schemas"]["GoodsToInspectDto"][];
+        };
+        InspectBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspect";
+            task: components["schemas"]["InspectTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        PackLineDto: {
+            line: number;
+            itemId: number;
+            picked: number;
+            packed: number;
+            unitG: number | null;
+            unitMl: number | null;
+            /** @description The longest side of one base unit, in millimetres; null where it is not known. */
+            longestMm: number | null;
+        };
+        PackedLineDto: {
+            line: number;
+            units: number;
+        };
+        PackParcelDto: {
+            number: number;
+            code: string;
+            open: boolean;
+            contents: components["schemas"]["PackedLineDto"][];
+        };
+        BenchParcelDto: {
+            number: number;
+            code: string;
+            state: string;
+            tracking: string | null;
+            carrier: string | null;
+        };
+        CartonDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+        };
+        PackTaskDto: {
+            order: string;
+            customer: string;
+            lines: components["schemas"]["PackLineDto"][];
+            note: string | null;
+            noteSeen: boolean;
+            parcels: components["schemas"]["PackParcelDto"][];
+            channel: string;
+            tote: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            state: string;
+            /** @description All parcels of the order, those that have left too. */
+            allParcels: components["schemas"]["BenchParcelDto"][];
+            cartons: components["schemas"]["CartonDto"][];
+            /** @description How far a weight may be from what is expected, in per cent and grams: the larger holds. */
+            weightPercent: number;
+            weightGrams: number;
+        };
+        PackBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack";
+            task: components["schemas"]["PackTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        PickStopDto: {
+            id: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            placeCode: string;
+            units: number;
+            picked: number;
+            short: number;
+            metres: number;
+        };
+        PickTaskDto: {
+            round: string;
+            state: string;
+            order: string;
+            customer: string;
+            siteId: number;
+            note: string | null;
+            stops: components["schemas"]["PickStopDto"][];
+            toteId: number | null;
+            busyToteIds: number[];
+        };
+        PickBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pick";
+            task: components["schemas"]["PickTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["ReceiveBundleDto"] | components["schemas"]["StoreBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -4523,6 +4744,23 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SignInPageDto"];
                 };
+            };
+        };
+    };
+    Identity_authority: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5330,6 +5568,121 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindDto"];
+                };
+            };
+        };
+    };
+    Floor_task: {
+        parameters: {
+            query?: {
+                asked?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorTask"];
+                };
+            };
+        };
+    };
+    Floor_command: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorPostDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswerDto"];
+                };
+            };
+        };
+    };
+    Floor_book: {
+        parameters: {
+            query: {
+                site: string;
+                since?: string;
+                until?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPartDto"];
+                };
+            };
+        };
+    };
+    Floor_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionDto"][];
+                };
+            };
+        };
+    };
+    Floor_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerQuestionDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswerDto"];
                 };
             };
         };
@@ -6473,50 +6826,6 @@ export interface operations {
             };
         };
     };
-    Receiving_book: {
-        parameters: {
-            query: {
-                site: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
-    Receiving_refuse: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RefusedDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
     Receiving_due: {
         parameters: {
             query?: never;
@@ -6576,146 +6885,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
-                };
-            };
-        };
-    };
-    Receiving_receiveTask: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
-    Receiving_receive: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReceiveDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReceivedDto"];
-                };
-            };
-        };
-    };
-    Receiving_receivePallet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReceivePalletDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReceivedDto"];
-                };
-            };
-        };
-    };
-    Receiving_close: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CloseArrivalDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClosedArrivalDto"];
-                };
-            };
-        };
-    };
-    Receiving_storeTask: {
-        parameters: {
-            query: {
-                site: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
-    Receiving_store: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StoreDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
                 };
             };
         };
@@ -6993,27 +7162,6 @@ export interface operations {
             };
         };
     };
-    Inspections_task: {
-        parameters: {
-            query: {
-                site: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
     Inspections_sheet: {
         parameters: {
             query?: never;
@@ -7031,56 +7179,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InspectionDto"];
-                };
-            };
-        };
-    };
-    Inspections_answer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerCheckDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
-    Inspections_judge: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["JudgeDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
                 };
             };
         };
@@ -7668,123 +7766,6 @@ export interface operations {
             };
         };
     };
-    Picking_task: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
-    Picking_take: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CodeDto"];
-                };
-            };
-        };
-    };
-    Picking_pick: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PickDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
-    Picking_short: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ShortDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
-    Picking_setDown: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SetDownDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
     Packing_queue: {
         parameters: {
             query?: never;
@@ -7800,94 +7781,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchRowDto"][];
-                };
-            };
-        };
-    };
-    Packing_bench: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BenchDto"];
-                };
-            };
-        };
-    };
-    Packing_task: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": Record<string, never>;
-                };
-            };
-        };
-    };
-    Packing_pack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ProveDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
-                };
-            };
-        };
-    };
-    Packing_noteSeen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
                 };
             };
         };
@@ -7911,31 +7804,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RatesDto"];
-                };
-            };
-        };
-    };
-    Packing_label: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LabelDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PostedDto"];
                 };
             };
         };

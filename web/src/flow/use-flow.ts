@@ -1,79 +1,61 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Bundle, Codebook, Feedback, How, RefusedCommand, ScanInput, Step } from '@vectrum/core/scan';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { api, ask, newKey, ProblemError } from '../api/client';
-import { useTape } from '../api/queries';
+import type {
+  Codebook,
+  Feedback,
+  Flow,
+  FloorCommand,
+  FlowState,
+  How,
+  OwnInput,
+  RefusedCommand,
+  SharedInput,
+  Step,
+} from '@vectrum/core/scan';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { newKey, ProblemError, type Dto } from '../api/client';
+import { useMe, useTape } from '../api/queries';
 import { useUndo } from '../ui/tape';
-import { CommandQueue } from './command-queue';
+import type { Outcome } from './command-queue';
+import type { KeptCommand } from './device-store';
+import { keepDraft } from './drafts';
+import { queue, useQueue } from './queue';
 import { soundBand } from './sound';
-
-/** Every flow's state keeps what it has posted and not yet seen in its bundle. */
-interface Pending {
-  pending: readonly { id: string }[];
-}
-interface Sendable {
-  kind: string;
-  id: string;
-}
-interface FlowOptions<Task extends Bundle, State extends Pending, Command extends Sendable> {
-  task: Task;
-  book: Codebook;
-  start: State;
-  reduce: (task: Task, book: Codebook, state: State, input: ScanInput) => Step<State, Command>;
-  /** Posts a command under its own key. */
-  send: (command: Command) => Promise<unknown>;
-  /** Fetches the bundle anew. */
-  refetch: () => Promise<{ data?: Task | undefined }>;
-  siteId: number;
-  document: string | undefined;
-}
+import type { Ready } from './task-gate';
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
-export type FlowInput = WithoutId<ScanInput>;
-
 const PASSING_MS = 2_000;
 
-function postRefusal(c: RefusedCommand, siteId: number, document: string | undefined): Promise<unknown> {
-  const body = {
-    band: c.band,
-    title: c.title.slice(0, 150),
-    detail: c.detail.slice(0, 280),
-    code: c.code.slice(0, 200),
-    how: c.how,
-    siteId,
-    ...(document ? { document } : {}),
-  };
-  return ask(api.POST('/api/floor/refusals', { body, headers: { 'idempotency-key': c.id } }));
-}
-
-/** The state without the commands whose effect the bundle already holds. */
-function settled<Task extends Bundle, State extends Pending, Command extends Sendable>(
-  { task, book, reduce }: FlowOptions<Task, State, Command>,
-  state: State,
-  ids: readonly string[] = task.applied,
-): State {
-  return state.pending
-    .filter((p) => ids.includes(p.id))
-    .reduce((s, p) => reduce(task, book, s, { kind: 'settled', id: p.id }).state, state);
+interface Options<Task, State extends FlowState<Command>, Own extends OwnInput, Command extends FloorCommand> {
+  flow: Flow<Task, State, Own, Command>;
+  task: Task;
+  ready: Omit<Ready, 'bundle'>;
+  /** The code under which the tape keeps what is refused. */
+  document?: string | undefined;
+  /** Hears what comes of each command. */
+  onAnswer?: (command: Command, answer: Dto['FloorAnswerDto']) => void;
+  onRefused?: (command: Command, problem: ProblemError) => void;
 }
 
 /**
- * Runs a floor flow: inputs go through the reducer at once, so that the band shows in the same frame; commands are posted
- * behind it. The reducer decides what a scan means, never the screen.
+ * Runs a floor flow: inputs go through its rules at once, so that the band shows in the same frame; commands go to the
+ * device's queue. The flow decides what a scan means, never the screen.
  */
-export function useFlow<Task extends Bundle, State extends Pending, Command extends Sendable>(options: FlowOptions<Task, State, Command>) {
+export function useFlow<Task, State extends FlowState<Command>, Own extends OwnInput, Command extends FloorCommand>(
+  options: Options<Task, State, Own, Command>,
+) {
+  const { flow, task, ready, document } = options;
   const latest = useRef(options);
   useEffect(() => {
     latest.current = options;
   });
-  const [state, setState] = useState(options.start);
+  const [state, setState] = useState<State>(() => flow.revive(ready.draft, ready.pending));
+  const current = useRef(state);
   const [feedback, setFeedback] = useState<Feedback | null>(null);
-  const [line, setLine] = useState({ waiting: 0, offline: false });
-  const current = useRef(options.start);
+  const me = useMe();
   const client = useQueryClient();
-  const queue = useMemo(() => new CommandQueue((waiting, offline) => setLine({ waiting, offline })), []);
   const mine = useTape(10, { mine: true });
   const undo = useUndo();
+  const line = useQueue();
 
   const show = useCallback((f: Feedback | null) => {
     if (!f) return;
@@ -81,90 +63,152 @@ export function useFlow<Task extends Bundle, State extends Pending, Command exte
     setFeedback({ ...f });
   }, []);
 
-  const post = useCallback(
-    (command: Command | RefusedCommand) => {
-      const { send, siteId, document } = latest.current;
-      const refusal = command.kind === 'refused';
-      queue.add({
-        id: command.id,
-        send: () => (refusal ? postRefusal(command as RefusedCommand, siteId, document) : send(command as Command)),
-        onDone: async (problem, left) => {
-          if (problem && !refusal)
-            show({
-              band: (problem.band as Feedback['band'] | null) ?? 'not-this',
-              title: problem.title ?? 'Not done',
-              detail: problem.message,
-            });
-          // A bundle that holds the command settles it when it is shown; only a refused command must be let go by hand.
-          if (problem) {
-            current.current = settled(latest.current, current.current, [command.id]);
-            setState(current.current);
-          }
-          // With more on the way, one bundle after the last of them tells of all.
-          if (left === 0) await latest.current.refetch().catch(() => undefined);
-          void client.invalidateQueries({ queryKey: ['tape'] });
-        },
-      });
-    },
-    [queue, show, client],
-  );
-
-  const undoNewest = useCallback(() => {
-    const newest = mine.data?.entries.find((e) => e.undoable);
-    if (!newest)
-      return show({
-        band: 'not-this',
-        title: 'Nothing to undo',
-        detail: 'The last act cannot be taken back here',
-      });
-    undo.mutate(newest.id, {
-      onSuccess: (done) => {
-        void latest.current.refetch();
-        show({ band: 'accepted', title: 'Undone', detail: done.title });
-      },
-      onError: (thrown) =>
-        show({
-          band: 'not-this',
-          title: 'Not undone',
-          detail: thrown instanceof ProblemError ? thrown.message : 'No network. Try again',
-        }),
-    });
-  }, [mine.data, undo, show]);
-
-  const input = useCallback(
-    (given: FlowInput) => {
-      const { reduce, task, book } = latest.current;
-      const step = reduce(task, book, settled(latest.current, current.current), { ...given, id: newKey() });
+  const person = me.data;
+  /** Takes a step over: its state, its band, and its commands into the queue. */
+  const take = useCallback(
+    (step: Step<State, Command>) => {
+      const { ready: at, document: code } = latest.current;
       current.current = step.state;
       setState(step.state);
+      keepDraft(at.address, person?.id ?? 0, step.state);
       show(step.feedback);
-      step.commands.forEach(post);
-      if (step.undo) undoNewest();
+      for (const made of step.commands)
+        void queue.add({
+          id: made.id,
+          address: at.address,
+          command: made.kind === 'refused' ? refusalOf(made, at.siteId, code) : made,
+          title: step.feedback?.title ?? '',
+          detail: step.feedback?.detail ?? '',
+          personId: person?.id ?? 0,
+          person: person?.name ?? '',
+          madeAt: new Date().toISOString(),
+        });
     },
-    [post, show, undoNewest],
+    [show, person],
   );
 
+  const run = useCallback(
+    (input: SharedInput | Own) => {
+      const { flow: rules, task: now, ready: at } = latest.current;
+      const step = rules.step(now, at.book, current.current, input);
+      take(step);
+      return step;
+    },
+    [take],
+  );
+
+  const newestPending = useCallback(() => current.current.pending.at(-1)?.id, []);
+  const undoNewest = useUndoNewest(newestPending, run, show, mine.data?.entries, undo.mutate);
+
+  const input = useCallback(
+    (given: WithoutId<SharedInput | Own>) => {
+      const step = run({ ...given, id: newKey() } as SharedInput | Own);
+      if (step.undo) void undoNewest();
+    },
+    [run, undoNewest],
+  );
+
+  // What the server said of this task's commands.
+  useEffect(() => {
+    const { address } = latest.current.ready;
+    return queue.listen(address, (command, outcome) => {
+      const { flow: rules, onAnswer, onRefused, ready: at } = latest.current;
+      if ('answer' in outcome) {
+        if (rules.owns(command.command)) onAnswer?.(command.command, outcome.answer);
+      } else {
+        run({ kind: 'settled', id: newKey(), ids: [command.id] });
+        if (command.command.kind !== 'refused') show(bandOf(outcome));
+        if (rules.owns(command.command)) onRefused?.(command.command, outcome.problem);
+      }
+      if (!at.hasUnsent()) void at.refetch();
+      void client.invalidateQueries({ queryKey: ['tape'] });
+      if (!('answer' in outcome) && outcome.late) void client.invalidateQueries({ queryKey: ['questions'] });
+    });
+  }, [run, show, client]);
+
+  // A task that was read anew shows what was done; goods in hand that somebody else took are let go, with a band.
+  const applied = ready.applied;
+  useEffect(() => {
+    run({ kind: 'settled', id: newKey(), ids: applied });
+    void queue.seen(latest.current.ready.address, applied);
+  }, [applied, task, run]);
+
+  usePassing(feedback, setFeedback);
+
+  return {
+    state: flow.step(task, ready.book, state, { kind: 'settled', id: '', ids: applied }).state,
+    feedback,
+    input,
+    scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
+    undo: () => void undoNewest(),
+    show,
+    newest: mine.data?.entries ?? [],
+    /** Those of this task that are not sent yet. */
+    unsent: line.unsent.filter((c) => c.address === ready.address && c.command.kind !== 'refused'),
+    offline: line.offline,
+    document,
+  };
+}
+
+const refusalOf = (made: RefusedCommand, siteId: number, document: string | undefined): RefusedCommand => ({
+  ...made,
+  title: made.title.slice(0, 150),
+  detail: made.detail.slice(0, 280),
+  code: made.code.slice(0, 200),
+  siteId,
+  ...(document ? { document } : {}),
+});
+
+function bandOf(outcome: Extract<Outcome, { problem: ProblemError }>): Feedback {
+  const { problem, late } = outcome;
+  const bands: readonly string[] = ['not-this', 'too-many', 'unknown'];
+  return {
+    band: bands.includes(problem.band ?? '') ? (problem.band as Feedback['band']) : 'not-this',
+    title: late ? 'Came too late' : (problem.title ?? 'Not done'),
+    detail: problem.message,
+  };
+}
+
+/** Takes back the newest act: one that is not sent yet is as if it had never been; otherwise the tape gets an opposite line. */
+function useUndoNewest(
+  newestPending: () => string | undefined,
+  run: (input: SharedInput) => unknown,
+  show: (f: Feedback) => void,
+  entries: Dto['TapeEntryDto'][] | undefined,
+  mutate: ReturnType<typeof useUndo>['mutate'],
+) {
+  return useCallback(async () => {
+    const unsent = newestPending();
+    if (unsent !== undefined && (await queue.takeBack(unsent))) {
+      run({ kind: 'settled', id: newKey(), ids: [unsent] });
+      return show({ band: 'accepted', title: 'Undone', detail: 'It was not sent yet' });
+    }
+    const newest = entries?.find((e) => e.undoable);
+    if (!newest) return show({ band: 'not-this', title: 'Nothing to undo', detail: 'The last act cannot be taken back here' });
+    mutate(newest.id, {
+      onSuccess: (done) => show({ band: 'accepted', title: 'Undone', detail: done.title }),
+      onError: (thrown) =>
+        show({ band: 'not-this', title: 'Not undone', detail: thrown instanceof ProblemError ? thrown.message : 'No network. Try again' }),
+    });
+  }, [newestPending, run, show, entries, mutate]);
+}
+
+/** "Accepted" passes after a moment; the others stay until the next scan. */
+function usePassing(feedback: Feedback | null, set: React.Dispatch<React.SetStateAction<Feedback | null>>): void {
   useLayoutEffect(() => {
     if (!feedback) return;
-    // Measured where a scanner typed: from its last key to the frame that shows the answer.
+    // Measured where a scanner or the camera read: from its last key or frame to the one that shows the answer.
     const frame = requestAnimationFrame(
       () => performance.getEntriesByName('scan-input').length > 0 && performance.measure('scan-feedback', 'scan-input'),
     );
-    const timer =
-      feedback.band === 'accepted' ? window.setTimeout(() => setFeedback((f) => (f === feedback ? null : f)), PASSING_MS) : undefined;
+    const timer = feedback.band === 'accepted' ? window.setTimeout(() => set((f) => (f === feedback ? null : f)), PASSING_MS) : undefined;
     return () => {
       cancelAnimationFrame(frame);
       window.clearTimeout(timer);
     };
-  }, [feedback]);
-
-  return {
-    state: settled(options, state),
-    feedback,
-    input,
-    scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
-    undo: undoNewest,
-    newest: mine.data?.entries ?? [],
-    ...line,
-  };
+  }, [feedback, set]);
 }
+
+/** What a flow's screens hand their parts. */
+export type FlowInput<Own extends OwnInput> = WithoutId<SharedInput | Own>;
+export type { Codebook, KeptCommand };

@@ -12,7 +12,7 @@ export function useUndo() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (id: number) => ask(api.POST('/api/tape/{id}/undo', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'codebook' }),
+    onSettled: () => client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'book' }),
   });
 }
 
