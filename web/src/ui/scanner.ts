@@ -43,6 +43,16 @@ export class WedgeReader {
   }
 }
 
+type Heard = { current: (code: string) => void };
+/** Those who listen, the one on top last. */
+const listening: Heard[] = [];
+
+/** A scan from another source than the keyboard, such as the camera: whoever listens hears it alike. `at`: when it was taken. */
+export function emitScan(code: string, at: number): void {
+  performance.mark('scan-input', { startTime: at });
+  listening.at(-1)?.current(code);
+}
+
 /**
  * Catches keyboard-wedge scanners anywhere on the page. A burst into a field that did not ask for scans (`data-scan`)
  * leaves the field as it was; fast typing that does not end in Enter is given back to the field.
@@ -52,6 +62,10 @@ export function useScanner(onScan: (code: string) => void): void {
   useEffect(() => {
     handler.current = onScan;
   });
+  useEffect(() => {
+    listening.push(handler);
+    return () => void listening.splice(listening.indexOf(handler), 1);
+  }, []);
   useEffect(() => {
     const reader = new WedgeReader();
     let held: { field: Field; before: string; timer: number } | undefined;
