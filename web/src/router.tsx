@@ -13,6 +13,7 @@ import { LookPage } from './floor/look-page';
 import { PickList, PickPage } from './floor/pick-pages';
 import { DuePage } from './floor/receive/due-page';
 import { ReceivePage } from './floor/receive/receive-page';
+import { QuestionsPage } from './floor/questions-page';
 import { FloorSignIn } from './floor/sign-in-page';
 import { StorePage } from './floor/store-page';
 import { DispatchPage } from './office/dispatch/dispatch-page';
@@ -34,6 +35,7 @@ import { ReturnsPage } from './office/inbound/returns-page';
 import { SupplierForm } from './office/inbound/supplier-form';
 import { SupplierSheet, SuppliersPage } from './office/inbound/suppliers-page';
 import { OwnPage } from './office/own-page';
+import { LatePage } from './office/now/late-page';
 import { NowPage } from './office/now/now-page';
 import { CustomerForm, CustomerSheet, CustomersPage } from './office/orders/customers-page';
 import { OrderSheet } from './office/orders/order-sheet';
@@ -71,6 +73,7 @@ const office: RouteObject = {
   element: <OfficeShell />,
   children: [
     { index: true, element: <NowPage /> },
+    { path: 'late', element: <LatePage /> },
     {
       path: 'inbound/suppliers',
       element: <SuppliersPage />,
@@ -203,6 +206,7 @@ const floor: RouteObject = {
     { path: 'inspect', element: <InspectPage /> },
     { path: 'store', element: <StorePage /> },
     { path: 'look', element: <LookPage /> },
+    { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
   ],

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
+import { kept } from '../flow/kept';
 import { age, plural, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { Empty, Shown } from '../ui/states';
 
 /** What waits at the table when no tote is open: scan one, or choose. */
 export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
-  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => ask(api.GET('/api/bench/queue')) });
+  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => kept('bench-queue', () => ask(api.GET('/api/bench/queue'))) });
   return (
     <div className="bleft" style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
       <Shown query={query}>

@@ -1,21 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
+import { rankCartons, weightSlackG } from '@vectrum/core/cartons';
 import { moneyText, micro } from '@vectrum/core/money';
+import { goodsWeightG } from '@vectrum/core/scan';
 import { api, ask, type Dto, ProblemError } from '../api/client';
+import { isOffline } from '../flow/kept';
 import { plural } from '../ui/format';
 import { weightText } from '../ui/units';
 import { Glyph } from '../ui/glyph';
 import { ProblemNote, Skeleton } from '../ui/states';
-
-export interface ParcelChoice {
-  carton: string;
-  weightG: number | null;
-  rate: Dto['RateDto'] | null;
-}
-
-const TOLERANCE = 0.06;
+import type { ParcelChoice } from './parcel-choice';
 
 /** The open box, drawn to its proportions, filling as lines go in. */
-function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number }) {
+function BoxPicture({ carton, fill, share }: { carton: Dto['CartonDto']; fill: number; share: number }) {
   const scale = 190 / Math.max(carton.lengthMm + carton.widthMm, carton.heightMm * 2.4);
   const dx = carton.lengthMm * scale * 0.87;
   const dxw = carton.widthMm * scale * 0.87;
@@ -25,14 +21,14 @@ function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number
   const x = dxw + 6;
   const y = dy + dyw + h + 6;
   const at = (a: number, b: number, up: number) => `${(x + a * dx - b * dxw).toFixed(1)} ${(y - dy * a - dyw * b - up + 0).toFixed(1)}`;
-  const level = h * Math.min(1, (share * carton.fill) / 100);
+  const level = h * Math.min(1, (share * fill) / 100);
   const line = { stroke: 'var(--color-ink)', strokeWidth: 1.6, strokeLinejoin: 'round' as const };
   return (
     <svg
       width={dx + dxw + 60}
       height={dy + dyw + h + 14}
       role="img"
-      aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * carton.fill)} % full`}
+      aria-label={`Box ${carton.code}, ${carton.lengthMm} by ${carton.widthMm} by ${carton.heightMm} mm, ${Math.round(share * fill)} % full`}
     >
       <path d={`M${at(1, 0, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(1, 0, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
       <path d={`M${at(0, 1, 0)}L${at(1, 1, 0)}L${at(1, 1, h)}L${at(0, 1, h)}Z`} fill="var(--color-kraft-pale)" {...line} />
@@ -58,11 +54,10 @@ function BoxPicture({ carton, share }: { carton: Dto['CartonDto']; share: number
 }
 
 /** The scale's line: the bracket is what box and goods should weigh. */
-function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number }) {
+function WeightLine({ weightG, expectedG, slack }: { weightG: number; expectedG: number; slack: number }) {
   const low = expectedG * 0.7;
   const high = expectedG * 1.3;
   const x = (g: number) => 10 + (400 * (Math.min(high, Math.max(low, g)) - low)) / (high - low);
-  const slack = Math.max(40, expectedG * TOLERANCE);
   const right = Math.abs(weightG - expectedG) <= slack;
   return (
     <svg width="430" height="52" role="img" aria-label={right ? 'Weight is right' : 'Weight is off'}>
@@ -81,56 +76,55 @@ function WeightLine({ weightG, expectedG }: { weightG: number; expectedG: number
   );
 }
 
+/** Goods of the order's lines, in quantities of their own. */
+const goodsOf = (task: Dto['PackTaskDto'], contents: readonly { line: number; units: number }[]) =>
+  contents.flatMap(({ line, units }) => {
+    const facts = task.lines.find((l) => l.line === line);
+    return facts ? [{ ...facts, units }] : [];
+  });
+
+const volumeOf = (goods: readonly { units: number; unitMl: number | null }[]) => goods.reduce((n, g) => n + g.units * (g.unitMl ?? 0), 0);
+
 /** The right half of the table: box, weight, service. Each can be chosen; the first of each is proposed. */
 export function ParcelPanel({
-  bench,
-  share,
+  task,
+  contents,
+  rest,
   allIn,
   choice,
   onChoice,
 }: {
-  bench: Dto['BenchDto'];
-  share: number;
+  task: Dto['PackTaskDto'];
+  contents: readonly { line: number; units: number }[];
+  /** Pieces that are still to go into this parcel. */
+  rest: number;
   allIn: boolean;
   choice: ParcelChoice;
   onChoice: (choice: ParcelChoice) => void;
 }) {
-  const carton = bench.cartons.find((c) => c.code === choice.carton);
-  const expected = carton && bench.goodsG !== null ? bench.goodsG + carton.tareG : null;
-  const rates = useQuery({
-    queryKey: ['rates', bench.order, choice.weightG],
-    queryFn: () =>
-      ask(
-        api.GET('/api/bench/orders/{code}/rates', {
-          params: { path: { code: bench.order }, query: { weight: String(choice.weightG) } },
-        }),
-      ),
-    enabled: allIn && choice.weightG !== null,
-    staleTime: 60_000,
-  });
+  const packed = goodsOf(task, contents);
+  const all = rest > 0 ? task.lines.map((l) => ({ ...l, units: l.picked })) : packed;
+  const ranked = rankCartons(task.cartons, all);
+  const chosen = ranked.find((r) => (choice.carton === '' ? r.proposed : r.carton.code === choice.carton));
+  const goodsG = goodsWeightG(task, contents);
+  const expected = chosen && goodsG !== null ? goodsG + chosen.carton.tareG : null;
+  const share = volumeOf(all) === 0 ? 0 : volumeOf(packed) / volumeOf(all);
+  const pick = (more: Partial<ParcelChoice>) => onChoice({ ...choice, carton: chosen?.carton.code ?? '', ...more });
   return (
     <>
-      <div className="flex items-baseline gap-3">
-        <h2 style={{ fontSize: 24, lineHeight: '30px' }}>Parcel {bench.parcel.split('-').at(-1)}</h2>
-        <span className="note" style={{ fontSize: 16 }}>
-          {carton ? `box ${carton.code}, ${Math.round(share * carton.fill)} % full` : ''}
-        </span>
-      </div>
+      <span className="note" style={{ fontSize: 16 }}>
+        {chosen ? `box ${chosen.carton.code}, ${Math.round(share * chosen.fill)} % full` : 'No box is set up. Make one in Setup first'}
+      </span>
       <div className="flex gap-4 items-start">
-        {carton && <BoxPicture carton={carton} share={share} />}
+        {chosen && <BoxPicture carton={chosen.carton} fill={chosen.fill} share={share} />}
         <div className="cartons flex-1" role="group" aria-label="Box">
-          {bench.cartons
-            .filter((c) => c.proposed || c.fill <= 140)
-            .map((c) => (
-              <button
-                key={c.code}
-                type="button"
-                aria-pressed={c.code === choice.carton}
-                onClick={() => onChoice({ ...choice, carton: c.code })}
-              >
-                {c.code} {c.proposed && <Glyph name="full" size={12} says="proposed" />}
+          {ranked
+            .filter((r) => r.proposed || r.fill <= 140)
+            .map((r) => (
+              <button key={r.carton.code} type="button" aria-pressed={r === chosen} onClick={() => pick({ carton: r.carton.code })}>
+                {r.carton.code} {r.proposed && <Glyph name="full" size={12} says="proposed" />}
                 <br />
-                <span className="note">{c.fill > 100 ? 'too small' : `${c.fill} % full`}</span>
+                <span className="note">{r.fill > 100 ? 'too small' : `${r.fill} % full`}</span>
               </button>
             ))}
         </div>
@@ -145,46 +139,72 @@ export function ParcelPanel({
           placeholder="grams"
           disabled={!allIn}
           value={choice.weightG ?? ''}
-          onChange={(e) =>
-            onChoice({
-              ...choice,
-              weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null,
-              rate: null,
-            })
-          }
+          onChange={(e) => pick({ weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })}
         />
         <span className="text-[18px]">g</span>
         {!allIn && <span className="note">when everything is in</span>}
       </label>
-      {expected !== null && choice.weightG !== null && <WeightLine weightG={choice.weightG} expectedG={expected} />}
+      {expected !== null && choice.weightG !== null && (
+        <WeightLine weightG={choice.weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
+      )}
       {allIn && expected !== null && choice.weightG === null && (
-        <button type="button" className="act-link self-start" onClick={() => onChoice({ ...choice, weightG: expected, rate: null })}>
+        <button type="button" className="act-link self-start" onClick={() => pick({ weightG: expected, rate: null })}>
           It should be {weightText(expected)}: take that
         </button>
       )}
       {allIn && choice.weightG !== null && (
-        <div className="rates" role="group" aria-label="Service">
-          {rates.isPending && <Skeleton rows={3} />}
-          <ProblemNote problem={rates.error} onRetry={() => void rates.refetch()} />
-          {rates.data?.silent.map((s) => (
-            <ProblemNote key={s} problem={new ProblemError(503, 'carrier', s)} onRetry={() => void rates.refetch()} />
-          ))}
-          {rates.data?.rates.map((r) => (
-            <button
-              key={r.carrier + r.service}
-              type="button"
-              aria-pressed={choice.rate?.service === r.service && choice.rate.carrier === r.carrier}
-              onClick={() => onChoice({ ...choice, rate: r })}
-            >
-              <span>
-                {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
-              </span>
-              <span className="mid">{plural(r.days, 'day', 'days')}</span>
-              <b>{moneyText(micro(r.price))}</b>
-            </button>
-          ))}
-        </div>
+        <Rates order={task.order} weightG={choice.weightG} choice={choice} onChoose={(rate) => pick({ rate })} />
       )}
     </>
+  );
+}
+
+/** Services and prices, cheapest first. Where no carrier can be asked, the choice is left to when one can. */
+function Rates({
+  order,
+  weightG,
+  choice,
+  onChoose,
+}: {
+  order: string;
+  weightG: number;
+  choice: ParcelChoice;
+  onChoose: (rate: ParcelChoice['rate']) => void;
+}) {
+  const rates = useQuery({
+    queryKey: ['rates', order, weightG],
+    queryFn: () =>
+      ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: order }, query: { weight: String(weightG) } } })),
+    staleTime: 60_000,
+    retry: false,
+  });
+  const away = rates.error !== null && isOffline(rates.error);
+  const is = (r: Dto['RateDto']) =>
+    choice.rate !== null && choice.rate !== 'cheapest' && choice.rate.service === r.service && choice.rate.carrier === r.carrier;
+  return (
+    <div className="rates" role="group" aria-label="Service">
+      {rates.isPending && <Skeleton rows={3} />}
+      {away ? (
+        <button type="button" aria-pressed={choice.rate === 'cheapest'} onClick={() => onChoose('cheapest')}>
+          <span>
+            Cheapest service <span className="mid">chosen when the network is back</span>
+          </span>
+        </button>
+      ) : (
+        <ProblemNote problem={rates.error} onRetry={() => void rates.refetch()} />
+      )}
+      {rates.data?.silent.map((s) => (
+        <ProblemNote key={s} problem={new ProblemError(503, 'carrier', s)} onRetry={() => void rates.refetch()} />
+      ))}
+      {rates.data?.rates.map((r) => (
+        <button key={r.carrier + r.service} type="button" aria-pressed={is(r)} onClick={() => onChoose(r)}>
+          <span>
+            {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
+          </span>
+          <span className="mid">{plural(r.days, 'day', 'days')}</span>
+          <b>{moneyText(micro(r.price))}</b>
+        </button>
+      ))}
+    </div>
   );
 }

@@ -2,6 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
+import { useCameraOpen } from '../camera/camera-open';
+import { CameraPanel } from '../camera/camera-panel';
 import { useScanner } from '../ui/scanner';
 import { ProblemNote } from '../ui/states';
 
@@ -18,6 +20,7 @@ export function EnrolPage() {
     },
   });
   useScanner((scanned) => enrol.mutate(scanned.replace(/^.*#/, '')));
+  const [camera, setCamera] = useCameraOpen();
   const begun = useRef(false);
   useEffect(() => {
     // A phone's camera opens this page by the address in the code on the office screen; the code itself never reaches a log.
@@ -28,6 +31,7 @@ export function EnrolPage() {
   }, [enrol]);
   return (
     <main className="floor" data-face="floor">
+      {camera && <CameraPanel onClose={() => setCamera(false)} />}
       <h1 className="f-ask ask pt-6">Scan the code on the office screen</h1>
       <form
         className="typed mt-4"
@@ -53,6 +57,13 @@ export function EnrolPage() {
       <div className="mx-[14px]">
         <ProblemNote problem={enrol.error} />
       </div>
+      {!camera && (
+        <div className="f-keys" style={{ marginTop: 'auto' }}>
+          <button type="button" className="f-key" onClick={() => setCamera(true)}>
+            Camera
+          </button>
+        </div>
+      )}
     </main>
   );
 }

@@ -1,6 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
+import { queue } from '../flow/queue';
+import { kept } from '../flow/kept';
 import { api, ask } from '../api/client';
 import { Field } from '../ui/field';
 import { Glyph } from '../ui/glyph';
@@ -30,11 +32,12 @@ export function SignInPage() {
   const [params] = useSearchParams();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
   const signIn = useMutation({
     mutationFn: (who: { email: string; password: string }) => ask(api.POST('/api/session', { body: who })),
     onSuccess: async () => {
       await client.resetQueries();
+      queue.kick();
       const to = params.get('to') ?? (await usualPage());
       void navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/');
     },

@@ -1,6 +1,11 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { useLive } from '../api/live';
+import { useCameraOpen } from '../camera/camera-open';
+import { CameraPanel } from '../camera/camera-panel';
+import { KeptWord } from '../flow/kept-word';
+import { keepShell, useNewShell } from '../flow/shell-worker';
+import { QuestionsWord } from './questions-page';
 import { useMe } from '../api/queries';
 import { useSignOut } from '../office/shell';
 import { useScanner } from '../ui/scanner';
@@ -11,6 +16,7 @@ const BADGE = /^V-\d{3,}$/i;
 /** The phone's face. A scanned badge changes the person at once; every other scan goes to the page that is open. */
 export function FloorShell() {
   const up = useLive();
+  const me = useMe();
   const handler = useRef<ScanHandler | null>(null);
   const [stray, setStray] = useState<string | null>(null);
   const navigate = useNavigate();
@@ -18,25 +24,41 @@ export function FloorShell() {
   const scan = useCallback<ScanHandler>(
     (code, how) => {
       setStray(null);
-      if (BADGE.test(code.trim())) void signOut(`/floor/sign-in?badge=${encodeURIComponent(code.trim().toUpperCase())}`);
+      if (BADGE.test(code.trim()))
+        signOut(`/floor/sign-in?badge=${encodeURIComponent(code.trim().toUpperCase())}`).catch(() =>
+          setStray('No network: the person stays'),
+        );
       else if (handler.current) handler.current(code, how);
       else setStray(code);
     },
     [signOut],
   );
   useScanner((code) => scan(code, 'scanned'));
+  const [camera, setCamera] = useCameraOpen();
+  const shell = useNewShell();
+  useEffect(keepShell, []);
   const context = useMemo(() => ({ scan, set: (h: ScanHandler | null) => (handler.current = h) }), [scan]);
   return (
     <ScanContext.Provider value={context}>
       <main className="floor" data-face="floor">
+        {camera && <CameraPanel onClose={() => setCamera(false)} />}
         {!up && (
           <p role="status" className="px-[18px] py-2 font-semibold bg-[var(--color-ink-wash)]">
             No network. What you scan is kept and sent later
           </p>
         )}
+        <KeptWord />
+        <QuestionsWord />
+        {shell.fresh && (
+          <button type="button" className="kept-word" onClick={shell.use}>
+            A newer version is here. Use it now
+          </button>
+        )}
         {stray && (
           <p role="alert" className="px-[18px] py-2 font-semibold">
-            {stray}: choose what you are doing first
+            {stray.startsWith('No network')
+              ? `${stray} ${me.data?.name ?? 'the same'} until it is back`
+              : `${stray}: choose what you are doing first`}
           </p>
         )}
         <Outlet />

@@ -1,4 +1,5 @@
 import type { Dto } from '../api/client';
+import type { KeptCommand } from '../flow/device-store';
 import { Glyph, type GlyphName } from '../ui/glyph';
 
 /** The slip on the phone: one's own newest lines, with an undo while it is possible. */
@@ -6,23 +7,36 @@ export function FloorTape({
   entries,
   onUndo,
   lines = 2,
-  waiting = 0,
+  unsent = [],
+  offline = false,
 }: {
   entries: Dto['TapeEntryDto'][];
   onUndo: () => void;
   lines?: number;
-  waiting?: number;
+  /** What this task's scans led to and the server has not answered yet. */
+  unsent?: readonly KeptCommand[];
+  offline?: boolean;
 }) {
-  const newest = entries.find((e) => e.undoable);
+  const kept = offline ? unsent : [];
+  const newest = kept.length > 0 ? undefined : entries.find((e) => e.undoable);
   return (
-    <ol className="f-tape" aria-label="Tape" style={{ marginTop: 'auto' }}>
-      {waiting > 0 && (
-        <li>
-          <Glyph name="clock" />
-          <span>{waiting} on the way to the server</span>
+    <ol className={`f-tape ${kept.length > 0 ? 'kept' : ''}`} aria-label="Tape" style={{ marginTop: 'auto' }}>
+      {kept.slice(-1).map((c) => (
+        <li key={c.id}>
+          <Glyph name="empty" />
+          <span>
+            <b>{c.title}</b>
+            <br />
+            {kept.length} kept here, on the way to the server
+          </span>
+          {!c.tried && (
+            <button type="button" onClick={onUndo} className="f-undo">
+              Undo
+            </button>
+          )}
         </li>
-      )}
-      {entries.slice(0, waiting > 0 ? lines - 1 : lines).map((e) => (
+      ))}
+      {entries.slice(0, kept.length > 0 ? lines - 1 : lines).map((e) => (
         <li key={e.id}>
           <Glyph name={e.glyph as GlyphName} />
           <span>
@@ -31,17 +45,13 @@ export function FloorTape({
             {e.detail}
           </span>
           {e === newest && (
-            <button
-              type="button"
-              onClick={onUndo}
-              className="border-2 border-[#141e32] rounded-[4px] px-3 py-[7px] text-[16px] font-[680] self-center"
-            >
+            <button type="button" onClick={onUndo} className="f-undo">
               Undo
             </button>
           )}
         </li>
       ))}
-      {entries.length === 0 && waiting === 0 && (
+      {entries.length === 0 && kept.length === 0 && (
         <li>
           <Glyph name="empty" />
           <span>Nothing scanned yet</span>

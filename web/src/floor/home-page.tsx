@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import type { InspectTask } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useMe, useTape } from '../api/queries';
+import { kept } from '../flow/kept';
+import { useTask } from '../flow/tasks';
 import { plural } from '../ui/format';
 import { useUndo } from '../ui/tape';
 import { FloorTape } from './floor-tape';
@@ -14,13 +15,9 @@ import { usePageScan } from './scan-context';
 export function FloorHome() {
   const me = useMe();
   const navigate = useNavigate();
-  const line = useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')) });
+  const line = useQuery({ queryKey: ['line'], queryFn: () => kept('line', () => ask(api.GET('/api/line'))) });
   const siteId = me.data?.sites[0]?.id;
-  const inspect = useQuery({
-    queryKey: ['inspect', siteId],
-    queryFn: () => ask(api.GET('/api/inspections/task', { params: { query: { site: String(siteId) } } })) as Promise<InspectTask>,
-    enabled: siteId !== undefined && me.data?.rights.includes('inspect') === true,
-  });
+  const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
   const rights = me.data?.rights ?? [];
@@ -37,8 +34,8 @@ export function FloorHome() {
       right: 'inspect',
       to: '/floor/inspect',
       says: 'Inspect',
-      note: `${plural(inspect.data?.goods.length ?? 0, 'lot waits', 'lots wait')} to be looked at`,
-      n: inspect.data?.goods.length ?? 0,
+      note: `${plural(inspect.data?.task.goods.length ?? 0, 'lot waits', 'lots wait')} to be looked at`,
+      n: inspect.data?.task.goods.length ?? 0,
     },
     {
       right: 'store',

@@ -2,6 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useContext, useState } from 'react';
 import { api, ask } from '../api/client';
+import { useCameraOpen } from '../camera/camera-open';
+import { kept } from '../flow/kept';
 import { ScanContext } from './scan-context';
 
 /** The demo's practice scanner: the codes that lie around, to be scanned by a touch. */
@@ -48,9 +50,10 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
   const { scan } = useContext(ScanContext);
   const [open, setOpen] = useState<'type' | 'practice' | null>(null);
   const [text, setText] = useState('');
+  const [camera, setCamera] = useCameraOpen();
   const demo = useQuery({
     queryKey: ['sign-in-page'],
-    queryFn: () => ask(api.GET('/api/sign-in-page')),
+    queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))),
     staleTime: Infinity,
   });
   const typed = (e: React.FormEvent) => {
@@ -79,6 +82,11 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
       )}
       <div className="f-keys" style={{ marginTop: 12 }}>
         {children}
+        {!camera && (
+          <button type="button" className="f-key" onClick={() => setCamera(true)}>
+            Camera
+          </button>
+        )}
         <button
           type="button"
           className="f-key"

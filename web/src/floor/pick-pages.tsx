@@ -1,29 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { inPacks, packName, spell } from '@vectrum/core/quantity';
-import {
-  currentStop,
-  currentTote,
-  pick,
-  startPick,
-  wantedAt,
-  type Codebook,
-  type PickCommand,
-  type PickStop,
-  type PickTask,
-  type SetDownCommand,
-  type ShortCommand,
-  type Bundle,
-} from '@vectrum/core/scan';
+import { currentStop, currentTote, inHandAt, isAtBin, isSetDown, pick, wantedAt, type Codebook, type PickStop } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask } from '../api/client';
-import { useCodebook } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
+import { kept } from '../flow/kept';
+import { type Ready, TaskGate } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural, when } from '../ui/format';
 import { Glyph, progressGlyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
-import { ProblemNote, Shown } from '../ui/states';
+import { Shown } from '../ui/states';
 import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
@@ -32,7 +20,7 @@ import { usePageScan } from './scan-context';
 /** Rounds that wait, oldest promise first; one's own on top. */
 export function PickList() {
   const navigate = useNavigate();
-  const rounds = useQuery({ queryKey: ['rounds'], queryFn: () => ask(api.GET('/api/rounds')) });
+  const rounds = useQuery({ queryKey: ['rounds'], queryFn: () => kept('rounds', () => ask(api.GET('/api/rounds'))) });
   usePageScan(useCallback((code) => void navigate(`/floor/pick/${code.trim().toUpperCase()}`), [navigate]));
   return (
     <>
@@ -70,50 +58,13 @@ export function PickList() {
   );
 }
 
-type Task = PickTask & Bundle & { state: string };
-type Command = PickCommand | ShortCommand | SetDownCommand;
-
-function post(c: Command): Promise<unknown> {
-  const params = { path: { code: c.round } };
-  const headers = { 'idempotency-key': c.id };
-  switch (c.kind) {
-    case 'pick':
-      return ask(
-        api.POST('/api/floor/rounds/{code}/picks', {
-          params,
-          headers,
-          body: { stopId: c.stopId, units: c.units, totePlaceId: c.totePlaceId, how: c.how },
-        }),
-      );
-    case 'short':
-      return ask(
-        api.POST('/api/floor/rounds/{code}/shorts', {
-          params,
-          headers,
-          body: { stopId: c.stopId, units: c.units },
-        }),
-      );
-    case 'set-down':
-      return ask(api.POST('/api/floor/rounds/{code}/set-down', { params, headers, body: { placeId: c.placeId } }));
-  }
-}
-
 /** Loads a round and the site's codes, then runs the flow. */
 export function PickPage() {
   const { code = '' } = useParams();
-  const task = useQuery({
-    queryKey: ['round', code],
-    queryFn: () => ask(api.GET('/api/floor/rounds/{code}', { params: { path: { code } } })) as Promise<Task>,
-  });
-  const book = useCodebook(task.data?.siteId);
-  if (task.data && book.data) return <Pick key={code} task={task.data} book={book.data} refetch={task.refetch} />;
   return (
-    <div className="p-4">
-      <header className="f-head">
-        <Link to="/floor/pick">‹ Rounds</Link>
-      </header>
-      <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />
-    </div>
+    <TaskGate key={code} kind="pick" taskKey={code} back={<Link to="/floor/pick">‹ Rounds</Link>}>
+      {(ready) => <Pick ready={ready} />}
+    </TaskGate>
   );
 }
 
@@ -125,23 +76,18 @@ function ask1(stop: PickStop | undefined, toteId: number | null, atBin: boolean,
   return atBin ? 'Scan the goods' : 'Scan the bin';
 }
 
-function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
-  const flow = useFlow<Task, typeof startPick, Command>({
-    task,
-    book,
-    start: startPick,
-    reduce: pick,
-    send: post,
-    refetch,
-    siteId: task.siteId,
-    document: task.order,
-  });
+function Pick({ ready }: { ready: Ready<'pick'> }) {
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const flow = useFlow({ flow: pick, task, ready, document: task.order });
   const { state, input } = flow;
   usePageScan(flow.scan);
   const stop = currentStop(task, state);
   const toteId = currentTote(task, state);
   const tote = Object.values(book.places).find((p) => p.id === toteId);
-  const setDown = task.state === 'set-down' || task.state === 'done';
+  const setDown = isSetDown(task, state);
+  const inHand = inHandAt(state, stop);
+  const atBin = isAtBin(state, stop);
   const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
   return (
     <>
@@ -155,15 +101,15 @@ function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: ()
           {Math.min(done + 1, task.stops.length)} of {task.stops.length}
         </span>
       </header>
-      <h1 className="f-ask ask pb-3">{ask1(stop, toteId, state.atBin, state.units, setDown)}</h1>
+      <h1 className="f-ask ask pb-3">{ask1(stop, toteId, atBin, inHand, setDown)}</h1>
       {stop ? (
         <StopView
           task={task}
           book={book}
           stop={stop}
           wanted={wantedAt(state, stop)}
-          inHand={state.units}
-          atBin={state.atBin}
+          inHand={inHand}
+          atBin={atBin}
           tote={tote?.code ?? null}
         />
       ) : setDown ? (
@@ -177,14 +123,19 @@ function Pick({ task, book, refetch }: { task: Task; book: Codebook; refetch: ()
         />
       )}
       <div style={{ marginTop: 'auto' }} />
-      <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} lines={1} />
+      <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />
       <FloorKeys siteId={task.siteId} document={task.round}>
-        {state.units > 0 && stop && state.units < wantedAt(state, stop) ? (
+        {stop && inHand > 0 && inHand < wantedAt(state, stop) ? (
           <button type="button" className="f-key" onClick={() => input({ kind: 'confirm' })}>
             Into tote
           </button>
         ) : (
-          <button type="button" className="f-key" disabled={!stop || state.units > 0} onClick={() => input({ kind: 'not-here' })}>
+          <button
+            type="button"
+            className="f-key"
+            disabled={!stop || inHand > 0}
+            onClick={() => stop && input({ kind: 'not-here', stopId: stop.id })}
+          >
             Not here
           </button>
         )}
@@ -202,7 +153,7 @@ function StopView({
   atBin,
   tote,
 }: {
-  task: Task;
+  task: Ready<'pick'>['bundle']['task'];
   book: Codebook;
   stop: PickStop;
   wanted: number;

@@ -1,7 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
+import { queue } from '../flow/queue';
+import { kept } from '../flow/kept';
 import { api, ask } from '../api/client';
+import { useCameraOpen } from '../camera/camera-open';
+import { CameraPanel } from '../camera/camera-panel';
 import { useScanner } from '../ui/scanner';
 import { ProblemNote } from '../ui/states';
 
@@ -13,13 +17,15 @@ export function FloorSignIn() {
   const [params, setParams] = useSearchParams();
   const badge = params.get('badge') ?? '';
   const [pin, setPin] = useState('');
+  const [camera, setCamera] = useCameraOpen();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
   const signIn = useMutation({
     mutationFn: () => ask(api.POST('/api/session/badge', { body: { badge, pin } })),
     onSuccess: async () => {
       await client.resetQueries();
+      queue.kick();
       void navigate('/floor');
     },
     onError: () => setPin(''),
@@ -36,6 +42,7 @@ export function FloorSignIn() {
   const notEnrolled = page.data && page.data.deviceName === null;
   return (
     <main className="floor" data-face="floor">
+      {camera && <CameraPanel onClose={() => setCamera(false)} />}
       <header className="f-head">
         <span>{page.data?.deviceName ?? 'This device'}</span>
         <span />
@@ -62,6 +69,11 @@ export function FloorSignIn() {
       >
         <input name="badge" data-scan key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
         <button className="f-key px-4">Badge</button>
+        {!camera && (
+          <button type="button" className="f-key px-4" onClick={() => setCamera(true)}>
+            Camera
+          </button>
+        )}
       </form>
       <p className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
         {'•'.repeat(pin.length) || ' '}

@@ -1,75 +1,40 @@
-import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  goodsKey,
-  standing,
-  startStore,
-  store,
-  waitingGoods,
-  whyThere,
-  type Bundle,
-  type Codebook,
-  type StoreCommand,
-  type StoreTask,
-} from '@vectrum/core/scan';
+import { goodsHeld, goodsKey, standing, store, waitingGoods, whyThere } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, ask } from '../api/client';
-import { useCodebook, useMe } from '../api/queries';
+import { useMe } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { QuantityPad } from '../flow/quantity-pad';
+import { type Ready, TaskGate } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural } from '../ui/format';
 import { Picture } from '../ui/picture';
-import { ProblemNote } from '../ui/states';
 import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
 
-const post = ({ id, kind: _kind, ...body }: StoreCommand) =>
-  ask(api.POST('/api/floor/store', { headers: { 'idempotency-key': id }, body }));
-
 /** Puts goods away: scan the thing, be told where, scan the bin. */
 export function StorePage() {
   const me = useMe();
-  const siteId = me.data?.sites[0]?.id;
-  const book = useCodebook(siteId);
-  const task = useQuery({
-    queryKey: ['store', siteId],
-    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask & Bundle>,
-    enabled: siteId !== undefined,
-  });
-  if (task.data && book.data) return <Store task={task.data} book={book.data} refetch={task.refetch} />;
-  return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
+  return (
+    <TaskGate kind="store" taskKey={me.data?.sites[0]?.id} back={<Link to="/floor">‹ Tasks</Link>}>
+      {(ready) => <Store ready={ready} />}
+    </TaskGate>
+  );
 }
 
-function Store({
-  task,
-  book,
-  refetch,
-}: {
-  task: StoreTask & Bundle;
-  book: Codebook;
-  refetch: () => Promise<{ data?: StoreTask & Bundle }>;
-}) {
-  const flow = useFlow({
-    task,
-    book,
-    start: startStore,
-    reduce: store,
-    send: post,
-    refetch,
-    siteId: task.siteId,
-    document: undefined,
-  });
+function Store({ ready }: { ready: Ready<'store'> }) {
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const flow = useFlow({ flow: store, task, ready });
   const { state, input } = flow;
   const [counting, setCounting] = useState(false);
   usePageScan(flow.scan);
-  const goods = task.goods.find((g) => goodsKey(g) === state.hand);
+  const goods = goodsHeld(task, state);
   const item = goods && book.items[goods.itemId];
   const left = goods ? standing(task, state, goodsKey(goods)) : 0;
-  const units = state.units ?? left;
+  const units = state.hand?.units ?? left;
   const waiting = waitingGoods(task, state);
   const from = task.goods.find((g) => g.fromPlaceId === state.from)?.fromCode;
   const pack = item?.packs.find((p) => units % p.factor === 0) ?? item?.packs.at(-1);
@@ -159,7 +124,7 @@ function Store({
         </div>
       )}
       <div style={{ marginTop: 'auto' }} />
-      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />}
+      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />}
       <FloorKeys siteId={task.siteId}>
         {goods && (
           <button type="button" className="f-key" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>

@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useLive } from '../api/live';
+import { forgetAnswers } from '../flow/kept';
 import { useMe } from '../api/queries';
 import { Mark } from '../ui/mark';
 import { useSingleKeys } from '../ui/single-keys';
@@ -29,6 +30,7 @@ export function useSignOut() {
   const navigate = useNavigate();
   return async (to = '/sign-in') => {
     await ask(api.DELETE('/api/session'));
+    await forgetAnswers();
     client.clear();
     void navigate(to);
   };

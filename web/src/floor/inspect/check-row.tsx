@@ -1,5 +1,6 @@
 import { boundsWords, readAnswer, type Check } from '@vectrum/core/inspection';
 import { useState } from 'react';
+import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 
@@ -10,7 +11,15 @@ function glyphOf(check: Check, value: string | undefined): GlyphName {
 }
 
 /** One thing to look at: yes or no by a key, a measurement or words in a field. */
-export function CheckRow({ check, value, input }: { check: Check; value: string | undefined; input: (given: FlowInput) => void }) {
+export function CheckRow({
+  check,
+  value,
+  input,
+}: {
+  check: Check;
+  value: string | undefined;
+  input: (given: FlowInput<InspectInput>) => void;
+}) {
   const answer = (said: string) => input({ kind: 'check', no: check.no, value: said });
   const bounds = check.kind === 'measure' ? boundsWords(check) : '';
   return (

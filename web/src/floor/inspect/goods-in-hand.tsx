@@ -2,6 +2,7 @@ import { standOf } from '@vectrum/core/inspection';
 import { spell } from '@vectrum/core/quantity';
 import { answersOf, unjudged, type GoodsToInspect, type InspectState, type ItemFacts } from '@vectrum/core/scan';
 import { QuantityPad } from '../../flow/quantity-pad';
+import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 import { plural, whole } from '../../ui/format';
 import { Picture } from '../../ui/picture';
@@ -30,14 +31,14 @@ export function GoodsInHand({
   goods: GoodsToInspect;
   item: ItemFacts;
   state: InspectState;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<InspectInput>) => void;
   open: InspectPanel | null;
   onOpen: (open: InspectPanel | null) => void;
 }) {
   const answers = answersOf(goods, state);
   const stand = standOf(goods.checks, answers);
   const left = unjudged(goods, state);
-  const units = state.units ?? left;
+  const units = state.hand?.units ?? left;
   const words = spell(units, item.packs);
   const failed = stand.open.length === 0 && stand.failed.length > 0;
   const pack = item.packs.find((p) => units > 0 && units % p.factor === 0) ?? item.packs.at(-1);
@@ -98,7 +99,7 @@ export function GoodsInHand({
           item={item}
           counts={{ [pack.id]: units / pack.factor }}
           active={pack.id}
-          fresh={state.units === null}
+          fresh={state.hand?.units === state.hand?.of}
           onCount={(packId, count) => input({ kind: 'count', packId, count })}
           onActive={(packId) => input({ kind: 'count', packId, count: 0 })}
         />
@@ -123,7 +124,7 @@ export function GoodsInHand({
           disabled={stand.open.length > 0 || units === 0}
           onClick={() => {
             onOpen(failed ? 'reject' : null);
-            if (!failed) input({ kind: 'confirm' });
+            if (!failed) input({ kind: 'verdict', verdict: 'pass' });
           }}
         >
           {nextWords(stand.open.length, units, failed ? `Reject ${words}` : `Pass ${words}`)}

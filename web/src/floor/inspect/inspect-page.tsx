@@ -1,59 +1,31 @@
-import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  goodsInHand,
-  inspect,
-  inspectKey,
-  startInspect,
-  unjudged,
-  type Bundle,
-  type Codebook,
-  type How,
-  type InspectCommand,
-  type InspectTask,
-} from '@vectrum/core/scan';
+import { goodsInHand, inspect, inspectKey, unjudged, type How } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { api, ask } from '../../api/client';
-import { useCodebook, useMe } from '../../api/queries';
+import { useMe } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
+import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
 import { plural } from '../../ui/format';
-import { ProblemNote } from '../../ui/states';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { GoodsInHand, type InspectPanel } from './goods-in-hand';
 
-type Task = InspectTask & Bundle;
-
-function send(c: InspectCommand): Promise<unknown> {
-  const params = { path: { code: c.inspection } };
-  const headers = { 'idempotency-key': c.id };
-  if (c.kind === 'check') {
-    const { no, value } = c;
-    return ask(api.POST('/api/inspections/{code}/answers', { params, headers, body: { no, value } }));
-  }
-  const { lotId, placeId, units, verdict, reason, how } = c;
-  return ask(api.POST('/api/inspections/{code}/verdicts', { params, headers, body: { lotId, placeId, units, verdict, reason, how } }));
-}
-
 /** Looks at goods before they are stock: scan them, answer the checks, pass or reject. */
 export function InspectPage() {
   const me = useMe();
-  const siteId = me.data?.sites[0]?.id;
-  const book = useCodebook(siteId);
-  const task = useQuery({
-    queryKey: ['inspect', siteId],
-    queryFn: () => ask(api.GET('/api/inspections/task', { params: { query: { site: String(siteId) } } })) as Promise<Task>,
-    enabled: siteId !== undefined,
-  });
-  if (task.data && book.data) return <Inspect task={task.data} book={book.data} refetch={task.refetch} />;
-  return <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />;
+  return (
+    <TaskGate kind="inspect" taskKey={me.data?.sites[0]?.id} back={<Link to="/floor">‹ Tasks</Link>}>
+      {(ready) => <Inspect ready={ready} />}
+    </TaskGate>
+  );
 }
 
-function Inspect({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
-  const flow = useFlow({ task, book, start: startInspect, reduce: inspect, send, refetch, siteId: task.siteId, document: undefined });
+function Inspect({ ready }: { ready: Ready<'inspect'> }) {
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const flow = useFlow({ flow: inspect, task, ready });
   const { state, input } = flow;
   const [open, setOpen] = useState<InspectPanel | null>(null);
   const { scan } = flow;
@@ -101,7 +73,7 @@ function Inspect({ task, book, refetch }: { task: Task; book: Codebook; refetch:
               })}
             </ul>
           </div>
-          <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />
+          <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.siteId} />
         </>
       )}

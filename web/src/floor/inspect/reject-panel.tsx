@@ -1,3 +1,4 @@
+import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 
 const REASONS = ['Broken', 'Wrong goods', 'Wrong measure', 'Dirty', 'Short life'];
@@ -14,13 +15,13 @@ export function RejectPanel({
   /** What the checks found wrong. */
   found: readonly string[];
   reason: string;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<InspectInput>) => void;
   onBack: () => void;
 }) {
-  const say = (value: string) => input({ kind: 'text', field: 'reason', value });
-  const reject = (answer: 'apart' | 'back') => {
+  const say = (value: string) => input({ kind: 'reason', value });
+  const reject = (verdict: 'quarantine' | 'back') => {
     onBack();
-    input({ kind: 'answer', answer });
+    input({ kind: 'verdict', verdict });
   };
   return (
     <>
@@ -44,7 +45,7 @@ export function RejectPanel({
         </label>
       </div>
       <div className="grid gap-[10px] px-[14px] pb-[14px]">
-        <button type="button" className="f-key next" disabled={reason.trim() === ''} onClick={() => reject('apart')}>
+        <button type="button" className="f-key next" disabled={reason.trim() === ''} onClick={() => reject('quarantine')}>
           {reason.trim() === '' ? 'Say why first' : 'Set aside in quarantine'}
         </button>
         <div className="grid grid-cols-2 gap-[10px]">

@@ -1,3 +1,4 @@
+import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 
 /** Why goods pass although a check was not fulfilled. */
@@ -9,7 +10,7 @@ export function WhyPanel({
 }: {
   words: string;
   reason: string;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<InspectInput>) => void;
   onBack: () => void;
 }) {
   return (
@@ -21,7 +22,7 @@ export function WhyPanel({
           className="w-full h-[64px] border-2 border-rule-firm bg-sheet px-3 text-[20px]"
           value={reason}
           maxLength={200}
-          onChange={(e) => input({ kind: 'text', field: 'reason', value: e.target.value })}
+          onChange={(e) => input({ kind: 'reason', value: e.target.value })}
         />
       </label>
       <div className="f-keys" style={{ marginTop: 'auto', gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
@@ -34,7 +35,7 @@ export function WhyPanel({
           disabled={reason.trim() === ''}
           onClick={() => {
             onBack();
-            input({ kind: 'confirm' });
+            input({ kind: 'verdict', verdict: 'pass' });
           }}
         >
           {reason.trim() === '' ? 'Say why first' : `Pass ${words}`}

@@ -1,25 +1,52 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { shortLines, type Codebook, type ReceiveState, type ReceiveTask } from '@vectrum/core/scan';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
-import { api, ask, ProblemError } from '../../api/client';
+import { shortLines, type Codebook, type ReceiveInput, type ReceiveState, type ReceiveTask } from '@vectrum/core/scan';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { ProblemError } from '../../api/client';
+import { queue, useQueue } from '../../flow/queue';
+import type { FlowInput } from '../../flow/use-flow';
 import { ProblemNote } from '../../ui/states';
 
 /** Closing an arrival: what is short, and the number on the supplier's paper. */
-export function ClosePanel({ task, state, book, onBack }: { task: ReceiveTask; state: ReceiveState; book: Codebook; onBack: () => void }) {
+export function ClosePanel({
+  task,
+  state,
+  book,
+  input,
+  onBack,
+}: {
+  task: ReceiveTask;
+  state: ReceiveState;
+  book: Codebook;
+  input: (given: FlowInput<ReceiveInput>) => void;
+  onBack: () => void;
+}) {
   const [paper, setPaper] = useState('');
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [sent, setSent] = useState<string | null>(null);
   const navigate = useNavigate();
   const client = useQueryClient();
-  const close = useMutation({
-    mutationFn: () => ask(api.POST('/api/floor/receive/{code}/close', { params: { path: { code: task.document } }, body: { paper } })),
-    onSuccess: async () => {
-      await client.invalidateQueries();
+  const line = useQueue();
+  // What was pressed is on its way as the newest of this task's commands.
+  const closing = line.unsent.find((c) => c.command.kind === 'close-arrival' && c.command.document === task.document);
+  const press = () => {
+    setProblem(null);
+    setSent(paper);
+    input({ kind: 'close', paper });
+  };
+  const id = closing?.id;
+  useEffect(() => {
+    if (id === undefined) return;
+    void queue.outcomeOf(id).then((outcome) => {
+      if ('problem' in outcome) return setProblem(outcome.problem);
+      void client.invalidateQueries();
       void navigate('/floor/receive');
-    },
-  });
+    });
+  }, [id, client, navigate]);
+  const waits = closing !== undefined && sent !== null;
   const short = shortLines(task, state);
-  const fault = close.error instanceof ProblemError ? close.error.fields['paper'] : undefined;
+  const fault = problem?.fields['paper'];
   return (
     <>
       <h1 className="f-ask ask">{short.length === 0 ? 'All that was due is here' : 'This is short'}</h1>
@@ -48,13 +75,21 @@ export function ClosePanel({ task, state, book, onBack }: { task: ReceiveTask; s
           />
           {fault && <span className="stamped text-[17px]">{fault}</span>}
         </label>
-        {!fault && <ProblemNote problem={close.error} />}
+        {!fault && <ProblemNote problem={problem} />}
+        {waits && line.offline && (
+          <p role="status" className="px-[18px] mt-2 text-[17px]">
+            No network. It is closed on this phone, and sent when the network is back.{' '}
+            <Link to="/floor/receive" className="underline">
+              Go on
+            </Link>
+          </p>
+        )}
       </div>
       <div className="f-keys" style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
         <button type="button" className="f-key" onClick={onBack}>
           Back
         </button>
-        <button type="button" className="f-key next" disabled={close.isPending} onClick={() => close.mutate()}>
+        <button type="button" className="f-key next" disabled={waits} onClick={press}>
           {short.length === 0 ? 'Close the arrival' : 'Close it, the rest is short'}
         </button>
       </div>

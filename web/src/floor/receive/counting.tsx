@@ -1,6 +1,7 @@
 import { spell } from '@vectrum/core/quantity';
 import { countedUnits, destination, lineOf, receivedOn, type ItemFacts, type ReceiveState, type ReceiveTask } from '@vectrum/core/scan';
 import { QuantityPad } from '../../flow/quantity-pad';
+import type { ReceiveInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 import { whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
@@ -8,7 +9,7 @@ import { Picture } from '../../ui/picture';
 import { PrintLabel } from '../print-label';
 import { QuestionKeys } from './question';
 
-function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; input: (given: FlowInput) => void }) {
+function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; input: (given: FlowInput<ReceiveInput>) => void }) {
   if (item.tracking === 'none') return null;
   return (
     <div className="ans">
@@ -46,7 +47,7 @@ function hint(task: ReceiveTask, state: ReceiveState, item: ItemFacts): string {
 }
 
 /** Instead of an answer: the pad again, with what was counted. */
-function Again({ state, item, input }: { state: ReceiveState; item: ItemFacts; input: (given: FlowInput) => void }) {
+function Again({ state, item, input }: { state: ReceiveState; item: ItemFacts; input: (given: FlowInput<ReceiveInput>) => void }) {
   const packId = state.activePackId ?? item.packs[0]?.id ?? 0;
   return (
     <div className="f-keys">
@@ -70,7 +71,7 @@ export function Counting({
   task: ReceiveTask;
   state: ReceiveState;
   item: ItemFacts;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<ReceiveInput>) => void;
 }) {
   const units = countedUnits(state, item);
   const line = lineOf(task, state.hand?.lineId ?? null);

@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
+import { kept } from '../../flow/kept';
 import { soundBand } from '../../flow/sound';
 import { age, dayWord, plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
@@ -27,7 +28,7 @@ export function DuePage() {
   const siteId = me.data?.sites[0]?.id;
   const [band, setBand] = useState<Feedback | null>(null);
   const [choices, setChoices] = useState<{ code: string; list: Due[] } | null>(null);
-  const due = useQuery({ queryKey: ['receive-due'], queryFn: () => ask(api.GET('/api/floor/receive')) });
+  const due = useQuery({ queryKey: ['receive-due'], queryFn: () => kept('receive-due', () => ask(api.GET('/api/floor/receive'))) });
   const find = useMutation({
     mutationFn: ({ code }: { code: string; how: How }) => ask(api.GET('/api/floor/due', { params: { query: { code } } })),
     onSuccess: ({ opens, choices: several }, scanned) => {

@@ -1,6 +1,7 @@
 import { packName, spell } from '@vectrum/core/quantity';
 import type { Codebook, ItemFacts, ReceiveQuestion, ReceiveTask } from '@vectrum/core/scan';
 import { Link } from 'react-router';
+import type { ReceiveInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 
 /** The words of the two answers to a question, where it has these. */
@@ -31,7 +32,7 @@ export function QuestionKeys({
   question: ReceiveQuestion;
   item: ItemFacts | undefined;
   mayTake: boolean;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<ReceiveInput>) => void;
 }) {
   const words = answers(question, item);
   if (!words) return null;
@@ -62,7 +63,7 @@ export function TieList({
   code: string;
   task: ReceiveTask;
   book: Codebook;
-  input: (given: FlowInput) => void;
+  input: (given: FlowInput<ReceiveInput>) => void;
 }) {
   const items = [...new Set(task.lines.map((l) => l.itemId))].flatMap((id) => book.items[id] ?? []);
   return (

@@ -1,24 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import {
-  receive,
-  receivedOn,
-  startReceive,
-  type Bundle,
-  type Codebook,
-  type How,
-  type ReceiveLine,
-  type ReceiveTask,
-} from '@vectrum/core/scan';
+import { palletIsIn, receive, receivedOn, type Codebook, type How, type ReceiveLine } from '@vectrum/core/scan';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
-import { api, ask } from '../../api/client';
-import { useCodebook } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
+import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
 import { plural, whole } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
-import { ProblemNote } from '../../ui/states';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
@@ -26,52 +14,38 @@ import { ClosePanel } from './close-panel';
 import { Counting } from './counting';
 import { DamagePicture } from './damage-picture';
 import { QuestionKeys, TieList } from './question';
-import { type FloorCommand, sendReceive } from './send';
-
-type Task = ReceiveTask & Bundle;
 
 /** Loads the task of one order or arrival and the site's codes, then runs the flow. */
 export function ReceivePage() {
   const { code = '' } = useParams();
-  const task = useQuery({
-    queryKey: ['receive', code],
-    queryFn: () => ask(api.GET('/api/floor/receive/{code}', { params: { path: { code } } })) as Promise<Task>,
-  });
-  const book = useCodebook(task.data?.dock.siteId);
-  if (task.data && book.data) return <Receive key={code} task={task.data} book={book.data} refetch={task.refetch} />;
   return (
-    <div className="p-4">
-      <header className="f-head">
-        <Link to="/floor/receive">‹ What is due</Link>
-      </header>
-      <ProblemNote problem={task.error ?? book.error} onRetry={() => void task.refetch()} />
-    </div>
+    <TaskGate key={code} kind="receive" taskKey={code} back={<Link to="/floor/receive">‹ What is due</Link>}>
+      {(ready) => <Receive ready={ready} />}
+    </TaskGate>
   );
 }
 
-function Receive({ task, book, refetch }: { task: Task; book: Codebook; refetch: () => Promise<{ data?: Task }> }) {
+function Receive({ ready }: { ready: Ready<'receive'> }) {
   const [closing, setClosing] = useState(false);
   const [pictured, setPictured] = useState<{ receiptId: number; name: string } | null>(null);
-  const flow = useFlow<Task, typeof startReceive, FloorCommand>({
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const flow = useFlow({
+    flow: receive,
     task,
-    book,
-    start: startReceive,
-    reduce: receive,
-    send: async (command) => {
-      const done = await sendReceive(command, book);
-      const aside = command.kind === 'receive' && (command.condition === 'damaged' || command.as === 'apart');
-      if (aside && done) setPictured({ receiptId: done.receiptId, name: book.items[command.itemId]?.name ?? 'it' });
-    },
-    refetch,
-    siteId: task.dock.siteId,
+    ready,
     document: task.document,
+    onAnswer: (command, { receiptId }) => {
+      const aside = command.kind === 'receive' && (command.condition === 'damaged' || command.as === 'apart');
+      if (aside && receiptId !== undefined) setPictured({ receiptId, name: book.items[command.itemId]?.name ?? 'it' });
+    },
   });
   const { state, input, scan } = flow;
   usePageScan(scan);
   useFirstScan(scan);
   const item = state.hand ? book.items[state.hand.itemId] : undefined;
   const done = task.lines.filter((l) => receivedOn(task, state, l.lineId) >= l.ordered).length;
-  const pallets = task.pallets.filter((p) => !p.received && !state.pending.some((q) => q.sscc === p.sscc)).length;
+  const pallets = task.pallets.filter((p) => !palletIsIn(p, state)).length;
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
@@ -85,7 +59,7 @@ function Receive({ task, book, refetch }: { task: Task; book: Codebook; refetch:
         <span>{task.lines.length > 0 && `${done} of ${task.lines.length}`}</span>
       </header>
       {closing ? (
-        <ClosePanel task={task} state={state} book={book} onBack={() => setClosing(false)} />
+        <ClosePanel task={task} state={state} book={book} input={input} onBack={() => setClosing(false)} />
       ) : item ? (
         <Counting task={task} state={state} item={item} input={input} />
       ) : (
@@ -127,9 +101,9 @@ function Receive({ task, book, refetch }: { task: Task; book: Codebook; refetch:
             </>
           )}
           {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
-          <FloorTape entries={flow.newest} onUndo={flow.undo} waiting={flow.offline ? flow.waiting : 0} />
+          <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.dock.siteId} document={task.document}>
-            <button type="button" className="f-key" disabled={flow.waiting > 0} onClick={() => setClosing(true)}>
+            <button type="button" className="f-key" onClick={() => setClosing(true)}>
               Close
             </button>
           </FloorKeys>

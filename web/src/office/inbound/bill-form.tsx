@@ -8,8 +8,7 @@ import { Glyph } from '../../ui/glyph';
 import { Sheet } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { billTotal, emptyCharge, fromCharge, fromGoods, type BilledCharge, type BilledGoods } from './bill-values';
-
-const today = () => new Date().toISOString().slice(0, 10);
+import { today } from '../../api/site-day';
 
 /** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
 export function BillForm() {

@@ -1,5 +1,6 @@
 import type { Dto } from '../../api/client';
 import { day } from '../../ui/format';
+import { dayAt, today } from '../../api/site-day';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -18,12 +19,12 @@ export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
 
 /** Arrivals by what forces action: at the door, announced and late, announced, then closed ones day by day. */
 export function arrivalGroups(list: Dto['ArrivalRowDto'][], now: Date): [string, Dto['ArrivalRowDto'][]][] {
-  const today = now.toISOString().slice(0, 10);
+  const day0 = today(now);
   const nameOf = (a: Dto['ArrivalRowDto']) => {
     if (a.state === 'open') return 'At the door';
     if (a.state === 'announced') return a.late ? 'Announced, late' : 'Announced';
-    const on = a.closedAt?.slice(0, 10) ?? '';
-    return on === today ? 'Received today' : `Received ${day(on)}`;
+    const on = a.closedAt ? dayAt(a.closedAt) : '';
+    return on === day0 ? 'Received today' : `Received ${day(on)}`;
   };
   const groups = new Map<string, Dto['ArrivalRowDto'][]>();
   for (const a of list) groups.set(nameOf(a), [...(groups.get(nameOf(a)) ?? []), a]);

@@ -10,6 +10,7 @@ import { GroupedList } from './grouped-list';
 import { groupsOf } from './groups';
 import { InboundWords } from './inbound-words';
 import { TakeDocument } from './take-document';
+import { today } from '../../api/site-day';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -17,7 +18,6 @@ type Row = Dto['PurchaseOrderRowDto'];
 const TO_SETTLE: Readonly<Record<string, string>> = { 'to-settle': 'answered', refused: 'refused' };
 /** Goods that should be here by today. */
 const isExpected = (o: Row) => (o.state === 'placed' || o.state === 'part-received') && (o.expectedOn ?? '9') <= today();
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** `ring`: whom to ring about goods that should be here, where there is room to say it. */
 function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: boolean }) {

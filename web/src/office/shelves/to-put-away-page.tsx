@@ -1,9 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
 import { spell } from '@vectrum/core/quantity';
-import { goodsKey, type StoreTask, whyThere } from '@vectrum/core/scan';
+import { goodsKey, whyThere } from '@vectrum/core/scan';
 import { Link } from 'react-router';
-import { api, ask } from '../../api/client';
-import { useCodebook, useMe } from '../../api/queries';
+import { useMe } from '../../api/queries';
+import { useBook } from '../../flow/book';
+import { useTask } from '../../flow/tasks';
 import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Empty, Shown } from '../../ui/states';
@@ -13,22 +13,18 @@ import { ShelvesWords } from './shelves-words';
 export function ToPutAwayPage() {
   const me = useMe();
   const siteId = me.data?.sites[0]?.id;
-  const book = useCodebook(siteId);
-  const task = useQuery({
-    queryKey: ['store', siteId],
-    queryFn: () => ask(api.GET('/api/floor/store', { params: { query: { site: String(siteId) } } })) as Promise<StoreTask>,
-    enabled: siteId !== undefined,
-  });
+  const book = useBook(siteId);
+  const task = useTask('store', siteId);
   return (
     <section className="list" aria-label="To put away">
       <ShelvesWords at="store">
-        {task.data && task.data.metres > 0 && <span className="note">in the order of one walk, {task.data.metres} m</span>}
+        {task.data && task.data.task.metres > 0 && <span className="note">in the order of one walk, {task.data.task.metres} m</span>}
         <Link to="/floor/store" className="act act-next">
           Put away on the phone <Glyph name="go" size={13} />
         </Link>
       </ShelvesWords>
       <Shown query={task}>
-        {(t) =>
+        {({ task: t }) =>
           t.goods.length === 0 ? (
             <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
           ) : (

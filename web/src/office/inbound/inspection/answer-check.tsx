@@ -1,15 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ask, type Dto } from '../../../api/client';
+import { actOnFloor } from '../../../api/act-on-floor';
+import { newKey, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
 import { ProblemNote } from '../../../ui/states';
 
 /** Answers one check where it stands: yes or no, a measurement, or words. */
 export function AnswerCheck({ code, check: c }: { code: string; check: Dto['InspectionCheckDto'] }) {
   const client = useQueryClient();
+  const me = useMe();
   const [text, setText] = useState(c.value ?? '');
   const answer = useMutation({
-    mutationFn: (value: string) =>
-      ask(api.POST('/api/inspections/{code}/answers', { params: { path: { code } }, body: { no: c.no, value } })),
+    mutationFn: (value: string) => actOnFloor(me.data, { kind: 'check', id: newKey(), inspection: code, no: c.no, value }),
     onSettled: () => client.invalidateQueries(),
   });
   const keep = () => {

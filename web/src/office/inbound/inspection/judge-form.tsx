@@ -1,6 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ask, type Dto } from '../../../api/client';
+import { actOnFloor } from '../../../api/act-on-floor';
+import { newKey, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote } from '../../../ui/states';
 
@@ -9,18 +11,24 @@ type Verdict = 'pass' | 'quarantine' | 'back';
 /** Passes or rejects what waits in one place, all of it or some. */
 export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
   const client = useQueryClient();
+  const me = useMe();
   const [at, setAt] = useState(0);
   const goods = n.waiting[at] ?? n.waiting[0];
   const [units, setUnits] = useState(String(goods?.units ?? ''));
   const [reason, setReason] = useState('');
   const judge = useMutation({
     mutationFn: (verdict: Verdict) =>
-      ask(
-        api.POST('/api/inspections/{code}/verdicts', {
-          params: { path: { code: n.code } },
-          body: { lotId: goods?.lotId ?? 0, placeId: goods?.placeId ?? 0, units: Number(units), verdict, reason, how: 'typed' },
-        }),
-      ),
+      actOnFloor(me.data, {
+        kind: 'judge',
+        id: newKey(),
+        inspection: n.code,
+        lotId: goods?.lotId ?? 0,
+        placeId: goods?.placeId ?? 0,
+        units: Number(units),
+        verdict,
+        reason,
+        how: 'typed',
+      }),
     onSettled: () => client.invalidateQueries(),
   });
   const open = n.checks.filter((c) => c.fulfilled === null).length;

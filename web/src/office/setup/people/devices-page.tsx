@@ -9,14 +9,24 @@ import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 
 function Enrolment({ code }: { code: string }) {
+  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  // Cameras and work without a network want the secure address, which is often not the one that the office uses.
+  const origin = page.data?.phoneUrl ?? window.location.origin;
   return (
     <div className="flex gap-6 items-center border-[1.5px] border-dashed border-ink-3 p-4 mt-4 max-w-[720px]">
-      <QrCode text={`${window.location.origin}/enrol#${code}`} size={132} says={`Enrolment code ${code}`} />
+      <QrCode text={`${origin}/enrol#${code}`} size={132} says={`Enrolment code ${code}`} />
       <span>
         <b className="block text-head">Point the phone’s camera at this</b>
         <span className="mid">
-          Or open <span className="code">{window.location.host}/enrol</span> on the device, and scan or type the code. It works once, within
-          30 minutes.
+          Or open <span className="code">{origin.replace(/^https?:\/\//, '')}/enrol</span> on the device, and scan or type the code. It
+          works once, within 30 minutes.
+          {page.data?.phoneUrl && (
+            <>
+              {' '}
+              If the phone warns of the certificate, open{' '}
+              <span className="code">{origin.replace(/^https?:\/\//, '')}/api/authority.crt</span> on it once and trust it.
+            </>
+          )}
         </span>
         <span className="block mt-3">
           <Barcode code={code} width={200} height={36} />

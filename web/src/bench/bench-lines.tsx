@@ -1,0 +1,44 @@
+import { spell } from '@vectrum/core/quantity';
+import type { Codebook, PackLine } from '@vectrum/core/scan';
+import { Glyph } from '../ui/glyph';
+import { Picture } from '../ui/picture';
+
+/** Pieces that are shown one by one. */
+const MOST_MARKS = 8;
+
+/** The order's lines, each filling in its place; the next one is in the highlighter. */
+export function BenchLines({ lines, next, book }: { lines: (PackLine & { rest: number })[]; next: number | undefined; book: Codebook }) {
+  return (
+    <ul className="bul">
+      {lines.map((l) => {
+        const item = book.items[l.itemId];
+        return (
+          <li key={l.line} className={l.line === next ? 'next' : l.rest === 0 ? 'in' : ''}>
+            <i>{l.line}</i>
+            <Picture name={item?.picture} size={50} />
+            <div>
+              <b>{item?.name}</b>
+              <span>{item && spell(l.picked, item.packs)}</span>
+            </div>
+            <span className="marks" role="img" aria-label={`${l.picked - l.rest} of ${l.picked} in`}>
+              {l.picked <= MOST_MARKS ? (
+                Array.from({ length: l.picked }, (_, i) => <Glyph key={i} name={i < l.picked - l.rest ? 'full' : 'empty'} />)
+              ) : (
+                <Glyph name={l.rest === 0 ? 'full' : l.rest === l.picked ? 'empty' : 'half'} />
+              )}
+            </span>
+            <span className="to">
+              {l.rest === 0 ? (
+                'in the parcel'
+              ) : (
+                <>
+                  <b>{l.rest}</b> to go
+                </>
+              )}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,148 @@
+import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack } from '@vectrum/core/scan';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { FeedbackBand } from '../flow/band';
+import type { Ready } from '../flow/task-gate';
+import { useFlow } from '../flow/use-flow';
+import { plural } from '../ui/format';
+import { Glyph } from '../ui/glyph';
+import { useScanner } from '../ui/scanner';
+import { BenchLines } from './bench-lines';
+import { BenchTape } from './bench-tape';
+import { ClosedOrder } from './closed-order';
+import { noChoice, type ParcelChoice, serviceOf } from './parcel-choice';
+import { ParcelPanel } from './parcel-panel';
+import { ParcelTabs } from './parcel-tabs';
+
+const isPaper = (code: string) => /^(S-\d+(-\d+)?|T-\d+)$/i.test(code.trim());
+
+/** One order at the table: its lines on the left, the open parcel on the right; both fill as goods are scanned. */
+export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (code: string) => void }) {
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const [choice, setChoice] = useState<ParcelChoice>(noChoice);
+  const [offWeight, setOffWeight] = useState(false);
+  const flow = useFlow({
+    flow: pack,
+    task,
+    ready,
+    document: task.order,
+    onAnswer: (command) => command.kind === 'close-parcel' && setChoice(noChoice),
+    onRefused: (_, problem) => setOffWeight(problem.title === 'Weight is off'),
+  });
+  const { state, input } = flow;
+  const choose = (next: ParcelChoice) => {
+    setOffWeight(false);
+    setChoice(next);
+  };
+  const parcels = parcelsNow(task, state);
+  const inUse = parcels.find((p) => p.number === parcelInUse(task, state));
+  const all = task.lines.reduce((sum, l) => sum + l.picked, 0);
+  const left = leftToPack(task, state);
+  const closed = left === 0 && (task.state !== 'picked' || (parcels.length > 0 && parcels.every((p) => !p.open)));
+  const noteRead = noteIsRead(task, state);
+  const split = parcels.some((p) => p.open && p.number !== inUse?.number);
+  useScanner((code) => (closed && isPaper(code) ? onOther(code) : flow.scan(code)));
+  const allIn = (left === 0 || split) && (inUse?.contents.length ?? 0) > 0;
+  const lacks = [
+    !split && left > 0 && `${plural(left, 'piece', 'pieces')} to scan`,
+    !noteRead && 'note to answer',
+    allIn && choice.weightG === null && 'weight',
+    allIn && choice.weightG !== null && choice.rate === null && 'service to choose',
+  ].filter((l) => l !== false);
+  const close = () =>
+    input({ kind: 'close', carton: choice.carton, weightG: choice.weightG ?? 0, service: serviceOf(choice), weightSeen: offWeight });
+  return (
+    <>
+      <div>
+        <FeedbackBand feedback={flow.feedback} />
+      </div>
+      <div className="btitle">
+        <h1>{task.customer}</h1>
+        <span className="note">
+          <span className="code">{task.order}</span>, {task.channel.toLowerCase()}
+          {task.tote && (
+            <>
+              , tote <span className="code">{task.tote}</span>
+            </>
+          )}
+          <br />
+          {plural(task.lines.length, 'line', 'lines')}, {plural(all, 'piece', 'pieces')}
+        </span>
+        <span className="go">
+          <b>{closed ? '' : left}</b>
+          <span>{closed ? 'packed' : `to go of ${all}`}</span>
+        </span>
+      </div>
+      <div className="bcols">
+        <div className="bleft">
+          {task.note && !noteRead && (
+            <div className="ack">
+              <Glyph name="blocked" />
+              <p>
+                <span>Note from the customer</span>
+                {task.note}
+              </p>
+              <button type="button" className="act" onClick={() => input({ kind: 'confirm' })}>
+                Read, and done
+              </button>
+            </div>
+          )}
+          <BenchLines
+            lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l) }))}
+            next={closed ? undefined : openLine(task, state)?.line}
+            book={book}
+          />
+        </div>
+        <div className="bright">
+          {closed ? (
+            <ClosedOrder parcels={task.allParcels} onTheWay={flow.unsent.length} />
+          ) : (
+            <>
+              <ParcelTabs parcels={parcels} inUse={parcelInUse(task, state)} onChoose={(number) => input({ kind: 'parcel', number })} />
+              <ParcelPanel
+                task={task}
+                contents={inUse?.contents ?? []}
+                rest={split ? 0 : left}
+                allIn={allIn}
+                choice={choice}
+                onChoice={choose}
+              />
+            </>
+          )}
+        </div>
+      </div>
+      <footer className="bfoot">
+        <BenchTape entries={flow.newest} onUndo={flow.undo} unsent={flow.offline ? flow.unsent : []} />
+        <div className="blabel">
+          <div className="w">
+            <b>{closed ? 'Done' : typeof choice.rate === 'object' && choice.rate ? `Label, ${choice.rate.carrierName}` : 'Label'}</b>
+            <span>
+              {closed
+                ? 'scan the next tote or docket'
+                : lacks.slice(0, 2).map((l) => (
+                    <span key={l} className="block">
+                      <Glyph name="empty" size={13} /> {l}
+                    </span>
+                  ))}
+            </span>
+          </div>
+          {closed ? (
+            <Link to="/bench" className="act act-next">
+              Next tote <Glyph name="go" size={16} />
+            </Link>
+          ) : (
+            <button
+              type="button"
+              className={`act ${allIn && choice.rate ? 'act-next' : ''}`}
+              disabled={!allIn || lacks.length > 0 || choice.carton === ''}
+              onClick={close}
+            >
+              <Glyph name="print" /> {offWeight ? 'Looked: weight is right' : 'Print label'}
+            </button>
+          )}
+        </div>
+      </footer>
+    </>
+  );
+}
