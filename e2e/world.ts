@@ -24,8 +24,8 @@ export function phone(browser: Browser): Promise<BrowserContext> {
   return browser.newContext({ baseURL: BASE_URL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 }
 
-export async function signIn(context: BrowserContext, who: string): Promise<void> {
-  const answer = await context.request.post(`${BASE_URL}/api/session`, {
+export async function signIn(context: BrowserContext, who: string, url = BASE_URL): Promise<void> {
+  const answer = await context.request.post(`${url}/api/session`, {
     data: { email: `${who}@tarnthistle.example`, password: PASSWORD },
   });
   expect(answer.status()).toBe(204);
@@ -79,6 +79,37 @@ export async function orderOf(page: Page, ref: string): Promise<string> {
     expect(code).not.toBe('');
   }).toPass({ timeout: 20_000 });
   return code;
+}
+
+/** Sends an order to picking as the office does; returns its round. */
+export async function sentToPicking(page: Page, order: string): Promise<string> {
+  const { version } = await api<{ version: number }>(page, `orders/${order}`);
+  const answer = await page.request.post(`${BASE_URL}/api/orders/${order}/release`, {
+    data: {},
+    headers: { 'idempotency-key': crypto.randomUUID(), 'if-match': `"${version}"` },
+  });
+  expect(answer.status()).toBe(200);
+  return ((await answer.json()) as { round: string }).round;
+}
+
+interface BookItem {
+  id: number;
+  sku: string;
+  name: string;
+  tracking: string;
+  packs: { id: number; factor: number }[];
+  codes: { code: string; packId: number }[];
+}
+
+/** What the floor knows of a site's items: by number, with their codes. */
+export async function itemsOf(page: Page, siteId = 1): Promise<Map<number, BookItem>> {
+  const { items } = await api<{ items: BookItem[] }>(page, `floor/book?site=${siteId}&since=0`);
+  return new Map(items.map((item) => [item.id, item]));
+}
+
+/** A task of the floor as it stands. */
+export async function taskOf<T>(page: Page, kind: string, key: string | number): Promise<T> {
+  return (await api<{ task: T }>(page, `floor/tasks/${kind}/${key}`)).task;
 }
 
 export async function api<T>(page: Page, path: string): Promise<T> {

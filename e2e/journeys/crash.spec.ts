@@ -80,14 +80,18 @@ test.describe('what was acknowledged survives kill -9', () => {
   test('server and database are killed between and during scans; every unit is there once', async () => {
     const due = await read<{ code: string; lines: number }[]>('floor/receive');
     const code = due.find((o) => o.lines === 3)!.code;
-    const task = await read<Task>(`floor/receive/${code}`);
+    const { task } = await read<{ task: Task }>(`floor/tasks/receive/${code}`);
+    const me = await read<{ id: number }>('session');
     const line = task.lines.find((l) => l.received === 0 && l.ordered >= 24)!;
-    const one = { lineId: line.lineId, itemId: line.itemId, units: 1, toPlaceId: task.dock.id, how: 'scanned' };
+    const goods = { kind: 'receive', document: code, lineId: line.lineId, itemId: line.itemId, units: 1, toPlaceId: task.dock.id };
+    const facts = { lot: null, expires: null, how: 'scanned', as: 'ordered', condition: 'good', reason: null };
+    const madeAt = new Date().toISOString();
+    const one = (id: string) => ({ command: { ...goods, ...facts, id }, madeAt, madeBy: me.id, late: false });
     let acknowledged = 0;
     let last = { key: '', text: '' };
     for (let n = 1; n <= 18; n++) {
       const key = randomUUID();
-      const sent = until(`floor/receive/${code}`, one, key);
+      const sent = until('floor/commands', one(key), key);
       if (n === 6 || n === 12) {
         server.removeAllListeners('exit');
         server.kill('SIGKILL');
@@ -103,10 +107,10 @@ test.describe('what was acknowledged survives kill -9', () => {
       acknowledged++;
       last = { key, text: answer.text };
     }
-    const again = await call(`floor/receive/${code}`, one, last.key, 10_000);
+    const again = await call('floor/commands', one(last.key), last.key, 10_000);
     expect(await again.text()).toBe(last.text);
-    const after = await read<Task>(`floor/receive/${code}`);
-    expect(after.lines.find((l) => l.lineId === line.lineId)!.received).toBe(acknowledged);
+    const after = await read<{ task: Task }>(`floor/tasks/receive/${code}`);
+    expect(after.task.lines.find((l) => l.lineId === line.lineId)!.received).toBe(acknowledged);
   });
 
   test('the ledger is clean afterwards', async () => {

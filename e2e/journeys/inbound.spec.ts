@@ -1,19 +1,7 @@
 import { expect, type BrowserContext, type Page, test } from '@playwright/test';
-import { api, band, closesItsPages, desktop, outside, OUTSIDE_URL, phone, scan, signIn } from '../world.js';
+import { api, band, closesItsPages, desktop, itemsOf, outside, OUTSIDE_URL, phone, scan, signIn } from '../world.js';
 
 closesItsPages();
-
-interface Item {
-  id: number;
-  sku: string;
-  name: string;
-  tracking: string;
-  packs: { id: number; factor: number }[];
-}
-interface Book {
-  codes: Record<string, { itemId: number; packId: number }>;
-  items: Record<string, Item>;
-}
 
 const LINES = 40;
 const FNC1 = '\u001d';
@@ -55,10 +43,9 @@ let arrival = '';
 
 test('forty lines of a mixed pallet take two inputs a line, by scanner only', async () => {
   test.setTimeout(240_000);
-  const book = await api<Book>(office, 'floor/codebook?site=1');
-  const goods = Object.entries(book.codes)
-    .filter(([code]) => /^\d{14}$/.test(code))
-    .map(([gtin, { itemId, packId }]) => ({ gtin, item: book.items[itemId]!, packId }))
+  const goods = [...(await itemsOf(office)).values()]
+    .flatMap((item) => item.codes.map(({ code, packId }) => ({ gtin: code, item, packId })))
+    .filter(({ gtin }) => /^\d{14}$/.test(gtin))
     .filter(
       ({ item, packId }, i, all) =>
         item.tracking !== 'serial' &&

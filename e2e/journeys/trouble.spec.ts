@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, buy, closesItsPages, desktop, orderOf, phone, scan, setManner, signIn } from '../world.js';
+import { band, buy, closesItsPages, desktop, itemsOf, orderOf, phone, scan, setManner, signIn, taskOf } from '../world.js';
 
 closesItsPages();
 
@@ -64,11 +64,9 @@ test('carriers that do not answer are named, and the packer may try again', asyn
   const note = bench.getByRole('button', { name: 'Read, and done' });
   if (await note.isVisible()) await note.click();
   const code = bench.url().split('/').at(-1)!;
-  const task = (await (await bench.request.get(`/api/bench/orders/${code}/task`)).json()) as {
-    lines: { itemId: number; picked: number; packed: number }[];
-  };
-  const book = (await (await bench.request.get('/api/floor/codebook?site=1')).json()) as { items: Record<string, { sku: string }> };
-  for (const l of task.lines) for (let i = l.packed; i < l.picked; i++) await scan(bench, book.items[l.itemId]!.sku);
+  const task = await taskOf<{ lines: { itemId: number; picked: number; packed: number }[] }>(bench, 'pack', code);
+  const items = await itemsOf(bench);
+  for (const l of task.lines) for (let i = l.packed; i < l.picked; i++) await scan(bench, items.get(l.itemId)!.sku);
   await bench.getByRole('button', { name: /It should be/ }).click();
   await expect(bench.getByRole('alert').getByText('out of order').first()).toBeVisible();
   await setManner(owner, 'carriers', 'well');

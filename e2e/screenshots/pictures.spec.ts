@@ -1,6 +1,9 @@
-import { resolve } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
-import { api, desktop, phone, scan, signIn } from '../world.js';
+import { rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { chromium, expect, type Page, test } from '@playwright/test';
+import { filmOf } from '../film.js';
+import { api, desktop, itemsOf, phone, scan, signIn, taskOf } from '../world.js';
 
 const DIR = resolve(import.meta.dirname, '../../docs/screenshots');
 const SETTLE_MS = 900;
@@ -60,9 +63,8 @@ test('bench', async ({ browser }) => {
   const order = (queue.find((o) => o.note) ?? queue[0]!).order;
   await page.goto(`/bench/${order}`);
   await expect(page.getByText('to go of')).toBeVisible();
-  const task = await api<{ lines: { itemId: number }[] }>(page, `bench/orders/${order}/task`);
-  const book = await api<{ items: Record<string, { sku: string }> }>(page, 'floor/codebook?site=1');
-  await scan(page, book.items[task.lines[0]!.itemId]!.sku);
+  const task = await taskOf<{ lines: { itemId: number }[] }>(page, 'pack', order);
+  await scan(page, (await itemsOf(page)).get(task.lines[0]!.itemId)!.sku);
   await page.waitForTimeout(2_500);
   await shoot(page, 'bench');
 });
@@ -81,9 +83,15 @@ test('floor', async ({ browser }) => {
   await shoot(receive, 'floor-look');
   await receive.goto('/floor/store');
   await expect(receive.getByText('Scan the goods')).toBeVisible();
+  // The network is gone: what is scanned is kept on the phone.
+  await dock.setOffline(true);
+  await scan(receive, 'JAR-227-RD');
+  const bin = await receive.locator('.bin').getAttribute('aria-label');
+  await scan(receive, /^Bin (\S+):/.exec(bin ?? '')?.[1] ?? '');
   await scan(receive, 'JAR-454-RD');
   await receive.waitForTimeout(2_200);
   await shoot(receive, 'floor-put-away');
+  await dock.setOffline(false);
   const aisle = await phone(browser);
   await signIn(aisle, 'ines');
   const pick = await aisle.newPage();
@@ -91,6 +99,22 @@ test('floor', async ({ browser }) => {
   await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
   await expect(pick.locator('.bin')).toBeVisible();
   await shoot(pick, 'floor-pick');
-  await scan(pick, 'STR-ROLL');
-  await shoot(pick, 'floor-wrong');
+});
+
+test('camera', async () => {
+  const film = join(tmpdir(), 'wrong-label.y4m');
+  await filmOf(film, [{ text: 'STR-ROLL', format: 'Code128' }]);
+  const { executablePath, args = [] } = test.info().project.use.launchOptions ?? {};
+  const fake = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-video-capture=${film}`];
+  const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: [...args, ...fake] });
+  const aisle = await phone(browser);
+  await signIn(aisle, 'ines');
+  const pick = await aisle.newPage();
+  const rounds = await api<{ code: string; state: string }[]>(pick, 'rounds');
+  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
+  await pick.getByRole('button', { name: 'Camera' }).tap();
+  await expect(pick.locator('[data-band="not-this"]')).toBeVisible({ timeout: 20_000 });
+  await pick.screenshot({ path: `${DIR}/floor-camera.png` });
+  await browser.close();
+  rmSync(film);
 });
