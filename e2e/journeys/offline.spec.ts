@@ -147,6 +147,8 @@ test('a receipt is booked in and closed', async () => {
   await floor.getByRole('button', { name: 'Close the arrival' }).tap();
   await expect(floor.getByText('It is closed on this phone')).toBeVisible();
 
+  await floor.goto('/floor/receive/P-9999');
+  await expect(floor.getByText('was not open on this device before')).toBeVisible();
   await device.close();
   expect(await onHand('JAR-227-RD')).toBe(before);
   await switchOn();

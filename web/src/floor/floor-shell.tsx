@@ -44,7 +44,7 @@ export function FloorShell() {
         {camera && <CameraPanel onClose={() => setCamera(false)} />}
         {!up && (
           <p role="status" className="px-[18px] py-2 font-semibold bg-[var(--color-ink-wash)]">
-            No network. What you scan is kept and sent later
+            No network. Scans are kept here
           </p>
         )}
         <KeptWord />

@@ -1,10 +1,12 @@
 import type { Codebook, FloorCommand, TaskKind } from '@vectrum/core/scan';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useMe } from '../api/queries';
+import { ProblemError } from '../api/client';
 import { dayIn } from '../api/site-day';
 import { ProblemNote } from '../ui/states';
 import { useBook } from './book';
 import { draftOf } from './drafts';
+import { isOffline } from './kept';
 import { queue } from './queue';
 import { addressOf, type BundleOf, useTask } from './tasks';
 
@@ -53,10 +55,16 @@ export function TaskGate<K extends TaskKind>({
   return (
     <div className="p-4">
       {back && <header className="f-head">{back}</header>}
-      <ProblemNote problem={task.error ?? book.error} onRetry={again} />
+      <ProblemNote problem={inWords(task.error ?? book.error)} onRetry={again} />
     </div>
   );
 }
+
+/** Without a network, only what was open here before can be shown. */
+const inWords = (error: Error | null): Error | null =>
+  error && isOffline(error)
+    ? new ProblemError(503, 'offline', 'No network, and this was not open on this device before. It opens when the network is back')
+    : error;
 
 /** What the device remembers of a task, read once. */
 function useMemory(address: string) {

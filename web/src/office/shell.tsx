@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useLive } from '../api/live';
+import { KeptWord } from '../flow/kept-word';
 import { forgetAnswers } from '../flow/kept';
 import { useMe } from '../api/queries';
 import { Mark } from '../ui/mark';
@@ -77,6 +78,7 @@ export function OfficeShell() {
             No line to the server. What you see may be old
           </span>
         )}
+        <KeptWord />
         <nav className="duties" aria-label="Side duties">
           <NavLink to="/setup">Setup</NavLink>
         </nav>
