@@ -119,26 +119,33 @@ describe('the floor’s doors', () => {
     const [stop] = await stopsOf(round);
     const tote = await house.placeId('T-09');
     await ines.floor({ kind: 'take', round }).expect(200);
-    const asked: string[] = [];
-    const runner = house.source.manager.connection.driver as unknown as {
-      createQueryRunner: (mode: string) => { query: (sql: string, ...rest: unknown[]) => unknown };
-    };
-    const make = runner.createQueryRunner.bind(runner);
-    runner.createQueryRunner = (mode) => {
-      const made = make(mode);
-      const query = made.query.bind(made);
-      made.query = (sql, ...rest) => {
-        asked.push(sql);
-        return query(sql, ...rest);
-      };
-      return made;
-    };
-    await ines.floor(pickOf(round, stop!, 1, tote)).expect(200);
-    runner.createQueryRunner = make;
+    const asked = await house.statements(() => ines.floor(pickOf(round, stop!, 1, tote)).expect(200));
     const stops = asked.filter((sql) => /FROM round_stop/.test(sql));
     expect(stops.length).toBeGreaterThan(0);
     expect(stops.every((sql) => /WHERE (s\.)?id = \?/.test(sql))).toBe(true);
     expect(asked.some((sql) => /plan_shape|walk_order/.test(sql))).toBe(false);
+  });
+
+  it('load no other goods of a delivery for a receipt than its own', async () => {
+    const { code } = (
+      await maren.post('purchase-orders', {
+        supplier: 'QUILLON',
+        siteId: 1,
+        note: '',
+        lines: [
+          { sku: 'JAR-454-RD', factor: 48, packs: 2, price: '20.16' },
+          { sku: 'JAR-340-HX', factor: 48, packs: 2, price: '20.16' },
+        ],
+      })
+    ).body as { code: string };
+    await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
+    const { lines, dock } = await maren.task<{ lines: { lineId: number; itemId: number }[]; dock: { id: number } }>('receive', code);
+    const { lineId, itemId } = lines[0]!;
+    const asked = await house.statements(() => maren.floor(receipt(code, { lineId, itemId, units: 1, toPlaceId: dock.id })).expect(200));
+    const taskLines = asked.filter((sql) => /AS packId, l\.packs/.test(sql));
+    expect(taskLines).toHaveLength(1);
+    expect(taskLines[0]).toContain('l.item_id IN');
+    expect(asked.some((sql) => /FROM barcode|announced_goods g LEFT/.test(sql))).toBe(false);
   });
 
   describe('what comes too late', () => {
@@ -209,7 +216,7 @@ describe('the floor’s doors', () => {
 
     it('is let go of where nothing was done with goods', async () => {
       const round = await house.release(await house.order([['JAR-454-RD', 1]]));
-      await house.pickAll(round, 'T-08');
+      await house.pickAll(round, 'T-20');
       const id = randomUUID();
       const answer = await ines.floor({ kind: 'take', round }, { id, late: true, madeAt: old() }).expect(409);
       expect((answer.body as { code: string }).code).not.toBe('late');

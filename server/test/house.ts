@@ -4,19 +4,21 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import supertest from 'supertest';
 import { DataSource } from 'typeorm';
 import { AllocationService } from '../src/allocation/allocation.service.js';
-import type { Codebook } from '@vectrum/core/scan';
+import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
-import { CodebookQueries } from '../src/catalogue/codebook.queries.js';
 import { DemoHouse } from '../src/demo/house.js';
+import { BookQueries } from '../src/floor/book.queries.js';
+import type { BookPartDto } from '../src/floor/floor.dto.js';
 import { actAs } from '../src/demo/morning.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../src/demo/people.js';
 import { type IncomingOrder, OrderIntake } from '../src/orders/order-intake.service.js';
 import { type Config, readConfig } from '../src/platform/config.js';
 import { dataSourceOptions, migrate } from '../src/platform/database/data-source.js';
-import { inTransaction, one, rows } from '../src/platform/database/tx.js';
+import { inTransaction, one } from '../src/platform/database/tx.js';
 import { Outbox } from '../src/platform/outbox.js';
 import { newLogger } from '../src/platform/platform.module.js';
 import { checkOrders } from '../src/orders/order-check.js';
+import { siteDay } from '../src/sites/site-day.js';
 import { checkLedger } from '../src/stock/ledger-check.js';
 import { LedgerService } from '../src/stock/ledger.service.js';
 
@@ -198,8 +200,37 @@ export class House {
 
   /** Every code of a site, as a phone that has fetched all parts knows them. */
   async book(siteId: number): Promise<Codebook> {
-    const all = async (table: string) => (await rows<{ id: number }>(this.source, `SELECT id FROM ${table}`)).map((r) => r.id);
-    return this.app.get(CodebookQueries, { strict: false }).book(this.source, siteId, await all('item'), await all('place'));
+    const parts = this.app.get(BookQueries, { strict: false });
+    const [items, places] = [[] as BookPartDto['items'], [] as BookPartDto['places']];
+    let part = await parts.part(siteId, 0, null, null);
+    for (;;) {
+      items.push(...part.items);
+      places.push(...part.places);
+      if (part.next === null) break;
+      part = await parts.part(siteId, 0, part.version, part.next);
+    }
+    return { ...codebookOf(items, places), today: (await siteDay(this.source, siteId)).today };
+  }
+
+  /** Every statement that the database is asked while something is done. */
+  async statements(work: () => PromiseLike<unknown>): Promise<string[]> {
+    const asked: string[] = [];
+    const driver = this.source.driver as unknown as {
+      createQueryRunner: (mode: string) => { query: (sql: string, ...rest: unknown[]) => unknown };
+    };
+    const make = driver.createQueryRunner.bind(driver);
+    driver.createQueryRunner = (mode) => {
+      const made = make(mode);
+      const query = made.query.bind(made);
+      made.query = (sql, ...rest) => {
+        asked.push(sql);
+        return query(sql, ...rest);
+      };
+      return made;
+    };
+    await work();
+    driver.createQueryRunner = make;
+    return asked;
   }
 
   /** Puts stock into a place through the ledger, and lets waiting orders have it. */

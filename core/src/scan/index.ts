@@ -1,6 +1,7 @@
 export type * from './types.js';
 export { TASK_KINDS, type FloorCommand, type FloorCommandKind, type TaskKind } from './commands.js';
 export { flowOf, type Flow, type FlowRules, type FlowState, type Moment, type OwnInput } from './flow.js';
+export { codebookOf, type BookItem } from './codebook.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
 export * from './inspect.js';
 export * from './pack.js';

@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { codeKey, type Codebook, type ItemFacts, type PlaceFacts } from '@vectrum/core/scan';
-import { siteDay } from '../sites/site-day.js';
+import type { ItemFacts, PlaceFacts } from '@vectrum/core/scan';
 import { marks, rows, type Tx } from '../platform/database/tx.js';
 
 interface PackRow {
@@ -11,26 +10,17 @@ interface PackRow {
   factor: number;
 }
 
-/** What codes mean at a site: what phones check scans against, and the server again. */
+/** Items and places as the floor's rules see them: what phones check scans against, and the server again. */
 @Injectable()
 export class CodebookQueries {
-  /** What the codes of the items and places named mean at a site. */
-  async book(tx: Pick<Tx, 'query'>, siteId: number, itemIds: readonly number[], placeIds: readonly number[]): Promise<Codebook> {
-    const { today } = await siteDay(tx, siteId);
-    const book: Codebook = { today, codes: {}, items: await this.items(tx, siteId, itemIds), places: {} };
-    const codes = await rows<{ code: string; packId: number; itemId: number }>(
-      tx,
-      `SELECT b.code, u.id AS packId, u.item_id AS itemId FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id WHERE u.item_id IN (${marks(itemIds)})`,
-      [...itemIds],
-    );
-    for (const item of Object.values(book.items)) {
-      const base = item.packs.find((p) => p.factor === 1);
-      if (base) book.codes[item.sku.toUpperCase()] = { itemId: item.id, packId: base.id };
-    }
-    for (const { code, packId, itemId } of codes) book.codes[codeKey(code, today)] = { itemId, packId };
-    const places = await this.places(tx, siteId, placeIds);
-    for (const place of places) book.places[place.code.toUpperCase()] = place;
-    return book;
+  /** One item, as the rules see it. */
+  async item(tx: Pick<Tx, 'query'>, siteId: number, itemId: number): Promise<ItemFacts | undefined> {
+    return (await this.items(tx, siteId, [itemId]))[itemId];
+  }
+
+  /** One place that may be scanned at a site. */
+  async place(tx: Pick<Tx, 'query'>, siteId: number, placeId: number): Promise<PlaceFacts | undefined> {
+    return (await this.places(tx, siteId, [placeId]))[0];
   }
 
   /** Places that people scan at a site, all or those named; docks and totes of other sites too, to be told apart. */

@@ -9,7 +9,7 @@ export class AboutWords {
   constructor(private readonly codebook: CodebookQueries) {}
 
   async goods(tx: Tx, { itemId, units }: { itemId: number; units: number }): Promise<string> {
-    const item = (await this.codebook.items(tx, 0, [itemId]))[itemId];
+    const item = await this.codebook.item(tx, 0, itemId);
     return item ? goodsWords(units, item) : `${units} of something`;
   }
 

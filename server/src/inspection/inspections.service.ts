@@ -92,7 +92,7 @@ export class InspectionsService {
     const goods = (await this.standing.goods(tx, found.siteId, found.itemId)).find(
       (g) => g.inspection === code && g.lotId === input.lotId && g.placeId === input.placeId,
     );
-    const item = (await this.codebook.items(tx, found.siteId, [found.itemId]))[found.itemId];
+    const item = await this.codebook.item(tx, found.siteId, found.itemId);
     if (!goods || !item) throw badState(`${code} has nothing there that waits to be judged. Look at the list again`);
     const quarantine = (await firstPlace(tx, found.siteId, 'quarantine')) ?? null;
     const refusal = checkVerdict(item, goods.checks, goods.answers, input, goods.units, quarantine);

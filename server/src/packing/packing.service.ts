@@ -62,7 +62,7 @@ export class PackingService {
     const order = await this.locked(tx, act, command.order);
     if (order.state !== 'picked') throw badState(`${order.code} is ${order.state}. Only a picked order can be packed`);
     const line = await this.line(tx, order.id, command.line);
-    const item = line && (await this.codebook.items(tx, order.site_id, [line.itemId]))[line.itemId];
+    const item = line && (await this.codebook.item(tx, order.site_id, line.itemId));
     const refusal = checkPack(order.code, item, command.units, line?.left ?? 0);
     if (refusal || !line || !item)
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${order.code} has no such line` });

@@ -68,8 +68,7 @@ export class PickingService {
   async pick(tx: Tx, act: Act, command: PickCommand): Promise<FloorAnswerDto> {
     const round = await this.working(tx, act, command.round);
     const stop = await stopOf(tx, round.id, command.stopId);
-    const book = await this.codebook.book(tx, round.site_id, stop ? [stop.itemId] : [], [command.totePlaceId]);
-    const item = stop && book.items[stop.itemId];
+    const item = stop && (await this.codebook.item(tx, round.site_id, stop.itemId));
     const refusal = checkPick(stop, item, command.units, stop ? stop.units - stop.picked - stop.short : 0);
     if (refusal || !stop || !item)
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' });
@@ -79,7 +78,7 @@ export class PickingService {
         title: 'The stop has changed',
         detail: `It is ${item.name} in ${stop.placeCode} by now. Put this back`,
       });
-    const tote = await this.claim(tx, round, stop.orderId, Object.values(book.places)[0]);
+    const tote = await this.claim(tx, round, stop.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
     const { ids } = await this.ledger.post(
       tx,
       act,
@@ -104,8 +103,7 @@ export class PickingService {
     const round = await roundOf(tx, act, command.round, 'alone');
     if (round.state !== 'picking')
       throw badState(round.state === 'waiting' ? `Nothing of ${round.code} is picked yet` : `${round.code} is set down already`);
-    const { places } = await this.codebook.book(tx, round.site_id, [], [command.placeId]);
-    const place = Object.values(places)[0];
+    const place = await this.codebook.place(tx, round.site_id, command.placeId);
     const stops = await one<{ open: string; picked: string }>(
       tx,
       'SELECT COALESCE(SUM(units > picked_units + short_units), 0) AS open, COALESCE(SUM(picked_units), 0) AS picked FROM round_stop WHERE round_id = ?',

@@ -45,7 +45,7 @@ export class ShortService {
     const found = await this.elsewhere(tx, round, stop, command.units);
     await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
     await this.states.refresh(tx, [stop.orderId]);
-    const item = (await this.codebook.items(tx, round.site_id, [stop.itemId]))[stop.itemId];
+    const item = await this.codebook.item(tx, round.site_id, stop.itemId);
     const words = spell(command.units, item?.packs ?? []);
     const activityId = await this.activity.record(tx, act, {
       kind: 'short',

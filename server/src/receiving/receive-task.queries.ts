@@ -18,6 +18,12 @@ interface PalletRow {
   received: number | string;
 }
 
+/** What a command is about: its items, and the pallet that it names, if any. */
+interface Only {
+  items: readonly number[];
+  pallet: string | null;
+}
+
 /** Builds what a phone needs to receive a delivery; the server checks by the same. */
 @Injectable()
 export class ReceiveTaskQueries {
@@ -26,14 +32,14 @@ export class ReceiveTaskQueries {
     private readonly inspections: InspectionDue,
   ) {}
 
-  /** `inHand` are the items that a command is about: whether the others are looked at is not asked then. Absent for a bundle. */
-  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, inHand?: readonly number[]): Promise<ReceiveTask> {
+  /** The task of a delivery; for a command only as much of it as is about its goods. */
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, only?: Only): Promise<ReceiveTask> {
     const dock = await dockOf(tx, delivery.siteId, delivery.doorId);
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
-    const lines = await this.lines(tx, delivery);
-    const pallets = delivery.arrival ? await this.pallets(tx, delivery.arrival.id) : [];
+    const lines = await this.lines(tx, delivery, only?.items);
+    const pallets = delivery.arrival && (!only || only.pallet !== null) ? await this.pallets(tx, delivery.arrival.id, only?.pallet) : [];
     const all = [...lines.map((l) => l.itemId), ...pallets.flatMap((p) => p.contents.map((c) => c.itemId))];
-    const looked = await this.inspections.of(tx, comingWith(delivery), inHand ?? all);
+    const looked = await this.inspections.of(tx, comingWith(delivery), only?.items ?? all);
     return {
       document: delivery.code,
       supplier: delivery.supplier,
@@ -46,26 +52,31 @@ export class ReceiveTaskQueries {
       mayTake: person.rights.has('take-in'),
       lines,
       pallets,
-      serials: await this.serials(tx, lines),
+      serials: await this.serials(tx, only?.items ?? lines.map((l) => l.itemId)),
     };
   }
 
-  private async lines(tx: Pick<Tx, 'query'>, delivery: Delivery): Promise<ReceiveLine[]> {
+  /** An announced pallet of a delivery. */
+  async pallet(tx: Pick<Tx, 'query'>, delivery: Delivery, sscc: string): Promise<AnnouncedPallet | undefined> {
+    return delivery.arrival ? (await this.pallets(tx, delivery.arrival.id, sscc))[0] : undefined;
+  }
+
+  private async lines(tx: Pick<Tx, 'query'>, delivery: Delivery, items?: readonly number[]): Promise<ReceiveLine[]> {
     const found = await rows<ReceiveLine>(
       tx,
       `SELECT l.id AS lineId, o.code AS \`order\`, l.line, l.item_id AS itemId, l.pack_unit_id AS packId, l.packs * l.factor - l.closed_units AS ordered, l.received_units AS received
-       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id IN (${marks(delivery.orders)}) ORDER BY o.expected_on, o.id, l.line`,
-      delivery.orders.map((o) => o.id),
+       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id IN (${marks(delivery.orders)})${items ? ` AND l.item_id IN (${marks(items)})` : ''} ORDER BY o.expected_on, o.id, l.line`,
+      [...delivery.orders.map((o) => o.id), ...(items ?? [])],
     );
     return found.map((l) => ({ ...l, ordered: num(l.ordered), received: num(l.received) }));
   }
 
-  private async pallets(tx: Pick<Tx, 'query'>, arrivalId: number): Promise<AnnouncedPallet[]> {
+  private async pallets(tx: Pick<Tx, 'query'>, arrivalId: number, sscc?: string | null): Promise<AnnouncedPallet[]> {
     const found = await rows<PalletRow>(
       tx,
       `SELECT g.sscc, g.order_line_id AS lineId, g.item_id AS itemId, g.units, g.lot_code AS lot, g.expires_on AS expires, p.sscc IS NOT NULL AS received
-       FROM announced_goods g LEFT JOIN received_pallet p ON p.arrival_id = g.arrival_id AND p.sscc = g.sscc WHERE g.arrival_id = ? AND g.sscc IS NOT NULL ORDER BY g.id`,
-      [arrivalId],
+       FROM announced_goods g LEFT JOIN received_pallet p ON p.arrival_id = g.arrival_id AND p.sscc = g.sscc WHERE g.arrival_id = ? AND g.sscc IS NOT NULL${sscc ? ' AND g.sscc = ?' : ''} ORDER BY g.id`,
+      sscc ? [arrivalId, sscc] : [arrivalId],
     );
     const pallets = new Map<string, AnnouncedPallet>();
     for (const { sscc, received, ...goods } of found) {
@@ -76,8 +87,8 @@ export class ReceiveTaskQueries {
   }
 
   /** Serial numbers in the house of the items that are due. */
-  private async serials(tx: Pick<Tx, 'query'>, lines: readonly ReceiveLine[]): Promise<string[]> {
-    const items = [...new Set(lines.map((l) => l.itemId))];
+  private async serials(tx: Pick<Tx, 'query'>, itemIds: readonly number[]): Promise<string[]> {
+    const items = [...new Set(itemIds)];
     const found = await rows<{ itemId: number; code: string }>(
       tx,
       `SELECT l.item_id AS itemId, l.code FROM lot l JOIN item i ON i.id = l.item_id AND i.tracking = 'serial'

@@ -23,6 +23,7 @@ import { type Act, mustBeAt, type Person } from '../platform/act.js';
 import { marks, one, rows, type Tx } from '../platform/database/tx.js';
 import { Problem } from '../platform/problem.js';
 import { refused } from '../platform/refused.js';
+import { siteDay } from '../sites/site-day.js';
 import { LedgerService } from '../stock/ledger.service.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { comingWith, type Delivery, deliveryOf } from './delivery.js';
@@ -54,8 +55,9 @@ export class ReceivingService {
 
   /** Books in what was counted. What is beyond the order comes in as a receipt of its own, where the person may take it. */
   async receive(tx: Tx, act: Act, command: ReceiveCommand): Promise<FloorAnswerDto> {
-    const { delivery, task } = await this.opened(tx, act, command.document, command.itemId);
-    const book = await this.codebook.book(tx, delivery.siteId, [command.itemId, ...task.lines.map((l) => l.itemId)], [command.toPlaceId]);
+    const delivery = await this.opened(tx, act, command.document);
+    const task = await this.tasks.task(tx, act.person, delivery, { items: [command.itemId], pallet: null });
+    const book = await this.facts(tx, delivery.siteId, [command.itemId], command.toPlaceId);
     const taken = await this.taken(tx, task, book, command);
     const to = this.placeFor(book, command, delivery.siteId);
     const item = book.items[command.itemId];
@@ -69,13 +71,14 @@ export class ReceivingService {
   /** Books in all that an announced pallet holds, by one scan; all of it or nothing. */
   async receivePallet(tx: Tx, act: Act, command: ReceivePalletCommand): Promise<FloorAnswerDto> {
     const { sscc, toPlaceId, how } = command;
-    const { delivery, task } = await this.opened(tx, act, command.document);
-    const pallet = task.pallets.find((p) => p.sscc === sscc);
+    const delivery = await this.opened(tx, act, command.document);
+    const pallet = await this.tasks.pallet(tx, delivery, sscc);
     if (!pallet || !delivery.arrival)
       throw refused({ band: 'unknown', title: sscc, detail: 'No such pallet is announced here. Scan the goods on it' });
     if (pallet.received) throw refused({ band: 'too-many', title: 'Booked in already', detail: `Pallet ${sscc} came in before` });
     const items = pallet.contents.map((c) => c.itemId);
-    const book = await this.codebook.book(tx, delivery.siteId, items, [toPlaceId]);
+    const task = await this.tasks.task(tx, act.person, delivery, { items, pallet: sscc });
+    const book = await this.facts(tx, delivery.siteId, items, toPlaceId);
     const all: Taken[] = [];
     const come = new Map<number, number>();
     for (const goods of pallet.contents) {
@@ -92,10 +95,20 @@ export class ReceivingService {
     });
   }
 
-  private async opened(tx: Tx, act: Act, code: string, itemId?: number): Promise<{ delivery: Delivery; task: ReceiveTask }> {
+  private async opened(tx: Tx, act: Act, code: string): Promise<Delivery> {
     const delivery = await deliveryOf(tx, code.toUpperCase(), true);
     mustBeAt(act.person, delivery.siteId);
-    return { delivery, task: await this.tasks.task(tx, act.person, delivery, itemId === undefined ? undefined : [itemId]) };
+    return delivery;
+  }
+
+  /** The goods and the place that a command names. The rules look up no code: a phone has done that. */
+  private async facts(tx: Tx, siteId: number, itemIds: readonly number[], placeId: number): Promise<Codebook> {
+    const [{ today }, items, place] = [
+      await siteDay(tx, siteId),
+      await this.codebook.items(tx, siteId, itemIds),
+      await this.codebook.place(tx, siteId, placeId),
+    ];
+    return { today, codes: {}, items, places: place ? { [place.code]: place } : {} };
   }
 
   /** Checks a command by the floor's rule; what is more than ordered becomes a receipt of its own. `more` is on its way in already. */

@@ -37,9 +37,8 @@ export class StoringService {
     ]);
     const siteId = from?.site_id ?? 0;
     mustBeAt(act.person, siteId);
-    const book = await this.codebook.book(tx, siteId, [input.itemId], [input.toPlaceId]);
-    const item = book.items[input.itemId];
-    const place = Object.values(book.places).find((p) => p.id === input.toPlaceId);
+    const item = await this.codebook.item(tx, siteId, input.itemId);
+    const place = await this.codebook.place(tx, siteId, input.toPlaceId);
     if (input.fromPlaceId === input.toPlaceId)
       throw refused({ band: 'not-this', title: from?.code ?? 'This place', detail: 'The goods stand here already. Scan where they go' });
     const standing = await this.standing(tx, input);

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Codebook } from '@vectrum/core/scan';
+import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { api, ask, type Dto } from '../api/client';
 import { type BookPart, deviceDatabase } from './device-store';
 import { isOffline } from './kept';
@@ -35,21 +35,6 @@ export function takeIn(book: SiteBook, part: Dto['BookPartDto']): Set<string> {
 }
 
 const recordOf = (kind: 'item' | 'place', id: number): string => `${kind}-${Math.floor(id / IN_A_RECORD)}`;
-
-/** The book as the flows read it. */
-export function codebookOf(book: SiteBook): Omit<Codebook, 'today'> {
-  const codes: Codebook['codes'] = {};
-  const items: Codebook['items'] = {};
-  for (const { codes: own, ...item } of book.items.values()) {
-    items[item.id] = item;
-    const base = item.packs.find((p) => p.factor === 1);
-    if (base) codes[item.sku.toUpperCase()] = { itemId: item.id, packId: base.id };
-    for (const { code, packId } of own) codes[code] = { itemId: item.id, packId };
-  }
-  const places: Codebook['places'] = {};
-  for (const place of book.places.values()) places[place.code.toUpperCase()] = place;
-  return { codes, items, places };
-}
 
 const books = new Map<number, { book: SiteBook; codes: Omit<Codebook, 'today'> }>();
 
@@ -112,7 +97,7 @@ export async function readBook(siteId: number): Promise<Omit<Codebook, 'today'>>
     const known = books.get(siteId);
     if (known) return known.codes;
   }
-  const codes = codebookOf(book);
+  const codes = codebookOf(book.items.values(), book.places.values());
   books.set(siteId, { book, codes });
   return codes;
 }
