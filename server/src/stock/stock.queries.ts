@@ -18,6 +18,8 @@ const TASK_WORDS: Readonly<Record<string, string>> = {
   undo: 'Undone',
 };
 const MOST_DOCUMENTS = 4;
+/** Orders that hold some are what the sum is made of: all that a screen can show are named. */
+const MOST_HOLDERS = 40;
 const PAGE = 50;
 export const FIGURES = ['on-hand', 'available', 'held', 'reserved', 'incoming', 'projected'] as const;
 export type Figure = (typeof FIGURES)[number];
@@ -97,7 +99,7 @@ export class StockQueries {
     const reserved = await rows<{ code: string; units: number }>(
       this.source,
       `SELECT o.code, SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
-       WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at LIMIT 8`,
+       WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at LIMIT ${MOST_HOLDERS}`,
       [itemId, siteId],
     );
     return whyAvailable(figures, {
