@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
 import { defineConfig } from 'eslint/config';
 import tseslint from 'typescript-eslint';
+import { moduleWalls } from './scripts/lint/module-walls.mjs';
 
 const tests = ['**/*.test.ts', '**/*.test.tsx', 'server/test/**', 'e2e/**'];
 
@@ -49,7 +50,9 @@ export default defineConfig([
   },
   {
     files: ['server/src/**/*.ts'],
+    plugins: { vectrum: { rules: { 'module-walls': moduleWalls } } },
     rules: {
+      'vectrum/module-walls': ['error', `${import.meta.dirname}/server/src`],
       ...mayNot(
         insides('web', 'The server does not know the interface'),
         insides('outside', 'The outside world is reached over its protocols'),

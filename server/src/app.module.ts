@@ -1,57 +1,72 @@
-import { type DynamicModule, Module } from '@nestjs/common';
+import { type DynamicModule, Module, type Type } from '@nestjs/common';
 import type { Logger } from 'pino';
-import { ActivityModule } from './activity/activity.module.js';
-import { AllocationModule } from './allocation/allocation.module.js';
-import { CatalogueModule } from './catalogue/catalogue.module.js';
-import { CompanyModule } from './company/company.module.js';
-import { ChannelsModule } from './channels/channels.module.js';
-import { DemoModule } from './demo/demo.module.js';
-import { DispatchModule } from './dispatch/dispatch.module.js';
-import { ExchangeModule } from './exchange/exchange.module.js';
-import { FloorModule } from './floor/floor.module.js';
-import { IdentityModule } from './identity/identity.module.js';
-import { OrdersModule } from './orders/orders.module.js';
-import { PackingModule } from './packing/packing.module.js';
-import { PickingModule } from './picking/picking.module.js';
-import type { Config } from './platform/config.js';
-import { PlatformModule } from './platform/platform.module.js';
-import { PrintingModule } from './printing/printing.module.js';
-import { PurchasingModule } from './purchasing/purchasing.module.js';
-import { InspectionModule } from './inspection/inspection.module.js';
-import { ReturnsModule } from './returns/returns.module.js';
-import { BooksModule } from './books/books.module.js';
-import { ReceivingModule } from './receiving/receiving.module.js';
-import { SitesModule } from './sites/sites.module.js';
-import { StockModule } from './stock/stock.module.js';
+import { ActivityModule } from './activity/index.js';
+import { AllocationModule } from './allocation/index.js';
+import { BooksModule } from './books/index.js';
+import { CarriersModule } from './carriers/index.js';
+import { CatalogueModule } from './catalogue/index.js';
+import { ChannelsModule } from './channels/index.js';
+import { CompanyModule } from './company/index.js';
+import { ConnectorsModule } from './connectors/index.js';
+import { CustomersModule } from './customers/index.js';
+import { DeskModule } from './desk/index.js';
+import { DispatchModule } from './dispatch/index.js';
+import { ExchangeModule } from './exchange/index.js';
+import { FloorModule } from './floor/index.js';
+import { IdentityModule } from './identity/index.js';
+import { InspectionModule } from './inspection/index.js';
+import { OrdersModule } from './orders/index.js';
+import { PackingModule } from './packing/index.js';
+import { PickingModule } from './picking/index.js';
+import { type Config, PlatformModule } from './platform/index.js';
+import { PrintingModule } from './printing/index.js';
+import { PurchasingModule } from './purchasing/index.js';
+import { PutawayModule } from './putaway/index.js';
+import { ReceivingModule } from './receiving/index.js';
+import { ReturnsModule } from './returns/index.js';
+import { SettingsModule } from './settings/index.js';
+import { SitesModule } from './sites/index.js';
+import { StockModule } from './stock/index.js';
+import { SuppliersModule } from './suppliers/index.js';
+import { schema } from './schema.js';
 
+/** The house, floor by floor: each module stands on those before it (eslint.config.js holds the same order). */
 @Module({})
 export class AppModule {
-  static with(config: Config, log: Logger): DynamicModule {
+  /** `more` are modules that only some houses have, such as the demo. */
+  static with(config: Config, log: Logger, more: readonly Type[]): DynamicModule {
     return {
       module: AppModule,
       imports: [
-        PlatformModule.with(config, log),
-        IdentityModule,
-        CompanyModule,
+        PlatformModule.with(config, log, schema),
         ActivityModule,
-        FloorModule,
+        SettingsModule,
+        IdentityModule,
         SitesModule,
-        StockModule,
+        CompanyModule,
         CatalogueModule,
+        StockModule,
         AllocationModule,
+        SuppliersModule,
+        PrintingModule,
+        FloorModule,
+        CarriersModule,
         PurchasingModule,
+        ReturnsModule,
+        InspectionModule,
+        PutawayModule,
         ReceivingModule,
         BooksModule,
-        InspectionModule,
-        ReturnsModule,
-        OrdersModule,
+        CustomersModule,
         ChannelsModule,
+        OrdersModule,
+        ConnectorsModule,
         PickingModule,
         PackingModule,
         DispatchModule,
-        PrintingModule,
         ExchangeModule,
-        DemoModule,
+        DeskModule,
+        ...more,
       ],
     };
   }

@@ -11,21 +11,18 @@ import express from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { FloorCommands, FloorTasks, withUnions } from './floor/index.js';
+import { AccessGuard } from './identity/index.js';
+import { badForm, type Config, fieldsOf, ProblemFilter } from './platform/index.js';
 import { AppModule } from './app.module.js';
-import { FloorCommands } from './floor/floor-commands.js';
-import { FloorTasks } from './floor/floor-tasks.js';
-import { withUnions } from './floor/unions.js';
-import { AccessGuard } from './identity/access.js';
-import type { Config } from './platform/config.js';
-import { fieldsOf } from './platform/field-faults.js';
-import { badForm } from './platform/problem.js';
-import { ProblemFilter } from './platform/problem.filter.js';
 
 const BODY_LIMIT = '512kb';
 
 /** Builds the application. The database is not touched until `DataSource.initialize`. */
 export async function createApp(config: Config, log: Logger, webRoot?: string): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log), {
+  // The made-up business is no part of a real house: its code is read only where it is asked for.
+  const more = config.VECTRUM_DEMO ? [(await import('./demo/index.js')).DemoModule] : [];
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log, more), {
     logger: false,
     rawBody: true,
     abortOnError: false,

@@ -4,15 +4,10 @@ import { createServer } from 'node:https';
 import { resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
+import { ShopPolling } from './connectors/index.js';
+import { ImportJobs } from './exchange/index.js';
+import { type Config, ConfigError, migrate, newLogger, Outbox, ownAddresses, readConfig, servingCertificate } from './platform/index.js';
 import { createApp } from './app.js';
-import { IntakeService } from './channels/intake.service.js';
-import { DemoLoader } from './demo/demo.loader.js';
-import { ownAddresses, servingCertificate } from './platform/certificate.js';
-import { type Config, ConfigError, readConfig } from './platform/config.js';
-import { ImportJobs } from './exchange/import-jobs.js';
-import { migrate } from './platform/database/data-source.js';
-import { Outbox } from './platform/outbox.js';
-import { newLogger } from './platform/platform.module.js';
 
 /** Longer than proxies and browsers keep an idle connection, so that none is closed as it is used again. */
 const KEEP_ALIVE_MS = 75_000;
@@ -39,9 +34,9 @@ async function main(): Promise<void> {
   const source = app.get(DataSource);
   await source.initialize();
   await migrate(source);
-  if (config.VECTRUM_DEMO) await app.get(DemoLoader).loadOnce();
+  if (config.VECTRUM_DEMO) await app.get((await import('./demo/index.js')).DemoLoader).loadOnce();
   app.get(Outbox).start();
-  app.get(IntakeService).start();
+  app.get(ShopPolling).start();
   app.get(ImportJobs).start();
   const http = app.getHttpServer();
   http.keepAliveTimeout = KEEP_ALIVE_MS;

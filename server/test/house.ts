@@ -18,7 +18,7 @@ import { inTransaction, one } from '../src/platform/database/tx.js';
 import { Outbox } from '../src/platform/outbox.js';
 import { newLogger } from '../src/platform/platform.module.js';
 import { checkOrders } from '../src/orders/order-check.js';
-import { siteDay } from '../src/sites/site-day.js';
+import { siteDay } from '../src/platform/site-day.js';
 import { checkLedger } from '../src/stock/ledger-check.js';
 import { LedgerService } from '../src/stock/ledger.service.js';
 
@@ -161,7 +161,7 @@ export class House {
   static async open(env: Record<string, string> = {}, furnish = true): Promise<House> {
     const database = `test_${randomUUID().slice(0, 8)}`;
     const base = { LOG_LEVEL: 'silent', ...process.env, ...env } as Record<string, string>;
-    const admin = await new DataSource({ ...dataSourceOptions(readConfig(base)), entities: [], migrations: [] }).initialize();
+    const admin = await new DataSource(dataSourceOptions(readConfig(base), { entities: [], migrations: [] })).initialize();
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
     const config = readConfig({ ...base, DATABASE_NAME: database, VECTRUM_DEMO: '1', DATABASE_CONNECTIONS: '30' });
@@ -319,7 +319,7 @@ export class House {
   }
 
   deliver(): Promise<number> {
-    return this.app.get(Outbox).deliverDue();
+    return this.app.get(Outbox).runDue();
   }
 
   /** Closes and drops the database; the ledger must be clean. */

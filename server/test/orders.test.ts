@@ -1,7 +1,7 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import { IntakeService } from '../src/channels/intake.service.js';
+import { ShopPolling } from '../src/connectors/shop-polling.js';
 import { SHOP_SECRET } from '../src/demo/house.js';
-import { promisedFor } from '../src/orders/promise.js';
+import { promisedFor } from '../src/company/departures.js';
 import { type Caller, House } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
@@ -96,11 +96,11 @@ describe('orders from the web shop', () => {
       body: heard.path.endsWith('since=') ? { orders: [missed], cursor: '3001' } : { orders: [], cursor: '3001' },
     });
     const before = await count();
-    const intake = house.app.get(IntakeService);
+    const shops = house.app.get(ShopPolling);
     await house.source.query('UPDATE channel SET polled_at = NULL');
-    await intake.pollDue();
+    await shops.runDue();
     await house.source.query('UPDATE channel SET polled_at = NULL');
-    await intake.pollDue();
+    await shops.runDue();
     expect(await count()).toBe(before + 1);
     expect(world.at('/shop/orders').map((h) => h.path)).toEqual(['/shop/orders?since=', '/shop/orders?since=3001']);
     expect((await hook(JSON.stringify(missed))).body).toMatchObject({ known: true });
@@ -109,7 +109,7 @@ describe('orders from the web shop', () => {
   it('goes on when the shop does not answer, and says so', async () => {
     world.answers['GET /shop/orders'] = () => ({ status: 500, body: {} });
     await house.source.query('UPDATE channel SET polled_at = NULL');
-    await house.app.get(IntakeService).pollDue();
+    await house.app.get(ShopPolling).runDue();
     const channels = (await desk.get('channels')).body as { code: string; pollError: string }[];
     expect(channels.find((c) => c.code === 'SHOP')!.pollError).toBe('The shop answered 500');
   });

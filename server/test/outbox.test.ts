@@ -31,7 +31,7 @@ describe('the outbox', () => {
 
   it('delivers in order to each receiver', async () => {
     for (let n = 1; n <= 5; n++) await send('shop', n);
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(got.map((m) => m.payload['n'])).toEqual([1, 2, 3, 4, 5]);
     expect(await outbox.waiting()).toBe(0);
   });
@@ -41,7 +41,7 @@ describe('the outbox', () => {
       await outbox.send(tx, 'shop', 'test', { n: 1 });
       throw new Error('changed my mind');
     }).catch(() => undefined);
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(got).toEqual([]);
   });
 
@@ -50,11 +50,11 @@ describe('the outbox', () => {
     await send('shop', 1);
     await send('shop', 2);
     await send('mail', 3);
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(got.map((m) => m.payload['n'])).toEqual([3]);
     fail.clear();
     await due();
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(got.map((m) => m.payload['n'])).toEqual([3, 1, 2]);
   });
 
@@ -64,7 +64,7 @@ describe('the outbox', () => {
     const waits: number[] = [];
     for (let i = 0; i < 3; i++) {
       await due();
-      await outbox.deliverDue();
+      await outbox.runDue();
       const rows: { s: string; state: string; last_error: string }[] = await house.source.query(
         'SELECT TIMESTAMPDIFF(SECOND, UTC_TIMESTAMP(3), next_at) AS s, state, last_error FROM outbox',
       );
@@ -77,26 +77,26 @@ describe('the outbox', () => {
 
   it('delivers each message once when several servers look at the same moment', async () => {
     for (let n = 0; n < 30; n++) await send(`shop-${n}`, n);
-    await Promise.all([outbox.deliverDue(), outbox.deliverDue(), outbox.deliverDue()]);
+    await Promise.all([outbox.runDue(), outbox.runDue(), outbox.runDue()]);
     expect(got.map((m) => m.payload['n']).sort((a, b) => Number(a) - Number(b))).toEqual(Array.from({ length: 30 }, (_, n) => n));
   });
 
   it('shows what waits and tries again when asked', async () => {
     fail.add('shop');
     await send('shop', 1);
-    await outbox.deliverDue();
+    await outbox.runDue();
     const [row] = (await maren.get('outbox').expect(200)).body as { id: number; state: string; attempts: number; document: string }[];
     expect(row).toMatchObject({ state: 'failing', attempts: 1, document: 'DOC' });
     fail.clear();
     await maren.post(`outbox/${row!.id}/retry`).expect(204);
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(got).toHaveLength(1);
     await maren.post(`outbox/${row!.id}/retry`).expect(404);
   });
 
   it('keeps a message whose kind nobody delivers', async () => {
     await inTransaction(house.source, (tx) => outbox.send(tx, 'moon', 'unheard-of', {}));
-    await outbox.deliverDue();
+    await outbox.runDue();
     expect(await outbox.waiting()).toBe(1);
   });
 });

@@ -1,5 +1,6 @@
 import { DataSource } from 'typeorm';
 import { readConfig, ConfigError } from '../src/platform/config.js';
+import { schema } from '../src/schema.js';
 import { dataSourceOptions, migrate } from '../src/platform/database/data-source.js';
 import { inTransaction } from '../src/platform/database/tx.js';
 import { addDays, dayText, dayIn } from '../src/platform/dates.js';
@@ -61,10 +62,10 @@ describe('the schema', () => {
 
   beforeAll(async () => {
     const config = readConfig(process.env);
-    const admin = await new DataSource({ ...dataSourceOptions(config), entities: [], migrations: [] }).initialize();
+    const admin = await new DataSource(dataSourceOptions(config, { entities: [], migrations: [] })).initialize();
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
-    source = await new DataSource({ ...dataSourceOptions(config), database } as never).initialize();
+    source = await new DataSource({ ...dataSourceOptions(config, schema), database } as never).initialize();
   });
   afterAll(async () => {
     await source.query(`DROP DATABASE ${database}`);

@@ -1,8 +1,8 @@
 import { createServer } from 'node:net';
 import { type AddressInfo } from 'node:net';
 import { barcodePng } from '../src/printing/paper.js';
-import { packingListPdf } from '../src/printing/packing-list.pdf.js';
-import { purchaseOrderPdf } from '../src/printing/purchase-order.pdf.js';
+import { packingListPdf } from '../src/orders/packing-list.pdf.js';
+import { purchaseOrderPdf } from '../src/purchasing/purchase-order.pdf.js';
 import { print } from '../src/printing/printer.js';
 import type { OrderDto } from '../src/orders/orders.dto.js';
 import type { PurchaseOrderDto } from '../src/purchasing/purchasing.dto.js';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { instantOf, promisedFor, type SiteCalendar } from '../src/orders/promise.js';
+import { instantOf, promisedFor, type SiteCalendar } from '../src/company/departures.js';
 
 const LONDON = 'Europe/London';
 const site = (more: Partial<SiteCalendar> = {}): SiteCalendar => ({

@@ -1,6 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Act } from '../platform/act.js';
-import type { Tx } from '../platform/database/tx.js';
+import type { Act, Tx } from '../platform/index.js';
 
 export type Glyph = 'full' | 'half' | 'held' | 'blocked' | 'empty' | 'fb-wrong' | 'fb-many' | 'fb-unknown' | 'undo' | 'print' | 'go';
 

@@ -1,8 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one, parsed, type Tx } from '../platform/database/tx.js';
-import { notFound, Problem } from '../platform/problem.js';
+import { type Act, CommandLog, mustBeAt, notFound, one, parsed, Problem, type Tx } from '../platform/index.js';
 import { ActivityService } from './activity.service.js';
 
 export type UndoWork = (tx: Tx, act: Act, payload: Record<string, unknown>) => Promise<void>;

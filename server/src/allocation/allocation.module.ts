@@ -1,13 +1,15 @@
 import { Module } from '@nestjs/common';
-import { StockModule } from '../stock/stock.module.js';
+import { StockModule } from '../stock/index.js';
 import { AllocationService } from './allocation.service.js';
 import { Containers } from './containers.service.js';
 import { Reservations } from './reservations.service.js';
 import { StockTeller } from './stock-teller.js';
+import { AllocationFiles } from './allocation.files.js';
+import { OpeningStockShape } from './opening-stock.shape.js';
 
 @Module({
   imports: [StockModule],
-  providers: [AllocationService, Containers, Reservations, StockTeller],
+  providers: [OpeningStockShape, AllocationFiles, AllocationService, Containers, Reservations, StockTeller],
   exports: [AllocationService, Containers, Reservations],
 })
 export class AllocationModule {}

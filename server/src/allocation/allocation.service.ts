@@ -2,10 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { reserve, type WaitingOrder } from '@vectrum/core/allocation';
 import { available } from '@vectrum/core/ledger';
 import { ordersIn } from '@vectrum/core/orders';
-import { sqlList } from '../platform/database/sql.js';
-import { marks, num, rows, type Tx } from '../platform/database/tx.js';
-import type { SiteChange } from '../stock/ledger.service.js';
-import { promisedSql } from '../platform/database/promised.js';
+import { marks, num, promisedSql, rows, sqlList, type Tx } from '../platform/index.js';
+import type { SiteChange } from '../stock/index.js';
 import { Reservations } from './reservations.service.js';
 import { StockTeller } from './stock-teller.js';
 

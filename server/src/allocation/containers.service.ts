@@ -1,10 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { PlaceId } from '@vectrum/core/ids';
 import { isFor } from '@vectrum/core/places';
-import type { Act } from '../platform/act.js';
-import { marks, one, rows, type Tx } from '../platform/database/tx.js';
-import { badState, notFound } from '../platform/problem.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { type Act, badState, marks, notFound, one, rows, type Tx } from '../platform/index.js';
+import { LedgerService } from '../stock/index.js';
 import { AllocationService } from './allocation.service.js';
 import { Reservations } from './reservations.service.js';
 

@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ItemId, LineId, LotId, PlaceId, SiteId } from '@vectrum/core/ids';
-import { rows, type Tx } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
+import { Problem, rows, type Tx } from '../platform/index.js';
 
 /** What an order line holds. */
 export interface Holder {

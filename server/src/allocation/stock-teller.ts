@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
-import { marks, rows, type Tx } from '../platform/database/tx.js';
-import { Outbox } from '../platform/outbox.js';
+import { marks, Outbox, rows, type Tx } from '../platform/index.js';
 
 interface ListingRow {
   id: number;

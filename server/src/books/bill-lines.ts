@@ -1,6 +1,6 @@
 import { matchLine, within, type BillFinding, type Tolerance } from '@vectrum/core/costing';
 import { decimalText, micro } from '@vectrum/core/money';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { num, one, rows, type Tx } from '../platform/index.js';
 
 /** A line of a bill with all that it is held against. */
 export interface BillLineRow {

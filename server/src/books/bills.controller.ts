@@ -1,8 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Act, Acting } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch } from '../platform/index.js';
 import { BillDto, BillRowDto, EnterBillDto, OpenToBillDto, SettleBillDto } from './bills.dto.js';
 import { BillsQueries } from './bills.queries.js';
 import { BillsService } from './bills.service.js';

@@ -2,10 +2,9 @@ import { Injectable } from '@nestjs/common';
 import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
-import { ItemQueries } from '../catalogue/item.queries.js';
-import { SettingsService } from '../company/settings.service.js';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { ItemQueries } from '../catalogue/index.js';
+import { notFound, num, one, rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { billLines, type BillLineRow, findingOf } from './bill-lines.js';
 import type { BillDto, BillLineDto, BillRowDto, OpenChargeDto, OpenGoodsDto, OpenToBillDto, ValueEntryDto } from './bills.dto.js';
 

@@ -1,21 +1,26 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { atRate, lateShares, type LateLine } from '@vectrum/core/costing';
 import { decimalText, dividedBy, fractionOf, fractionText, micro, scaled, times, whole, type Micro } from '@vectrum/core/money';
-import { ActivityService } from '../activity/activity.service.js';
-import { Supplier } from '../catalogue/catalogue.entity.js';
-import { SettingsService } from '../company/settings.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { num, one, type Tx } from '../platform/database/tx.js';
-import { Mailer } from '../platform/mailer.js';
-import { nextCode } from '../platform/number-series.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  Mailer,
+  mustMatch,
+  nextCode,
+  notFound,
+  num,
+  one,
+  Outbox,
+  type Tx,
+} from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { rateOf, ValueService } from '../stock/index.js';
+import { Supplier } from '../suppliers/index.js';
 import { billLines, type BillLineRow, findingOf, fits, putOnFor, type ReceivedLayer, receivedLayers } from './bill-lines.js';
 import type { EnterBillDto, SettleBillDto } from './bills.dto.js';
-import { rateOf } from './order-shares.js';
-import { ValueService } from './value.service.js';
 
 interface BillRow {
   id: number;

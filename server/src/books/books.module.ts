@@ -1,9 +1,9 @@
 import { Module } from '@nestjs/common';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { ValueModule } from '../stock/index.js';
 import { BillsController } from './bills.controller.js';
 import { BillsQueries } from './bills.queries.js';
 import { BillsService } from './bills.service.js';
-import { ValueModule } from './value.module.js';
 
 @Module({
   imports: [ValueModule, CatalogueModule],

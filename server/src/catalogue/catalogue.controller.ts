@@ -1,14 +1,8 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Patch, Query, Req, Res } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { notFound } from '../platform/problem.js';
-import { readBody } from '../platform/read-body.js';
-import { IfMatch } from '../platform/version.js';
-import { Access } from '../identity/access.js';
-import { ItemStockDto, MovementPageDto, WhyTermDto } from '../stock/stock.dto.js';
-import { FIGURES, type Figure, StockQueries } from '../stock/stock.queries.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, readBody, Reader } from '../platform/index.js';
 import { ItemChanges } from './changes.service.js';
 import { ExtraFieldsService } from './extra-fields.service.js';
 import { itemFilter } from './item-filter.js';
@@ -47,7 +41,6 @@ export class CatalogueController {
     private readonly changes: ItemChanges,
     private readonly extra: ExtraFieldsService,
     private readonly pictures: PicturesService,
-    private readonly stock: StockQueries,
   ) {}
 
   @Get()
@@ -97,35 +90,6 @@ export class CatalogueController {
   @Access('signed-in')
   sheet(@Reader() person: Person, @Param('sku') sku: string): Promise<ItemDto> {
     return this.queries.sheet(person, sku.toUpperCase());
-  }
-
-  @Get(':sku/stock')
-  @Access('signed-in')
-  async stockOf(@Reader() person: Person, @Param('sku') sku: string): Promise<ItemStockDto> {
-    return this.stock.ofItem(await this.queries.idOf(sku.toUpperCase()), person.siteIds);
-  }
-
-  @Get(':sku/movements')
-  @Access('signed-in')
-  @ApiQuery({ name: 'before', required: false, type: String })
-  async movements(@Reader() person: Person, @Param('sku') sku: string, @Query('before') before?: string): Promise<MovementPageDto> {
-    return this.stock.movements(await this.queries.idOf(sku.toUpperCase()), person.siteIds, Number(before) > 0 ? Number(before) : null);
-  }
-
-  /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
-  @Get(':sku/why/:figure/:siteId')
-  @Access('signed-in')
-  async why(
-    @Reader() person: Person,
-    @Param('sku') sku: string,
-    @Param('figure') figure: string,
-    @Param('siteId') site: string,
-  ): Promise<WhyTermDto[]> {
-    const siteId = Number(site);
-    if (!person.siteIds.includes(siteId)) throw notFound('That site');
-    const known = FIGURES.find((f): f is Figure => f === figure);
-    if (!known) throw notFound(`A sum called ${figure}`);
-    return this.stock.why(known, await this.queries.idOf(sku.toUpperCase()), siteId);
   }
 
   @Post()

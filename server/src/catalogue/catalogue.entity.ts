@@ -1,4 +1,4 @@
-import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+import { Column, Entity, PrimaryGeneratedColumn } from 'typeorm';
 
 export const TRACKINGS = ['none', 'lot', 'lot-expiry', 'serial'] as const;
 export type Tracking = (typeof TRACKINGS)[number];
@@ -49,56 +49,4 @@ export class Barcode {
   @PrimaryGeneratedColumn() id: number;
   @Column() code: string;
   @Column({ name: 'pack_unit_id' }) packUnitId: number;
-}
-
-@Entity('supplier')
-export class Supplier {
-  @PrimaryGeneratedColumn() id: number;
-  @Column() code: string;
-  @Column() name: string;
-  @Column() email: string;
-  @Column() phone: string;
-  @Column() currency: string;
-  @Column({ name: 'lead_days' }) leadDays: number;
-  @Column() terms: string;
-  /** Seven letters from Monday, Y where they work. */
-  @Column({ name: 'working_days' }) workingDays: string;
-  @Column({ name: 'least_value', type: 'decimal', nullable: true }) leastValue: string | null;
-  @Column({ name: 'least_units', type: 'int', nullable: true }) leastUnits: number | null;
-  @Column({ name: 'least_pallets', type: 'int', nullable: true }) leastPallets: number | null;
-  @Column() version: number;
-}
-
-@Entity('supplier_item')
-export class SupplierItem {
-  @PrimaryColumn({ name: 'supplier_id' }) supplierId: number;
-  @PrimaryColumn({ name: 'item_id' }) itemId: number;
-  @Column({ name: 'pack_unit_id' }) packUnitId: number;
-  @Column({ name: 'supplier_sku' }) supplierSku: string;
-  @Column({ type: 'decimal' }) price: string;
-}
-
-@Entity('channel')
-export class Channel {
-  @PrimaryGeneratedColumn() id: number;
-  @Column() code: string;
-  @Column() name: string;
-  @Column({ type: 'varchar' }) kind: 'web-shop' | 'marketplace' | 'trade' | 'phone';
-  @Column({ name: 'site_id' }) siteId: number;
-  @Column({ name: 'base_url', type: 'varchar', nullable: true }) baseUrl: string | null;
-  @Column({ type: 'varchar', nullable: true }) secret: string | null;
-  @Column({ name: 'poll_cursor' }) pollCursor: string;
-  @Column({ name: 'poll_error', type: 'varchar', nullable: true }) pollError: string | null;
-  @Column() version: number;
-}
-
-@Entity('listing')
-export class Listing {
-  @PrimaryGeneratedColumn() id: number;
-  @Column({ name: 'channel_id' }) channelId: number;
-  @Column({ name: 'channel_sku' }) channelSku: string;
-  @Column({ name: 'item_id' }) itemId: number;
-  @Column() factor: number;
-  @Column({ name: 'keep_back' }) keepBack: number;
-  @Column({ type: 'decimal' }) price: string;
 }

@@ -1,12 +1,20 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { readDecimal, readWhole, readYesNo } from '@vectrum/core/cells';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { insertMany, marks, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insertMany,
+  marks,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  Problem,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import { ROTATIONS, STORAGES } from './catalogue.entity.js';
 import { refreshLacks } from './completeness.js';
 import { homeAt } from './item-sets.js';

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ItemFacts, PlaceFacts } from '@vectrum/core/scan';
-import { marks, rows, type Tx } from '../platform/database/tx.js';
+import { marks, rows, type Tx } from '../platform/index.js';
 
 interface PackRow {
   id: number;

@@ -1,4 +1,4 @@
-import { marks, type Tx } from '../platform/database/tx.js';
+import { marks, type Tx } from '../platform/index.js';
 
 /** Works out anew what items lack. Everything that writes barcodes, costs or sizes ends with this. */
 export async function refreshLacks(tx: Pick<Tx, 'query'>, itemIds: readonly number[] | 'all'): Promise<void> {

@@ -1,10 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { insertMany, one } from '../platform/database/tx.js';
-import { badForm, badState } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, insertMany, one } from '../platform/index.js';
 import { extraFields } from './extra-fields.js';
 import type { EditExtraFieldsDto, ExtraFieldDto } from './items.dto.js';
 

@@ -1,6 +1,5 @@
 import { readDate, readDecimal, readYesNo } from '@vectrum/core/cells';
-import { parsed, rows, type Tx } from '../platform/database/tx.js';
-import { badForm } from '../platform/problem.js';
+import { badForm, parsed, rows, type Tx } from '../platform/index.js';
 import type { ExtraFieldDto } from './items.dto.js';
 
 /** The company's own fields of an item, in their order. */

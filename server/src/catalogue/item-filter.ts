@@ -1,7 +1,5 @@
-import { likeAny } from '../platform/database/tx.js';
 import { ordersIn } from '@vectrum/core/orders';
-import { promisedSql } from '../platform/database/promised.js';
-import { sqlList } from '../platform/database/sql.js';
+import { likeAny, promisedSql, sqlList } from '../platform/index.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 

@@ -1,8 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { lacking } from '@vectrum/core/catalogue';
 import { DataSource } from 'typeorm';
-import type { Person } from '../platform/act.js';
-import { marks, num, one, rows } from '../platform/database/tx.js';
+import { marks, num, one, type Person, rows } from '../platform/index.js';
 import {
   isNarrowed,
   itemOrder,

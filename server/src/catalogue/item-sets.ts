@@ -1,7 +1,5 @@
 import { findCycle } from '@vectrum/core/catalogue';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { insertMany, rows, type Tx } from '../platform/database/tx.js';
-import { badForm } from '../platform/problem.js';
+import { type Act, badForm, insertMany, mustBeAt, rows, type Tx } from '../platform/index.js';
 import { Item, type ItemKind } from './catalogue.entity.js';
 import type { EditItemPartDto, EditItemSiteDto } from './items.dto.js';
 

@@ -1,9 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { buildable, lacking } from '@vectrum/core/catalogue';
 import { DataSource } from 'typeorm';
-import type { Person } from '../platform/act.js';
-import { marks, num, one, parsed, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { marks, notFound, num, one, parsed, type Person, rows } from '../platform/index.js';
 import type { ItemDto, ItemPartDto, ItemSiteDto, PackDto } from './items.dto.js';
 
 interface ItemFactsRow {

@@ -1,13 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { IN_HOUSE_PREFIXES, restrictedNumber, type InHousePrefix } from '@vectrum/core/barcode';
-import type { Act } from '../platform/act.js';
-import { ActivityService } from '../activity/activity.service.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one, type Tx } from '../platform/database/tx.js';
-import { nextNumber } from '../platform/number-series.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
-import { SettingsService } from '../company/settings.service.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, mustMatch, nextNumber, notFound, one, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { Item, PackUnitRow } from './catalogue.entity.js';
 import { refreshLacks } from './completeness.js';
 import { checkExtra, extraFields } from './extra-fields.js';

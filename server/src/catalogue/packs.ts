@@ -1,6 +1,5 @@
 import { hasCheckDigit } from '@vectrum/core/barcode';
-import { one, type Tx } from '../platform/database/tx.js';
-import { badForm, badState } from '../platform/problem.js';
+import { badForm, badState, one, type Tx } from '../platform/index.js';
 import { Barcode, PackUnitRow } from './catalogue.entity.js';
 import type { EditPackDto } from './items.dto.js';
 import { keyOfCode } from './code-key.js';

@@ -2,11 +2,8 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one } from '../platform/database/tx.js';
-import { badForm, notFound } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, CommandLog, notFound, one } from '../platform/index.js';
 
 export const MOST_PICTURE_BYTES = 8 * 1024 * 1024;
 /** What is kept, in pixels along the longer side; a picture of more pixels than MOST_PIXELS is not even decoded. */

@@ -1,23 +1,34 @@
-import { Controller, Headers, HttpCode, Param, Post, Req } from '@nestjs/common';
-import type { RawBodyRequest } from '@nestjs/common';
-import type { Request } from 'express';
-import { Access } from '../identity/access.js';
-import { IntakeService } from './intake.service.js';
-import { TakenInDto } from './shop-order.dto.js';
+import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch } from '../platform/index.js';
+import { ChannelDto, ChannelSheetDto, EditChannelDto, NewChannelDto } from './channels.dto.js';
+import { ChannelsService } from './channels.service.js';
 
 @Controller('api/channels')
 export class ChannelsController {
-  constructor(private readonly intake: IntakeService) {}
+  constructor(private readonly service: ChannelsService) {}
 
-  /** An order from a web shop. The signature in X-Signature stands for the sign-in; a repeated order is answered as the first. */
-  @Post(':code/webhook')
-  @Access('public')
-  @HttpCode(200)
-  webhook(
-    @Param('code') code: string,
-    @Headers('x-signature') given: string | undefined,
-    @Req() request: RawBodyRequest<Request>,
-  ): Promise<TakenInDto> {
-    return this.intake.fromWebhook(code.toUpperCase(), request.rawBody, given ?? '');
+  @Get()
+  @Access('order-desk', 'set-up')
+  list(): Promise<ChannelDto[]> {
+    return this.service.list();
+  }
+
+  @Get(':code')
+  @Access('order-desk', 'set-up')
+  sheet(@Param('code') code: string): Promise<ChannelSheetDto> {
+    return this.service.sheet(code.toUpperCase());
+  }
+
+  @Post()
+  @Access('set-up')
+  add(@Acting() act: Act, @Body() body: NewChannelDto): Promise<CodeDto> {
+    return this.service.add(act, body);
+  }
+
+  @Put(':code')
+  @Access('set-up')
+  edit(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditChannelDto): Promise<CodeDto> {
+    return this.service.edit(act, code.toUpperCase(), version, body);
   }
 }

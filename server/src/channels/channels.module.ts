@@ -1,13 +1,7 @@
 import { Module } from '@nestjs/common';
-import { OrdersModule } from '../orders/orders.module.js';
 import { ChannelsController } from './channels.controller.js';
-import { IntakeService } from './intake.service.js';
-import { ShopClient } from './shop.client.js';
+import { ChannelsService } from './channels.service.js';
+import { ChannelsFiles } from './channels.files.js';
 
-@Module({
-  imports: [OrdersModule],
-  controllers: [ChannelsController],
-  providers: [IntakeService, ShopClient],
-  exports: [IntakeService],
-})
+@Module({ controllers: [ChannelsController], providers: [ChannelsFiles, ChannelsService], exports: [ChannelsService] })
 export class ChannelsModule {}

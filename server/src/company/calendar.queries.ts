@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { one, rows, type Tx } from '../platform/database/tx.js';
-import { instantOf, type SiteCalendar } from '../orders/promise.js';
+import { one, rows, type Tx } from '../platform/index.js';
+import { instantOf, type SiteCalendar } from './departures.js';
 
 const DAY_MS = 86_400_000;
 

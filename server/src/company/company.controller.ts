@@ -1,20 +1,9 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
-import {
-  EditSiteCalendarDto,
-  MoneyDto,
-  NewSiteDto,
-  SeriesDto,
-  SetSeriesDto,
-  SetSettingDto,
-  SettingDto,
-  SiteCalendarDto,
-} from './company.dto.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
+import { SettingDto, SettingsService } from '../settings/index.js';
+import { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SetSettingDto, SiteCalendarDto } from './company.dto.js';
 import { CompanyService } from './company.service.js';
-import { SettingsService } from './settings.service.js';
 
 @Controller('api/company')
 export class CompanyController {

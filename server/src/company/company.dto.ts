@@ -1,18 +1,6 @@
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsInt, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 
-export class SettingDto {
-  name: string;
-  group: string;
-  label: string;
-  /** What it changes. */
-  says: string;
-  kind: string;
-  value: string;
-  standard: string;
-  choices: string[];
-  unit: string;
-}
 export class SetSettingDto {
   @IsString() @MaxLength(200) value: string;
 }

@@ -2,13 +2,12 @@ import { Global, Module } from '@nestjs/common';
 import { CalendarQueries } from './calendar.queries.js';
 import { CompanyController } from './company.controller.js';
 import { CompanyService } from './company.service.js';
-import { SettingsService } from './settings.service.js';
 
-/** Global, since every domain asks for the company's choices. */
+/** Global, since promises, arrivals and vans ask for the calendars. */
 @Global()
 @Module({
   controllers: [CompanyController],
-  providers: [SettingsService, CompanyService, CalendarQueries],
-  exports: [SettingsService, CalendarQueries],
+  providers: [CompanyService, CalendarQueries],
+  exports: [CalendarQueries],
 })
 export class CompanyModule {}

@@ -1,12 +1,21 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { insertMany, one, rows } from '../platform/database/tx.js';
-import { SERIES, seriesCode, type SeriesName } from '../platform/number-series.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insertMany,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  one,
+  rows,
+  SERIES,
+  seriesCode,
+  type SeriesName,
+} from '../platform/index.js';
 import type { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SiteCalendarDto } from './company.dto.js';
 
 /** Currencies and taxes, the sites with their working days and departures, and how documents are numbered. */

@@ -1,13 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { addDays } from '../platform/dates.js';
-import { PurchasingQueries } from '../purchasing/purchasing.queries.js';
-import { PurchasingService } from '../purchasing/purchasing.service.js';
-import { SupplierDocuments } from '../receiving/supplier-documents.service.js';
+import { addDays, siteDay } from '../platform/index.js';
+import { PurchasingQueries, PurchasingService } from '../purchasing/index.js';
+import { SupplierDocuments } from '../receiving/index.js';
 import { writeDespatchAdvice, writeOrderResponse, type UblDespatchLine, type UblOrderResponse, type UblParty } from '../ubl/index.js';
 import { actAs } from './morning.js';
-import { siteDay } from '../sites/site-day.js';
 
 const US: UblParty = { code: '', name: 'Tarn & Thistle', addressLines: ['Millrace'], email: 'orders@tarnthistle.example', phone: '' };
 

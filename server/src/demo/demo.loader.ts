@@ -1,8 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
-import { one } from '../platform/database/tx.js';
-import { LOGGER } from '../platform/tokens.js';
+import { LOGGER, one } from '../platform/index.js';
 import { DemoBuying } from './buying.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';

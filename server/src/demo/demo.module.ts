@@ -1,16 +1,19 @@
-import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { InspectionModule } from '../inspection/inspection.module.js';
-import { OrdersModule } from '../orders/orders.module.js';
-import { PackingModule } from '../packing/packing.module.js';
-import { PickingModule } from '../picking/picking.module.js';
-import { PurchasingModule } from '../purchasing/purchasing.module.js';
-import { ReceivingModule } from '../receiving/receiving.module.js';
-import { ReturnsModule } from '../returns/returns.module.js';
-import { SitesModule } from '../sites/sites.module.js';
-import { StockModule } from '../stock/stock.module.js';
+import { Global, Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/index.js';
+import { SIGN_IN_HINTS } from '../identity/index.js';
+import { InspectionModule } from '../inspection/index.js';
+import { OrdersModule } from '../orders/index.js';
+import { PackingModule } from '../packing/index.js';
+import { PickingModule } from '../picking/index.js';
+import { PurchasingModule } from '../purchasing/index.js';
+import { PutawayModule } from '../putaway/index.js';
+import { ReceivingModule } from '../receiving/index.js';
+import { ReturnsModule } from '../returns/index.js';
+import { SitesModule } from '../sites/index.js';
+import { StockModule } from '../stock/index.js';
 import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
+import { demoSignIns } from './people.js';
 import { DemoHands } from './hands.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
@@ -20,6 +23,8 @@ import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 import { PracticeController } from './practice.controller.js';
 
+/** The made-up business. Global, so that the sign-in page can offer its people. */
+@Global()
 @Module({
   imports: [
     StockModule,
@@ -27,6 +32,7 @@ import { PracticeController } from './practice.controller.js';
     AllocationModule,
     PurchasingModule,
     ReceivingModule,
+    PutawayModule,
     InspectionModule,
     ReturnsModule,
     OrdersModule,
@@ -34,6 +40,18 @@ import { PracticeController } from './practice.controller.js';
     PackingModule,
   ],
   controllers: [PracticeController],
-  providers: [DemoHands, DemoHouse, DemoExtras, DemoHistory, DemoMorning, DemoBuying, DemoInspecting, DemoOrders, DemoLoader],
+  exports: [SIGN_IN_HINTS],
+  providers: [
+    { provide: SIGN_IN_HINTS, useValue: demoSignIns() },
+    DemoHands,
+    DemoHouse,
+    DemoExtras,
+    DemoHistory,
+    DemoMorning,
+    DemoBuying,
+    DemoInspecting,
+    DemoOrders,
+    DemoLoader,
+  ],
 })
 export class DemoModule {}

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { insertMany } from '../platform/database/tx.js';
+import { insertMany } from '../platform/index.js';
 
 const SETTINGS = {
   companyName: 'Tarn & Thistle',

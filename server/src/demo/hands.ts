@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { FloorCommand } from '@vectrum/core/scan';
-import { FloorCommands } from '../floor/floor-commands.js';
-import type { FloorAnswerDto } from '../floor/floor.dto.js';
-import type { Act } from '../platform/act.js';
+import { type FloorAnswerDto, FloorCommands } from '../floor/index.js';
+import type { Act } from '../platform/index.js';
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 

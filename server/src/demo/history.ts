@@ -1,15 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Act } from '../platform/act.js';
-import { addDays } from '../platform/dates.js';
-import { one } from '../platform/database/tx.js';
-import { PurchasingService } from '../purchasing/purchasing.service.js';
+import { type Act, addDays, one, siteDay } from '../platform/index.js';
+import { PurchasingService } from '../purchasing/index.js';
+import { ReceivingService } from '../receiving/index.js';
+import { SupplierReturns } from '../returns/index.js';
 import { asOrdered, DemoHands } from './hands.js';
-import { ReceivingService } from '../receiving/receiving.service.js';
-import { SupplierReturns } from '../returns/supplier-returns.service.js';
 import { actAs } from './morning.js';
-import { siteDay } from '../sites/site-day.js';
 
 interface PastLine {
   sku: string;

@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { PeopleService } from '../identity/people.service.js';
-import { Config } from '../platform/config.js';
-import { inTransaction, one, rows } from '../platform/database/tx.js';
-import { WalkingOrder } from '../sites/walking-order.service.js';
+import { PeopleService } from '../identity/index.js';
+import { Config, inTransaction, one, rows } from '../platform/index.js';
+import { WalkingOrder } from '../sites/index.js';
 import { DemoExtras } from './extras.js';
 import { demoItems, type DemoItem } from './goods.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from './people.js';

@@ -1,16 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { WriteCheckDto } from '../inspection/inspection.dto.js';
-import { Checklists } from '../inspection/checklists.service.js';
-import { InspectionRules } from '../inspection/inspection-rules.service.js';
-import { InspectionsQueries } from '../inspection/inspections.queries.js';
-import { one } from '../platform/database/tx.js';
-import { PurchasingService } from '../purchasing/purchasing.service.js';
+import { Checklists, InspectionRules, InspectionsQueries, type WriteCheckDto } from '../inspection/index.js';
+import { one, siteDay } from '../platform/index.js';
+import { PurchasingService } from '../purchasing/index.js';
+import { ReceivingService } from '../receiving/index.js';
 import { asOrdered, DemoHands } from './hands.js';
-import { ReceivingService } from '../receiving/receiving.service.js';
 import { actAs } from './morning.js';
-import { siteDay } from '../sites/site-day.js';
 
 const yes = (says: string): WriteCheckDto => ({ says, kind: 'yes', unit: '' });
 const FEEDERS: WriteCheckDto[] = [

@@ -1,22 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { ChargeDto } from '../purchasing/purchasing.dto.js';
-import { PurchasingService } from '../purchasing/purchasing.service.js';
+import { AllocationService } from '../allocation/index.js';
+import { rightsOf } from '../identity/index.js';
+import { type Act, addDays, inTransaction, one, rows, siteDay, type Tx } from '../platform/index.js';
+import { type ChargeDto, PurchasingService } from '../purchasing/index.js';
+import { StoringService } from '../putaway/index.js';
+import { ReceivingService } from '../receiving/index.js';
+import { LedgerService } from '../stock/index.js';
 import { asOrdered, DemoHands } from './hands.js';
-import { ReceivingService } from '../receiving/receiving.service.js';
-import { StoringService } from '../receiving/storing.service.js';
-import { LedgerService } from '../stock/ledger.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import type { Act } from '../platform/act.js';
-import { addDays } from '../platform/dates.js';
-import { inTransaction, one, rows, type Tx } from '../platform/database/tx.js';
-import { rightsOf } from '../identity/duties.js';
 import { demoItems } from './goods.js';
 import { BOUGHT_BEFORE } from './history.js';
 import { DEMO_PEOPLE } from './people.js';
 import { seeded } from './random.js';
-import { siteDay } from '../sites/site-day.js';
 
 /** An act by one of the demo's people. */
 export async function actAs(source: DataSource, name: string): Promise<Act> {

@@ -1,13 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { OrderIntake } from '../orders/order-intake.service.js';
-import { promisedSql } from '../platform/database/promised.js';
+import { OrderIntake } from '../orders/index.js';
+import { PickingQueries, ReleaseService } from '../picking/index.js';
+import { type Act, num, one, promisedSql, rows } from '../platform/index.js';
 import { DemoHands } from './hands.js';
-import { PickingQueries } from '../picking/picking.queries.js';
-import { ReleaseService } from '../picking/release.service.js';
-import type { Act } from '../platform/act.js';
-import { num, one, rows } from '../platform/database/tx.js';
 import { actAs } from './morning.js';
 import { demoItems } from './goods.js';
 import { seeded } from './random.js';

@@ -1,4 +1,4 @@
-import type { Duty } from '../identity/duties.js';
+import type { Duty } from '../identity/index.js';
 
 export interface DemoPerson {
   name: string;

@@ -1,9 +1,7 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Access } from '../identity/access.js';
-import { mustBeAt, type Person, Reader } from '../platform/act.js';
-import { Config } from '../platform/config.js';
-import { rows } from '../platform/database/tx.js';
+import { Access } from '../identity/index.js';
+import { mustBeAt, type Person, Reader, rows } from '../platform/index.js';
 import { PracticeCodeDto, PracticeGroupDto } from './practice.dto.js';
 
 const BARCODES = `(SELECT b.code FROM barcode b JOIN pack_unit q ON q.id = b.pack_unit_id WHERE q.item_id = i.id ORDER BY q.factor`;
@@ -20,19 +18,15 @@ const CARDS: PracticeGroupDto = {
   ],
 };
 
-/** The practice scanner: the codes that lie around, for those who try the demo without a scanner. Empty outside the demo. */
+/** The practice scanner: the codes that lie around, for those who try the demo without a scanner. */
 @Controller('api/practice')
 export class PracticeController {
-  constructor(
-    private readonly source: DataSource,
-    private readonly config: Config,
-  ) {}
+  constructor(private readonly source: DataSource) {}
 
   @Get('codes')
   @Access('signed-in')
   async codes(@Reader() person: Person, @Query('site') site: string, @Query('document') document?: string): Promise<PracticeGroupDto[]> {
     mustBeAt(person, Number(site));
-    if (!this.config.VECTRUM_DEMO) return [];
     const groups = await Promise.all([
       this.goods(String(document ?? '')),
       this.bins(Number(site), String(document ?? '')),

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, type Person, Reader } from '../platform/index.js';
 import { HandedOverDto, HandOverDto, LaneDto } from './dispatch.dto.js';
 import { DispatchService } from './dispatch.service.js';
 

@@ -1,8 +1,7 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { OrdersModule } from '../orders/orders.module.js';
-import { StockModule } from '../stock/stock.module.js';
-import { CarrierClient } from './carrier.client.js';
+import { AllocationModule } from '../allocation/index.js';
+import { OrdersModule } from '../orders/index.js';
+import { StockModule } from '../stock/index.js';
 import { DispatchController } from './dispatch.controller.js';
 import { DispatchService } from './dispatch.service.js';
 import { ShipmentMail } from './shipment.mail.js';
@@ -10,7 +9,7 @@ import { ShipmentMail } from './shipment.mail.js';
 @Module({
   imports: [StockModule, AllocationModule, OrdersModule],
   controllers: [DispatchController],
-  providers: [DispatchService, CarrierClient, ShipmentMail],
-  exports: [DispatchService, CarrierClient],
+  providers: [DispatchService, ShipmentMail],
+  exports: [DispatchService],
 })
 export class DispatchModule {}

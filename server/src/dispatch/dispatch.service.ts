@@ -1,16 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { Reservations } from '../allocation/reservations.service.js';
-import { OrderStates } from '../orders/order-states.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { Outbox } from '../platform/outbox.js';
-import { badState, notFound } from '../platform/problem.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService } from '../activity/index.js';
+import { AllocationService, Reservations } from '../allocation/index.js';
+import { OrderStates } from '../orders/index.js';
+import { type Act, badState, CommandLog, marks, mustBeAt, nextCode, notFound, num, one, Outbox, rows, type Tx } from '../platform/index.js';
+import { LedgerService } from '../stock/index.js';
 import type { HandedOverDto, HandOverDto, LaneDto, WaitingParcelDto } from './dispatch.dto.js';
 
 interface ParcelRow {

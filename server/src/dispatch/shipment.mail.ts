@@ -1,11 +1,8 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import { OrdersQueries } from '../orders/orders.queries.js';
-import { rows } from '../platform/database/tx.js';
-import { Mailer } from '../platform/mailer.js';
-import { Outbox } from '../platform/outbox.js';
-import { packingListPdf } from '../printing/packing-list.pdf.js';
+import { OrdersQueries, packingListPdf } from '../orders/index.js';
+import { Mailer, Outbox, rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 
 /** Tells the customer that the parcel is on its way, with the packing list. */
 @Injectable()

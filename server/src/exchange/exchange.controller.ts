@@ -1,9 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { notFound } from '../platform/problem.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, notFound, type Person, Reader } from '../platform/index.js';
 import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportRowDto, MapColumnsDto } from './exchange.dto.js';
 import { ExportsService } from './exports.service.js';
 import type { FileKind } from './files/write.js';

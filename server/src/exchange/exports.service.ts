@@ -3,18 +3,11 @@ import type { Response } from 'express';
 import { PassThrough } from 'node:stream';
 import { DataSource } from 'typeorm';
 import yazl from 'yazl';
-import type { Person } from '../platform/act.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, type Person } from '../platform/index.js';
 import { type FileKind, MEDIA_TYPES, type OutCell, writeTable } from './files/write.js';
-import { Lists } from './lists.js';
+import { Lists, type Table } from './lists.js';
 import { Shapes } from './registry.js';
 import type { Cells, Column } from './shape.js';
-
-export interface Table {
-  name: string;
-  heads: readonly string[];
-  rows: AsyncIterable<readonly OutCell[]>;
-}
 
 async function* inOrder(rows: AsyncIterable<Cells>, columns: readonly Column[]): AsyncGenerator<OutCell[]> {
   for await (const row of rows) yield columns.map((c) => row[c.key] ?? '');

@@ -1,12 +1,22 @@
-import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { SessionService } from '../identity/session.service.js';
-import type { Act, Person } from '../platform/act.js';
-import { inTransaction, marks, one, parsed, rows, type Tx } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
-import { LOGGER } from '../platform/tokens.js';
+import { ActivityService } from '../activity/index.js';
+import { SessionService } from '../identity/index.js';
+import {
+  type Act,
+  claimRows,
+  inTransaction,
+  LOGGER,
+  marks,
+  one,
+  parsed,
+  type Person,
+  Problem,
+  rows,
+  type Tx,
+  Worker,
+} from '../platform/index.js';
 import { MadeLog } from './made-log.js';
 import { Shapes } from './registry.js';
 import { type Column, type ImportRow, Memory, type RowFault, type Shape, Wrong } from './shape.js';
@@ -25,79 +35,41 @@ class FaultsFound extends Error {}
  * so that several servers may do this side by side and a run whose server died is taken up by another.
  */
 @Injectable()
-export class ImportJobs implements OnApplicationShutdown {
-  private timer: NodeJS.Timeout | undefined;
-  private running: Promise<void> | undefined;
-  private again = false;
-  private stopped = false;
+export class ImportJobs extends Worker<RunRow> {
+  protected readonly beatMs = BEAT_MS;
 
   constructor(
     private readonly source: DataSource,
     private readonly shapes: Shapes,
     private readonly sessions: SessionService,
     private readonly activity: ActivityService,
-    @Inject(LOGGER) private readonly log: Logger,
-  ) {}
-
-  /** Looks for work now; also called again and again, for what another server has left behind. */
-  nudge(): void {
-    if (this.stopped) return;
-    if (this.running) {
-      this.again = true;
-      return;
-    }
-    this.running = this.work()
-      .catch((err: unknown) => this.log.warn({ err }, 'import beat failed'))
-      .finally(() => {
-        this.running = undefined;
-        if (this.again) {
-          this.again = false;
-          this.nudge();
-        }
-      });
+    @Inject(LOGGER) protected readonly log: Logger,
+  ) {
+    super();
   }
 
-  start(): void {
-    this.timer = setInterval(() => this.nudge(), BEAT_MS);
-  }
-
-  async onApplicationShutdown(): Promise<void> {
-    this.stopped = true;
-    clearInterval(this.timer);
-    await this.running;
-  }
-
-  /** Resolves when nothing is left to do. */
-  async settled(): Promise<void> {
-    while (this.running) await this.running;
-  }
-
-  private async work(): Promise<void> {
-    for (;;) {
-      const run = await this.claim();
-      if (!run || this.stopped) return;
-      const beat = setInterval(() => void this.lease(run.id).catch(() => undefined), (LEASE_SECONDS * 1000) / 3);
-      try {
-        if (run.state === 'checking') await this.check(run);
-        else await this.apply(run);
-      } catch (thrown) {
-        await this.fail(run, thrown);
-      } finally {
-        clearInterval(beat);
-      }
-    }
-  }
-
-  private claim(): Promise<RunRow | undefined> {
-    return inTransaction(this.source, async (tx) => {
-      const run = await one<RunRow>(
-        tx,
-        `SELECT * FROM import_run WHERE state IN ('checking','applying') AND (leased_until IS NULL OR leased_until < UTC_TIMESTAMP(3)) ORDER BY created_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
-      );
-      if (run)
-        await tx.query('UPDATE import_run SET leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [LEASE_SECONDS, run.id]);
-      return run;
+  protected claim(): Promise<RunRow[]> {
+    return claimRows<RunRow>(this.source, {
+      table: 'import_run',
+      select: 'j.*',
+      due: `j.state IN ('checking','applying') AND (j.leased_until IS NULL OR j.leased_until < UTC_TIMESTAMP(3))`,
+      order: 'j.created_at',
+      most: 1,
+      lease: 'leased_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND',
+      leaseParams: [LEASE_SECONDS],
     });
+  }
+
+  protected async carryOut(run: RunRow): Promise<void> {
+    const beat = setInterval(() => void this.lease(run.id).catch(() => undefined), (LEASE_SECONDS * 1000) / 3);
+    try {
+      if (run.state === 'checking') await this.check(run);
+      else await this.apply(run);
+    } catch (thrown) {
+      await this.fail(run, thrown);
+    } finally {
+      clearInterval(beat);
+    }
   }
 
   private lease(id: string): Promise<unknown> {
@@ -177,7 +149,7 @@ export class ImportJobs implements OnApplicationShutdown {
   private async write(tx: Tx, run: RunRow, shape: Shape, act: Act): Promise<void> {
     const columns = await shape.columns(tx, act.person);
     const memory = new Memory();
-    const log = new MadeLog(tx, run.id);
+    const log = new MadeLog(tx, run.id, shape.tables);
     await tx.query('DELETE FROM import_made WHERE import_id = ?', [run.id]);
     for await (const batch of this.batches(run, columns, run.good_only === 1)) {
       if (batch.faults.length > 0) throw new FaultsFound();

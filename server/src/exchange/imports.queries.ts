@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Person } from '../platform/act.js';
-import { one, parsed, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, one, parsed, type Person, rows } from '../platform/index.js';
 import type { ImportDto, ImportFaultDto, ImportKindDto, ImportRowDto } from './exchange.dto.js';
 import { Shapes } from './registry.js';
 

@@ -3,12 +3,22 @@ import type { IncomingMessage } from 'node:http';
 import { Injectable } from '@nestjs/common';
 import { guessColumns } from '@vectrum/core/cells';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { refreshLacks } from '../catalogue/completeness.js';
-import type { Act, Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inTransaction, insertMany, one, parsed, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { mustHave } from '../identity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insertMany,
+  inTransaction,
+  notFound,
+  one,
+  parsed,
+  type Person,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import { badFile } from './files/limits.js';
 import { readCsv } from './files/read-csv.js';
 import { readXlsx } from './files/read-xlsx.js';
@@ -18,7 +28,6 @@ import { ImportJobs } from './import-jobs.js';
 import { takeBack } from './made-log.js';
 import { Shapes } from './registry.js';
 import type { Shape } from './shape.js';
-import { StockShape } from './shapes/stock.js';
 
 export interface RunRow {
   id: string;
@@ -45,7 +54,6 @@ export class ImportsService {
     private readonly shapes: Shapes,
     private readonly jobs: ImportJobs,
     private readonly activity: ActivityService,
-    private readonly stock: StockShape,
   ) {}
 
   /** Reads a file into rows and guesses what it holds. The act's key names the import, so that a file sent twice is read once. */
@@ -160,13 +168,16 @@ export class ImportsService {
       const faulty = await one<{ n: number }>(tx, 'SELECT faulty AS n FROM import_run WHERE id = ?', [id]);
       if ((faulty?.n ?? 0) > 0 && !goodRowsOnly) throw badState('Some rows are faulty. Mend them, or take the good rows only');
       if ((faulty?.n ?? 0) >= run.total) throw badState('Every row is faulty. There is nothing to take in');
-      const twin = await one<{ created_at: Date }>(
-        tx,
-        `SELECT created_at FROM import_run WHERE file_hash = ? AND kind = 'stock' AND state = 'applied' AND id <> ?`,
-        [run.file_hash, id],
-      );
-      if (run.kind === 'stock' && twin)
-        throw badState('This very file of stock was taken in before. Take that import back first, or the goods would count twice');
+      const { onceOnly } = this.shapes.of(run.kind);
+      if (
+        onceOnly &&
+        (await one(tx, `SELECT id FROM import_run WHERE file_hash = ? AND kind = ? AND state = 'applied' AND id <> ?`, [
+          run.file_hash,
+          run.kind,
+          id,
+        ]))
+      )
+        throw badState(onceOnly);
       await tx.query(
         `UPDATE import_run SET state = 'applying', good_only = ?, done = 0, problem = NULL, leased_until = NULL, command_id = ? WHERE id = ?`,
         [goodRowsOnly ? 1 : 0, act.key, id],
@@ -180,7 +191,8 @@ export class ImportsService {
     return this.commands.run(act, 'import.undo', { id }, async (tx) => {
       const run = await this.locked(tx, id, act.person);
       if (run.state !== 'applied') throw badState('Only an import that was taken in can be taken back');
-      mustMay(act.person, this.shapes.of(run.kind));
+      const shape = this.shapes.of(run.kind);
+      mustMay(act.person, shape);
       const made = await rows<{ seq: number; target: string; before_image: unknown; after_image: unknown }>(
         tx,
         'SELECT seq, target, before_image, after_image FROM import_made WHERE import_id = ? ORDER BY seq DESC',
@@ -188,16 +200,17 @@ export class ImportsService {
       );
       for (const m of made) {
         const after = parsed<unknown>(m.after_image);
-        if (m.target === 'movements') await this.stock.takeBack(tx, act, after as number[]);
+        if (!Object.hasOwn(shape.tables, m.target)) await shape.takeBack?.(tx, act, after);
         else
           await takeBack(
             tx,
+            shape.tables,
             m.target,
             m.before_image === null ? null : parsed<Record<string, unknown>[]>(m.before_image),
             after as Record<string, unknown>[],
           );
       }
-      await refreshLacks(tx, 'all');
+      await shape.undone?.(tx);
       await tx.query(`UPDATE import_run SET state = 'undone', finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [id]);
       await this.activity.record(tx, act, { kind: 'import', glyph: 'undo', title: `Import of ${run.file_name} taken back` });
     });
@@ -216,11 +229,4 @@ export const shapeHash = (heads: readonly string[]) =>
     .update(JSON.stringify(heads.map((h) => h.trim().toLowerCase())))
     .digest('hex');
 
-export function mustMay(person: Person, shape: Shape): void {
-  if (!person.rights.has(shape.right))
-    throw new Problem(
-      403,
-      'not-allowed',
-      `Taking in ${shape.says.toLowerCase()} needs the right to ${shape.right.replace('-', ' ')}. Ask whoever sets up people`,
-    );
-}
+export const mustMay = (person: Person, shape: Shape) => mustHave(person, shape.right, `Taking in ${shape.says.toLowerCase()}`);

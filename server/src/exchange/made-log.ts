@@ -1,37 +1,20 @@
-import { isReferenced, marks, rows, type Tx } from '../platform/database/tx.js';
-import { badState } from '../platform/problem.js';
+import { badState, isReferenced, marks, rows, type Tx } from '../platform/index.js';
 
 type Image = Record<string, unknown>;
 
-/** The tables that an import may write, with the columns that name a row. */
-const KEYS: Readonly<Record<string, readonly string[]>> = {
-  site: ['id'],
-  person_site: ['person_id', 'site_id'],
-  place: ['id'],
-  plan_shape: ['id'],
-  item: ['id'],
-  pack_unit: ['id'],
-  barcode: ['id'],
-  item_site: ['item_id', 'site_id'],
-  item_tag: ['item_id', 'tag'],
-  item_part: ['item_id', 'part_item_id'],
-  supplier: ['id'],
-  supplier_item: ['supplier_id', 'item_id'],
-  customer: ['id'],
-  channel: ['id'],
-  listing: ['id'],
-};
+/** Tables that a shape writes, with the columns that name a row. */
+export type Keys = Readonly<Record<string, readonly string[]>>;
 
-const keyOf = (table: string, image: Image) => (KEYS[table] ?? []).map((k) => String(image[k] as number)).join('/');
+const keyOf = (keys: readonly string[], image: Image) => keys.map((k) => String(image[k] as number)).join('/');
 /** Figures that the house keeps by itself; a row with only these altered counts as it was. */
 const KEPT_BY_ITSELF = /^(lacks_|told_units|poll|version$)/;
 const plainImage = (image: Image) => JSON.stringify(Object.entries(image).filter(([k]) => !KEPT_BY_ITSELF.test(k)));
 const same = (a: Image, b: Image) => plainImage(a) === plainImage(b);
 const versionOf = (image: Image | undefined) => Number(image?.['version'] ?? 1);
 
-function columnsOf(table: string): readonly string[] {
-  const keys = KEYS[table];
-  if (!keys) throw new Error(`Imports do not write ${table}`);
+function columnsOf(tables: Keys, table: string): readonly string[] {
+  const keys = tables[table];
+  if (!keys) throw new Error(`This import does not write ${table}`);
   return keys;
 }
 
@@ -51,12 +34,13 @@ export class MadeLog {
   constructor(
     private readonly tx: Tx,
     private readonly importId: string,
+    private readonly tables: Keys,
   ) {}
 
   /** Remembers rows that were made, found by a column. */
   async created(table: string, column: string, values: readonly unknown[], counts = false): Promise<void> {
     if (values.length === 0) return;
-    const keys = columnsOf(table);
+    const keys = columnsOf(this.tables, table);
     const found = await rows<Image>(
       this.tx,
       `SELECT ${keys.map((k) => `\`${k}\``).join(', ')} FROM \`${table}\` WHERE \`${column}\` IN (${marks(values)})`,
@@ -76,13 +60,14 @@ export class MadeLog {
   /** Runs a change of rows and remembers them before and after; rows that stay as they are count for nothing. */
   async change(table: string, column: string, values: readonly unknown[], work: () => Promise<void>, counts = false): Promise<void> {
     if (values.length === 0) return;
+    const keys = columnsOf(this.tables, table);
     const where = `\`${column}\` IN (${marks(values)})`;
     const before = await read(this.tx, table, `${where} FOR UPDATE`, values);
     await work();
-    const after = new Map((await read(this.tx, table, where, values)).map((r) => [keyOf(table, r), r]));
-    const altered = before.filter((b) => !same(b, after.get(keyOf(table, b)) ?? {}));
+    const after = new Map((await read(this.tx, table, where, values)).map((r) => [keyOf(keys, r), r]));
+    const altered = before.filter((b) => !same(b, after.get(keyOf(keys, b)) ?? {}));
     // A row that a file only confirms has not changed: whoever has it open may still keep it.
-    const confirmed = before.filter((b) => !altered.includes(b) && versionOf(after.get(keyOf(table, b))) === versionOf(b) + 1);
+    const confirmed = before.filter((b) => !altered.includes(b) && versionOf(after.get(keyOf(keys, b))) === versionOf(b) + 1);
     if (confirmed.length > 0) {
       await this.tx.query(`UPDATE \`${table}\` SET version = version - 1 WHERE id IN (${marks(confirmed)})`, [
         ...confirmed.map((b) => b['id']),
@@ -93,10 +78,10 @@ export class MadeLog {
       await this.keep(
         table,
         altered,
-        altered.map((b) => after.get(keyOf(table, b)) ?? {}),
+        altered.map((b) => after.get(keyOf(keys, b)) ?? {}),
       );
-    const old = new Set(before.map((b) => keyOf(table, b)));
-    const fresh = [...after].filter(([key]) => !old.has(key)).map(([, r]) => Object.fromEntries(columnsOf(table).map((k) => [k, r[k]])));
+    const old = new Set(before.map((b) => keyOf(keys, b)));
+    const fresh = [...after].filter(([key]) => !old.has(key)).map(([, r]) => Object.fromEntries(keys.map((k) => [k, r[k]])));
     await this.createdKeys(table, fresh);
   }
 
@@ -123,8 +108,14 @@ const changedSince = (table: string, row: Image) =>
   );
 
 /** Takes one batch back. Refuses where a row was changed since, or where something depends on a row that was made. */
-export async function takeBack(tx: Tx, table: string, before: readonly Image[] | null, after: readonly Image[]): Promise<void> {
-  const keys = columnsOf(table);
+export async function takeBack(
+  tx: Tx,
+  tables: Keys,
+  table: string,
+  before: readonly Image[] | null,
+  after: readonly Image[],
+): Promise<void> {
+  const keys = columnsOf(tables, table);
   if (before === null) {
     try {
       for (let i = 0; i < after.length; i += 500) {

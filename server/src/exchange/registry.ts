@@ -1,44 +1,44 @@
 import { Injectable } from '@nestjs/common';
-import { notFound } from '../platform/problem.js';
+import { notFound } from '../platform/index.js';
 import type { Shape } from './shape.js';
-import { channelsShape, customersShape, listingsShape, sitesShape } from './shapes/house.js';
-import { barcodesShape } from './shapes/barcodes.js';
-import { itemsShape } from './shapes/items.js';
-import { packsShape } from './shapes/packs.js';
-import { partsShape } from './shapes/parts.js';
-import { placesShape, zonesShape } from './shapes/places.js';
-import { planShape } from './shapes/plan.js';
-import { policiesShape } from './shapes/policies.js';
-import { pricesShape, suppliersShape } from './shapes/suppliers.js';
-import { StockShape } from './shapes/stock.js';
 
 /** Every kind of file that can be taken in and given out, in the order in which an empty house needs them. */
+const IN_ORDER = [
+  'sites',
+  'plan',
+  'zones',
+  'places',
+  'items',
+  'packs',
+  'barcodes',
+  'parts',
+  'policies',
+  'suppliers',
+  'prices',
+  'customers',
+  'channels',
+  'listings',
+  'stock',
+];
+
+/** The kinds of files that modules have registered. */
 @Injectable()
 export class Shapes {
-  readonly all: readonly Shape[];
+  private readonly shapes = new Map<string, Shape>();
 
-  constructor(stock: StockShape) {
-    this.all = [
-      sitesShape,
-      planShape,
-      zonesShape,
-      placesShape,
-      itemsShape,
-      packsShape,
-      barcodesShape,
-      partsShape,
-      policiesShape,
-      suppliersShape,
-      pricesShape,
-      customersShape,
-      channelsShape,
-      listingsShape,
-      stock,
-    ];
+  register(...shapes: readonly Shape[]): void {
+    for (const shape of shapes) {
+      if (!IN_ORDER.includes(shape.kind)) throw new Error(`Say where a file of ${shape.kind} comes in the order of an empty house`);
+      this.shapes.set(shape.kind, shape);
+    }
+  }
+
+  get all(): readonly Shape[] {
+    return IN_ORDER.flatMap((kind) => this.shapes.get(kind) ?? []);
   }
 
   of(kind: string): Shape {
-    const shape = this.all.find((s) => s.kind === kind);
+    const shape = this.shapes.get(kind);
     if (!shape) throw notFound(`A file of ${kind.slice(0, 20)}`);
     return shape;
   }

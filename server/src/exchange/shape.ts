@@ -1,9 +1,7 @@
 import { readDate, readDecimal, readWhole, readYesNo } from '@vectrum/core/cells';
-import type { Act, Person } from '../platform/act.js';
-import type { Tx } from '../platform/database/tx.js';
-import type { Right } from '../identity/duties.js';
+import type { Right } from '../identity/index.js';
+import { type Act, dayIn, type Person, type Tx } from '../platform/index.js';
 import type { MadeLog } from './made-log.js';
-import { dayIn } from '../platform/dates.js';
 
 /** A cell that cannot be read, and why. */
 export class Wrong {
@@ -39,8 +37,12 @@ export type Cells = Readonly<Record<string, string>>;
 export interface Shape {
   kind: string;
   says: string;
-  /** One of these is needed to take such a file in. */
+  /** Whoever takes such a file in needs it. */
   right: Right;
+  /** The tables that it writes, with the columns that name a row: what it takes to take an import back. */
+  tables: Readonly<Record<string, readonly string[]>>;
+  /** Why the very same file may not be taken in twice; absent where it may. */
+  onceOnly?: string;
   columns(tx: Pick<Tx, 'query'>, person: Person): Promise<Column[]> | Column[];
   /** What is wrong with a batch of rows. `memory` lives as long as the run, for what must differ over the whole file. */
   check(tx: Tx, rows: readonly ImportRow[], memory: Memory, person: Person): Promise<RowFault[]>;
@@ -48,6 +50,10 @@ export interface Shape {
   write(tx: Tx, act: Act, rows: readonly ImportRow[], log: MadeLog, memory: Memory): Promise<void>;
   /** Rows as they would be taken in again, in a fixed order. */
   read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells>;
+  /** Takes back what it noted in the log beside rows, the newest first. */
+  takeBack?(tx: Tx, act: Act, what: unknown): Promise<void>;
+  /** What else must be made right after an import was taken back. */
+  undone?(tx: Tx): Promise<void>;
 }
 
 export class Memory {

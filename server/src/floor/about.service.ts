@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import { one, type Tx } from '../platform/database/tx.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import { one, type Tx } from '../platform/index.js';
 
 /** Words for what a command was about, for whoever must answer for it later. */
 @Injectable()

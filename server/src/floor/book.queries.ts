@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { codeKey } from '@vectrum/core/scan';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import { inTransaction, marks, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { siteDay } from '../sites/site-day.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import { inTransaction, marks, num, one, rows, siteDay, type Tx } from '../platform/index.js';
 import type { BookItemDto, BookPartDto } from './floor.dto.js';
 
 /** Things in one part: enough that few requests are made, few enough that each is quick. */

@@ -2,12 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { FloorCommand, FloorCommandKind } from '@vectrum/core/scan';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import type { Right } from '../identity/duties.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import type { Tx } from '../platform/database/tx.js';
-import { fieldsOf } from '../platform/field-faults.js';
-import { badForm, Problem } from '../platform/problem.js';
+import type { Right } from '../identity/index.js';
+import { type Act, badForm, CommandLog, fieldsOf, mustBeAt, type Person, Problem, type Tx } from '../platform/index.js';
 import type { FloorAnswerDto } from './floor.dto.js';
 
 export type CommandOf<K extends FloorCommandKind> = Extract<FloorCommand, { kind: K }>;

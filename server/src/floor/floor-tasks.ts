@@ -1,11 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { TASK_KINDS, type TaskKind } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import type { Right } from '../identity/duties.js';
-import { mustBeAt, type Person } from '../platform/act.js';
-import { inSnapshot, marks, rows, type Tx } from '../platform/database/tx.js';
-import { notFound, Problem } from '../platform/problem.js';
-import { siteDay } from '../sites/site-day.js';
+import type { Right } from '../identity/index.js';
+import { inSnapshot, marks, mustBeAt, notFound, type Person, Problem, rows, siteDay, type Tx } from '../platform/index.js';
 import type { BundleDto } from './floor.dto.js';
 
 /** What a task's shape says, to be read only. */

@@ -1,9 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import type { TaskKind } from '@vectrum/core/scan';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
-import { badForm } from '../platform/problem.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, badForm, mustBeAt, type Person, Reader } from '../platform/index.js';
 import { BookQueries } from './book.queries.js';
 import { AnswerQuestionDto, BookPartDto, BundleDto, FloorAnswerDto, FloorPostDto, QuestionDto } from './floor.dto.js';
 import { FloorPost } from './floor-post.service.js';

@@ -1,5 +1,5 @@
 import { Global, Module } from '@nestjs/common';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
+import { CatalogueModule } from '../catalogue/index.js';
 import { AboutWords } from './about.service.js';
 import { BookQueries } from './book.queries.js';
 import { FloorCommands } from './floor-commands.js';

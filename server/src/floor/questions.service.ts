@@ -1,11 +1,20 @@
 import { Injectable } from '@nestjs/common';
 import { answersFor, commandAfter, type FloorCommand, type FloorCommandKind, letGoWords, type QuestionAnswer } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inTransaction, one, parsed, rows } from '../platform/database/tx.js';
-import { badForm, notFound, Problem } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  CommandLog,
+  inTransaction,
+  mustBeAt,
+  notFound,
+  one,
+  parsed,
+  type Person,
+  Problem,
+  rows,
+} from '../platform/index.js';
 import { FloorCommands } from './floor-commands.js';
 import type { FloorAnswerDto, QuestionDto } from './floor.dto.js';
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { ActivityService } from '../activity/activity.service.js';
-import { mustBeAt } from '../platform/act.js';
+import { ActivityService } from '../activity/index.js';
+import { mustBeAt } from '../platform/index.js';
 import { FloorCommands } from './floor-commands.js';
 import { RefusedCommandDto } from './floor.dto.js';
 

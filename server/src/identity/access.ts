@@ -1,7 +1,6 @@
 import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import type { SignedRequest } from '../platform/act.js';
-import { Problem } from '../platform/problem.js';
+import { type Person, Problem, type SignedRequest } from '../platform/index.js';
 import type { Right } from './duties.js';
 import { SessionService } from './session.service.js';
 
@@ -33,4 +32,10 @@ export class AccessGuard implements CanActivate {
     if (rights.includes('signed-in') || rights.some((right) => found.person.rights.has(right))) return true;
     throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
   }
+}
+
+/** Refuses a person without a right, where the right depends on more than the route. */
+export function mustHave(person: Person, right: Right, what = 'This'): void {
+  if (!person.rights.has(right))
+    throw new Problem(403, 'not-allowed', `${what} needs the right to ${right.replace('-', ' ')}. Ask whoever sets up people`);
 }

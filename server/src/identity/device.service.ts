@@ -1,9 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inTransaction, one, rows } from '../platform/database/tx.js';
-import { badForm, notFound, Problem } from '../platform/problem.js';
+import { type Act, badForm, CommandLog, inTransaction, mustBeAt, notFound, one, Problem, rows } from '../platform/index.js';
 import type { DeviceDto, EditDeviceDto } from './identity.dto.js';
 import { newToken, shortCode, tokenHash } from './secrets.js';
 

@@ -1,12 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import type { Person } from '../platform/act.js';
-import { Config } from '../platform/config.js';
-import { inTransaction, num, one, type Tx } from '../platform/database/tx.js';
-import { Mailer } from '../platform/mailer.js';
-import { Outbox } from '../platform/outbox.js';
-import { Problem } from '../platform/problem.js';
+import { Config, inTransaction, Mailer, num, one, Outbox, type Person, Problem, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { newToken, secretHash, secretMatches, tokenHash } from './secrets.js';
 
 type Purpose = 'invite' | 'reset';

@@ -1,4 +1,4 @@
-import { one, parsed, type Tx } from '../platform/database/tx.js';
+import { one, parsed, type Tx } from '../platform/index.js';
 import type { DutyMatrix } from './duties.js';
 
 /** The rights of duties as the company has adjusted them; a duty that is not named has those it came with. */

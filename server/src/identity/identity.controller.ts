@@ -15,18 +15,14 @@ import {
   Req,
   Res,
   StreamableFile,
+  Inject,
+  Optional,
 } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { Config } from '../platform/config.js';
-import { phoneUrl } from '../platform/phone-url.js';
-import { notFound } from '../platform/problem.js';
-import { one, rows } from '../platform/database/tx.js';
-import { demoSignIns } from '../demo/people.js';
-import { IfMatch } from '../platform/version.js';
+import { type Act, Acting, Config, IfMatch, notFound, one, type Person, phoneUrl, Reader, rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { Access } from './access.js';
-import { SettingsService } from '../company/settings.service.js';
 import { DeviceService } from './device.service.js';
 import {
   AskResetDto,
@@ -51,6 +47,7 @@ import {
   TokenDto,
   WhoseTokenDto,
 } from './identity.dto.js';
+import { SIGN_IN_HINTS, type SignInHints } from './sign-in-hints.js';
 import { DoorService } from './door.service.js';
 import { RIGHTS } from './duties.js';
 import { PeopleService } from './people.service.js';
@@ -74,9 +71,10 @@ export class IdentityController {
     private readonly settings: SettingsService,
     private readonly source: DataSource,
     private readonly config: Config,
+    @Optional() @Inject(SIGN_IN_HINTS) private readonly hints: SignInHints = [],
   ) {}
 
-  /** What the sign-in page needs: whether this house is new, which device this is, and the demo's made-up people. */
+  /** What the sign-in page needs: whether this house is new, which device this is, and whom it can be tried as. */
   @Get('sign-in-page')
   @Access('public')
   async signInPage(@Req() request: Request): Promise<SignInPageDto> {
@@ -84,7 +82,7 @@ export class IdentityController {
     return {
       firstRun: await this.people.isFirstRun(),
       deviceName: device?.name ?? null,
-      demo: this.config.VECTRUM_DEMO ? demoSignIns() : [],
+      demo: [...this.hints],
       phoneUrl: phoneUrl(this.config),
     };
   }
@@ -150,6 +148,7 @@ export class IdentityController {
       badge: own?.badge ?? null,
       usualDuty: own?.usualDuty ?? null,
       units: await this.settings.get(this.source, 'units'),
+      practice: this.hints.length > 0,
       homeCurrency: await this.settings.get(this.source, 'homeCurrency'),
     };
   }

@@ -42,8 +42,10 @@ export class MeDto {
   /** How weights and lengths are shown. */
   units: string;
   homeCurrency: string;
+  /** Whether this house is one to try things in, where codes can be scanned without a scanner. */
+  practice: boolean;
 }
-export class DemoSignInDto {
+export class SignInHintDto {
   name: string;
   duty: string;
   email: string;
@@ -56,7 +58,7 @@ export class SignInPageDto {
   phoneUrl: string | null;
   firstRun: boolean;
   deviceName: string | null;
-  demo: DemoSignInDto[];
+  demo: SignInHintDto[];
 }
 export class FirstOwnerDto {
   @IsString() @Length(1, 80) name: string;

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { num, parsed, rows } from '../platform/database/tx.js';
+import { num, parsed, rows } from '../platform/index.js';
 import type { PersonDto } from './identity.dto.js';
 
 /** Reads people, with their duties, sites and state. */

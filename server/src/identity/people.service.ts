@@ -1,13 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inTransaction, insertMany, one, parsed, rows, type Tx } from '../platform/database/tx.js';
-import { nextNumber } from '../platform/number-series.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insertMany,
+  inTransaction,
+  mustMatch,
+  nextNumber,
+  notFound,
+  one,
+  Outbox,
+  parsed,
+  Problem,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import { dutyMatrix } from './duty-matrix.js';
 import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS, rightsOf } from './duties.js';
 import type { DutyDto, EditDutyDto, EditPersonDto } from './identity.dto.js';

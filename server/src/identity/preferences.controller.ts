@@ -1,7 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Put } from '@nestjs/common';
+import { badForm, type Person, Reader } from '../platform/index.js';
 import { Access } from './access.js';
-import { type Person, Reader } from '../platform/act.js';
-import { badForm } from '../platform/problem.js';
 import { PreferenceDto } from './identity.dto.js';
 import { PreferencesService } from './preferences.service.js';
 

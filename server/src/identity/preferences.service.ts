@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { one, parsed } from '../platform/database/tx.js';
+import { one, parsed } from '../platform/index.js';
 
 /** Keeps what people arrange for themselves. The last one written stands; nobody else is touched by it. */
 @Injectable()

@@ -1,9 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Person } from '../platform/act.js';
-import { Config } from '../platform/config.js';
-import { one, parsed, rows } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
+import { Config, one, parsed, type Person, Problem, rows } from '../platform/index.js';
 import { dutyMatrix } from './duty-matrix.js';
 import { type Duty, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';

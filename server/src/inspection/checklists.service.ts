@@ -1,11 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { insertMany, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, insertMany, mustMatch, notFound, num, one, rows, type Tx } from '../platform/index.js';
 import type { ChecklistDto, WriteCheckDto, WriteChecklistDto } from './inspection.dto.js';
 
 /** Keeps lists of what to look at. An inspection keeps the list as it was when its goods came. */

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { type Check, type InspectionRule, type PastDelivery, ruleFor, whyInspect } from '@vectrum/core/inspection';
-import { marks, num, rows, type Tx } from '../platform/database/tx.js';
+import { marks, num, rows, type Tx } from '../platform/index.js';
 
 /** Earlier deliveries that a rule looks back on; more would prove nothing else. */
 const MOST_PAST = 200;

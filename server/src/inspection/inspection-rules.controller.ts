@@ -1,7 +1,6 @@
 import { Body, Controller, Delete, Get, Param, ParseIntPipe, Post, Put } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Act, Acting } from '../platform/act.js';
-import { IfMatch } from '../platform/version.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, IfMatch } from '../platform/index.js';
 import { Checklists } from './checklists.service.js';
 import { ChecklistDto, InspectionRuleDto, KeptDto, WriteChecklistDto, WriteRuleDto } from './inspection.dto.js';
 import { InspectionRules } from './inspection-rules.service.js';

@@ -1,11 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, CommandLog, mustMatch, notFound, one, rows, type Tx } from '../platform/index.js';
 import type { InspectionRuleDto, WriteRuleDto } from './inspection.dto.js';
 
 const SAYS: Readonly<Record<WriteRuleDto['kind'], (n: number) => string>> = {

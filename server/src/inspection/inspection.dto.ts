@@ -17,7 +17,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
+import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class InspectionRowDto {
   code: string;

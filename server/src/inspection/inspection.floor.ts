@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { AboutWords } from '../floor/about.service.js';
-import { FloorCommands } from '../floor/floor-commands.js';
-import { FloorTasks, siteKey } from '../floor/floor-tasks.js';
-import { one } from '../platform/database/tx.js';
+import { AboutWords, FloorCommands, FloorTasks, siteKey } from '../floor/index.js';
+import { one } from '../platform/index.js';
 import { CheckCommandDto, InspectBundleDto, JudgeCommandDto } from './inspection.dto.js';
 import { InspectionsQueries } from './inspections.queries.js';
 import { InspectionsService } from './inspections.service.js';

@@ -1,8 +1,8 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
-import { ReturnsModule } from '../returns/returns.module.js';
-import { StockModule } from '../stock/stock.module.js';
+import { AllocationModule } from '../allocation/index.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { ReturnsModule } from '../returns/index.js';
+import { StockModule } from '../stock/index.js';
 import { Checklists } from './checklists.service.js';
 import { InspectionDue } from './due.queries.js';
 import { ChecklistsController, InspectionRulesController } from './inspection-rules.controller.js';

@@ -1,6 +1,6 @@
 import { Controller, Get, Param } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Person, Reader } from '../platform/act.js';
+import { Access } from '../identity/index.js';
+import { type Person, Reader } from '../platform/index.js';
 import { InspectionDto, InspectionRowDto } from './inspection.dto.js';
 import { InspectionsQueries } from './inspections.queries.js';
 

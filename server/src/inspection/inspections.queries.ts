@@ -3,11 +3,9 @@ import { readAnswer, type Check } from '@vectrum/core/inspection';
 import { spell } from '@vectrum/core/quantity';
 import type { InspectTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import { ItemQueries } from '../catalogue/item.queries.js';
-import type { Person } from '../platform/act.js';
-import { num, one, parsed, rows, type Tx } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
-import { firstPlace } from '../sites/first-place.js';
+import { ItemQueries } from '../catalogue/index.js';
+import { notFound, num, one, parsed, type Person, rows, type Tx } from '../platform/index.js';
+import { firstPlace } from '../sites/index.js';
 import type { InspectionCheckDto, InspectionDto, InspectionRowDto, InspectionVerdictDto } from './inspection.dto.js';
 import { StandingToInspect } from './standing.queries.js';
 

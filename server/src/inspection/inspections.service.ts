@@ -10,18 +10,14 @@ import {
   type PlaceFacts,
   type Verdict,
 } from '@vectrum/core/scan';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import type { FloorAnswerDto } from '../floor/floor.dto.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { num, one, parsed, type Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { refused } from '../platform/refused.js';
-import { SupplierReturns } from '../returns/supplier-returns.service.js';
-import { firstPlace } from '../sites/first-place.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import type { FloorAnswerDto } from '../floor/index.js';
+import { type Act, badForm, badState, mustBeAt, notFound, num, one, parsed, refused, type Tx } from '../platform/index.js';
+import { SupplierReturns } from '../returns/index.js';
+import { firstPlace } from '../sites/index.js';
+import { LedgerService } from '../stock/index.js';
 import { StandingToInspect } from './standing.queries.js';
 
 interface InspectionRow {

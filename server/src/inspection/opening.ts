@@ -1,7 +1,14 @@
-import type { Taken } from '../receiving/receipts.js';
-import { nextCode } from '../platform/number-series.js';
-import type { Tx } from '../platform/database/tx.js';
+import type { Condition } from '@vectrum/core/ledger';
+import type { ReceiveAs } from '@vectrum/core/scan';
+import { nextCode, type Tx } from '../platform/index.js';
 import type { Coming, DueInspection, InspectionDue } from './due.queries.js';
+
+/** What the dock is about to book in. */
+interface Taken {
+  itemId: number;
+  as: ReceiveAs;
+  condition: Condition;
+}
 
 /** Whether goods as they were taken in would be stock, and so may have to be looked at first. */
 const wouldBeStock = (t: Taken) => t.as !== 'apart' && t.condition === 'good';
@@ -10,12 +17,12 @@ const wouldBeStock = (t: Taken) => t.as !== 'apart' && t.condition === 'good';
  * Holds what must be looked at: such goods come in as to be inspected, and an inspection of their delivery is opened, or
  * opened again where all of it had been judged.
  */
-export async function heldForInspection(
+export async function heldForInspection<T extends Taken>(
   due: InspectionDue,
   tx: Tx,
   coming: Coming & { arrivalId: number },
-  taken: readonly Taken[],
-): Promise<Taken[]> {
+  taken: readonly T[],
+): Promise<T[]> {
   const items = taken.filter(wouldBeStock).map((t) => t.itemId);
   const looked = await due.of(tx, coming, items, true);
   for (const [itemId, why] of looked) await open(due, tx, coming, itemId, why);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { type Check, type StandsAt, type Unjudged, whereTheyStand } from '@vectrum/core/inspection';
 import type { GoodsToInspect } from '@vectrum/core/scan';
-import { num, parsed, rows, type Tx } from '../platform/database/tx.js';
+import { num, parsed, rows, type Tx } from '../platform/index.js';
 
 /** What was booked in to be looked at and was not judged yet, by delivery and lot. */
 const UNJUDGED = `SELECT n.id, n.code AS inspection, n.item_id AS itemId, r.lot_id AS lotId,

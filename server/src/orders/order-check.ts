@@ -1,5 +1,5 @@
 import type { DataSource } from 'typeorm';
-import { rows } from '../platform/database/tx.js';
+import { rows } from '../platform/index.js';
 import { statesOf } from './order-states.service.js';
 
 const AT_ONCE = 500;

@@ -1,11 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { inTransaction, isDuplicate, one, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { CalendarQueries } from '../company/calendar.queries.js';
-import { promisedFor } from './promise.js';
+import { ActivityService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { CalendarQueries, promisedFor } from '../company/index.js';
+import { inTransaction, isDuplicate, nextCode, one, type Tx } from '../platform/index.js';
 import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
 
 export interface IncomingOrder {

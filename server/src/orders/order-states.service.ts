@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { type LineProgress, orderState, type OrderState } from '@vectrum/core/orders';
-import { marks, num, rows, type Tx } from '../platform/database/tx.js';
+import { marks, num, rows, type Tx } from '../platform/index.js';
 
 interface OrderRow {
   id: number;

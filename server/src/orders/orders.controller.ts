@@ -1,10 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
-import { Access } from '../identity/access.js';
-import { SettingsService } from '../company/settings.service.js';
-import { packingListPdf } from '../printing/packing-list.pdf.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { packingListPdf } from './packing-list.pdf.js';
 import { ClearHoldDto, OrderDto, OrderRowDto } from './orders.dto.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';

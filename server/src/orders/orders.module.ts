@@ -1,17 +1,17 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { CustomersController } from './customers.controller.js';
-import { CustomersService } from './customers.service.js';
+import { AllocationModule } from '../allocation/index.js';
+import { ChannelsModule } from '../channels/index.js';
 import { OrderIntake } from './order-intake.service.js';
 import { OrderStates } from './order-states.service.js';
 import { OrdersController } from './orders.controller.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
+import { OrdersFiles } from './orders.files.js';
 
 @Module({
-  imports: [AllocationModule],
-  controllers: [OrdersController, CustomersController],
-  providers: [OrdersQueries, OrdersService, OrderIntake, OrderStates, CustomersService],
-  exports: [OrdersQueries, OrderIntake, OrderStates, CustomersService],
+  imports: [AllocationModule, ChannelsModule],
+  controllers: [OrdersController],
+  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates],
+  exports: [OrdersQueries, OrderIntake, OrderStates],
 })
 export class OrdersModule {}

@@ -2,10 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
 import { ordersIn } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
-import { promisedSql } from '../platform/database/promised.js';
-import { sqlList } from '../platform/database/sql.js';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
 import type { OrderDto, OrderLineDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
 const OPEN = sqlList(ordersIn('live'));

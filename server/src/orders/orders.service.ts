@@ -1,13 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { ordersIn } from '@vectrum/core/orders';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { ActivityService } from '../activity/activity.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { Item, Listing } from '../catalogue/catalogue.entity.js';
-import { CommandLog } from '../platform/command-log.js';
-import type { Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { Item } from '../catalogue/index.js';
+import { ChannelsService } from '../channels/index.js';
+import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, type Tx } from '../platform/index.js';
 import type { ClearHoldDto, LinkLineDto } from './orders.dto.js';
 import { OrderStates } from './order-states.service.js';
 import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
@@ -20,6 +17,7 @@ export class OrdersService {
     private readonly activity: ActivityService,
     private readonly allocation: AllocationService,
     private readonly states: OrderStates,
+    private readonly channels: ChannelsService,
   ) {}
 
   /** Mends what held the order; it goes on where nothing is left to mend. */
@@ -74,19 +72,10 @@ export class OrdersService {
     const line = await tx.findOneBy(SalesOrderLine, { orderId: order.id, line: link.line });
     if (!line) throw badForm({ links: `${order.code} has no line ${link.line}` });
     if (line.itemId !== null) return;
-    const listing = await tx.findOneBy(Listing, { channelId: order.channelId, channelSku: line.channelSku });
-    if (!listing)
-      await tx.insert(Listing, {
-        channelId: order.channelId,
-        channelSku: line.channelSku,
-        itemId: item.id,
-        factor: 1,
-        keepBack: 0,
-        price: line.price,
-      });
+    const listing = await this.channels.link(tx, order.channelId, { channelSku: line.channelSku, itemId: item.id, price: line.price });
     await tx.update(SalesOrderLine, line.id, {
-      itemId: listing?.itemId ?? item.id,
-      units: line.quantity * (listing?.factor ?? 1),
+      itemId: listing.itemId,
+      units: line.quantity * listing.factor,
     });
   }
 }

@@ -1,12 +1,21 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { Containers } from '../allocation/containers.service.js';
-import { CarrierClient, type CarrierRow, type Shipment } from '../dispatch/carrier.client.js';
-import { mustBeAt, type Person } from '../platform/act.js';
-import { inTransaction, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { Outbox, type OutboxMessage } from '../platform/outbox.js';
-import { badForm, notFound } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { Containers } from '../allocation/index.js';
+import { CarrierClient, type CarrierRow, type Shipment } from '../carriers/index.js';
+import {
+  badForm,
+  inTransaction,
+  mustBeAt,
+  notFound,
+  num,
+  one,
+  Outbox,
+  type OutboxMessage,
+  type Person,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import type { RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 

@@ -1,6 +1,6 @@
 import { Controller, Get, Param, Query } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Person, Reader } from '../platform/act.js';
+import { Access } from '../identity/index.js';
+import { type Person, Reader } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
 import { BenchRowDto, RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';

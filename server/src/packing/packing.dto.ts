@@ -2,7 +2,8 @@ import { ApiProperty } from '@nestjs/swagger';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask } from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
 import { IsBoolean, IsIn, IsInt, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
-import { BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
+import { RateDto } from '../carriers/index.js';
+import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class BenchRowDto {
   order: string;
@@ -100,14 +101,6 @@ export class CloseParcelCommandDto extends FloorCommandDto implements CloseParce
   @IsBoolean() weightSeen: boolean;
 }
 
-export class RateDto {
-  carrier: string;
-  carrierName: string;
-  service: string;
-  name: string;
-  price: string;
-  days: number;
-}
 export class RatesDto {
   rates: RateDto[];
   /** Carriers that did not answer, with what they said. */

@@ -1,9 +1,9 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
-import { DispatchModule } from '../dispatch/dispatch.module.js';
-import { OrdersModule } from '../orders/orders.module.js';
-import { StockModule } from '../stock/stock.module.js';
+import { AllocationModule } from '../allocation/index.js';
+import { CarriersModule } from '../carriers/index.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { OrdersModule } from '../orders/index.js';
+import { StockModule } from '../stock/index.js';
 import { LabelService } from './labels.service.js';
 import { PackingController } from './packing.controller.js';
 import { PackingFloor } from './packing.floor.js';
@@ -12,7 +12,7 @@ import { PackingService } from './packing.service.js';
 import { ParcelsService } from './parcels.service.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, DispatchModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
   controllers: [PackingController],
   providers: [PackingQueries, PackingService, ParcelsService, LabelService, PackingFloor],
 })

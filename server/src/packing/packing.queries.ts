@@ -1,8 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto } from './packing.dto.js';
 
 export interface BenchOrder {

@@ -1,17 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
 import { checkPack, type NoteSeenCommand, type PackCommand } from '@vectrum/core/scan';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { Reservations } from '../allocation/reservations.service.js';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import type { FloorAnswerDto } from '../floor/floor.dto.js';
-import { OrderStates } from '../orders/order-states.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
-import { badState, Problem } from '../platform/problem.js';
-import { refused } from '../platform/refused.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { Reservations } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import type { FloorAnswerDto } from '../floor/index.js';
+import { OrderStates } from '../orders/index.js';
+import { type Act, badState, mustBeAt, num, one, Problem, refused, rows, type Tx } from '../platform/index.js';
+import { LedgerService } from '../stock/index.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 
 interface PackUndo extends Record<string, unknown> {

@@ -1,8 +1,7 @@
 import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { ReleasedDto } from '../orders/orders.dto.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { IfMatch } from '../platform/version.js';
+import { Access } from '../identity/index.js';
+import { ReleasedDto } from '../orders/index.js';
+import { type Act, Acting, IfMatch, type Person, Reader } from '../platform/index.js';
 import { RoundRowDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { ReleaseService } from './release.service.js';

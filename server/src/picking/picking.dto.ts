@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type { PickCommand, PickStop, PickTask, SetDownCommand, ShortCommand, TakeCommand } from '@vectrum/core/scan';
 import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
-import { BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
+import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class RoundRowDto {
   code: string;

@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { AboutWords } from '../floor/about.service.js';
-import { FloorCommands } from '../floor/floor-commands.js';
-import { FloorTasks } from '../floor/floor-tasks.js';
-import { one, type Tx } from '../platform/database/tx.js';
+import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
+import { one, type Tx } from '../platform/index.js';
 import { PickBundleDto, PickCommandDto, SetDownCommandDto, ShortCommandDto, TakeCommandDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';

@@ -2,9 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { PickStop, PickTask } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
-import { FloorQueries } from '../sites/floor.queries.js';
+import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { FloorQueries } from '../sites/index.js';
 import type { RoundRowDto } from './picking.dto.js';
 
 interface StopRow extends Omit<PickStop, 'metres'> {

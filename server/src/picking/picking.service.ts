@@ -9,19 +9,14 @@ import {
   type SetDownCommand,
   type TakeCommand,
 } from '@vectrum/core/scan';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { Containers } from '../allocation/containers.service.js';
-import { Reservations } from '../allocation/reservations.service.js';
-import { SettingsService } from '../company/settings.service.js';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import type { FloorAnswerDto } from '../floor/floor.dto.js';
-import { OrderStates } from '../orders/order-states.service.js';
-import type { Act } from '../platform/act.js';
-import { one, rows, type Tx } from '../platform/database/tx.js';
-import { badState, Problem } from '../platform/problem.js';
-import { refused } from '../platform/refused.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { Containers, Reservations } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import type { FloorAnswerDto } from '../floor/index.js';
+import { OrderStates } from '../orders/index.js';
+import { type Act, badState, one, Problem, refused, rows, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { LedgerService } from '../stock/index.js';
 import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
 import { toteOf } from './totes.js';
 

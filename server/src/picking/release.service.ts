@@ -1,15 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import { type BinChoice, type BinStock, chooseBins } from '@vectrum/core/allocation';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { ActivityService } from '../activity/activity.service.js';
-import { promisedSql } from '../platform/database/promised.js';
-import { type Holder, Reservations } from '../allocation/reservations.service.js';
-import { OrderStates } from '../orders/order-states.service.js';
-import { CommandLog } from '../platform/command-log.js';
-import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Holder, Reservations } from '../allocation/index.js';
+import { OrderStates } from '../orders/index.js';
+import {
+  type Act,
+  badState,
+  CommandLog,
+  marks,
+  mustBeAt,
+  mustMatch,
+  nextCode,
+  notFound,
+  num,
+  one,
+  promisedSql,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 
 interface LineToPick extends Holder {
   rotation: 'fifo' | 'fefo';

@@ -1,6 +1,4 @@
-import { type Act, mustBeAt } from '../platform/act.js';
-import { one, rows, type Tx } from '../platform/database/tx.js';
-import { badState, notFound } from '../platform/problem.js';
+import { type Act, badState, mustBeAt, notFound, one, rows, type Tx } from '../platform/index.js';
 
 export interface RoundRow {
   id: number;

@@ -1,6 +1,5 @@
 import type { PlaceFacts } from '@vectrum/core/scan';
-import { one, type Tx } from '../platform/database/tx.js';
-import { refused } from '../platform/refused.js';
+import { one, refused, type Tx } from '../platform/index.js';
 
 /** Whom a tote is used for. */
 export interface ToteFor {

@@ -1,8 +1,10 @@
-import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
-import { inTransaction, one, parsed, rows, type Tx } from './database/tx.js';
+import { insert } from './database/write.js';
+import { num, one, parsed, type Tx } from './database/tx.js';
 import { LOGGER } from './tokens.js';
+import { claimRows, Worker } from './worker.js';
 
 export interface OutboxMessage {
   id: number;
@@ -25,55 +27,23 @@ const BEAT_MS = 250;
  * parcel of a carrier, so that a label that cannot be had holds up no other. Several servers may run this side by side.
  */
 @Injectable()
-export class Outbox implements OnApplicationShutdown {
+export class Outbox extends Worker<OutboxMessage> {
+  protected readonly beatMs = BEAT_MS;
   private readonly handlers = new Map<string, Deliver>();
-  private timer: NodeJS.Timeout | undefined;
-  private busy: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly source: DataSource,
-    @Inject(LOGGER) private readonly log: Logger,
-  ) {}
+    @Inject(LOGGER) protected readonly log: Logger,
+  ) {
+    super();
+  }
 
   handle(kind: string, deliver: Deliver): void {
     this.handlers.set(kind, deliver);
   }
 
   async send(tx: Tx, receiver: string, kind: string, payload: Record<string, unknown>, document: string | null = null): Promise<void> {
-    await tx.query('INSERT INTO outbox (receiver, kind, payload, document) VALUES (?, ?, ?, ?)', [
-      receiver,
-      kind,
-      JSON.stringify(payload),
-      document,
-    ]);
-  }
-
-  start(): void {
-    const beat = () => {
-      this.busy = this.deliverDue()
-        .catch((err: unknown) => this.log.warn({ err }, 'outbox beat failed'))
-        .finally(() => {
-          if (this.timer) this.timer = setTimeout(beat, BEAT_MS);
-        });
-    };
-    this.timer = setTimeout(beat, BEAT_MS);
-  }
-
-  async onApplicationShutdown(): Promise<void> {
-    clearTimeout(this.timer);
-    this.timer = undefined;
-    await this.busy;
-  }
-
-  /** Delivers what is due, one message for each receiver at a time, until nothing is left. Returns how many went out. */
-  async deliverDue(): Promise<number> {
-    let sent = 0;
-    for (;;) {
-      const claimed = await this.claim();
-      if (claimed.length === 0) return sent;
-      await Promise.all(claimed.map((message) => this.deliver(message)));
-      sent += claimed.length;
-    }
+    await insert(tx, 'outbox', { receiver, kind, payload: JSON.stringify(payload), document });
   }
 
   /** Tries a message again at once. */
@@ -85,26 +55,25 @@ export class Outbox implements OnApplicationShutdown {
     return done.affectedRows > 0;
   }
 
-  private claim(): Promise<OutboxMessage[]> {
-    return inTransaction(this.source, async (tx) => {
-      const due = await rows<OutboxMessage>(
-        tx,
-        `SELECT o.id, o.receiver, o.kind, o.payload, o.attempts FROM outbox o
-         JOIN (SELECT MIN(id) AS id FROM outbox WHERE state <> 'done' GROUP BY receiver) head ON head.id = o.id
-         WHERE o.next_at <= UTC_TIMESTAMP(3) FOR UPDATE SKIP LOCKED`,
-      );
-      for (const message of due) {
-        message.payload = parsed<Record<string, unknown>>(message.payload);
-        await tx.query('UPDATE outbox SET next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1 WHERE id = ?', [
-          LEASE_SECONDS,
-          message.id,
-        ]);
-      }
-      return due;
-    });
+  /** How many messages still wait; nought means that the outside world knows everything. */
+  async waiting(): Promise<number> {
+    const row = await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`);
+    return num(row?.n);
   }
 
-  private async deliver(message: OutboxMessage): Promise<void> {
+  protected async claim(): Promise<OutboxMessage[]> {
+    const due = await claimRows<OutboxMessage>(this.source, {
+      table: 'outbox',
+      select: 'j.id, j.receiver, j.kind, j.payload, j.attempts',
+      // The oldest that is not through is the only one of its receiver that may go.
+      due: `j.next_at <= UTC_TIMESTAMP(3) AND j.id IN (SELECT head.id FROM (SELECT MIN(id) AS id FROM outbox WHERE state <> 'done' GROUP BY receiver) head)`,
+      lease: 'next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1',
+      leaseParams: [LEASE_SECONDS],
+    });
+    return due.map((message) => ({ ...message, payload: parsed<Record<string, unknown>>(message.payload) }));
+  }
+
+  protected async carryOut(message: OutboxMessage): Promise<void> {
     const handler = this.handlers.get(message.kind);
     try {
       if (!handler) throw new Error(`Nobody delivers ${message.kind}`);
@@ -119,11 +88,5 @@ export class Outbox implements OnApplicationShutdown {
       );
       this.log.warn({ receiver: message.receiver, kind: message.kind, id: message.id, why }, 'outbox delivery failed');
     }
-  }
-
-  /** How many messages still wait; nought means that the outside world knows everything. */
-  async waiting(): Promise<number> {
-    const row = await one<{ n: string }>(this.source, `SELECT COUNT(*) AS n FROM outbox WHERE state <> 'done'`);
-    return Number(row?.n ?? 0);
   }
 }

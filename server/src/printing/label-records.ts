@@ -2,12 +2,9 @@ import { Injectable } from '@nestjs/common';
 import { gs1Text, type LabelRecord, type LabelSubject } from '@vectrum/core/labels';
 import { packName } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import type { Person } from '../platform/act.js';
-import { marks, parsed, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { dayIn, marks, notFound, parsed, type Person, rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import type { LabelOfDto } from './labels.dto.js';
-import { dayIn } from '../platform/dates.js';
 
 const COMMANDS: Readonly<Record<string, string>> = { 'VX-CONFIRM': 'Confirm', 'VX-UNDO': 'Undo', 'VX-NOT-HERE': 'Not here' };
 

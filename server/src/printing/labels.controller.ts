@@ -1,9 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Res } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { IfMatch } from '../platform/version.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, IfMatch, type Person, Reader } from '../platform/index.js';
 import {
   DesignDto,
   DesignIdDto,

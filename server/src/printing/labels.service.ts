@@ -1,13 +1,23 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { faultsOf, sampleRecord, type LabelDesign, type LabelElement } from '@vectrum/core/labels';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { num, one, parsed, rows, type Tx } from '../platform/database/tx.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  num,
+  one,
+  Outbox,
+  parsed,
+  type Person,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import { labelsPdf } from './label.pdf.js';
 import { LabelRecords } from './label-records.js';
 import type {

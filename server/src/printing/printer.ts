@@ -1,8 +1,7 @@
 import { connect } from 'node:net';
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { one } from '../platform/database/tx.js';
-import { Outbox } from '../platform/outbox.js';
+import { one, Outbox } from '../platform/index.js';
 
 const TIMEOUT_MS = 5_000;
 

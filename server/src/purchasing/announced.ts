@@ -1,4 +1,4 @@
-import type { Tx } from '../platform/database/tx.js';
+import type { Tx } from '../platform/index.js';
 
 /** What was announced for an order that nobody waits for any more is not expected either, unless it brings goods of others. */
 export async function dropAnnounced(tx: Tx, orderId: number): Promise<void> {

@@ -1,12 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import { ActivityService } from '../activity/activity.service.js';
-import { Supplier } from '../catalogue/catalogue.entity.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import type { Tx } from '../platform/database/tx.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, Outbox, type Tx } from '../platform/index.js';
+import { Supplier } from '../suppliers/index.js';
 import type { UblOrderResponse, UblResponseLine } from '../ubl/index.js';
 import { dropAnnounced } from './announced.js';
 import { keepChanges, type OrderChange, samePrice } from './order-changes.js';

@@ -1,12 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import type { Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, nextCode, notFound, type Tx } from '../platform/index.js';
 import { PurchaseOrder, PurchaseOrderCharge, PurchaseOrderLine } from './purchase-order.entity.js';
 
 /** Copies orders, brings two drafts together, and takes one apart. */

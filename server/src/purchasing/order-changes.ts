@@ -1,5 +1,4 @@
-import type { Act } from '../platform/act.js';
-import type { Tx } from '../platform/database/tx.js';
+import type { Act, Tx } from '../platform/index.js';
 
 export interface OrderChange {
   /** The number of a line; null for the order as a whole. */

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import { rows } from '../platform/database/tx.js';
-import { purchaseOrderPdf } from '../printing/purchase-order.pdf.js';
+import { rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { purchaseOrderPdf } from './purchase-order.pdf.js';
 import { writeOrder } from '../ubl/index.js';
 import type { PurchaseOrderDto } from './purchasing.dto.js';
 import { ublOrderOf } from './ubl-order.js';

@@ -1,9 +1,8 @@
 import { Controller, Delete, Get, Header, HttpCode, Param, ParseIntPipe, Post, Query, Req, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import type { Request } from 'express';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { readBody } from '../platform/read-body.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, type Person, readBody, Reader } from '../platform/index.js';
 import { MOST_FILE_BYTES, OrderFiles } from './order-files.service.js';
 import { KeptFileDto } from './purchasing.dto.js';
 

@@ -1,10 +1,20 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  notFound,
+  num,
+  one,
+  type Person,
+  Problem,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import type { OrderFileDto } from './purchasing.dto.js';
 
 export const MOST_FILE_BYTES = 10 * 1024 * 1024;

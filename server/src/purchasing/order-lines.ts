@@ -1,6 +1,5 @@
-import { Item, PackUnitRow } from '../catalogue/catalogue.entity.js';
-import { rows, type Tx } from '../platform/database/tx.js';
-import { badForm } from '../platform/problem.js';
+import { Item, PackUnitRow } from '../catalogue/index.js';
+import { badForm, rows, type Tx } from '../platform/index.js';
 import { type OrderChange, samePrice } from './order-changes.js';
 import { PurchaseOrderCharge, PurchaseOrderLine } from './purchase-order.entity.js';
 import type { ChargeDto, EditPurchaseOrderLineDto } from './purchasing.dto.js';

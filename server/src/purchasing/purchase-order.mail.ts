@@ -1,8 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { rows } from '../platform/database/tx.js';
-import { Mailer } from '../platform/mailer.js';
-import { Outbox } from '../platform/outbox.js';
+import { Mailer, Outbox, rows } from '../platform/index.js';
 import { OrderDocuments } from './order-documents.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 

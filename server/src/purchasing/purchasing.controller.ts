@@ -1,10 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
-import { Access } from '../identity/access.js';
-import { Problem } from '../platform/problem.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Problem, Reader } from '../platform/index.js';
 import { AnswersService } from './answers.service.js';
 import { DraftsService } from './drafts.service.js';
 import { OrderDocuments } from './order-documents.js';

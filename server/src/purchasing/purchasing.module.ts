@@ -8,10 +8,20 @@ import { OrderDocuments } from './order-documents.js';
 import { PurchasingController } from './purchasing.controller.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
+import { PurchasingFiles } from './purchasing.files.js';
 
 @Module({
   controllers: [PurchasingController, OrderFilesController],
-  providers: [PurchasingQueries, PurchasingService, DraftsService, AnswersService, OrderDocuments, OrderFiles, PurchaseOrderMail],
+  providers: [
+    PurchasingFiles,
+    PurchasingQueries,
+    PurchasingService,
+    DraftsService,
+    AnswersService,
+    OrderDocuments,
+    OrderFiles,
+    PurchaseOrderMail,
+  ],
   exports: [PurchasingService, AnswersService, PurchasingQueries],
 })
 export class PurchasingModule {}

@@ -1,11 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
 import { DataSource } from 'typeorm';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, num, one, rows, siteDays } from '../platform/index.js';
 import { OrderFiles } from './order-files.service.js';
 import type { ChargeDto, OrderChangeDto, PurchaseOrderDto, PurchaseOrderLineDto, PurchaseOrderRowDto } from './purchasing.dto.js';
-import { siteDays } from '../sites/site-day.js';
 
 type LineRow = Omit<PurchaseOrderLineDto, 'ordered' | 'price' | 'priceEach' | 'goods' | 'answer'> & {
   price: string;

@@ -1,14 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { ActivityService } from '../activity/activity.service.js';
-import { Supplier } from '../catalogue/catalogue.entity.js';
-import { CommandLog } from '../platform/command-log.js';
-import type { Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
-import { doorId } from '../sites/doors.js';
-import { mustMatch } from '../platform/version.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, nextCode, notFound, Outbox, type Tx } from '../platform/index.js';
+import { doorId } from '../sites/index.js';
+import { Supplier } from '../suppliers/index.js';
 import { dropAnnounced } from './announced.js';
 import { keepChanges } from './order-changes.js';
 import { addLines, changeLines, stateOf, writeCharges } from './order-lines.js';

@@ -1,7 +1,7 @@
 import { decimalText, micro } from '@vectrum/core/money';
+import { dayIn } from '../platform/index.js';
 import type { UblOrder } from '../ubl/index.js';
 import type { PurchaseOrderDto } from './purchasing.dto.js';
-import { dayIn } from '../platform/dates.js';
 
 /** What the document needs beyond the order's sheet. */
 export interface OrderParties {

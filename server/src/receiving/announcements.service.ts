@@ -1,9 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { ActivityService } from '../activity/activity.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { marks, rows, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { badForm, badState } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, marks, mustBeAt, nextCode, rows, type Tx } from '../platform/index.js';
 import type { UblDespatchAdvice, UblDespatchLine } from '../ubl/index.js';
 
 /** More units than this on one line are a slip. */

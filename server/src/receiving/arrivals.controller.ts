@@ -1,11 +1,9 @@
 import { Body, Controller, Get, Header, Headers, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { MOST_PICTURE_BYTES } from '../catalogue/pictures.service.js';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { readBody } from '../platform/read-body.js';
+import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, type Person, readBody, Reader } from '../platform/index.js';
 import { MOST_XML_BYTES } from '../ubl/index.js';
 import { ArrivalDoorDto, ArrivalDto, ArrivalRowDto } from './arrival.dto.js';
 import { ArrivalsService } from './arrivals.service.js';

@@ -3,11 +3,9 @@ import { eachOf } from '@vectrum/core/costing';
 import { decimalText, dividedBy, micro } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
-import { ItemQueries } from '../catalogue/item.queries.js';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { ItemQueries } from '../catalogue/index.js';
+import { notFound, num, one, rows, siteDays } from '../platform/index.js';
 import type { AnnouncedDto, ArrivalDto, ArrivalRowDto, LandedDto, ReceiptDto } from './arrival.dto.js';
-import { siteDays } from '../sites/site-day.js';
 
 type RowOf = Omit<ArrivalRowDto, 'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside'> &
   Record<'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside', string | number | null>;

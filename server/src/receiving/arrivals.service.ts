@@ -1,15 +1,24 @@
 import { Injectable } from '@nestjs/common';
 import { countOf } from '@vectrum/core/quantity';
 import type { CloseArrivalCommand } from '@vectrum/core/scan';
-import { ActivityService } from '../activity/activity.service.js';
-import type { FloorAnswerDto, MissingLineDto } from '../floor/floor.dto.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
-import { doorId } from '../sites/doors.js';
-import { siteDay } from '../sites/site-day.js';
+import { ActivityService } from '../activity/index.js';
+import type { FloorAnswerDto, MissingLineDto } from '../floor/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  nextCode,
+  notFound,
+  num,
+  one,
+  Problem,
+  rows,
+  siteDay,
+  type Tx,
+} from '../platform/index.js';
+import { doorId } from '../sites/index.js';
 import { type Delivery, deliveryOf } from './delivery.js';
 import type { NewArrivalDto } from './receiving.dto.js';
 

@@ -1,6 +1,5 @@
-import type { Coming } from '../inspection/due.queries.js';
-import { badState, notFound } from '../platform/problem.js';
-import { marks, one, rows, type Tx } from '../platform/database/tx.js';
+import type { Coming } from '../inspection/index.js';
+import { badState, marks, notFound, one, rows, type Tx } from '../platform/index.js';
 
 /** What a phone opened to receive: an order, or an arrival with lines of several orders or of none. */
 export interface Delivery {

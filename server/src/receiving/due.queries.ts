@@ -2,9 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { readGs1 } from '@vectrum/core/barcode';
 import { codeKey } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
-import { num, one, rows } from '../platform/database/tx.js';
+import { num, one, rows, siteDay, siteDays } from '../platform/index.js';
 import type { DueDto, FindDueDto } from './receiving.dto.js';
-import { siteDay, siteDays } from '../sites/site-day.js';
 
 type DueRow = Omit<DueDto, 'late' | 'lines' | 'linesIn' | 'pallets'> &
   Record<'late' | 'lines' | 'linesIn' | 'pallets', string | number | null>;

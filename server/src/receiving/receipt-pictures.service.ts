@@ -1,11 +1,8 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { pictureOf } from '../catalogue/pictures.service.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { pictureOf } from '../catalogue/index.js';
+import { type Act, CommandLog, mustBeAt, notFound, one, type Person } from '../platform/index.js';
 
 /** Pictures of goods that came in damaged or wrong, for the supplier and for whoever decides about them. */
 @Injectable()

@@ -1,8 +1,7 @@
 import type { ReceiveAs, ReceiveCommand } from '@vectrum/core/scan';
 import type { Condition } from '@vectrum/core/ledger';
-import { num, one, type Tx } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
-import { stateOf } from '../purchasing/order-lines.js';
+import { num, one, Problem, type Tx } from '../platform/index.js';
+import { stateOf } from '../purchasing/index.js';
 
 /** What comes in as one movement. */
 export interface Taken {

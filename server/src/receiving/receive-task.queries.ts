@@ -1,11 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import type { AnnouncedPallet, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
-import { SettingsService } from '../company/settings.service.js';
-import { InspectionDue } from '../inspection/due.queries.js';
-import type { Person } from '../platform/act.js';
-import { marks, num, rows, type Tx } from '../platform/database/tx.js';
-import { badState } from '../platform/problem.js';
-import { dockOf, firstPlace } from '../sites/first-place.js';
+import { InspectionDue } from '../inspection/index.js';
+import { badState, marks, num, type Person, rows, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { dockOf, firstPlace } from '../sites/index.js';
 import { comingWith, type Delivery } from './delivery.js';
 
 interface PalletRow {

@@ -1,7 +1,6 @@
 import { Body, Controller, Get, Post, Query } from '@nestjs/common';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, type Person, Reader } from '../platform/index.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { DueQueries } from './due.queries.js';
 import { DueDto, FindDueDto, NewArrivalDto } from './receiving.dto.js';

@@ -8,13 +8,10 @@ import type {
   ReceiveLine,
   ReceivePalletCommand,
   ReceiveTask,
-  StandingGoods,
-  StoreCommand,
-  StoreTask,
   TieCommand,
 } from '@vectrum/core/scan';
 import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
-import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/floor.dto.js';
+import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 /** A line that has come in part or not yet, as the phone reads it. */
 export class ReceiveLineDto implements ReceiveLine {
@@ -93,42 +90,6 @@ export class CloseArrivalCommandDto extends FloorCommandDto implements CloseArri
 export class NewArrivalDto {
   @IsInt() siteId: number;
   @IsOptional() @IsString() @Length(2, 20) supplier?: string | null;
-}
-export class WhereToDto {
-  code: string;
-  reason: string;
-  units: number;
-}
-export class ThenDto {
-  code: string;
-  units: number;
-}
-export class StandingGoodsDto implements StandingGoods {
-  itemId: number;
-  lotId: number;
-  lot: string | null;
-  units: number;
-  fromPlaceId: number;
-  fromCode: string;
-  suggestion: WhereToDto | null;
-  then: ThenDto[];
-}
-export class StoreTaskDto implements StoreTask {
-  siteId: number;
-  goods: StandingGoodsDto[];
-  metres: number;
-}
-export class StoreBundleDto extends BundleDto {
-  @ApiProperty({ enum: ['store'] }) kind: 'store';
-  task: StoreTaskDto;
-}
-export class StoreCommandDto extends HowDto implements StoreCommand {
-  @ApiProperty({ enum: ['store'] }) @IsIn(['store']) kind: 'store';
-  @IsInt() itemId: number;
-  @IsInt() @Min(0) lotId: number;
-  @IsInt() @Min(1) @Max(10_000_000) units: number;
-  @IsInt() fromPlaceId: number;
-  @IsInt() toPlaceId: number;
 }
 export class DueDto {
   /** An order, or an arrival with lines of one order or several. */

@@ -1,24 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { ItemsService } from '../catalogue/items.service.js';
-import { AboutWords } from '../floor/about.service.js';
-import { FloorCommands } from '../floor/floor-commands.js';
-import { FloorTasks, siteKey } from '../floor/floor-tasks.js';
-import { one } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { ItemsService } from '../catalogue/index.js';
+import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
+import { notFound, one } from '../platform/index.js';
 import { ArrivalsService } from './arrivals.service.js';
-import {
-  CloseArrivalCommandDto,
-  ReceiveBundleDto,
-  ReceiveCommandDto,
-  ReceivePalletCommandDto,
-  StoreBundleDto,
-  StoreCommandDto,
-  TieCommandDto,
-} from './receiving.dto.js';
+import { CloseArrivalCommandDto, ReceiveBundleDto, ReceiveCommandDto, ReceivePalletCommandDto, TieCommandDto } from './receiving.dto.js';
 import { ReceivingService } from './receiving.service.js';
-import { StoringService } from './storing.service.js';
 
-/** Receiving and putting away at the floor's doors. */
+/** Receiving at the floor's doors. */
 @Injectable()
 export class ReceivingFloor {
   constructor(
@@ -26,7 +14,6 @@ export class ReceivingFloor {
     tasks: FloorTasks,
     receiving: ReceivingService,
     arrivals: ArrivalsService,
-    storing: StoringService,
     items: ItemsService,
     about: AboutWords,
   ) {
@@ -35,12 +22,6 @@ export class ReceivingFloor {
       right: 'receive',
       bundle: ReceiveBundleDto,
       read: (tx, person, key) => receiving.task(tx, person, key),
-    });
-    tasks.register({
-      kind: 'store',
-      right: 'store',
-      bundle: StoreBundleDto,
-      read: async (tx, _, key) => ({ task: await storing.task(tx, siteKey(key)), siteId: siteKey(key) }),
     });
     commands.register({
       kind: 'receive',
@@ -95,17 +76,6 @@ export class ReceivingFloor {
       about: async (tx, { code, itemId }) => ({
         what: `${code} tied to ${(await about.goods(tx, { itemId, units: 1 })).replace(/^.*?: /, '')}`,
         siteId: null,
-        document: null,
-      }),
-    });
-    commands.register({
-      kind: 'store',
-      right: 'store',
-      dto: StoreCommandDto,
-      work: (tx, act, command) => storing.store(tx, act, command),
-      about: async (tx, c) => ({
-        what: `${await about.goods(tx, c)}, ${await about.place(tx, c.fromPlaceId)} to ${await about.place(tx, c.toPlaceId)}`,
-        siteId: await about.siteOf(tx, { place: c.fromPlaceId }),
         document: null,
       }),
     });

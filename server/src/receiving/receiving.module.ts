@@ -1,23 +1,21 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
-import { InspectionModule } from '../inspection/inspection.module.js';
-import { SitesModule } from '../sites/sites.module.js';
-import { StockModule } from '../stock/stock.module.js';
-import { PurchasingModule } from '../purchasing/purchasing.module.js';
+import { AllocationModule } from '../allocation/index.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { InspectionModule } from '../inspection/index.js';
+import { PurchasingModule } from '../purchasing/index.js';
+import { SitesModule } from '../sites/index.js';
+import { StockModule } from '../stock/index.js';
 import { AnnouncementsService } from './announcements.service.js';
 import { SupplierDocuments } from './supplier-documents.service.js';
 import { ArrivalsController } from './arrivals.controller.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { DueQueries } from './due.queries.js';
-import { PutawayQueries } from './putaway.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
 import { ReceivingController } from './receiving.controller.js';
 import { ReceivingFloor } from './receiving.floor.js';
 import { ReceivingService } from './receiving.service.js';
-import { StoringService } from './storing.service.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule, InspectionModule],
@@ -32,9 +30,7 @@ import { StoringService } from './storing.service.js';
     AnnouncementsService,
     SupplierDocuments,
     DueQueries,
-    StoringService,
-    PutawayQueries,
   ],
-  exports: [ReceivingService, StoringService, ArrivalsService, SupplierDocuments],
+  exports: [ReceivingService, ArrivalsService, SupplierDocuments],
 })
 export class ReceivingModule {}

@@ -10,21 +10,13 @@ import {
   type ReceiveTask,
 } from '@vectrum/core/scan';
 import { goodsWords } from '@vectrum/core/quantity';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { LandedService } from '../books/landed.service.js';
-import type { Worth } from '../books/value.service.js';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import type { FloorAnswerDto } from '../floor/floor.dto.js';
-import { InspectionDue } from '../inspection/due.queries.js';
-import { heldForInspection } from '../inspection/opening.js';
-import { type Act, mustBeAt, type Person } from '../platform/act.js';
-import { marks, one, rows, type Tx } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
-import { refused } from '../platform/refused.js';
-import { siteDay } from '../sites/site-day.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import type { FloorAnswerDto } from '../floor/index.js';
+import { heldForInspection, InspectionDue } from '../inspection/index.js';
+import { type Act, marks, mustBeAt, one, type Person, Problem, refused, rows, siteDay, type Tx } from '../platform/index.js';
+import { LandedService, LedgerService, type Worth } from '../stock/index.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { comingWith, type Delivery, deliveryOf } from './delivery.js';
 import { conditionOf, countOnLine, lotFor, type Taken, writeReceipt } from './receipts.js';

@@ -1,12 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { createHash } from 'node:crypto';
 import { DataSource } from 'typeorm';
-import { signatureMatches } from '../platform/signature.js';
-import type { Act } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { inTransaction, one, type Tx } from '../platform/database/tx.js';
-import { badForm, Problem } from '../platform/problem.js';
-import { AnswersService } from '../purchasing/answers.service.js';
+import { type Act, badForm, CommandLog, inTransaction, one, Problem, signatureMatches, type Tx } from '../platform/index.js';
+import { AnswersService } from '../purchasing/index.js';
 import { readDespatchAdvice, readOrderResponse, readXml, structureFaults, XmlFault, type XmlElement } from '../ubl/index.js';
 import { AnnouncementsService } from './announcements.service.js';
 import type { TakenDocumentDto } from './receiving.dto.js';

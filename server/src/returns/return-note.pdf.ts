@@ -1,6 +1,6 @@
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../printing/paper.js';
+import { dayIn } from '../platform/index.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../printing/index.js';
 import type { SupplierReturnDto } from './returns.dto.js';
-import { dayIn } from '../platform/dates.js';
 
 const ROW = 30;
 

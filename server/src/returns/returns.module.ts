@@ -1,7 +1,7 @@
 import { Module } from '@nestjs/common';
-import { AllocationModule } from '../allocation/allocation.module.js';
-import { CatalogueModule } from '../catalogue/catalogue.module.js';
-import { StockModule } from '../stock/stock.module.js';
+import { AllocationModule } from '../allocation/index.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { StockModule } from '../stock/index.js';
 import { SupplierReturnMail } from './supplier-return.mail.js';
 import { SupplierReturnsController } from './supplier-returns.controller.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';

@@ -1,9 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { SettingsService } from '../company/settings.service.js';
-import { rows } from '../platform/database/tx.js';
-import { Mailer } from '../platform/mailer.js';
-import { Outbox } from '../platform/outbox.js';
+import { Mailer, Outbox, rows } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { returnNotePdf } from './return-note.pdf.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';
 

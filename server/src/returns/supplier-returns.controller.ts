@@ -1,10 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
-import { SettingsService } from '../company/settings.service.js';
-import { Access } from '../identity/access.js';
-import { type Act, Acting, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
-import { PostedDto } from '../platform/posted.dto.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, PostedDto, Reader } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { returnNotePdf } from './return-note.pdf.js';
 import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto, TakeInDto } from './returns.dto.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';

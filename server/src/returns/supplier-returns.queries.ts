@@ -1,12 +1,9 @@
 import { kindsFor } from '@vectrum/core/places';
-import { sqlList } from '../platform/database/sql.js';
 import { Injectable } from '@nestjs/common';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
-import { ItemQueries } from '../catalogue/item.queries.js';
-import type { Person } from '../platform/act.js';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { ItemQueries } from '../catalogue/index.js';
+import { notFound, num, one, type Person, rows, sqlList } from '../platform/index.js';
 import type { AsideDto, SupplierReturnDto, SupplierReturnLineDto, SupplierReturnRowDto } from './returns.dto.js';
 
 const ROW = `t.code, s.name AS supplier, p.name AS site, t.state, t.sent_at AS sentAt, (SELECT COUNT(*) FROM supplier_return_line l WHERE l.return_id = t.id) AS \`lines\`, t.currency, t.expected`;

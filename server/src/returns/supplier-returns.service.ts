@@ -1,19 +1,25 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { atRate, goodsWorth } from '@vectrum/core/costing';
 import { decimalText, fractionOf, fractionText, micro, type Micro } from '@vectrum/core/money';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { rateOf } from '../books/order-shares.js';
-import { Supplier } from '../catalogue/catalogue.entity.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { num, one, type Tx } from '../platform/database/tx.js';
-import { nextCode } from '../platform/number-series.js';
-import { Outbox } from '../platform/outbox.js';
-import { badForm, badState, notFound, Problem } from '../platform/problem.js';
-import { mustMatch } from '../platform/version.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  mustMatch,
+  nextCode,
+  notFound,
+  num,
+  one,
+  Outbox,
+  Problem,
+  type Tx,
+} from '../platform/index.js';
+import { LedgerService, rateOf } from '../stock/index.js';
+import { Supplier } from '../suppliers/index.js';
 import type { CreditDto, SendBackDto, SendBackLineDto } from './returns.dto.js';
 
 interface Source {

@@ -1,15 +1,10 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { AllocationService } from '../allocation/allocation.service.js';
-import { CodebookQueries } from '../catalogue/codebook.queries.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one } from '../platform/database/tx.js';
-import { badState } from '../platform/problem.js';
-import type { PostedDto } from '../platform/posted.dto.js';
-import { LedgerService } from '../stock/ledger.service.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import { type Act, badState, CommandLog, mustBeAt, one, type PostedDto } from '../platform/index.js';
+import { LedgerService } from '../stock/index.js';
 import type { TakeInDto } from './returns.dto.js';
 
 /** Takes goods that stand apart into stock, by decision: from then on they are good, and the house's. */

@@ -1,12 +1,20 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { aisleBins, faultOfRule, type AisleRule } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/activity.service.js';
-import { UndoService } from '../activity/undo.service.js';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { CommandLog } from '../platform/command-log.js';
-import { insertMany, isReferenced, marks, one, rows, type Tx } from '../platform/database/tx.js';
-import { badForm, badState } from '../platform/problem.js';
+import { ActivityService, UndoService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insertMany,
+  isReferenced,
+  marks,
+  mustBeAt,
+  one,
+  rows,
+  type Tx,
+} from '../platform/index.js';
 import type { AislesDto, AislesMadeDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';
 

@@ -1,5 +1,4 @@
-import { one, type Tx } from '../platform/database/tx.js';
-import { badForm } from '../platform/problem.js';
+import { badForm, one, type Tx } from '../platform/index.js';
 
 /** The dock of a site behind a code; null where none is named. A `form` problem where the site has no such dock. */
 export async function doorId(tx: Pick<Tx, 'query'>, siteId: number, code: string | null | undefined): Promise<number | null> {

@@ -1,5 +1,5 @@
 import type { PlaceFacts } from '@vectrum/core/scan';
-import { one, type Tx } from '../platform/database/tx.js';
+import { one, type Tx } from '../platform/index.js';
 
 /** The first open place of a kind at a site, in walking order. */
 export function firstPlace(tx: Pick<Tx, 'query'>, siteId: number, kind: string): Promise<PlaceFacts | undefined> {

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { floorOf, type Floor, type PlanPoint, type Segment } from '@vectrum/core/walk';
-import { num, one, rows, type Tx } from '../platform/database/tx.js';
+import { num, one, rows, type Tx } from '../platform/index.js';
 
 export interface ShapeRow {
   id: number;

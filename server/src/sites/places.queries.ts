@@ -1,7 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { num, one, rows } from '../platform/database/tx.js';
-import { notFound } from '../platform/problem.js';
+import { notFound, num, one, rows } from '../platform/index.js';
 import type { PlaceDto, PlacePageDto, PlaceSheetDto, PlaceStockDto, ZoneDto } from './sites.dto.js';
 
 type Row = Omit<PlaceDto, 'pickable' | 'blocked' | 'fixedOrder' | 'items'> & {

@@ -1,11 +1,10 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
-import { type Act, Acting, mustBeAt, type Person, Reader } from '../platform/act.js';
-import { CodeDto } from '../platform/code.dto.js';
-import { IfMatch } from '../platform/version.js';
-import { Access } from '../identity/access.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, mustBeAt, type Person, Reader } from '../platform/index.js';
 import { AislesService } from './aisles.service.js';
-import { type PlaceFilter, PlacesQueries } from './places.queries.js';
+import { placeFilter } from './place-filter.js';
+import { PlacesQueries } from './places.queries.js';
 import { PlanService } from './plan.service.js';
 import {
   AislesDto,
@@ -22,19 +21,6 @@ import {
 import { SitesService } from './sites.service.js';
 
 const MOST_ROWS = 500;
-
-/** Reads the filter of a list of places from a request's query. */
-export function placeFilter(query: Record<string, unknown>): PlaceFilter {
-  const word = (key: string) => (typeof query[key] === 'string' ? query[key].trim().slice(0, 40) : '');
-  return {
-    search: word('search'),
-    kind: word('kind'),
-    zone: word('zone'),
-    state: word('state'),
-    sort: word('sort') || 'walk',
-    ...(Number(query['site']) > 0 ? { siteId: Number(query['site']) } : {}),
-  };
-}
 
 @Controller('api')
 export class SitesController {

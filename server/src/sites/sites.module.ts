@@ -6,10 +6,11 @@ import { PlanService } from './plan.service.js';
 import { SitesController } from './sites.controller.js';
 import { SitesService } from './sites.service.js';
 import { WalkingOrder } from './walking-order.service.js';
+import { SitesFiles } from './sites.files.js';
 
 @Module({
   controllers: [SitesController],
-  providers: [SitesService, PlacesQueries, AislesService, PlanService, FloorQueries, WalkingOrder],
+  providers: [SitesFiles, SitesService, PlacesQueries, AislesService, PlanService, FloorQueries, WalkingOrder],
   exports: [FloorQueries, WalkingOrder, PlacesQueries, PlanService],
 })
 export class SitesModule {}

@@ -1,10 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { type Act, mustBeAt } from '../platform/act.js';
-import { ActivityService } from '../activity/activity.service.js';
-import { CommandLog } from '../platform/command-log.js';
-import { one, type Tx } from '../platform/database/tx.js';
-import { mustMatch } from '../platform/version.js';
-import { badForm, badState, notFound } from '../platform/problem.js';
+import { ActivityService } from '../activity/index.js';
+import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, one, type Tx } from '../platform/index.js';
 import { Place } from './place.entity.js';
 import type { EditPlaceDto, EditZoneDto, NewPlaceDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { floorOf, pointOn, walkingOrder, type AisleBin, type Segment } from '@vectrum/core/walk';
-import { num, rows, type Tx } from '../platform/database/tx.js';
+import { num, rows, type Tx } from '../platform/index.js';
 import { FloorQueries, segmentOf } from './floor.queries.js';
 
 /** Numbers are this far apart, so that a place fixed by hand finds room between two of them. */

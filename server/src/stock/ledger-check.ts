@@ -1,6 +1,5 @@
 import type { DataSource } from 'typeorm';
-import { promisedSql } from '../platform/database/promised.js';
-import { num, rows } from '../platform/database/tx.js';
+import { num, promisedSql, rows } from '../platform/index.js';
 
 /** One thing that is wrong with the ledger, in words. */
 export type LedgerFinding = string;

@@ -12,10 +12,8 @@ import {
   type Condition,
   type Movement,
 } from '@vectrum/core/ledger';
-import { type Crossing, ValueService, type Worth } from '../books/value.service.js';
-import type { Act } from '../platform/act.js';
-import { marks, num, one, rows, type Tx } from '../platform/database/tx.js';
-import { Problem } from '../platform/problem.js';
+import { type Act, marks, num, one, Problem, rows, type Tx } from '../platform/index.js';
+import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
 /** What a set of movements was for; kept with each of them. */
 export interface Posting {

@@ -1,12 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { available, whyAvailable, type WhyTerm } from '@vectrum/core/ledger';
 import { DataSource } from 'typeorm';
-import { num, one, rows } from '../platform/database/tx.js';
+import { num, one, promisedSql, rows, sqlList } from '../platform/index.js';
 import type { BinStockDto, ItemStockDto, MovementDto, MovementPageDto, StockFigureDto } from './stock.dto.js';
 import { whyHeld, whyIncoming, whyProjected, whyReserved } from './why.js';
 import { ordersIn } from '@vectrum/core/orders';
-import { promisedSql } from '../platform/database/promised.js';
-import { sqlList } from '../platform/database/sql.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 const PROMISED = promisedSql('l');

@@ -1,9 +1,7 @@
 import { available, type WhyTerm } from '@vectrum/core/ledger';
-import { num, rows, type Tx } from '../platform/database/tx.js';
+import { num, promisedSql, rows, sqlList, type Tx } from '../platform/index.js';
 import type { StockFigureDto } from './stock.dto.js';
 import { ordersIn } from '@vectrum/core/orders';
-import { promisedSql } from '../platform/database/promised.js';
-import { sqlList } from '../platform/database/sql.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 const PROMISED = promisedSql('l');

@@ -4,13 +4,11 @@ import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { checkDigit } from '@vectrum/core/barcode';
 import { DataSource } from 'typeorm';
+import { seeded } from '../demo/index.js';
+import { ImportJobs } from '../exchange/index.js';
+import { PeopleService } from '../identity/index.js';
+import { migrate, newLogger, readConfig } from '../platform/index.js';
 import { createApp } from '../app.js';
-import { seeded } from '../demo/random.js';
-import { ImportJobs } from '../exchange/import-jobs.js';
-import { PeopleService } from '../identity/people.service.js';
-import { readConfig } from '../platform/config.js';
-import { migrate } from '../platform/database/data-source.js';
-import { newLogger } from '../platform/platform.module.js';
 
 /** The size that the house is designed for. */
 const ITEMS = 50_000;

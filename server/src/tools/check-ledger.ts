@@ -1,12 +1,11 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
-import { readConfig } from '../platform/config.js';
-import { dataSourceOptions } from '../platform/database/data-source.js';
-import { num, one } from '../platform/database/tx.js';
-import { checkOrders } from '../orders/order-check.js';
-import { checkLedger } from '../stock/ledger-check.js';
+import { checkOrders } from '../orders/index.js';
+import { dataSourceOptions, num, one, readConfig } from '../platform/index.js';
+import { checkLedger } from '../stock/index.js';
+import { schema } from '../schema.js';
 
-const source = await new DataSource(dataSourceOptions(readConfig(process.env))).initialize();
+const source = await new DataSource(dataSourceOptions(readConfig(process.env), schema)).initialize();
 const findings = [...(await checkLedger(source)), ...(await checkOrders(source))];
 const count = await one<{ n: string }>(source, 'SELECT COUNT(*) AS n FROM movement');
 await source.destroy();

@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the sign-in page needs: whether this house is new, which device this is, and the demo's made-up people. */
+        /** What the sign-in page needs: whether this house is new, which device this is, and whom it can be tried as. */
         get: operations["Identity_signInPage"];
         put?: never;
         post?: never;
@@ -345,6 +345,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_list"];
+        put?: never;
+        post: operations["Sites_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["Sites_edit"];
+        trace?: never;
+    };
+    "/api/places/aisles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Builds aisles by rule; with `preview` it only says what would be made. */
+        post: operations["Sites_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_zones"];
+        put: operations["Sites_keepZone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_plan"];
+        put: operations["Sites_editPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/company/settings": {
         parameters: {
             query?: never;
@@ -457,285 +538,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tape": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Activity_newest"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tape/{id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Activity_undo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/live": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
-        get: operations["Activity_stream"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/line": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Activity_line"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/now": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Activity_now"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/look": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What a scanned code is and where it lies. */
-        get: operations["Activity_look"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/find": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Activity_find"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/tasks/{kind}/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** One task, for a phone or a packing table. `asked`: ids of commands, joined by commas; those that it shows are named. */
-        get: operations["Floor_task"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/commands": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Carries out one command of the floor, once, under its id. */
-        post: operations["Floor_command"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/book": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What has changed in a site's codes since a version, in parts. */
-        get: operations["Floor_book"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/questions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What came too late to be booked and waits for an answer. */
-        get: operations["Floor_open"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/floor/questions/{id}/answer": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Floor_answer"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/places": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Sites_list"];
-        put?: never;
-        post: operations["Sites_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/places/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Sites_sheet"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch: operations["Sites_edit"];
-        trace?: never;
-    };
-    "/api/places/aisles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Builds aisles by rule; with `preview` it only says what would be made. */
-        post: operations["Sites_build"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/zones": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Sites_zones"];
-        put: operations["Sites_keepZone"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/plans/{siteId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Sites_plan"];
-        put: operations["Sites_editPlan"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/items": {
         parameters: {
             query?: never;
@@ -834,55 +636,6 @@ export interface paths {
         patch: operations["Catalogue_change"];
         trace?: never;
     };
-    "/api/items/{sku}/stock": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Catalogue_stockOf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/items/{sku}/movements": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Catalogue_movements"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/items/{sku}/why/{figure}/{siteId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
-        get: operations["Catalogue_why"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/items/{sku}/barcodes": {
         parameters: {
             query?: never;
@@ -918,6 +671,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/items/{sku}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Stock_stockOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Stock_movements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/why/{figure}/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
+        get: operations["Stock_why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suppliers": {
         parameters: {
             query?: never;
@@ -925,9 +727,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["Partners_suppliers"];
+        get: operations["Suppliers_list"];
         put?: never;
-        post: operations["Partners_addSupplier"];
+        post: operations["Suppliers_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -941,8 +743,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["Partners_supplier"];
-        put: operations["Partners_editSupplier"];
+        get: operations["Suppliers_sheet"];
+        put: operations["Suppliers_edit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -960,39 +762,222 @@ export interface paths {
         get?: never;
         put?: never;
         /** A new key for documents that the supplier's own system sends; shown this once. The one before is void. */
-        post: operations["Partners_documentKey"];
+        post: operations["Suppliers_documentKey"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/channels": {
+    "/api/labels/designs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["Partners_channels"];
+        get: operations["Labels_designs"];
         put?: never;
-        post: operations["Partners_addChannel"];
+        post: operations["Labels_add"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/channels/{code}": {
+    "/api/labels/designs/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["Partners_channel"];
-        put: operations["Partners_editChannel"];
+        get?: never;
+        put: operations["Labels_edit"];
         post?: never;
+        delete: operations["Labels_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The design as it would be printed, with samples in its fields. */
+        post: operations["Labels_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records as a PDF. */
+        post: operations["Labels_pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records to a printer, through the outbox. */
+        post: operations["Labels_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_tray"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_printers"];
+        put?: never;
+        post: operations["Labels_addPrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Labels_editPrinter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/tasks/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One task, for a phone or a packing table. `asked`: ids of commands, joined by commas; those that it shows are named. */
+        get: operations["Floor_task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/commands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carries out one command of the floor, once, under its id. */
+        post: operations["Floor_command"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed in a site's codes since a version, in parts. */
+        get: operations["Floor_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came too late to be booked and waits for an answer. */
+        get: operations["Floor_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Floor_answer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1215,6 +1200,219 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supplier-returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_list"];
+        put?: never;
+        post: operations["SupplierReturns_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that stand apart: damaged, wrong or refused. */
+        get: operations["SupplierReturns_aside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/of-arrival/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an arrival brought and is still here, to be sent back from stock. */
+        get: operations["SupplierReturns_ofArrival"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes goods that stand apart into stock after all. */
+        post: operations["SupplierReturns_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The note that goes with the goods. */
+        get: operations["SupplierReturns_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/credit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a credit note against what is expected. */
+        post: operations["SupplierReturns_credit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["InspectionRules_list"];
+        put?: never;
+        post: operations["InspectionRules_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["InspectionRules_change"];
+        post?: never;
+        delete: operations["InspectionRules_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Checklists_list"];
+        put?: never;
+        post: operations["Checklists_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Checklists_change"];
+        post?: never;
+        delete: operations["Checklists_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/receive": {
         parameters: {
             query?: never;
@@ -1431,15 +1629,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inspections": {
+    "/api/customers": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["Inspections_list"];
+        get: operations["Customers_list"];
         put?: never;
+        post: operations["Customers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Customers_sheet"];
+        put: operations["Customers_edit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1447,197 +1661,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inspections/{code}": {
+    "/api/channels": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["Inspections_sheet"];
+        get: operations["Channels_list"];
         put?: never;
+        post: operations["Channels_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Channels_sheet"];
+        put: operations["Channels_edit"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/inspection-rules": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["InspectionRules_list"];
-        put?: never;
-        post: operations["InspectionRules_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/inspection-rules/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["InspectionRules_change"];
-        post?: never;
-        delete: operations["InspectionRules_remove"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checklists": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Checklists_list"];
-        put?: never;
-        post: operations["Checklists_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/checklists/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["Checklists_change"];
-        post?: never;
-        delete: operations["Checklists_remove"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["SupplierReturns_list"];
-        put?: never;
-        post: operations["SupplierReturns_send"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/aside": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Goods that stand apart: damaged, wrong or refused. */
-        get: operations["SupplierReturns_aside"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/of-arrival/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What an arrival brought and is still here, to be sent back from stock. */
-        get: operations["SupplierReturns_ofArrival"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/aside/take-in": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Takes goods that stand apart into stock after all. */
-        post: operations["SupplierReturns_take"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["SupplierReturns_sheet"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/{code}/pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The note that goes with the goods. */
-        get: operations["SupplierReturns_pdf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/supplier-returns/{code}/credit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Holds a credit note against what is expected. */
-        post: operations["SupplierReturns_credit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1709,38 +1758,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/customers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Customers_list"];
-        put?: never;
-        post: operations["Customers_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/customers/{code}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Customers_sheet"];
-        put: operations["Customers_edit"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/channels/{code}/webhook": {
         parameters: {
             query?: never;
@@ -1751,7 +1768,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** An order from a web shop. The signature in X-Signature stands for the sign-in; a repeated order is answered as the first. */
-        post: operations["Channels_webhook"];
+        post: operations["Webhooks_webhook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1865,170 +1882,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Dispatch_handOver"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/outbox": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What waits to leave the building, and the newest of what has left. */
-        get: operations["Outbox_list"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/outbox/{id}/retry": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Outbox_retry"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/designs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Labels_designs"];
-        put?: never;
-        post: operations["Labels_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/designs/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["Labels_edit"];
-        post?: never;
-        delete: operations["Labels_drop"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/sample": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The design as it would be printed, with samples in its fields. */
-        post: operations["Labels_sample"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Labels of records as a PDF. */
-        post: operations["Labels_pdf"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/print": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Labels of records to a printer, through the outbox. */
-        post: operations["Labels_print"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/tray": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Labels_tray"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/printers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Labels_printers"];
-        put?: never;
-        post: operations["Labels_addPrinter"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/labels/printers/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["Labels_editPrinter"];
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2202,6 +2055,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_newest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tape/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Desk_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
+        get: operations["Desk_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a scanned code is and where it lies. */
+        get: operations["Desk_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits to leave the building, and the newest of what has left. */
+        get: operations["Outbox_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/{id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Outbox_retry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/codes": {
         parameters: {
             query?: never;
@@ -2222,7 +2222,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        DemoSignInDto: {
+        SignInHintDto: {
             name: string;
             duty: string;
             email: string;
@@ -2235,7 +2235,7 @@ export interface components {
             phoneUrl: string | null;
             firstRun: boolean;
             deviceName: string | null;
-            demo: components["schemas"]["DemoSignInDto"][];
+            demo: components["schemas"]["SignInHintDto"][];
         };
         FirstOwnerDto: {
             name: string;
@@ -2272,6 +2272,8 @@ export interface components {
             /** @description How weights and lengths are shown. */
             units: string;
             homeCurrency: string;
+            /** @description Whether this house is one to try things in, where codes can be scanned without a scanner. */
+            practice: boolean;
         };
         ChangeOwnDto: {
             current: string;
@@ -2379,318 +2381,6 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        SettingDto: {
-            name: string;
-            group: string;
-            label: string;
-            /** @description What it changes. */
-            says: string;
-            kind: string;
-            value: string;
-            standard: string;
-            choices: string[];
-            unit: string;
-        };
-        SetSettingDto: {
-            value: string;
-        };
-        CurrencyDto: {
-            code: string;
-            /** @description How much of the home currency one is worth. */
-            rate: string;
-            asOf: string;
-        };
-        TaxRateDto: {
-            code: string;
-            name: string;
-            percent: string;
-        };
-        MoneyDto: {
-            currencies: components["schemas"]["CurrencyDto"][];
-            taxRates: components["schemas"]["TaxRateDto"][];
-        };
-        SiteDepartureDto: {
-            name: string;
-            /** @description The carrier whose van it is, by its code; empty where it is nobody's. */
-            carrier: string;
-            /** @description Site time, such as 15:30. */
-            leavesAt: string;
-            /** @description How long before it leaves an order must be in, to be promised for it. */
-            closesMinutes: number;
-        };
-        SiteCalendarDto: {
-            siteId: number;
-            site: string;
-            timeZone: string;
-            /** @description Monday to Sunday: Y for a working day. */
-            workingDays: string;
-            departures: components["schemas"]["SiteDepartureDto"][];
-            version: number;
-        };
-        EditSiteCalendarDto: {
-            workingDays: string;
-            timeZone: string;
-            departures: components["schemas"]["SiteDepartureDto"][];
-        };
-        NewSiteDto: {
-            code: string;
-            name: string;
-        };
-        CodeDto: {
-            code: string;
-        };
-        SeriesDto: {
-            name: string;
-            says: string;
-            /** @description What the next one will be called. */
-            next: string;
-            number: number;
-        };
-        SetSeriesDto: {
-            /** @enum {string} */
-            name: "P" | "S" | "R" | "H";
-            number: number;
-        };
-        TapeEntryDto: {
-            id: number;
-            /** Format: date-time */
-            at: string;
-            who: string;
-            kind: string;
-            glyph: string;
-            title: string;
-            detail: string;
-            document: string | null;
-            how: string | null;
-            undoable: boolean;
-            undone: boolean;
-        };
-        TapeDto: {
-            entries: components["schemas"]["TapeEntryDto"][];
-            scansToday: number;
-        };
-        UndoneDto: {
-            title: string;
-        };
-        StageDto: {
-            stage: string;
-            count: number;
-            unit: string;
-            /** Format: date-time */
-            oldest: string | null;
-            stuck: number;
-            /** @description Hours of work that wait. */
-            hours: number;
-        };
-        LineDto: {
-            /** Format: date-time */
-            now: string;
-            stages: components["schemas"]["StageDto"][];
-            /** @description What today's hands can clear, in hours. */
-            capacityHours: number;
-        };
-        PromisedOrderDto: {
-            code: string;
-            /** Format: date-time */
-            promisedAt: string;
-            state: string;
-            safe: boolean;
-        };
-        DepartureDto: {
-            carrier: string;
-            /** Format: date-time */
-            at: string;
-        };
-        StuckDto: {
-            glyph: string;
-            code: string;
-            link: string;
-            title: string;
-            detail: string;
-            /** Format: date-time */
-            since: string;
-            late: boolean;
-            who: string;
-            whoNote: string;
-            action: string;
-        };
-        ExpectedDto: {
-            code: string;
-            supplier: string;
-            expectedOn: string | null;
-            lines: number;
-            state: string;
-            late: boolean;
-        };
-        NowDto: {
-            promised: components["schemas"]["PromisedOrderDto"][];
-            departures: components["schemas"]["DepartureDto"][];
-            stuck: components["schemas"]["StuckDto"][];
-            expected: components["schemas"]["ExpectedDto"][];
-        };
-        PackDto: {
-            id: number;
-            name: string;
-            plural: string;
-            factor: number;
-            weightG: number | null;
-            lengthMm: number | null;
-            widthMm: number | null;
-            heightMm: number | null;
-            barcodes: string[];
-        };
-        LookItemDto: {
-            sku: string;
-            name: string;
-            picture: string;
-            pictureMark: string | null;
-            tracking: string;
-            home: string | null;
-            packs: components["schemas"]["PackDto"][];
-            /** @description The pack unit that was scanned, by what it holds. */
-            holds: number;
-            onHand: number;
-            available: number;
-        };
-        LookStockDto: {
-            place: string;
-            kind: string;
-            site: string;
-            lot: string | null;
-            expires: string | null;
-            condition: string;
-            units: number;
-        };
-        LookContentDto: {
-            sku: string;
-            name: string;
-            picture: string;
-            lot: string | null;
-            condition: string;
-            units: number;
-            unit: string;
-        };
-        LookDto: {
-            /** @description `item`, `place`, `document`, `person` or `unknown`. */
-            kind: string;
-            code: string;
-            title: string;
-            detail: string;
-            /** @description Where the floor goes on from here; null where there is nothing to do. */
-            go: string | null;
-            lot: string | null;
-            expires: string | null;
-            item: components["schemas"]["LookItemDto"] | null;
-            stock: components["schemas"]["LookStockDto"][];
-            contents: components["schemas"]["LookContentDto"][];
-        };
-        FoundDto: {
-            kind: string;
-            code: string;
-            title: string;
-            link: string;
-        };
-        FindDto: {
-            /** @description The one record that the code opens; null where it is a word. */
-            opens: string | null;
-            found: components["schemas"]["FoundDto"][];
-        };
-        FloorPostDto: {
-            command: components["schemas"]["FloorCommand"];
-            /** @description The device's clock when it was made. */
-            madeAt: string;
-            /** @description Whose hands made it: the person who was signed in then. */
-            madeBy: number;
-            /** @description Whether nobody waits for the answer: what cannot be done then is kept as a question. */
-            late: boolean;
-        };
-        MissingLineDto: {
-            order: string;
-            line: number;
-            name: string;
-            /** @description Base units, and the same in words. */
-            units: number;
-            missing: string;
-        };
-        FloorAnswerDto: {
-            /** @description The tape's line, for an undo. */
-            activityId: number;
-            /** @description The receipt, for a picture of goods that were set apart. */
-            receiptId?: number;
-            /** @description The arrival that goods were booked in with, or that was closed. */
-            arrival?: string;
-            /** @description What was missing of an arrival that was closed. */
-            short?: components["schemas"]["MissingLineDto"][];
-        };
-        BookPackDto: {
-            id: number;
-            name: string;
-            plural: string;
-            factor: number;
-        };
-        BookCodeDto: {
-            code: string;
-            packId: number;
-        };
-        BookItemDto: {
-            id: number;
-            sku: string;
-            name: string;
-            picture: string;
-            /** @enum {string} */
-            tracking: "lot" | "none" | "lot-expiry" | "serial";
-            /** @enum {string} */
-            storage?: "any" | "cold" | "restricted";
-            minLifeDays?: number | null;
-            home: string | null;
-            packs: components["schemas"]["BookPackDto"][];
-            codes: components["schemas"]["BookCodeDto"][];
-        };
-        BookPlaceDto: {
-            id: number;
-            code: string;
-            kind: string;
-            siteId: number;
-            /** @enum {string} */
-            rule?: "none" | "cold" | "restricted";
-        };
-        BookPartDto: {
-            /** @description The version that the book has once all parts are taken in. */
-            version: number;
-            /** @description Where the next part begins; null where this is the last. */
-            next: string | null;
-            items: components["schemas"]["BookItemDto"][];
-            places: components["schemas"]["BookPlaceDto"][];
-            /** @description What is no longer in the book. */
-            goneItems: number[];
-            gonePlaces: number[];
-        };
-        QuestionChoiceDto: {
-            /** @enum {string} */
-            answer: "again" | "let-go" | "apart";
-            says: string;
-        };
-        QuestionDto: {
-            id: string;
-            kind: string;
-            /** @description What was done, in words: how many of what, where. */
-            what: string;
-            /** @description Why it could not be booked. */
-            title: string;
-            detail: string;
-            document: string | null;
-            siteId: number | null;
-            who: string;
-            /** @description Whether one's own hands did it. */
-            mine: boolean;
-            /** Format: date-time */
-            madeAt: string;
-            choices: components["schemas"]["QuestionChoiceDto"][];
-        };
-        AnswerQuestionDto: {
-            /** @enum {string} */
-            answer: "again" | "let-go" | "apart";
-        };
         PlaceDto: {
             id: number;
             siteId: number;
@@ -2751,6 +2441,9 @@ export interface components {
             /** @enum {string} */
             kind: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
             pickable: boolean;
+        };
+        CodeDto: {
+            code: string;
         };
         AislesDto: {
             siteId: number;
@@ -2858,6 +2551,75 @@ export interface components {
             shapes: components["schemas"]["PlanShapeDto"][];
             points: components["schemas"]["PlanPointDto"][];
         };
+        SettingDto: {
+            name: string;
+            group: string;
+            label: string;
+            /** @description What it changes. */
+            says: string;
+            kind: string;
+            value: string;
+            standard: string;
+            choices: string[];
+            unit: string;
+        };
+        SetSettingDto: {
+            value: string;
+        };
+        CurrencyDto: {
+            code: string;
+            /** @description How much of the home currency one is worth. */
+            rate: string;
+            asOf: string;
+        };
+        TaxRateDto: {
+            code: string;
+            name: string;
+            percent: string;
+        };
+        MoneyDto: {
+            currencies: components["schemas"]["CurrencyDto"][];
+            taxRates: components["schemas"]["TaxRateDto"][];
+        };
+        SiteDepartureDto: {
+            name: string;
+            /** @description The carrier whose van it is, by its code; empty where it is nobody's. */
+            carrier: string;
+            /** @description Site time, such as 15:30. */
+            leavesAt: string;
+            /** @description How long before it leaves an order must be in, to be promised for it. */
+            closesMinutes: number;
+        };
+        SiteCalendarDto: {
+            siteId: number;
+            site: string;
+            timeZone: string;
+            /** @description Monday to Sunday: Y for a working day. */
+            workingDays: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+            version: number;
+        };
+        EditSiteCalendarDto: {
+            workingDays: string;
+            timeZone: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+        };
+        NewSiteDto: {
+            code: string;
+            name: string;
+        };
+        SeriesDto: {
+            name: string;
+            says: string;
+            /** @description What the next one will be called. */
+            next: string;
+            number: number;
+        };
+        SetSeriesDto: {
+            /** @enum {string} */
+            name: "P" | "S" | "R" | "H";
+            number: number;
+        };
         ItemRowDto: {
             id: number;
             sku: string;
@@ -2943,6 +2705,17 @@ export interface components {
             unit: string;
             available: number;
         };
+        PackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+            weightG: number | null;
+            lengthMm: number | null;
+            widthMm: number | null;
+            heightMm: number | null;
+            barcodes: string[];
+        };
         ItemDto: {
             id: number;
             sku: string;
@@ -2975,58 +2748,6 @@ export interface components {
             packs: components["schemas"]["PackDto"][];
             lacks: string[];
             version: number;
-        };
-        StockFigureDto: {
-            siteId: number;
-            site: string;
-            onHand: number;
-            held: number;
-            reserved: number;
-            available: number;
-            incoming: number;
-            /** @description Open orders want so many more than are reserved. */
-            waiting: number;
-            /** @description Available, with what is on order, less what open orders still wait for. */
-            projected: number;
-        };
-        BinStockDto: {
-            siteId: number;
-            place: string;
-            kind: string;
-            lot: string | null;
-            expires: string | null;
-            condition: string;
-            units: number;
-        };
-        ItemStockDto: {
-            sites: components["schemas"]["StockFigureDto"][];
-            bins: components["schemas"]["BinStockDto"][];
-        };
-        MovementDto: {
-            id: string;
-            /** Format: date-time */
-            at: string;
-            from: string;
-            to: string;
-            units: number;
-            lot: string | null;
-            condition: string;
-            task: string;
-            document: string | null;
-            who: string | null;
-            how: string | null;
-            reverses: string | null;
-        };
-        MovementPageDto: {
-            rows: components["schemas"]["MovementDto"][];
-            /** @description Ask for rows before this one; null at the beginning of the history. */
-            before: string | null;
-        };
-        WhyTermDto: {
-            sign: string;
-            term: string;
-            units: number;
-            documents: string[];
         };
         EditItemSiteDto: {
             siteId: number;
@@ -3089,6 +2810,58 @@ export interface components {
             code?: string;
             /** @enum {string} */
             make?: "restricted" | "code-128";
+        };
+        StockFigureDto: {
+            siteId: number;
+            site: string;
+            onHand: number;
+            held: number;
+            reserved: number;
+            available: number;
+            incoming: number;
+            /** @description Open orders want so many more than are reserved. */
+            waiting: number;
+            /** @description Available, with what is on order, less what open orders still wait for. */
+            projected: number;
+        };
+        BinStockDto: {
+            siteId: number;
+            place: string;
+            kind: string;
+            lot: string | null;
+            expires: string | null;
+            condition: string;
+            units: number;
+        };
+        ItemStockDto: {
+            sites: components["schemas"]["StockFigureDto"][];
+            bins: components["schemas"]["BinStockDto"][];
+        };
+        MovementDto: {
+            id: string;
+            /** Format: date-time */
+            at: string;
+            from: string;
+            to: string;
+            units: number;
+            lot: string | null;
+            condition: string;
+            task: string;
+            document: string | null;
+            who: string | null;
+            how: string | null;
+            reverses: string | null;
+        };
+        MovementPageDto: {
+            rows: components["schemas"]["MovementDto"][];
+            /** @description Ask for rows before this one; null at the beginning of the history. */
+            before: string | null;
+        };
+        WhyTermDto: {
+            sign: string;
+            term: string;
+            units: number;
+            documents: string[];
         };
         SupplierDto: {
             id: number;
@@ -3192,63 +2965,203 @@ export interface components {
         DocumentKeyDto: {
             key: string;
         };
-        ChannelDto: {
-            id: number;
-            code: string;
-            name: string;
-            kind: string;
-            site: string;
-            baseUrl: string | null;
-            /** Format: date-time */
-            polledAt: string | null;
-            pollError: string | null;
-            listings: number;
-            version: number;
-        };
-        ListingDto: {
-            channelSku: string;
-            sku: string;
-            name: string;
-            factor: number;
-            keepBack: number;
-            price: string;
-            told: number | null;
-        };
-        ChannelSheetDto: {
-            id: number;
-            code: string;
-            name: string;
-            kind: string;
-            site: string;
-            baseUrl: string | null;
-            /** Format: date-time */
-            polledAt: string | null;
-            pollError: string | null;
-            listings: number;
-            version: number;
-            items: components["schemas"]["ListingDto"][];
-        };
-        EditListingDto: {
-            channelSku: string;
-            sku: string;
-            factor: number;
-            keepBack: number;
-            price: string;
-        };
-        NewChannelDto: {
-            code: string;
+        MediaDto: {
             /** @enum {string} */
-            kind: "web-shop" | "marketplace" | "trade" | "phone";
-            siteId: number;
-            secret?: string | null;
-            name: string;
-            baseUrl?: string | null;
-            listings: components["schemas"]["EditListingDto"][];
+            kind: "roll" | "sheet";
+            widthMm: number;
+            heightMm: number;
+            columns: number;
+            rows: number;
+            pageWidthMm: number;
+            pageHeightMm: number;
+            leftMm: number;
+            topMm: number;
+            gapXMm: number;
+            gapYMm: number;
         };
-        EditChannelDto: {
+        LabelElementDto: {
+            id: string;
+            /** @enum {string} */
+            kind: "text" | "barcode" | "arrow" | "box";
+            xMm: number;
+            yMm: number;
+            wMm: number;
+            hMm: number;
+            text?: string;
+            /** @enum {string} */
+            align?: "left" | "centre" | "right";
+            bold?: boolean;
+            mono?: boolean;
+            value?: string;
+            /** @enum {string} */
+            symbology?: "code-128" | "gs1-128" | "ean" | "data-matrix" | "qr";
+            withText?: boolean;
+            /** @enum {string} */
+            direction?: "up" | "down" | "by-level";
+        };
+        DesignDto: {
+            id: number;
             name: string;
-            baseUrl?: string | null;
-            listings: components["schemas"]["EditListingDto"][];
+            subject: string;
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+            version: number;
+        };
+        EditDesignDto: {
+            name: string;
+            /** @enum {string} */
+            subject: "place" | "item" | "badge" | "document";
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+        };
+        DesignIdDto: {
+            id: number;
+        };
+        LabelOfDto: {
+            /** @description A place's code, an item's SKU, a person's badge, a document's code. */
+            code: string;
+            /** @description Items: the pack unit by what it holds, 1 by default. */
+            holds?: number;
+            lot?: string;
+            expires?: string;
+        };
+        PrintLabelsDto: {
+            designId: number;
+            labels: components["schemas"]["LabelOfDto"][];
+            copies: number;
+            /** @description Sheets: the first free place, from 1. */
+            start: number;
+            /** @description Left out when the labels are wanted as a PDF; nought is the device's own printer, or the first of the site. */
+            printerId?: number;
+        };
+        PrintedDto: {
+            job: number;
+            printer: string;
+        };
+        TrayRowDto: {
+            /** @description The number of its delivery, by which it is tried again. */
+            id: number;
+            title: string;
+            printer: string;
+            labels: number;
+            /** @description `waiting`, `failing` or `done`. */
+            state: string;
+            attempts: number;
+            problem: string | null;
+            who: string | null;
+            /** Format: date-time */
+            at: string;
+        };
+        PrinterDto: {
+            id: number;
+            name: string;
+            siteId: number;
+            site: string;
+            address: string;
+        };
+        EditPrinterDto: {
+            name: string;
+            siteId: number;
+            address: string;
+        };
+        PrinterIdDto: {
+            id: number;
+        };
+        FloorPostDto: {
+            command: components["schemas"]["FloorCommand"];
+            /** @description The device's clock when it was made. */
+            madeAt: string;
+            /** @description Whose hands made it: the person who was signed in then. */
+            madeBy: number;
+            /** @description Whether nobody waits for the answer: what cannot be done then is kept as a question. */
+            late: boolean;
+        };
+        MissingLineDto: {
+            order: string;
+            line: number;
+            name: string;
+            /** @description Base units, and the same in words. */
+            units: number;
+            missing: string;
+        };
+        FloorAnswerDto: {
+            /** @description The tape's line, for an undo. */
+            activityId: number;
+            /** @description The receipt, for a picture of goods that were set apart. */
+            receiptId?: number;
+            /** @description The arrival that goods were booked in with, or that was closed. */
+            arrival?: string;
+            /** @description What was missing of an arrival that was closed. */
+            short?: components["schemas"]["MissingLineDto"][];
+        };
+        BookPackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+        };
+        BookCodeDto: {
+            code: string;
+            packId: number;
+        };
+        BookItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @enum {string} */
+            tracking: "none" | "lot" | "lot-expiry" | "serial";
+            /** @enum {string} */
+            storage?: "any" | "cold" | "restricted";
+            minLifeDays?: number | null;
+            home: string | null;
+            packs: components["schemas"]["BookPackDto"][];
+            codes: components["schemas"]["BookCodeDto"][];
+        };
+        BookPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+            /** @enum {string} */
+            rule?: "none" | "cold" | "restricted";
+        };
+        BookPartDto: {
+            /** @description The version that the book has once all parts are taken in. */
+            version: number;
+            /** @description Where the next part begins; null where this is the last. */
+            next: string | null;
+            items: components["schemas"]["BookItemDto"][];
+            places: components["schemas"]["BookPlaceDto"][];
+            /** @description What is no longer in the book. */
+            goneItems: number[];
+            gonePlaces: number[];
+        };
+        QuestionChoiceDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
+            says: string;
+        };
+        QuestionDto: {
+            id: string;
+            kind: string;
+            /** @description What was done, in words: how many of what, where. */
+            what: string;
+            /** @description Why it could not be booked. */
+            title: string;
+            detail: string;
+            document: string | null;
+            siteId: number | null;
+            who: string;
+            /** @description Whether one's own hands did it. */
+            mine: boolean;
+            /** Format: date-time */
+            madeAt: string;
+            choices: components["schemas"]["QuestionChoiceDto"][];
+        };
+        AnswerQuestionDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
         };
         PurchaseOrderRowDto: {
             code: string;
@@ -3401,11 +3314,222 @@ export interface components {
         KeptFileDto: {
             id: number;
         };
+        SupplierReturnRowDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+        };
+        AsideDto: {
+            siteId: number;
+            itemId: number;
+            sku: string;
+            name: string;
+            picture: string;
+            lotId: number;
+            lot: string | null;
+            condition: string;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+            supplierCode: string | null;
+            supplier: string | null;
+            order: string | null;
+            reason: string | null;
+        };
+        TakeInDto: {
+            itemId: number;
+            lotId: number;
+            /**
+             * @description Goods to inspect are judged, not taken in.
+             * @enum {string}
+             */
+            condition: "held" | "damaged" | "apart";
+            placeId: number;
+            units: number;
+            reason: string;
+        };
+        PostedDto: {
+            activityId: number;
+        };
+        SupplierReturnLineDto: {
+            line: number;
+            sku: string;
+            name: string;
+            picture: string;
+            words: string;
+            lot: string | null;
+            condition: string;
+            order: string | null;
+            expected?: string;
+        };
+        SupplierReturnDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+            supplierCode: string;
+            supplierEmail: string;
+            reason: string;
+            sentBy: string;
+            creditRef: string | null;
+            credited?: string | null;
+            /** Format: date-time */
+            creditedAt: string | null;
+            creditedBy: string | null;
+            version: number;
+            goods: components["schemas"]["SupplierReturnLineDto"][];
+        };
+        SendBackLineDto: {
+            itemId: number;
+            lotId: number;
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            placeId: number;
+            units: number;
+        };
+        SendBackDto: {
+            supplier: string;
+            siteId: number;
+            reason: string;
+            lines: components["schemas"]["SendBackLineDto"][];
+        };
+        CreditDto: {
+            ref: string;
+            amount: string;
+        };
+        InspectionRowDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+        };
+        InspectionCheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+            value: string | null;
+            fulfilled: boolean | null;
+            who: string | null;
+        };
+        WaitingGoodsDto: {
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+        };
+        InspectionVerdictDto: {
+            /** Format: date-time */
+            at: string;
+            who: string;
+            /** @enum {string} */
+            verdict: "pass" | "quarantine" | "back";
+            words: string;
+            lot: string | null;
+            reason: string;
+            returnCode: string | null;
+            undone: boolean;
+        };
+        InspectionDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+            itemId: number;
+            checks: components["schemas"]["InspectionCheckDto"][];
+            waiting: components["schemas"]["WaitingGoodsDto"][];
+            verdicts: components["schemas"]["InspectionVerdictDto"][];
+        };
+        InspectionRuleDto: {
+            id: number;
+            sku: string | null;
+            item: string | null;
+            supplierCode: string | null;
+            supplier: string | null;
+            /** @enum {string} */
+            kind: "every" | "always" | "until-proven";
+            n: number;
+            checklistId: number | null;
+            checklist: string | null;
+            version: number;
+        };
+        WriteRuleDto: {
+            sku?: string | null;
+            supplier?: string | null;
+            /** @enum {string} */
+            kind: "always" | "every" | "until-proven";
+            n: number;
+            checklistId?: number | null;
+        };
+        KeptDto: {
+            id: number;
+        };
+        WriteCheckDto: {
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "measure" | "words";
+            unit: string;
+            low?: string | null;
+            high?: string | null;
+        };
+        ChecklistDto: {
+            id: number;
+            name: string;
+            version: number;
+            /** @description Rules that use it. */
+            uses: number;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
+        WriteChecklistDto: {
+            name: string;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
         DueDto: {
             /** @description An order, or an arrival with lines of one order or several. */
             code: string;
             /** @enum {string} */
-            kind: "arrival" | "order";
+            kind: "order" | "arrival";
             supplier: string;
             expectedOn: string | null;
             late: boolean;
@@ -3638,216 +3762,107 @@ export interface components {
             says: "accept" | "query";
             note: string;
         };
-        InspectionRowDto: {
+        CustomerDto: {
             code: string;
-            site: string;
-            arrival: string;
-            supplier: string | null;
-            sku: string;
             name: string;
-            picture: string;
-            /** @description What still waits, or all that came where none does. */
-            words: string;
-            why: string;
-            /** Format: date-time */
-            openedAt: string;
-            /** Format: date-time */
-            closedAt: string | null;
-            passed: boolean | null;
-        };
-        InspectionCheckDto: {
-            no: number;
-            says: string;
-            /** @enum {string} */
-            kind: "yes" | "words" | "measure";
-            unit: string;
-            low: string | null;
-            high: string | null;
-            value: string | null;
-            fulfilled: boolean | null;
-            who: string | null;
-        };
-        WaitingGoodsDto: {
-            lotId: number;
-            lot: string | null;
-            placeId: number;
-            place: string;
-            units: number;
-            words: string;
-        };
-        InspectionVerdictDto: {
-            /** Format: date-time */
-            at: string;
-            who: string;
-            /** @enum {string} */
-            verdict: "pass" | "quarantine" | "back";
-            words: string;
-            lot: string | null;
-            reason: string;
-            returnCode: string | null;
-            undone: boolean;
-        };
-        InspectionDto: {
-            code: string;
-            site: string;
-            arrival: string;
-            supplier: string | null;
-            sku: string;
-            name: string;
-            picture: string;
-            /** @description What still waits, or all that came where none does. */
-            words: string;
-            why: string;
-            /** Format: date-time */
-            openedAt: string;
-            /** Format: date-time */
-            closedAt: string | null;
-            passed: boolean | null;
-            itemId: number;
-            checks: components["schemas"]["InspectionCheckDto"][];
-            waiting: components["schemas"]["WaitingGoodsDto"][];
-            verdicts: components["schemas"]["InspectionVerdictDto"][];
-        };
-        InspectionRuleDto: {
-            id: number;
-            sku: string | null;
-            item: string | null;
-            supplierCode: string | null;
-            supplier: string | null;
-            /** @enum {string} */
-            kind: "every" | "always" | "until-proven";
-            n: number;
-            checklistId: number | null;
-            checklist: string | null;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
             version: number;
         };
-        WriteRuleDto: {
-            sku?: string | null;
-            supplier?: string | null;
-            /** @enum {string} */
-            kind: "always" | "every" | "until-proven";
-            n: number;
-            checklistId?: number | null;
-        };
-        KeptDto: {
-            id: number;
-        };
-        WriteCheckDto: {
-            says: string;
-            /** @enum {string} */
-            kind: "yes" | "measure" | "words";
-            unit: string;
-            low?: string | null;
-            high?: string | null;
-        };
-        ChecklistDto: {
-            id: number;
-            name: string;
-            version: number;
-            /** @description Rules that use it. */
-            uses: number;
-            checks: components["schemas"]["WriteCheckDto"][];
-        };
-        WriteChecklistDto: {
-            name: string;
-            checks: components["schemas"]["WriteCheckDto"][];
-        };
-        SupplierReturnRowDto: {
+        CustomerOrderDto: {
             code: string;
-            supplier: string;
-            site: string;
             state: string;
             /** Format: date-time */
-            sentAt: string;
-            lines: number;
-            currency: string;
-            /** @description Absent for those who may not see costs. */
-            expected?: string;
+            placedAt: string;
         };
-        AsideDto: {
-            siteId: number;
-            itemId: number;
-            sku: string;
-            name: string;
-            picture: string;
-            lotId: number;
-            lot: string | null;
-            condition: string;
-            placeId: number;
-            place: string;
-            units: number;
-            words: string;
-            supplierCode: string | null;
-            supplier: string | null;
-            order: string | null;
-            reason: string | null;
-        };
-        TakeInDto: {
-            itemId: number;
-            lotId: number;
-            /**
-             * @description Goods to inspect are judged, not taken in.
-             * @enum {string}
-             */
-            condition: "held" | "damaged" | "apart";
-            placeId: number;
-            units: number;
-            reason: string;
-        };
-        PostedDto: {
-            activityId: number;
-        };
-        SupplierReturnLineDto: {
-            line: number;
-            sku: string;
-            name: string;
-            picture: string;
-            words: string;
-            lot: string | null;
-            condition: string;
-            order: string | null;
-            expected?: string;
-        };
-        SupplierReturnDto: {
+        CustomerSheetDto: {
             code: string;
-            supplier: string;
-            site: string;
-            state: string;
-            /** Format: date-time */
-            sentAt: string;
-            lines: number;
-            currency: string;
-            /** @description Absent for those who may not see costs. */
-            expected?: string;
-            supplierCode: string;
-            supplierEmail: string;
-            reason: string;
-            sentBy: string;
-            creditRef: string | null;
-            credited?: string | null;
-            /** Format: date-time */
-            creditedAt: string | null;
-            creditedBy: string | null;
+            name: string;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
             version: number;
-            goods: components["schemas"]["SupplierReturnLineDto"][];
+            /** @description Orders that came with the customer's e-mail address, newest first. */
+            orders: components["schemas"]["CustomerOrderDto"][];
         };
-        SendBackLineDto: {
-            itemId: number;
-            lotId: number;
+        EditCustomerDto: {
+            code: string;
+            name: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+        };
+        ChannelDto: {
+            id: number;
+            code: string;
+            name: string;
+            kind: string;
+            site: string;
+            baseUrl: string | null;
+            /** Format: date-time */
+            polledAt: string | null;
+            pollError: string | null;
+            listings: number;
+            version: number;
+        };
+        ListingDto: {
+            channelSku: string;
+            sku: string;
+            name: string;
+            factor: number;
+            keepBack: number;
+            price: string;
+            told: number | null;
+        };
+        ChannelSheetDto: {
+            id: number;
+            code: string;
+            name: string;
+            kind: string;
+            site: string;
+            baseUrl: string | null;
+            /** Format: date-time */
+            polledAt: string | null;
+            pollError: string | null;
+            listings: number;
+            version: number;
+            items: components["schemas"]["ListingDto"][];
+        };
+        EditListingDto: {
+            channelSku: string;
+            sku: string;
+            factor: number;
+            keepBack: number;
+            price: string;
+        };
+        NewChannelDto: {
+            code: string;
             /** @enum {string} */
-            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
-            placeId: number;
-            units: number;
-        };
-        SendBackDto: {
-            supplier: string;
+            kind: "web-shop" | "marketplace" | "trade" | "phone";
             siteId: number;
-            reason: string;
-            lines: components["schemas"]["SendBackLineDto"][];
+            secret?: string | null;
+            name: string;
+            baseUrl?: string | null;
+            listings: components["schemas"]["EditListingDto"][];
         };
-        CreditDto: {
-            ref: string;
-            amount: string;
+        EditChannelDto: {
+            name: string;
+            baseUrl?: string | null;
+            listings: components["schemas"]["EditListingDto"][];
         };
         OrderRowDto: {
             code: string;
@@ -3930,50 +3945,6 @@ export interface components {
             postcode?: string;
             notePacker?: string | null;
             links?: components["schemas"]["LinkLineDto"][];
-        };
-        CustomerDto: {
-            code: string;
-            name: string;
-            email: string;
-            phone: string;
-            addressLine: string;
-            city: string;
-            postcode: string;
-            country: string;
-            note: string;
-            version: number;
-        };
-        CustomerOrderDto: {
-            code: string;
-            state: string;
-            /** Format: date-time */
-            placedAt: string;
-        };
-        CustomerSheetDto: {
-            code: string;
-            name: string;
-            email: string;
-            phone: string;
-            addressLine: string;
-            city: string;
-            postcode: string;
-            country: string;
-            note: string;
-            version: number;
-            /** @description Orders that came with the customer's e-mail address, newest first. */
-            orders: components["schemas"]["CustomerOrderDto"][];
-        };
-        EditCustomerDto: {
-            code: string;
-            name: string;
-            /** Format: email */
-            email: string;
-            phone: string;
-            addressLine: string;
-            city: string;
-            postcode: string;
-            country: string;
-            note: string;
         };
         TakenInDto: {
             code: string;
@@ -4060,121 +4031,6 @@ export interface components {
             code: string;
             parcels: number;
         };
-        OutboxRowDto: {
-            id: number;
-            receiver: string;
-            kind: string;
-            document: string | null;
-            state: string;
-            attempts: number;
-            /** Format: date-time */
-            nextAt: string;
-            lastError: string | null;
-            /** Format: date-time */
-            createdAt: string;
-        };
-        MediaDto: {
-            /** @enum {string} */
-            kind: "roll" | "sheet";
-            widthMm: number;
-            heightMm: number;
-            columns: number;
-            rows: number;
-            pageWidthMm: number;
-            pageHeightMm: number;
-            leftMm: number;
-            topMm: number;
-            gapXMm: number;
-            gapYMm: number;
-        };
-        LabelElementDto: {
-            id: string;
-            /** @enum {string} */
-            kind: "text" | "barcode" | "arrow" | "box";
-            xMm: number;
-            yMm: number;
-            wMm: number;
-            hMm: number;
-            text?: string;
-            /** @enum {string} */
-            align?: "left" | "centre" | "right";
-            bold?: boolean;
-            mono?: boolean;
-            value?: string;
-            /** @enum {string} */
-            symbology?: "code-128" | "gs1-128" | "ean" | "data-matrix" | "qr";
-            withText?: boolean;
-            /** @enum {string} */
-            direction?: "up" | "down" | "by-level";
-        };
-        DesignDto: {
-            id: number;
-            name: string;
-            subject: string;
-            media: components["schemas"]["MediaDto"];
-            elements: components["schemas"]["LabelElementDto"][];
-            version: number;
-        };
-        EditDesignDto: {
-            name: string;
-            /** @enum {string} */
-            subject: "place" | "item" | "badge" | "document";
-            media: components["schemas"]["MediaDto"];
-            elements: components["schemas"]["LabelElementDto"][];
-        };
-        DesignIdDto: {
-            id: number;
-        };
-        LabelOfDto: {
-            /** @description A place's code, an item's SKU, a person's badge, a document's code. */
-            code: string;
-            /** @description Items: the pack unit by what it holds, 1 by default. */
-            holds?: number;
-            lot?: string;
-            expires?: string;
-        };
-        PrintLabelsDto: {
-            designId: number;
-            labels: components["schemas"]["LabelOfDto"][];
-            copies: number;
-            /** @description Sheets: the first free place, from 1. */
-            start: number;
-            /** @description Left out when the labels are wanted as a PDF; nought is the device's own printer, or the first of the site. */
-            printerId?: number;
-        };
-        PrintedDto: {
-            job: number;
-            printer: string;
-        };
-        TrayRowDto: {
-            /** @description The number of its delivery, by which it is tried again. */
-            id: number;
-            title: string;
-            printer: string;
-            labels: number;
-            /** @description `waiting`, `failing` or `done`. */
-            state: string;
-            attempts: number;
-            problem: string | null;
-            who: string | null;
-            /** Format: date-time */
-            at: string;
-        };
-        PrinterDto: {
-            id: number;
-            name: string;
-            siteId: number;
-            site: string;
-            address: string;
-        };
-        EditPrinterDto: {
-            name: string;
-            siteId: number;
-            address: string;
-        };
-        PrinterIdDto: {
-            id: number;
-        };
         ImportIdDto: {
             id: string;
         };
@@ -4246,6 +4102,152 @@ export interface components {
             /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
             goodRowsOnly: boolean;
         };
+        TapeEntryDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            kind: string;
+            glyph: string;
+            title: string;
+            detail: string;
+            document: string | null;
+            how: string | null;
+            undoable: boolean;
+            undone: boolean;
+        };
+        TapeDto: {
+            entries: components["schemas"]["TapeEntryDto"][];
+            scansToday: number;
+        };
+        UndoneDto: {
+            title: string;
+        };
+        StageDto: {
+            stage: string;
+            count: number;
+            unit: string;
+            /** Format: date-time */
+            oldest: string | null;
+            stuck: number;
+            /** @description Hours of work that wait. */
+            hours: number;
+        };
+        LineDto: {
+            /** Format: date-time */
+            now: string;
+            stages: components["schemas"]["StageDto"][];
+            /** @description What today's hands can clear, in hours. */
+            capacityHours: number;
+        };
+        PromisedOrderDto: {
+            code: string;
+            /** Format: date-time */
+            promisedAt: string;
+            state: string;
+            safe: boolean;
+        };
+        DepartureDto: {
+            carrier: string;
+            /** Format: date-time */
+            at: string;
+        };
+        StuckDto: {
+            glyph: string;
+            code: string;
+            link: string;
+            title: string;
+            detail: string;
+            /** Format: date-time */
+            since: string;
+            late: boolean;
+            who: string;
+            whoNote: string;
+            action: string;
+        };
+        ExpectedDto: {
+            code: string;
+            supplier: string;
+            expectedOn: string | null;
+            lines: number;
+            state: string;
+            late: boolean;
+        };
+        NowDto: {
+            promised: components["schemas"]["PromisedOrderDto"][];
+            departures: components["schemas"]["DepartureDto"][];
+            stuck: components["schemas"]["StuckDto"][];
+            expected: components["schemas"]["ExpectedDto"][];
+        };
+        LookItemDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            pictureMark: string | null;
+            tracking: string;
+            home: string | null;
+            packs: components["schemas"]["PackDto"][];
+            /** @description The pack unit that was scanned, by what it holds. */
+            holds: number;
+            onHand: number;
+            available: number;
+        };
+        LookStockDto: {
+            place: string;
+            kind: string;
+            site: string;
+            lot: string | null;
+            expires: string | null;
+            condition: string;
+            units: number;
+        };
+        LookContentDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            lot: string | null;
+            condition: string;
+            units: number;
+            unit: string;
+        };
+        LookDto: {
+            /** @description `item`, `place`, `document`, `person` or `unknown`. */
+            kind: string;
+            code: string;
+            title: string;
+            detail: string;
+            /** @description Where the floor goes on from here; null where there is nothing to do. */
+            go: string | null;
+            lot: string | null;
+            expires: string | null;
+            item: components["schemas"]["LookItemDto"] | null;
+            stock: components["schemas"]["LookStockDto"][];
+            contents: components["schemas"]["LookContentDto"][];
+        };
+        FoundDto: {
+            kind: string;
+            code: string;
+            title: string;
+            link: string;
+        };
+        FindDto: {
+            /** @description The one record that the code opens; null where it is a word. */
+            opens: string | null;
+            found: components["schemas"]["FoundDto"][];
+        };
+        OutboxRowDto: {
+            id: number;
+            receiver: string;
+            kind: string;
+            document: string | null;
+            state: string;
+            attempts: number;
+            /** Format: date-time */
+            nextAt: string;
+            lastError: string | null;
+            /** Format: date-time */
+            createdAt: string;
+        };
         PracticeCodeDto: {
             code: string;
             says: string;
@@ -4267,6 +4269,22 @@ export interface components {
             code: string;
             document?: string;
             siteId?: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        StoreCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            toPlaceId: number;
             /** @enum {string} */
             how: "scanned" | "typed";
             /** Format: uuid */
@@ -4332,22 +4350,6 @@ export interface components {
             code: string;
             itemId: number;
             packId: number;
-            /** Format: uuid */
-            id: string;
-        };
-        StoreCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "store";
-            itemId: number;
-            lotId: number;
-            units: number;
-            fromPlaceId: number;
-            toPlaceId: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
             /** Format: uuid */
             id: string;
         };
@@ -4478,6 +4480,44 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        WhereToDto: {
+            code: string;
+            reason: string;
+            units: number;
+        };
+        ThenDto: {
+            code: string;
+            units: number;
+        };
+        StandingGoodsDto: {
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            fromPlaceId: number;
+            fromCode: string;
+            suggestion: components["schemas"]["WhereToDto"] | null;
+            then: components["schemas"]["ThenDto"][];
+        };
+        StoreTaskDto: {
+            siteId: number;
+            goods: components["schemas"]["StandingGoodsDto"][];
+            metres: number;
+        };
+        StoreBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            task: components["schemas"]["StoreTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         ReceiveLineDto: {
             lineId: number;
             order: string;
@@ -4523,44 +4563,6 @@ export interface components {
              */
             kind: "receive";
             task: components["schemas"]["ReceiveTaskDto"];
-            siteId: number;
-            /** @description Today at the site, and its time zone. */
-            today: string;
-            timeZone: string;
-            /** @description Those of the commands asked about whose effect the task shows. */
-            applied: string[];
-        };
-        WhereToDto: {
-            code: string;
-            reason: string;
-            units: number;
-        };
-        ThenDto: {
-            code: string;
-            units: number;
-        };
-        StandingGoodsDto: {
-            itemId: number;
-            lotId: number;
-            lot: string | null;
-            units: number;
-            fromPlaceId: number;
-            fromCode: string;
-            suggestion: components["schemas"]["WhereToDto"] | null;
-            then: components["schemas"]["ThenDto"][];
-        };
-        StoreTaskDto: {
-            siteId: number;
-            goods: components["schemas"]["StandingGoodsDto"][];
-            metres: number;
-        };
-        StoreBundleDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "store";
-            task: components["schemas"]["StoreTaskDto"];
             siteId: number;
             /** @description Today at the site, and its time zone. */
             today: string;
@@ -4717,8 +4719,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
-        FloorTask: components["schemas"]["ReceiveBundleDto"] | components["schemas"]["StoreBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["PickBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -5243,450 +5245,6 @@ export interface operations {
             };
         };
     };
-    Company_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SettingDto"][];
-                };
-            };
-        };
-    };
-    Company_set: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SetSettingDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Company_money: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MoneyDto"];
-                };
-            };
-        };
-    };
-    Company_setMoney: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MoneyDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Company_calendars: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiteCalendarDto"][];
-                };
-            };
-        };
-    };
-    Company_setCalendar: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                siteId: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditSiteCalendarDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Company_addSite: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewSiteDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CodeDto"];
-                };
-            };
-        };
-    };
-    Company_series: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SeriesDto"][];
-                };
-            };
-        };
-    };
-    Company_setSeries: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SetSeriesDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Activity_newest: {
-        parameters: {
-            query?: {
-                document?: string;
-                mine?: string;
-                person?: string;
-                limit?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeDto"];
-                };
-            };
-        };
-    };
-    Activity_undo: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["UndoneDto"];
-                };
-            };
-        };
-    };
-    Activity_stream: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Activity_line: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineDto"];
-                };
-            };
-        };
-    };
-    Activity_now: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NowDto"];
-                };
-            };
-        };
-    };
-    Activity_look: {
-        parameters: {
-            query: {
-                code: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookDto"];
-                };
-            };
-        };
-    };
-    Activity_find: {
-        parameters: {
-            query?: {
-                q?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FindDto"];
-                };
-            };
-        };
-    };
-    Floor_task: {
-        parameters: {
-            query?: {
-                asked?: string;
-            };
-            header?: never;
-            path: {
-                kind: string;
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FloorTask"];
-                };
-            };
-        };
-    };
-    Floor_command: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FloorPostDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FloorAnswerDto"];
-                };
-            };
-        };
-    };
-    Floor_book: {
-        parameters: {
-            query: {
-                site: string;
-                since?: string;
-                until?: string;
-                after?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BookPartDto"];
-                };
-            };
-        };
-    };
-    Floor_open: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["QuestionDto"][];
-                };
-            };
-        };
-    };
-    Floor_answer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerQuestionDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FloorAnswerDto"];
-                };
-            };
-        };
-    };
     Sites_list: {
         parameters: {
             query?: {
@@ -5882,6 +5440,193 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EditPlanDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingDto"][];
+                };
+            };
+        };
+    };
+    Company_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSettingDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_money: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyDto"];
+                };
+            };
+        };
+    };
+    Company_setMoney: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoneyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_calendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteCalendarDto"][];
+                };
+            };
+        };
+    };
+    Company_setCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSiteCalendarDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_addSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSiteDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Company_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesDto"][];
+                };
+            };
+        };
+    };
+    Company_setSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSeriesDto"];
             };
         };
         responses: {
@@ -6124,73 +5869,6 @@ export interface operations {
             };
         };
     };
-    Catalogue_stockOf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sku: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ItemStockDto"];
-                };
-            };
-        };
-    };
-    Catalogue_movements: {
-        parameters: {
-            query?: {
-                before?: string;
-            };
-            header?: never;
-            path: {
-                sku: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MovementPageDto"];
-                };
-            };
-        };
-    };
-    Catalogue_why: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sku: string;
-                figure: string;
-                siteId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WhyTermDto"][];
-                };
-            };
-        };
-    };
     Catalogue_addBarcode: {
         parameters: {
             query?: never;
@@ -6277,7 +5955,74 @@ export interface operations {
             };
         };
     };
-    Partners_suppliers: {
+    Stock_stockOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemStockDto"];
+                };
+            };
+        };
+    };
+    Stock_movements: {
+        parameters: {
+            query?: {
+                before?: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementPageDto"];
+                };
+            };
+        };
+    };
+    Stock_why: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+                figure: string;
+                siteId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyTermDto"][];
+                };
+            };
+        };
+    };
+    Suppliers_list: {
         parameters: {
             query?: {
                 search?: string;
@@ -6298,7 +6043,7 @@ export interface operations {
             };
         };
     };
-    Partners_addSupplier: {
+    Suppliers_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -6321,7 +6066,7 @@ export interface operations {
             };
         };
     };
-    Partners_supplier: {
+    Suppliers_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -6342,7 +6087,7 @@ export interface operations {
             };
         };
     };
-    Partners_editSupplier: {
+    Suppliers_edit: {
         parameters: {
             query?: never;
             header?: never;
@@ -6367,7 +6112,7 @@ export interface operations {
             };
         };
     };
-    Partners_documentKey: {
+    Suppliers_documentKey: {
         parameters: {
             query?: never;
             header?: never;
@@ -6388,7 +6133,7 @@ export interface operations {
             };
         };
     };
-    Partners_channels: {
+    Labels_designs: {
         parameters: {
             query?: never;
             header?: never;
@@ -6402,12 +6147,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChannelDto"][];
+                    "application/json": components["schemas"]["DesignDto"][];
                 };
             };
         };
     };
-    Partners_addChannel: {
+    Labels_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -6416,7 +6161,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewChannelDto"];
+                "application/json": components["schemas"]["EditDesignDto"];
             };
         };
         responses: {
@@ -6425,17 +6170,229 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CodeDto"];
+                    "application/json": components["schemas"]["DesignIdDto"];
                 };
             };
         };
     };
-    Partners_channel: {
+    Labels_edit: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedDto"];
+                };
+            };
+        };
+    };
+    Labels_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayRowDto"][];
+                };
+            };
+        };
+    };
+    Labels_printers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterDto"][];
+                };
+            };
+        };
+    };
+    Labels_addPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Labels_editPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Floor_task: {
+        parameters: {
+            query?: {
+                asked?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+                key: string;
             };
             cookie?: never;
         };
@@ -6446,23 +6403,21 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChannelSheetDto"];
+                    "application/json": components["schemas"]["FloorTask"];
                 };
             };
         };
     };
-    Partners_editChannel: {
+    Floor_command: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                code: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditChannelDto"];
+                "application/json": components["schemas"]["FloorPostDto"];
             };
         };
         responses: {
@@ -6471,7 +6426,75 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CodeDto"];
+                    "application/json": components["schemas"]["FloorAnswerDto"];
+                };
+            };
+        };
+    };
+    Floor_book: {
+        parameters: {
+            query: {
+                site: string;
+                since?: string;
+                until?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPartDto"];
+                };
+            };
+        };
+    };
+    Floor_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionDto"][];
+                };
+            };
+        };
+    };
+    Floor_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerQuestionDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswerDto"];
                 };
             };
         };
@@ -6826,6 +6849,392 @@ export interface operations {
             };
         };
     };
+    SupplierReturns_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnRowDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBackDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_ofArrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeInDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SupplierReturns_credit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreditDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Inspections_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionRowDto"][];
+                };
+            };
+        };
+    };
+    Inspections_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionRuleDto"][];
+                };
+            };
+        };
+    };
+    InspectionRules_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecklistDto"][];
+                };
+            };
+        };
+    };
+    Checklists_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
     Receiving_due: {
         parameters: {
             query?: never;
@@ -7143,9 +7552,11 @@ export interface operations {
             };
         };
     };
-    Inspections_list: {
+    Customers_list: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7157,52 +7568,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InspectionRowDto"][];
+                    "application/json": components["schemas"]["CustomerDto"][];
                 };
             };
         };
     };
-    Inspections_sheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InspectionDto"];
-                };
-            };
-        };
-    };
-    InspectionRules_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InspectionRuleDto"][];
-                };
-            };
-        };
-    };
-    InspectionRules_add: {
+    Customers_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -7211,183 +7582,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WriteRuleDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    InspectionRules_change: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteRuleDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    InspectionRules_remove: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    Checklists_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChecklistDto"][];
-                };
-            };
-        };
-    };
-    Checklists_add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteChecklistDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    Checklists_change: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteChecklistDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    Checklists_remove: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeptDto"];
-                };
-            };
-        };
-    };
-    SupplierReturns_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SupplierReturnRowDto"][];
-                };
-            };
-        };
-    };
-    SupplierReturns_send: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SendBackDto"];
+                "application/json": components["schemas"]["EditCustomerDto"];
             };
         };
         responses: {
@@ -7401,7 +7596,53 @@ export interface operations {
             };
         };
     };
-    SupplierReturns_aside: {
+    Customers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerSheetDto"];
+                };
+            };
+        };
+    };
+    Customers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCustomerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Channels_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -7415,33 +7656,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AsideDto"][];
+                    "application/json": components["schemas"]["ChannelDto"][];
                 };
             };
         };
     };
-    SupplierReturns_ofArrival: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AsideDto"][];
-                };
-            };
-        };
-    };
-    SupplierReturns_take: {
+    Channels_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -7450,21 +7670,21 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeInDto"];
+                "application/json": components["schemas"]["NewChannelDto"];
             };
         };
         responses: {
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PostedDto"];
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };
     };
-    SupplierReturns_sheet: {
+    Channels_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -7480,31 +7700,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SupplierReturnDto"];
+                    "application/json": components["schemas"]["ChannelSheetDto"];
                 };
             };
         };
     };
-    SupplierReturns_pdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    SupplierReturns_credit: {
+    Channels_edit: {
         parameters: {
             query?: never;
             header?: never;
@@ -7515,7 +7716,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CreditDto"];
+                "application/json": components["schemas"]["EditChannelDto"];
             };
         };
         responses: {
@@ -7615,97 +7816,7 @@ export interface operations {
             };
         };
     };
-    Customers_list: {
-        parameters: {
-            query?: {
-                search?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CustomerDto"][];
-                };
-            };
-        };
-    };
-    Customers_add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditCustomerDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CodeDto"];
-                };
-            };
-        };
-    };
-    Customers_sheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CustomerSheetDto"];
-                };
-            };
-        };
-    };
-    Customers_edit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditCustomerDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CodeDto"];
-                };
-            };
-        };
-    };
-    Channels_webhook: {
+    Webhooks_webhook: {
         parameters: {
             query?: never;
             header?: never;
@@ -7865,295 +7976,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandedOverDto"];
-                };
-            };
-        };
-    };
-    Outbox_list: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OutboxRowDto"][];
-                };
-            };
-        };
-    };
-    Outbox_retry: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Labels_designs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DesignDto"][];
-                };
-            };
-        };
-    };
-    Labels_add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditDesignDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DesignIdDto"];
-                };
-            };
-        };
-    };
-    Labels_edit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditDesignDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Labels_drop: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Labels_sample: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditDesignDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": unknown;
-                };
-            };
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Labels_pdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PrintLabelsDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": unknown;
-                };
-            };
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Labels_print: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PrintLabelsDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrintedDto"];
-                };
-            };
-        };
-    };
-    Labels_tray: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TrayRowDto"][];
-                };
-            };
-        };
-    };
-    Labels_printers: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrinterDto"][];
-                };
-            };
-        };
-    };
-    Labels_addPrinter: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditPrinterDto"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrinterIdDto"];
-                };
-            };
-        };
-    };
-    Labels_editPrinter: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditPrinterDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PrinterIdDto"];
                 };
             };
         };
@@ -8386,6 +8208,186 @@ export interface operations {
                 content: {
                     "text/csv": unknown;
                 };
+            };
+        };
+    };
+    Desk_newest: {
+        parameters: {
+            query?: {
+                document?: string;
+                mine?: string;
+                person?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeDto"];
+                };
+            };
+        };
+    };
+    Desk_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneDto"];
+                };
+            };
+        };
+    };
+    Desk_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Desk_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineDto"];
+                };
+            };
+        };
+    };
+    Desk_now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NowDto"];
+                };
+            };
+        };
+    };
+    Desk_look: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookDto"];
+                };
+            };
+        };
+    };
+    Desk_find: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindDto"];
+                };
+            };
+        };
+    };
+    Outbox_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutboxRowDto"][];
+                };
+            };
+        };
+    };
+    Outbox_retry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

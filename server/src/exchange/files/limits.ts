@@ -1,4 +1,4 @@
-import { Problem } from '../../platform/problem.js';
+import { Problem } from '../../platform/index.js';
 
 export const MOST_FILE_BYTES = 64 * 1024 * 1024;
 export const MOST_ROWS = 200_000;

@@ -3,8 +3,8 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { promisify } from 'node:util';
 import yauzl from 'yauzl';
+import { dayIn } from '../../platform/index.js';
 import { badFile, checkedRow, MOST_RATIO, MOST_UNPACKED_BYTES } from './limits.js';
-import { dayIn } from '../../platform/dates.js';
 
 const MOST_ENTRIES = 2_000;
 const openZip = promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open);

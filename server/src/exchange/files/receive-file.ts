@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Problem } from '../../platform/problem.js';
+import { Problem } from '../../platform/index.js';
 import { MOST_FILE_BYTES } from './limits.js';
 
 /** A request's body as a file of its own, for as long as `work` takes. Refuses one that is too large. */

@@ -1,9 +1,11 @@
-import { DataSource, type DataSourceOptions } from 'typeorm';
+import { type DataSource, type DataSourceOptions, MigrationExecutor } from 'typeorm';
 import type { Config } from '../config.js';
-import { migrations } from '../migrations/index.js';
-import { entities } from './entities.js';
+import { underLock } from './named-lock.js';
 
-export function dataSourceOptions(config: Config): DataSourceOptions {
+/** What the database holds: the modules' entities, and the steps that made their tables. */
+export type Schema = Required<Pick<DataSourceOptions, 'entities' | 'migrations'>>;
+
+export function dataSourceOptions(config: Config, schema: Schema): DataSourceOptions {
   return {
     type: 'mariadb',
     host: config.DATABASE_HOST,
@@ -18,20 +20,27 @@ export function dataSourceOptions(config: Config): DataSourceOptions {
     dateStrings: ['DATE'],
     synchronize: false,
     migrationsTransactionMode: 'each',
-    entities,
-    migrations,
+    ...schema,
     poolSize: config.DATABASE_CONNECTIONS,
   };
 }
 
-/** Brings the schema up to date under a lock, so that servers starting together do not migrate twice. */
+const MIGRATING = 'vectrum-migrate';
+const WAIT_S = 120;
+
+/**
+ * Brings the schema up to date under a lock, so that servers starting together do not migrate twice. The lock is held by
+ * the connection that migrates; throws where another server has had it for two minutes.
+ */
 export async function migrate(source: DataSource): Promise<void> {
   const runner = source.createQueryRunner();
   try {
-    await runner.query(`SELECT GET_LOCK('vectrum-migrate', 120)`);
-    await source.runMigrations();
+    await underLock(runner, MIGRATING, WAIT_S, async () => {
+      const executor = new MigrationExecutor(source, runner);
+      executor.transaction = 'each';
+      await executor.executePendingMigrations();
+    });
   } finally {
-    await runner.query(`SELECT RELEASE_LOCK('vectrum-migrate')`);
     await runner.release();
   }
 }

@@ -1,0 +1,4 @@
+/** The tape: who did what, and how it is taken back. */
+export { ActivityModule } from './activity.module.js';
+export { ActivityService } from './activity.service.js';
+export { UndoService } from './undo.service.js';

@@ -1,0 +1,5 @@
+/** Reservations, and the containers that goods travel in. */
+export { AllocationModule } from './allocation.module.js';
+export { AllocationService } from './allocation.service.js';
+export { Containers } from './containers.service.js';
+export { type Holder, Reservations } from './reservations.service.js';

@@ -1,0 +1,2 @@
+/** Bills, and what goods really cost. */
+export { BooksModule } from './books.module.js';

@@ -1,0 +1,57 @@
+import { Injectable } from '@nestjs/common';
+import type { RateDto } from './carriers.dto.js';
+
+const TIMEOUT_MS = 6_000;
+
+export interface CarrierRow {
+  id: number;
+  code: string;
+  name: string;
+  base_url: string;
+  api_key: string;
+  lane_place_id: number;
+}
+export interface Shipment {
+  parcel: string;
+  weightG: number;
+  to: { name: string; line: string; city: string; postcode: string; country: string };
+}
+
+/** Speaks to carriers over HTTP and JSON. Throws where one does not answer in time or refuses. */
+@Injectable()
+export class CarrierClient {
+  async rates(carrier: CarrierRow, shipment: Shipment): Promise<RateDto[]> {
+    const body = (await this.post(carrier, '/rates', shipment)) as {
+      rates: { service: string; name: string; price: string; days: number }[];
+    };
+    return body.rates.map((r) => ({ ...r, carrier: carrier.code, carrierName: carrier.name }));
+  }
+
+  /** Buys a label. The parcel's code is the key: asking twice buys once. */
+  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<{ tracking: string; price: string; pdf: Buffer }> {
+    const body = (await this.post(carrier, '/labels', shipment, shipment.parcel)) as {
+      tracking: string;
+      price: string;
+      pdf: string;
+    };
+    return { tracking: body.tracking, price: body.price, pdf: Buffer.from(body.pdf, 'base64') };
+  }
+
+  private async post(carrier: CarrierRow, path: string, body: object, key?: string): Promise<unknown> {
+    const response = await fetch(`${carrier.base_url}${path}`, {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/json',
+        authorization: `Bearer ${carrier.api_key}`,
+        ...(key ? { 'idempotency-key': key } : {}),
+      },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
+    if (!response.ok) {
+      const said = (await response.json().catch(() => ({}))) as { message?: string };
+      throw new Error(said.message ?? `${carrier.name} answered ${response.status}`);
+    }
+    return response.json();
+  }
+}

@@ -1,0 +1,47 @@
+import { Injectable } from '@nestjs/common';
+import { listTable, Lists, type OutCell, Shapes, windows } from '../exchange/index.js';
+import { itemFilter } from './item-filter.js';
+import { ItemListQueries } from './item-list.queries.js';
+import type { ItemRowDto } from './items.dto.js';
+import { barcodesShape } from './shapes/barcodes.shape.js';
+import { itemsShape } from './shapes/items.shape.js';
+import { packsShape } from './shapes/packs.shape.js';
+import { partsShape } from './shapes/parts.shape.js';
+import { policiesShape } from './shapes/policies.shape.js';
+
+/** The columns that the list of items can show, by the name the list knows them by. */
+const ITEM_COLUMNS: Readonly<Record<string, readonly [string, (r: ItemRowDto) => OutCell | null | undefined]>> = {
+  name: ['Item', (r) => r.name],
+  sku: ['SKU', (r) => r.sku],
+  className: ['Class', (r) => r.className],
+  tags: ['Tags', (r) => r.tags.join('; ')],
+  suppliers: ['Suppliers', (r) => r.suppliers],
+  home: ['Home', (r) => r.home],
+  unit: ['Unit', (r) => r.unit],
+  tracking: ['Tracked by', (r) => r.tracking],
+  onHand: ['On hand', (r) => r.onHand],
+  held: ['Held', (r) => r.held],
+  reserved: ['Reserved', (r) => r.reserved],
+  available: ['Available', (r) => r.available],
+  incoming: ['On order', (r) => r.incoming],
+  cost: ['Cost', (r) => (r.cost == null ? '' : Number(r.cost))],
+  lacks: ['Lacks', (r) => r.lacks.join(', ')],
+};
+
+/** Files of items, in and out. */
+@Injectable()
+export class CatalogueFiles {
+  constructor(shapes: Shapes, lists: Lists, items: ItemListQueries) {
+    shapes.register(itemsShape, packsShape, barcodesShape, partsShape, policiesShape);
+    lists.register('items', (person, query) => {
+      const asked = (query['columns'] ?? '').split(',').filter((c) => Object.hasOwn(ITEM_COLUMNS, c) && (c !== 'cost' || person.seesCosts));
+      const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => c !== 'cost' || person.seesCosts);
+      const list = windows((from, count) => items.page(person, itemFilter(query), query['sort'], from, count));
+      return listTable(
+        'items',
+        list,
+        shown.flatMap((c) => (ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
+      );
+    });
+  }
+}

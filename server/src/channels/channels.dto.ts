@@ -1,0 +1,54 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, Min, ValidateNested } from 'class-validator';
+
+const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
+
+export class ListingDto {
+  channelSku: string;
+  sku: string;
+  name: string;
+  factor: number;
+  keepBack: number;
+  price: string;
+  told: number | null;
+}
+export class ChannelDto {
+  id: number;
+  code: string;
+  name: string;
+  kind: string;
+  site: string;
+  baseUrl: string | null;
+  polledAt: Date | null;
+  pollError: string | null;
+  listings: number;
+  version: number;
+}
+export class ChannelSheetDto extends ChannelDto {
+  items: ListingDto[];
+}
+export class EditListingDto {
+  @IsString() @Length(1, 60) channelSku: string;
+  @IsString() @Length(1, 40) sku: string;
+  @IsInt() @Min(1) @Max(1_000_000) factor: number;
+  @IsInt() @Min(0) @Max(1_000_000) keepBack: number;
+  @Matches(PRICE, { message: 'A price is a number of up to 6 decimal places' }) price: string;
+}
+export class EditChannelDto {
+  @IsString() @Length(1, 80) name: string;
+  @IsOptional()
+  @Matches(/^https?:\/\/[^\s]{1,180}$/, { message: 'An address begins with http:// or https://' })
+  baseUrl?: string | null;
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => EditListingDto)
+  listings: EditListingDto[];
+}
+export class NewChannelDto extends EditChannelDto {
+  @Matches(/^[A-Za-z0-9-]{2,20}$/, { message: 'A channel code is 2 to 20 letters, digits and hyphens' })
+  code: string;
+  @IsIn(['web-shop', 'marketplace', 'trade', 'phone']) kind: 'web-shop' | 'marketplace' | 'trade' | 'phone';
+  @IsInt() siteId: number;
+  @IsOptional() @IsString() @Length(16, 100) secret?: string | null;
+}

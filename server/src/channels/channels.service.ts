@@ -1,0 +1,120 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/index.js';
+import { Item } from '../catalogue/index.js';
+import { type Act, badForm, CommandLog, mustBeAt, mustMatch, notFound, num, one, rows, type Tx, update } from '../platform/index.js';
+import { Channel, Listing } from './channel.entity.js';
+import type { ChannelDto, ChannelSheetDto, EditChannelDto, EditListingDto, ListingDto, NewChannelDto } from './channels.dto.js';
+
+const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.version,
+  (SELECT COUNT(*) FROM listing l WHERE l.channel_id = c.id) AS listings`;
+
+/** Channels that the house sells on, with their listings. */
+@Injectable()
+export class ChannelsService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+  ) {}
+
+  async list(): Promise<ChannelDto[]> {
+    const found = await rows<ChannelDto>(
+      this.source,
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id ORDER BY c.name`,
+    );
+    return found.map((c) => ({ ...c, listings: num(c.listings) }));
+  }
+
+  async sheet(code: string): Promise<ChannelSheetDto> {
+    const found = await one<ChannelDto>(
+      this.source,
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.code = ?`,
+      [code],
+    );
+    if (!found) throw notFound(`Channel ${code}`);
+    const items = await rows<ListingDto>(
+      this.source,
+      `SELECT l.channel_sku AS channelSku, i.sku, i.name, l.factor, l.keep_back AS keepBack, l.price, l.told_units AS told FROM listing l JOIN item i ON i.id = l.item_id WHERE l.channel_id = ? ORDER BY i.name`,
+      [found.id],
+    );
+    return { ...found, listings: num(found.listings), items };
+  }
+
+  add(act: Act, input: NewChannelDto): Promise<{ code: string }> {
+    mustBeAt(act.person, input.siteId);
+    return this.commands.run(act, 'channel.add', input, async (tx) => {
+      const code = input.code.toUpperCase();
+      if (await tx.findOneBy(Channel, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      const made = await tx.insert(Channel, {
+        code,
+        name: input.name,
+        kind: input.kind,
+        siteId: input.siteId,
+        baseUrl: input.baseUrl ?? null,
+        secret: input.secret ?? null,
+      });
+      await this.writeListings(tx, (made.identifiers[0] as { id: number }).id, input.listings);
+      await this.activity.record(tx, act, {
+        kind: 'channel',
+        glyph: 'full',
+        title: `Channel ${input.name} made`,
+        document: code,
+      });
+      return { code };
+    });
+  }
+
+  edit(act: Act, code: string, version: number, input: EditChannelDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'channel.edit', { code, version, input }, async (tx) => {
+      const channel = await tx.findOne(Channel, { where: { code }, lock: { mode: 'pessimistic_write' } });
+      if (!channel) throw notFound(`Channel ${code}`);
+      mustBeAt(act.person, channel.siteId);
+      mustMatch(channel.version, version);
+      await tx.update(Channel, channel.id, {
+        name: input.name,
+        baseUrl: input.baseUrl ?? null,
+        version: version + 1,
+      });
+      await this.writeListings(tx, channel.id, input.listings);
+      await this.activity.record(tx, act, {
+        kind: 'channel',
+        glyph: 'full',
+        title: `Channel ${input.name} changed`,
+        document: code,
+      });
+      return { code };
+    });
+  }
+
+  /** The listing behind a channel's code: the one there is, otherwise a new one of single units of the item. */
+  async link(
+    tx: Tx,
+    channelId: number,
+    wanted: { channelSku: string; itemId: number; price: string },
+  ): Promise<{ itemId: number; factor: number }> {
+    const known = await tx.findOneBy(Listing, { channelId, channelSku: wanted.channelSku });
+    if (known) return known;
+    await tx.insert(Listing, { channelId, ...wanted, factor: 1, keepBack: 0 });
+    return { itemId: wanted.itemId, factor: 1 };
+  }
+
+  /** Keeps how far a channel's orders were fetched, or why they could not be. */
+  async polled(channelId: number, how: { cursor: string } | { why: string }): Promise<void> {
+    await update(
+      this.source,
+      'channel',
+      { id: channelId },
+      'cursor' in how ? { poll_cursor: how.cursor, poll_error: null } : { poll_error: how.why.slice(0, 300) },
+    );
+  }
+
+  private async writeListings(tx: Tx, channelId: number, listings: readonly EditListingDto[]): Promise<void> {
+    await tx.delete(Listing, { channelId });
+    for (const { sku, ...line } of listings) {
+      const item = await tx.findOneBy(Item, { sku: sku.toUpperCase() });
+      if (!item) throw badForm({ listings: `There is no item ${sku}. Make the item first` });
+      await tx.insert(Listing, { channelId, itemId: item.id, ...line });
+    }
+  }
+}

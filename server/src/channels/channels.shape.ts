@@ -1,0 +1,89 @@
+import { cell, skuColumn, tableShape } from '../exchange/index.js';
+
+const code = (says: string) => cell.code(/^[A-Za-z0-9-]{2,20}$/, says);
+const site = {
+  key: 'site',
+  label: 'Site',
+  required: true,
+  read: cell.text(12),
+  column: 'site_id',
+  empty: null,
+  ref: { table: 'site', by: 'code', says: (c: string) => `There is no site ${c}` },
+  select: 's.code',
+};
+
+export const channelsShape = tableShape({
+  kind: 'channels',
+  says: 'Sales channels',
+  right: 'set-up',
+  table: 'channel',
+  key: ['code'],
+  changeBy: 'code',
+  versioned: true,
+  joins: 'JOIN site s ON s.id = t.site_id',
+  order: 't.code',
+  columns: [
+    {
+      key: 'code',
+      label: 'Channel',
+      also: ['channel code', 'code'],
+      required: true,
+      read: code('A channel code is 2 to 20 letters, digits and hyphens'),
+      column: 'code',
+      empty: '',
+    },
+    { key: 'name', label: 'Name', required: true, read: cell.text(80), column: 'name', empty: '' },
+    {
+      key: 'kind',
+      label: 'Kind of channel',
+      also: ['kind'],
+      required: true,
+      read: cell.oneOf(['web-shop', 'marketplace', 'trade', 'phone']),
+      column: 'kind',
+      empty: 'phone',
+    },
+    site,
+  ],
+});
+
+export const listingsShape = tableShape({
+  kind: 'listings',
+  says: 'Listings of channels',
+  right: 'set-up',
+  table: 'listing',
+  key: ['channel', 'channelSku'],
+  changeBy: 'channel_id',
+  joins: 'JOIN channel c ON c.id = t.channel_id JOIN item i ON i.id = t.item_id',
+  order: 'c.code, t.channel_sku',
+  columns: [
+    {
+      key: 'channel',
+      label: 'Channel',
+      required: true,
+      read: code('A channel code is 2 to 20 letters, digits and hyphens'),
+      column: 'channel_id',
+      empty: null,
+      ref: { table: 'channel', by: 'code', says: (c: string) => `There is no channel ${c}. Take channels in first` },
+      select: 'c.code',
+    },
+    {
+      key: 'channelSku',
+      label: 'Channel’s code',
+      also: ['channel sku', 'listing', 'listing code'],
+      required: true,
+      read: cell.text(60),
+      column: 'channel_sku',
+      empty: '',
+    },
+    {
+      ...skuColumn(),
+      column: 'item_id',
+      empty: null,
+      ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` },
+      select: 'i.sku',
+    },
+    { key: 'factor', label: 'Units in one', also: ['factor', 'units'], read: cell.whole(1, 1_000_000), column: 'factor', empty: 1 },
+    { key: 'keepBack', label: 'Keep back', also: ['reserve'], read: cell.whole(0, 1_000_000), column: 'keep_back', empty: 0 },
+    { key: 'price', label: 'Price', required: true, read: cell.decimal, column: 'price', empty: '0', as: 'decimal' },
+  ],
+});

@@ -1,0 +1,4 @@
+/** Calendars, departures, money and number series. */
+export { CalendarQueries } from './calendar.queries.js';
+export { CompanyModule } from './company.module.js';
+export { promisedFor } from './departures.js';

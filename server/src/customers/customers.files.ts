@@ -1,0 +1,24 @@
+import { Injectable } from '@nestjs/common';
+import { listTable, Lists, Shapes } from '../exchange/index.js';
+import { customersShape } from './customers.shape.js';
+import { CustomersService } from './customers.service.js';
+
+/** Files of customers, in and out. */
+@Injectable()
+export class CustomersFiles {
+  constructor(shapes: Shapes, lists: Lists, customers: CustomersService) {
+    shapes.register(customersShape);
+    lists.register('customers', async (_person, query) =>
+      listTable('customers', await customers.list(query['search'] ?? ''), [
+        ['Customer', (c) => c.code],
+        ['Name', (c) => c.name],
+        ['E-mail', (c) => c.email],
+        ['Telephone', (c) => c.phone],
+        ['Address', (c) => c.addressLine],
+        ['City', (c) => c.city],
+        ['Postcode', (c) => c.postcode],
+        ['Country', (c) => c.country],
+      ]),
+    );
+  }
+}

@@ -1,0 +1,86 @@
+import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
+import { interval, map, merge, type Observable } from 'rxjs';
+import { UndoService } from '../activity/index.js';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, type Person, Reader } from '../platform/index.js';
+import { FindDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
+import { FindQueries } from './find.queries.js';
+import { LineQueries } from './line.queries.js';
+import { LookDto } from './look.dto.js';
+import { LookQueries } from './look.queries.js';
+import { LiveService } from './live.service.js';
+import { NowQueries } from './now.queries.js';
+import { TapeQueries } from './tape.queries.js';
+
+const HEARTBEAT_MS = 15_000;
+const MOST_ENTRIES = 100;
+
+@Controller('api')
+export class DeskController {
+  constructor(
+    private readonly tape: TapeQueries,
+    private readonly live: LiveService,
+    private readonly lines: LineQueries,
+    private readonly nows: NowQueries,
+    private readonly finds: FindQueries,
+    private readonly undos: UndoService,
+    private readonly looks: LookQueries,
+  ) {}
+
+  @Get('tape')
+  @Access('signed-in')
+  newest(
+    @Reader() person: Person,
+    @Query('document') document?: string,
+    @Query('mine') mine?: string,
+    @Query('person') who?: string,
+    @Query('limit') limit?: string,
+  ): Promise<TapeDto> {
+    const most = Math.min(MOST_ENTRIES, Math.max(1, Number(limit) || 30));
+    return this.tape.newest(person.siteIds, {
+      ...(document ? { document } : {}),
+      ...(mine ? { mine: person.id } : {}),
+      ...(who && person.rights.has('set-up') ? { mine: Number(who) || 0 } : {}),
+      limit: most,
+    });
+  }
+
+  @Post('tape/:id/undo')
+  @Access('signed-in')
+  undo(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<UndoneDto> {
+    return this.undos.undo(act, id);
+  }
+
+  /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
+  @Sse('live')
+  @Access('signed-in')
+  stream(@Reader() person: Person): Observable<{ type: string; data: object }> {
+    const tape = this.live.stream(person.siteIds).pipe(map((entry) => ({ type: 'tape', data: entry })));
+    return merge(tape, interval(HEARTBEAT_MS).pipe(map(() => ({ type: 'beat', data: {} }))));
+  }
+
+  @Get('line')
+  @Access('signed-in')
+  line(@Reader() person: Person): Promise<LineDto> {
+    return this.lines.line(person.siteIds);
+  }
+
+  @Get('now')
+  @Access('signed-in')
+  now(@Reader() person: Person): Promise<NowDto> {
+    return this.nows.now(person.siteIds);
+  }
+
+  /** What a scanned code is and where it lies. */
+  @Get('look')
+  @Access('signed-in')
+  look(@Reader() person: Person, @Query('code') code: string): Promise<LookDto> {
+    return this.looks.look(person, String(code ?? '').slice(0, 200));
+  }
+
+  @Get('find')
+  @Access('signed-in')
+  find(@Reader() person: Person, @Query('q') q?: string): Promise<FindDto> {
+    return this.finds.find(typeof q === 'string' ? q.slice(0, 200) : '', person.siteIds);
+  }
+}

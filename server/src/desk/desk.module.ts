@@ -1,0 +1,19 @@
+import { Module } from '@nestjs/common';
+import { CatalogueModule } from '../catalogue/index.js';
+import { DeskController } from './desk.controller.js';
+import { FindQueries } from './find.queries.js';
+import { LineQueries } from './line.queries.js';
+import { LiveService } from './live.service.js';
+import { LookQueries } from './look.queries.js';
+import { NowQueries } from './now.queries.js';
+import { OutboxController } from './outbox.controller.js';
+import { TapeQueries } from './tape.queries.js';
+import { DeskFiles } from './desk.files.js';
+
+/** What looks at the whole house at once: Now, the Line, find, look-up, the tape and what waits to leave the building. */
+@Module({
+  imports: [CatalogueModule],
+  controllers: [DeskController, OutboxController],
+  providers: [DeskFiles, TapeQueries, LiveService, LineQueries, NowQueries, FindQueries, LookQueries],
+})
+export class DeskModule {}

@@ -1,0 +1,70 @@
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Observable, Subject } from 'rxjs';
+import type { TapeEntryDto } from './desk.dto.js';
+import { TapeQueries } from './tape.queries.js';
+
+const BEAT_MS = 120;
+const LOOK_BACK = 40;
+type LiveEntry = TapeEntryDto & { siteId: number | null };
+
+/**
+ * Live updates, driven by the activity table, so that any number of servers tell their own listeners of what all of
+ * them did. Polls only while somebody listens.
+ */
+@Injectable()
+export class LiveService implements OnApplicationShutdown {
+  private readonly entries = new Subject<LiveEntry>();
+  private readonly seen = new Set<number>();
+  private last = 0;
+  private listeners = 0;
+  private timer: NodeJS.Timeout | undefined;
+
+  constructor(private readonly tape: TapeQueries) {}
+
+  /** Each new line of the tape that concerns one of these sites. */
+  stream(siteIds: readonly number[]): Observable<TapeEntryDto> {
+    return new Observable((subscriber) => {
+      const inner = this.entries.subscribe((e) => {
+        if (e.siteId === null || siteIds.includes(e.siteId)) subscriber.next(e);
+      });
+      if (this.listeners++ === 0) void this.begin();
+      return () => {
+        inner.unsubscribe();
+        if (--this.listeners === 0) this.stop();
+      };
+    });
+  }
+
+  onApplicationShutdown(): void {
+    this.stop();
+    this.entries.complete();
+  }
+
+  private stop(): void {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+  }
+
+  private async begin(): Promise<void> {
+    this.last = await this.tape.lastId().catch(() => this.last);
+    this.seen.clear();
+    for (let id = Math.max(0, this.last - LOOK_BACK); id <= this.last; id++) this.seen.add(id);
+    this.schedule();
+  }
+
+  private schedule(): void {
+    if (this.listeners > 0) this.timer = setTimeout(() => void this.beat(), BEAT_MS);
+  }
+
+  private async beat(): Promise<void> {
+    const fresh = await this.tape.since(this.last, LOOK_BACK).catch(() => []);
+    for (const line of fresh) {
+      if (this.seen.has(line.id)) continue;
+      this.seen.add(line.id);
+      this.last = Math.max(this.last, line.id);
+      this.entries.next(line);
+    }
+    for (const id of this.seen) if (id < this.last - 4 * LOOK_BACK) this.seen.delete(id);
+    this.schedule();
+  }
+}

@@ -1,0 +1,175 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/index.js';
+import { num, promisedSql, rows, siteDays, sqlList } from '../platform/index.js';
+import type { DepartureDto, ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './desk.dto.js';
+import { ordersIn } from '@vectrum/core/orders';
+import { kindsFor } from '@vectrum/core/places';
+
+const LIVE = sqlList(ordersIn('live'));
+const SHELVES = sqlList(kindsFor('shelf'));
+
+/** What the page Now shows: today's promises, what is stuck and who can move it, what is expected. */
+@Injectable()
+export class NowQueries {
+  constructor(
+    private readonly source: DataSource,
+    private readonly calendars: CalendarQueries,
+  ) {}
+
+  async now(siteIds: readonly number[]): Promise<NowDto> {
+    const sites = [0, ...siteIds];
+    const [promised, departures, stuck, expected] = await Promise.all([
+      this.promised(sites),
+      this.departures(sites),
+      this.stuck(sites),
+      this.expected(sites),
+    ]);
+    return { promised, departures, stuck, expected };
+  }
+
+  private async promised(sites: readonly number[]): Promise<PromisedOrderDto[]> {
+    const days = await siteDays(this.source);
+    const found = await rows<Omit<PromisedOrderDto, 'safe'> & { safe: number | string }>(
+      this.source,
+      `SELECT o.code, o.promised_at AS promisedAt, o.state,
+         (o.state = 'shipped' OR (o.state <> 'held' AND o.promised_at > UTC_TIMESTAMP() AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units))) AS safe
+       FROM sales_order o WHERE o.state <> 'cancelled' AND o.promised_at >= ${days.begins('o.site_id')} AND o.promised_at < ${days.ends('o.site_id')} AND o.site_id IN (?) ORDER BY o.promised_at, o.id LIMIT 300`,
+      [sites],
+    );
+    return found.map((o) => ({ ...o, safe: num(o.safe) === 1 }));
+  }
+
+  private departures(sites: readonly number[]): Promise<DepartureDto[]> {
+    return this.calendars.departuresToday(sites, new Date());
+  }
+
+  private async stuck(sites: readonly number[]): Promise<StuckDto[]> {
+    const held = await rows<{
+      code: string;
+      customer: string;
+      channel: string;
+      reason: string;
+      placed: Date;
+      late: number;
+    }>(
+      this.source,
+      `SELECT o.code, o.customer, c.name AS channel, o.hold_reason AS reason, o.placed_at AS placed, o.promised_at < UTC_TIMESTAMP() AS late FROM sales_order o JOIN channel c ON c.id = o.channel_id
+       WHERE o.state = 'held' AND o.site_id IN (?) ORDER BY o.promised_at LIMIT 6`,
+      [sites],
+    );
+    const days = await siteDays(this.source);
+    const late = await rows<{ code: string; supplier: string; expected: string; lines: string }>(
+      this.source,
+      `SELECT o.code, s.name AS supplier, o.expected_on AS expected, COUNT(l.id) AS \`lines\` FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN purchase_order_line l ON l.order_id = o.id
+       WHERE o.state IN ('placed','part-received') AND o.expected_on < ${days.today('o.site_id')} AND o.site_id IN (?) GROUP BY o.id ORDER BY o.expected_on LIMIT 6`,
+      [sites],
+    );
+    const missed = await rows<{ code: string; customer: string; state: string; promised: Date }>(
+      this.source,
+      `SELECT code, customer, state, promised_at AS promised FROM sales_order WHERE promised_at < UTC_TIMESTAMP() AND state IN ${LIVE} AND state <> 'held' AND site_id IN (?) ORDER BY promised_at LIMIT 6`,
+      [sites],
+    );
+    const doubted = await rows<{ place: string; name: string; units: number; since: Date }>(
+      this.source,
+      `SELECT p.code AS place, i.name, b.units, (SELECT MAX(m.server_at) FROM movement m WHERE m.to_place_id = b.place_id AND m.item_id = b.item_id AND COALESCE(m.to_condition, m.stock_condition) = 'held') AS since
+       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id WHERE b.stock_condition = 'held' AND p.kind IN ${SHELVES} AND b.units > 0 AND p.site_id IN (?) LIMIT 4`,
+      [sites],
+    );
+    const tooLate = await rows<{ what: string; detail: string; who: string; since: Date; document: string | null }>(
+      this.source,
+      `SELECT q.what, q.detail, p.name AS who, q.raised_at AS since, q.document FROM floor_question q JOIN person p ON p.id = q.person_id WHERE q.answered_at IS NULL AND q.site_id IN (?) ORDER BY q.raised_at LIMIT 6`,
+      [sites],
+    );
+    const outside = await rows<{ id: number; receiver: string; why: string; since: Date }>(
+      this.source,
+      `SELECT MIN(id) AS id, receiver, MAX(last_error) AS why, MIN(created_at) AS since FROM outbox WHERE state = 'failing' GROUP BY receiver ORDER BY since LIMIT 4`,
+    );
+    return [
+      ...held.map((o): StuckDto => ({
+        glyph: 'blocked',
+        code: o.code,
+        link: `/orders/${o.code}`,
+        title: `${o.customer}, ${o.channel}`,
+        detail: o.reason,
+        since: o.placed,
+        late: num(o.late) === 1,
+        who: 'Order desk',
+        whoNote: 'held orders',
+        action: 'Clear the hold',
+      })),
+      ...missed.map((o): StuckDto => ({
+        glyph: o.state === 'open' ? 'empty' : 'half',
+        code: o.code,
+        link: `/orders/${o.code}`,
+        title: o.customer,
+        detail: `Promised and still ${o.state}`,
+        since: o.promised,
+        late: true,
+        who: 'Late orders',
+        whoNote: 'on the floor',
+        action: o.state === 'open' ? 'Send to picking' : 'See order',
+      })),
+      ...late.map((o): StuckDto => ({
+        glyph: 'empty',
+        code: o.code,
+        link: `/inbound/${o.code}`,
+        title: o.supplier,
+        detail: `${num(o.lines)} lines, not here yet`,
+        since: new Date(`${o.expected}T12:00:00Z`),
+        late: true,
+        who: o.supplier,
+        whoNote: 'supplier',
+        action: 'See order',
+      })),
+      ...doubted.map((d): StuckDto => ({
+        glyph: 'blocked',
+        code: d.place,
+        link: `/shelves/places/${d.place}`,
+        title: d.name,
+        detail: `${d.units} reported not there. Held until the bin is checked`,
+        since: d.since,
+        late: false,
+        who: 'Floor',
+        whoNote: 'bins to check',
+        action: 'See the bin',
+      })),
+      ...tooLate.map((q): StuckDto => ({
+        glyph: 'blocked',
+        code: q.document ?? '',
+        link: '/late',
+        title: q.what,
+        detail: `Came too late. ${q.detail}`,
+        since: q.since,
+        late: false,
+        who: q.who,
+        whoNote: 'kept on a phone',
+        action: 'Answer it',
+      })),
+      ...outside.map((o): StuckDto => ({
+        glyph: 'held',
+        code: o.receiver,
+        link: '/setup/outbox',
+        title: o.receiver,
+        detail: o.why,
+        since: o.since,
+        late: false,
+        who: 'Set-up',
+        whoNote: 'deliveries',
+        action: 'See the outbox',
+      })),
+    ];
+  }
+
+  private async expected(sites: readonly number[]): Promise<ExpectedDto[]> {
+    const days = await siteDays(this.source);
+    const found = await rows<Omit<ExpectedDto, 'lines' | 'late'> & { lines: string; late: number }>(
+      this.source,
+      `SELECT o.code, s.name AS supplier, o.expected_on AS expectedOn, COUNT(l.id) AS \`lines\`, o.state, COALESCE(o.expected_on < ${days.today('o.site_id')}, 0) AS late
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN purchase_order_line l ON l.order_id = o.id
+       WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) GROUP BY o.id ORDER BY o.expected_on, o.id LIMIT 8`,
+      [sites],
+    );
+    return found.map((e) => ({ ...e, lines: num(e.lines), late: num(e.late) === 1 }));
+  }
+}

@@ -1,0 +1,2 @@
+/** Lanes and the hand-over to carriers. */
+export { DispatchModule } from './dispatch.module.js';

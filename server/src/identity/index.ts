@@ -1,0 +1,10 @@
+/** People, duties, devices, sessions, and who may use which route. */
+export { Access, AccessGuard, mustHave } from './access.js';
+export { DeviceService } from './device.service.js';
+export { type Duty, type Right, rightsOf } from './duties.js';
+export { IdentityModule } from './identity.module.js';
+export { PeopleQueries } from './people.queries.js';
+export { PeopleService } from './people.service.js';
+export { PersonRow } from './person.entity.js';
+export { SessionService } from './session.service.js';
+export { SIGN_IN_HINTS } from './sign-in-hints.js';

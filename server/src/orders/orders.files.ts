@@ -1,0 +1,23 @@
+import { Injectable } from '@nestjs/common';
+import { listTable, Lists } from '../exchange/index.js';
+import { OrdersQueries } from './orders.queries.js';
+
+/** The list of orders as a file. */
+@Injectable()
+export class OrdersFiles {
+  constructor(lists: Lists, orders: OrdersQueries) {
+    lists.register('orders', async (person, query) =>
+      listTable('orders', await orders.list(person.siteIds, query['gone'] === '1'), [
+        ['Order', (o) => o.code],
+        ['Customer', (o) => o.customer],
+        ['Channel', (o) => o.channel],
+        ['State', (o) => o.state],
+        ['Held because', (o) => o.holdReason],
+        ['Promised', (o) => o.promisedAt],
+        ['Late', (o) => (o.late ? 'yes' : 'no')],
+        ['Lines', (o) => o.stock.length],
+        ['Lines in stock', (o) => o.stock.filter((s) => s === 'ready' || s === 'gone').length],
+      ]),
+    );
+  }
+}

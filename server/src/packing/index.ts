@@ -1,0 +1,2 @@
+/** Parcels, and what is proved before they are closed. */
+export { PackingModule } from './packing.module.js';

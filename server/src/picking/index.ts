@@ -1,0 +1,4 @@
+/** Rounds, their stops and totes. */
+export { PickingModule } from './picking.module.js';
+export { PickingQueries } from './picking.queries.js';
+export { ReleaseService } from './release.service.js';

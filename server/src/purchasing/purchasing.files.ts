@@ -1,0 +1,22 @@
+import { Injectable } from '@nestjs/common';
+import { listTable, Lists } from '../exchange/index.js';
+import { PurchasingQueries } from './purchasing.queries.js';
+
+/** The list of orders to suppliers as a file. */
+@Injectable()
+export class PurchasingFiles {
+  constructor(lists: Lists, purchasing: PurchasingQueries) {
+    lists.register('purchase-orders', async (person) =>
+      listTable('purchase-orders', await purchasing.list(person.siteIds), [
+        ['Order', (o) => o.code],
+        ['Supplier', (o) => o.supplier],
+        ['Site', (o) => o.site],
+        ['State', (o) => o.state],
+        ['Expected', (o) => o.expectedOn],
+        ['Late', (o) => (o.late ? 'yes' : 'no')],
+        ['Lines', (o) => o.lines],
+        ['Lines in', (o) => o.linesIn],
+      ]),
+    );
+  }
+}

@@ -1,0 +1,53 @@
+import { cell, tableShape } from '../../exchange/index.js';
+import { insertMany, rows } from '../../platform/index.js';
+
+/** Sites: one row a site. */
+export const sitesShape = tableShape({
+  kind: 'sites',
+  says: 'Sites',
+  right: 'set-up',
+  table: 'site',
+  alsoWrites: { person_site: ['person_id', 'site_id'] },
+  key: ['code'],
+  changeBy: 'code',
+  versioned: true,
+  order: 't.code',
+  columns: [
+    {
+      key: 'code',
+      label: 'Site',
+      also: ['site code', 'code'],
+      required: true,
+      read: cell.code(/^[A-Za-z0-9]{2,12}$/, 'A site code is 2 to 12 letters and digits'),
+      column: 'code',
+      empty: '',
+    },
+    { key: 'name', label: 'Site name', also: ['name'], required: true, read: cell.text(80), column: 'name', empty: '' },
+    { key: 'timeZone', label: 'Time zone', read: cell.text(40), column: 'time_zone', empty: 'Europe/London' },
+    {
+      key: 'workingDays',
+      label: 'Working days',
+      read: cell.code(/^(?=.*[Yy])[YNyn]{7}$/, 'Seven letters from Monday on, Y for a working day'),
+      column: 'working_days',
+      empty: 'YYYYYNN',
+    },
+    { key: 'width', label: 'Width of the plan, m', read: cell.metres, column: 'width_m', empty: 40, as: 'decimal' },
+    { key: 'depth', label: 'Depth of the plan, m', read: cell.metres, column: 'depth_m', empty: 30, as: 'decimal' },
+  ],
+  after: async (tx, act, _batch, _ids, log) => {
+    // Whoever takes a site in works there too; otherwise nobody could see it.
+    const apart = await rows<{ site_id: number }>(
+      tx,
+      'SELECT id AS site_id FROM site WHERE id NOT IN (SELECT site_id FROM person_site WHERE person_id = ?)',
+      [act.person.id],
+    );
+    const joined = apart.map(({ site_id }) => ({ person_id: act.person.id, site_id }));
+    await insertMany(
+      tx,
+      'person_site',
+      ['person_id', 'site_id'],
+      joined.map((j) => [j.person_id, j.site_id]),
+    );
+    await log.createdKeys('person_site', joined);
+  },
+});

@@ -1,0 +1,175 @@
+import { Injectable } from '@nestjs/common';
+import { accountFor, type Account } from '@vectrum/core/costing';
+import { decimalText, dividedBy, micro, times, type Micro } from '@vectrum/core/money';
+import { isOutside } from '@vectrum/core/places';
+import { num, one, rows, type Tx } from '../../platform/index.js';
+import { SettingsService } from '../../settings/index.js';
+
+/** What goods that come in are worth, in the house's money, and what that is made of. */
+export interface Worth {
+  value: Micro;
+  parts: readonly { kind: 'price' | 'charge'; says: string; document: string | null; amount: Micro }[];
+}
+
+/** A movement over the threshold of the house. */
+export interface Crossing {
+  movementId: number;
+  itemId: number;
+  units: number;
+  direction: 'in' | 'out';
+  /** The kind of place on the other side. */
+  outside: string;
+  document: string | null;
+  reversesId: number | null;
+  worth: Worth | null;
+}
+
+interface Pool {
+  units: number;
+  value: Micro;
+}
+
+/**
+ * Keeps what stock is worth: every unit that comes in makes a layer, every unit that goes takes from the oldest. What a unit
+ * that goes is worth is the pool's average, or its layers' cost, as the company has chosen. Nothing is lost to rounding: the
+ * last unit takes all that is left. Called by the ledger alone, in its transaction, after balances and site figures.
+ */
+@Injectable()
+export class ValueService {
+  constructor(private readonly settings: SettingsService) {}
+
+  async follow(tx: Tx, crossings: readonly Crossing[]): Promise<void> {
+    if (crossings.length === 0) return;
+    const byLayers = (await this.settings.get(tx, 'costMethod')) === 'first in, first out';
+    const items = [...new Set(crossings.map((c) => c.itemId))].sort((a, b) => a - b);
+    for (const itemId of items) {
+      const pool = await this.pool(tx, itemId);
+      for (const crossing of crossings.filter((c) => c.itemId === itemId)) {
+        if (crossing.direction === 'in') await this.put(tx, pool, crossing);
+        else await this.take(tx, pool, crossing, byLayers);
+      }
+      await tx.query('UPDATE cost_pool SET units = ?, value = ? WHERE item_id = ?', [pool.units, decimalText(pool.value), itemId]);
+    }
+  }
+
+  private async pool(tx: Tx, itemId: number): Promise<Pool> {
+    await tx.query('INSERT INTO cost_pool (item_id) VALUES (?) ON DUPLICATE KEY UPDATE item_id = item_id', [itemId]);
+    const pool = await one<{ units: number; value: string }>(tx, 'SELECT units, value FROM cost_pool WHERE item_id = ? FOR UPDATE', [
+      itemId,
+    ]);
+    return { units: num(pool?.units), value: micro(pool?.value ?? '0') };
+  }
+
+  private async put(tx: Tx, pool: Pool, c: Crossing): Promise<void> {
+    const back = c.reversesId === null ? null : await this.entered(tx, c.reversesId);
+    const value = back ?? c.worth?.value ?? (await this.known(tx, pool, c));
+    const layer = await tx.query<{ insertId: number }>(
+      'INSERT INTO cost_layer (item_id, movement_id, document, units, units_left, value, value_left) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [c.itemId, c.movementId, c.document, c.units, c.units, decimalText(value), decimalText(value)],
+    );
+    for (const part of c.worth?.parts ?? [])
+      await tx.query('INSERT INTO cost_layer_part (layer_id, kind, says, document, amount) VALUES (?, ?, ?, ?, ?)', [
+        layer.insertId,
+        part.kind,
+        part.says.slice(0, 80),
+        part.document,
+        decimalText(part.amount),
+      ]);
+    pool.units += c.units;
+    pool.value += value;
+    await this.enter(tx, c, 'stock', accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), value, layer.insertId);
+  }
+
+  private async take(tx: Tx, pool: Pool, c: Crossing, byLayers: boolean): Promise<void> {
+    const own =
+      c.reversesId === null
+        ? null
+        : await one<{ id: number; value: string }>(tx, 'SELECT id, value FROM cost_layer WHERE movement_id = ?', [c.reversesId]);
+    const layered = await this.takeLayers(tx, c, own?.id ?? 0);
+    const average = pool.units === 0 ? 0n : dividedBy(times(pool.value, c.units), pool.units);
+    let value = byLayers ? layered : own ? micro(own.value) : average;
+    // The last unit takes what is left, and nothing takes more than there is.
+    if (pool.units === c.units || value > pool.value) value = pool.value;
+    pool.units -= c.units;
+    pool.value -= value;
+    await this.enter(tx, c, accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), 'stock', value, null);
+  }
+
+  /** Takes units from layers: from their own first where an arrival is taken back, then from the oldest. Returns their cost. */
+  private async takeLayers(tx: Tx, c: Crossing, ownId: number): Promise<Micro> {
+    const layers = await rows<{ id: number; left: number; value: string }>(
+      tx,
+      'SELECT id, units_left AS `left`, value_left AS value FROM cost_layer WHERE item_id = ? AND units_left > 0 ORDER BY id = ? DESC, id FOR UPDATE',
+      [c.itemId, ownId],
+    );
+    let wanted = c.units;
+    let cost = 0n;
+    for (const layer of layers) {
+      if (wanted === 0) break;
+      const units = Math.min(wanted, layer.left);
+      const part = units === layer.left ? micro(layer.value) : dividedBy(times(micro(layer.value), units), layer.left);
+      await tx.query('UPDATE cost_layer SET units_left = units_left - ?, value_left = value_left - ? WHERE id = ?', [
+        units,
+        decimalText(part),
+        layer.id,
+      ]);
+      wanted -= units;
+      cost += part;
+    }
+    return cost;
+  }
+
+  /** What goods are taken to be worth when nobody says: the pool's average, what they last cost, what the item says. */
+  private async known(tx: Tx, pool: Pool, c: Crossing): Promise<Micro> {
+    if (pool.units > 0) return dividedBy(times(pool.value, c.units), pool.units);
+    const last = await one<{ units: number; value: string }>(
+      tx,
+      'SELECT units, value FROM cost_layer WHERE item_id = ? ORDER BY id DESC LIMIT 1',
+      [c.itemId],
+    );
+    if (last) return dividedBy(times(micro(last.value), c.units), last.units);
+    const item = await one<{ cost: string | null }>(tx, 'SELECT cost FROM item WHERE id = ?', [c.itemId]);
+    return times(micro(item?.cost ?? '0'), c.units);
+  }
+
+  /** What a movement took out of stock, for its coming back. */
+  private async entered(tx: Tx, movementId: number): Promise<Micro | null> {
+    const taken = await one<{ amount: string }>(tx, `SELECT amount FROM value_entry WHERE movement_id = ? AND credit = 'stock' LIMIT 1`, [
+      movementId,
+    ]);
+    return taken ? micro(taken.amount) : null;
+  }
+
+  private async enter(tx: Tx, c: Crossing, debit: Account, credit: Account, amount: Micro, layerId: number | null): Promise<void> {
+    await tx.query(
+      'INSERT INTO value_entry (item_id, movement_id, layer_id, document, debit, credit, amount) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [c.itemId, c.movementId, layerId, c.document, debit, credit, decimalText(amount)],
+    );
+  }
+
+  /**
+   * A share of a late charge, or of a difference in price: what falls on units still there is added to what they are worth,
+   * and all of it to what the layer has cost.
+   */
+  async late(
+    tx: Tx,
+    layer: { id: number; itemId: number },
+    share: Micro,
+    toStock: Micro,
+    part: { says: string; document: string },
+  ): Promise<void> {
+    await this.pool(tx, layer.itemId);
+    await tx.query('UPDATE cost_pool SET value = value + ? WHERE item_id = ?', [decimalText(toStock), layer.itemId]);
+    await tx.query('UPDATE cost_layer SET value = value + ?, value_left = value_left + ? WHERE id = ?', [
+      decimalText(share),
+      decimalText(toStock),
+      layer.id,
+    ]);
+    await tx.query(`INSERT INTO cost_layer_part (layer_id, kind, says, document, amount) VALUES (?, 'late', ?, ?, ?)`, [
+      layer.id,
+      part.says.slice(0, 80),
+      part.document,
+      decimalText(share),
+    ]);
+  }
+}

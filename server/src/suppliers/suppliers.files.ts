@@ -1,0 +1,22 @@
+import { Injectable } from '@nestjs/common';
+import { listTable, Lists, Shapes } from '../exchange/index.js';
+import { pricesShape, suppliersShape } from './suppliers.shape.js';
+import { SuppliersService } from './suppliers.service.js';
+
+/** Files of suppliers and their prices, in and out. */
+@Injectable()
+export class SuppliersFiles {
+  constructor(shapes: Shapes, lists: Lists, suppliers: SuppliersService) {
+    shapes.register(suppliersShape, pricesShape);
+    lists.register('suppliers', async (_person, query) =>
+      listTable('suppliers', await suppliers.list(query['search'] ?? ''), [
+        ['Supplier', (s) => s.code],
+        ['Name', (s) => s.name],
+        ['E-mail', (s) => s.email],
+        ['Telephone', (s) => s.phone],
+        ['Currency', (s) => s.currency],
+        ['Lead time, days', (s) => s.leadDays],
+      ]),
+    );
+  }
+}
