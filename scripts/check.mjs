@@ -2,6 +2,7 @@
 import { ensureBuilt, ensureModules } from './lib/ensure.mjs';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { bundleFindings } from './lib/bundles.mjs';
 import { houseRules } from './lib/house-rules.mjs';
 import { ROOT, run, say } from './lib/shell.mjs';
 
@@ -42,18 +43,23 @@ async function openApiIsCurrent() {
 /** Runs every check; returns the names of those that failed. */
 export async function check() {
   await ensureModules();
-  await ensureBuilt(['core', 'server']);
+  await ensureBuilt(['core', 'server', 'web']);
   const failed = await runSteps();
   say('OpenAPI document …');
   await openApiIsCurrent().catch((thrown) => {
     say(`  ${thrown.message}`);
     failed.push('OpenAPI document');
   });
-  say('House rules …');
-  const findings = houseRules();
-  findings.forEach((finding) => say(`  ${finding}`));
-  if (findings.length > 0) failed.push('House rules');
-  return { failed, total: STEPS.length + 2 };
+  for (const [name, findingsOf] of [
+    ['House rules', houseRules],
+    ['Bundles', bundleFindings],
+  ]) {
+    say(`${name} …`);
+    const findings = findingsOf();
+    findings.forEach((finding) => say(`  ${finding}`));
+    if (findings.length > 0) failed.push(name);
+  }
+  return { failed, total: STEPS.length + 3 };
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {

@@ -32,5 +32,5 @@ export default defineConfig({
   plugins: [react(), tailwindcss(), shell],
   server: { proxy: { '/api': SERVER } },
   worker: { format: 'es' },
-  build: { chunkSizeWarningLimit: 1_100, sourcemap: true },
+  build: { chunkSizeWarningLimit: 1_100, sourcemap: true, manifest: true },
 });

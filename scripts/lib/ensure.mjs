@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
+import { bundleWords } from './bundles.mjs';
 import { capture, ROOT, run, say } from './shell.mjs';
 
 const STAMPS = join(ROOT, '.cache');
@@ -95,5 +96,6 @@ export async function ensureBuilt(names = PARTS.map((p) => p.name)) {
     say(`Building ${part.name} …`);
     await run(part.command[0], part.command[1]);
     stamp(`built-${part.name}`, hash);
+    if (part.name === 'web') say(`  first load, packed: ${bundleWords()}`);
   }
 }

@@ -28,7 +28,7 @@ import { SettingsModule } from './settings/index.js';
 import { SitesModule } from './sites/index.js';
 import { StockModule } from './stock/index.js';
 import { SuppliersModule } from './suppliers/index.js';
-import { schema } from './schema.js';
+import { migrations } from './schema/index.js';
 
 /** The house, floor by floor: each module stands on those before it (eslint.config.js holds the same order). */
 @Module({})
@@ -38,7 +38,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
-        PlatformModule.with(config, log, schema),
+        PlatformModule.with(config, log, migrations),
         ActivityModule,
         SettingsModule,
         IdentityModule,

@@ -6,6 +6,7 @@ import { DataSource } from 'typeorm';
 import { AllocationService } from '../src/allocation/allocation.service.js';
 import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
+import { LockWatch } from './lock-watch.js';
 import { DemoHouse } from '../src/demo/house.js';
 import { BookQueries } from '../src/floor/book.queries.js';
 import type { BookPartDto } from '../src/floor/floor.dto.js';
@@ -156,12 +157,13 @@ export class House {
     readonly app: NestExpressApplication,
     readonly source: DataSource,
     private readonly database: string,
+    private readonly locks: LockWatch,
   ) {}
 
   static async open(env: Record<string, string> = {}, furnish = true): Promise<House> {
     const database = `test_${randomUUID().slice(0, 8)}`;
     const base = { LOG_LEVEL: 'silent', ...process.env, ...env } as Record<string, string>;
-    const admin = await new DataSource(dataSourceOptions(readConfig(base), { entities: [], migrations: [] })).initialize();
+    const admin = await new DataSource(dataSourceOptions(readConfig(base), [])).initialize();
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
     const config = readConfig({ ...base, DATABASE_NAME: database, VECTRUM_DEMO: '1', DATABASE_CONNECTIONS: '30' });
@@ -173,9 +175,10 @@ export class House {
     const source = app.get(DataSource);
     await source.initialize();
     await migrate(source);
+    const locks = new LockWatch(source);
     if (furnish) await app.get(DemoHouse).build();
     await app.init();
-    return new House(app, source, database);
+    return new House(app, source, database, locks);
   }
 
   get http() {
@@ -325,8 +328,10 @@ export class House {
   /** Closes and drops the database; the ledger must be clean. */
   async close(): Promise<void> {
     const findings = [...(await checkLedger(this.source)), ...(await checkOrders(this.source))];
+    const faults = this.locks.faults;
     await this.source.query(`DROP DATABASE ${this.database}`);
     await this.app.close();
     if (findings.length > 0) throw new Error(`The ledger is not clean:\n${findings.join('\n')}`);
+    if (faults.length > 0) throw new Error(`Locked out of order (see platform/database/lock-order.ts):\n${faults.join('\n')}`);
   }
 }

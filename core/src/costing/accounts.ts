@@ -1,9 +1,10 @@
 import type { OutsideKind } from '../places/index.js';
 
-/** The accounts that stock is posted against, beside `stock` itself. */
+/** The accounts that the value of stock is posted to. */
 export const ACCOUNTS = [
   'stock',
   'not billed yet',
+  'bills to pay',
   'cost of goods',
   'count difference',
   'scrap',

@@ -14,7 +14,7 @@ export const LABEL_FIELDS: Readonly<Record<LabelSubject, readonly LabelField[]>>
     { key: 'bay', says: 'Bay', sample: '07' },
     { key: 'level', says: 'Level', sample: '2' },
     { key: 'kind', says: 'Kind', sample: 'pick face' },
-    { key: 'site', says: 'Site', sample: 'Millrace' },
+    { key: 'site', says: 'Site', sample: 'Main site' },
     { key: 'zone', says: 'Zone', sample: 'Treatments' },
   ],
   item: [
@@ -32,7 +32,7 @@ export const LABEL_FIELDS: Readonly<Record<LabelSubject, readonly LabelField[]>>
     { key: 'name', says: 'Name', sample: 'Ines Calder' },
     { key: 'badge', says: 'Badge', sample: 'V-1005' },
     { key: 'duty', says: 'Duty', sample: 'picker' },
-    { key: 'company', says: 'Company', sample: 'Tarn and Thistle' },
+    { key: 'company', says: 'Company', sample: 'Company' },
   ],
   document: [
     { key: 'code', says: 'Code', sample: 'P-1187' },

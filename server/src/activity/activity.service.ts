@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
-import type { Act, Tx } from '../platform/index.js';
+import { type Act, insert, type Tx } from '../platform/index.js';
+
+import type { ActivityKind } from './topics.js';
 
 export type Glyph = 'full' | 'half' | 'held' | 'blocked' | 'empty' | 'fb-wrong' | 'fb-many' | 'fb-unknown' | 'undo' | 'print' | 'go';
 
 /** One line of the tape. */
 export interface Entry {
-  kind: string;
+  kind: ActivityKind;
   glyph: Glyph;
   title: string;
   detail?: string;
@@ -20,23 +22,20 @@ export interface Entry {
 @Injectable()
 export class ActivityService {
   async record(tx: Tx, act: Act | null, entry: Entry): Promise<number> {
-    const done = await tx.query<{ insertId: number }>(
-      `INSERT INTO activity (device_at, person_id, device_id, site_id, command_id, kind, glyph, title, detail, document, how, undo_data) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-      [
-        act?.deviceAt ?? null,
-        act?.person.id ?? null,
-        act?.deviceId ?? null,
-        entry.siteId ?? null,
-        act?.key ?? null,
-        entry.kind,
-        entry.glyph,
-        entry.title.slice(0, 200),
-        (entry.detail ?? '').slice(0, 300),
-        entry.document ?? null,
-        entry.how ?? null,
-        entry.undo ? JSON.stringify(entry.undo) : null,
-      ],
-    );
-    return done.insertId;
+    const done = await insert(tx, 'activity', {
+      device_at: act?.deviceAt ?? null,
+      person_id: act?.person.id ?? null,
+      device_id: act?.deviceId ?? null,
+      site_id: entry.siteId ?? null,
+      command_id: act?.key ?? null,
+      kind: entry.kind,
+      glyph: entry.glyph,
+      title: entry.title.slice(0, 200),
+      detail: (entry.detail ?? '').slice(0, 300),
+      document: entry.document ?? null,
+      how: entry.how ?? null,
+      undo_data: entry.undo ? JSON.stringify(entry.undo) : null,
+    });
+    return done;
   }
 }

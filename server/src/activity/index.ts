@@ -2,3 +2,4 @@
 export { ActivityModule } from './activity.module.js';
 export { ActivityService } from './activity.service.js';
 export { UndoService } from './undo.service.js';
+export { type ActivityKind, type Topic, TOPICS, topicsOf } from './topics.js';

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { type Act, CommandLog, mustBeAt, notFound, one, parsed, Problem, type Tx } from '../platform/index.js';
+import { type Act, CommandLog, mustBeAt, notFound, one, parsed, Problem, type Tx, update } from '../platform/index.js';
 import { ActivityService } from './activity.service.js';
 
 export type UndoWork = (tx: Tx, act: Act, payload: Record<string, unknown>) => Promise<void>;
@@ -47,7 +47,7 @@ export class UndoService {
         document: entry.document,
         siteId: entry.site_id,
       });
-      await tx.query('UPDATE activity SET undone_by = ? WHERE id = ?', [undoneBy, activityId]);
+      await update(tx, 'activity', { id: activityId }, { undone_by: undoneBy });
       return { title: entry.title };
     });
   }

@@ -3,13 +3,12 @@ import { StockModule } from '../stock/index.js';
 import { AllocationService } from './allocation.service.js';
 import { Containers } from './containers.service.js';
 import { Reservations } from './reservations.service.js';
-import { StockTeller } from './stock-teller.js';
 import { AllocationFiles } from './allocation.files.js';
 import { OpeningStockShape } from './opening-stock.shape.js';
 
 @Module({
   imports: [StockModule],
-  providers: [OpeningStockShape, AllocationFiles, AllocationService, Containers, Reservations, StockTeller],
+  providers: [OpeningStockShape, AllocationFiles, AllocationService, Containers, Reservations],
   exports: [AllocationService, Containers, Reservations],
 })
 export class AllocationModule {}

@@ -5,7 +5,6 @@ import { ordersIn } from '@vectrum/core/orders';
 import { marks, num, promisedSql, rows, sqlList, type Tx } from '../platform/index.js';
 import type { SiteChange } from '../stock/index.js';
 import { Reservations } from './reservations.service.js';
-import { StockTeller } from './stock-teller.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 
@@ -25,18 +24,24 @@ interface LineRow {
   placed_at: Date;
 }
 
+type Settled = (tx: Tx, siteId: number, itemIds: readonly number[]) => Promise<void>;
+
 /**
  * The first kind of reservation: order lines hold units at a site, so that they cannot be sold twice. Called after every
  * change of what is available; the site's rows stay locked until the transaction ends.
  */
 @Injectable()
 export class AllocationService {
-  constructor(
-    private readonly reservations: Reservations,
-    private readonly teller: StockTeller,
-  ) {}
+  private readonly listeners: Settled[] = [];
 
-  /** Gives what is free to those who wait, takes back what is no longer there, and tells the channels. */
+  constructor(private readonly reservations: Reservations) {}
+
+  /** Whoever must know what became free or was taken, in the transaction in which it happens. */
+  whenSettled(listener: Settled): void {
+    this.listeners.push(listener);
+  }
+
+  /** Gives what is free to those who wait, takes back what is no longer there, and tells whoever listens. */
   async settle(tx: Tx, changes: readonly SiteChange[]): Promise<void> {
     const sites = [...new Set(changes.map((c) => c.siteId))].sort((a, b) => a - b);
     for (const siteId of sites) {
@@ -54,16 +59,17 @@ export class AllocationService {
     const free = new Map(stock.map((s) => [s.item_id, available({ onHand: s.on_hand, held: s.held, reserved: s.reserved })]));
     for (const [itemId, units] of free) if (units < 0) free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
     if ([...free.values()].some((units) => units > 0)) await this.grant(tx, siteId, free);
-    await this.teller.tell(tx, siteId, itemIds);
+    for (const listener of this.listeners) await listener(tx, siteId, itemIds);
   }
 
+  /** The site's figures are locked, and whoever makes an order wait or not changes them too: its own rows need no lock. */
   private async grant(tx: Tx, siteId: number, free: ReadonlyMap<number, number>): Promise<void> {
     const items = [...free.keys()];
     const lines = await rows<LineRow>(
       tx,
       `SELECT l.id, l.item_id, l.units - ${promisedSql('l')} AS lacks, o.id AS order_id, o.priority, o.promised_at, o.placed_at
        FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ${PROMISABLE} AND ${promisedSql('l')} < l.units ORDER BY o.id, l.line FOR UPDATE`,
+       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ${PROMISABLE} AND ${promisedSql('l')} < l.units ORDER BY o.id, l.line`,
       [...items, siteId],
     );
     const waiting = new Map<number, WaitingOrder>();
@@ -87,10 +93,15 @@ export class AllocationService {
    * units freed.
    */
   private async takeBack(tx: Tx, siteId: number, itemId: number, units: number): Promise<number> {
+    // A round may take hold of them at this moment, so that their rows are locked; their orders are not, which are documents.
+    await rows(tx, 'SELECT units FROM reservation WHERE item_id = ? AND site_id = ? AND place_id IS NULL ORDER BY id FOR UPDATE', [
+      itemId,
+      siteId,
+    ]);
     const held = await rows<{ lineId: number; spare: number }>(
       tx,
       `SELECT v.order_line_id AS lineId, v.units AS spare FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
-       WHERE v.item_id = ? AND v.site_id = ? AND v.place_id IS NULL AND o.state IN ${PROMISABLE} ORDER BY o.priority, o.promised_at DESC, o.id DESC FOR UPDATE`,
+       WHERE v.item_id = ? AND v.site_id = ? AND v.place_id IS NULL AND o.state IN ${PROMISABLE} ORDER BY o.priority, o.promised_at DESC, o.id DESC`,
       [itemId, siteId],
     );
     let freed = 0;

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { PlaceId } from '@vectrum/core/ids';
 import { isFor } from '@vectrum/core/places';
-import { type Act, badState, marks, notFound, one, rows, type Tx } from '../platform/index.js';
+import { type Act, badState, insert, marks, notFound, one, rows, type Tx } from '../platform/index.js';
+import { putInto, toSite } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { AllocationService } from './allocation.service.js';
 import { Reservations } from './reservations.service.js';
@@ -34,13 +35,17 @@ export class Containers {
     if (moving.parent_id === toId) return;
     const all = await this.within(tx, placeId);
     if (all.includes(toId)) throw badState(`${moving.code} cannot be put into itself`);
-    await tx.query('UPDATE place SET parent_id = ? WHERE id = ?', [toId, placeId]);
-    await tx.query(
-      'INSERT INTO container_move (place_id, from_parent_id, to_parent_id, from_site_id, to_site_id, person_id) VALUES (?, ?, ?, ?, ?, ?)',
-      [placeId, moving.parent_id, toId, moving.site_id, to.site_id, act?.person.id ?? null],
-    );
+    await putInto(tx, placeId, toId);
+    await insert(tx, 'container_move', {
+      place_id: placeId,
+      from_parent_id: moving.parent_id,
+      to_parent_id: toId,
+      from_site_id: moving.site_id,
+      to_site_id: to.site_id,
+      person_id: act?.person.id ?? null,
+    });
     if (moving.site_id === to.site_id) return;
-    await tx.query(`UPDATE place SET site_id = ? WHERE id IN (${marks(all)})`, [to.site_id, ...all]);
+    await toSite(tx, all, to.site_id);
     const changes = await this.ledger.figuresFollow(tx, all, moving.site_id, to.site_id);
     await this.reservations.moveSite(tx, all, to.site_id);
     await this.allocation.settle(tx, changes);

@@ -21,9 +21,9 @@ import { kindsFor } from '@vectrum/core/places';
 import { Injectable } from '@nestjs/common';
 import { CONDITIONS, type Condition, type Movement } from '@vectrum/core/ledger';
 import { AllocationService } from './allocation.service.js';
-import { refreshLacks } from '../catalogue/index.js';
-import { type Act, insertMany, marks, type Person, rows, siteDay, type Tx } from '../platform/index.js';
-import { LedgerService } from '../stock/index.js';
+import { keepFirstCost, refreshLacks } from '../catalogue/index.js';
+import { type Act, marks, type Person, rows, type Tx } from '../platform/index.js';
+import { LedgerService, openLots } from '../stock/index.js';
 
 /** Goods lie in places of these kinds; zones and outside places hold none. */
 const HOLDS = new Set(kindsFor('keep'));
@@ -151,8 +151,7 @@ export class OpeningStockShape implements Shape {
     await log.note('movements', ids);
     const costed = batch.filter((r) => has(r, 'cost') && textOf(r, 'cost') !== '');
     await log.change('item', 'id', [...new Set(costed.map(idOf))], async () => {
-      for (const r of costed)
-        await tx.query('UPDATE item SET cost = ?, version = version + 1 WHERE id = ? AND cost IS NULL', [textOf(r, 'cost'), idOf(r)]);
+      for (const r of costed) await keepFirstCost(tx, idOf(r), textOf(r, 'cost'));
     });
     await refreshLacks(tx, costed.map(idOf));
   }
@@ -220,24 +219,12 @@ export class OpeningStockShape implements Shape {
   }
 
   private async makeLots(tx: Tx, batch: readonly ImportRow[], items: ReadonlyMap<string, ItemFact>): Promise<void> {
-    const wanted = batch.flatMap((r) => {
+    const wanted = batch.flatMap((r): [number, string, string | null][] => {
       const item = items.get(textOf(r, 'sku'));
       if (!item || item.tracking === 'none' || textOf(r, 'lot') === '') return [];
       return [[item.id, textOf(r, 'lot'), item.tracking === 'lot-expiry' ? textOf(r, 'expires') || null : null]];
     });
-    await insertMany(
-      tx,
-      'lot',
-      ['item_id', 'code', 'expires_on'],
-      wanted,
-      'ON DUPLICATE KEY UPDATE expires_on = COALESCE(expires_on, VALUES(expires_on))',
-    );
-    const ids = [...new Set(wanted.map(([id]) => id))];
-    if (ids.length > 0)
-      await tx.query(`UPDATE lot SET first_received_on = ? WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, [
-        (await siteDay(tx, null)).today,
-        ...ids,
-      ]);
+    await openLots(tx, wanted);
   }
 }
 

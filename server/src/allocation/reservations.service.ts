@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ItemId, LineId, LotId, PlaceId, SiteId } from '@vectrum/core/ids';
-import { Problem, rows, type Tx } from '../platform/index.js';
+import { one, Problem, rows, type Tx, update } from '../platform/index.js';
+import { LedgerService } from '../stock/index.js';
 
 /** What an order line holds. */
 export interface Holder {
@@ -18,16 +19,18 @@ export type Spot = { placeId: PlaceId; lotId: LotId } | null;
  */
 @Injectable()
 export class Reservations {
+  constructor(private readonly ledger: LedgerService) {}
+
   /** Promises units of a site to a line. */
   async hold(tx: Tx, holder: Holder, units: number): Promise<void> {
-    await this.add(tx, holder, null, units);
     await this.changeSite(tx, holder, units);
+    await this.add(tx, holder, null, units);
   }
 
   /** Frees units that a line holds there, or lets them go with the goods that leave the house. */
   async free(tx: Tx, holder: Holder, spot: Spot, units: number): Promise<void> {
-    await this.take(tx, holder, spot, units);
     await this.changeSite(tx, holder, -units);
+    await this.take(tx, holder, spot, units);
   }
 
   /** What is held follows the goods from one spot to another at the same site. */
@@ -43,14 +46,15 @@ export class Reservations {
       'SELECT site_id AS siteId, item_id AS itemId, SUM(units) AS units FROM reservation WHERE place_id IN (?) AND site_id <> ? GROUP BY site_id, item_id ORDER BY site_id, item_id',
       [[0, ...places], to],
     );
-    await tx.query('UPDATE reservation SET site_id = ? WHERE place_id IN (?)', [to, [0, ...places]]);
     for (const { siteId, itemId, units } of held) {
       await this.changeSite(tx, { siteId, itemId }, -Number(units));
       await this.changeSite(tx, { siteId: to, itemId }, Number(units));
     }
+    await update(tx, 'reservation', { place_id: [0, ...places] }, { site_id: to });
   }
 
   private async add(tx: Tx, { lineId, siteId, itemId }: Holder, spot: Spot, units: number): Promise<void> {
+    if (spot) await mustStandAt(tx, spot.placeId, siteId);
     await tx.query(
       'INSERT INTO reservation (order_line_id, site_id, item_id, place_id, lot_id, units) VALUES (?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
       [lineId, siteId, itemId, spot?.placeId ?? null, spot?.lotId ?? 0, units],
@@ -71,6 +75,15 @@ export class Reservations {
   }
 
   private async changeSite(tx: Tx, { siteId, itemId }: Pick<Holder, 'siteId' | 'itemId'>, units: number): Promise<void> {
-    await tx.query('UPDATE site_stock SET reserved = reserved + ? WHERE site_id = ? AND item_id = ?', [units, siteId, itemId]);
+    await this.ledger.reserved(tx, siteId, itemId, units);
   }
+}
+
+/** Where goods are put may have been carried to another site since it was looked at; its row is held from here on. */
+async function mustStandAt(tx: Tx, placeId: PlaceId, siteId: SiteId): Promise<void> {
+  const place = await one<{ code: string; site_id: number | null }>(tx, 'SELECT code, site_id FROM place WHERE id = ? LOCK IN SHARE MODE', [
+    placeId,
+  ]);
+  if (place?.site_id !== siteId)
+    throw new Problem(409, 'stock', `${place?.code ?? 'That place'} is at another site by now. Nothing was moved; look where it is`);
 }

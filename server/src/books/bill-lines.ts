@@ -80,13 +80,14 @@ export interface ReceivedLayer {
   unitMl: string | null;
 }
 
-export function receivedLayers(tx: Pick<Tx, 'query'>, orderId: number, orderLineId: number | null): Promise<ReceivedLayer[]> {
+export async function receivedLayers(tx: Pick<Tx, 'query'>, orderId: number, orderLineId: number | null): Promise<ReceivedLayer[]> {
+  await holdPools(tx, orderId);
   return rows<ReceivedLayer>(
     tx,
     `SELECT c.id, c.item_id AS itemId, r.order_line_id AS orderLineId, c.units, c.units_left AS \`left\`, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl,
        COALESCE((SELECT SUM(p.amount) FROM cost_layer_part p WHERE p.layer_id = c.id AND p.kind = 'price'), 0) AS priced
      FROM receipt r JOIN purchase_order_line l ON l.id = r.order_line_id JOIN cost_layer c ON c.movement_id = r.movement_id JOIN pack_unit u ON u.item_id = c.item_id AND u.factor = 1
-     WHERE l.order_id = ? AND (? IS NULL OR l.id = ?) AND r.undone_at IS NULL AND r.taken_as <> 'apart' ORDER BY c.item_id, c.id FOR UPDATE`,
+     WHERE l.order_id = ? AND (? IS NULL OR l.id = ?) AND r.undone_at IS NULL AND r.taken_as <> 'apart' ORDER BY c.item_id, c.id`,
     [orderId, orderLineId, orderLineId],
   );
 }
@@ -100,4 +101,13 @@ export async function putOnFor(tx: Pick<Tx, 'query'>, order: string, says: strin
     [order, says],
   );
   return found?.amount ?? '0';
+}
+
+/** What stock of an order's goods is worth stays as it is until the transaction ends; their layers change under their pools only. */
+async function holdPools(tx: Pick<Tx, 'query'>, orderId: number): Promise<void> {
+  await rows(
+    tx,
+    'SELECT item_id FROM cost_pool WHERE item_id IN (SELECT item_id FROM purchase_order_line WHERE order_id = ?) ORDER BY item_id FOR UPDATE',
+    [orderId],
+  );
 }

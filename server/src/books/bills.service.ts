@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { atRate, lateShares, type LateLine } from '@vectrum/core/costing';
+import { type Account, atRate, lateShares, type LateLine } from '@vectrum/core/costing';
 import { decimalText, dividedBy, fractionOf, fractionText, micro, scaled, times, whole, type Micro } from '@vectrum/core/money';
 import { ActivityService } from '../activity/index.js';
 import {
@@ -7,18 +7,24 @@ import {
   badForm,
   badState,
   CommandLog,
+  find,
+  insert,
   Mailer,
   mustMatch,
+  NEXT,
   nextCode,
   notFound,
+  NOW,
   num,
   one,
   Outbox,
+  type Row,
+  theRow,
   type Tx,
+  update,
 } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import { rateOf, ValueService } from '../stock/index.js';
-import { Supplier } from '../suppliers/index.js';
+import { enterValue, rateOf, ValueService } from '../stock/index.js';
 import { billLines, type BillLineRow, findingOf, fits, putOnFor, type ReceivedLayer, receivedLayers } from './bill-lines.js';
 import type { EnterBillDto, SettleBillDto } from './bills.dto.js';
 
@@ -63,27 +69,24 @@ export class BillsService implements OnModuleInit {
     return this.commands.run(act, 'bill.enter', input, async (tx) => {
       if (input.goods.length + input.charges.length === 0) throw badForm({ goods: 'Write at least one line' });
       // Bills of one supplier are taken one after another, so that two of them never both fit the same goods.
-      const supplier = await tx.findOne(Supplier, { where: { code: input.supplier.toUpperCase() }, lock: { mode: 'pessimistic_write' } });
+      const supplier = await find(tx, 'supplier', { code: input.supplier.toUpperCase() }, 'lock');
       if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
       const ref = input.ref.trim();
       const before = await one<{ code: string }>(tx, 'SELECT code FROM bill WHERE supplier_id = ? AND ref = ?', [supplier.id, ref]);
       if (before) throw badForm({ ref: `Bill ${ref} of ${supplier.name} was entered before, as ${before.code}` });
       const code = await nextCode(tx, 'B');
-      const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO bill (code, supplier_id, ref, billed_on, due_on, currency, rate, note, entered_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
-        [
-          code,
-          supplier.id,
-          ref,
-          input.billedOn,
-          input.dueOn ?? null,
-          supplier.currency,
-          await rateOf(tx, supplier.currency),
-          input.note,
-          act.person.id,
-        ],
-      );
-      await this.write(tx, made.insertId, supplier, input);
+      const made = await insert(tx, 'bill', {
+        code,
+        supplier_id: supplier.id,
+        ref,
+        billed_on: input.billedOn,
+        due_on: input.dueOn ?? null,
+        currency: supplier.currency,
+        rate: await rateOf(tx, supplier.currency),
+        note: input.note,
+        entered_by: act.person.id,
+      });
+      await this.write(tx, made, supplier, input);
       const bill = await this.locked(tx, code);
       const tolerance = await this.tolerance(tx);
       const differing = (await billLines(tx, bill.id)).filter((l) => !fits(findingOf(l, tolerance)));
@@ -108,7 +111,7 @@ export class BillsService implements OnModuleInit {
       const bill = await this.locked(tx, code);
       mustMatch(bill.version, version);
       if (bill.state === 'posted') throw badState(`${code} is posted already`);
-      const supplier = await tx.findOneByOrFail(Supplier, { id: bill.supplierId });
+      const supplier = await theRow(tx, 'supplier', { id: bill.supplierId });
       if (input.says === 'accept') await this.post(tx, act, bill, supplier);
       else await this.query(tx, bill, supplier, input.note.trim());
       await this.activity.record(tx, act, {
@@ -122,7 +125,7 @@ export class BillsService implements OnModuleInit {
     });
   }
 
-  private async query(tx: Tx, bill: BillRow, supplier: Supplier, note: string): Promise<void> {
+  private async query(tx: Tx, bill: BillRow, supplier: Row<'supplier'>, note: string): Promise<void> {
     if (note === '') throw badForm({ note: 'Say what is wrong with the bill' });
     if (!supplier.email) throw badForm({ note: `${supplier.name} has no mail address. Ring ${supplier.phone || 'them'}` });
     await this.outbox.send(
@@ -132,10 +135,10 @@ export class BillsService implements OnModuleInit {
       { to: supplier.email, supplier: supplier.name, ref: bill.ref, note },
       bill.code,
     );
-    await tx.query(`UPDATE bill SET state = 'queried', note = ?, version = version + 1 WHERE id = ?`, [note, bill.id]);
+    await update(tx, 'bill', { id: bill.id }, { state: 'queried', note, version: NEXT });
   }
 
-  private async write(tx: Tx, billId: number, supplier: Supplier, input: EnterBillDto): Promise<void> {
+  private async write(tx: Tx, billId: number, supplier: Row<'supplier'>, input: EnterBillDto): Promise<void> {
     let n = 0;
     for (const g of input.goods) {
       const line = await one<{ id: number; supplierId: number }>(
@@ -145,27 +148,21 @@ export class BillsService implements OnModuleInit {
       );
       if (!line) throw badForm({ goods: `${g.order} has no line ${g.line}` });
       if (line.supplierId !== supplier.id) throw badForm({ goods: `${g.order} is not an order with ${supplier.name}` });
-      await tx.query('INSERT INTO bill_line (bill_id, line, order_line_id, units, amount) VALUES (?, ?, ?, ?, ?)', [
-        billId,
-        ++n,
-        line.id,
-        g.units,
-        g.amount,
-      ]);
+      await insert(tx, 'bill_line', { bill_id: billId, line: ++n, order_line_id: line.id, units: g.units, amount: g.amount });
     }
     for (const c of input.charges) {
       const order = await one<{ id: number }>(tx, `SELECT id FROM purchase_order WHERE code = ? AND state <> 'draft'`, [
         c.order.toUpperCase(),
       ]);
       if (!order) throw badForm({ charges: `There is no order ${c.order}` });
-      await tx.query('INSERT INTO bill_line (bill_id, line, order_id, says, amount, shared_by) VALUES (?, ?, ?, ?, ?, ?)', [
-        billId,
-        ++n,
-        order.id,
-        c.says.trim(),
-        c.amount,
-        c.by,
-      ]);
+      await insert(tx, 'bill_line', {
+        bill_id: billId,
+        line: ++n,
+        order_id: order.id,
+        says: c.says.trim(),
+        amount: c.amount,
+        shared_by: c.by,
+      });
     }
   }
 
@@ -183,7 +180,7 @@ export class BillsService implements OnModuleInit {
     return bill;
   }
 
-  private async post(tx: Tx, act: Act, bill: BillRow, supplier: Supplier): Promise<void> {
+  private async post(tx: Tx, act: Act, bill: BillRow, supplier: Row<'supplier'>): Promise<void> {
     for (const line of await billLines(tx, bill.id)) {
       const layers = await receivedLayers(tx, line.orderId, line.orderLineId);
       if (layers.length === 0)
@@ -192,17 +189,20 @@ export class BillsService implements OnModuleInit {
         );
       await this.postLine(tx, bill, supplier, line, layers);
     }
-    await tx.query(`UPDATE bill SET state = 'posted', posted_by = ?, posted_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?`, [
-      act.person.id,
-      bill.id,
-    ]);
+    await update(tx, 'bill', { id: bill.id }, { state: 'posted', posted_by: act.person.id, posted_at: NOW, version: NEXT });
   }
 
   /**
    * Clears what was put onto the goods when they came, and gives the difference to the goods still there and to the cost of
    * those that have gone. The difference is taken to the penny; what is less stays with what was cleared.
    */
-  private async postLine(tx: Tx, bill: BillRow, supplier: Supplier, line: BillLineRow, layers: readonly ReceivedLayer[]): Promise<void> {
+  private async postLine(
+    tx: Tx,
+    bill: BillRow,
+    supplier: Row<'supplier'>,
+    line: BillLineRow,
+    layers: readonly ReceivedLayer[],
+  ): Promise<void> {
     const billed = micro(fractionText(atRate(fractionOf(line.amount), bill.rate), 2));
     const put = await this.putOn(tx, bill, line, layers);
     const difference = micro(fractionText({ num: billed - put, den: 1_000_000n }, 2));
@@ -239,18 +239,9 @@ export class BillsService implements OnModuleInit {
     return dividedBy(times(priced, Math.min(line.units ?? 0, units)), units);
   }
 
-  private async entry(tx: Tx, bill: BillRow, layer: ReceivedLayer | null, debit: string, credit: string, amount: Micro): Promise<void> {
-    if (amount === 0n) return;
-    const [d, c, size] = amount > 0n ? [debit, credit, amount] : [credit, debit, -amount];
-    await tx.query('INSERT INTO value_entry (item_id, layer_id, bill_id, document, debit, credit, amount) VALUES (?, ?, ?, ?, ?, ?, ?)', [
-      layer?.itemId ?? null,
-      layer?.id ?? null,
-      bill.id,
-      bill.code,
-      d,
-      c,
-      decimalText(size),
-    ]);
+  private entry(tx: Tx, bill: BillRow, layer: ReceivedLayer | null, debit: Account, credit: Account, amount: Micro): Promise<void> {
+    const about = { item_id: layer?.itemId ?? null, layer_id: layer?.id ?? null, bill_id: bill.id, document: bill.code };
+    return enterValue(tx, about, debit, credit, amount);
   }
 }
 

@@ -1,4 +1,6 @@
 import { Module } from '@nestjs/common';
+import { DrawingsController } from './drawings.controller.js';
+import { Drawings } from './drawings.service.js';
 import { CatalogueController } from './catalogue.controller.js';
 import { ItemChanges } from './changes.service.js';
 import { CodebookQueries } from './codebook.queries.js';
@@ -10,8 +12,9 @@ import { PicturesService } from './pictures.service.js';
 import { CatalogueFiles } from './catalogue.files.js';
 
 @Module({
-  controllers: [CatalogueController],
+  controllers: [CatalogueController, DrawingsController],
   providers: [
+    Drawings,
     CatalogueFiles,
     ItemQueries,
     ItemListQueries,
@@ -21,6 +24,6 @@ import { CatalogueFiles } from './catalogue.files.js';
     PicturesService,
     CodebookQueries,
   ],
-  exports: [ItemQueries, ItemListQueries, ItemsService, CodebookQueries],
+  exports: [Drawings, ItemQueries, ItemListQueries, ItemsService, CodebookQueries],
 })
 export class CatalogueModule {}

@@ -15,7 +15,7 @@ import {
   rows,
   type Tx,
 } from '../platform/index.js';
-import { ROTATIONS, STORAGES } from './catalogue.entity.js';
+import { ROTATIONS, STORAGES } from './kinds.js';
 import { refreshLacks } from './completeness.js';
 import { homeAt } from './item-sets.js';
 import type { ChangeFieldDto, ChangeManyDto, ListField } from './items.dto.js';
@@ -37,7 +37,7 @@ const COLUMNS: Readonly<Partial<Record<ListField, { column: string; read: (t: st
   storage: { column: 'storage', read: (t) => choice(t, STORAGES) },
   neverHoldsUp: { column: 'never_holds_up', read: (t) => ((readYesNo(t) ?? wrong('Type yes or no')) ? 1 : 0) },
 };
-const SITE_COLUMNS: Readonly<Partial<Record<ListField, string>>> = {
+const SITE_COLUMNS: Readonly<Partial<Record<ListField, 'home_place_id' | 'reorder_point' | 'order_up_to'>>> = {
   home: 'home_place_id',
   reorderPoint: 'reorder_point',
   orderUpTo: 'order_up_to',
@@ -168,7 +168,7 @@ export class ItemChanges implements OnModuleInit {
 
   private async setSite(
     tx: Tx,
-    column: string,
+    column: 'home_place_id' | 'reorder_point' | 'order_up_to' | 'cost',
     siteId: number,
     values: readonly (readonly [number, string | number | null])[],
   ): Promise<void> {

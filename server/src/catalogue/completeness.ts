@@ -1,4 +1,4 @@
-import { marks, type Tx } from '../platform/index.js';
+import { marks, NEXT, type Tx, update } from '../platform/index.js';
 
 /** Works out anew what items lack. Everything that writes barcodes, costs or sizes ends with this. */
 export async function refreshLacks(tx: Pick<Tx, 'query'>, itemIds: readonly number[] | 'all'): Promise<void> {
@@ -11,4 +11,9 @@ export async function refreshLacks(tx: Pick<Tx, 'query'>, itemIds: readonly numb
      ${itemIds === 'all' ? '' : `WHERE i.id IN (${marks(itemIds)})`}`,
     itemIds === 'all' ? [] : [...itemIds],
   );
+}
+
+/** What an item costs, where nobody has said so yet. */
+export async function keepFirstCost(tx: Pick<Tx, 'query'>, itemId: number, cost: string): Promise<void> {
+  await update(tx, 'item', { id: itemId, cost: null }, { cost, version: NEXT });
 }

@@ -1,13 +1,13 @@
 import { findCycle } from '@vectrum/core/catalogue';
-import { type Act, badForm, insertMany, mustBeAt, rows, type Tx } from '../platform/index.js';
-import { Item, type ItemKind } from './catalogue.entity.js';
+import { type Act, badForm, find, insertMany, mustBeAt, remove, rows, type Tx, update } from '../platform/index.js';
+import { type ItemKind } from './kinds.js';
 import type { EditItemPartDto, EditItemSiteDto } from './items.dto.js';
 
 /** Tags are kept in lower case, each once. */
 export const tidyTags = (tags: readonly string[]) => [...new Set(tags.map((t) => t.trim().toLowerCase()).filter(Boolean))];
 
 export async function writeTags(tx: Tx, itemId: number, tags: readonly string[]): Promise<void> {
-  await tx.query('DELETE FROM item_tag WHERE item_id = ?', [itemId]);
+  await remove(tx, 'item_tag', { item_id: itemId });
   await insertMany(
     tx,
     'item_tag',
@@ -38,13 +38,10 @@ export async function writeSites(tx: Tx, act: Act, itemId: number, sites: readon
       [itemId, s.siteId, home, low, high],
     );
     if (act.person.seesCosts && s.cost !== undefined) {
-      await tx.query('UPDATE item_site SET cost = ? WHERE item_id = ? AND site_id = ?', [s.cost, itemId, s.siteId]);
+      await update(tx, 'item_site', { item_id: itemId, site_id: s.siteId }, { cost: s.cost });
     }
   }
-  await tx.query(
-    'DELETE FROM item_site WHERE item_id = ? AND home_place_id IS NULL AND cost IS NULL AND reorder_point IS NULL AND order_up_to IS NULL',
-    [itemId],
-  );
+  await remove(tx, 'item_site', { item_id: itemId, home_place_id: null, cost: null, reorder_point: null, order_up_to: null });
 }
 
 /** Replaces an item's parts. Refuses a part that is not known, and a list that leads back to the item. */
@@ -53,13 +50,13 @@ export async function writeParts(tx: Tx, itemId: number, kind: ItemKind, parts: 
   if (kind !== 'single' && parts.length === 0) throw badForm({ parts: 'Name at least one part' });
   const wanted = new Map<number, number>();
   for (const part of parts) {
-    const item = await tx.findOneBy(Item, { sku: part.sku.toUpperCase() });
+    const item = await find(tx, 'item', { sku: part.sku.toUpperCase() });
     if (!item) throw badForm({ parts: `There is no item ${part.sku}. Make the part first` });
     if (wanted.has(item.id)) throw badForm({ parts: `${item.sku} stands on the list twice. Write it once, with all of its units` });
     wanted.set(item.id, part.units);
   }
   await mustNotCircle(tx, new Map([[itemId, [...wanted.keys()]]]));
-  await tx.query('DELETE FROM item_part WHERE item_id = ?', [itemId]);
+  await remove(tx, 'item_part', { item_id: itemId });
   await insertMany(
     tx,
     'item_part',

@@ -16,7 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS, type ItemKind, type Storage, type Tracking } from './catalogue.entity.js';
+import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS, type ItemKind, type Storage, type Tracking } from './kinds.js';
 
 export const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
 export const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
@@ -217,4 +217,9 @@ export class EditExtraFieldDto {
 }
 export class EditExtraFieldsDto {
   @IsArray() @ArrayMaxSize(30) @ValidateNested({ each: true }) @Type(() => EditExtraFieldDto) fields: EditExtraFieldDto[];
+}
+export class DrawingDto {
+  name: string;
+  /** What stands inside an `svg` of 64 by 64. */
+  svg: string;
 }

@@ -1,9 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import { IN_HOUSE_PREFIXES, restrictedNumber, type InHousePrefix } from '@vectrum/core/barcode';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, mustMatch, nextNumber, notFound, one, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  type NewRow,
+  CommandLog,
+  find,
+  insert,
+  mustMatch,
+  nextNumber,
+  notFound,
+  one,
+  type Row,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import { Item, PackUnitRow } from './catalogue.entity.js';
 import { refreshLacks } from './completeness.js';
 import { checkExtra, extraFields } from './extra-fields.js';
 import type { EditItemDto, NewBarcodeDto } from './items.dto.js';
@@ -11,6 +25,9 @@ import { writeParts, writeSites, writeTags } from './item-sets.js';
 import { checkLadder, tieBarcode, writePacks } from './packs.js';
 
 /** Makes and changes items with their pack units and barcodes. */
+/** What a request says of an item itself; its packs, tags, parts and sites are written apart. */
+type NewItem = Omit<NewRow<'item'>, 'sku'>;
+
 @Injectable()
 export class ItemsService {
   constructor(
@@ -22,10 +39,10 @@ export class ItemsService {
   add(act: Act, input: EditItemDto): Promise<{ code: string }> {
     return this.commands.run(act, 'item.add', input, async (tx) => {
       const sku = input.sku.toUpperCase();
-      if (await tx.findOneBy(Item, { sku })) throw badForm({ sku: `${sku} is taken. Choose another SKU` });
+      if (await find(tx, 'item', { sku })) throw badForm({ sku: `${sku} is taken. Choose another SKU` });
       checkLadder(input.packs);
-      const made = await tx.insert(Item, { ...(await this.columns(tx, act, input)), sku });
-      await this.writeSets(tx, act, (made.identifiers[0] as { id: number }).id, input);
+      const made = await insert(tx, 'item', { ...(await this.columns(tx, act, input)), sku });
+      await this.writeSets(tx, act, made, input);
       await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Item ${sku} made`, detail: input.name, document: sku });
       return { code: sku };
     });
@@ -39,7 +56,7 @@ export class ItemsService {
       if (item.tracking !== input.tracking && (await hasStock(tx, item.id))) {
         throw badState(`There is stock of ${sku}. How it is tracked can change only when there is none`);
       }
-      await tx.update(Item, item.id, { ...(await this.columns(tx, act, input)), version: version + 1 });
+      await update(tx, 'item', { id: item.id }, { ...(await this.columns(tx, act, input)), version: version + 1 });
       await this.writeSets(tx, act, item.id, input);
       await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Item ${sku} changed`, detail: input.name, document: sku });
       return { code: sku };
@@ -54,11 +71,11 @@ export class ItemsService {
   /** The same within a transaction that is open already. */
   async tie(tx: Tx, act: Act, sku: string, input: NewBarcodeDto): Promise<{ code: string; activityId: number }> {
     const item = await this.locked(tx, sku);
-    const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: input.factor });
+    const pack = await find(tx, 'pack_unit', { item_id: item.id, factor: input.factor });
     if (!pack) throw badForm({ factor: `${sku} has no pack of ${input.factor}. Choose one that it has` });
     if (!input.code && !input.make) throw badForm({ code: 'Scan the barcode, or say which kind to make' });
     const code = await tieBarcode(tx, pack.id, input.code ?? (await this.inHouse(tx, input.make ?? 'restricted')));
-    await tx.update(Item, item.id, { version: item.version + 1 });
+    await update(tx, 'item', { id: item.id }, { version: item.version + 1 });
     await refreshLacks(tx, [item.id]);
     const activityId = await this.activity.record(tx, act, {
       kind: 'barcode',
@@ -81,8 +98,8 @@ export class ItemsService {
     }
   }
 
-  private async locked(tx: Tx, sku: string): Promise<Item> {
-    const item = await tx.findOne(Item, { where: { sku }, lock: { mode: 'pessimistic_write' } });
+  private async locked(tx: Tx, sku: string): Promise<Row<'item'>> {
+    const item = await find(tx, 'item', { sku }, 'lock');
     if (!item) throw notFound(`Item ${sku}`);
     return item;
   }
@@ -95,23 +112,23 @@ export class ItemsService {
     await refreshLacks(tx, [itemId]);
   }
 
-  private async columns(tx: Tx, act: Act, input: EditItemDto): Promise<Partial<Item>> {
+  private async columns(tx: Tx, act: Act, input: EditItemDto): Promise<NewItem> {
     if (input.taxCode && !(await one(tx, 'SELECT code FROM tax_rate WHERE code = ?', [input.taxCode]))) {
       throw badForm({ taxCode: `There is no tax rate ${input.taxCode}. Make it in Setup, Company` });
     }
     const costs = act.person.seesCosts;
     return {
       name: input.name.trim(),
-      className: input.className.trim(),
+      class: input.className.trim(),
       picture: input.picture,
       tracking: input.tracking,
       rotation: input.rotation,
-      neverHoldsUp: input.neverHoldsUp ? 1 : 0,
+      never_holds_up: input.neverHoldsUp ? 1 : 0,
       ...(input.kind ? { kind: input.kind } : {}),
       ...(input.storage ? { storage: input.storage } : {}),
-      ...(input.minLifeDays !== undefined ? { minLifeDays: input.minLifeDays } : {}),
-      ...(input.taxCode !== undefined ? { taxCode: input.taxCode } : {}),
-      ...(input.extra ? { extra: checkExtra(await extraFields(tx), input.extra) } : {}),
+      ...(input.minLifeDays !== undefined ? { min_life_days: input.minLifeDays } : {}),
+      ...(input.taxCode !== undefined ? { tax_code: input.taxCode } : {}),
+      ...(input.extra ? { extra: JSON.stringify(checkExtra(await extraFields(tx), input.extra)) } : {}),
       ...(costs && input.cost !== undefined ? { cost: input.cost } : {}),
       ...(costs && input.labour !== undefined ? { labour: input.labour } : {}),
     };

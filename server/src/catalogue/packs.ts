@@ -1,6 +1,5 @@
 import { hasCheckDigit } from '@vectrum/core/barcode';
-import { badForm, badState, one, type Tx } from '../platform/index.js';
-import { Barcode, PackUnitRow } from './catalogue.entity.js';
+import { badForm, badState, findAll, insert, one, remove, type Tx, update } from '../platform/index.js';
 import type { EditPackDto } from './items.dto.js';
 import { keyOfCode } from './code-key.js';
 
@@ -24,7 +23,7 @@ export async function tieBarcode(tx: Tx, packUnitId: number, text: string): Prom
     [code, code],
   );
   if (taken) throw badForm({ packs: `${text} is on ${taken.sku} already. One barcode means one thing` });
-  await tx.insert(Barcode, { code, packUnitId });
+  await insert(tx, 'barcode', { code, pack_unit_id: packUnitId });
   return code;
 }
 
@@ -37,7 +36,7 @@ export function checkLadder(packs: readonly EditPackDto[]): void {
 
 /** Replaces an item's pack units and barcodes; a pack that documents name must stay. */
 export async function writePacks(tx: Tx, itemId: number, packs: readonly EditPackDto[]): Promise<void> {
-  const kept = await tx.findBy(PackUnitRow, { itemId });
+  const kept = await findAll(tx, 'pack_unit', { item_id: itemId }, 'id');
   for (const old of kept) {
     if (packs.some((p) => p.factor === old.factor)) continue;
     const used = await one(
@@ -46,24 +45,24 @@ export async function writePacks(tx: Tx, itemId: number, packs: readonly EditPac
       [old.id, old.id],
     );
     if (used) throw badState(`The ${old.name} of ${old.factor} is written on purchase orders or price lists and must stay`);
-    await tx.delete(Barcode, { packUnitId: old.id });
-    await tx.delete(PackUnitRow, old.id);
+    await remove(tx, 'barcode', { pack_unit_id: old.id });
+    await remove(tx, 'pack_unit', { id: old.id });
   }
-  for (const old of kept) await tx.delete(Barcode, { packUnitId: old.id });
+  for (const old of kept) await remove(tx, 'barcode', { pack_unit_id: old.id });
   for (const pack of packs) {
     const columns = {
-      itemId,
+      item_id: itemId,
       name: pack.name.trim().toLowerCase(),
       plural: pack.plural.trim().toLowerCase(),
       factor: pack.factor,
-      weightG: pack.weightG ?? null,
-      lengthMm: pack.lengthMm ?? null,
-      widthMm: pack.widthMm ?? null,
-      heightMm: pack.heightMm ?? null,
+      weight_g: pack.weightG ?? null,
+      length_mm: pack.lengthMm ?? null,
+      width_mm: pack.widthMm ?? null,
+      height_mm: pack.heightMm ?? null,
     };
     let id = kept.find((k) => k.factor === pack.factor)?.id;
-    if (id === undefined) id = ((await tx.insert(PackUnitRow, columns)).identifiers[0] as { id: number }).id;
-    else await tx.update(PackUnitRow, id, columns);
+    if (id === undefined) id = await insert(tx, 'pack_unit', columns);
+    else await update(tx, 'pack_unit', { id }, columns);
     for (const code of pack.barcodes) await tieBarcode(tx, id, code);
   }
 }

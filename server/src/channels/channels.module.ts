@@ -1,7 +1,14 @@
 import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/index.js';
+import { StockTeller } from './stock-teller.js';
 import { ChannelsController } from './channels.controller.js';
 import { ChannelsService } from './channels.service.js';
 import { ChannelsFiles } from './channels.files.js';
 
-@Module({ controllers: [ChannelsController], providers: [ChannelsFiles, ChannelsService], exports: [ChannelsService] })
+@Module({
+  imports: [AllocationModule],
+  controllers: [ChannelsController],
+  providers: [ChannelsFiles, ChannelsService, StockTeller],
+  exports: [ChannelsService],
+})
 export class ChannelsModule {}

@@ -1,9 +1,22 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { Item } from '../catalogue/index.js';
-import { type Act, badForm, CommandLog, mustBeAt, mustMatch, notFound, num, one, rows, type Tx, update } from '../platform/index.js';
-import { Channel, Listing } from './channel.entity.js';
+import {
+  type Act,
+  badForm,
+  CommandLog,
+  find,
+  insert,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  num,
+  one,
+  remove,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { ChannelDto, ChannelSheetDto, EditChannelDto, EditListingDto, ListingDto, NewChannelDto } from './channels.dto.js';
 
 const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.version,
@@ -45,16 +58,16 @@ export class ChannelsService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'channel.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Channel, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
-      const made = await tx.insert(Channel, {
+      if (await find(tx, 'channel', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      const made = await insert(tx, 'channel', {
         code,
         name: input.name,
         kind: input.kind,
-        siteId: input.siteId,
-        baseUrl: input.baseUrl ?? null,
+        site_id: input.siteId,
+        base_url: input.baseUrl ?? null,
         secret: input.secret ?? null,
       });
-      await this.writeListings(tx, (made.identifiers[0] as { id: number }).id, input.listings);
+      await this.writeListings(tx, made, input.listings);
       await this.activity.record(tx, act, {
         kind: 'channel',
         glyph: 'full',
@@ -67,15 +80,11 @@ export class ChannelsService {
 
   edit(act: Act, code: string, version: number, input: EditChannelDto): Promise<{ code: string }> {
     return this.commands.run(act, 'channel.edit', { code, version, input }, async (tx) => {
-      const channel = await tx.findOne(Channel, { where: { code }, lock: { mode: 'pessimistic_write' } });
+      const channel = await find(tx, 'channel', { code }, 'lock');
       if (!channel) throw notFound(`Channel ${code}`);
-      mustBeAt(act.person, channel.siteId);
+      mustBeAt(act.person, channel.site_id);
       mustMatch(channel.version, version);
-      await tx.update(Channel, channel.id, {
-        name: input.name,
-        baseUrl: input.baseUrl ?? null,
-        version: version + 1,
-      });
+      await update(tx, 'channel', { id: channel.id }, { name: input.name, base_url: input.baseUrl ?? null, version: version + 1 });
       await this.writeListings(tx, channel.id, input.listings);
       await this.activity.record(tx, act, {
         kind: 'channel',
@@ -93,9 +102,15 @@ export class ChannelsService {
     channelId: number,
     wanted: { channelSku: string; itemId: number; price: string },
   ): Promise<{ itemId: number; factor: number }> {
-    const known = await tx.findOneBy(Listing, { channelId, channelSku: wanted.channelSku });
-    if (known) return known;
-    await tx.insert(Listing, { channelId, ...wanted, factor: 1, keepBack: 0 });
+    const known = await find(tx, 'listing', { channel_id: channelId, channel_sku: wanted.channelSku });
+    if (known) return { itemId: known.item_id, factor: known.factor };
+    await insert(tx, 'listing', {
+      channel_id: channelId,
+      channel_sku: wanted.channelSku,
+      item_id: wanted.itemId,
+      factor: 1,
+      price: wanted.price,
+    });
     return { itemId: wanted.itemId, factor: 1 };
   }
 
@@ -110,11 +125,11 @@ export class ChannelsService {
   }
 
   private async writeListings(tx: Tx, channelId: number, listings: readonly EditListingDto[]): Promise<void> {
-    await tx.delete(Listing, { channelId });
-    for (const { sku, ...line } of listings) {
-      const item = await tx.findOneBy(Item, { sku: sku.toUpperCase() });
+    await remove(tx, 'listing', { channel_id: channelId });
+    for (const { sku, channelSku, factor, keepBack, price } of listings) {
+      const item = await find(tx, 'item', { sku: sku.toUpperCase() });
       if (!item) throw badForm({ listings: `There is no item ${sku}. Make the item first` });
-      await tx.insert(Listing, { channelId, itemId: item.id, ...line });
+      await insert(tx, 'listing', { channel_id: channelId, item_id: item.id, channel_sku: channelSku, factor, keep_back: keepBack, price });
     }
   }
 }

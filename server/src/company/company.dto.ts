@@ -1,5 +1,19 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsString, Length, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
 
 export class SetSettingDto {
   @IsString() @MaxLength(200) value: string;
@@ -56,4 +70,14 @@ export class SeriesDto {
 export class SetSeriesDto {
   @IsIn(['P', 'S', 'R', 'H']) name: 'P' | 'S' | 'R' | 'H';
   @IsInt() @Min(1) @Max(99_999_999) number: number;
+}
+export class FirstOwnerDto {
+  @IsString() @Length(1, 80) name: string;
+  @IsEmail({}, { message: 'Type an e-mail address, like hattie@example.org' }) email: string;
+  @IsString()
+  @MinLength(10, { message: 'A password has at least 10 characters' })
+  @MaxLength(200)
+  password: string;
+  @IsString() @Length(1, 80) siteName: string;
+  @Matches(/^[A-Za-z0-9]{2,12}$/, { message: 'A site code is 2 to 12 letters and digits' }) siteCode: string;
 }

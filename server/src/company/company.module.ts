@@ -1,4 +1,6 @@
 import { Global, Module } from '@nestjs/common';
+import { FoundingController } from './founding.controller.js';
+import { FoundingService } from './founding.service.js';
 import { CalendarQueries } from './calendar.queries.js';
 import { CompanyController } from './company.controller.js';
 import { CompanyService } from './company.service.js';
@@ -6,8 +8,8 @@ import { CompanyService } from './company.service.js';
 /** Global, since promises, arrivals and vans ask for the calendars. */
 @Global()
 @Module({
-  controllers: [CompanyController],
-  providers: [CompanyService, CalendarQueries],
-  exports: [CalendarQueries],
+  controllers: [CompanyController, FoundingController],
+  providers: [FoundingService, CompanyService, CalendarQueries],
+  exports: [FoundingService, CalendarQueries],
 })
 export class CompanyModule {}

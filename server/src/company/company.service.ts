@@ -11,11 +11,15 @@ import {
   mustMatch,
   notFound,
   one,
+  remove,
   rows,
   SERIES,
   seriesCode,
   type SeriesName,
+  setNextNumber,
 } from '../platform/index.js';
+import { joinSites } from '../identity/index.js';
+import { addSite, keepSiteClock } from '../sites/index.js';
 import type { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SiteCalendarDto } from './company.dto.js';
 
 /** Currencies and taxes, the sites with their working days and departures, and how documents are numbered. */
@@ -91,12 +95,8 @@ export class CompanyService {
       const site = await one<{ name: string; version: number }>(tx, 'SELECT name, version FROM site WHERE id = ? FOR UPDATE', [siteId]);
       if (!site) throw notFound('That site');
       mustMatch(site.version, version);
-      await tx.query('UPDATE site SET working_days = ?, time_zone = ?, version = version + 1 WHERE id = ?', [
-        input.workingDays,
-        input.timeZone,
-        siteId,
-      ]);
-      await tx.query('DELETE FROM departure WHERE site_id = ?', [siteId]);
+      await keepSiteClock(tx, siteId, { ...input, version: version + 1 });
+      await remove(tx, 'departure', { site_id: siteId });
       const carriers = new Map((await rows<{ id: number; code: string }>(tx, 'SELECT id, code FROM carrier')).map((c) => [c.code, c.id]));
       const stranger = input.departures.find((d) => d.carrier !== '' && !carriers.has(d.carrier));
       if (stranger) throw badForm({ departures: `There is no carrier ${stranger.carrier}` });
@@ -120,17 +120,8 @@ export class CompanyService {
     return this.commands.run(act, 'site.add', input, async (tx) => {
       const code = input.code.toUpperCase();
       if (await one(tx, 'SELECT id FROM site WHERE code = ?', [code])) throw badForm({ code: `${code} is taken. Choose another code` });
-      const made = await tx.query<{ insertId: number }>('INSERT INTO site (code, name) VALUES (?, ?)', [code, input.name.trim()]);
-      await insertMany(
-        tx,
-        'place',
-        ['site_id', 'code', 'kind', 'walk_order', 'x_m', 'y_m'],
-        [
-          [made.insertId, `${code}-DOCK`, 'dock', 0, 1, 1],
-          [made.insertId, `${code}-TABLE`, 'packing-table', 9000, 1, 6],
-        ],
-      );
-      await tx.query('INSERT INTO person_site (person_id, site_id) VALUES (?, ?)', [act.person.id, made.insertId]);
+      const id = await addSite(tx, { code, name: input.name.trim(), dock: `${code}-DOCK`, table: `${code}-TABLE` });
+      await joinSites(tx, act.person.id, [id]);
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Site ${input.name.trim()} made` });
       return { code };
     });
@@ -152,10 +143,7 @@ export class CompanyService {
       const kept = await one<{ next: number }>(tx, 'SELECT next FROM number_series WHERE name = ? FOR UPDATE', [input.name]);
       if (kept && input.number < kept.next)
         throw badState(`${seriesCode(input.name, kept.next - 1)} was given already. Go on from ${kept.next} or higher`);
-      await tx.query('INSERT INTO number_series (name, next) VALUES (?, ?) ON DUPLICATE KEY UPDATE next = VALUES(next)', [
-        input.name,
-        input.number,
-      ]);
+      await setNextNumber(tx, input.name, input.number);
       await this.activity.record(tx, act, {
         kind: 'setup',
         glyph: 'full',

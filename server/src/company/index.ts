@@ -2,3 +2,4 @@
 export { CalendarQueries } from './calendar.queries.js';
 export { CompanyModule } from './company.module.js';
 export { promisedFor } from './departures.js';
+export { FoundingService } from './founding.service.js';

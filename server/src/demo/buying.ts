@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { addDays, siteDay } from '../platform/index.js';
+import { addDays, siteDay, update } from '../platform/index.js';
 import { PurchasingQueries, PurchasingService } from '../purchasing/index.js';
 import { SupplierDocuments } from '../receiving/index.js';
 import { writeDespatchAdvice, writeOrderResponse, type UblDespatchLine, type UblOrderResponse, type UblParty } from '../ubl/index.js';
@@ -49,10 +49,7 @@ export class DemoBuying {
   async agree(): Promise<void> {
     await this.source.query('UPDATE supplier SET document_key = ?', [SUPPLIER_KEY]);
     for (const [code, currency, terms, value, units, pallets] of TERMS)
-      await this.source.query(
-        'UPDATE supplier SET currency = ?, terms = ?, least_value = ?, least_units = ?, least_pallets = ? WHERE code = ?',
-        [currency, terms, value, units, pallets, code],
-      );
+      await update(this.source, 'supplier', { code }, { currency, terms, least_value: value, least_units: units, least_pallets: pallets });
     for (const [i, [code, name, role, email, phone]] of PEOPLE.entries())
       await this.source.query(
         'INSERT INTO supplier_contact (supplier_id, position, name, role, email, phone) SELECT id, ?, ?, ?, ?, ? FROM supplier WHERE code = ?',

@@ -14,6 +14,8 @@ import { StockModule } from '../stock/index.js';
 import { DemoBuying } from './buying.js';
 import { DemoExtras } from './extras.js';
 import { demoSignIns } from './people.js';
+import { CatalogueModule, Drawings } from '../catalogue/index.js';
+import { DEMO_DRAWINGS } from './drawings.js';
 import { DemoHands } from './hands.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
@@ -27,6 +29,7 @@ import { PracticeController } from './practice.controller.js';
 @Global()
 @Module({
   imports: [
+    CatalogueModule,
     StockModule,
     SitesModule,
     AllocationModule,
@@ -54,4 +57,8 @@ import { PracticeController } from './practice.controller.js';
     DemoLoader,
   ],
 })
-export class DemoModule {}
+export class DemoModule {
+  constructor(drawings: Drawings) {
+    drawings.register(DEMO_DRAWINGS);
+  }
+}

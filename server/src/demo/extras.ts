@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { insertMany } from '../platform/index.js';
+import { insertMany, update } from '../platform/index.js';
 
 const SETTINGS = {
   companyName: 'Tarn & Thistle',
@@ -113,7 +113,7 @@ export class DemoExtras {
     );
     await this.source.query(`UPDATE item SET extra = JSON_OBJECT('Guarantee in months', '24') WHERE tracking = 'serial'`);
     for (const [kit, kind, labour, parts] of KITS) {
-      await this.source.query('UPDATE item SET kind = ?, labour = ? WHERE sku = ?', [kind, labour, kit]);
+      await update(this.source, 'item', { sku: kit }, { kind, labour });
       for (const [part, units] of parts)
         await this.source.query(
           'INSERT INTO item_part (item_id, part_item_id, units) SELECT k.id, p.id, ? FROM item k JOIN item p WHERE k.sku = ? AND p.sku = ?',

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { type Act, addDays, one, siteDay } from '../platform/index.js';
+import { type Act, addDays, insert, more, one, siteDay, update } from '../platform/index.js';
 import { PurchasingService } from '../purchasing/index.js';
 import { ReceivingService } from '../receiving/index.js';
 import { SupplierReturns } from '../returns/index.js';
@@ -85,7 +85,7 @@ export class DemoHistory {
   async load(): Promise<void> {
     const [piet, ruben, beth] = await Promise.all(['Piet', 'Ruben', 'Beth'].map((name) => actAs(this.source, name)));
     if (!piet || !ruben || !beth) return;
-    await this.source.query(`UPDATE number_series SET next = next - ? WHERE name = 'P'`, [PAST.length]);
+    await update(this.source, 'number_series', { name: 'P' }, { next: more(-PAST.length) });
     for (const past of PAST) await this.order(past, { piet, ruben, beth });
     // They were sent long ago.
     await this.source.query(`DELETE FROM outbox WHERE kind IN ('mail.purchase-order','mail.supplier-return')`);
@@ -143,10 +143,15 @@ export class DemoHistory {
     if (!order) return;
     await this.purchasing.close(fresh(buyer), code, order.version);
     if (past.was)
-      await this.source.query(
-        `INSERT INTO purchase_order_change (order_id, line, what, was, becomes, why, person_id) VALUES (?, 1, 'price', ?, ?, 'the supplier’s answer', ?)`,
-        [order.id, past.was, past.lines[0]?.price, buyer.person.id],
-      );
+      await insert(this.source, 'purchase_order_change', {
+        order_id: order.id,
+        line: 1,
+        what: 'price',
+        was: past.was,
+        becomes: past.lines[0]?.price ?? '',
+        why: 'the supplier’s answer',
+        person_id: buyer.person.id,
+      });
     const came = past.placed - past.took;
     const ago = (column: string, days: number) => `${column} = UTC_TIMESTAMP(3) - INTERVAL ${days} DAY`;
     const dated: readonly [sql: string, params: unknown[]][] = [

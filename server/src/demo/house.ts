@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { PeopleService } from '../identity/index.js';
-import { Config, inTransaction, one, rows } from '../platform/index.js';
+import { Config, insert, inTransaction, one, rows, update } from '../platform/index.js';
 import { WalkingOrder } from '../sites/index.js';
 import { DemoExtras } from './extras.js';
 import { demoItems, type DemoItem } from './goods.js';
@@ -54,8 +54,8 @@ export class DemoHouse {
       ['MILL', 'Millrace'],
       ['QUAY', 'Quayside'],
       ['BARN', 'Orchard Barn'],
-    ]) {
-      await this.source.query('INSERT INTO site (code, name) VALUES (?, ?)', [code, name]);
+    ] as const) {
+      await insert(this.source, 'site', { code, name });
     }
     await this.source.query('INSERT INTO number_series (name, next) VALUES ?', [
       [
@@ -82,19 +82,22 @@ export class DemoHouse {
   private async places(sites: ReadonlyMap<string, number>): Promise<void> {
     const aisles = new Map<string, number>();
     for (const s of demoShapes()) {
-      const made = await this.source.query<{ insertId: number }>(
-        'INSERT INTO plan_shape (site_id, kind, label, x_m, y_m, to_x_m, to_y_m) VALUES (?, ?, ?, ?, ?, ?, ?)',
-        [sites.get(s.site), s.kind, s.label, ...s.from, ...s.to],
-      );
-      if (s.kind === 'aisle') aisles.set(`${s.site}/${s.label}`, made.insertId);
+      const [[x_m, y_m], [to_x_m, to_y_m]] = [s.from, s.to];
+      const made = await insert(this.source, 'plan_shape', {
+        site_id: sites.get(s.site) ?? 0,
+        kind: s.kind,
+        label: s.label,
+        x_m,
+        y_m,
+        to_x_m,
+        to_y_m,
+      });
+      if (s.kind === 'aisle') aisles.set(`${s.site}/${s.label}`, made);
     }
     const zones = new Map<string, number>();
     for (const [code, name, rule] of ZONES) {
-      const made = await this.source.query<{ insertId: number }>(
-        `INSERT INTO place (site_id, code, kind, name, rule) VALUES (?, ?, 'zone', ?, ?)`,
-        [sites.get('MILL'), code, name, rule],
-      );
-      zones.set(code, made.insertId);
+      const made = await insert(this.source, 'place', { site_id: sites.get('MILL'), code, kind: 'zone', name, rule });
+      zones.set(code, made);
     }
     const zoneOf = (p: DemoPlace) =>
       p.site !== 'MILL' || !p.aisle
@@ -119,7 +122,7 @@ export class DemoHouse {
       [demoPlaces().map(values)],
     );
     for (const [code, [wide, deep]] of Object.entries(DEMO_FLOORS))
-      await this.source.query('UPDATE site SET width_m = ?, depth_m = ? WHERE code = ?', [wide, deep, code]);
+      await update(this.source, 'site', { code }, { width_m: wide, depth_m: deep });
     await inTransaction(this.source, async (tx) => {
       for (const id of sites.values()) await this.walking.refresh(tx, id);
     });
@@ -127,13 +130,13 @@ export class DemoHouse {
 
   private async goods(): Promise<void> {
     for (const [code, name, lead] of SUPPLIERS) {
-      await this.source.query('INSERT INTO supplier (code, name, email, phone, lead_days) VALUES (?, ?, ?, ?, ?)', [
+      await insert(this.source, 'supplier', {
         code,
         name,
-        `orders@${code.toLowerCase()}.example`,
-        '01632 960' + String(100 + lead),
-        lead,
-      ]);
+        email: `orders@${code.toLowerCase()}.example`,
+        phone: '01632 960' + String(100 + lead),
+        lead_days: lead,
+      });
     }
     const faces = await rows<{ id: number; code: string }>(
       this.source,
@@ -150,25 +153,25 @@ export class DemoHouse {
   }
 
   private async item(item: DemoItem, homeId: number | null): Promise<void> {
-    const made = await this.source.query<{ insertId: number }>(
-      'INSERT INTO item (sku, name, class, picture, tracking, rotation, cost, never_holds_up, storage, tax_code, lacks_barcode, lacks_cost, lacks_size) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0, 0)',
-      [
-        item.sku,
-        item.name,
-        item.className,
-        item.picture,
-        item.tracking,
-        item.tracking === 'lot-expiry' ? 'fefo' : 'fifo',
-        item.cost,
-        item.className === 'Inserts' ? 1 : 0,
+    const made = await insert(this.source, 'item', {
+      sku: item.sku,
+      name: item.name,
+      class: item.className,
+      picture: item.picture,
+      tracking: item.tracking,
+      rotation: item.tracking === 'lot-expiry' ? 'fefo' : 'fifo',
+      cost: item.cost,
+      never_holds_up: item.className === 'Inserts' ? 1 : 0,
+      storage:
         item.className === 'Treatments' ? 'restricted' : item.className === 'Feeding' && item.tracking === 'lot-expiry' ? 'cold' : 'any',
-        item.className === 'Books' ? 'ZERO' : 'STD',
-        item.packs.every((p) => !p.barcode) ? 1 : 0,
-      ],
-    );
+      tax_code: item.className === 'Books' ? 'ZERO' : 'STD',
+      lacks_barcode: item.packs.every((p) => !p.barcode) ? 1 : 0,
+      lacks_cost: 0,
+      lacks_size: 0,
+    });
     if (homeId)
       await this.source.query('INSERT INTO item_site (item_id, site_id, home_place_id) SELECT ?, site_id, id FROM place WHERE id = ?', [
-        made.insertId,
+        made,
         homeId,
       ]);
     const [l, w, h] = item.sizeMm;
@@ -176,15 +179,15 @@ export class DemoHouse {
       const sized = pack.factor === 1 ? [item.weightG, l, w, h] : [item.weightG * pack.factor, null, null, null];
       const unit = await this.source.query<{ insertId: number }>(
         'INSERT INTO pack_unit (item_id, name, plural, factor, weight_g, length_mm, width_mm, height_mm) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-        [made.insertId, pack.name, pack.plural, pack.factor, ...sized],
+        [made, pack.name, pack.plural, pack.factor, ...sized],
       );
-      if (pack.barcode) await this.source.query('INSERT INTO barcode (code, pack_unit_id) VALUES (?, ?)', [pack.barcode, unit.insertId]);
+      if (pack.barcode) await insert(this.source, 'barcode', { code: pack.barcode, pack_unit_id: unit.insertId });
     }
     const bought = item.packs[1] ?? item.packs[0];
     const price = (Number(item.cost) * (bought?.factor ?? 1)).toFixed(4);
     await this.source.query(
       `INSERT INTO supplier_item (supplier_id, item_id, pack_unit_id, supplier_sku, price) SELECT s.id, ?, u.id, ?, ? FROM supplier s JOIN pack_unit u ON u.item_id = ? AND u.factor = ? WHERE s.code = ?`,
-      [made.insertId, item.sku.replace(/-/g, ''), price, made.insertId, bought?.factor ?? 1, item.supplier],
+      [made, item.sku.replace(/-/g, ''), price, made, bought?.factor ?? 1, item.supplier],
     );
   }
 
@@ -209,11 +212,7 @@ export class DemoHouse {
       await this.listing('LINDEN', own, sku, items.find((i) => i.sku === sku)?.price ?? '1', 5);
     await this.carriers(outside ?? 'http://127.0.0.1:9');
     if (this.config.PRINTER)
-      await this.source.query('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', [
-        'Label printer, packing tables',
-        siteId,
-        this.config.PRINTER,
-      ]);
+      await insert(this.source, 'printer', { name: 'Label printer, packing tables', site_id: siteId, address: this.config.PRINTER });
     await this.source.query('INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?', [
       [
         ['B1', 220, 160, 110, 90, 5000],
@@ -237,15 +236,15 @@ export class DemoHouse {
     for (const [code, name, path, lane, at] of [
       ['HARRIER', 'Harrier Post', 'harrier', 'LANE-HARRIER', '15:30:00'],
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
-    ]) {
+    ] as const) {
       const place = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [lane]);
-      await this.source.query('INSERT INTO carrier (code, name, base_url, api_key, lane_place_id) VALUES (?, ?, ?, ?, ?)', [
+      await insert(this.source, 'carrier', {
         code,
         name,
-        `${outside}/carriers/${path}`,
-        CARRIER_KEY,
-        place?.id,
-      ]);
+        base_url: `${outside}/carriers/${path}`,
+        api_key: CARRIER_KEY,
+        lane_place_id: place?.id ?? 0,
+      });
       await this.source.query(
         'INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT p.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?',
         [at, code],

@@ -1,9 +1,10 @@
 import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
+import { ApiExtraModels } from '@nestjs/swagger';
 import { interval, map, merge, type Observable } from 'rxjs';
 import { UndoService } from '../activity/index.js';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, type Person, Reader } from '../platform/index.js';
-import { FindDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
+import { FindDto, LiveEntryDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LookDto } from './look.dto.js';
@@ -51,8 +52,9 @@ export class DeskController {
     return this.undos.undo(act, id);
   }
 
-  /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
+  /** Server-sent events: `tape` for each new line with what it has changed, `beat` while nothing happens. */
   @Sse('live')
+  @ApiExtraModels(LiveEntryDto)
   @Access('signed-in')
   stream(@Reader() person: Person): Observable<{ type: string; data: object }> {
     const tape = this.live.stream(person.siteIds).pipe(map((entry) => ({ type: 'tape', data: entry })));

@@ -1,3 +1,6 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { type Topic, TOPICS } from '../activity/index.js';
+
 export class TapeEntryDto {
   id: number;
   at: Date;
@@ -10,6 +13,11 @@ export class TapeEntryDto {
   how: string | null;
   undoable: boolean;
   undone: boolean;
+}
+/** What an event of the live stream tells: a new line of the tape, and what its act has changed. */
+export class LiveEntryDto {
+  entry: TapeEntryDto;
+  @ApiProperty({ enum: TOPICS, enumName: 'Topic', isArray: true }) changed: Topic[];
 }
 export class TapeDto {
   entries: TapeEntryDto[];

@@ -1,11 +1,10 @@
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Observable, Subject } from 'rxjs';
-import type { TapeEntryDto } from './desk.dto.js';
-import { TapeQueries } from './tape.queries.js';
+import type { LiveEntryDto } from './desk.dto.js';
+import { type LiveLine, TapeQueries } from './tape.queries.js';
 
 const BEAT_MS = 120;
 const LOOK_BACK = 40;
-type LiveEntry = TapeEntryDto & { siteId: number | null };
 
 /**
  * Live updates, driven by the activity table, so that any number of servers tell their own listeners of what all of
@@ -13,7 +12,7 @@ type LiveEntry = TapeEntryDto & { siteId: number | null };
  */
 @Injectable()
 export class LiveService implements OnApplicationShutdown {
-  private readonly entries = new Subject<LiveEntry>();
+  private readonly entries = new Subject<LiveLine>();
   private readonly seen = new Set<number>();
   private last = 0;
   private listeners = 0;
@@ -22,10 +21,10 @@ export class LiveService implements OnApplicationShutdown {
   constructor(private readonly tape: TapeQueries) {}
 
   /** Each new line of the tape that concerns one of these sites. */
-  stream(siteIds: readonly number[]): Observable<TapeEntryDto> {
+  stream(siteIds: readonly number[]): Observable<LiveEntryDto> {
     return new Observable((subscriber) => {
       const inner = this.entries.subscribe((e) => {
-        if (e.siteId === null || siteIds.includes(e.siteId)) subscriber.next(e);
+        if (e.siteId === null || siteIds.includes(e.siteId)) subscriber.next({ entry: e.entry, changed: e.changed });
       });
       if (this.listeners++ === 0) void this.begin();
       return () => {
@@ -59,9 +58,9 @@ export class LiveService implements OnApplicationShutdown {
   private async beat(): Promise<void> {
     const fresh = await this.tape.since(this.last, LOOK_BACK).catch(() => []);
     for (const line of fresh) {
-      if (this.seen.has(line.id)) continue;
-      this.seen.add(line.id);
-      this.last = Math.max(this.last, line.id);
+      if (this.seen.has(line.entry.id)) continue;
+      this.seen.add(line.entry.id);
+      this.last = Math.max(this.last, line.entry.id);
       this.entries.next(line);
     }
     for (const id of this.seen) if (id < this.last - 4 * LOOK_BACK) this.seen.delete(id);

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService, Reservations } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
+import { ParcelsService } from '../packing/index.js';
 import { type Act, badState, CommandLog, marks, mustBeAt, nextCode, notFound, num, one, Outbox, rows, type Tx } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 import type { HandedOverDto, HandOverDto, LaneDto, WaitingParcelDto } from './dispatch.dto.js';
@@ -32,6 +33,7 @@ export class DispatchService {
     private readonly allocation: AllocationService,
     private readonly reservations: Reservations,
     private readonly states: OrderStates,
+    private readonly parcels: ParcelsService,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
   ) {}
@@ -74,6 +76,11 @@ export class DispatchService {
       if (!carrier) throw notFound(`Carrier ${input.carrier}`);
       mustBeAt(act.person, carrier.site_id);
       const codes = [...new Set(input.parcels.map((p) => p.toUpperCase()))];
+      const named = await rows<{ orderId: number }>(tx, `SELECT order_id AS orderId FROM parcel WHERE code IN (${marks(codes)})`, codes);
+      await this.states.lock(
+        tx,
+        named.map((p) => p.orderId),
+      );
       const parcels = await rows<ParcelRow>(
         tx,
         `SELECT id, code, order_id, place_id, state, tracking FROM parcel WHERE code IN (${marks(codes)}) AND carrier_id = ? ORDER BY order_id, id FOR UPDATE`,
@@ -107,7 +114,7 @@ export class DispatchService {
       site_id: number;
     }>(
       tx,
-      'SELECT o.code, c.code AS channel, c.base_url, o.channel_ref, o.email, o.site_id FROM sales_order o JOIN channel c ON c.id = o.channel_id WHERE o.id = ? FOR UPDATE',
+      'SELECT o.code, c.code AS channel, c.base_url, o.channel_ref, o.email, o.site_id FROM sales_order o JOIN channel c ON c.id = o.channel_id WHERE o.id = ?',
       [parcel.order_id],
     );
     if (!order) throw notFound(`The order of ${parcel.code}`);
@@ -131,23 +138,17 @@ export class DispatchService {
       { task: 'ship', document: order.code, how: null },
     );
     for (const line of lines) {
-      await tx.query('UPDATE sales_order_line SET shipped_units = shipped_units + ? WHERE id = ?', [line.units, line.order_line_id]);
+      await this.states.progress(tx, line.order_line_id, { shipped: line.units });
       const holder = { lineId: line.order_line_id, itemId: line.item_id, siteId: carrier.site_id };
       await this.reservations.free(tx, holder, { placeId: parcel.place_id, lotId: line.lot_id }, line.units);
     }
-    await tx.query(`UPDATE parcel SET state = 'gone', handed_over_at = UTC_TIMESTAMP(3), hand_over = ? WHERE id = ?`, [
-      handOver,
-      parcel.id,
-    ]);
+    await this.parcels.gone(tx, parcel.id, handOver);
     const rest = await one<{ n: string }>(
       tx,
       'SELECT COUNT(*) AS n FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = ? AND l.shipped_units < l.units AND COALESCE(i.never_holds_up, 0) = 0',
       [parcel.order_id],
     );
-    await tx.query('UPDATE sales_order SET shipped_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?', [parcel.order_id]);
-    await this.states.refresh(tx, [parcel.order_id]);
-    // What is packed of it later is another parcel, whose packer reads the note again.
-    await tx.query(`UPDATE sales_order SET note_seen_by = NULL WHERE id = ? AND state = 'open'`, [parcel.order_id]);
+    await this.states.left(tx, parcel.order_id);
     await this.allocation.settle(tx, changes);
     if (order.base_url)
       await this.outbox.send(

@@ -13,8 +13,10 @@ import {
   parsed,
   type Person,
   Problem,
+  remove,
   rows,
   type Tx,
+  update,
   Worker,
 } from '../platform/index.js';
 import { MadeLog } from './made-log.js';
@@ -79,11 +81,12 @@ export class ImportJobs extends Worker<RunRow> {
   private async fail(run: RunRow, thrown: unknown): Promise<void> {
     if (!(thrown instanceof Problem)) this.log.error({ err: thrown, import: run.id }, 'import failed');
     const says = thrown instanceof Problem ? thrown.detail : 'Something went wrong on our side. Nothing was taken in; try again';
-    await this.source.query(`UPDATE import_run SET state = ?, problem = ?, done = 0, leased_until = NULL WHERE id = ?`, [
-      run.state === 'applying' ? 'checked' : 'failed',
-      says.slice(0, 500),
-      run.id,
-    ]);
+    await update(
+      this.source,
+      'import_run',
+      { id: run.id },
+      { state: run.state === 'applying' ? 'checked' : 'failed', problem: says.slice(0, 500), done: 0, leased_until: null },
+    );
   }
 
   private async person(run: RunRow): Promise<Person> {
@@ -105,7 +108,7 @@ export class ImportJobs extends Worker<RunRow> {
         ...(await shape.check(tx, batch.rows, memory, person)),
       ]);
       faulty += await this.keepFaults(run.id, faults, faulty);
-      await this.source.query('UPDATE import_run SET done = ?, faulty = ? WHERE id = ?', [batch.upTo, faulty, run.id]);
+      await update(this.source, 'import_run', { id: run.id }, { done: batch.upTo, faulty });
     }
     await this.source.query(`UPDATE import_run SET state = 'checked', done = total, faulty = ?, leased_until = NULL WHERE id = ?`, [
       faulty,
@@ -139,9 +142,17 @@ export class ImportJobs extends Worker<RunRow> {
       await inTransaction(this.source, (tx) => this.write(tx, run, shape, act));
     } catch (thrown) {
       if (!(thrown instanceof FaultsFound)) throw thrown;
-      await this.source.query(
-        `UPDATE import_run SET state = 'checking', done = 0, faulty = 0, leased_until = NULL, problem = ? WHERE id = ?`,
-        ['The house changed since these rows were checked. They are checked again; nothing was taken in', run.id],
+      await update(
+        this.source,
+        'import_run',
+        { id: run.id },
+        {
+          state: 'checking',
+          done: 0,
+          faulty: 0,
+          leased_until: null,
+          problem: 'The house changed since these rows were checked. They are checked again; nothing was taken in',
+        },
       );
     }
   }
@@ -150,7 +161,7 @@ export class ImportJobs extends Worker<RunRow> {
     const columns = await shape.columns(tx, act.person);
     const memory = new Memory();
     const log = new MadeLog(tx, run.id, shape.tables);
-    await tx.query('DELETE FROM import_made WHERE import_id = ?', [run.id]);
+    await remove(tx, 'import_made', { import_id: run.id });
     for await (const batch of this.batches(run, columns, run.good_only === 1)) {
       if (batch.faults.length > 0) throw new FaultsFound();
       const faults = await shape.check(tx, batch.rows, memory, act.person);
@@ -158,7 +169,7 @@ export class ImportJobs extends Worker<RunRow> {
       await shape.write(tx, act, batch.rows, log, memory);
       // Told outside the transaction, so that whoever waits sees it move. What an import made therefore names its run without a
       // foreign key, which would hold the run's row until the end.
-      await this.source.query('UPDATE import_run SET done = ? WHERE id = ?', [batch.upTo, run.id]);
+      await update(this.source, 'import_run', { id: run.id }, { done: batch.upTo });
     }
     await this.activity.record(tx, act, {
       kind: 'import',

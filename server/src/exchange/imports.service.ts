@@ -10,14 +10,18 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   insertMany,
   inTransaction,
   notFound,
+  NOW,
   one,
   parsed,
   type Person,
+  remove,
   rows,
   type Tx,
+  update,
 } from '../platform/index.js';
 import { badFile } from './files/limits.js';
 import { readCsv } from './files/read-csv.js';
@@ -65,21 +69,27 @@ export class ImportsService {
         const first = await lines.next();
         if (first.done || first.value.every((h) => h === '')) throw badFile('The file is empty. Its first row names the columns');
         const heads = first.value.map((h, i) => h || `Column ${i + 1}`);
-        await tx.query(
-          'INSERT INTO import_run (id, file_name, file_hash, kind, columns, mapping, total, person_id, command_id) VALUES (?, ?, ?, ?, ?, ?, 0, ?, ?)',
-          [act.key, fileName.slice(0, 190) || 'file', hash, '', JSON.stringify([]), JSON.stringify([]), act.person.id, act.key],
-        );
+        await insert(tx, 'import_run', {
+          id: act.key,
+          file_name: fileName.slice(0, 190) || 'file',
+          file_hash: hash,
+          kind: '',
+          columns: JSON.stringify([]),
+          mapping: JSON.stringify([]),
+          total: 0,
+          person_id: act.person.id,
+          command_id: act.key,
+        });
         const { total, samples } = await this.stage(tx, act.key, lines, heads.length);
         if (total === 0) throw badFile('The file has heads and no rows beneath them');
         const guess = await this.guess(tx, act.person, heads, kind);
         const columns = heads.map((h, i) => ({ head: h, samples: samples.map((s) => s[i] ?? '').filter(Boolean) }));
-        await tx.query('UPDATE import_run SET kind = ?, columns = ?, mapping = ?, total = ? WHERE id = ?', [
-          guess.kind,
-          JSON.stringify(columns),
-          JSON.stringify(guess.mapping),
-          total,
-          act.key,
-        ]);
+        await update(
+          tx,
+          'import_run',
+          { id: act.key },
+          { kind: guess.kind, columns: JSON.stringify(columns), mapping: JSON.stringify(guess.mapping), total },
+        );
         return { id: act.key };
       });
     });
@@ -149,12 +159,14 @@ export class ImportsService {
       if (missing.length > 0) throw badForm({ fields: `Say which column holds: ${missing.map((c) => c.label).join(', ')}` });
       const mapping = JSON.stringify(input.fields.map((f) => f || null));
       await tx.query('REPLACE INTO import_mapping (shape, kind, mapping) VALUES (?, ?, ?)', [shapeHash(heads), input.kind, mapping]);
-      await tx.query(
-        `UPDATE import_run SET kind = ?, mapping = ?, state = 'checking', done = 0, faulty = 0, problem = NULL, leased_until = NULL WHERE id = ?`,
-        [input.kind, mapping, id],
+      await update(
+        tx,
+        'import_run',
+        { id },
+        { kind: input.kind, mapping, state: 'checking', done: 0, faulty: 0, problem: null, leased_until: null },
       );
-      await tx.query('DELETE FROM import_fault WHERE import_id = ?', [id]);
-      await tx.query('UPDATE import_row SET faulty = 0 WHERE import_id = ? AND faulty = 1', [id]);
+      await remove(tx, 'import_fault', { import_id: id });
+      await update(tx, 'import_row', { import_id: id, faulty: 1 }, { faulty: 0 });
     });
     this.jobs.nudge();
   }
@@ -178,9 +190,11 @@ export class ImportsService {
         ]))
       )
         throw badState(onceOnly);
-      await tx.query(
-        `UPDATE import_run SET state = 'applying', good_only = ?, done = 0, problem = NULL, leased_until = NULL, command_id = ? WHERE id = ?`,
-        [goodRowsOnly ? 1 : 0, act.key, id],
+      await update(
+        tx,
+        'import_run',
+        { id },
+        { state: 'applying', good_only: goodRowsOnly ? 1 : 0, done: 0, problem: null, leased_until: null, command_id: act.key },
       );
     });
     this.jobs.nudge();
@@ -211,7 +225,7 @@ export class ImportsService {
           );
       }
       await shape.undone?.(tx);
-      await tx.query(`UPDATE import_run SET state = 'undone', finished_at = UTC_TIMESTAMP(3) WHERE id = ?`, [id]);
+      await update(tx, 'import_run', { id }, { state: 'undone', finished_at: NOW });
       await this.activity.record(tx, act, { kind: 'import', glyph: 'undo', title: `Import of ${run.file_name} taken back` });
     });
   }

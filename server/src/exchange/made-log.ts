@@ -1,4 +1,4 @@
-import { badState, isReferenced, marks, rows, type Tx } from '../platform/index.js';
+import { badState, insert, isReferenced, marks, rows, type Tx } from '../platform/index.js';
 
 type Image = Record<string, unknown>;
 
@@ -91,13 +91,13 @@ export class MadeLog {
   }
 
   private async keep(target: string, before: readonly Image[] | null, after: unknown): Promise<void> {
-    await this.tx.query('INSERT INTO import_made (import_id, seq, target, before_image, after_image) VALUES (?, ?, ?, ?, ?)', [
-      this.importId,
-      ++this.seq,
+    await insert(this.tx, 'import_made', {
+      import_id: this.importId,
+      seq: ++this.seq,
       target,
-      before === null ? null : JSON.stringify(before),
-      JSON.stringify(after),
-    ]);
+      before_image: before === null ? null : JSON.stringify(before),
+      after_image: JSON.stringify(after),
+    });
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Right } from '../identity/index.js';
-import { type Act, insertMany, type Person, rows, type Tx } from '../platform/index.js';
+import { type Act, insertMany, type Person, rows, type TableName, type Tx } from '../platform/index.js';
 import type { MadeLog } from './made-log.js';
 import {
   type Cells,
@@ -36,7 +36,7 @@ export interface TableShape extends Pick<Shape, 'onceOnly' | 'undone'> {
   kind: string;
   says: string;
   right: Right;
-  table: string;
+  table: TableName;
   /** The keys of the columns that name a row. */
   key: readonly string[];
   columns: readonly TableColumn[];
@@ -108,7 +108,7 @@ async function write(shape: TableShape, tx: Tx, act: Act, batch: readonly Import
     await insertMany(
       tx,
       shape.table,
-      [...shape.columns.map((c) => c.column), ...fixed.map(([c]) => c)],
+      [...shape.columns.map((c) => c.column), ...fixed.map(([c]) => c)] as never[],
       fresh.map((r) => [...shape.columns.map((c) => valueOf(r, c, ids)), ...fixed.map(([, v]) => v)]),
     );
     await log.createdKeys(shape.table, await existing(tx, shape, keys, fresh.map(keyOf)), true);

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { codeKey } from '@vectrum/core/scan';
 import { CodebookQueries } from '../catalogue/index.js';
-import { inTransaction, marks, num, one, rows, siteDay, type Tx } from '../platform/index.js';
+import { inTransaction, marks, num, one, rows, siteDay, type Tx, update } from '../platform/index.js';
 import type { BookItemDto, BookPartDto } from './floor.dto.js';
 
 /** Things in one part: enough that few requests are made, few enough that each is quick. */
@@ -84,7 +84,7 @@ export class BookQueries {
         await tx.query(`UPDATE book_change SET version = ? WHERE kind = ? AND ref IN (${marks(some)})`, [head + 1, kind, ...some]);
       }
     }
-    await tx.query('UPDATE book_head SET version = ? WHERE id = 1', [head + 1]);
+    await update(tx, 'book_head', { id: 1 }, { version: head + 1 });
     return head + 1;
   }
 }

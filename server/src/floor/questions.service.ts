@@ -9,11 +9,13 @@ import {
   inTransaction,
   mustBeAt,
   notFound,
+  NOW,
   one,
   parsed,
   type Person,
   Problem,
   rows,
+  update,
 } from '../platform/index.js';
 import { FloorCommands } from './floor-commands.js';
 import type { FloorAnswerDto, QuestionDto } from './floor.dto.js';
@@ -113,11 +115,7 @@ export class Questions {
       if (!answersFor(command).includes(answer)) throw badForm({ answer: 'That is no answer to this' });
       const next = commandAfter(command, answer, act.key);
       const done = next ? await this.commands.work(tx, act, next) : { activityId: await this.letGo(tx, act, found, command.kind) };
-      await tx.query('UPDATE floor_question SET answer = ?, answered_by = ?, answered_at = UTC_TIMESTAMP(3) WHERE id = ?', [
-        answer,
-        act.person.id,
-        id,
-      ]);
+      await update(tx, 'floor_question', { id }, { answer, answered_by: act.person.id, answered_at: NOW });
       return done;
     });
   }

@@ -1,6 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { type Act, badForm, CommandLog, inTransaction, mustBeAt, notFound, one, Problem, rows } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  CommandLog,
+  insert,
+  inTransaction,
+  mustBeAt,
+  notFound,
+  NOW,
+  one,
+  Problem,
+  rows,
+  update,
+} from '../platform/index.js';
 import type { DeviceDto, EditDeviceDto } from './identity.dto.js';
 import { newToken, shortCode, tokenHash } from './secrets.js';
 
@@ -34,7 +47,7 @@ export class DeviceService {
         ? await one(tx, 'SELECT id FROM printer WHERE id = ? AND site_id = ?', [input.printerId, device.site_id])
         : true;
       if (!printer) throw badForm({ printerId: 'That printer is not at the device’s site' });
-      await tx.query('UPDATE device SET name = ?, printer_id = ? WHERE id = ?', [input.name.trim(), input.printerId ?? null, id]);
+      await update(tx, 'device', { id }, { name: input.name.trim(), printer_id: input.printerId ?? null });
     });
   }
 
@@ -62,8 +75,8 @@ export class DeviceService {
       );
       if (!open) throw new Problem(403, 'device', 'This enrolment code is spent or too old. Make a new one in Setup');
       const token = newToken();
-      await tx.query('UPDATE device_enrolment SET used_at = UTC_TIMESTAMP(3) WHERE code_hash = ?', [hash]);
-      await tx.query('INSERT INTO device (name, site_id, token_hash) VALUES (?, ?, ?)', [open.name, open.site_id, tokenHash(token)]);
+      await update(tx, 'device_enrolment', { code_hash: hash }, { used_at: NOW });
+      await insert(tx, 'device', { name: open.name, site_id: open.site_id, token_hash: tokenHash(token) });
       return token;
     });
   }
@@ -74,7 +87,7 @@ export class DeviceService {
       if (!device) throw notFound('That device');
       mustBeAt(act.person, device.site_id);
       await tx.query('UPDATE device SET revoked_at = COALESCE(revoked_at, UTC_TIMESTAMP(3)) WHERE id = ?', [id]);
-      await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE device_id = ? AND ended_at IS NULL', [id]);
+      await update(tx, 'session', { device_id: id, ended_at: null }, { ended_at: NOW });
     });
   }
 }

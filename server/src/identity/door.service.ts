@@ -1,6 +1,6 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Config, inTransaction, Mailer, num, one, Outbox, type Person, Problem, type Tx } from '../platform/index.js';
+import { Config, inTransaction, Mailer, NOW, num, one, Outbox, type Person, Problem, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { newToken, secretHash, secretMatches, tokenHash } from './secrets.js';
 
@@ -65,12 +65,12 @@ export class DoorService implements OnModuleInit {
         [tokenHash(token)],
       );
       if (!found) throw spent();
-      await tx.query('UPDATE person_token SET used_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND used_at IS NULL', [found.person_id]);
+      await update(tx, 'person_token', { person_id: found.person_id, used_at: null }, { used_at: NOW });
       await tx.query(
         'UPDATE person SET password_hash = ?, pin_hash = COALESCE(?, pin_hash), failed_signins = 0, locked_until = NULL WHERE id = ? AND active = 1',
         [passwordHash, pinHash, found.person_id],
       );
-      await tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND ended_at IS NULL', [found.person_id]);
+      await update(tx, 'session', { person_id: found.person_id, ended_at: null }, { ended_at: NOW });
     });
   }
 

@@ -36,7 +36,6 @@ import {
   EditPersonDto,
   EnrolDto,
   EnrolmentDto,
-  FirstOwnerDto,
   MeDto,
   NewEnrolmentDto,
   PersonDto,
@@ -95,13 +94,6 @@ export class IdentityController {
     const path = join(this.config.VECTRUM_TLS_DIR ?? '', 'authority.crt');
     if (!this.config.VECTRUM_TLS_DIR || !existsSync(path)) throw notFound('A certificate of this house');
     return new StreamableFile(readFileSync(path), { disposition: 'attachment; filename="vectrum-authority.crt"' });
-  }
-
-  @Post('first-owner')
-  @Access('public')
-  @HttpCode(204)
-  firstOwner(@Body() body: FirstOwnerDto): Promise<void> {
-    return this.people.foundHouse(body);
   }
 
   @Post('session')

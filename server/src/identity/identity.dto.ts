@@ -60,16 +60,6 @@ export class SignInPageDto {
   deviceName: string | null;
   demo: SignInHintDto[];
 }
-export class FirstOwnerDto {
-  @IsString() @Length(1, 80) name: string;
-  @IsEmail({}, { message: 'Type an e-mail address, like hattie@example.org' }) email: string;
-  @IsString()
-  @MinLength(10, { message: 'A password has at least 10 characters' })
-  @MaxLength(200)
-  password: string;
-  @IsString() @Length(1, 80) siteName: string;
-  @Matches(/^[A-Za-z0-9]{2,12}$/, { message: 'A site code is 2 to 12 letters and digits' }) siteCode: string;
-}
 export class NewEnrolmentDto {
   @IsInt() siteId: number;
   @IsString() @Length(1, 80) name: string;

@@ -4,7 +4,6 @@ export { DeviceService } from './device.service.js';
 export { type Duty, type Right, rightsOf } from './duties.js';
 export { IdentityModule } from './identity.module.js';
 export { PeopleQueries } from './people.queries.js';
-export { PeopleService } from './people.service.js';
-export { PersonRow } from './person.entity.js';
+export { joinSites, PeopleService } from './people.service.js';
 export { SessionService } from './session.service.js';
 export { SIGN_IN_HINTS } from './sign-in-hints.js';

@@ -6,18 +6,22 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   insertMany,
   inTransaction,
   mustMatch,
+  NEXT,
   nextNumber,
   notFound,
   one,
   Outbox,
   parsed,
-  Problem,
+  remove,
   rows,
   type Tx,
+  update,
 } from '../platform/index.js';
+import { keepSetting } from '../settings/index.js';
 import { dutyMatrix } from './duty-matrix.js';
 import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS, rightsOf } from './duties.js';
 import type { DutyDto, EditDutyDto, EditPersonDto } from './identity.dto.js';
@@ -44,30 +48,23 @@ export class PeopleService {
     private readonly activity: ActivityService,
   ) {}
 
-  /** Writes a person who has a password already: the founder, and the people of the demo. */
-  async add(person: NewPerson): Promise<number> {
+  /** Writes a person who has a password already, such as the founder of a house. */
+  async add(person: NewPerson, within?: Tx): Promise<number> {
     const [password, pin] = await Promise.all([secretHash(person.password), person.pin ? secretHash(person.pin) : null]);
-    return inTransaction(this.source, async (tx) => {
-      const done = await tx.query<{ insertId: number }>(
-        'INSERT INTO person (name, email, password_hash, badge_code, pin_hash, duties, sees_costs) VALUES (?, ?, ?, ?, ?, ?, ?)',
-        [
-          person.name,
-          person.email.toLowerCase(),
-          password,
-          person.badge ?? (await badge(tx)),
-          pin,
-          JSON.stringify(person.duties),
-          person.seesCosts ? 1 : 0,
-        ],
-      );
-      await insertMany(
-        tx,
-        'person_site',
-        ['person_id', 'site_id'],
-        person.siteIds.map((s) => [done.insertId, s]),
-      );
-      return done.insertId;
-    });
+    const write = async (tx: Tx) => {
+      const done = await insert(tx, 'person', {
+        name: person.name,
+        email: person.email.toLowerCase(),
+        password_hash: password,
+        badge_code: person.badge ?? (await badge(tx)),
+        pin_hash: pin,
+        duties: JSON.stringify(person.duties),
+        sees_costs: person.seesCosts ? 1 : 0,
+      });
+      await joinSites(tx, done, person.siteIds);
+      return done;
+    };
+    return within ? write(within) : inTransaction(this.source, write);
   }
 
   /** Makes a person and mails them a link by which they choose a password. */
@@ -77,27 +74,20 @@ export class PeopleService {
       if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email]))
         throw badForm({ email: `${email} belongs to somebody here already` });
       mustKnow(act, input);
-      const done = await tx.query<{ insertId: number }>(
-        'INSERT INTO person (name, email, password_hash, badge_code, duties, sees_costs, usual_site_id, usual_duty) VALUES (?, ?, NULL, ?, ?, ?, ?, ?)',
-        [
-          input.name.trim(),
-          email,
-          await badge(tx),
-          JSON.stringify(input.duties),
-          input.seesCosts ? 1 : 0,
-          input.usualSiteId ?? null,
-          input.usualDuty ?? null,
-        ],
-      );
-      await insertMany(
-        tx,
-        'person_site',
-        ['person_id', 'site_id'],
-        input.siteIds.map((s) => [done.insertId, s]),
-      );
-      await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done.insertId, purpose: 'invite' });
+      const done = await insert(tx, 'person', {
+        name: input.name.trim(),
+        email,
+        password_hash: null,
+        badge_code: await badge(tx),
+        duties: JSON.stringify(input.duties),
+        sees_costs: input.seesCosts ? 1 : 0,
+        usual_site_id: input.usualSiteId ?? null,
+        usual_duty: input.usualDuty ?? null,
+      });
+      await joinSites(tx, done, input.siteIds);
+      await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done, purpose: 'invite' });
       await this.record(tx, act, `${input.name.trim()} invited`);
-      return { id: done.insertId };
+      return { id: done };
     });
   }
 
@@ -111,27 +101,24 @@ export class PeopleService {
       const email = input.email.trim().toLowerCase();
       if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id]))
         throw badForm({ email: `${email} belongs to somebody else here` });
-      await tx.query(
-        'UPDATE person SET name = ?, email = ?, duties = ?, sees_costs = ?, usual_site_id = ?, usual_duty = ?, active = ?, version = version + 1 WHERE id = ?',
-        [
-          input.name.trim(),
+      await update(
+        tx,
+        'person',
+        { id },
+        {
+          name: input.name.trim(),
           email,
-          JSON.stringify(input.duties),
-          input.seesCosts ? 1 : 0,
-          input.usualSiteId ?? null,
-          input.usualDuty ?? null,
-          input.active ? 1 : 0,
-          id,
-        ],
+          duties: JSON.stringify(input.duties),
+          sees_costs: input.seesCosts ? 1 : 0,
+          usual_site_id: input.usualSiteId ?? null,
+          usual_duty: input.usualDuty ?? null,
+          active: input.active ? 1 : 0,
+          version: NEXT,
+        },
       );
       // Sites that the person who changes this cannot see stay as they are.
-      await tx.query('DELETE FROM person_site WHERE person_id = ? AND site_id IN (?)', [id, [0, ...act.person.siteIds]]);
-      await insertMany(
-        tx,
-        'person_site',
-        ['person_id', 'site_id'],
-        input.siteIds.map((s) => [id, s]),
-      );
+      await remove(tx, 'person_site', { person_id: id, site_id: [0, ...act.person.siteIds] });
+      await joinSites(tx, id, input.siteIds);
       if (!input.active) await endSessions(tx, id);
       await this.mustKeepSetUp(tx);
       await this.record(tx, act, input.active ? `${input.name.trim()} changed` : `${input.name.trim()} has left`);
@@ -177,9 +164,7 @@ export class PeopleService {
       if (stranger) throw badForm({ rights: `There is no right called ${stranger.slice(0, 20)}` });
       await one(tx, `SELECT name FROM setting WHERE name = 'duties' FOR UPDATE`);
       const matrix = { ...(await dutyMatrix(tx)), [known]: [...new Set(input.rights)] };
-      await tx.query(`INSERT INTO setting (name, value) VALUES ('duties', ?) ON DUPLICATE KEY UPDATE value = VALUES(value)`, [
-        JSON.stringify(matrix),
-      ]);
+      await keepSetting(tx, 'duties', matrix);
       await this.mustKeepSetUp(tx);
       await this.record(tx, act, `Rights of the duty ${known} changed`);
     });
@@ -187,25 +172,6 @@ export class PeopleService {
 
   async isFirstRun(): Promise<boolean> {
     return (await one(this.source, 'SELECT id FROM person LIMIT 1')) === undefined;
-  }
-
-  /** Makes the owner's account and the first site of a new house; refused once there is anybody. */
-  async foundHouse(input: { name: string; email: string; password: string; siteName: string; siteCode: string }): Promise<void> {
-    await this.source.query(`SELECT GET_LOCK('vectrum-first-owner', 30)`);
-    try {
-      if (!(await this.isFirstRun())) throw new Problem(409, 'state', 'This house has its owner already. Sign in');
-      const site = await this.source.query<{ insertId: number }>('INSERT INTO site (code, name) VALUES (?, ?)', [
-        input.siteCode.toUpperCase(),
-        input.siteName,
-      ]);
-      await this.source.query(
-        `INSERT INTO place (site_id, code, kind, walk_order, x_m, y_m) VALUES (?, 'DOCK-1', 'dock', 0, 1, 1), (?, 'TABLE-1', 'packing-table', 9000, 1, 6)`,
-        [site.insertId, site.insertId],
-      );
-      await this.add({ ...input, duties: ['owner'], seesCosts: true, siteIds: [site.insertId] });
-    } finally {
-      await this.source.query(`SELECT RELEASE_LOCK('vectrum-first-owner')`);
-    }
   }
 
   private async mustKeepSetUp(tx: Tx): Promise<void> {
@@ -218,6 +184,16 @@ export class PeopleService {
   private record(tx: Tx, act: Act, title: string): Promise<number> {
     return this.activity.record(tx, act, { kind: 'person', glyph: 'full', title });
   }
+}
+
+/** Whoever makes a site works there too; otherwise nobody could see it. */
+export async function joinSites(tx: Tx, personId: number, siteIds: readonly number[]): Promise<void> {
+  await insertMany(
+    tx,
+    'person_site',
+    ['person_id', 'site_id'],
+    siteIds.map((site) => [personId, site]),
+  );
 }
 
 export const endSessions = (tx: Pick<Tx, 'query'>, personId: number) =>

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Config, one, parsed, type Person, Problem, rows } from '../platform/index.js';
+import { Config, NOW, one, parsed, type Person, Problem, rows, update } from '../platform/index.js';
 import { dutyMatrix } from './duty-matrix.js';
 import { type Duty, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';
@@ -52,7 +52,7 @@ export class SessionService {
   }
 
   async signOut(token: string | undefined): Promise<void> {
-    if (token) await this.source.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE token_hash = ?', [tokenHash(token)]);
+    if (token) await update(this.source, 'session', { token_hash: tokenHash(token) }, { ended_at: NOW });
   }
 
   async find(token: string | undefined): Promise<{ person: Person; deviceId: number | null } | undefined> {
@@ -117,7 +117,7 @@ export class SessionService {
   private async open(facts: PersonFacts | undefined, deviceId: number | null): Promise<SignedIn> {
     if (!facts) throw new Problem(401, 'sign-in', 'Nobody by that name');
     const token = newToken();
-    await this.source.query('UPDATE person SET failed_signins = 0, locked_until = NULL WHERE id = ?', [facts.id]);
+    await update(this.source, 'person', { id: facts.id }, { failed_signins: 0, locked_until: null });
     await this.source.query(
       'INSERT INTO session (token_hash, person_id, device_id, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? HOUR)',
       [tokenHash(token), facts.id, deviceId, this.config.SESSION_HOURS],

@@ -1,7 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, insertMany, mustMatch, notFound, num, one, rows, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  insert,
+  insertMany,
+  mustMatch,
+  NEXT,
+  notFound,
+  num,
+  one,
+  remove,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { ChecklistDto, WriteCheckDto, WriteChecklistDto } from './inspection.dto.js';
 
 /** Keeps lists of what to look at. An inspection keeps the list as it was when its goods came. */
@@ -32,9 +48,9 @@ export class Checklists {
   add(act: Act, input: WriteChecklistDto): Promise<{ id: number }> {
     return this.commands.run(act, 'checklist.add', input, async (tx) => {
       await this.mustBeNew(tx, input.name, 0);
-      const made = await tx.query<{ insertId: number }>('INSERT INTO checklist (name) VALUES (?)', [input.name.trim()]);
-      await this.write(tx, act, made.insertId, input);
-      return { id: made.insertId };
+      const made = await insert(tx, 'checklist', { name: input.name.trim() });
+      await this.write(tx, act, made, input);
+      return { id: made };
     });
   }
 
@@ -42,8 +58,8 @@ export class Checklists {
     return this.commands.run(act, 'checklist.change', { id, version, input }, async (tx) => {
       mustMatch(await this.locked(tx, id), version);
       await this.mustBeNew(tx, input.name, id);
-      await tx.query('UPDATE checklist SET name = ?, version = version + 1 WHERE id = ?', [input.name.trim(), id]);
-      await tx.query('DELETE FROM checklist_check WHERE checklist_id = ?', [id]);
+      await update(tx, 'checklist', { id }, { name: input.name.trim(), version: NEXT });
+      await remove(tx, 'checklist_check', { checklist_id: id });
       await this.write(tx, act, id, input);
       return { id };
     });
@@ -54,8 +70,8 @@ export class Checklists {
       await this.locked(tx, id);
       const used = await one(tx, 'SELECT id FROM inspection_rule WHERE checklist_id = ? LIMIT 1', [id]);
       if (used) throw badState('A rule goes by this checklist. Change the rule first');
-      await tx.query('DELETE FROM checklist_check WHERE checklist_id = ?', [id]);
-      await tx.query('DELETE FROM checklist WHERE id = ?', [id]);
+      await remove(tx, 'checklist_check', { checklist_id: id });
+      await remove(tx, 'checklist', { id });
       return { id };
     });
   }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, mustMatch, notFound, one, rows, type Tx } from '../platform/index.js';
+import { type Act, badForm, CommandLog, insert, mustMatch, NEXT, notFound, one, remove, rows, type Tx, update } from '../platform/index.js';
 import type { InspectionRuleDto, WriteRuleDto } from './inspection.dto.js';
 
 const SAYS: Readonly<Record<WriteRuleDto['kind'], (n: number) => string>> = {
@@ -35,12 +35,15 @@ export class InspectionRules {
   add(act: Act, input: WriteRuleDto): Promise<{ id: number }> {
     return this.commands.run(act, 'inspection-rule.add', input, async (tx) => {
       const covers = await this.covers(tx, input, 0);
-      const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO inspection_rule (item_id, supplier_id, kind, n, checklist_id) VALUES (?, ?, ?, ?, ?)',
-        [covers.itemId, covers.supplierId, input.kind, input.n, await this.checklist(tx, input)],
-      );
+      const made = await insert(tx, 'inspection_rule', {
+        item_id: covers.itemId,
+        supplier_id: covers.supplierId,
+        kind: input.kind,
+        n: input.n,
+        checklist_id: await this.checklist(tx, input),
+      });
       await this.tell(tx, act, input, 'are looked at');
-      return { id: made.insertId };
+      return { id: made };
     });
   }
 
@@ -48,9 +51,18 @@ export class InspectionRules {
     return this.commands.run(act, 'inspection-rule.change', { id, version, input }, async (tx) => {
       mustMatch((await this.locked(tx, id)).version, version);
       const covers = await this.covers(tx, input, id);
-      await tx.query(
-        'UPDATE inspection_rule SET item_id = ?, supplier_id = ?, kind = ?, n = ?, checklist_id = ?, version = version + 1 WHERE id = ?',
-        [covers.itemId, covers.supplierId, input.kind, input.n, await this.checklist(tx, input), id],
+      await update(
+        tx,
+        'inspection_rule',
+        { id },
+        {
+          item_id: covers.itemId,
+          supplier_id: covers.supplierId,
+          kind: input.kind,
+          n: input.n,
+          checklist_id: await this.checklist(tx, input),
+          version: NEXT,
+        },
       );
       await this.tell(tx, act, input, 'are now looked at');
       return { id };
@@ -61,7 +73,7 @@ export class InspectionRules {
   remove(act: Act, id: number): Promise<{ id: number }> {
     return this.commands.run(act, 'inspection-rule.remove', { id }, async (tx) => {
       await this.locked(tx, id);
-      await tx.query('DELETE FROM inspection_rule WHERE id = ?', [id]);
+      await remove(tx, 'inspection_rule', { id });
       await this.activity.record(tx, act, { kind: 'inspection-rule', glyph: 'empty', title: 'A rule of inspection was taken away' });
       return { id };
     });

@@ -14,7 +14,21 @@ import { ActivityService, UndoService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
-import { type Act, badForm, badState, mustBeAt, notFound, num, one, parsed, refused, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  insert,
+  mustBeAt,
+  notFound,
+  NOW,
+  num,
+  one,
+  parsed,
+  refused,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { SupplierReturns } from '../returns/index.js';
 import { firstPlace } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
@@ -101,9 +115,10 @@ export class InspectionsService {
   }
 
   private async locked(tx: Tx, act: Act, code: string): Promise<InspectionRow> {
+    await tx.query('SELECT id FROM inspection WHERE code = ? FOR UPDATE', [code]);
     const found = await one<InspectionRow>(
       tx,
-      `SELECT n.id, n.code, n.site_id AS siteId, n.item_id AS itemId, s.code AS supplier, a.code AS arrival, n.checks FROM inspection n JOIN arrival a ON a.id = n.arrival_id LEFT JOIN supplier s ON s.id = a.supplier_id WHERE n.code = ? FOR UPDATE`,
+      `SELECT n.id, n.code, n.site_id AS siteId, n.item_id AS itemId, s.code AS supplier, a.code AS arrival, n.checks FROM inspection n JOIN arrival a ON a.id = n.arrival_id LEFT JOIN supplier s ON s.id = a.supplier_id WHERE n.code = ?`,
       [code],
     );
     if (!found) throw notFound(`Inspection ${code}`);
@@ -166,10 +181,16 @@ export class InspectionsService {
     input: JudgeCommand,
     done: { movements: number[]; returnId: number | null; returnCode: string | null },
   ): Promise<FloorAnswerDto> {
-    const made = await tx.query<{ insertId: number }>(
-      'INSERT INTO inspection_verdict (inspection_id, lot_id, place_id, units, verdict, reason, return_code, person_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      [found.id, input.lotId, input.placeId, input.units, input.verdict, input.reason.trim(), done.returnCode, act.person.id],
-    );
+    const made = await insert(tx, 'inspection_verdict', {
+      inspection_id: found.id,
+      lot_id: input.lotId,
+      place_id: input.placeId,
+      units: input.units,
+      verdict: input.verdict,
+      reason: input.reason.trim(),
+      return_code: done.returnCode,
+      person_id: act.person.id,
+    });
     await this.close(tx, found.id);
     const { glyph, says } = DONE[input.verdict];
     const activityId = await this.activity.record(tx, act, {
@@ -181,7 +202,7 @@ export class InspectionsService {
       siteId: found.siteId,
       how: input.how,
       undo: {
-        verdictId: made.insertId,
+        verdictId: made,
         inspectionId: found.id,
         movements: done.movements,
         returnId: done.returnId,
@@ -208,7 +229,7 @@ export class InspectionsService {
     if (!verdict || num(verdict.undone) === 1) throw badState('This was undone already');
     if (undo.returnId !== null) await this.returns.takeBack(tx, act, undo.returnId);
     else await this.allocation.settle(tx, await this.ledger.reverse(tx, act, undo.movements, verdict.code));
-    await tx.query('UPDATE inspection_verdict SET undone_at = UTC_TIMESTAMP(3) WHERE id = ?', [undo.verdictId]);
+    await update(tx, 'inspection_verdict', { id: undo.verdictId }, { undone_at: NOW });
     await this.close(tx, undo.inspectionId);
   }
 }

@@ -1,6 +1,6 @@
 import type { Condition } from '@vectrum/core/ledger';
 import type { ReceiveAs } from '@vectrum/core/scan';
-import { nextCode, type Tx } from '../platform/index.js';
+import { insert, nextCode, type Tx, update } from '../platform/index.js';
 import type { Coming, DueInspection, InspectionDue } from './due.queries.js';
 
 /** What the dock is about to book in. */
@@ -30,17 +30,14 @@ export async function heldForInspection<T extends Taken>(
 }
 
 async function open(due: InspectionDue, tx: Tx, coming: Coming & { arrivalId: number }, itemId: number, is: DueInspection): Promise<void> {
-  const again = await tx.query<{ affectedRows: number }>(
-    'UPDATE inspection SET closed_at = NULL, passed = NULL WHERE arrival_id = ? AND item_id = ?',
-    [coming.arrivalId, itemId],
-  );
-  if (again.affectedRows > 0) return;
-  await tx.query('INSERT INTO inspection (code, site_id, arrival_id, item_id, why, checks) VALUES (?, ?, ?, ?, ?, ?)', [
-    await nextCode(tx, 'Q'),
-    coming.siteId,
-    coming.arrivalId,
-    itemId,
-    is.why.slice(0, 120),
-    JSON.stringify(await due.checks(tx, is.checklistId)),
-  ]);
+  const again = await update(tx, 'inspection', { arrival_id: coming.arrivalId, item_id: itemId }, { closed_at: null, passed: null });
+  if (again > 0) return;
+  await insert(tx, 'inspection', {
+    code: await nextCode(tx, 'Q'),
+    site_id: coming.siteId,
+    arrival_id: coming.arrivalId,
+    item_id: itemId,
+    why: is.why.slice(0, 120),
+    checks: JSON.stringify(await due.checks(tx, is.checklistId)),
+  });
 }

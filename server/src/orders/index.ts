@@ -6,4 +6,3 @@ export { ReleasedDto } from './orders.dto.js';
 export { OrdersModule } from './orders.module.js';
 export { OrdersQueries } from './orders.queries.js';
 export { packingListPdf } from './packing-list.pdf.js';
-export { SalesOrder, SalesOrderLine } from './sales-order.entity.js';

@@ -3,8 +3,7 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CalendarQueries, promisedFor } from '../company/index.js';
-import { inTransaction, isDuplicate, nextCode, one, type Tx } from '../platform/index.js';
-import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
+import { insert, inTransaction, isDuplicate, nextCode, one, type Row, type Tx } from '../platform/index.js';
 
 export interface IncomingOrder {
   ref: string;
@@ -51,29 +50,28 @@ export class OrderIntake {
     const lines = await this.lines(tx, channel.id, order);
     const holdReason = holdOf(
       order,
-      lines.filter((l) => l.itemId === null).map((l) => l.channelSku),
+      lines.filter((l) => l.item_id === null).map((l) => l.channel_sku),
     );
     const placedAt = new Date(order.placedAt);
-    const made = await tx.insert(SalesOrder, {
+    const orderId = await insert(tx, 'sales_order', {
       code,
-      channelId: channel.id,
-      channelRef: order.ref,
-      siteId: channel.site_id,
+      channel_id: channel.id,
+      channel_ref: order.ref,
+      site_id: channel.site_id,
       state: holdReason ? 'held' : 'open',
-      holdReason,
+      hold_reason: holdReason,
       customer: order.customer,
       email: order.email ?? '',
-      addressLine: order.address.line,
+      address_line: order.address.line,
       city: order.address.city,
       postcode: order.address.postcode,
       country: order.address.country.toUpperCase(),
-      placedAt,
-      promisedAt: order.promisedAt ? new Date(order.promisedAt) : promisedFor(new Date(), await this.calendars.of(tx, channel.site_id)),
+      placed_at: placedAt,
+      promised_at: order.promisedAt ? new Date(order.promisedAt) : promisedFor(new Date(), await this.calendars.of(tx, channel.site_id)),
       speed: order.speed ?? 'standard',
-      notePacker: order.note ?? null,
+      note_packer: order.note ?? null,
     });
-    const orderId = (made.identifiers[0] as { id: number }).id;
-    for (const [i, line] of lines.entries()) await tx.insert(SalesOrderLine, { ...line, orderId, line: i + 1 });
+    for (const [i, line] of lines.entries()) await insert(tx, 'sales_order_line', { ...line, order_id: orderId, line: i + 1 });
     await this.activity.record(tx, null, {
       kind: 'order',
       glyph: holdReason ? 'held' : 'empty',
@@ -84,13 +82,13 @@ export class OrderIntake {
     });
     await this.allocation.settle(
       tx,
-      lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: channel.site_id, itemId: l.itemId }])),
+      lines.flatMap((l) => (l.item_id === null ? [] : [{ siteId: channel.site_id, itemId: l.item_id }])),
     );
     return code;
   }
 
   private async lines(tx: Tx, channelId: number, order: IncomingOrder) {
-    const lines: Pick<SalesOrderLine, 'channelSku' | 'itemId' | 'quantity' | 'units' | 'price'>[] = [];
+    const lines: Pick<Row<'sales_order_line'>, 'channel_sku' | 'item_id' | 'quantity' | 'units' | 'price'>[] = [];
     for (const line of order.lines) {
       const listing = await one<{ item_id: number; factor: number }>(
         tx,
@@ -98,8 +96,8 @@ export class OrderIntake {
         [channelId, line.sku],
       );
       lines.push({
-        channelSku: line.sku,
-        itemId: listing?.item_id ?? null,
+        channel_sku: line.sku,
+        item_id: listing?.item_id ?? null,
         quantity: line.quantity,
         units: line.quantity * (listing?.factor ?? 1),
         price: line.price,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { type LineProgress, orderState, type OrderState } from '@vectrum/core/orders';
-import { marks, num, rows, type Tx } from '../platform/index.js';
+import { marks, more, NEXT, NOW, num, rows, type Tx, update } from '../platform/index.js';
 
 interface OrderRow {
   id: number;
@@ -69,10 +69,39 @@ const progressOf = (row: LineRow): LineProgress => ({
 /** Keeps the state of orders in step with their lines. Whoever moves goods of an order calls this, in the same transaction. */
 @Injectable()
 export class OrderStates {
-  async refresh(tx: Tx, orderIds: readonly number[]): Promise<void> {
+  /** Takes hold of orders in the order of their numbers: before any goods of theirs are touched. Returns them in that order. */
+  async lock(tx: Tx, orderIds: readonly number[]): Promise<number[]> {
     const ids = [...new Set(orderIds)].sort((a, b) => a - b);
     for (const id of ids) await tx.query('SELECT id FROM sales_order WHERE id = ? FOR UPDATE', [id]);
+    return ids;
+  }
+
+  async refresh(tx: Tx, orderIds: readonly number[]): Promise<void> {
+    const ids = await this.lock(tx, orderIds);
     for (const [id, { kept, state }] of await statesOf(tx, ids))
-      if (state !== kept) await tx.query('UPDATE sales_order SET state = ?, version = version + 1 WHERE id = ?', [state, id]);
+      if (state !== kept) await update(tx, 'sales_order', { id }, { state, version: NEXT });
+  }
+
+  /** Goods of a line went a step further, or back where the number is below nought. */
+  async progress(tx: Tx, lineId: number, by: { picked?: number; packed?: number; shipped?: number }): Promise<void> {
+    const step = (units: number | undefined) => (units === undefined ? undefined : more(units));
+    await update(
+      tx,
+      'sales_order_line',
+      { id: lineId },
+      { picked_units: step(by.picked), packed_units: step(by.packed), shipped_units: step(by.shipped) },
+    );
+  }
+
+  /** The packer has read the note; whoever was first stays named. */
+  async noteSeen(tx: Tx, orderId: number, personId: number): Promise<void> {
+    await update(tx, 'sales_order', { id: orderId, note_seen_by: null }, { note_seen_by: personId });
+  }
+
+  /** Goods of an order have left the house. What is packed of it later is another parcel, whose packer reads the note again. */
+  async left(tx: Tx, orderId: number): Promise<void> {
+    await update(tx, 'sales_order', { id: orderId }, { shipped_at: NOW, version: NEXT });
+    await this.refresh(tx, [orderId]);
+    await update(tx, 'sales_order', { id: orderId, state: 'open' }, { note_seen_by: null });
   }
 }

@@ -1,13 +1,24 @@
 import { Injectable } from '@nestjs/common';
-import { ordersIn } from '@vectrum/core/orders';
+import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
-import { Item } from '../catalogue/index.js';
 import { ChannelsService } from '../channels/index.js';
-import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  findAll,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  type Row,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { ClearHoldDto, LinkLineDto } from './orders.dto.js';
 import { OrderStates } from './order-states.service.js';
-import { SalesOrder, SalesOrderLine } from './sales-order.entity.js';
 
 /** What the order desk does to an order: mend its address, link unknown codes, let it go on. */
 @Injectable()
@@ -23,31 +34,36 @@ export class OrdersService {
   /** Mends what held the order; it goes on where nothing is left to mend. */
   clearHold(act: Act, code: string, version: number, input: ClearHoldDto): Promise<{ code: string }> {
     return this.commands.run(act, 'order.clear-hold', { code, version, input }, async (tx) => {
-      const order = await tx.findOne(SalesOrder, { where: { code }, lock: { mode: 'pessimistic_write' } });
+      const order = await find(tx, 'sales_order', { code }, 'lock');
       if (!order) throw notFound(`Order ${code}`);
-      mustBeAt(act.person, order.siteId);
+      mustBeAt(act.person, order.site_id);
       mustMatch(order.version, version);
-      if (!ordersIn('promisable').includes(order.state)) throw badState(`${code} is ${order.state} already`);
+      if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
       for (const link of input.links ?? []) await this.link(tx, order, link);
       const address = {
-        addressLine: input.addressLine ?? order.addressLine,
+        address_line: input.addressLine ?? order.address_line,
         city: input.city ?? order.city,
         postcode: input.postcode ?? order.postcode,
       };
-      const lines = await tx.findBy(SalesOrderLine, { orderId: order.id });
-      const unknown = lines.filter((l) => l.itemId === null).map((l) => l.channelSku);
+      const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
+      const unknown = lines.filter((l) => l.item_id === null).map((l) => l.channel_sku);
       const holdReason =
         unknown.length > 0
           ? `Unknown code ${unknown.join(', ')}. Link it to an item`
-          : address.addressLine.trim() === '' || address.postcode.trim() === ''
+          : address.address_line.trim() === '' || address.postcode.trim() === ''
             ? 'No postcode or street. Ask the customer'
             : null;
-      await tx.update(SalesOrder, order.id, {
-        ...address,
-        holdReason,
-        notePacker: input.notePacker === undefined ? order.notePacker : input.notePacker,
-        version: version + 1,
-      });
+      await update(
+        tx,
+        'sales_order',
+        { id: order.id },
+        {
+          ...address,
+          hold_reason: holdReason,
+          note_packer: input.notePacker === undefined ? order.note_packer : input.notePacker,
+          version: version + 1,
+        },
+      );
       await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'order',
@@ -55,27 +71,24 @@ export class OrdersService {
         title: holdReason ? `${code} still held` : `${code} goes on`,
         detail: holdReason ?? order.customer,
         document: code,
-        siteId: order.siteId,
+        siteId: order.site_id,
       });
       await this.allocation.settle(
         tx,
-        lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId: order.siteId, itemId: l.itemId }])),
+        lines.flatMap((l) => (l.item_id === null ? [] : [{ siteId: order.site_id, itemId: l.item_id }])),
       );
       return { code };
     });
   }
 
   /** Ties a channel's unknown code to an item, for this order and every later one. */
-  private async link(tx: Tx, order: SalesOrder, link: LinkLineDto): Promise<void> {
-    const item = await tx.findOneBy(Item, { sku: link.sku.toUpperCase() });
+  private async link(tx: Tx, order: Row<'sales_order'>, link: LinkLineDto): Promise<void> {
+    const item = await find(tx, 'item', { sku: link.sku.toUpperCase() });
     if (!item) throw badForm({ links: `There is no item ${link.sku}. Type the SKU of one that is here` });
-    const line = await tx.findOneBy(SalesOrderLine, { orderId: order.id, line: link.line });
+    const line = await find(tx, 'sales_order_line', { order_id: order.id, line: link.line });
     if (!line) throw badForm({ links: `${order.code} has no line ${link.line}` });
-    if (line.itemId !== null) return;
-    const listing = await this.channels.link(tx, order.channelId, { channelSku: line.channelSku, itemId: item.id, price: line.price });
-    await tx.update(SalesOrderLine, line.id, {
-      itemId: listing.itemId,
-      units: line.quantity * listing.factor,
-    });
+    if (line.item_id !== null) return;
+    const listing = await this.channels.link(tx, order.channel_id, { channelSku: line.channel_sku, itemId: item.id, price: line.price });
+    await update(tx, 'sales_order_line', { id: line.id }, { item_id: listing.itemId, units: line.quantity * listing.factor });
   }
 }

@@ -8,6 +8,7 @@ import {
   inTransaction,
   mustBeAt,
   notFound,
+  NOW,
   num,
   one,
   Outbox,
@@ -15,6 +16,7 @@ import {
   type Person,
   rows,
   type Tx,
+  update,
 } from '../platform/index.js';
 import type { RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
@@ -97,9 +99,19 @@ export class LabelService implements OnModuleInit {
     await inTransaction(this.source, async (tx) => {
       const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
       if (now?.state !== 'label-asked') return;
-      await tx.query(
-        `UPDATE parcel SET state = 'labelled', carrier_id = ?, service = ?, tracking = ?, price = ?, label_pdf = ?, labelled_at = UTC_TIMESTAMP(3) WHERE id = ?`,
-        [carrier.id, service, label.tracking, label.price, label.pdf, parcel.id],
+      await update(
+        tx,
+        'parcel',
+        { id: parcel.id },
+        {
+          state: 'labelled',
+          carrier_id: carrier.id,
+          service,
+          tracking: label.tracking,
+          price: label.price,
+          label_pdf: label.pdf,
+          labelled_at: NOW,
+        },
       );
       await this.containers.move(tx, null, parcel.place_id, carrier.lane_place_id);
       await this.outbox.send(tx, `printer:site-${parcel.site_id}`, 'print.label', { parcel: code }, parcel.order);
@@ -123,11 +135,7 @@ export class LabelService implements OnModuleInit {
     const cheapest = rates[0];
     const carrier = all.find((c) => c.code === cheapest?.carrier);
     if (!cheapest || !carrier) throw new Error(silent[0] ?? 'No carrier of this site takes the parcel');
-    await this.source.query('UPDATE parcel SET carrier_id = ?, service = ? WHERE id = ? AND carrier_id IS NULL', [
-      carrier.id,
-      cheapest.service,
-      parcel.id,
-    ]);
+    await update(this.source, 'parcel', { id: parcel.id, carrier_id: null }, { carrier_id: carrier.id, service: cheapest.service });
     return { carrier, service: cheapest.service };
   }
 }

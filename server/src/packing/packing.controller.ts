@@ -1,6 +1,7 @@
 import { Controller, Get, Param, Query } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Person, Reader } from '../platform/index.js';
+import { AtSites, type Person, Reader } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
 import { BenchRowDto, RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
@@ -14,8 +15,9 @@ export class PackingController {
 
   @Get('queue')
   @Access('signed-in')
-  queue(@Reader() person: Person): Promise<BenchRowDto[]> {
-    return this.queries.queue(person.siteIds);
+  @ApiQuery({ name: 'site', required: false, type: String })
+  queue(@AtSites() siteIds: readonly number[]): Promise<BenchRowDto[]> {
+    return this.queries.queue(siteIds);
   }
 
   /** Services and prices of each carrier for a weighed parcel, cheapest first. */

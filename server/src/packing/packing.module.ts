@@ -15,5 +15,6 @@ import { ParcelsService } from './parcels.service.js';
   imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
   controllers: [PackingController],
   providers: [PackingQueries, PackingService, ParcelsService, LabelService, PackingFloor],
+  exports: [ParcelsService],
 })
 export class PackingModule {}

@@ -6,7 +6,8 @@ import { Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, badState, mustBeAt, num, one, Problem, refused, rows, type Tx } from '../platform/index.js';
+import { type Act, badState, insert, mustBeAt, num, one, Problem, refused, rows, type Tx } from '../platform/index.js';
+import { addPlace } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 
@@ -101,7 +102,7 @@ export class PackingService {
 
   async seeNote(tx: Tx, act: Act, { order: code }: NoteSeenCommand): Promise<FloorAnswerDto> {
     const order = await this.locked(tx, act, code);
-    await tx.query('UPDATE sales_order SET note_seen_by = COALESCE(note_seen_by, ?) WHERE id = ?', [act.person.id, order.id]);
+    await this.states.noteSeen(tx, order.id, act.person.id);
     const activityId = await this.activity.record(tx, act, {
       kind: 'note',
       glyph: 'full',
@@ -141,25 +142,16 @@ export class PackingService {
     if (known) return known;
     const code = `${order.code}-${number}`;
     const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [toteId]);
-    const place = await tx.query<{ insertId: number }>(`INSERT INTO place (site_id, parent_id, code, kind) VALUES (?, ?, ?, 'parcel')`, [
-      order.site_id,
-      table?.parent_id ?? null,
-      code,
-    ]);
-    const made = await tx.query<{ insertId: number }>('INSERT INTO parcel (code, order_id, number, place_id) VALUES (?, ?, ?, ?)', [
-      code,
-      order.id,
-      number,
-      place.insertId,
-    ]);
-    return { id: made.insertId, code, place_id: place.insertId, state: 'open' };
+    const place = await addPlace(tx, { site_id: order.site_id, parent_id: table?.parent_id ?? null, code, kind: 'parcel' });
+    const made = await insert(tx, 'parcel', { code, order_id: order.id, number, place_id: place });
+    return { id: made, code, place_id: place, state: 'open' };
   }
 
-  /** Which totes and lots make up a quantity of a line. The rows stay locked. */
+  /** Which totes and lots make up a quantity of a line. Its order is locked, and nobody else packs it. */
   private async fromTotes(tx: Tx, lineId: number, units: number): Promise<Part[]> {
     const found = await rows<Part>(
       tx,
-      `SELECT v.place_id AS toteId, v.lot_id AS lotId, v.units ${AT_TABLE} ORDER BY v.place_id, v.lot_id FOR UPDATE`,
+      `SELECT v.place_id AS toteId, v.lot_id AS lotId, v.units ${AT_TABLE} ORDER BY v.place_id, v.lot_id`,
       [lineId],
     );
     const parts: Part[] = [];
@@ -197,7 +189,7 @@ export class PackingService {
       }
     }
     const units = undo.parts.reduce((n, p) => n + p.units, 0) * sign;
-    await tx.query('UPDATE sales_order_line SET packed_units = packed_units + ? WHERE id = ?', [units, undo.lineId]);
+    await this.states.progress(tx, undo.lineId, { packed: units });
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {

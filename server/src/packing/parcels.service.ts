@@ -5,7 +5,8 @@ import { ActivityService } from '../activity/index.js';
 import type { CarrierRow } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, badForm, notFound, one, Outbox, Problem, refused, type Tx } from '../platform/index.js';
+import { type Act, badForm, notFound, NOW, one, Outbox, Problem, refused, type Tx, update } from '../platform/index.js';
+import { freeTotes, holdRounds } from '../picking/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { PackLineDto } from './packing.dto.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
@@ -25,6 +26,7 @@ export class ParcelsService {
 
   /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
   async close(tx: Tx, act: Act, command: CloseParcelCommand): Promise<FloorAnswerDto> {
+    await holdRounds(tx, command.order.toUpperCase());
     const order = await this.packing.locked(tx, act, command.order);
     const lines = await this.queries.lines(tx, order);
     const parcels = await Promise.all(
@@ -41,9 +43,18 @@ export class ParcelsService {
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
     await this.mustWeigh(tx, lines, parcel.contents, command);
     const carrier = command.service && (await this.carrier(tx, command.service.carrier));
-    await tx.query(
-      `UPDATE parcel SET state = 'label-asked', carton = ?, weight_g = ?, carrier_id = ?, service = ?, label_asked_at = UTC_TIMESTAMP(3) WHERE id = ?`,
-      [command.carton, command.weightG, carrier?.id ?? null, command.service?.code ?? null, parcel.id],
+    await update(
+      tx,
+      'parcel',
+      { id: parcel.id },
+      {
+        state: 'label-asked',
+        carton: command.carton,
+        weight_g: command.weightG,
+        carrier_id: carrier?.id ?? null,
+        service: command.service?.code ?? null,
+        label_asked_at: NOW,
+      },
     );
     await this.freeTotes(tx, order);
     await this.states.refresh(tx, [order.id]);
@@ -95,13 +106,11 @@ export class ParcelsService {
   private async freeTotes(tx: Tx, order: BenchOrder): Promise<void> {
     const open = await one(tx, `SELECT id FROM parcel WHERE order_id = ? AND state = 'open' LIMIT 1`, [order.id]);
     if (open) return;
-    await tx.query(
-      `UPDATE tote_use u SET u.ended_at = UTC_TIMESTAMP(3) WHERE u.order_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND NOT EXISTS (SELECT 1 FROM reservation v WHERE v.place_id = u.tote_id)`,
-      [order.id],
-    );
-    await tx.query(
-      `UPDATE \`round\` r JOIN round_order x ON x.round_id = r.id SET r.state = 'done' WHERE x.order_id = ? AND r.state = 'set-down' AND NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.ended_at IS NULL)`,
-      [order.id],
-    );
+    await freeTotes(tx, order.id);
+  }
+
+  /** The carrier has taken a parcel. */
+  async gone(tx: Tx, parcelId: number, handOver: string): Promise<void> {
+    await update(tx, 'parcel', { id: parcelId }, { state: 'gone', handed_over_at: NOW, hand_over: handOver });
   }
 }

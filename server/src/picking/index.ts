@@ -2,3 +2,4 @@
 export { PickingModule } from './picking.module.js';
 export { PickingQueries } from './picking.queries.js';
 export { ReleaseService } from './release.service.js';
+export { freeTotes, holdRounds } from './totes.js';

@@ -1,7 +1,8 @@
 import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
-import { type Act, Acting, IfMatch, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AtSites, IfMatch, type Person, Reader } from '../platform/index.js';
 import { RoundRowDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { ReleaseService } from './release.service.js';
@@ -22,7 +23,8 @@ export class PickingController {
 
   @Get('rounds')
   @Access('signed-in')
-  list(@Reader() person: Person): Promise<RoundRowDto[]> {
-    return this.queries.list(person.siteIds, person.id);
+  @ApiQuery({ name: 'site', required: false, type: String })
+  list(@Reader() person: Person, @AtSites() siteIds: readonly number[]): Promise<RoundRowDto[]> {
+    return this.queries.list(siteIds, person.id);
   }
 }

@@ -14,7 +14,7 @@ import { Containers, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, badState, one, Problem, refused, rows, type Tx } from '../platform/index.js';
+import { type Act, badState, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { LedgerService } from '../stock/index.js';
 import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
@@ -108,9 +108,9 @@ export class PickingService {
     if (refusal || !place)
       throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' });
     const picked = Number(stops?.picked ?? 0) > 0;
-    await tx.query('UPDATE `round` SET state = ?, finished_at = UTC_TIMESTAMP(3) WHERE id = ?', [picked ? 'set-down' : 'done', round.id]);
+    const orders = await this.states.lock(tx, await ordersOfRound(tx, round.id));
+    await update(tx, 'round', { id: round.id }, { state: picked ? 'set-down' : 'done', finished_at: NOW });
     await this.setTotesDown(tx, act, round, place, picked);
-    const orders = await ordersOfRound(tx, round.id);
     await this.states.refresh(tx, orders);
     const first = await one<{ code: string; customer: string }>(tx, 'SELECT code, customer FROM sales_order WHERE id = ?', [
       orders[0] ?? 0,
@@ -141,10 +141,7 @@ export class PickingService {
   private async begin(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (round.state !== 'waiting') return;
     await this.mustBeNext(tx, round);
-    await tx.query(`UPDATE \`round\` SET state = 'picking', picker_id = ?, begun_at = UTC_TIMESTAMP(3) WHERE id = ?`, [
-      act.person.id,
-      round.id,
-    ]);
+    await update(tx, 'round', { id: round.id }, { state: 'picking', picker_id: act.person.id, begun_at: NOW });
     await this.states.refresh(tx, await ordersOfRound(tx, round.id));
   }
 
@@ -176,8 +173,8 @@ export class PickingService {
     ];
     if (units > 0) await this.reservations.move(tx, holder, bin, tote, units);
     else await this.reservations.move(tx, holder, tote, bin, -units);
-    await tx.query('UPDATE round_stop SET picked_units = picked_units + ? WHERE id = ?', [units, stop.id]);
-    await tx.query('UPDATE sales_order_line SET picked_units = picked_units + ? WHERE id = ?', [units, stop.lineId]);
+    await update(tx, 'round_stop', { id: stop.id }, { picked_units: more(units) });
+    await this.states.progress(tx, stop.lineId, { picked: units });
   }
 
   private async setTotesDown(tx: Tx, act: Act, round: RoundRow, place: PlaceFacts, picked: boolean): Promise<void> {
@@ -198,6 +195,7 @@ export class PickingService {
     const stop = await stopOf(tx, round.id, undo.stopId);
     if (round.state !== 'picking' || !stop)
       throw new Problem(409, 'undo', `${undo.round} is set down. Put the goods back by hand and ask the office`);
+    await this.states.lock(tx, [stop.orderId]);
     await this.ledger.reverse(tx, act, undo.movements, null);
     await this.count(tx, round, stop, undo.toteId, -undo.units);
     await this.states.refresh(tx, [stop.orderId]);

@@ -7,6 +7,7 @@ import {
   type Act,
   badState,
   CommandLog,
+  insert,
   marks,
   mustBeAt,
   mustMatch,
@@ -18,6 +19,7 @@ import {
   rows,
   type Tx,
 } from '../platform/index.js';
+import { keepStanding } from '../sites/index.js';
 
 interface LineToPick extends Holder {
   rotation: 'fifo' | 'fefo';
@@ -74,9 +76,9 @@ export class ReleaseService {
 
   private async openRound(tx: Tx, siteId: number, orderId: number, lines: readonly LineToPick[]): Promise<string> {
     const code = await nextCode(tx, 'R');
-    const made = await tx.query<{ insertId: number }>('INSERT INTO `round` (code, site_id) VALUES (?, ?)', [code, siteId]);
-    await tx.query('INSERT INTO round_order (round_id, order_id) VALUES (?, ?)', [made.insertId, orderId]);
-    await this.planStops(tx, made.insertId, siteId, lines);
+    const made = await insert(tx, 'round', { code, site_id: siteId });
+    await insert(tx, 'round_order', { round_id: made, order_id: orderId });
+    await this.planStops(tx, made, siteId, lines);
     return code;
   }
 
@@ -105,19 +107,20 @@ export class ReleaseService {
   /** A stop at a bin and lot, with what is promised of it. */
   async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice): Promise<void> {
     await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
-    await tx.query('INSERT INTO round_stop (round_id, order_line_id, item_id, lot_id, place_id, units) VALUES (?, ?, ?, ?, ?, ?)', [
-      roundId,
-      line.lineId,
-      line.itemId,
-      choice.lotId,
-      choice.placeId,
-      choice.units,
-    ]);
+    await insert(tx, 'round_stop', {
+      round_id: roundId,
+      order_line_id: line.lineId,
+      item_id: line.itemId,
+      lot_id: choice.lotId,
+      place_id: choice.placeId,
+      units: choice.units,
+    });
   }
 
   /** What bins open to picking hold that no round goes for yet. The balances stay locked. */
   async pickable(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<Map<number, BinStock[]>> {
     const items = [...new Set(itemIds)].sort((a, b) => a - b);
+    await keepStanding(tx, 'SELECT place_id FROM balance WHERE item_id IN (?) AND units > 0 AND bounded = 1', [[0, ...items]]);
     const found = await rows<{ item_id: number; place_id: number; lot_id: number; units: number }>(
       tx,
       `SELECT item_id, place_id, lot_id, units FROM balance WHERE item_id IN (${marks(items)}) AND stock_condition = 'good' AND units > 0 AND bounded = 1 ORDER BY item_id, place_id, lot_id FOR UPDATE`,
@@ -171,7 +174,7 @@ export class ReleaseService {
     return rows<LineToPick>(
       tx,
       `SELECT l.id AS lineId, l.item_id AS itemId, v.site_id AS siteId, v.units, i.rotation FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN item i ON i.id = l.item_id
-       WHERE l.order_id = ? AND v.place_id IS NULL ORDER BY l.line, v.site_id FOR UPDATE`,
+       WHERE l.order_id = ? AND v.place_id IS NULL ORDER BY l.line, v.site_id`,
       [orderId],
     );
   }

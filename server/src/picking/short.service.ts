@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { chooseBins } from '@vectrum/core/allocation';
+import { type BinStock, chooseBins } from '@vectrum/core/allocation';
 import { spell } from '@vectrum/core/quantity';
 import type { ShortCommand } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/index.js';
@@ -7,7 +7,7 @@ import { AllocationService, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, Problem, refused, type Tx } from '../platform/index.js';
+import { type Act, more, Problem, refused, type Tx, update } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 import { PickingService } from './picking.service.js';
 import { ReleaseService } from './release.service.js';
@@ -36,9 +36,12 @@ export class ShortService {
     if (!stop) throw new Problem(404, 'not-found', 'This stop is not on the round');
     if (command.units > stop.units - stop.picked - stop.short)
       throw refused({ band: 'too-many', title: stop.placeCode, detail: 'Less than that is wanted here by now. Look at the stop again' });
+    await this.states.lock(tx, [stop.orderId]);
+    // Bins are locked before the bin that lacks is posted to, all in one order.
+    const stock = await this.releases.pickable(tx, round.site_id, [stop.itemId]);
     await this.hold(tx, act, stop, command.units, round.code);
-    await tx.query('UPDATE round_stop SET short_units = short_units + ? WHERE id = ?', [command.units, stop.id]);
-    const found = await this.elsewhere(tx, round, stop, command.units);
+    await update(tx, 'round_stop', { id: stop.id }, { short_units: more(command.units) });
+    const found = await this.elsewhere(tx, round, stop, command.units, stock);
     await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
     await this.states.refresh(tx, [stop.orderId]);
     const item = await this.codebook.item(tx, round.site_id, stop.itemId);
@@ -65,10 +68,15 @@ export class ShortService {
   }
 
   /** Seeks the units in other bins, as stops of the same round; what no bin has is promised no longer. Returns what was found. */
-  private async elsewhere(tx: Tx, round: RoundRow, stop: StopRow, units: number): Promise<number> {
+  private async elsewhere(
+    tx: Tx,
+    round: RoundRow,
+    stop: StopRow,
+    units: number,
+    stock: ReadonlyMap<number, readonly BinStock[]>,
+  ): Promise<number> {
     const holder = { lineId: stop.lineId, itemId: stop.itemId, siteId: round.site_id };
     await this.reservations.move(tx, holder, { placeId: stop.placeId, lotId: stop.lotId }, null, units);
-    const stock = await this.releases.pickable(tx, round.site_id, [stop.itemId]);
     const bins = (stock.get(stop.itemId) ?? []).filter((b) => b.placeId !== stop.placeId);
     const { choices, short } = chooseBins(bins, units, stop.rotation);
     for (const choice of choices) await this.releases.addStop(tx, round.id, holder, choice);

@@ -1,5 +1,5 @@
 import type { PlaceFacts } from '@vectrum/core/scan';
-import { one, refused, type Tx } from '../platform/index.js';
+import { insert, one, refused, type Tx } from '../platform/index.js';
 
 /** Whom a tote is used for. */
 export interface ToteFor {
@@ -22,7 +22,7 @@ export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<vo
   ]);
   if (has)
     throw refused({ band: 'not-this', title: `Tote ${tote.code}`, detail: 'This round has its tote already. Put the goods in that one' });
-  if (!other) await tx.query('INSERT INTO tote_use (tote_id, round_id, order_id) VALUES (?, ?, ?)', [tote.id, use.roundId, use.orderId]);
+  if (!other) await insert(tx, 'tote_use', { tote_id: tote.id, round_id: use.roundId, order_id: use.orderId });
 }
 
 async function useOf(tx: Tx, toteId: number): Promise<(ToteFor & { setDown: boolean }) | undefined> {
@@ -32,4 +32,24 @@ async function useOf(tx: Tx, toteId: number): Promise<(ToteFor & { setDown: bool
     [toteId],
   );
   return use && { ...use, setDown: Number(use.setDown) === 1 };
+}
+
+/** Takes hold of the rounds of an order, before the order itself: freeing totes may end them. */
+export async function holdRounds(tx: Tx, orderCode: string): Promise<void> {
+  await tx.query(
+    'SELECT id FROM `round` WHERE id IN (SELECT x.round_id FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE o.code = ?) ORDER BY id FOR UPDATE',
+    [orderCode],
+  );
+}
+
+/** Totes of an order that stand at a table and are empty are free for the next one; a round whose totes are all free is done. */
+export async function freeTotes(tx: Tx, orderId: number): Promise<void> {
+  await tx.query(
+    `UPDATE tote_use u SET u.ended_at = UTC_TIMESTAMP(3) WHERE u.order_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND NOT EXISTS (SELECT 1 FROM reservation v WHERE v.place_id = u.tote_id)`,
+    [orderId],
+  );
+  await tx.query(
+    `UPDATE \`round\` r JOIN round_order x ON x.round_id = r.id SET r.state = 'done' WHERE x.order_id = ? AND r.state = 'set-down' AND NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.ended_at IS NULL)`,
+    [orderId],
+  );
 }

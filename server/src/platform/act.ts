@@ -53,6 +53,16 @@ export const Reader = createParamDecorator((_: unknown, context: ExecutionContex
   return person;
 });
 
+/** The sites that a request asks about: the one that `?site=` names, otherwise all of the person's. Never one of others. */
+export const AtSites = createParamDecorator((_: unknown, context: ExecutionContext): readonly number[] => {
+  const request = context.switchToHttp().getRequest<SignedRequest>();
+  if (!request.person) throw new Problem(401, 'signed-out', 'Sign in first');
+  const asked = Number(request.query['site'] ?? 0);
+  if (asked === 0) return request.person.siteIds;
+  mustBeAt(request.person, asked);
+  return [asked];
+});
+
 /** Refuses a person who has no business at a site. */
 export function mustBeAt(person: Person, siteId: number): void {
   if (!person.siteIds.includes(siteId))

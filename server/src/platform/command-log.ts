@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { insert, update } from './database/write.js';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { Act } from './act.js';
@@ -37,12 +38,18 @@ export class CommandLog {
     if (before) return before.result as T;
     try {
       return await inTransaction(this.source, async (tx) => {
-        await tx.query(
-          'INSERT INTO command (id, name, body_hash, person_id, sent_by, device_id, device_at, done) VALUES (?, ?, ?, ?, ?, ?, ?, 0)',
-          [act.key, name, hash, act.person.id, act.sentBy ?? null, act.deviceId, act.deviceAt],
-        );
+        await insert(tx, 'command', {
+          id: act.key,
+          name,
+          body_hash: hash,
+          person_id: act.person.id,
+          sent_by: act.sentBy ?? null,
+          device_id: act.deviceId,
+          device_at: act.deviceAt,
+          done: 0,
+        });
         const result = await work(tx);
-        await tx.query('UPDATE command SET done = 1, result = ? WHERE id = ?', [JSON.stringify(result ?? null), act.key]);
+        await update(tx, 'command', { id: act.key }, { done: 1, result: JSON.stringify(result ?? null) });
         return JSON.parse(JSON.stringify(result ?? null)) as T;
       });
     } catch (thrown) {

@@ -31,7 +31,7 @@ export class Config {
   @IsOptional()
   @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false })
   SMTP_URL?: string;
-  @IsString() MAIL_FROM = 'stores@tarnthistle.example';
+  @IsString() MAIL_FROM = 'stores@localhost';
   /** host:port of the demo's printer, which takes PDF over raw TCP; printers of a real house are kept in Setup. */
   @IsOptional() @IsString() PRINTER?: string;
   @IsIn(['fatal', 'error', 'warn', 'info', 'debug', 'silent']) LOG_LEVEL = 'info';

@@ -1,30 +1,17 @@
 /** What every module stands on: configuration, database, command log, outbox, mail, problems. */
-export { type Act, Acting, mustBeAt, type Person, Reader, type SignedRequest } from './act.js';
+export { type Act, Acting, AtSites, mustBeAt, type Person, Reader, type SignedRequest } from './act.js';
 export { ownAddresses, servingCertificate } from './certificate.js';
 export { CodeDto } from './code.dto.js';
 export { CommandLog } from './command-log.js';
 export { Config, ConfigError, readConfig } from './config.js';
-export { dataSourceOptions, migrate, type Schema } from './database/data-source.js';
+export { dataSourceOptions, migrate } from './database/data-source.js';
 export { promisedSql } from './database/promised.js';
 export { sqlList } from './database/sql.js';
-export {
-  insertMany,
-  inSnapshot,
-  inTransaction,
-  isDuplicate,
-  isReferenced,
-  likeAny,
-  marks,
-  num,
-  one,
-  parsed,
-  rows,
-  type Tx,
-} from './database/tx.js';
+export { inSnapshot, inTransaction, isDuplicate, isReferenced, likeAny, num, one, parsed, rows, type Tx } from './database/tx.js';
 export { addDays, dayIn } from './dates.js';
 export { fieldsOf } from './field-faults.js';
 export { Mailer } from './mailer.js';
-export { nextCode, nextNumber, SERIES, seriesCode, type SeriesName } from './number-series.js';
+export { nextCode, nextNumber, SERIES, seriesCode, type SeriesName, setNextNumber } from './number-series.js';
 export { Outbox, type OutboxMessage } from './outbox.js';
 export { phoneUrl } from './phone-url.js';
 export { newLogger, PlatformModule } from './platform.module.js';
@@ -38,4 +25,21 @@ export { siteDay, siteDays } from './site-day.js';
 export { LOGGER } from './tokens.js';
 export { IfMatch, mustMatch } from './version.js';
 export { claimRows, Worker } from './worker.js';
-export { insert, remove, type Row, update } from './database/write.js';
+export {
+  type Change,
+  find,
+  findAll,
+  insert,
+  insertMany,
+  marks,
+  more,
+  type NewRow,
+  NEXT,
+  NOW,
+  remove,
+  type Row,
+  type TableName,
+  theRow,
+  update,
+} from './database/write.js';
+export { underLock } from './database/named-lock.js';

@@ -30,3 +30,8 @@ export async function nextNumber(tx: Tx, series: string): Promise<number> {
 export async function nextCode(tx: Tx, series: SeriesName): Promise<string> {
   return seriesCode(series, await nextNumber(tx, series));
 }
+
+/** Says which number of a series comes next. */
+export async function setNextNumber(tx: Tx, series: SeriesName, next: number): Promise<void> {
+  await tx.query('INSERT INTO number_series (name, next) VALUES (?, ?) ON DUPLICATE KEY UPDATE next = VALUES(next)', [series, next]);
+}

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { NOW, update } from './database/write.js';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { insert } from './database/write.js';
@@ -78,7 +79,7 @@ export class Outbox extends Worker<OutboxMessage> {
     try {
       if (!handler) throw new Error(`Nobody delivers ${message.kind}`);
       await handler(message);
-      await this.source.query(`UPDATE outbox SET state = 'done', done_at = UTC_TIMESTAMP(3), last_error = NULL WHERE id = ?`, [message.id]);
+      await update(this.source, 'outbox', { id: message.id }, { state: 'done', done_at: NOW, last_error: null });
     } catch (thrown) {
       const why = thrown instanceof Error ? thrown.message : String(thrown);
       const wait = Math.min(LONGEST_DELAY_S, FIRST_DELAY_S * 2 ** message.attempts);

@@ -3,7 +3,7 @@ import { pino, type Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { CommandLog } from './command-log.js';
 import { Config } from './config.js';
-import { dataSourceOptions, type Schema } from './database/data-source.js';
+import { dataSourceOptions, type Migrations } from './database/data-source.js';
 import { Mailer } from './mailer.js';
 import { Outbox } from './outbox.js';
 import { LOGGER } from './tokens.js';
@@ -24,13 +24,13 @@ export class PlatformModule implements OnApplicationShutdown {
     if (this.source.isInitialized) await this.source.destroy();
   }
 
-  static with(config: Config, log: Logger, schema: Schema): DynamicModule {
+  static with(config: Config, log: Logger, migrations: Migrations): DynamicModule {
     return {
       module: PlatformModule,
       providers: [
         { provide: Config, useValue: config },
         { provide: LOGGER, useValue: log },
-        { provide: DataSource, useFactory: () => new DataSource(dataSourceOptions(config, schema)) },
+        { provide: DataSource, useFactory: () => new DataSource(dataSourceOptions(config, migrations)) },
         CommandLog,
         Outbox,
         Mailer,

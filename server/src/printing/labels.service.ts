@@ -7,17 +7,22 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   mustBeAt,
   mustMatch,
+  NEXT,
   notFound,
   num,
   one,
   Outbox,
   parsed,
   type Person,
+  remove,
   rows,
   type Tx,
+  update,
 } from '../platform/index.js';
+import { keepSetting } from '../settings/index.js';
 import { labelsPdf } from './label.pdf.js';
 import { LabelRecords } from './label-records.js';
 import type {
@@ -50,7 +55,7 @@ export class LabelsService implements OnApplicationBootstrap {
     await this.source.query('INSERT IGNORE INTO label_design (name, subject, media, elements) VALUES ?', [
       STANDARD_DESIGNS.map((d) => [d.name, d.subject, JSON.stringify(d.media), JSON.stringify(d.elements)]),
     ]);
-    await this.source.query(`INSERT IGNORE INTO setting (name, value) VALUES ('designs', 'true')`);
+    await keepSetting(this.source, 'designs', true);
   }
 
   async designs(): Promise<DesignDto[]> {
@@ -65,14 +70,14 @@ export class LabelsService implements OnApplicationBootstrap {
     return this.commands.run(act, 'design.add', input, async (tx) => {
       const design = sound(input);
       await this.mustBeFree(tx, input.name, 0);
-      const made = await tx.query<{ insertId: number }>('INSERT INTO label_design (name, subject, media, elements) VALUES (?, ?, ?, ?)', [
-        input.name.trim(),
-        input.subject,
-        JSON.stringify(design.media),
-        JSON.stringify(design.elements),
-      ]);
+      const made = await insert(tx, 'label_design', {
+        name: input.name.trim(),
+        subject: input.subject,
+        media: JSON.stringify(design.media),
+        elements: JSON.stringify(design.elements),
+      });
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Label ${input.name.trim()} designed` });
-      return { id: made.insertId };
+      return { id: made };
     });
   }
 
@@ -87,20 +92,25 @@ export class LabelsService implements OnApplicationBootstrap {
       mustMatch(kept.version, version);
       const design = sound(input);
       await this.mustBeFree(tx, input.name, id);
-      await tx.query('UPDATE label_design SET name = ?, subject = ?, media = ?, elements = ?, version = version + 1 WHERE id = ?', [
-        input.name.trim(),
-        input.subject,
-        JSON.stringify(design.media),
-        JSON.stringify(design.elements),
-        id,
-      ]);
+      await update(
+        tx,
+        'label_design',
+        { id },
+        {
+          name: input.name.trim(),
+          subject: input.subject,
+          media: JSON.stringify(design.media),
+          elements: JSON.stringify(design.elements),
+          version: NEXT,
+        },
+      );
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Label ${input.name.trim()} changed` });
     });
   }
 
   drop(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'design.drop', { id }, async (tx) => {
-      await tx.query('DELETE FROM label_design WHERE id = ?', [id]);
+      await remove(tx, 'label_design', { id });
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: 'A label design thrown out' });
     });
   }
@@ -126,11 +136,8 @@ export class LabelsService implements OnApplicationBootstrap {
       const printer = await this.printerFor(tx, act, input.printerId ?? 0);
       const first = input.labels[0]?.code ?? '';
       const title = `${labels === 1 ? '1 label' : `${labels} labels`}: ${first}${input.labels.length > 1 ? ` and ${input.labels.length - 1} more` : ''}`;
-      const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO print_job (printer_id, title, labels, pdf, person_id) VALUES (?, ?, ?, ?, ?)',
-        [printer.id, title, labels, pdf, act.person.id],
-      );
-      await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made.insertId });
+      const made = await insert(tx, 'print_job', { printer_id: printer.id, title, labels, pdf, person_id: act.person.id });
+      await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made });
       await this.activity.record(tx, act, {
         kind: 'print',
         glyph: 'print',
@@ -138,7 +145,7 @@ export class LabelsService implements OnApplicationBootstrap {
         detail: `${design.name}, at ${printer.name}`,
         siteId: printer.site_id,
       });
-      return { job: made.insertId, printer: printer.name };
+      return { job: made, printer: printer.name };
     });
   }
 
@@ -180,22 +187,13 @@ export class LabelsService implements OnApplicationBootstrap {
         siteId: input.siteId,
       });
       if (id === null) {
-        const made = await tx.query<{ insertId: number }>('INSERT INTO printer (name, site_id, address) VALUES (?, ?, ?)', [
-          input.name.trim(),
-          input.siteId,
-          input.address,
-        ]);
-        return { id: made.insertId };
+        const made = await insert(tx, 'printer', { name: input.name.trim(), site_id: input.siteId, address: input.address });
+        return { id: made };
       }
       const kept = await one<{ site_id: number }>(tx, 'SELECT site_id FROM printer WHERE id = ? FOR UPDATE', [id]);
       if (!kept) throw notFound('That printer');
       mustBeAt(act.person, kept.site_id);
-      await tx.query('UPDATE printer SET name = ?, site_id = ?, address = ? WHERE id = ?', [
-        input.name.trim(),
-        input.siteId,
-        input.address,
-        id,
-      ]);
+      await update(tx, 'printer', { id }, { name: input.name.trim(), site_id: input.siteId, address: input.address });
       return { id };
     });
   }

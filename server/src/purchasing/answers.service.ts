@@ -1,21 +1,37 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, Outbox, type Tx } from '../platform/index.js';
-import { Supplier } from '../suppliers/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  type Change,
+  CommandLog,
+  find,
+  findAll,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  num,
+  Outbox,
+  type Row,
+  theRow,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { UblOrderResponse, UblResponseLine } from '../ubl/index.js';
-import { dropAnnounced } from './announced.js';
+import { DroppedOrders } from './dropped-orders.js';
 import { keepChanges, type OrderChange, samePrice } from './order-changes.js';
 import { stateOf } from './order-lines.js';
-import { type OrderAnswer, PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
+import { type OrderAnswer } from './states.js';
 import type { SettleAnswerDto } from './purchasing.dto.js';
 
 /** What a line is told, with what differs from the order; null where nothing does. */
 interface Told {
   answer: 'accepted' | 'changed' | 'refused';
-  answerPacks: number | null;
-  answerPrice: string | null;
-  answerOn: string | null;
-  answerNote: string;
+  answer_packs: number | null;
+  answer_price: string | null;
+  answer_on: string | null;
+  answer_note: string;
 }
 
 /** Keeps suppliers' answers to orders beside what was ordered, until the buyer takes them or asks again. */
@@ -25,6 +41,7 @@ export class AnswersService {
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
     private readonly outbox: Outbox,
+    private readonly dropped: DroppedOrders,
   ) {}
 
   /** Writes an answer down; `act` is null where the supplier's own system sent it. What it leaves as ordered is confirmed; what it changes waits for the buyer. */
@@ -32,7 +49,7 @@ export class AnswersService {
     const order = await this.locked(tx, act, response.order);
     if (order.state !== 'placed' && order.state !== 'part-received')
       throw badState(`${order.code} is ${order.state}. An answer to it comes too late`);
-    const lines = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
+    const lines = await findAll(tx, 'purchase_order_line', { order_id: order.id }, 'line');
     const stray = response.lines.find((r) => !lines.some((l) => l.line === r.line));
     if (stray) throw badForm({ document: `${order.code} has no line ${stray.line}. Ask the supplier which line is meant` });
     const told = lines.map((line) => ({ line, told: toldOf(order, line, response) }));
@@ -40,8 +57,8 @@ export class AnswersService {
       response,
       told.map((t) => t.told),
     );
-    if (answer !== 'acknowledged') for (const { line, told: t } of told) await tx.update(PurchaseOrderLine, line.id, t);
-    await tx.update(PurchaseOrder, order.id, { answer, answerNote: response.note.slice(0, 300), version: order.version + 1 });
+    if (answer !== 'acknowledged') for (const { line, told: t } of told) await update(tx, 'purchase_order_line', { id: line.id }, t);
+    await update(tx, 'purchase_order', { id: order.id }, { answer, answer_note: response.note.slice(0, 300), version: order.version + 1 });
     const says = ANSWERED[answer];
     await this.activity.record(tx, act, {
       kind: 'purchase-order',
@@ -49,9 +66,9 @@ export class AnswersService {
       title: `${order.code} ${says}`,
       detail: response.note || response.seller,
       document: order.code,
-      siteId: order.siteId,
+      siteId: order.site_id,
     });
-    return { supplierId: order.supplierId, code: order.code, says: `${order.code} ${says}` };
+    return { supplierId: order.supplier_id, code: order.code, says: `${order.code} ${says}` };
   }
 
   /** Takes what the supplier offers into the order, or asks again by mail. */
@@ -69,39 +86,49 @@ export class AnswersService {
         title: input.says === 'query' ? `${code}: asked again` : `${code}: the answer was taken`,
         detail: input.note.trim(),
         document: code,
-        siteId: order.siteId,
+        siteId: order.site_id,
       });
       return { code };
     });
   }
 
-  private async query(tx: Tx, order: PurchaseOrder, note: string): Promise<void> {
+  private async query(tx: Tx, order: Row<'purchase_order'>, note: string): Promise<void> {
     if (note === '') throw badForm({ note: 'Say what you ask for instead' });
-    const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
+    const supplier = await theRow(tx, 'supplier', { id: order.supplier_id });
     if (!supplier.email) throw badForm({ note: `${supplier.name} has no mail address. Ring ${supplier.phone || 'them'}` });
     await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.order-query', { code: order.code, to: supplier.email, note }, order.code);
-    await tx.update(PurchaseOrder, order.id, { answer: 'queried', version: order.version + 1 });
+    await update(tx, 'purchase_order', { id: order.id }, { answer: 'queried', version: order.version + 1 });
   }
 
-  private async accept(tx: Tx, act: Act, order: PurchaseOrder): Promise<void> {
-    const lines = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
+  private async accept(tx: Tx, act: Act, order: Row<'purchase_order'>): Promise<void> {
+    const lines = await findAll(tx, 'purchase_order_line', { order_id: order.id }, 'line');
     const changes: OrderChange[] = [];
     for (const line of lines) {
       const { next, changed } = accepted(line);
       changes.push(...changed);
-      await tx.update(PurchaseOrderLine, line.id, { ...next, answer: 'accepted', answerPacks: null, answerPrice: null, answerOn: null });
+      await update(
+        tx,
+        'purchase_order_line',
+        { id: line.id },
+        { ...next, answer: 'accepted', answer_packs: null, answer_price: null, answer_on: null },
+      );
     }
     await keepChanges(tx, act, order.id, changes, 'the supplier’s answer');
     const state = await stateOf(tx, order.id);
-    const all = lines.every((l) => l.answer === 'refused') && state === 'received' && lines.every((l) => l.receivedUnits === 0);
-    await tx.update(PurchaseOrder, order.id, { answer: 'confirmed', state: all ? 'cancelled' : state, version: order.version + 1 });
-    if (all) await dropAnnounced(tx, order.id);
+    const all = lines.every((l) => l.answer === 'refused') && state === 'received' && lines.every((l) => l.received_units === 0);
+    await update(
+      tx,
+      'purchase_order',
+      { id: order.id },
+      { answer: 'confirmed', state: all ? 'cancelled' : state, version: order.version + 1 },
+    );
+    if (all) await this.dropped.tell(tx, order.id);
   }
 
-  private async locked(tx: Tx, act: Act | null, code: string): Promise<PurchaseOrder> {
-    const order = await tx.findOne(PurchaseOrder, { where: { code }, lock: { mode: 'pessimistic_write' } });
+  private async locked(tx: Tx, act: Act | null, code: string): Promise<Row<'purchase_order'>> {
+    const order = await find(tx, 'purchase_order', { code }, 'lock');
     if (!order || order.state === 'draft') throw notFound(`Purchase order ${code}`);
-    if (act) mustBeAt(act.person, order.siteId);
+    if (act) mustBeAt(act.person, order.site_id);
     return order;
   }
 }
@@ -120,38 +147,38 @@ function answerOf(response: UblOrderResponse, told: readonly Told[]): Exclude<Or
 }
 
 /** A line as the document leaves it: what it does not mention, and what it repeats, is accepted. */
-function toldOf(order: PurchaseOrder, line: PurchaseOrderLine, response: UblOrderResponse): Told {
+function toldOf(order: Row<'purchase_order'>, line: Row<'purchase_order_line'>, response: UblOrderResponse): Told {
   const named = response.lines.find((l) => l.line === line.line);
   if (response.says === 'refused' || named?.says === 'refused')
-    return { answer: 'refused', answerPacks: null, answerPrice: null, answerOn: null, answerNote: (named?.note ?? '').slice(0, 200) };
+    return { answer: 'refused', answer_packs: null, answer_price: null, answer_on: null, answer_note: (named?.note ?? '').slice(0, 200) };
   const offer: Partial<UblResponseLine> = named ?? {};
   const on = offer.promisedOn ?? response.promisedOn;
   const told = {
-    answerPacks: offer.packs === null || offer.packs === undefined || offer.packs === line.packs ? null : offer.packs,
-    answerPrice: offer.price === null || offer.price === undefined || samePrice(offer.price, line.price) ? null : offer.price,
-    answerOn: on === null || on === (line.expectedOn ?? order.expectedOn) ? null : on,
+    answer_packs: offer.packs === null || offer.packs === undefined || offer.packs === line.packs ? null : offer.packs,
+    answer_price: offer.price === null || offer.price === undefined || samePrice(offer.price, line.price) ? null : offer.price,
+    answer_on: on === null || on === (line.expected_on ?? order.expected_on) ? null : on,
   };
-  const same = told.answerPacks === null && told.answerPrice === null && told.answerOn === null;
-  return { answer: same ? 'accepted' : 'changed', ...told, answerNote: (offer.note ?? '').slice(0, 200) };
+  const same = told.answer_packs === null && told.answer_price === null && told.answer_on === null;
+  return { answer: same ? 'accepted' : 'changed', ...told, answer_note: (offer.note ?? '').slice(0, 200) };
 }
 
 /** A line once the answer is taken: never less than has come, what is refused is closed. */
-function accepted(line: PurchaseOrderLine): { next: Partial<PurchaseOrderLine>; changed: OrderChange[] } {
+function accepted(line: Row<'purchase_order_line'>): { next: Change<'purchase_order_line'>; changed: OrderChange[] } {
   if (line.answer === 'refused')
     return {
-      next: { closedUnits: line.closedUnits + line.openUnits },
-      changed: [{ line: line.line, what: 'refused', was: null, becomes: `${line.openUnits} units closed` }],
+      next: { closed_units: line.closed_units + num(line.open_units) },
+      changed: [{ line: line.line, what: 'refused', was: null, becomes: `${line.open_units} units closed` }],
     };
-  const least = Math.ceil((line.receivedUnits + line.closedUnits) / line.factor);
-  const packs = line.answerPacks === null ? line.packs : Math.max(1, least, line.answerPacks);
-  const price = line.answerPrice ?? line.price;
-  const expectedOn = line.answerOn ?? line.expectedOn;
+  const least = Math.ceil((line.received_units + line.closed_units) / line.factor);
+  const packs = line.answer_packs === null ? line.packs : Math.max(1, least, line.answer_packs);
+  const price = line.answer_price ?? line.price;
+  const expectedOn = line.answer_on ?? line.expected_on;
   return {
-    next: { packs, price, expectedOn },
+    next: { packs, price, expected_on: expectedOn },
     changed: [
       { line: line.line, what: 'quantity', was: line.packs, becomes: packs },
       ...(samePrice(line.price, price) ? [] : [{ line: line.line, what: 'price', was: line.price, becomes: price }]),
-      { line: line.line, what: 'day', was: line.expectedOn, becomes: expectedOn },
+      { line: line.line, what: 'day', was: line.expected_on, becomes: expectedOn },
     ],
   };
 }

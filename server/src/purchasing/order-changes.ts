@@ -1,4 +1,4 @@
-import type { Act, Tx } from '../platform/index.js';
+import { type Act, insert, type Tx } from '../platform/index.js';
 
 export interface OrderChange {
   /** The number of a line; null for the order as a whole. */
@@ -17,14 +17,14 @@ export const samePrice = (a: string | null, b: string | null) => (a === null || 
 export async function keepChanges(tx: Tx, act: Act, orderId: number, changes: readonly OrderChange[], why = ''): Promise<OrderChange[]> {
   const kept = changes.filter((c) => said(c.was) !== said(c.becomes));
   for (const c of kept)
-    await tx.query('INSERT INTO purchase_order_change (order_id, line, what, was, becomes, why, person_id) VALUES (?, ?, ?, ?, ?, ?, ?)', [
-      orderId,
-      c.line,
-      c.what,
-      said(c.was),
-      said(c.becomes),
-      why.slice(0, 120),
-      act.person.id,
-    ]);
+    await insert(tx, 'purchase_order_change', {
+      order_id: orderId,
+      line: c.line,
+      what: c.what,
+      was: said(c.was),
+      becomes: said(c.becomes),
+      why: why.slice(0, 120),
+      person_id: act.person.id,
+    });
   return kept;
 }

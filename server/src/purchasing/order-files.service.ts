@@ -6,12 +6,14 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   mustBeAt,
   notFound,
   num,
   one,
   type Person,
   Problem,
+  remove,
   rows,
   type Tx,
 } from '../platform/index.js';
@@ -52,12 +54,15 @@ export class OrderFiles {
       const order = await this.order(tx, act, code);
       const kept = await one<{ n: string }>(tx, 'SELECT COUNT(*) AS n FROM purchase_order_file WHERE order_id = ?', [order.id]);
       if (num(kept?.n) >= MOST_FILES) throw badState(`${code} holds ${MOST_FILES} files already. Take one away first`);
-      const made = await tx.query<{ insertId: number }>(
-        'INSERT INTO purchase_order_file (order_id, name, bytes, content, person_id) VALUES (?, ?, ?, ?, ?)',
-        [order.id, name, content.length, content, act.person.id],
-      );
+      const made = await insert(tx, 'purchase_order_file', {
+        order_id: order.id,
+        name,
+        bytes: content.length,
+        content,
+        person_id: act.person.id,
+      });
       await this.tell(tx, act, { order: code, siteId: order.siteId, name }, 'full', 'kept with');
-      return { id: made.insertId };
+      return { id: made };
     });
   }
 
@@ -83,7 +88,7 @@ export class OrderFiles {
       );
       if (!found) throw notFound('That file');
       mustBeAt(act.person, found.siteId);
-      await tx.query('DELETE FROM purchase_order_file WHERE id = ?', [id]);
+      await remove(tx, 'purchase_order_file', { id });
       await this.tell(tx, act, found, 'empty', 'taken from');
     });
   }

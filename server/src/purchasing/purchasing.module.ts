@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { DroppedOrders } from './dropped-orders.js';
 import { PurchaseOrderMail } from './purchase-order.mail.js';
 import { AnswersService } from './answers.service.js';
 import { DraftsService } from './drafts.service.js';
@@ -13,6 +14,7 @@ import { PurchasingFiles } from './purchasing.files.js';
 @Module({
   controllers: [PurchasingController, OrderFilesController],
   providers: [
+    DroppedOrders,
     PurchasingFiles,
     PurchasingQueries,
     PurchasingService,
@@ -22,6 +24,6 @@ import { PurchasingFiles } from './purchasing.files.js';
     OrderFiles,
     PurchaseOrderMail,
   ],
-  exports: [PurchasingService, AnswersService, PurchasingQueries],
+  exports: [DroppedOrders, PurchasingService, AnswersService, PurchasingQueries],
 })
 export class PurchasingModule {}

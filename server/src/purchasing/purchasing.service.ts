@@ -1,12 +1,29 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, nextCode, notFound, Outbox, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  findAll,
+  insert,
+  mustBeAt,
+  mustMatch,
+  nextCode,
+  notFound,
+  num,
+  Outbox,
+  remove,
+  type Row,
+  theRow,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { doorId } from '../sites/index.js';
-import { Supplier } from '../suppliers/index.js';
-import { dropAnnounced } from './announced.js';
+import { DroppedOrders } from './dropped-orders.js';
 import { keepChanges } from './order-changes.js';
 import { addLines, changeLines, stateOf, writeCharges } from './order-lines.js';
-import { PurchaseOrder, PurchaseOrderLine } from './purchase-order.entity.js';
 import type { EditPurchaseOrderDto } from './purchasing.dto.js';
 
 /** Writes, places, changes, closes and cancels purchase orders. The dock sees no draft. */
@@ -16,6 +33,7 @@ export class PurchasingService {
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
     private readonly outbox: Outbox,
+    private readonly dropped: DroppedOrders,
   ) {}
 
   add(act: Act, input: EditPurchaseOrderDto): Promise<{ code: string }> {
@@ -23,17 +41,16 @@ export class PurchasingService {
     return this.commands.run(act, 'purchase-order.add', input, async (tx) => {
       const supplier = await this.supplier(tx, input.supplier);
       const code = await nextCode(tx, 'P');
-      const made = await tx.insert(PurchaseOrder, {
+      const id = await insert(tx, 'purchase_order', {
         code,
-        supplierId: supplier.id,
-        siteId: input.siteId,
+        supplier_id: supplier.id,
+        site_id: input.siteId,
         currency: supplier.currency,
-        expectedOn: input.expectedOn ?? null,
-        doorId: await doorId(tx, input.siteId, input.door),
+        expected_on: input.expectedOn ?? null,
+        door_id: await doorId(tx, input.siteId, input.door),
         note: input.note,
-        createdBy: act.person.id,
+        created_by: act.person.id,
       });
-      const { id } = made.identifiers[0] as { id: number };
       await addLines(tx, id, input.lines);
       await writeCharges(tx, id, input.charges);
       await this.activity.record(tx, act, {
@@ -59,19 +76,24 @@ export class PurchasingService {
     });
   }
 
-  private async rewrite(tx: Tx, act: Act, order: PurchaseOrder, input: EditPurchaseOrderDto): Promise<{ code: string }> {
+  private async rewrite(tx: Tx, act: Act, order: Row<'purchase_order'>, input: EditPurchaseOrderDto): Promise<{ code: string }> {
     const { code } = order;
     const supplier = await this.supplier(tx, input.supplier);
-    await tx.update(PurchaseOrder, order.id, {
-      supplierId: supplier.id,
-      siteId: input.siteId,
-      currency: supplier.currency,
-      expectedOn: input.expectedOn ?? null,
-      doorId: await doorId(tx, input.siteId, input.door),
-      note: input.note,
-      version: order.version + 1,
-    });
-    await tx.delete(PurchaseOrderLine, { orderId: order.id });
+    await update(
+      tx,
+      'purchase_order',
+      { id: order.id },
+      {
+        supplier_id: supplier.id,
+        site_id: input.siteId,
+        currency: supplier.currency,
+        expected_on: input.expectedOn ?? null,
+        door_id: await doorId(tx, input.siteId, input.door),
+        note: input.note,
+        version: order.version + 1,
+      },
+    );
+    await remove(tx, 'purchase_order_line', { order_id: order.id });
     await addLines(tx, order.id, input.lines);
     await writeCharges(tx, order.id, input.charges);
     await this.activity.record(tx, act, {
@@ -85,30 +107,35 @@ export class PurchasingService {
     return { code };
   }
 
-  private async change(tx: Tx, act: Act, order: PurchaseOrder, input: EditPurchaseOrderDto): Promise<{ code: string }> {
+  private async change(tx: Tx, act: Act, order: Row<'purchase_order'>, input: EditPurchaseOrderDto): Promise<{ code: string }> {
     const { code } = order;
-    const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
-    if (supplier.code !== input.supplier.toUpperCase() || order.siteId !== input.siteId)
+    const supplier = await theRow(tx, 'supplier', { id: order.supplier_id });
+    if (supplier.code !== input.supplier.toUpperCase() || order.site_id !== input.siteId)
       throw badForm({ supplier: `${code} is placed with ${supplier.name}. Another supplier or site needs an order of its own` });
     const changes = await keepChanges(tx, act, order.id, [
-      { line: null, what: 'day', was: order.expectedOn, becomes: input.expectedOn ?? null },
+      { line: null, what: 'day', was: order.expected_on, becomes: input.expectedOn ?? null },
       { line: null, what: 'note', was: order.note, becomes: input.note },
       ...(await changeLines(tx, order.id, input.lines)),
       ...(await writeCharges(tx, order.id, input.charges)),
     ]);
     // Which door is nothing to the supplier: it changes without a word.
-    const door = await doorId(tx, order.siteId, input.door);
+    const door = await doorId(tx, order.site_id, input.door);
     if (changes.length === 0) {
-      if (door !== order.doorId) await tx.update(PurchaseOrder, order.id, { doorId: door, version: order.version + 1 });
+      if (door !== order.door_id) await update(tx, 'purchase_order', { id: order.id }, { door_id: door, version: order.version + 1 });
       return { code };
     }
-    await tx.update(PurchaseOrder, order.id, {
-      doorId: door,
-      expectedOn: input.expectedOn ?? null,
-      note: input.note,
-      state: await stateOf(tx, order.id),
-      version: order.version + 1,
-    });
+    await update(
+      tx,
+      'purchase_order',
+      { id: order.id },
+      {
+        door_id: door,
+        expected_on: input.expectedOn ?? null,
+        note: input.note,
+        state: await stateOf(tx, order.id),
+        version: order.version + 1,
+      },
+    );
     await this.tell(tx, supplier, code, true);
     await this.activity.record(tx, act, {
       kind: 'purchase-order',
@@ -116,13 +143,13 @@ export class PurchasingService {
       title: `${code} changed after placing`,
       detail: changes.map((c) => `${c.line === null ? '' : `line ${c.line} `}${c.what}`).join(', '),
       document: code,
-      siteId: order.siteId,
+      siteId: order.site_id,
     });
     return { code };
   }
 
   /** Mails the order as paper and as a document that the supplier's system can read. */
-  private async tell(tx: Tx, supplier: Supplier, code: string, changed: boolean): Promise<void> {
+  private async tell(tx: Tx, supplier: Row<'supplier'>, code: string, changed: boolean): Promise<void> {
     if (supplier.email)
       await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.purchase-order', { code, to: supplier.email, changed }, code);
   }
@@ -132,20 +159,20 @@ export class PurchasingService {
     return this.commands.run(act, 'purchase-order.place', { code, version }, async (tx) => {
       const order = await this.locked(tx, act, code, version);
       if (order.state !== 'draft') throw badState(`${code} is ${order.state} already`);
-      const supplier = await tx.findOneByOrFail(Supplier, { id: order.supplierId });
-      await tx.update(PurchaseOrder, order.id, {
-        state: 'placed',
-        placedAt: new Date(),
-        placedBy: act.person.id,
-        version: version + 1,
-      });
+      const supplier = await theRow(tx, 'supplier', { id: order.supplier_id });
+      await update(
+        tx,
+        'purchase_order',
+        { id: order.id },
+        { state: 'placed', placed_at: new Date(), placed_by: act.person.id, version: version + 1 },
+      );
       await this.tell(tx, supplier, code, false);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'go',
         title: `${code} placed with ${supplier.name}`,
         document: code,
-        siteId: order.siteId,
+        siteId: order.site_id,
       });
       return { code };
     });
@@ -156,14 +183,14 @@ export class PurchasingService {
       const order = await this.locked(tx, act, code, version);
       if (order.state !== 'draft' && order.state !== 'placed')
         throw badState(`${code} is ${order.state}. Goods have come on it, so it cannot be cancelled`);
-      await tx.update(PurchaseOrder, order.id, { state: 'cancelled', version: version + 1 });
-      await dropAnnounced(tx, order.id);
+      await update(tx, 'purchase_order', { id: order.id }, { state: 'cancelled', version: version + 1 });
+      await this.dropped.tell(tx, order.id);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'blocked',
         title: `${code} cancelled`,
         document: code,
-        siteId: order.siteId,
+        siteId: order.site_id,
       });
       return { code };
     });
@@ -175,38 +202,38 @@ export class PurchasingService {
       const order = await this.locked(tx, act, code, version);
       if (order.state === 'placed') throw badState(`Nothing of ${code} has come. Cancel it instead`);
       if (order.state !== 'part-received' && order.state !== 'received') throw badState(`${code} is ${order.state} already`);
-      const open = await tx.find(PurchaseOrderLine, { where: { orderId: order.id }, order: { line: 'ASC' } });
-      const short = open.filter((l) => l.openUnits > 0);
+      const open = await findAll(tx, 'purchase_order_line', { order_id: order.id }, 'line');
+      const short = open.filter((l) => num(l.open_units) > 0);
       await keepChanges(
         tx,
         act,
         order.id,
-        short.map((l) => ({ line: l.line, what: 'closed short', was: null, becomes: `${l.openUnits} units` })),
+        short.map((l) => ({ line: l.line, what: 'closed short', was: null, becomes: `${l.open_units} units` })),
       );
       await tx.query('UPDATE purchase_order_line SET closed_units = closed_units + open_units WHERE order_id = ?', [order.id]);
-      await tx.update(PurchaseOrder, order.id, { state: 'closed', version: version + 1 });
+      await update(tx, 'purchase_order', { id: order.id }, { state: 'closed', version: version + 1 });
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: short.length === 0 ? 'full' : 'half',
         title: `${code} closed${short.length === 0 ? '' : ' short'}`,
         detail: short.length === 0 ? 'all of it has come' : `${short.length} of ${open.length} lines short`,
         document: code,
-        siteId: order.siteId,
+        siteId: order.site_id,
       });
       return { code };
     });
   }
 
-  private async supplier(tx: Tx, code: string): Promise<Supplier> {
-    const supplier = await tx.findOneBy(Supplier, { code: code.toUpperCase() });
+  private async supplier(tx: Tx, code: string): Promise<Row<'supplier'>> {
+    const supplier = await find(tx, 'supplier', { code: code.toUpperCase() });
     if (!supplier) throw badForm({ supplier: `There is no supplier ${code}. Choose one from the list` });
     return supplier;
   }
 
-  private async locked(tx: Tx, act: Act, code: string, version: number): Promise<PurchaseOrder> {
-    const order = await tx.findOne(PurchaseOrder, { where: { code }, lock: { mode: 'pessimistic_write' } });
+  private async locked(tx: Tx, act: Act, code: string, version: number): Promise<Row<'purchase_order'>> {
+    const order = await find(tx, 'purchase_order', { code }, 'lock');
     if (!order) throw notFound(`Purchase order ${code}`);
-    mustBeAt(act.person, order.siteId);
+    mustBeAt(act.person, order.site_id);
     mustMatch(order.version, version);
     return order;
   }

@@ -5,6 +5,7 @@ import { ActivityService, UndoService } from '../activity/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { type Act, mustBeAt, one, refused, type Tx } from '../platform/index.js';
+import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { PutawayQueries } from './putaway.queries.js';
 
@@ -33,6 +34,7 @@ export class StoringService {
       input.fromPlaceId,
     ]);
     const siteId = from?.site_id ?? 0;
+    await keepStanding(tx, '?, ?', [input.fromPlaceId, input.toPlaceId]);
     mustBeAt(act.person, siteId);
     const item = await this.codebook.item(tx, siteId, input.itemId);
     const place = await this.codebook.place(tx, siteId, input.toPlaceId);

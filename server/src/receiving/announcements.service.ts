@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, marks, mustBeAt, nextCode, rows, type Tx } from '../platform/index.js';
+import { type Act, badForm, badState, insert, marks, mustBeAt, nextCode, rows, type Tx } from '../platform/index.js';
 import type { UblDespatchAdvice, UblDespatchLine } from '../ubl/index.js';
 
 /** More units than this on one line are a slip. */
@@ -42,12 +42,17 @@ export class AnnouncementsService {
       `INSERT INTO arrival (code, site_id, supplier_id, state, expected_on, advice, door_id) VALUES (?, ?, ?, 'announced', ?, ?, (SELECT door_id FROM purchase_order WHERE id = ?))`,
       [code, first.siteId, first.supplierId, advice.arrivesOn ?? first.expectedOn, advice.id.slice(0, 60), first.id],
     );
-    for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
+    for (const order of orders) await insert(tx, 'arrival_order', { arrival_id: made.insertId, order_id: order.id });
     for (const g of goods)
-      await tx.query(
-        'INSERT INTO announced_goods (arrival_id, sscc, order_line_id, item_id, lot_code, expires_on, units) VALUES (?, ?, ?, ?, ?, ?, ?)',
-        [made.insertId, g.sscc, g.lineId, g.itemId, g.lot, g.expires, g.units],
-      );
+      await insert(tx, 'announced_goods', {
+        arrival_id: made.insertId,
+        sscc: g.sscc,
+        order_line_id: g.lineId,
+        item_id: g.itemId,
+        lot_code: g.lot,
+        expires_on: g.expires,
+        units: g.units,
+      });
     const pallets = new Set(goods.flatMap((g) => g.sscc ?? [])).size;
     const says = `${code} is announced${pallets > 0 ? `, ${pallets === 1 ? '1 pallet' : `${pallets} pallets`}` : ''}`;
     await this.activity.record(tx, act, {

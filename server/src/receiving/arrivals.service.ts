@@ -8,15 +8,19 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   mustBeAt,
+  NEXT,
   nextCode,
   notFound,
+  NOW,
   num,
   one,
   Problem,
   rows,
   siteDay,
   type Tx,
+  update,
 } from '../platform/index.js';
 import { doorId } from '../sites/index.js';
 import { type Delivery, deliveryOf } from './delivery.js';
@@ -54,7 +58,7 @@ export class ArrivalsService {
       `INSERT INTO arrival (code, site_id, supplier_id, expected_on, door_id, opened_at, opened_by) VALUES (?, ?, ?, ?, (SELECT door_id FROM purchase_order WHERE id = ?), UTC_TIMESTAMP(3), ?)`,
       [code, siteId, supplierId, (await siteDay(tx, siteId)).today, orders[0]?.id ?? 0, act.person.id],
     );
-    for (const order of orders) await tx.query('INSERT INTO arrival_order (arrival_id, order_id) VALUES (?, ?)', [made.insertId, order.id]);
+    for (const order of orders) await insert(tx, 'arrival_order', { arrival_id: made.insertId, order_id: order.id });
     return { id: made.insertId, code };
   }
 
@@ -90,10 +94,7 @@ export class ArrivalsService {
       if (!found) throw notFound(`Arrival ${code}`);
       mustBeAt(act.person, found.siteId);
       if (found.state === 'closed') throw badState(`${code} is closed. Its door does not matter any more`);
-      await tx.query('UPDATE arrival SET door_id = ?, version = version + 1 WHERE id = ?', [
-        await doorId(tx, found.siteId, door),
-        found.id,
-      ]);
+      await update(tx, 'arrival', { id: found.id }, { door_id: await doorId(tx, found.siteId, door), version: NEXT });
       await this.activity.record(tx, act, {
         kind: 'arrival',
         glyph: 'go',
@@ -113,10 +114,7 @@ export class ArrivalsService {
     if (delivery.arrival?.state !== 'open') throw badState('Nothing was booked in yet. Scan the goods first, then close');
     const { id, code } = delivery.arrival;
     await this.noOtherPaper(tx, delivery, paper);
-    await tx.query(
-      `UPDATE arrival SET state = 'closed', paper = ?, closed_at = UTC_TIMESTAMP(3), closed_by = ?, version = version + 1 WHERE id = ?`,
-      [paper, act.person.id, id],
-    );
+    await update(tx, 'arrival', { id }, { state: 'closed', paper, closed_at: NOW, closed_by: act.person.id, version: NEXT });
     const short = await this.short(tx, id);
     const activityId = await this.activity.record(tx, act, {
       kind: 'arrival',

@@ -1,6 +1,7 @@
 import { Body, Controller, Get, Post, Query } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AtSites, CodeDto, type Person, Reader } from '../platform/index.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { DueQueries } from './due.queries.js';
 import { DueDto, FindDueDto, NewArrivalDto } from './receiving.dto.js';
@@ -14,8 +15,9 @@ export class ReceivingController {
 
   @Get('receive')
   @Access('receive')
-  due(@Reader() person: Person): Promise<DueDto[]> {
-    return this.dues.due(person.siteIds);
+  @ApiQuery({ name: 'site', required: false, type: String })
+  due(@AtSites() siteIds: readonly number[]): Promise<DueDto[]> {
+    return this.dues.due(siteIds);
   }
 
   /** Where a code leads at the dock: paper, pallet or goods that are due. */

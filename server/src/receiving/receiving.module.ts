@@ -7,6 +7,7 @@ import { SitesModule } from '../sites/index.js';
 import { StockModule } from '../stock/index.js';
 import { AnnouncementsService } from './announcements.service.js';
 import { SupplierDocuments } from './supplier-documents.service.js';
+import { Announced } from './announced.js';
 import { ArrivalsController } from './arrivals.controller.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
 import { ArrivalsService } from './arrivals.service.js';
@@ -21,6 +22,7 @@ import { ReceivingService } from './receiving.service.js';
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule, InspectionModule],
   controllers: [ReceivingController, ArrivalsController],
   providers: [
+    Announced,
     ReceivingFloor,
     ReceivingService,
     ReceiveTaskQueries,

@@ -15,11 +15,25 @@ import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { heldForInspection, InspectionDue } from '../inspection/index.js';
-import { type Act, marks, mustBeAt, one, type Person, Problem, refused, rows, siteDay, type Tx } from '../platform/index.js';
-import { LandedService, LedgerService, type Worth } from '../stock/index.js';
+import {
+  type Act,
+  insert,
+  marks,
+  mustBeAt,
+  one,
+  type Person,
+  Problem,
+  refused,
+  remove,
+  rows,
+  siteDay,
+  type Tx,
+} from '../platform/index.js';
+import { countOnLine } from '../purchasing/index.js';
+import { LandedService, LedgerService, type Worth, lotFor } from '../stock/index.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { comingWith, type Delivery, deliveryOf } from './delivery.js';
-import { conditionOf, countOnLine, lotFor, type Taken, writeReceipt } from './receipts.js';
+import { conditionOf, type Taken, writeReceipt } from './receipts.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
 
 /** Books goods in, line by line or a pallet at a time, straight to the ledger. */
@@ -79,7 +93,7 @@ export class ReceivingService {
       come.set(goods.lineId ?? 0, before + goods.units);
     }
     const to = this.placeFor(book, { as: 'ordered', condition: 'good', toPlaceId }, delivery.siteId);
-    await tx.query('INSERT INTO received_pallet (arrival_id, sscc) VALUES (?, ?)', [delivery.arrival.id, sscc]);
+    await insert(tx, 'received_pallet', { arrival_id: delivery.arrival.id, sscc });
     return this.post(tx, act, delivery, all, to, {
       title: `Pallet ${sscc}, ${all.length === 1 ? '1 line' : `${all.length} lines`} as announced`,
       how,
@@ -208,7 +222,7 @@ export class ReceivingService {
     const changes = await this.ledger.reverse(tx, act, undo.movements, undo.document);
     for (const { lineId, units } of receipts) if (lineId !== null) await countOnLine(tx, lineId, -units);
     await tx.query(`UPDATE receipt SET undone_at = UTC_TIMESTAMP(3) WHERE id IN (${marks(undo.receipts)})`, [...undo.receipts]);
-    if (undo.pallet) await tx.query('DELETE FROM received_pallet WHERE arrival_id = ? AND sscc = ?', [undo.arrivalId, undo.pallet]);
+    if (undo.pallet) await remove(tx, 'received_pallet', { arrival_id: undo.arrivalId, sscc: undo.pallet });
     await this.allocation.settle(tx, changes);
   }
 }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { createHash } from 'node:crypto';
 import { DataSource } from 'typeorm';
-import { type Act, badForm, CommandLog, inTransaction, one, Problem, signatureMatches, type Tx } from '../platform/index.js';
+import { type Act, badForm, CommandLog, insert, inTransaction, one, Problem, signatureMatches, type Tx } from '../platform/index.js';
 import { AnswersService } from '../purchasing/index.js';
 import { readDespatchAdvice, readOrderResponse, readXml, structureFaults, XmlFault, type XmlElement } from '../ubl/index.js';
 import { AnnouncementsService } from './announcements.service.js';
@@ -78,10 +78,15 @@ export class SupplierDocuments {
     const ref = refOf(root);
     if (await this.kept(tx, done.supplierId, root))
       throw new Problem(409, 'state', `${ref} was taken in before. A new document needs a number of its own`);
-    await tx.query(
-      'INSERT INTO supplier_document (supplier_id, kind, ref, concerns, says, document, person_id) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [done.supplierId, root.name, ref, done.code, done.says.slice(0, 200), bytes, act?.person.id ?? null],
-    );
+    await insert(tx, 'supplier_document', {
+      supplier_id: done.supplierId,
+      kind: root.name,
+      ref,
+      concerns: done.code,
+      says: done.says.slice(0, 200),
+      document: bytes,
+      person_id: act?.person.id ?? null,
+    });
   }
 }
 

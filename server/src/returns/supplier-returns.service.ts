@@ -1,5 +1,5 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { atRate, goodsWorth } from '@vectrum/core/costing';
+import { type Account, atRate, goodsWorth } from '@vectrum/core/costing';
 import { decimalText, fractionOf, fractionText, micro, type Micro } from '@vectrum/core/money';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
@@ -8,18 +8,23 @@ import {
   badForm,
   badState,
   CommandLog,
+  find,
+  insert,
   mustBeAt,
   mustMatch,
+  NEXT,
   nextCode,
   notFound,
+  NOW,
   num,
   one,
   Outbox,
   Problem,
+  type Row,
   type Tx,
+  update,
 } from '../platform/index.js';
-import { LedgerService, rateOf } from '../stock/index.js';
-import { Supplier } from '../suppliers/index.js';
+import { enterValue, LedgerService, rateOf } from '../stock/index.js';
 import type { CreditDto, SendBackDto, SendBackLineDto } from './returns.dto.js';
 
 interface Source {
@@ -65,7 +70,7 @@ export class SupplierReturns implements OnModuleInit {
 
   /** Goods leave their places for the supplier at once; the note goes with them by mail. For callers with a transaction and a tape line of their own. */
   async post(tx: Tx, act: Act, input: SendBackDto): Promise<{ id: number; code: string; supplier: string }> {
-    const supplier = await tx.findOneBy(Supplier, { code: input.supplier.toUpperCase() });
+    const supplier = await find(tx, 'supplier', { code: input.supplier.toUpperCase() });
     if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
     const code = await nextCode(tx, 'Z');
     for (const line of input.lines) await this.mustStandAt(tx, input.siteId, line);
@@ -102,9 +107,18 @@ export class SupplierReturns implements OnModuleInit {
       mustMatch(found.version, version);
       if (found.state !== 'sent') throw badState(`${code} is ${found.state} already`);
       await this.enter(tx, found.id, code, micro(fractionText(atRate(fractionOf(input.amount), await rateOf(tx, found.currency)), 2)));
-      await tx.query(
-        `UPDATE supplier_return SET state = 'credited', credit_ref = ?, credited = ?, credited_by = ?, credited_at = UTC_TIMESTAMP(3), version = version + 1 WHERE id = ?`,
-        [input.ref.trim(), input.amount, act.person.id, found.id],
+      await update(
+        tx,
+        'supplier_return',
+        { id: found.id },
+        {
+          state: 'credited',
+          credit_ref: input.ref.trim(),
+          credited: input.amount,
+          credited_by: act.person.id,
+          credited_at: NOW,
+          version: NEXT,
+        },
       );
       await this.activity.record(tx, act, {
         kind: 'bill',
@@ -136,7 +150,7 @@ export class SupplierReturns implements OnModuleInit {
     tx: Tx,
     act: Act,
     code: string,
-    supplier: Supplier,
+    supplier: Row<'supplier'>,
     input: SendBackDto,
     movements: readonly number[],
   ): Promise<{ id: number }> {
@@ -147,26 +161,28 @@ export class SupplierReturns implements OnModuleInit {
       lines.push({ line, source, expected: source ? micro(fractionText(goodsWorth(source.price, line.units, source.factor))) : 0n });
     }
     const total = fractionText({ num: lines.reduce((sum, l) => sum + l.expected, 0n), den: 1_000_000n }, 2);
-    const made = await tx.query<{ insertId: number }>(
-      'INSERT INTO supplier_return (code, supplier_id, site_id, reason, currency, expected, sent_by) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [code, supplier.id, input.siteId, input.reason, supplier.currency, total, act.person.id],
-    );
+    const made = await insert(tx, 'supplier_return', {
+      code,
+      supplier_id: supplier.id,
+      site_id: input.siteId,
+      reason: input.reason,
+      currency: supplier.currency,
+      expected: total,
+      sent_by: act.person.id,
+    });
     for (const [i, { line, source, expected }] of lines.entries())
-      await tx.query(
-        'INSERT INTO supplier_return_line (return_id, line, item_id, lot_id, stock_condition, units, order_line_id, expected, movement_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
-        [
-          made.insertId,
-          i + 1,
-          line.itemId,
-          line.lotId,
-          line.condition,
-          line.units,
-          source?.orderLineId ?? null,
-          decimalText(expected),
-          movements[i],
-        ],
-      );
-    return { id: made.insertId };
+      await insert(tx, 'supplier_return_line', {
+        return_id: made,
+        line: i + 1,
+        item_id: line.itemId,
+        lot_id: line.lotId,
+        stock_condition: line.condition,
+        units: line.units,
+        order_line_id: source?.orderLineId ?? null,
+        expected: decimalText(expected),
+        movement_id: movements[i] ?? 0,
+      });
+    return { id: made };
   }
 
   /** The credit settles what the goods were worth when they went; the rest is a gain, or a loss. */
@@ -177,15 +193,7 @@ export class SupplierReturns implements OnModuleInit {
       [returnId],
     );
     const worth = micro(went?.value ?? '0');
-    const post = (debit: string, credit: string, amount: Micro) =>
-      amount === 0n
-        ? Promise.resolve()
-        : tx.query('INSERT INTO value_entry (document, debit, credit, amount) VALUES (?, ?, ?, ?)', [
-            code,
-            debit,
-            credit,
-            decimalText(amount),
-          ]);
+    const post = (debit: Account, credit: Account, amount: Micro) => enterValue(tx, { document: code }, debit, credit, amount);
     await post('bills to pay', 'not billed yet', worth);
     if (credited >= worth) await post('bills to pay', 'cost of goods', credited - worth);
     else await post('cost of goods', 'bills to pay', worth - credited);
@@ -207,7 +215,7 @@ export class SupplierReturns implements OnModuleInit {
       lines.map((l) => num(l.id)),
       found.code,
     );
-    await tx.query(`UPDATE supplier_return SET state = 'taken back', version = version + 1 WHERE id = ?`, [returnId]);
+    await update(tx, 'supplier_return', { id: returnId }, { state: 'taken back', version: NEXT });
     await this.allocation.settle(tx, changes);
   }
 }

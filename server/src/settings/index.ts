@@ -2,3 +2,4 @@
 export { SettingDto } from './settings.dto.js';
 export { SettingsModule } from './settings.module.js';
 export { SettingsService } from './settings.service.js';
+export { keepSetting } from './keep-setting.js';

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { type Act, badForm, CommandLog, one, parsed, rows, siteDay, type Tx } from '../platform/index.js';
+import { keepSetting } from './keep-setting.js';
 import type { SettingDto } from './settings.dto.js';
 import { settingFault, SETTINGS, type SettingKind, type SettingName, type SettingValue } from './settings.js';
 
@@ -79,10 +80,7 @@ export class SettingsService {
       if (wrong) throw badForm({ [name]: wrong });
       if (known === 'costMethod' && (await one(tx, 'SELECT item_id FROM cost_pool WHERE units > 0 LIMIT 1')))
         throw badForm({ [name]: 'There is stock that was valued the other way. The choice is made before the first goods come in' });
-      await tx.query('INSERT INTO setting (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)', [
-        name,
-        JSON.stringify({ is: value } satisfies Kept),
-      ]);
+      await keepSetting(tx, name, { is: value } satisfies Kept);
       await this.activity.record(tx, act, {
         kind: 'setup',
         glyph: 'full',

@@ -7,6 +7,7 @@ import {
   badForm,
   badState,
   CommandLog,
+  insert,
   insertMany,
   isReferenced,
   marks,
@@ -100,11 +101,16 @@ export class AislesService implements OnModuleInit {
     const shapes = new Map<string, number>();
     for (const aisle of new Set(bins.map((b) => b.aisle))) {
       const x = input.x + shapes.size * input.gapM;
-      const made = await tx.query<{ insertId: number }>(
-        `INSERT INTO plan_shape (site_id, kind, label, x_m, y_m, to_x_m, to_y_m) VALUES (?, 'aisle', ?, ?, ?, ?, ?)`,
-        [input.siteId, aisle, x, input.y, x, input.y + length],
-      );
-      shapes.set(aisle, made.insertId);
+      const made = await insert(tx, 'plan_shape', {
+        site_id: input.siteId,
+        kind: 'aisle',
+        label: aisle,
+        x_m: x,
+        y_m: input.y,
+        to_x_m: x,
+        to_y_m: input.y + length,
+      });
+      shapes.set(aisle, made);
     }
     await insertMany(
       tx,
@@ -124,11 +130,16 @@ export class AislesService implements OnModuleInit {
     const right = input.x + (ids.length - 1) * input.gapM;
     for (const y of [input.y, input.y + length]) {
       // Both ends of a run are joined by a cross aisle, so that it can be walked at once.
-      const walk = await tx.query<{ insertId: number }>(
-        `INSERT INTO plan_shape (site_id, kind, label, x_m, y_m, to_x_m, to_y_m) VALUES (?, 'walkway', '', ?, ?, ?, ?)`,
-        [input.siteId, Math.max(0, input.x - 2), y, right + 2, y],
-      );
-      ids.push(walk.insertId);
+      const walk = await insert(tx, 'plan_shape', {
+        site_id: input.siteId,
+        kind: 'walkway',
+        label: '',
+        x_m: Math.max(0, input.x - 2),
+        y_m: y,
+        to_x_m: right + 2,
+        to_y_m: y,
+      });
+      ids.push(walk);
     }
     await tx.query('UPDATE site SET width_m = GREATEST(width_m, ?), depth_m = GREATEST(depth_m, ?), version = version + 1 WHERE id = ?', [
       right + 4,

@@ -2,7 +2,7 @@
 export { doorId } from './doors.js';
 export { dockOf, firstPlace } from './first-place.js';
 export { FloorQueries } from './floor.queries.js';
-export { Place, Site } from './place.entity.js';
 export { PlacesQueries } from './places.queries.js';
 export { SitesModule } from './sites.module.js';
 export { WalkingOrder } from './walking-order.service.js';
+export { addPlace, addSite, keepSiteClock, keepStanding, putInto, toSite } from './place-writes.js';

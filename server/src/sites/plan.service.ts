@@ -3,7 +3,22 @@ import { Injectable } from '@nestjs/common';
 import { segmentLength, type PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, num, one, rows, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  mustMatch,
+  NEXT,
+  notFound,
+  num,
+  one,
+  remove,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { FloorQueries, segmentOf } from './floor.queries.js';
 import type { BayDto, EditPlanDto, PlacedPointDto, PlanDto, PlanShapeDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';
@@ -67,9 +82,9 @@ export class PlanService {
       for (const s of input.shapes) mustFit(s, input);
       await this.writeShapes(tx, siteId, input.shapes);
       for (const p of input.points) {
-        await tx.query('UPDATE place SET x_m = ?, y_m = ? WHERE code = ? AND site_id = ? AND aisle_id IS NULL', [p.x, p.y, p.code, siteId]);
+        await update(tx, 'place', { code: p.code, site_id: siteId, aisle_id: null }, { x_m: p.x, y_m: p.y });
       }
-      await tx.query('UPDATE site SET width_m = ?, depth_m = ?, version = version + 1 WHERE id = ?', [input.widthM, input.depthM, siteId]);
+      await update(tx, 'site', { id: siteId }, { width_m: input.widthM, depth_m: input.depthM, version: NEXT });
       await this.order.refresh(tx, siteId);
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Plan of ${site.name} changed`, siteId });
       return { walkM: await this.walk(siteId, tx) };
@@ -83,7 +98,7 @@ export class PlanService {
       if (await one(tx, 'SELECT 1 AS x FROM place WHERE aisle_id = ? LIMIT 1', [old.id])) {
         throw badState(`Aisle ${old.label} has bins along it and must stay. Move it instead`);
       }
-      await tx.query('DELETE FROM plan_shape WHERE id = ?', [old.id]);
+      await remove(tx, 'plan_shape', { id: old.id });
     }
     for (const s of shapes) {
       const values = [s.kind, s.label.trim(), s.x, s.y, s.toX, s.toY];

@@ -1,7 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, mustBeAt, mustMatch, notFound, one, type Tx } from '../platform/index.js';
-import { Place } from './place.entity.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  insert,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  one,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { EditPlaceDto, EditZoneDto, NewPlaceDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';
 
@@ -18,14 +30,14 @@ export class SitesService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'place.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Place, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      if (await find(tx, 'place', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
       const last = await one<{ last: number | null }>(tx, 'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?', [input.siteId]);
-      await tx.insert(Place, {
-        siteId: input.siteId,
+      await insert(tx, 'place', {
+        site_id: input.siteId,
         code,
         kind: input.kind,
         pickable: input.pickable ? 1 : 0,
-        walkOrder: (last?.last ?? 0) + 1,
+        walk_order: (last?.last ?? 0) + 1,
       });
       await this.record(tx, act, `Bin ${code} made`, input.siteId, code);
       return { code };
@@ -36,31 +48,36 @@ export class SitesService {
     if (Object.values(input).every((v) => v === undefined))
       throw badForm({ kind: 'Say what to change: kind, picking, blocked, zone, size or order' });
     return this.commands.run(act, 'place.edit', { code, version, input }, async (tx) => {
-      const place = await tx.findOne(Place, { where: { code }, lock: { mode: 'pessimistic_write' } });
-      if (!place?.siteId) throw notFound(`Place ${code}`);
-      mustBeAt(act.person, place.siteId);
+      const place = await find(tx, 'place', { code }, 'lock');
+      if (!place?.site_id) throw notFound(`Place ${code}`);
+      mustBeAt(act.person, place.site_id);
       mustMatch(place.version, version);
       if (input.kind && input.kind !== place.kind) {
         const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [place.id]);
         if (busy) throw badState(`Goods stand in ${code}. Empty it before it becomes something else`);
       }
       const flag = (given: boolean | undefined, kept: number) => (given === undefined ? kept : given ? 1 : 0);
-      await tx.update(Place, place.id, {
-        kind: input.kind ?? place.kind,
-        pickable: flag(input.pickable, place.pickable),
-        blocked: flag(input.blocked, place.blocked),
-        ...(input.zone === undefined ? {} : { parentId: await this.zoneId(tx, place.siteId, input.zone) }),
-        ...(input.holdsMl === undefined ? {} : { holdsMl: input.holdsMl }),
-        ...(input.holdsG === undefined ? {} : { holdsG: input.holdsG }),
-        ...(input.walkOrder === undefined
-          ? {}
-          : input.walkOrder === null
-            ? { fixedOrder: 0 }
-            : { fixedOrder: 1, walkOrder: input.walkOrder }),
-        version: place.version + 1,
-      });
-      if (input.walkOrder === null) await this.order.refresh(tx, place.siteId);
-      await this.record(tx, act, `Bin ${code} changed`, place.siteId, code);
+      await update(
+        tx,
+        'place',
+        { id: place.id },
+        {
+          kind: input.kind ?? place.kind,
+          pickable: flag(input.pickable, place.pickable),
+          blocked: flag(input.blocked, place.blocked),
+          ...(input.zone === undefined ? {} : { parent_id: await this.zoneId(tx, place.site_id, input.zone) }),
+          ...(input.holdsMl === undefined ? {} : { holds_ml: input.holdsMl }),
+          ...(input.holdsG === undefined ? {} : { holds_g: input.holdsG }),
+          ...(input.walkOrder === undefined
+            ? {}
+            : input.walkOrder === null
+              ? { fixed_order: 0 }
+              : { fixed_order: 1, walk_order: input.walkOrder }),
+          version: place.version + 1,
+        },
+      );
+      if (input.walkOrder === null) await this.order.refresh(tx, place.site_id);
+      await this.record(tx, act, `Bin ${code} changed`, place.site_id, code);
       return { code };
     });
   }
@@ -70,12 +87,12 @@ export class SitesService {
     mustBeAt(act.person, input.siteId);
     return this.commands.run(act, 'zone.keep', input, async (tx) => {
       const code = input.code.toUpperCase();
-      const known = await tx.findOne(Place, { where: { code }, lock: { mode: 'pessimistic_write' } });
-      if (known && (known.kind !== 'zone' || known.siteId !== input.siteId))
+      const known = await find(tx, 'place', { code }, 'lock');
+      if (known && (known.kind !== 'zone' || known.site_id !== input.siteId))
         throw badForm({ code: `${code} is taken. Choose another code` });
       const columns = { name: input.name.trim(), rule: input.rule };
-      if (known) await tx.update(Place, known.id, { ...columns, version: known.version + 1 });
-      else await tx.insert(Place, { ...columns, siteId: input.siteId, code, kind: 'zone' });
+      if (known) await update(tx, 'place', { id: known.id }, { ...columns, version: known.version + 1 });
+      else await insert(tx, 'place', { ...columns, site_id: input.siteId, code, kind: 'zone' });
       await this.record(tx, act, `Zone ${input.name.trim()} ${known ? 'changed' : 'made'}`, input.siteId, null);
       return { code };
     });

@@ -1,8 +1,10 @@
 /** The ledger, what stock is worth, and what there is. */
 export { checkLedger } from './ledger-check.js';
 export { LedgerService, type SiteChange } from './ledger.service.js';
+export { lotFor, openLots } from './lots.js';
 export { StockModule } from './stock.module.js';
 export { StockQueries } from './stock.queries.js';
+export { enterValue } from './value/entries.js';
 export { LandedService } from './value/landed.service.js';
 export { rateOf } from './value/order-shares.js';
 export { ValueModule } from './value/value.module.js';

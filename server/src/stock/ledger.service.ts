@@ -12,7 +12,8 @@ import {
   type Condition,
   type Movement,
 } from '@vectrum/core/ledger';
-import { type Act, marks, num, one, Problem, rows, type Tx } from '../platform/index.js';
+import { type Act, insert, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
+import { addPlace } from '../sites/index.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
 /** What a set of movements was for; kept with each of them. */
@@ -136,10 +137,12 @@ export class LedgerService {
   async outside(tx: Tx, kind: OutsideKind): Promise<number> {
     const place = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE kind = ? AND site_id IS NULL ORDER BY id LIMIT 1', [kind]);
     if (place) return place.id;
-    await tx.query('INSERT IGNORE INTO place (code, kind) VALUES (?, ?)', [kind.toUpperCase(), kind]);
-    const made = await one<{ id: number }>(tx, 'SELECT id FROM place WHERE code = ?', [kind.toUpperCase()]);
-    if (!made) throw new Error(`No place of kind ${kind}`);
-    return made.id;
+    return addPlace(tx, { code: kind.toUpperCase(), kind });
+  }
+
+  /** The reserved figure of an item at a site follows the rows of what is promised; only reservations may call this. */
+  async reserved(tx: Tx, siteId: number, itemId: number, units: number): Promise<void> {
+    await update(tx, 'site_stock', { site_id: siteId, item_id: itemId }, { reserved: more(units) });
   }
 
   /** A serial number is one piece: of what came into the house, none may now stand there twice. */
@@ -197,30 +200,26 @@ export class LedgerService {
   }
 
   private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null, unitCost: string | null): Promise<number> {
-    const done = await tx.query<{ insertId: number }>(
-      `INSERT INTO movement (item_id, lot_id, stock_condition, to_condition, from_place_id, to_place_id, units, reverses_id, task, document, reason, how, person_id, device_id, command_id, device_at, unit_cost)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-      [
-        m.itemId,
-        m.lotId,
-        m.condition,
-        m.toCondition ?? null,
-        m.fromPlaceId,
-        m.toPlaceId,
-        m.units,
-        reverses,
-        posting.task,
-        posting.document,
-        posting.reason ?? null,
-        posting.how ?? null,
-        act.person.id,
-        act.deviceId,
-        act.key,
-        act.deviceAt,
-        unitCost,
-      ],
-    );
-    return Number(done.insertId);
+    const done = await insert(tx, 'movement', {
+      item_id: m.itemId,
+      lot_id: m.lotId,
+      stock_condition: m.condition,
+      to_condition: m.toCondition ?? null,
+      from_place_id: m.fromPlaceId,
+      to_place_id: m.toPlaceId,
+      units: m.units,
+      reverses_id: reverses,
+      task: posting.task,
+      document: posting.document,
+      reason: posting.reason ?? null,
+      how: posting.how ?? null,
+      person_id: act.person.id,
+      device_id: act.deviceId,
+      command_id: act.key,
+      device_at: act.deviceAt,
+      unit_cost: unitCost,
+    });
+    return Number(done);
   }
 
   private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
@@ -244,12 +243,7 @@ export class LedgerService {
       s.siteId,
       s.itemId,
     ]);
-    await tx.query('UPDATE site_stock SET on_hand = on_hand + ?, held = held + ? WHERE site_id = ? AND item_id = ?', [
-      s.onHand,
-      s.held,
-      s.siteId,
-      s.itemId,
-    ]);
+    await update(tx, 'site_stock', { site_id: s.siteId, item_id: s.itemId }, { on_hand: more(s.onHand), held: more(s.held) });
   }
 }
 

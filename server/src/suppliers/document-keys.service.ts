@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
-import { type Act, CommandLog, notFound, one } from '../platform/index.js';
+import { type Act, CommandLog, notFound, one, update } from '../platform/index.js';
 
 const KEY_BYTES = 24;
 
@@ -19,7 +19,7 @@ export class DocumentKeys {
       const found = await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM supplier WHERE code = ? FOR UPDATE', [code]);
       if (!found) throw notFound(`Supplier ${code}`);
       const key = randomBytes(KEY_BYTES).toString('base64url');
-      await tx.query('UPDATE supplier SET document_key = ? WHERE id = ?', [key, found.id]);
+      await update(tx, 'supplier', { id: found.id }, { document_key: key });
       await this.activity.record(tx, act, {
         kind: 'supplier',
         glyph: 'full',

@@ -1,10 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { Item, ItemQueries, PackUnitRow } from '../catalogue/index.js';
-import { type Act, badForm, CommandLog, mustMatch, notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { ItemQueries } from '../catalogue/index.js';
+import {
+  type Act,
+  badForm,
+  CommandLog,
+  find,
+  insert,
+  mustMatch,
+  notFound,
+  num,
+  one,
+  remove,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { ContactDto, EditSupplierDto, EditSupplierItemDto, SupplierDto, SupplierItemDto, SupplierSheetDto } from './suppliers.dto.js';
-import { Supplier, SupplierItem } from './supplier.entity.js';
 import { ScorecardQueries } from './scorecard.queries.js';
 
 const SUPPLIER_FIELDS = `id, code, name, email, phone, currency, lead_days AS leadDays, terms, working_days AS workingDays, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets, version`;
@@ -71,9 +84,8 @@ export class SuppliersService {
   add(act: Act, input: EditSupplierDto): Promise<{ code: string }> {
     return this.commands.run(act, 'supplier.add', input, async (tx) => {
       const code = input.code.toUpperCase();
-      if (await tx.findOneBy(Supplier, { code })) throw badForm({ code: `${code} is taken. Choose another code` });
-      const made = await tx.insert(Supplier, { ...supplierColumns(input), code });
-      const { id } = made.identifiers[0] as { id: number };
+      if (await find(tx, 'supplier', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      const id = await insert(tx, 'supplier', { ...supplierColumns(input), code });
       await this.writeItems(tx, id, input.items);
       await this.writeContacts(tx, id, input.contacts);
       await this.activity.record(tx, act, {
@@ -88,10 +100,10 @@ export class SuppliersService {
 
   edit(act: Act, code: string, version: number, input: EditSupplierDto): Promise<{ code: string }> {
     return this.commands.run(act, 'supplier.edit', { code, version, input }, async (tx) => {
-      const supplier = await tx.findOne(Supplier, { where: { code }, lock: { mode: 'pessimistic_write' } });
+      const supplier = await find(tx, 'supplier', { code }, 'lock');
       if (!supplier) throw notFound(`Supplier ${code}`);
       mustMatch(supplier.version, version);
-      await tx.update(Supplier, supplier.id, { ...supplierColumns(input), version: version + 1 });
+      await update(tx, 'supplier', { id: supplier.id }, { ...supplierColumns(input), version: version + 1 });
       await this.writeItems(tx, supplier.id, input.items);
       await this.writeContacts(tx, supplier.id, input.contacts);
       await this.activity.record(tx, act, {
@@ -107,42 +119,37 @@ export class SuppliersService {
   /** Replaces the price list; left as it is where the request names none. */
   private async writeItems(tx: Tx, supplierId: number, items: readonly EditSupplierItemDto[] | undefined): Promise<void> {
     if (!items) return;
-    await tx.delete(SupplierItem, { supplierId });
+    await remove(tx, 'supplier_item', { supplier_id: supplierId });
     for (const line of items) {
-      const item = await tx.findOneBy(Item, { sku: line.sku.toUpperCase() });
+      const item = await find(tx, 'item', { sku: line.sku.toUpperCase() });
       if (!item) throw badForm({ items: `There is no item ${line.sku}. Make the item first` });
-      const pack = await tx.findOneBy(PackUnitRow, { itemId: item.id, factor: line.factor });
+      const pack = await find(tx, 'pack_unit', { item_id: item.id, factor: line.factor });
       if (!pack) throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
-      await tx.insert(SupplierItem, {
-        supplierId,
-        itemId: item.id,
-        packUnitId: pack.id,
-        supplierSku: line.supplierSku,
+      await insert(tx, 'supplier_item', {
+        supplier_id: supplierId,
+        item_id: item.id,
+        pack_unit_id: pack.id,
+        supplier_sku: line.supplierSku,
         price: line.price,
       });
       for (const b of line.breaks ?? [])
-        await tx.query('INSERT INTO supplier_price_break (supplier_id, item_id, from_packs, price) VALUES (?, ?, ?, ?)', [
-          supplierId,
-          item.id,
-          b.from,
-          b.price,
-        ]);
+        await insert(tx, 'supplier_price_break', { supplier_id: supplierId, item_id: item.id, from_packs: b.from, price: b.price });
     }
   }
 
   /** Replaces the people at a supplier; left as they are where the request names none. */
   private async writeContacts(tx: Tx, supplierId: number, contacts: readonly ContactDto[] | undefined): Promise<void> {
     if (!contacts) return;
-    await tx.query('DELETE FROM supplier_contact WHERE supplier_id = ?', [supplierId]);
+    await remove(tx, 'supplier_contact', { supplier_id: supplierId });
     for (const [i, c] of contacts.entries())
-      await tx.query('INSERT INTO supplier_contact (supplier_id, position, name, role, email, phone) VALUES (?, ?, ?, ?, ?, ?)', [
-        supplierId,
-        i + 1,
-        c.name.trim(),
-        c.role.trim(),
-        c.email,
-        c.phone.trim(),
-      ]);
+      await insert(tx, 'supplier_contact', {
+        supplier_id: supplierId,
+        position: i + 1,
+        name: c.name.trim(),
+        role: c.role.trim(),
+        email: c.email,
+        phone: c.phone.trim(),
+      });
   }
 }
 
@@ -152,11 +159,11 @@ function supplierColumns(input: EditSupplierDto) {
     email: input.email,
     phone: input.phone,
     currency: input.currency,
-    leadDays: input.leadDays,
+    lead_days: input.leadDays,
     ...(input.terms === undefined ? {} : { terms: input.terms.trim() }),
-    ...(input.workingDays === undefined ? {} : { workingDays: input.workingDays }),
-    ...(input.leastValue === undefined ? {} : { leastValue: input.leastValue }),
-    ...(input.leastUnits === undefined ? {} : { leastUnits: input.leastUnits }),
-    ...(input.leastPallets === undefined ? {} : { leastPallets: input.leastPallets }),
+    ...(input.workingDays === undefined ? {} : { working_days: input.workingDays }),
+    ...(input.leastValue === undefined ? {} : { least_value: input.leastValue }),
+    ...(input.leastUnits === undefined ? {} : { least_units: input.leastUnits }),
+    ...(input.leastPallets === undefined ? {} : { least_pallets: input.leastPallets }),
   };
 }

@@ -6,7 +6,7 @@ import { checkDigit } from '@vectrum/core/barcode';
 import { DataSource } from 'typeorm';
 import { seeded } from '../demo/index.js';
 import { ImportJobs } from '../exchange/index.js';
-import { PeopleService } from '../identity/index.js';
+import { FoundingService } from '../company/index.js';
 import { migrate, newLogger, readConfig } from '../platform/index.js';
 import { createApp } from '../app.js';
 
@@ -33,9 +33,7 @@ const app = await createApp(config, newLogger('silent'));
 const source = app.get(DataSource);
 await source.initialize();
 await migrate(source);
-await app
-  .get(PeopleService)
-  .foundHouse({ name: 'Bench', email: 'bench@example.org', password: PASSWORD, siteName: 'Site 1', siteCode: 'S1' });
+await app.get(FoundingService).found({ name: 'Bench', email: 'bench@example.org', password: PASSWORD, siteName: 'Site 1', siteCode: 'S1' });
 await app.listen(0, '127.0.0.1');
 app.get(ImportJobs).start();
 const base = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;

@@ -3,9 +3,9 @@ import { DataSource } from 'typeorm';
 import { checkOrders } from '../orders/index.js';
 import { dataSourceOptions, num, one, readConfig } from '../platform/index.js';
 import { checkLedger } from '../stock/index.js';
-import { schema } from '../schema.js';
+import { migrations } from '../schema/index.js';
 
-const source = await new DataSource(dataSourceOptions(readConfig(process.env), schema)).initialize();
+const source = await new DataSource(dataSourceOptions(readConfig(process.env), migrations)).initialize();
 const findings = [...(await checkLedger(source)), ...(await checkOrders(source))];
 const count = await one<{ n: string }>(source, 'SELECT COUNT(*) AS n FROM movement');
 await source.destroy();

@@ -24,7 +24,6 @@ export const api = createClient<paths>({ baseUrl: '', credentials: 'same-origin'
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') {
-      if (!request.headers.has('idempotency-key')) request.headers.set('idempotency-key', newKey());
       request.headers.set('device-time', new Date().toISOString());
     }
     return request;
@@ -60,3 +59,6 @@ export async function ask<T>(asked: Promise<Answer<T>>): Promise<T> {
 
 /** Headers that name the version a change is made from. */
 export const ifMatch = (version: number) => ({ 'if-match': `"${version}"` });
+
+/** What a site's own lists are asked with. */
+export const at = (site: { id: number } | undefined) => ({ params: { query: site ? { site: String(site.id) } : {} } });

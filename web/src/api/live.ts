@@ -1,6 +1,7 @@
 import { type Query, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Dto } from './client';
+import { freshFor, type Topic } from './keys';
 import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
@@ -16,19 +17,21 @@ export function withEntry(tape: Dto['TapeDto'], entry: Dto['TapeEntryDto']): Dto
 }
 
 /**
- * Listens to the server's events: each new line of the tape makes what is shown fresh again. Returns whether the line
- * to the server stands.
+ * Listens to the server's events: each new line of the tape says what its act has changed, and what shows that is read
+ * again. Returns whether the line to the server stands.
  */
 export function useLive(): boolean {
   const client = useQueryClient();
   const [up, setUp] = useState(true);
   useEffect(() => {
-    const fresh = (q: Query) => !['book', 'me'].includes(String(q.queryKey[0]));
+    /** What has changed since the last reading; null where it may be anything. */
+    let changed: Set<Topic> | null = new Set();
     // A page that nobody looks at is read again when somebody does.
-    const reading = oneAtATime(
-      () => client.invalidateQueries({ predicate: fresh, refetchType: document.hidden ? 'none' : 'active' }),
-      GATHER_MS,
-    );
+    const reading = oneAtATime(() => {
+      const stale = freshFor(changed && [...changed]);
+      changed = new Set();
+      return client.invalidateQueries({ predicate: stale, refetchType: document.hidden ? 'none' : 'active' });
+    }, GATHER_MS);
     let lost = false;
     let timer = 0;
     let source: EventSource;
@@ -37,7 +40,10 @@ export function useLive(): boolean {
       source.onopen = () => {
         setUp(true);
         // What happened while the line was down was told to nobody here.
-        if (lost) reading.call();
+        if (lost) {
+          changed = null;
+          reading.call();
+        }
         lost = false;
       };
       source.onerror = () => {
@@ -47,7 +53,8 @@ export function useLive(): boolean {
         if (source.readyState === EventSource.CLOSED) timer = window.setTimeout(listen, LISTEN_AGAIN_MS);
       };
       source.addEventListener('tape', (event: MessageEvent<string>) => {
-        const entry = JSON.parse(event.data) as Dto['TapeEntryDto'];
+        const { entry, changed: topics } = JSON.parse(event.data) as Dto['LiveEntryDto'];
+        for (const topic of topics) changed?.add(topic);
         client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntry(tape, entry));
         reading.call();
       });

@@ -1,18 +1,23 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ask } from './client';
+import { key } from './keys';
+import { useAct } from './use-act';
 
 /** What a person has arranged for themselves under a name, and a way to change it. Shown at once, kept behind it. */
 export function usePreference<T extends Record<string, unknown>>(name: string, start: T): [T, (value: T) => void] {
   const client = useQueryClient();
-  const key = ['preference', name];
+  const own = key('preference', name);
   const query = useQuery({
-    queryKey: key,
+    queryKey: own,
     queryFn: async () => (await ask(api.GET('/api/preferences/{name}', { params: { path: { name } } }))).value as T,
     staleTime: Infinity,
   });
-  const keep = useMutation({
-    mutationFn: (value: T) => ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value } })),
-    onMutate: (value) => client.setQueryData(key, value),
+  const keep = useAct({
+    act: (value: T, once) => ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value }, headers: once })),
   });
-  return [{ ...start, ...query.data }, (value) => keep.mutate(value)];
+  const choose = (value: T) => {
+    client.setQueryData(own, value);
+    keep.mutate(value);
+  };
+  return [{ ...start, ...query.data }, choose];
 }

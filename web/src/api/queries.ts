@@ -1,7 +1,9 @@
 import { QueryClient, useQuery } from '@tanstack/react-query';
+import { key } from './keys';
 import { showUnits } from '../ui/units';
+import { useChosenSite } from '../flow/device-choices';
 import { kept } from '../flow/kept';
-import { api, ask, ProblemError } from './client';
+import { api, ask, type Dto, ProblemError } from './client';
 import { liveIn } from './site-day';
 
 export const queryClient = new QueryClient({
@@ -18,7 +20,7 @@ export const queryClient = new QueryClient({
 
 export const useMe = () =>
   useQuery({
-    queryKey: ['me'],
+    queryKey: key('me'),
     queryFn: async () => {
       const me = await kept('me', () => ask(api.GET('/api/session')));
       showUnits(me.units);
@@ -28,11 +30,11 @@ export const useMe = () =>
     staleTime: 60_000,
     retry: false,
   });
-export const useLine = () => useQuery({ queryKey: ['line'], queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
-export const useNow = () => useQuery({ queryKey: ['now'], queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
+export const useLine = () => useQuery({ queryKey: key('line'), queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
+export const useNow = () => useQuery({ queryKey: key('now'), queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
 export const useTape = (limit: number, filter: { document?: string; mine?: boolean } = {}) =>
   useQuery({
-    queryKey: ['tape', limit, filter],
+    queryKey: key('tape', limit, filter),
     queryFn: () =>
       ask(
         api.GET('/api/tape', {
@@ -47,3 +49,23 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
       ),
     placeholderData: (was) => was,
   });
+
+const NO_DRAWINGS: ReadonlyMap<string, string> = new Map();
+/** The drawings of goods by name; they never change while the server runs, and are kept for when there is no network. */
+export function useDrawings(): ReadonlyMap<string, string> {
+  const drawings = useQuery({
+    queryKey: key('drawings'),
+    queryFn: () => kept('drawings', () => ask(api.GET('/api/drawings'))),
+    staleTime: Infinity,
+    select: byName,
+  });
+  return drawings.data ?? NO_DRAWINGS;
+}
+const byName = (list: readonly { name: string; svg: string }[]): ReadonlyMap<string, string> => new Map(list.map((d) => [d.name, d.svg]));
+
+/** The site that this device works at, and a way to choose another of the person's. */
+export function useSite(): { site: Dto['SiteDto'] | undefined; sites: readonly Dto['SiteDto'][]; choose: (id: number) => void } {
+  const me = useMe();
+  const [site, choose] = useChosenSite(me.data?.sites);
+  return { site, sites: me.data?.sites ?? [], choose };
+}

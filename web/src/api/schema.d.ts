@@ -38,22 +38,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/first-owner": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Identity_firstOwner"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -538,6 +522,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Founding_firstOwner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items": {
         parameters: {
             query?: never;
@@ -666,6 +666,22 @@ export interface paths {
         put: operations["Catalogue_setPicture"];
         post?: never;
         delete: operations["Catalogue_dropPicture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Drawings_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2094,7 +2110,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events: `tape` for each new line, `beat` while nothing happens. */
+        /** Server-sent events: `tape` for each new line with what it has changed, `beat` while nothing happens. */
         get: operations["Desk_stream"];
         put?: never;
         post?: never;
@@ -2236,14 +2252,6 @@ export interface components {
             firstRun: boolean;
             deviceName: string | null;
             demo: components["schemas"]["SignInHintDto"][];
-        };
-        FirstOwnerDto: {
-            name: string;
-            /** Format: email */
-            email: string;
-            password: string;
-            siteName: string;
-            siteCode: string;
         };
         SignInDto: {
             email: string;
@@ -2620,6 +2628,14 @@ export interface components {
             name: "P" | "S" | "R" | "H";
             number: number;
         };
+        FirstOwnerDto: {
+            name: string;
+            /** Format: email */
+            email: string;
+            password: string;
+            siteName: string;
+            siteCode: string;
+        };
         ItemRowDto: {
             id: number;
             sku: string;
@@ -2810,6 +2826,11 @@ export interface components {
             code?: string;
             /** @enum {string} */
             make?: "restricted" | "code-128";
+        };
+        DrawingDto: {
+            name: string;
+            /** @description What stands inside an `svg` of 64 by 64. */
+            svg: string;
         };
         StockFigureDto: {
             siteId: number;
@@ -3110,9 +3131,9 @@ export interface components {
             name: string;
             picture: string;
             /** @enum {string} */
-            tracking: "none" | "lot" | "lot-expiry" | "serial";
+            tracking: "lot" | "none" | "lot-expiry" | "serial";
             /** @enum {string} */
-            storage?: "any" | "cold" | "restricted";
+            storage?: "cold" | "restricted" | "any";
             minLifeDays?: number | null;
             home: string | null;
             packs: components["schemas"]["BookPackDto"][];
@@ -3453,7 +3474,7 @@ export interface components {
             at: string;
             who: string;
             /** @enum {string} */
-            verdict: "pass" | "quarantine" | "back";
+            verdict: "quarantine" | "pass" | "back";
             words: string;
             lot: string | null;
             reason: string;
@@ -3529,7 +3550,7 @@ export interface components {
             /** @description An order, or an arrival with lines of one order or several. */
             code: string;
             /** @enum {string} */
-            kind: "order" | "arrival";
+            kind: "arrival" | "order";
             supplier: string;
             expectedOn: string | null;
             late: boolean;
@@ -4123,6 +4144,12 @@ export interface components {
         UndoneDto: {
             title: string;
         };
+        /** @enum {string} */
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions";
+        LiveEntryDto: {
+            changed: components["schemas"]["Topic"][];
+            entry: components["schemas"]["TapeEntryDto"];
+        };
         StageDto: {
             stage: string;
             count: number;
@@ -4353,36 +4380,6 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
-        CheckCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "check";
-            inspection: string;
-            no: number;
-            value: string;
-            /** Format: uuid */
-            id: string;
-        };
-        JudgeCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "judge";
-            inspection: string;
-            lotId: number;
-            placeId: number;
-            units: number;
-            /** @enum {string} */
-            verdict: "pass" | "quarantine" | "back";
-            reason: string;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-            /** Format: uuid */
-            id: string;
-        };
         PackCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4426,6 +4423,36 @@ export interface components {
             service: components["schemas"]["ChosenServiceDto"] | null;
             /** @description Set where a person has looked into the box and says the weight is right. */
             weightSeen: boolean;
+            /** Format: uuid */
+            id: string;
+        };
+        CheckCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check";
+            inspection: string;
+            no: number;
+            value: string;
+            /** Format: uuid */
+            id: string;
+        };
+        JudgeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judge";
+            inspection: string;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            verdict: "pass" | "quarantine" | "back";
+            reason: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
             /** Format: uuid */
             id: string;
         };
@@ -4570,50 +4597,6 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        CheckDto: {
-            no: number;
-            says: string;
-            /** @enum {string} */
-            kind: "yes" | "words" | "measure";
-            unit: string;
-            low: string | null;
-            high: string | null;
-        };
-        GoodsToInspectDto: {
-            /** @description What was found so far, by the number of the check. */
-            answers: {
-                [key: string]: string;
-            };
-            inspection: string;
-            itemId: number;
-            lotId: number;
-            lot: string | null;
-            placeId: number;
-            place: string;
-            units: number;
-            supplier: string;
-            why: string;
-            checks: components["schemas"]["CheckDto"][];
-        };
-        InspectTaskDto: {
-            siteId: number;
-            quarantine: components["schemas"]["BookPlaceDto"] | null;
-            goods: components["schemas"]["GoodsToInspectDto"][];
-        };
-        InspectBundleDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "inspect";
-            task: components["schemas"]["InspectTaskDto"];
-            siteId: number;
-            /** @description Today at the site, and its time zone. */
-            today: string;
-            timeZone: string;
-            /** @description Those of the commands asked about whose effect the task shows. */
-            applied: string[];
-        };
         PackLineDto: {
             line: number;
             itemId: number;
@@ -4682,6 +4665,50 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        CheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+        };
+        GoodsToInspectDto: {
+            /** @description What was found so far, by the number of the check. */
+            answers: {
+                [key: string]: string;
+            };
+            inspection: string;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            supplier: string;
+            why: string;
+            checks: components["schemas"]["CheckDto"][];
+        };
+        InspectTaskDto: {
+            siteId: number;
+            quarantine: components["schemas"]["BookPlaceDto"] | null;
+            goods: components["schemas"]["GoodsToInspectDto"][];
+        };
+        InspectBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspect";
+            task: components["schemas"]["InspectTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         PickStopDto: {
             id: number;
             itemId: number;
@@ -4719,8 +4746,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["PickBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -4759,27 +4786,6 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Identity_firstOwner: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FirstOwnerDto"];
-            };
-        };
-        responses: {
-            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5638,6 +5644,27 @@ export interface operations {
             };
         };
     };
+    Founding_firstOwner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstOwnerDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Catalogue_list: {
         parameters: {
             query?: {
@@ -5952,6 +5979,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Drawings_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingDto"][];
+                };
             };
         };
     };
@@ -7237,7 +7283,9 @@ export interface operations {
     };
     Receiving_due: {
         parameters: {
-            query?: never;
+            query?: {
+                site?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7860,7 +7908,9 @@ export interface operations {
     };
     Picking_list: {
         parameters: {
-            query?: never;
+            query?: {
+                site?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7879,7 +7929,9 @@ export interface operations {
     };
     Packing_queue: {
         parameters: {
-            query?: never;
+            query?: {
+                site?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

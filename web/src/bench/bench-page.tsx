@@ -14,6 +14,7 @@ import { untilWords, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { Mark } from '../ui/mark';
 import { useScanner } from '../ui/scanner';
+import { SiteChoice } from '../floor/device-switches';
 import { BenchQueue } from './bench-queue';
 import { Packing } from './packing';
 
@@ -55,6 +56,7 @@ export function BenchPage() {
           <Link to="/bench" className="underline">
             All totes
           </Link>
+          <SiteChoice />
           <b>{me.data?.name}</b>
         </span>
       </header>

@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { Link } from 'react-router';
-import { api, ask } from '../api/client';
+import { api, ask, at } from '../api/client';
+import { useSite } from '../api/queries';
 import { kept } from '../flow/kept';
 import { age, plural, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
@@ -8,7 +10,12 @@ import { Empty, Shown } from '../ui/states';
 
 /** What waits at the table when no tote is open: scan one, or choose. */
 export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
-  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => kept('bench-queue', () => ask(api.GET('/api/bench/queue'))) });
+  const { site } = useSite();
+  const query = useQuery({
+    queryKey: key('bench-queue', site?.id),
+    queryFn: () => kept(`bench-queue-${site?.id ?? ''}`, () => ask(api.GET('/api/bench/queue', at(site)))),
+    enabled: site !== undefined,
+  });
   return (
     <div className="bleft" style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
       <Shown query={query}>

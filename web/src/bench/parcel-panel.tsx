@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { rankCartons, weightSlackG } from '@vectrum/core/cartons';
 import { moneyText, micro } from '@vectrum/core/money';
 import { goodsWeightG } from '@vectrum/core/scan';
@@ -172,7 +173,7 @@ function Rates({
   onChoose: (rate: ParcelChoice['rate']) => void;
 }) {
   const rates = useQuery({
-    queryKey: ['rates', order, weightG],
+    queryKey: key('rates', order, weightG),
     queryFn: () =>
       ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: order }, query: { weight: String(weightG) } } })),
     staleTime: 60_000,

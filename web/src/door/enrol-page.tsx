@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
@@ -11,11 +11,9 @@ import { ProblemNote } from '../ui/states';
 export function EnrolPage() {
   const [code, setCode] = useState('');
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const enrol = useMutation({
-    mutationFn: (given: string) => ask(api.POST('/api/devices/enrol', { body: { code: given } })),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['sign-in-page'] });
+  const enrol = useAct({
+    act: (given: string, once) => ask(api.POST('/api/devices/enrol', { body: { code: given }, headers: once })),
+    onDone: () => {
       void navigate('/floor/sign-in');
     },
   });

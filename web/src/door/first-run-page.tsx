@@ -1,4 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { api, ask, ProblemError } from '../api/client';
@@ -22,12 +23,12 @@ export function FirstRunPage() {
   });
   const navigate = useNavigate();
   const client = useQueryClient();
-  const found = useMutation({
-    mutationFn: async (v: Values) => {
-      await ask(api.POST('/api/first-owner', { body: v }));
-      await ask(api.POST('/api/session', { body: { email: v.email, password: v.password } }));
+  const found = useAct({
+    act: async (v: Values, once) => {
+      await ask(api.POST('/api/first-owner', { body: v, headers: once }));
+      await ask(api.POST('/api/session', { body: { email: v.email, password: v.password }, headers: once }));
     },
-    onSuccess: async () => {
+    onDone: async () => {
       await client.resetQueries();
       void navigate('/');
     },

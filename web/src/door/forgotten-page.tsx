@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask } from '../api/client';
@@ -9,7 +9,7 @@ import { ProblemNote } from '../ui/states';
 /** Has a link for a new password mailed. The answer is the same whoever asks. */
 export function ForgottenPage() {
   const [email, setEmail] = useState('');
-  const send = useMutation({ mutationFn: () => ask(api.POST('/api/door/reset', { body: { email } })) });
+  const send = useAct({ act: (_: void, once) => ask(api.POST('/api/door/reset', { body: { email }, headers: once })) });
   return (
     <div className="door" data-face="office">
       <main className="door-sheet one">

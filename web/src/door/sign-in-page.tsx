@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
+import { key } from '../api/keys';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { queue } from '../flow/queue';
@@ -32,10 +34,10 @@ export function SignInPage() {
   const [params] = useSearchParams();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
-  const signIn = useMutation({
-    mutationFn: (who: { email: string; password: string }) => ask(api.POST('/api/session', { body: who })),
-    onSuccess: async () => {
+  const page = useQuery({ queryKey: key('sign-in-page'), queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
+  const signIn = useAct({
+    act: (who: { email: string; password: string }, once) => ask(api.POST('/api/session', { body: who, headers: once })),
+    onDone: async () => {
       await client.resetQueries();
       queue.kick();
       const to = params.get('to') ?? (await usualPage());

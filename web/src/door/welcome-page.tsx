@@ -1,4 +1,6 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { afresh, useAct } from '../api/use-act';
+import { key } from '../api/keys';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, ProblemError } from '../api/client';
@@ -13,13 +15,13 @@ export function WelcomePage() {
   const [password, setPassword] = useState('');
   const [pin, setPin] = useState('');
   const whose = useQuery({
-    queryKey: ['welcome', token],
-    queryFn: () => ask(api.POST('/api/door/whose', { body: { token } })),
+    queryKey: key('welcome', token),
+    queryFn: () => ask(api.POST('/api/door/whose', { body: { token }, headers: afresh() })),
     retry: false,
     staleTime: Infinity,
   });
-  const choose = useMutation({
-    mutationFn: () => ask(api.POST('/api/door/choose', { body: { token, password, ...(pin ? { pin } : {}) } })),
+  const choose = useAct({
+    act: (_: void, once) => ask(api.POST('/api/door/choose', { body: { token, password, ...(pin ? { pin } : {}) }, headers: once })),
   });
   const fields = choose.error instanceof ProblemError ? choose.error.fields : {};
   return (

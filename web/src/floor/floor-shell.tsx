@@ -7,7 +7,7 @@ import { KeptWord } from '../flow/kept-word';
 import { keepShell, useNewShell } from '../flow/shell-worker';
 import { QuestionsWord } from './questions-page';
 import { useMe } from '../api/queries';
-import { useSignOut } from '../office/shell';
+import { useSignOut } from '../door/use-sign-out';
 import { useScanner } from '../ui/scanner';
 import { ScanContext, type ScanHandler } from './scan-context';
 

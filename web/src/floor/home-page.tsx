@@ -1,12 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
-import { useMe, useTape } from '../api/queries';
+import { useMe, useSite, useTape } from '../api/queries';
 import { kept } from '../flow/kept';
 import { useTask } from '../flow/tasks';
 import { plural } from '../ui/format';
 import { useUndo } from '../ui/tape';
+import { DeviceSwitches, SiteChoice } from './device-switches';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
@@ -15,8 +17,9 @@ import { usePageScan } from './scan-context';
 export function FloorHome() {
   const me = useMe();
   const navigate = useNavigate();
-  const line = useQuery({ queryKey: ['line'], queryFn: () => kept('line', () => ask(api.GET('/api/line'))) });
-  const siteId = me.data?.sites[0]?.id;
+  const line = useQuery({ queryKey: key('line'), queryFn: () => kept('line', () => ask(api.GET('/api/line'))) });
+  const { site } = useSite();
+  const siteId = site?.id;
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
@@ -67,7 +70,7 @@ export function FloorHome() {
   return (
     <>
       <header className="f-head">
-        <span>{me.data?.sites[0]?.name}</span>
+        <SiteChoice />
         <span />
         <Link to="/" className="text-[15px] underline">
           Office
@@ -104,6 +107,7 @@ export function FloorHome() {
       {me.data && tasks.length === 0 && !rights.includes('pack') && (
         <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>
       )}
+      <DeviceSwitches />
       <div style={{ marginTop: 'auto' }} />
       <FloorTape
         entries={mine.data?.entries ?? []}
@@ -112,7 +116,7 @@ export function FloorHome() {
           if (e) undo.mutate(e.id);
         }}
       />
-      <FloorKeys siteId={me.data?.sites[0]?.id} />
+      <FloorKeys siteId={site?.id} />
     </>
   );
 }

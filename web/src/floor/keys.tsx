@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import type { ReactNode } from 'react';
 import { useContext, useState } from 'react';
 import { api, ask } from '../api/client';
 import { useCameraOpen } from '../camera/camera-open';
-import { kept } from '../flow/kept';
+import { useMe } from '../api/queries';
 import { ScanContext } from './scan-context';
 
-/** The demo's practice scanner: the codes that lie around, to be scanned by a touch. */
+/** The practice scanner: the codes that lie around, to be scanned by a touch. */
 function Practice({ siteId, document, onClose }: { siteId: number; document: string; onClose: () => void }) {
   const { scan } = useContext(ScanContext);
   const codes = useQuery({
-    queryKey: ['practice', siteId, document],
+    queryKey: key('practice', siteId, document),
     queryFn: () => ask(api.GET('/api/practice/codes', { params: { query: { site: String(siteId), document } } })),
   });
   return (
@@ -45,17 +46,13 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
   );
 }
 
-/** The keys in the thumb's reach: what the page needs, typing a code, and in the demo the practice scanner. */
+/** The keys in the thumb's reach: what the page needs, typing a code, and where a house is tried out the practice scanner. */
 export function FloorKeys({ siteId, document = '', children }: { siteId: number | undefined; document?: string; children?: ReactNode }) {
   const { scan } = useContext(ScanContext);
   const [open, setOpen] = useState<'type' | 'practice' | null>(null);
   const [text, setText] = useState('');
   const [camera, setCamera] = useCameraOpen();
-  const demo = useQuery({
-    queryKey: ['sign-in-page'],
-    queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))),
-    staleTime: Infinity,
-  });
+  const me = useMe();
   const typed = (e: React.FormEvent) => {
     e.preventDefault();
     if (text.trim() === '') return;
@@ -95,7 +92,7 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
         >
           Type code
         </button>
-        {siteId !== undefined && (demo.data?.demo.length ?? 0) > 0 && (
+        {siteId !== undefined && me.data?.practice && (
           <button type="button" className="f-key" onClick={() => setOpen('practice')}>
             Practice
           </button>

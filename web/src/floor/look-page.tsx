@@ -1,10 +1,12 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
+import { key } from '../api/keys';
 import { countOf, packName, spell } from '@vectrum/core/quantity';
 import type { Feedback, How } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../api/client';
-import { useMe } from '../api/queries';
+import { useMe, useSite } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { soundBand } from '../flow/sound';
 import { whole } from '../ui/format';
@@ -22,10 +24,11 @@ export function LookPage() {
   const [params, setParams] = useSearchParams();
   const code = params.get('code') ?? '';
   const me = useMe();
+  const { site } = useSite();
   const [tying, setTying] = useState<string | null>(null);
   const [band, setBand] = useState<Feedback | null>(null);
   const look = useQuery({
-    queryKey: ['look', code],
+    queryKey: key('look', code),
     queryFn: () => ask(api.GET('/api/look', { params: { query: { code } } })),
     enabled: code !== '',
   });
@@ -34,7 +37,7 @@ export function LookPage() {
       setBand(null);
       setParams({ code: scanned.trim() }, { replace: true });
     },
-    [setParams],
+    [setParams, setBand],
   );
   usePageScan(onScan);
   const seen = look.data;
@@ -95,7 +98,7 @@ export function LookPage() {
         )}
       </div>
       <div style={{ marginTop: 'auto' }} />
-      <FloorKeys siteId={me.data?.sites[0]?.id}>
+      <FloorKeys siteId={site?.id}>
         {tying && (
           <button type="button" className="f-key" onClick={() => setTying(null)}>
             Leave it
@@ -216,10 +219,10 @@ function PaperCard({ look }: { look: Look }) {
 
 /** Which pack of the item the code is on: one touch ties it. */
 function Tie({ code, item, onTied }: { code: string; item: Dto['LookItemDto']; onTied: (says: string) => void }) {
-  const tie = useMutation({
-    mutationFn: (factor: number) =>
-      ask(api.POST('/api/items/{sku}/barcodes', { params: { path: { sku: item.sku } }, body: { factor, code } })),
-    onSuccess: (_, factor) => {
+  const tie = useAct({
+    act: (factor: number, once) =>
+      ask(api.POST('/api/items/{sku}/barcodes', { params: { path: { sku: item.sku } }, body: { factor, code }, headers: once })),
+    onDone: (_, factor) => {
       const pack = item.packs.find((p) => p.factor === factor);
       onTied(`is a ${pack ? packName(pack, 1) : 'pack'} of ${item.name} from now on`);
     },
@@ -244,7 +247,7 @@ function Tie({ code, item, onTied }: { code: string; item: Dto['LookItemDto']; o
 /** Items by a part of their name, where the goods have no other code to scan. */
 function Search({ word, onChoose }: { word: string; onChoose: (sku: string) => void }) {
   const found = useQuery({
-    queryKey: ['look-items', word],
+    queryKey: key('look-items', word),
     queryFn: () =>
       ask(api.GET('/api/items', { params: { query: { search: word, limit: '12', ...(word === '' ? { state: 'no-barcode' } : {}) } } })),
   });

@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { inPacks, packName, spell } from '@vectrum/core/quantity';
 import { currentStop, currentTote, inHandAt, isAtBin, isSetDown, pick, wantedAt, type Codebook, type PickStop } from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, ask } from '../api/client';
+import { api, ask, at } from '../api/client';
+import { useSite } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { kept } from '../flow/kept';
 import { type Ready, TaskGate } from '../flow/task-gate';
@@ -20,7 +22,12 @@ import { usePageScan } from './scan-context';
 /** Rounds that wait, oldest promise first; one's own on top. */
 export function PickList() {
   const navigate = useNavigate();
-  const rounds = useQuery({ queryKey: ['rounds'], queryFn: () => kept('rounds', () => ask(api.GET('/api/rounds'))) });
+  const { site } = useSite();
+  const rounds = useQuery({
+    queryKey: key('rounds', site?.id),
+    queryFn: () => kept(`rounds-${site?.id ?? ''}`, () => ask(api.GET('/api/rounds', at(site)))),
+    enabled: site !== undefined,
+  });
   usePageScan(useCallback((code) => void navigate(`/floor/pick/${code.trim().toUpperCase()}`), [navigate]));
   return (
     <>

@@ -1,4 +1,6 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
+import { key } from '../api/keys';
 import { api, ask } from '../api/client';
 import { ProblemNote } from '../ui/states';
 
@@ -19,7 +21,7 @@ export function PrintLabel({
   /** A short word for a row of keys; without it the key stands by itself. */
   says?: string;
 }) {
-  const designs = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')), staleTime: 60_000 });
+  const designs = useQuery({ queryKey: key('designs'), queryFn: () => ask(api.GET('/api/labels/designs')), staleTime: 60_000 });
   const own = (designs.data ?? []).filter((d) => d.subject === subject);
   const design =
     own.find(
@@ -27,8 +29,8 @@ export function PrintLabel({
         d.media.kind === 'roll' &&
         (lot ? d.elements.some((e) => e.value?.includes('{gs1}')) : !d.elements.some((e) => e.value?.includes('{gs1}'))),
     ) ?? own[0];
-  const print = useMutation({
-    mutationFn: () =>
+  const print = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/labels/print', {
           body: {
@@ -38,6 +40,7 @@ export function PrintLabel({
             printerId: 0,
             labels: [{ code, ...(holds ? { holds } : {}), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) }],
           },
+          headers: once,
         }),
       ),
   });

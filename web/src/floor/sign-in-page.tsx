@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
+import { key } from '../api/keys';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { queue } from '../flow/queue';
@@ -20,15 +22,15 @@ export function FloorSignIn() {
   const [camera, setCamera] = useCameraOpen();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
-  const signIn = useMutation({
-    mutationFn: () => ask(api.POST('/api/session/badge', { body: { badge, pin } })),
-    onSuccess: async () => {
+  const page = useQuery({ queryKey: key('sign-in-page'), queryFn: () => kept('sign-in-page', () => ask(api.GET('/api/sign-in-page'))) });
+  const signIn = useAct({
+    act: (_: void, once) => ask(api.POST('/api/session/badge', { body: { badge, pin }, headers: once })),
+    onDone: async () => {
       await client.resetQueries();
       queue.kick();
       void navigate('/floor');
     },
-    onError: () => setPin(''),
+    onFailed: () => setPin(''),
   });
   useScanner((code) => {
     setPin('');

@@ -2,7 +2,7 @@ import { spell } from '@vectrum/core/quantity';
 import { goodsHeld, goodsKey, standing, store, waitingGoods, whyThere } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useMe } from '../api/queries';
+import { useSite } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { QuantityPad } from '../flow/quantity-pad';
 import { type Ready, TaskGate } from '../flow/task-gate';
@@ -16,9 +16,9 @@ import { usePageScan } from './scan-context';
 
 /** Puts goods away: scan the thing, be told where, scan the bin. */
 export function StorePage() {
-  const me = useMe();
+  const { site } = useSite();
   return (
-    <TaskGate kind="store" taskKey={me.data?.sites[0]?.id} back={<Link to="/floor">‹ Tasks</Link>}>
+    <TaskGate kind="store" taskKey={site?.id} back={<Link to="/floor">‹ Tasks</Link>}>
       {(ready) => <Store ready={ready} />}
     </TaskGate>
   );

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { api, ask, type Dto } from '../api/client';
 import { type BookPart, deviceDatabase } from './device-store';
@@ -105,7 +106,7 @@ export async function readBook(siteId: number): Promise<Omit<Codebook, 'today'>>
 /** The codes of a site, kept on the device. */
 export const useBook = (siteId: number | undefined) =>
   useQuery({
-    queryKey: ['book', siteId],
+    queryKey: key('book', siteId),
     queryFn: () => readBook(siteId ?? 0),
     enabled: siteId !== undefined,
     staleTime: FRESH_MS,

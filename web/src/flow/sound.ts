@@ -1,4 +1,5 @@
 import type { Band } from '@vectrum/core/scan';
+import { soundIsOff, vibrationIsOff } from './device-choices';
 
 type Note = readonly [hertz: number, startMs: number, lengthMs: number];
 
@@ -22,18 +23,14 @@ const RHYTHM: Readonly<Record<Band, number[]>> = {
   'too-many': [60, 40, 60, 40, 60],
   unknown: [400],
 };
-const MUTED = 'vectrum-muted';
 const VOLUME = 0.12;
 
 let audio: AudioContext | undefined;
 
-export const isMuted = () => localStorage.getItem(MUTED) === '1';
-export const setMuted = (muted: boolean) => localStorage.setItem(MUTED, muted ? '1' : '0');
-
-/** Sounds and vibrates a band. Browsers stay silent until the page has been touched; that is no failure. */
+/** Sounds and vibrates a band, as far as this device may. Browsers stay silent until the page has been touched; that is no failure. */
 export function soundBand(band: Band): void {
-  navigator.vibrate?.(RHYTHM[band]);
-  if (isMuted() || typeof AudioContext === 'undefined') return;
+  if (!vibrationIsOff()) navigator.vibrate?.(RHYTHM[band]);
+  if (soundIsOff() || typeof AudioContext === 'undefined') return;
   audio ??= new AudioContext();
   for (const [hertz, start, length] of NOTES[band]) {
     const tone = audio.createOscillator();

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key as keyOf } from '../api/keys';
 import type { TaskKind } from '@vectrum/core/scan';
 import { api, ask, type Dto } from '../api/client';
 import { deviceDatabase } from './device-store';
@@ -48,7 +49,7 @@ const isOf = <K extends TaskKind>(kind: K, bundle: Dto['FloorTask']): bundle is 
 /** One task of the floor, kept on the device. */
 export const useTask = <K extends TaskKind>(kind: K, key: string | number | undefined) =>
   useQuery({
-    queryKey: ['task', kind, String(key ?? '').toUpperCase()],
+    queryKey: keyOf('task', kind, String(key ?? '').toUpperCase()),
     queryFn: () => readTask(kind, key ?? ''),
     enabled: key !== undefined && key !== '',
     retry: false,

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import type {
   Codebook,
   Feedback,
@@ -121,8 +122,8 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
         if (rules.owns(command.command)) onRefused?.(command.command, outcome.problem);
       }
       if (!at.hasUnsent()) void at.refetch();
-      void client.invalidateQueries({ queryKey: ['tape'] });
-      if (!('answer' in outcome) && outcome.late) void client.invalidateQueries({ queryKey: ['questions'] });
+      void client.invalidateQueries({ queryKey: key('tape') });
+      if (!('answer' in outcome) && outcome.late) void client.invalidateQueries({ queryKey: key('questions') });
     });
   }, [run, show, client]);
 

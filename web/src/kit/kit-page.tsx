@@ -7,7 +7,8 @@ import { ReceivedStrip } from '../office/inbound/received-strip';
 import { Barcode } from '../ui/barcode';
 import { Field } from '../ui/field';
 import { Glyph, Pips, type GlyphName } from '../ui/glyph';
-import { Picture, PICTURE_NAMES } from '../ui/picture';
+import { useDrawings } from '../api/queries';
+import { Picture } from '../ui/picture';
 import { Waybill } from '../ui/sheet';
 import { Empty, ProblemNote, Skeleton } from '../ui/states';
 import { WhyNumber, WhySum } from '../ui/why';
@@ -69,6 +70,7 @@ function Block({ title, children }: { title: string; children: React.ReactNode }
 
 /** Every component in every state, for whoever changes one. Served in development only. */
 export function KitPage() {
+  const drawings = useDrawings();
   const [why, setWhy] = useState(true);
   const [counts, setCounts] = useState<Record<number, number>>({ 2: 3 });
   const [active, setActive] = useState(2);
@@ -131,7 +133,7 @@ export function KitPage() {
           <Waybill
             cells={[
               { cap: 'Expected', value: 'Today', note: 'part received' },
-              { cap: 'To', value: 'Millrace', note: 'Door 2' },
+              { cap: 'To', value: 'Main site', note: 'Door 2' },
               { cap: 'Goods', value: '£1,739.52' },
             ]}
           />
@@ -153,7 +155,7 @@ export function KitPage() {
         </Block>
         <Block title="Pictures">
           <div className="flex flex-wrap gap-2 py-3">
-            {PICTURE_NAMES.map((p) => (
+            {[...drawings.keys()].map((p) => (
               <Picture key={p} name={p} size={52} />
             ))}
           </div>

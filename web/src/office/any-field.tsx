@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../api/keys';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
@@ -30,7 +31,7 @@ export function AnyField() {
     else void openCode(code);
   });
   const found = useQuery({
-    queryKey: ['find', text],
+    queryKey: key('find', text),
     queryFn: () => ask(api.GET('/api/find', { params: { query: { q: text } } })),
     enabled: text.trim().length > 1,
     placeholderData: (was) => was,

@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
 import { useState } from 'react';
 import { api, ask, ProblemError } from '../api/client';
 import { useMe } from '../api/queries';
@@ -11,8 +11,8 @@ import { ProblemNote } from '../ui/states';
 export function OwnPage() {
   const me = useMe();
   const [values, setValues] = useState({ current: '', password: '', pin: '' });
-  const change = useMutation({
-    mutationFn: () =>
+  const change = useAct({
+    act: (_: void, once) =>
       ask(
         api.PUT('/api/session/secrets', {
           body: {
@@ -20,9 +20,10 @@ export function OwnPage() {
             ...(values.password ? { password: values.password } : {}),
             ...(values.pin ? { pin: values.pin } : {}),
           },
+          headers: once,
         }),
       ),
-    onSuccess: () => setValues({ current: '', password: '', pin: '' }),
+    onDone: () => setValues({ current: '', password: '', pin: '' }),
   });
   const fields = change.error instanceof ProblemError ? change.error.fields : {};
   const input = (key: keyof typeof values, label: string, autoComplete: string) => (

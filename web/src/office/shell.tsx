@@ -1,10 +1,8 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { api, ask } from '../api/client';
+import { useSignOut } from '../door/use-sign-out';
 import { useLive } from '../api/live';
 import { KeptWord } from '../flow/kept-word';
-import { forgetAnswers } from '../flow/kept';
 import { useMe } from '../api/queries';
 import { Mark } from '../ui/mark';
 import { useSingleKeys } from '../ui/single-keys';
@@ -23,18 +21,6 @@ function useStageKeys(): void {
     n: () => press('.act-next:not(:disabled)'),
     p: () => press('[data-print]'),
   });
-}
-
-/** Signs out and goes back to the door. */
-export function useSignOut() {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  return async (to = '/sign-in') => {
-    await ask(api.DELETE('/api/session'));
-    await forgetAnswers();
-    client.clear();
-    void navigate(to);
-  };
 }
 
 function WhoMenu() {

@@ -1,15 +1,29 @@
-import { code128, drawingSVG, qrcode } from 'bwip-js/browser';
-import { useMemo } from 'react';
+import { useEffect, useState } from 'react';
+import type { Drawing } from './draw-barcode';
+
+/** A drawing as the source of a picture; empty until it is drawn. Drawing is read when the first code is shown. */
+function useDrawing(kind: Drawing, text: string): string {
+  const [source, setSource] = useState('');
+  useEffect(() => {
+    let gone = false;
+    void import('./draw-barcode').then(({ draw }) => {
+      if (!gone) setSource(draw(kind, text));
+    });
+    return () => {
+      gone = true;
+    };
+  }, [kind, text]);
+  return source;
+}
 
 /** A Code 128 that scanners read off the screen, with its text beneath. */
 export function Barcode({ code, width = 150, height = 26 }: { code: string; width?: number; height?: number }) {
-  const source = useMemo(() => {
-    const svg = code128({ bcid: 'code128', text: code, height: 10, includetext: false }, drawingSVG());
-    return `data:image/svg+xml;utf8,${encodeURIComponent(svg.replace('<svg ', '<svg preserveAspectRatio="none" '))}`;
-  }, [code]);
+  const source = useDrawing('code128', code);
   return (
     <span className="bars">
-      <img src={source} width={width} height={height} alt={`Barcode ${code}`} style={{ width, height }} />
+      <span style={{ width, height }}>
+        {source && <img src={source} width={width} height={height} alt={`Barcode ${code}`} style={{ width, height }} />}
+      </span>
       <span className="code">{code}</span>
     </span>
   );
@@ -17,9 +31,10 @@ export function Barcode({ code, width = 150, height = 26 }: { code: string; widt
 
 /** A QR code that a phone's camera reads off the screen. */
 export function QrCode({ text, size, says }: { text: string; size: number; says: string }) {
-  const source = useMemo(
-    () => `data:image/svg+xml;utf8,${encodeURIComponent(qrcode({ bcid: 'qrcode', text, padding: 2 }, drawingSVG()))}`,
-    [text],
+  const source = useDrawing('qrcode', text);
+  return (
+    <span style={{ display: 'block', width: size, height: size, background: 'white' }}>
+      {source && <img src={source} width={size} height={size} alt={says} style={{ width: size, height: size }} />}
+    </span>
   );
-  return <img src={source} width={size} height={size} alt={says} style={{ width: size, height: size, background: 'white' }} />;
 }

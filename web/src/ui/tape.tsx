@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../api/use-act';
 import { api, ask, type Dto } from '../api/client';
 import { useTape } from '../api/queries';
 import { clock, clockSeconds, whole } from './format';
@@ -9,11 +9,7 @@ type Entry = Dto['TapeEntryDto'];
 
 /** Takes an act back; the tape gets an opposite line. */
 export function useUndo() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (id: number) => ask(api.POST('/api/tape/{id}/undo', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'book' }),
-  });
+  return useAct({ act: (id: number, once) => ask(api.POST('/api/tape/{id}/undo', { params: { path: { id } }, headers: once })) });
 }
 
 const firstName = (who: string) => who.split(' ')[0] ?? who;

@@ -2,7 +2,7 @@ import { type MadeLog, fault, has, type ImportRow, type Memory, type RowFault, t
 import { packIds } from './lookup.js';
 import { barcodeFault } from '../packs.js';
 import { keyOfCode } from '../code-key.js';
-import { insertMany, marks, rows, type Tx } from '../../platform/index.js';
+import { insertMany, marks, rows, type Tx, update } from '../../platform/index.js';
 
 /** The codes of a cell, with spaces, commas or semicolons between them. */
 export const codesIn = (t: string) => [...new Set(t.split(/[\s,;]+/).filter(Boolean))];
@@ -72,7 +72,7 @@ export async function writeBarcodes(
     'code',
     moved.map(([k]) => k),
     async () => {
-      for (const [key, pack] of moved) await tx.query('UPDATE barcode SET pack_unit_id = ? WHERE code = ?', [pack, key]);
+      for (const [key, pack] of moved) await update(tx, 'barcode', { code: key }, { pack_unit_id: pack });
     },
     counts,
   );

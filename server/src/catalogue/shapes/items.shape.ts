@@ -20,7 +20,7 @@ import {
 import { itemIds } from './lookup.js';
 import { type ExtraFieldDto } from '../items.dto.js';
 import { extraFields, extraValue } from '../extra-fields.js';
-import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS } from '../catalogue.entity.js';
+import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS } from '../kinds.js';
 import { refreshLacks } from '../completeness.js';
 import { type Act, marks, parsed, type Person, rows, type Tx } from '../../platform/index.js';
 import { codesIn, barcodeFaults, writeBarcodes } from './barcode-cells.js';

@@ -2,10 +2,10 @@ import { type DataSource, type DataSourceOptions, MigrationExecutor } from 'type
 import type { Config } from '../config.js';
 import { underLock } from './named-lock.js';
 
-/** What the database holds: the modules' entities, and the steps that made their tables. */
-export type Schema = Required<Pick<DataSourceOptions, 'entities' | 'migrations'>>;
+/** A step that changes tables, as TypeORM runs it. */
+export type Migrations = DataSourceOptions['migrations'];
 
-export function dataSourceOptions(config: Config, schema: Schema): DataSourceOptions {
+export function dataSourceOptions(config: Config, migrations: Migrations): DataSourceOptions {
   return {
     type: 'mariadb',
     host: config.DATABASE_HOST,
@@ -20,7 +20,7 @@ export function dataSourceOptions(config: Config, schema: Schema): DataSourceOpt
     dateStrings: ['DATE'],
     synchronize: false,
     migrationsTransactionMode: 'each',
-    ...schema,
+    migrations,
     poolSize: config.DATABASE_CONNECTIONS,
   };
 }

@@ -49,24 +49,8 @@ export async function one<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown
 /** A number that the driver may have given as text (COUNT, SUM, BIGINT). Absent is nought. */
 export const num = (value: string | number | null | undefined) => Number(value ?? 0);
 
-/** `?, ?, ?` for an IN list; an empty list matches nothing. */
-export const marks = (list: readonly unknown[]) => (list.length === 0 ? 'NULL' : list.map(() => '?').join(', '));
-
 /** A JSON column's value: the driver hands it over parsed or as text, depending on how the server describes the column. */
 export const parsed = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;
-
-/** Inserts many rows in statements of 500, which is what the database takes fastest. O(rows). */
-export async function insertMany(
-  tx: Pick<Tx, 'query'>,
-  table: string,
-  columns: readonly string[],
-  values: readonly (readonly unknown[])[],
-  then = '',
-): Promise<void> {
-  for (let i = 0; i < values.length; i += 500) {
-    await tx.query(`INSERT INTO \`${table}\` (${columns.map((c) => `\`${c}\``).join(', ')}) VALUES ? ${then}`, [values.slice(i, i + 500)]);
-  }
-}
 
 /** A word for LIKE with its own wildcards taken literally. */
 export const likeAny = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;

@@ -1,5 +1,6 @@
 import { cell, tableShape } from '../../exchange/index.js';
-import { insertMany, rows } from '../../platform/index.js';
+import { joinSites } from '../../identity/index.js';
+import { rows } from '../../platform/index.js';
 
 /** Sites: one row a site. */
 export const sitesShape = tableShape({
@@ -42,11 +43,10 @@ export const sitesShape = tableShape({
       [act.person.id],
     );
     const joined = apart.map(({ site_id }) => ({ person_id: act.person.id, site_id }));
-    await insertMany(
+    await joinSites(
       tx,
-      'person_site',
-      ['person_id', 'site_id'],
-      joined.map((j) => [j.person_id, j.site_id]),
+      act.person.id,
+      apart.map((a) => a.site_id),
     );
     await log.createdKeys('person_site', joined);
   },

@@ -2,8 +2,9 @@ import { Injectable } from '@nestjs/common';
 import { accountFor, type Account } from '@vectrum/core/costing';
 import { decimalText, dividedBy, micro, times, type Micro } from '@vectrum/core/money';
 import { isOutside } from '@vectrum/core/places';
-import { num, one, rows, type Tx } from '../../platform/index.js';
+import { insert, more, num, one, rows, type Tx, update } from '../../platform/index.js';
 import { SettingsService } from '../../settings/index.js';
+import { enterValue } from './entries.js';
 
 /** What goods that come in are worth, in the house's money, and what that is made of. */
 export interface Worth {
@@ -48,7 +49,7 @@ export class ValueService {
         if (crossing.direction === 'in') await this.put(tx, pool, crossing);
         else await this.take(tx, pool, crossing, byLayers);
       }
-      await tx.query('UPDATE cost_pool SET units = ?, value = ? WHERE item_id = ?', [pool.units, decimalText(pool.value), itemId]);
+      await update(tx, 'cost_pool', { item_id: itemId }, { units: pool.units, value: decimalText(pool.value) });
     }
   }
 
@@ -63,21 +64,26 @@ export class ValueService {
   private async put(tx: Tx, pool: Pool, c: Crossing): Promise<void> {
     const back = c.reversesId === null ? null : await this.entered(tx, c.reversesId);
     const value = back ?? c.worth?.value ?? (await this.known(tx, pool, c));
-    const layer = await tx.query<{ insertId: number }>(
-      'INSERT INTO cost_layer (item_id, movement_id, document, units, units_left, value, value_left) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [c.itemId, c.movementId, c.document, c.units, c.units, decimalText(value), decimalText(value)],
-    );
+    const layer = await insert(tx, 'cost_layer', {
+      item_id: c.itemId,
+      movement_id: c.movementId,
+      document: c.document,
+      units: c.units,
+      units_left: c.units,
+      value: decimalText(value),
+      value_left: decimalText(value),
+    });
     for (const part of c.worth?.parts ?? [])
-      await tx.query('INSERT INTO cost_layer_part (layer_id, kind, says, document, amount) VALUES (?, ?, ?, ?, ?)', [
-        layer.insertId,
-        part.kind,
-        part.says.slice(0, 80),
-        part.document,
-        decimalText(part.amount),
-      ]);
+      await insert(tx, 'cost_layer_part', {
+        layer_id: layer,
+        kind: part.kind,
+        says: part.says.slice(0, 80),
+        document: part.document,
+        amount: decimalText(part.amount),
+      });
     pool.units += c.units;
     pool.value += value;
-    await this.enter(tx, c, 'stock', accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), value, layer.insertId);
+    await this.enter(tx, c, 'stock', accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), value, layer);
   }
 
   private async take(tx: Tx, pool: Pool, c: Crossing, byLayers: boolean): Promise<void> {
@@ -108,11 +114,7 @@ export class ValueService {
       if (wanted === 0) break;
       const units = Math.min(wanted, layer.left);
       const part = units === layer.left ? micro(layer.value) : dividedBy(times(micro(layer.value), units), layer.left);
-      await tx.query('UPDATE cost_layer SET units_left = units_left - ?, value_left = value_left - ? WHERE id = ?', [
-        units,
-        decimalText(part),
-        layer.id,
-      ]);
+      await update(tx, 'cost_layer', { id: layer.id }, { units_left: more(-units), value_left: more(decimalText(-part)) });
       wanted -= units;
       cost += part;
     }
@@ -140,11 +142,8 @@ export class ValueService {
     return taken ? micro(taken.amount) : null;
   }
 
-  private async enter(tx: Tx, c: Crossing, debit: Account, credit: Account, amount: Micro, layerId: number | null): Promise<void> {
-    await tx.query(
-      'INSERT INTO value_entry (item_id, movement_id, layer_id, document, debit, credit, amount) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [c.itemId, c.movementId, layerId, c.document, debit, credit, decimalText(amount)],
-    );
+  private enter(tx: Tx, c: Crossing, debit: Account, credit: Account, amount: Micro, layerId: number | null): Promise<void> {
+    return enterValue(tx, { item_id: c.itemId, movement_id: c.movementId, layer_id: layerId, document: c.document }, debit, credit, amount);
   }
 
   /**
@@ -159,17 +158,14 @@ export class ValueService {
     part: { says: string; document: string },
   ): Promise<void> {
     await this.pool(tx, layer.itemId);
-    await tx.query('UPDATE cost_pool SET value = value + ? WHERE item_id = ?', [decimalText(toStock), layer.itemId]);
-    await tx.query('UPDATE cost_layer SET value = value + ?, value_left = value_left + ? WHERE id = ?', [
-      decimalText(share),
-      decimalText(toStock),
-      layer.id,
-    ]);
-    await tx.query(`INSERT INTO cost_layer_part (layer_id, kind, says, document, amount) VALUES (?, 'late', ?, ?, ?)`, [
-      layer.id,
-      part.says.slice(0, 80),
-      part.document,
-      decimalText(share),
-    ]);
+    await update(tx, 'cost_pool', { item_id: layer.itemId }, { value: more(decimalText(toStock)) });
+    await update(tx, 'cost_layer', { id: layer.id }, { value: more(decimalText(share)), value_left: more(decimalText(toStock)) });
+    await insert(tx, 'cost_layer_part', {
+      layer_id: layer.id,
+      kind: 'late',
+      says: part.says.slice(0, 80),
+      document: part.document,
+      amount: decimalText(share),
+    });
   }
 }

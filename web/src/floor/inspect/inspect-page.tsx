@@ -2,7 +2,7 @@ import { spell } from '@vectrum/core/quantity';
 import { goodsInHand, inspect, inspectKey, unjudged, type How } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { useMe } from '../../api/queries';
+import { useSite } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
@@ -14,9 +14,9 @@ import { GoodsInHand, type InspectPanel } from './goods-in-hand';
 
 /** Looks at goods before they are stock: scan them, answer the checks, pass or reject. */
 export function InspectPage() {
-  const me = useMe();
+  const { site } = useSite();
   return (
-    <TaskGate kind="inspect" taskKey={me.data?.sites[0]?.id} back={<Link to="/floor">‹ Tasks</Link>}>
+    <TaskGate kind="inspect" taskKey={site?.id} back={<Link to="/floor">‹ Tasks</Link>}>
       {(ready) => <Inspect ready={ready} />}
     </TaskGate>
   );

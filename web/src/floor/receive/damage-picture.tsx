@@ -1,10 +1,10 @@
-import { useMutation } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { sendFile } from '../../api/send-file';
 import { ProblemNote } from '../../ui/states';
 
 /** After damaged or wrong goods: the phone's camera, for the supplier to see. */
 export function DamagePicture({ receiptId, name, onDone }: { receiptId: number; name: string; onDone: () => void }) {
-  const send = useMutation({ mutationFn: (file: File) => sendFile('PUT', `/api/receipts/${receiptId}/picture`, file), onSuccess: onDone });
+  const send = useAct({ act: (file: File, once) => sendFile('PUT', `/api/receipts/${receiptId}/picture`, file, once), onDone: onDone });
   return (
     <div className="px-[14px] mb-3">
       <label className="f-key cursor-pointer" style={{ minHeight: 64 }}>

@@ -1,9 +1,11 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import type { Feedback, How } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ask, type Dto } from '../../api/client';
-import { useMe } from '../../api/queries';
+import { api, ask, at, type Dto } from '../../api/client';
+import { useMe, useSite } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
 import { kept } from '../../flow/kept';
 import { soundBand } from '../../flow/sound';
@@ -25,13 +27,18 @@ function progress(d: Due): string {
 export function DuePage() {
   const navigate = useNavigate();
   const me = useMe();
-  const siteId = me.data?.sites[0]?.id;
+  const { site } = useSite();
+  const siteId = site?.id;
   const [band, setBand] = useState<Feedback | null>(null);
   const [choices, setChoices] = useState<{ code: string; list: Due[] } | null>(null);
-  const due = useQuery({ queryKey: ['receive-due'], queryFn: () => kept('receive-due', () => ask(api.GET('/api/floor/receive'))) });
-  const find = useMutation({
-    mutationFn: ({ code }: { code: string; how: How }) => ask(api.GET('/api/floor/due', { params: { query: { code } } })),
-    onSuccess: ({ opens, choices: several }, scanned) => {
+  const due = useQuery({
+    queryKey: key('receive-due', siteId),
+    queryFn: () => kept(`receive-due-${siteId ?? ''}`, () => ask(api.GET('/api/floor/receive', at(site)))),
+    enabled: site !== undefined,
+  });
+  const find = useAct({
+    act: ({ code }: { code: string; how: How }) => ask(api.GET('/api/floor/due', { params: { query: { code } } })),
+    onDone: ({ opens, choices: several }, scanned) => {
       if (opens)
         return void navigate(`/floor/receive/${opens}`, { state: opens === scanned.code.trim().toUpperCase() ? null : { scanned } });
       setChoices(several.length > 0 ? { code: scanned.code, list: several } : null);
@@ -50,9 +57,9 @@ export function DuePage() {
       [mutate],
     ),
   );
-  const unordered = useMutation({
-    mutationFn: () => ask(api.POST('/api/floor/arrivals', { body: { siteId: siteId ?? 0 } })),
-    onSuccess: ({ code }) => void navigate(`/floor/receive/${code}`),
+  const unordered = useAct({
+    act: (_: void, once) => ask(api.POST('/api/floor/arrivals', { body: { siteId: siteId ?? 0 }, headers: once })),
+    onDone: ({ code }) => void navigate(`/floor/receive/${code}`),
   });
   return (
     <>

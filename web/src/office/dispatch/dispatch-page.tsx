@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
@@ -11,16 +13,15 @@ type Lane = Dto['LaneDto'];
 
 function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   const me = useMe();
-  const client = useQueryClient();
   const ready = lane.parcels.filter((p) => p.state === 'labelled');
-  const handOver = useMutation({
-    mutationFn: () =>
+  const handOver = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/dispatch/hand-overs', {
           body: { carrier: lane.carrier, parcels: ready.map((p) => p.code) },
+          headers: once,
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   return (
     <section className="mb-6" aria-label={lane.name}>
@@ -102,7 +103,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
 
 /** The dispatch lanes: what waits for which van, and the hand-over. */
 export function DispatchPage() {
-  const query = useQuery({ queryKey: ['lanes'], queryFn: () => ask(api.GET('/api/dispatch/lanes')) });
+  const query = useQuery({ queryKey: key('lanes'), queryFn: () => ask(api.GET('/api/dispatch/lanes')) });
   return (
     <section className="list" aria-label="Dispatch lanes">
       <Shown query={query}>

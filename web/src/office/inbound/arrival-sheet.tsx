@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { micro, priceText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -181,11 +183,9 @@ function stood(a: Arrival): string {
 
 /** At which dock it is expected, or stands. */
 function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
-  const client = useQueryClient();
-  const set = useMutation({
-    mutationFn: (door: string) =>
-      ask(api.POST('/api/arrivals/{code}/door', { params: { path: { code: a.code } }, body: { door: door || null } })),
-    onSettled: () => client.invalidateQueries(),
+  const set = useAct({
+    act: (door: string, once) =>
+      ask(api.POST('/api/arrivals/{code}/door', { params: { path: { code: a.code } }, body: { door: door || null }, headers: once })),
   });
   if (!may) return <>{a.door ?? a.site}</>;
   return (
@@ -208,7 +208,7 @@ export function ArrivalSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['arrival', code],
+    queryKey: key('arrival', code),
     queryFn: () => ask(api.GET('/api/arrivals/{code}', { params: { path: { code } } })),
   });
   return (

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
@@ -56,7 +57,7 @@ function ArrivalRow({ arrival, open }: { arrival: Row; open: boolean }) {
 /** Arrivals: what stands at the door and for how long, what was announced, and what came in, by whom and on which day. */
 export function ArrivalsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: ['arrivals'], queryFn: () => ask(api.GET('/api/arrivals')) });
+  const query = useQuery({ queryKey: key('arrivals'), queryFn: () => ask(api.GET('/api/arrivals')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '330px' : '560px' }}>
       <section className="list pos" aria-label="Arrivals">

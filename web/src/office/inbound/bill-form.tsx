@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -13,19 +15,18 @@ import { today } from '../../api/site-day';
 /** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
 export function BillForm() {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const [supplier, setSupplier] = useState('');
   const [head, setHead] = useState({ ref: '', billedOn: today(), dueOn: '', note: '' });
   const [goods, setGoods] = useState<Record<string, BilledGoods>>({});
   const [charges, setCharges] = useState<BilledCharge[]>([]);
-  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   const open = useQuery({
-    queryKey: ['bills-open', supplier],
+    queryKey: key('bills-open', supplier),
     queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier } } })),
     enabled: supplier !== '',
   });
-  const save = useMutation({
-    mutationFn: () =>
+  const save = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/bills', {
           body: {
@@ -35,10 +36,10 @@ export function BillForm() {
             goods: Object.values(goods).map((g) => ({ order: g.order, line: g.line, units: Number(g.units), amount: g.amount })),
             charges: charges.filter((c) => c.amount !== ''),
           },
+          headers: once,
         }),
       ),
-    onSuccess: async ({ code }) => {
-      await client.invalidateQueries();
+    onDone: ({ code }) => {
       void navigate(`/inbound/bills/${code}`);
     },
   });

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -62,18 +64,16 @@ function LineRow({ line: l, currency }: { line: Line; currency: string }) {
 }
 
 function Settle({ bill }: { bill: Bill }) {
-  const client = useQueryClient();
   const [note, setNote] = useState('');
-  const settle = useMutation({
-    mutationFn: (says: 'accept' | 'query') =>
+  const settle = useAct({
+    act: (says: 'accept' | 'query', once) =>
       ask(
         api.POST('/api/bills/{code}/settle', {
           params: { path: { code: bill.code } },
-          headers: ifMatch(bill.version),
+          headers: { ...once, ...ifMatch(bill.version) },
           body: { says, note },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   return (
     <>
@@ -131,7 +131,7 @@ function Entries({ entries, home }: { entries: Bill['entries']; home: string }) 
 export function BillSheet() {
   const { code = '' } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['bill', code], queryFn: () => ask(api.GET('/api/bills/{code}', { params: { path: { code } } })) });
+  const query = useQuery({ queryKey: key('bill', code), queryFn: () => ask(api.GET('/api/bills/{code}', { params: { path: { code } } })) });
   return (
     <ShownSheet query={query} back="/inbound/bills">
       {(b) => (

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { Link, Outlet, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
@@ -14,7 +15,7 @@ export const BILL_STATES: Readonly<Record<string, string>> = { differs: 'differs
 /** Suppliers' bills: those that differ from order or arrival first. */
 export function BillsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: ['bills'], queryFn: () => ask(api.GET('/api/bills')) });
+  const query = useQuery({ queryKey: key('bills'), queryFn: () => ask(api.GET('/api/bills')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: '520px' }}>
       <section className="list" aria-label="Bills">

@@ -1,13 +1,11 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { api, ask, type Dto } from '../../api/client';
 import { ProblemNote } from '../../ui/states';
 
 /** Whether the supplier's own system may send documents, and a new key for it, shown once. */
 export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheetDto'], 'code' | 'sendsDocuments'> }) {
-  const client = useQueryClient();
-  const give = useMutation({
-    mutationFn: () => ask(api.POST('/api/suppliers/{code}/document-key', { params: { path: { code: s.code } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['supplier', s.code] }),
+  const give = useAct({
+    act: (_: void, once) => ask(api.POST('/api/suppliers/{code}/document-key', { params: { path: { code: s.code } }, headers: once })),
   });
   return (
     <section className="mt-2" aria-label="Documents from its own system">

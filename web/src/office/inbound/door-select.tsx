@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import type { ComponentProps } from 'react';
 import { api, ask } from '../../api/client';
 
 /** The docks of a site, or whichever is free. */
 export function DoorSelect({ siteId, ...select }: { siteId: number } & ComponentProps<'select'>) {
   const docks = useQuery({
-    queryKey: ['places', { kind: 'dock' }],
+    queryKey: key('places', { kind: 'dock' }),
     queryFn: () => ask(api.GET('/api/places', { params: { query: { kind: 'dock', from: '0', limit: '100' } } })),
     staleTime: 60_000,
   });

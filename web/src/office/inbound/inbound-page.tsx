@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { Link, Outlet, useMatch, useNavigate } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
@@ -58,7 +59,7 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
 /** Purchase orders by what forces action, with one open beside them. */
 export function InboundPage() {
   const orders = useQuery({
-    queryKey: ['purchase-orders'],
+    queryKey: key('purchase-orders'),
     queryFn: () => ask(api.GET('/api/purchase-orders')),
   });
   const me = useMe();

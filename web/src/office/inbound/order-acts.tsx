@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
@@ -10,33 +10,31 @@ type Order = Dto['PurchaseOrderDto'];
 type Act = 'place' | 'cancel' | 'close';
 
 function useActs(order: Order) {
-  const client = useQueryClient();
   const navigate = useNavigate();
   const params = { path: { code: order.code } };
   const headers = ifMatch(order.version);
-  const onSettled = () => client.invalidateQueries();
-  const act = useMutation({
-    mutationFn: (name: Act) => {
+  const act = useAct({
+    act: (name: Act, once) => {
       switch (name) {
         case 'place':
-          return ask(api.POST('/api/purchase-orders/{code}/place', { params, headers }));
+          return ask(api.POST('/api/purchase-orders/{code}/place', { params, headers: { ...once, ...headers } }));
         case 'cancel':
-          return ask(api.POST('/api/purchase-orders/{code}/cancel', { params, headers }));
+          return ask(api.POST('/api/purchase-orders/{code}/cancel', { params, headers: { ...once, ...headers } }));
         case 'close':
-          return ask(api.POST('/api/purchase-orders/{code}/close', { params, headers }));
+          return ask(api.POST('/api/purchase-orders/{code}/close', { params, headers: { ...once, ...headers } }));
       }
     },
-    onSettled,
   });
-  const opens = { onSuccess: ({ code }: { code: string }) => void navigate(`/inbound/${code}`), onSettled };
-  const copy = useMutation({ mutationFn: () => ask(api.POST('/api/purchase-orders/{code}/copy', { params })), ...opens });
-  const merge = useMutation({
-    mutationFn: (other: string) => ask(api.POST('/api/purchase-orders/{code}/merge', { params, headers, body: { other } })),
-    onSettled,
+  const onDone = ({ code }: { code: string }) => void navigate(`/inbound/${code}`);
+  const copy = useAct({ act: (_: void, once) => ask(api.POST('/api/purchase-orders/{code}/copy', { params, headers: once })), onDone });
+  const merge = useAct({
+    act: (other: string, once) =>
+      ask(api.POST('/api/purchase-orders/{code}/merge', { params, headers: { ...once, ...headers }, body: { other } })),
   });
-  const split = useMutation({
-    mutationFn: (lines: number[]) => ask(api.POST('/api/purchase-orders/{code}/split', { params, headers, body: { lines } })),
-    ...opens,
+  const split = useAct({
+    act: (lines: number[], once) =>
+      ask(api.POST('/api/purchase-orders/{code}/split', { params, headers: { ...once, ...headers }, body: { lines } })),
+    onDone,
   });
   return { act, copy, merge, split };
 }

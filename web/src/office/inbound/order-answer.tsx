@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { micro, moneyText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
 import { useState } from 'react';
@@ -30,18 +30,16 @@ const SAYS: Readonly<Record<string, string>> = {
 
 /** An answer that waits for the buyer: take it, or ask for something else. */
 export function OrderAnswer({ order }: { order: Order }) {
-  const client = useQueryClient();
   const [note, setNote] = useState('');
-  const settle = useMutation({
-    mutationFn: (says: 'accept' | 'query') =>
+  const settle = useAct({
+    act: (says: 'accept' | 'query', once) =>
       ask(
         api.POST('/api/purchase-orders/{code}/answer', {
           params: { path: { code: order.code } },
-          headers: ifMatch(order.version),
+          headers: { ...once, ...ifMatch(order.version) },
           body: { says, note },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   const said = SAYS[order.answer];
   if (!said) return null;

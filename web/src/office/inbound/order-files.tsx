@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { sendFile } from '../../api/send-file';
@@ -7,16 +7,13 @@ import { ProblemNote } from '../../ui/states';
 
 /** Files kept with an order: quotations, drawings, certificates. */
 export function OrderFiles({ order }: { order: Dto['PurchaseOrderDto'] }) {
-  const client = useQueryClient();
   const me = useMe();
-  const onSettled = () => client.invalidateQueries();
-  const add = useMutation({
-    mutationFn: (file: File) => sendFile('POST', `/api/purchase-orders/${order.code}/files?name=${encodeURIComponent(file.name)}`, file),
-    onSettled,
+  const add = useAct({
+    act: (file: File, once) =>
+      sendFile('POST', `/api/purchase-orders/${order.code}/files?name=${encodeURIComponent(file.name)}`, file, once),
   });
-  const remove = useMutation({
-    mutationFn: (id: number) => ask(api.DELETE('/api/order-files/{id}', { params: { path: { id } } })),
-    onSettled,
+  const remove = useAct({
+    act: (id: number, once) => ask(api.DELETE('/api/order-files/{id}', { params: { path: { id } }, headers: once })),
   });
   const mayKeep = me.data?.rights.includes('buy') ?? false;
   if (order.files.length === 0 && !mayKeep) return null;

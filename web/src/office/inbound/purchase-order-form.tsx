@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useEffect, useState } from 'react';
 import { dueDay } from '@vectrum/core/buying';
@@ -43,9 +45,9 @@ function valuesOf(order: Order): OrderValues {
 export function PurchaseOrderForm() {
   const { code } = useParams();
   const me = useMe();
-  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   const order = useQuery({
-    queryKey: ['purchase-order', code],
+    queryKey: key('purchase-order', code),
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
@@ -91,7 +93,6 @@ function Form({
   sites: Dto['SiteDto'][];
 }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const form = useForm<OrderValues>({ defaultValues: order ? valuesOf(order) : fresh });
   const lines = useFieldArray({ control: form.control, name: 'lines' });
   const supplierCode = useWatch({ control: form.control, name: 'supplier' });
@@ -101,7 +102,7 @@ function Form({
   const [stray, setStray] = useState('');
   const placed = order !== undefined && order.state !== 'draft';
   const supplier = useQuery({
-    queryKey: ['supplier', supplierCode],
+    queryKey: key('supplier', supplierCode),
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: supplierCode } } })),
     enabled: supplierCode !== '',
   });
@@ -109,17 +110,20 @@ function Form({
     if (supplier.data && !form.getValues('expectedOn'))
       form.setValue('expectedOn', dueDay(new Date().toISOString().slice(0, 10), supplier.data.leadDays, supplier.data.workingDays));
   }, [supplier.data, form]);
-  const save = useMutation({
-    mutationFn: (v: OrderValues) => {
+  const save = useAct({
+    act: (v: OrderValues, once) => {
       const body = bodyOf(v) as never;
       return ask(
         order
-          ? api.PUT('/api/purchase-orders/{code}', { params: { path: { code: order.code } }, headers: ifMatch(order.version), body })
-          : api.POST('/api/purchase-orders', { body }),
+          ? api.PUT('/api/purchase-orders/{code}', {
+              params: { path: { code: order.code } },
+              headers: { ...once, ...ifMatch(order.version) },
+              body,
+            })
+          : api.POST('/api/purchase-orders', { body, headers: once }),
       );
     },
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+    onDone: (made) => {
       void navigate(`/inbound/${made.code}`);
     },
   });

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { micro, moneyText, priceText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
 import { Link, useParams } from 'react-router';
@@ -110,9 +111,9 @@ function about(order: Order): string {
 export function PurchaseOrderSheet() {
   const { code = '' } = useParams();
   const me = useMe();
-  const money = useQuery({ queryKey: ['money'], queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
+  const money = useQuery({ queryKey: key('money'), queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
   const query = useQuery({
-    queryKey: ['purchase-order', code],
+    queryKey: key('purchase-order', code),
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code } } })),
     placeholderData: (was) => (was?.code === code ? was : undefined),
   });

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../../api/client';
@@ -19,7 +21,7 @@ export function ReturnForm() {
   const [params] = useSearchParams();
   const arrival = params.get('arrival');
   const goods = useQuery({
-    queryKey: ['aside', arrival],
+    queryKey: key('aside', arrival),
     queryFn: () =>
       ask(
         arrival
@@ -50,16 +52,15 @@ export function ReturnForm() {
 
 function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const me = useMe();
-  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   const [supplier, setSupplier] = useState(list.find((g) => g.supplierCode)?.supplierCode ?? '');
   const [reason, setReason] = useState('');
   const [chosen, setChosen] = useState<Readonly<Record<string, string>>>({});
   const theirs = list.filter((g) => g.supplierCode === supplier || g.supplierCode === null);
   const going = theirs.filter((g) => Number(chosen[keyOf(g)] ?? 0) > 0);
-  const send = useMutation({
-    mutationFn: () =>
+  const send = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/supplier-returns', {
           body: {
@@ -74,15 +75,15 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
               units: Number(chosen[keyOf(g)]),
             })),
           },
+          headers: once,
         }),
       ),
-    onSuccess: async ({ code }) => {
-      await client.invalidateQueries();
+    onDone: ({ code }) => {
       void navigate(`/inbound/returns/${code}`);
     },
   });
-  const take = useMutation({
-    mutationFn: (g: Aside) =>
+  const take = useAct({
+    act: (g: Aside, once) =>
       ask(
         api.POST('/api/supplier-returns/aside/take-in', {
           body: {
@@ -93,9 +94,9 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
             units: Number(chosen[keyOf(g)] || g.units),
             reason,
           },
+          headers: once,
         }),
       ),
-    onSuccess: () => client.invalidateQueries(),
   });
   const mayTake = !ofArrival && (me.data?.rights.includes('take-in') ?? false);
   const fields = send.error instanceof ProblemError ? send.error.fields : {};

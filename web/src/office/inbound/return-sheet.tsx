@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -14,19 +16,17 @@ import { RETURN_STATES } from './returns-page';
 type Return = Dto['SupplierReturnDto'];
 
 function Credit({ of }: { of: Return }) {
-  const client = useQueryClient();
   const [ref, setRef] = useState('');
   const [amount, setAmount] = useState((of.expected ?? '').replace(/(\.\d\d)0+$/, '$1'));
-  const credit = useMutation({
-    mutationFn: () =>
+  const credit = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/supplier-returns/{code}/credit', {
           params: { path: { code: of.code } },
-          headers: ifMatch(of.version),
+          headers: { ...once, ...ifMatch(of.version) },
           body: { ref, amount },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   return (
     <>
@@ -69,7 +69,7 @@ export function ReturnSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['supplier-return', code],
+    queryKey: key('supplier-return', code),
     queryFn: () => ask(api.GET('/api/supplier-returns/{code}', { params: { path: { code } } })),
   });
   return (

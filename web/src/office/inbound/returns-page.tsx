@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { Link, Outlet, useParams } from 'react-router';
 import { api, ask } from '../../api/client';
@@ -20,8 +21,8 @@ export const RETURN_STATES: Readonly<Record<string, string>> = {
 export function ReturnsPage() {
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['supplier-returns'], queryFn: () => ask(api.GET('/api/supplier-returns')) });
-  const aside = useQuery({ queryKey: ['aside'], queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
+  const query = useQuery({ queryKey: key('supplier-returns'), queryFn: () => ask(api.GET('/api/supplier-returns')) });
+  const aside = useQuery({ queryKey: key('aside'), queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
   const waiting = aside.data?.length ?? 0;
   return (
     <div className="under-2" style={{ ['--list' as string]: '560px' }}>

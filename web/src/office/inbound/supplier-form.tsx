@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { useFieldArray, useForm, type UseFormReturn } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
@@ -76,7 +78,7 @@ function bodyOf(v: Values) {
 export function SupplierForm() {
   const { code } = useParams();
   const query = useQuery({
-    queryKey: ['supplier', code],
+    queryKey: key('supplier', code),
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
@@ -86,19 +88,21 @@ export function SupplierForm() {
 
 function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const form = useForm<Values>({ defaultValues: supplier ? valuesOf(supplier) : fresh });
-  const save = useMutation({
-    mutationFn: async (v: Values) => {
+  const save = useAct({
+    act: async (v: Values, once) => {
       const body = bodyOf(v) as never;
       return ask(
         supplier
-          ? api.PUT('/api/suppliers/{code}', { params: { path: { code: supplier.code } }, headers: ifMatch(supplier.version), body })
-          : api.POST('/api/suppliers', { body }),
+          ? api.PUT('/api/suppliers/{code}', {
+              params: { path: { code: supplier.code } },
+              headers: { ...once, ...ifMatch(supplier.version) },
+              body,
+            })
+          : api.POST('/api/suppliers', { body, headers: once }),
       );
     },
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+    onDone: (made) => {
       void navigate(`/inbound/suppliers/${made.code}`);
     },
   });

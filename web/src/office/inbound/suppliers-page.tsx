@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { packName } from '@vectrum/core/quantity';
 import { Link, Outlet, useParams } from 'react-router';
@@ -20,7 +21,7 @@ import { Scorecard } from './scorecard';
 export function SuppliersPage() {
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const query = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: '560px' }}>
       <section className="list" aria-label="Suppliers">
@@ -88,7 +89,7 @@ export function SupplierSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['supplier', code],
+    queryKey: key('supplier', code),
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code } } })),
   });
   return (

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { useNavigate } from 'react-router';
 import type { Dto } from '../../api/client';
 import { sendFile } from '../../api/send-file';
@@ -7,11 +7,9 @@ import { ProblemNote } from '../../ui/states';
 /** Takes in what a supplier sent as UBL: an answer to an order, or an advice of what is on its way. */
 export function TakeDocument() {
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const take = useMutation({
-    mutationFn: (file: File) => sendFile<Dto['TakenDocumentDto']>('POST', '/api/supplier-documents', file),
-    onSuccess: async ({ kind, code }) => {
-      await client.invalidateQueries();
+  const take = useAct({
+    act: (file: File, once) => sendFile<Dto['TakenDocumentDto']>('POST', '/api/supplier-documents', file, once),
+    onDone: ({ kind, code }) => {
       void navigate(kind === 'DespatchAdvice' ? `/inbound/arrivals/${code}` : `/inbound/${code}`);
     },
   });

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { useForm } from 'react-hook-form';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
@@ -15,7 +17,7 @@ import { Empty, ProblemNote, Shown } from '../../ui/states';
 export function CustomersPage() {
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['customers'], queryFn: () => ask(api.GET('/api/customers')) });
+  const query = useQuery({ queryKey: key('customers'), queryFn: () => ask(api.GET('/api/customers')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '560px' : '100%' }}>
       <section className="list" aria-label="Customers">
@@ -76,7 +78,7 @@ export function CustomerSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['customer', code],
+    queryKey: key('customer', code),
     queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code } } })),
   });
   return (
@@ -151,7 +153,7 @@ const INPUTS: readonly (readonly [keyof Dto['EditCustomerDto'], string])[] = [
 export function CustomerForm() {
   const { code } = useParams();
   const query = useQuery({
-    queryKey: ['customer', code],
+    queryKey: key('customer', code),
     queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
@@ -161,17 +163,19 @@ export function CustomerForm() {
 
 function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const { register, handleSubmit } = useForm<Dto['EditCustomerDto']>({ defaultValues: customer ? pick(customer) : FRESH });
-  const save = useMutation({
-    mutationFn: (body: Dto['EditCustomerDto']) =>
+  const save = useAct({
+    act: (body: Dto['EditCustomerDto'], once) =>
       ask(
         customer
-          ? api.PUT('/api/customers/{code}', { params: { path: { code: customer.code } }, headers: ifMatch(customer.version), body })
-          : api.POST('/api/customers', { body }),
+          ? api.PUT('/api/customers/{code}', {
+              params: { path: { code: customer.code } },
+              headers: { ...once, ...ifMatch(customer.version) },
+              body,
+            })
+          : api.POST('/api/customers', { body, headers: once }),
       ),
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+    onDone: (made) => {
       void navigate(`/orders/customers/${made.code}`);
     },
   });

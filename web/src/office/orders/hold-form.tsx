@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
 import { useForm } from 'react-hook-form';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
 import { Field } from '../../ui/field';
@@ -14,13 +14,12 @@ interface Values {
 
 /** Mends what holds an order: its address, or codes that nobody knew. */
 export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
-  const client = useQueryClient();
   const unknown = order.lines.filter((l) => !l.sku);
   const form = useForm<Values>({
     defaultValues: { addressLine: order.addressLine, city: order.city, postcode: order.postcode, links: {} },
   });
-  const save = useMutation({
-    mutationFn: ({ links, ...address }: Values) => {
+  const save = useAct({
+    act: ({ links, ...address }: Values, once) => {
       const named = Object.entries(links)
         .filter(([, sku]) => sku.trim() !== '')
         .map(([line, sku]) => ({ line: Number(line), sku: sku.trim() }));
@@ -28,12 +27,11 @@ export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
       return ask(
         api.POST('/api/orders/{code}/clear-hold', {
           params: { path: { code: order.code } },
-          headers: ifMatch(order.version),
+          headers: { ...once, ...ifMatch(order.version) },
           body: { ...given, links: named },
         }),
       );
     },
-    onSettled: () => client.invalidateQueries(),
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (

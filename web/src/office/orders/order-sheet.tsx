@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { countOf } from '@vectrum/core/quantity';
 import { Fragment } from 'react';
 import { Link, useParams } from 'react-router';
@@ -29,7 +31,7 @@ function Lines({ order }: { order: Order }) {
   const why = useWhy();
   const [, sku = ''] = (why.open ?? '').split('|');
   const sum = useQuery({
-    queryKey: ['why', sku, order.siteId],
+    queryKey: key('why', sku, order.siteId),
     queryFn: () =>
       ask(
         api.GET('/api/items/{sku}/why/{figure}/{siteId}', {
@@ -95,16 +97,14 @@ function Lines({ order }: { order: Order }) {
 
 function Acts({ order }: { order: Order }) {
   const me = useMe();
-  const client = useQueryClient();
-  const release = useMutation({
-    mutationFn: () =>
+  const release = useAct({
+    act: (_: void, once) =>
       ask(
         api.POST('/api/orders/{code}/release', {
           params: { path: { code: order.code } },
-          headers: ifMatch(order.version),
+          headers: { ...once, ...ifMatch(order.version) },
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   const rights = me.data?.rights ?? [];
   return (
@@ -145,7 +145,7 @@ export function OrderSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['order', code],
+    queryKey: key('order', code),
     queryFn: () => ask(api.GET('/api/orders/{code}', { params: { path: { code } } })),
     placeholderData: (was) => (was?.code === code ? was : undefined),
   });

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { ExportLinks } from '../../ui/export-links';
@@ -85,7 +86,7 @@ export function OrdersPage() {
   const show = (params.get('show') ?? 'all') as Show;
   const gone = show === 'gone';
   const query = useQuery({
-    queryKey: ['orders', gone],
+    queryKey: key('orders', gone),
     queryFn: () => ask(api.GET('/api/orders', { params: { query: { gone: gone ? '1' : '0' } } })),
     placeholderData: (was) => was,
   });

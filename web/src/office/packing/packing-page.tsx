@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
@@ -9,7 +10,7 @@ import { Empty, Shown } from '../../ui/states';
 /** Totes that wait at the packing tables. */
 export function PackingPage() {
   const me = useMe();
-  const query = useQuery({ queryKey: ['bench-queue'], queryFn: () => ask(api.GET('/api/bench/queue')) });
+  const query = useQuery({ queryKey: key('bench-queue'), queryFn: () => ask(api.GET('/api/bench/queue')) });
   const packs = me.data?.rights.includes('pack') ?? false;
   return (
     <section className="list" aria-label="To pack">

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { age, plural, when } from '../../ui/format';
@@ -13,7 +14,7 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 
 /** The rounds: who walks, how far they are, what was short. */
 export function PickingPage() {
-  const query = useQuery({ queryKey: ['rounds'], queryFn: () => ask(api.GET('/api/rounds')) });
+  const query = useQuery({ queryKey: key('rounds'), queryFn: () => ask(api.GET('/api/rounds')) });
   return (
     <section className="list" aria-label="Rounds">
       <Shown query={query}>

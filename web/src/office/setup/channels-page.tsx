@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { useState } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, newKey, ProblemError, type Dto } from '../../api/client';
@@ -15,7 +17,7 @@ import { readListings } from './listings';
 /** The sales channels, with one open. */
 export function ChannelsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: ['channels'], queryFn: () => ask(api.GET('/api/channels')) });
+  const query = useQuery({ queryKey: key('channels'), queryFn: () => ask(api.GET('/api/channels')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: '520px' }}>
       <section className="list" aria-label="Channels">
@@ -68,7 +70,7 @@ export function ChannelsPage() {
 export function ChannelSheet() {
   const { code = '' } = useParams();
   const query = useQuery({
-    queryKey: ['channel', code],
+    queryKey: key('channel', code),
     queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code } } })),
   });
   return (
@@ -134,7 +136,7 @@ const listingText = (c: Dto['ChannelSheetDto']) =>
 export function ChannelForm() {
   const { code } = useParams();
   const query = useQuery({
-    queryKey: ['channel', code],
+    queryKey: key('channel', code),
     queryFn: () => ask(api.GET('/api/channels/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
@@ -145,7 +147,6 @@ export function ChannelForm() {
 function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
   const me = useMe();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const [v, setV] = useState({
     code: channel?.code ?? '',
     name: channel?.name ?? '',
@@ -154,14 +155,14 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
     listings: channel ? listingText(channel) : '',
   });
   const set = (key: keyof typeof v) => (e: { target: { value: string } }) => setV((was) => ({ ...was, [key]: e.target.value }));
-  const save = useMutation({
-    mutationFn: async () => {
+  const save = useAct({
+    act: async (_: void, once) => {
       const body = { name: v.name, baseUrl: v.baseUrl || null, listings: readListings(v.listings) };
       return ask(
         channel
           ? api.PUT('/api/channels/{code}', {
               params: { path: { code: channel.code } },
-              headers: ifMatch(channel.version),
+              headers: { ...once, ...ifMatch(channel.version) },
               body,
             })
           : api.POST('/api/channels', {
@@ -172,11 +173,11 @@ function Form({ channel }: { channel: Dto['ChannelSheetDto'] | undefined }) {
                 siteId: me.data?.sites[0]?.id ?? 1,
                 secret: newKey(),
               },
+              headers: once,
             }),
       );
     },
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+    onDone: (made) => {
       void navigate(`/setup/channels/${made.code}`);
     },
   });

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../api/use-act';
+import { key } from '../../api/keys';
 import { api, ask } from '../../api/client';
 import { clockSeconds } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
@@ -15,16 +17,12 @@ const KIND_WORDS: Readonly<Record<string, string>> = {
 
 /** What waits to leave the building, with its state and a retry. */
 export function OutboxList() {
-  const client = useQueryClient();
   const query = useQuery({
-    queryKey: ['outbox'],
+    queryKey: key('outbox'),
     queryFn: () => ask(api.GET('/api/outbox')),
     refetchInterval: 3_000,
   });
-  const retry = useMutation({
-    mutationFn: (id: number) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['outbox'] }),
-  });
+  const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
     <section className="list" aria-label="Outbox">
       <ProblemNote problem={retry.error} />

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
 import { useState } from 'react';
 import { actOnFloor } from '../../../api/act-on-floor';
 import { newKey, type Dto } from '../../../api/client';
@@ -7,12 +7,10 @@ import { ProblemNote } from '../../../ui/states';
 
 /** Answers one check where it stands: yes or no, a measurement, or words. */
 export function AnswerCheck({ code, check: c }: { code: string; check: Dto['InspectionCheckDto'] }) {
-  const client = useQueryClient();
   const me = useMe();
   const [text, setText] = useState(c.value ?? '');
-  const answer = useMutation({
-    mutationFn: (value: string) => actOnFloor(me.data, { kind: 'check', id: newKey(), inspection: code, no: c.no, value }),
-    onSettled: () => client.invalidateQueries(),
+  const answer = useAct({
+    act: (value: string) => actOnFloor(me.data, { kind: 'check', id: newKey(), inspection: code, no: c.no, value }),
   });
   const keep = () => {
     if (text.trim() !== '' && text.trim() !== c.value) answer.mutate(text.trim());

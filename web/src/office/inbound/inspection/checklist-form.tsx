@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useFieldArray, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
@@ -21,7 +23,7 @@ const valuesOf = (c: Checklist): Values => ({
 /** Makes or changes a list of what to look at. */
 export function ChecklistForm() {
   const { id } = useParams();
-  const query = useQuery({ queryKey: ['checklists'], queryFn: () => ask(api.GET('/api/checklists')) });
+  const query = useQuery({ queryKey: key('checklists'), queryFn: () => ask(api.GET('/api/checklists')) });
   if (!id) return <Form checklist={undefined} />;
   return (
     <Shown query={query}>
@@ -43,23 +45,27 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
     await client.invalidateQueries();
     void navigate('/inbound/inspection/rules');
   };
-  const save = useMutation({
-    mutationFn: (v: Values) => {
+  const save = useAct({
+    act: (v: Values, once) => {
       const body = {
         name: v.name,
         checks: v.checks.filter((c) => c.says.trim() !== '').map((c) => ({ ...c, low: c.low.trim() || null, high: c.high.trim() || null })),
       };
       return ask(
         checklist
-          ? api.PUT('/api/checklists/{id}', { params: { path: { id: checklist.id } }, headers: ifMatch(checklist.version), body })
-          : api.POST('/api/checklists', { body }),
+          ? api.PUT('/api/checklists/{id}', {
+              params: { path: { id: checklist.id } },
+              headers: { ...once, ...ifMatch(checklist.version) },
+              body,
+            })
+          : api.POST('/api/checklists', { body, headers: once }),
       );
     },
-    onSuccess: done,
+    onDone: done,
   });
-  const remove = useMutation({
-    mutationFn: (id: number) => ask(api.DELETE('/api/checklists/{id}', { params: { path: { id } } })),
-    onSuccess: done,
+  const remove = useAct({
+    act: (id: number, once) => ask(api.DELETE('/api/checklists/{id}', { params: { path: { id } }, headers: once })),
+    onDone: done,
   });
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { boundsWords } from '@vectrum/core/inspection';
 import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -103,7 +104,7 @@ export function InspectionSheet() {
   const { code = '' } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['inspection', code],
+    queryKey: key('inspection', code),
     queryFn: () => ask(api.GET('/api/inspections/{code}', { params: { path: { code } } })),
   });
   const mayJudge = me.data?.rights.includes('inspect') ?? false;

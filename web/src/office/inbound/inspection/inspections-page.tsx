@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { age, day } from '../../../ui/format';
@@ -43,7 +44,7 @@ function InspectionRow({ inspection: r, open }: { inspection: Row; open: boolean
 /** Deliveries that are held until somebody has looked at them. */
 export function InspectionsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: ['inspections'], queryFn: () => ask(api.GET('/api/inspections')) });
+  const query = useQuery({ queryKey: key('inspections'), queryFn: () => ask(api.GET('/api/inspections')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: '560px' }}>
       <section className="list pos" aria-label="Inspection">

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
 import { useState } from 'react';
 import { actOnFloor } from '../../../api/act-on-floor';
 import { newKey, type Dto } from '../../../api/client';
@@ -10,14 +10,13 @@ type Verdict = 'pass' | 'quarantine' | 'back';
 
 /** Passes or rejects what waits in one place, all of it or some. */
 export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
-  const client = useQueryClient();
   const me = useMe();
   const [at, setAt] = useState(0);
   const goods = n.waiting[at] ?? n.waiting[0];
   const [units, setUnits] = useState(String(goods?.units ?? ''));
   const [reason, setReason] = useState('');
-  const judge = useMutation({
-    mutationFn: (verdict: Verdict) =>
+  const judge = useAct({
+    act: (verdict: Verdict) =>
       actOnFloor(me.data, {
         kind: 'judge',
         id: newKey(),
@@ -29,7 +28,6 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
         reason,
         how: 'typed',
       }),
-    onSettled: () => client.invalidateQueries(),
   });
   const open = n.checks.filter((c) => c.fulfilled === null).length;
   const counted = /^\d+$/.test(units) && Number(units) > 0;

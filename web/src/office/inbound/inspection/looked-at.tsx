@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { oftenWords } from './rules-sheet';
@@ -6,7 +7,7 @@ import { oftenWords } from './rules-sheet';
 /** How often deliveries of an item, or of a supplier, are looked at; nothing where they are not. */
 export function LookedAt({ sku, supplier }: { sku?: string; supplier?: string }) {
   const rules = useQuery({
-    queryKey: ['inspection-rules'],
+    queryKey: key('inspection-rules'),
     queryFn: () => ask(api.GET('/api/inspection-rules')),
     staleTime: 60_000,
   });

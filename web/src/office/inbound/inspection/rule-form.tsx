@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
@@ -9,8 +11,7 @@ type Rule = Dto['InspectionRuleDto'];
 
 /** Says which goods are looked at, from whom, how often and by which list. */
 export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: readonly Dto['ChecklistDto'][]; onDone: () => void }) {
-  const client = useQueryClient();
-  const suppliers = useQuery({ queryKey: ['suppliers', ''], queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   const [v, setV] = useState({
     sku: rule?.sku ?? '',
     supplier: rule?.supplierCode ?? '',
@@ -18,8 +19,8 @@ export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: re
     n: String(rule?.n ?? 3),
     checklistId: rule?.checklistId ? String(rule.checklistId) : '',
   });
-  const save = useMutation({
-    mutationFn: () => {
+  const save = useAct({
+    act: (_: void, once) => {
       const body = {
         sku: v.sku.trim() || null,
         supplier: v.supplier || null,
@@ -29,12 +30,15 @@ export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: re
       };
       return ask(
         rule
-          ? api.PUT('/api/inspection-rules/{id}', { params: { path: { id: rule.id } }, headers: ifMatch(rule.version), body })
-          : api.POST('/api/inspection-rules', { body }),
+          ? api.PUT('/api/inspection-rules/{id}', {
+              params: { path: { id: rule.id } },
+              headers: { ...once, ...ifMatch(rule.version) },
+              body,
+            })
+          : api.POST('/api/inspection-rules', { body, headers: once }),
       );
     },
-    onSuccess: async () => {
-      await client.invalidateQueries();
+    onDone: () => {
       onDone();
     },
   });

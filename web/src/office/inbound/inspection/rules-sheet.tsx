@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { ordinal } from '@vectrum/core/inspection';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -21,8 +23,8 @@ export function oftenWords(r: Pick<Rule, 'kind' | 'n'>): string {
 export function RulesSheet() {
   const me = useMe();
   const mayKeep = me.data?.rights.includes('buy') ?? false;
-  const rules = useQuery({ queryKey: ['inspection-rules'], queryFn: () => ask(api.GET('/api/inspection-rules')) });
-  const lists = useQuery({ queryKey: ['checklists'], queryFn: () => ask(api.GET('/api/checklists')) });
+  const rules = useQuery({ queryKey: key('inspection-rules'), queryFn: () => ask(api.GET('/api/inspection-rules')) });
+  const lists = useQuery({ queryKey: key('checklists'), queryFn: () => ask(api.GET('/api/checklists')) });
   return (
     <Sheet address="inbound/inspection/rules" title="What is looked at" back="/inbound/inspection">
       <Shown query={rules} rows={4}>
@@ -50,11 +52,9 @@ export function RulesSheet() {
 }
 
 function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonly Dto['ChecklistDto'][]; mayKeep: boolean }) {
-  const client = useQueryClient();
   const [changing, setChanging] = useState<number | 'new' | null>(null);
-  const remove = useMutation({
-    mutationFn: (id: number) => ask(api.DELETE('/api/inspection-rules/{id}', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries(),
+  const remove = useAct({
+    act: (id: number, once) => ask(api.DELETE('/api/inspection-rules/{id}', { params: { path: { id } }, headers: once })),
   });
   return (
     <>

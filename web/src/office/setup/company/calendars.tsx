@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
@@ -10,7 +12,7 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** When each site works and when its vans leave: what orders are promised by. */
 export function Calendars() {
-  const query = useQuery({ queryKey: ['calendars'], queryFn: () => ask(api.GET('/api/company/calendars')) });
+  const query = useQuery({ queryKey: key('calendars'), queryFn: () => ask(api.GET('/api/company/calendars')) });
   return (
     <div>
       <div className="block-head">
@@ -23,20 +25,18 @@ export function Calendars() {
 }
 
 function Form({ calendar: c }: { calendar: Calendar }) {
-  const client = useQueryClient();
   const [days, setDays] = useState(c.workingDays);
   const [timeZone, setTimeZone] = useState(c.timeZone);
   const [departures, setDepartures] = useState(c.departures);
-  const save = useMutation({
-    mutationFn: () =>
+  const save = useAct({
+    act: (_: void, once) =>
       ask(
         api.PUT('/api/company/calendars/{siteId}', {
           params: { path: { siteId: c.siteId } },
-          headers: ifMatch(c.version),
+          headers: { ...once, ...ifMatch(c.version) },
           body: { workingDays: days, timeZone, departures },
         }),
       ),
-    onSettled: () => client.invalidateQueries({ queryKey: ['calendars'] }),
   });
   const change = (i: number, more: Partial<Dto['SiteDepartureDto']>) =>
     setDepartures(departures.map((d, n) => (n === i ? { ...d, ...more } : d)));

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { Calendars } from './calendars';
@@ -10,10 +12,9 @@ import { Sites } from './sites';
 type Setting = Dto['SettingDto'];
 
 function SettingRow({ setting: s }: { setting: Setting }) {
-  const client = useQueryClient();
-  const set = useMutation({
-    mutationFn: (value: string) => ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value } })),
-    onSettled: () => client.invalidateQueries(),
+  const set = useAct({
+    act: (value: string, once) =>
+      ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value }, headers: once })),
   });
   const keep = (value: string) => value !== s.value && set.mutate(value);
   return (
@@ -63,7 +64,7 @@ function SettingRow({ setting: s }: { setting: Setting }) {
 
 /** The company's choices, each with what it changes; money, sites, working days, departures, number series, own fields. */
 export function CompanyPage() {
-  const query = useQuery({ queryKey: ['settings'], queryFn: () => ask(api.GET('/api/company/settings')) });
+  const query = useQuery({ queryKey: key('settings'), queryFn: () => ask(api.GET('/api/company/settings')) });
   return (
     <section className="list company" aria-label="Company">
       <Shown query={query}>

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask, type Dto } from '../../../api/client';
 import { Glyph } from '../../../ui/glyph';
@@ -15,16 +17,15 @@ const KINDS: readonly (readonly [Kind, string])[] = [
 
 /** The fields that the company adds to every item; files and exports have them too. */
 export function ExtraFields() {
-  const query = useQuery({ queryKey: ['extra-fields'], queryFn: () => ask(api.GET('/api/items/extra-fields')) });
+  const query = useQuery({ queryKey: key('extra-fields'), queryFn: () => ask(api.GET('/api/items/extra-fields')) });
   return <Shown query={query}>{(fields) => <Form key={JSON.stringify(fields)} fields={fields} />}</Shown>;
 }
 
 function Form({ fields }: { fields: Dto['ExtraFieldDto'][] }) {
-  const client = useQueryClient();
   const [list, setList] = useState(fields);
-  const save = useMutation({
-    mutationFn: () => ask(api.PUT('/api/items/extra-fields', { body: { fields: list as Dto['EditExtraFieldDto'][] } })),
-    onSuccess: () => client.invalidateQueries(),
+  const save = useAct({
+    act: (_: void, once) =>
+      ask(api.PUT('/api/items/extra-fields', { body: { fields: list as Dto['EditExtraFieldDto'][] }, headers: once })),
   });
   const change = (i: number, more: Partial<Dto['ExtraFieldDto']>) => setList(list.map((f, n) => (n === i ? { ...f, ...more } : f)));
   return (

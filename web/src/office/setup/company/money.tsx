@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
@@ -7,18 +9,14 @@ import { ProblemNote, Shown } from '../../../ui/states';
 
 /** Currencies with the rates typed in, and the tax rates that items can have. */
 export function Money() {
-  const query = useQuery({ queryKey: ['money'], queryFn: () => ask(api.GET('/api/company/money')) });
+  const query = useQuery({ queryKey: key('money'), queryFn: () => ask(api.GET('/api/company/money')) });
   return <Shown query={query}>{(money) => <Form key={JSON.stringify(money)} money={money} />}</Shown>;
 }
 
 function Form({ money }: { money: Dto['MoneyDto'] }) {
   const me = useMe();
-  const client = useQueryClient();
   const [values, setValues] = useState(money);
-  const save = useMutation({
-    mutationFn: () => ask(api.PUT('/api/company/money', { body: values })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['money'] }),
-  });
+  const save = useAct({ act: (_: void, once) => ask(api.PUT('/api/company/money', { body: values, headers: once })) });
   const { currencies, taxRates } = values;
   const currency = (i: number, change: Partial<Dto['CurrencyDto']>) =>
     setValues({ ...values, currencies: currencies.map((c, n) => (n === i ? { ...c, ...change } : c)) });

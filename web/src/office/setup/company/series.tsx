@@ -1,15 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
 
 /** What the next document of each kind will be called. A series only ever goes on. */
 export function Series() {
-  const client = useQueryClient();
-  const query = useQuery({ queryKey: ['series'], queryFn: () => ask(api.GET('/api/company/series')) });
-  const set = useMutation({
-    mutationFn: (body: Dto['SetSeriesDto']) => ask(api.PUT('/api/company/series', { body })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['series'] }),
-  });
+  const query = useQuery({ queryKey: key('series'), queryFn: () => ask(api.GET('/api/company/series')) });
+  const set = useAct({ act: (body: Dto['SetSeriesDto'], once) => ask(api.PUT('/api/company/series', { body, headers: once })) });
   return (
     <div>
       <div className="block-head">

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
 import { useState } from 'react';
 import { api, ask, ProblemError } from '../../../api/client';
 import { useMe } from '../../../api/queries';
@@ -8,13 +8,11 @@ import { ProblemNote } from '../../../ui/states';
 /** The sites; another one begins with a dock and a packing table. */
 export function Sites() {
   const me = useMe();
-  const client = useQueryClient();
   const [site, setSite] = useState({ code: '', name: '' });
-  const add = useMutation({
-    mutationFn: () => ask(api.POST('/api/company/sites', { body: site })),
-    onSuccess: async () => {
+  const add = useAct({
+    act: (_: void, once) => ask(api.POST('/api/company/sites', { body: site, headers: once })),
+    onDone: () => {
       setSite({ code: '', name: '' });
-      await client.invalidateQueries();
     },
   });
   const fields = add.error instanceof ProblemError ? add.error.fields : {};

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -40,9 +42,10 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
   const shape = kinds.find((k) => k.kind === kind);
   const choices = kind === run.kind ? run.fields : (shape?.fields ?? []);
   const missing = choices.filter((f) => f.required && !fields.includes(f.key));
-  const say = useMutation({
-    mutationFn: () => ask(api.PUT('/api/imports/{id}/columns', { params: { path: { id: run.id } }, body: { kind, fields } })),
-    onSuccess: onSaid,
+  const say = useAct({
+    act: (_: void, once) =>
+      ask(api.PUT('/api/imports/{id}/columns', { params: { path: { id: run.id } }, body: { kind, fields }, headers: once })),
+    onDone: onSaid,
   });
   return (
     <form
@@ -162,17 +165,16 @@ export function ImportSheet() {
   const client = useQueryClient();
   const [columns, setColumns] = useState(false);
   const query = useQuery({
-    queryKey: ['import', id],
+    queryKey: key('import', id),
     queryFn: () => ask(api.GET('/api/imports/{id}', { params: { path: { id } } })),
     refetchInterval: (q) => (q.state.data && BUSY.has(q.state.data.state) ? 300 : false),
   });
-  const kinds = useQuery({ queryKey: ['imports', 'kinds'], queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
-  const settled = { onSettled: () => client.invalidateQueries() };
-  const apply = useMutation({
-    mutationFn: (goodRowsOnly: boolean) => ask(api.POST('/api/imports/{id}/apply', { params: { path: { id } }, body: { goodRowsOnly } })),
-    ...settled,
+  const kinds = useQuery({ queryKey: key('imports', 'kinds'), queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
+  const apply = useAct({
+    act: (goodRowsOnly: boolean, once) =>
+      ask(api.POST('/api/imports/{id}/apply', { params: { path: { id } }, body: { goodRowsOnly }, headers: once })),
   });
-  const undo = useMutation({ mutationFn: () => ask(api.POST('/api/imports/{id}/undo', { params: { path: { id } } })), ...settled });
+  const undo = useAct({ act: (_: void, once) => ask(api.POST('/api/imports/{id}/undo', { params: { path: { id } }, headers: once })) });
   return (
     <ShownSheet query={query} back="/setup/imports">
       {(run) => {

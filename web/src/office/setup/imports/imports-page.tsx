@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { afresh, useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useRef, useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -39,24 +41,22 @@ function says(r: Row): string {
 export function ImportsPage() {
   const { id: open } = useParams();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const me = useMe();
   const file = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const query = useQuery({
-    queryKey: ['imports'],
+    queryKey: key('imports'),
     queryFn: () => ask(api.GET('/api/imports')),
     refetchInterval: (q) => (q.state.data?.some((r) => r.state === 'checking' || r.state === 'applying') ? 500 : false),
   });
-  const kinds = useQuery({ queryKey: ['imports', 'kinds'], queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
-  const upload = useMutation({
-    mutationFn: async (files: readonly File[]) => {
+  const kinds = useQuery({ queryKey: key('imports', 'kinds'), queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
+  const upload = useAct({
+    act: async (files: readonly File[]) => {
       const ids: string[] = [];
-      for (const f of inOrder(files)) ids.push(await uploadImport(f));
+      for (const f of inOrder(files)) ids.push(await uploadImport(f, afresh()));
       return ids;
     },
-    onSuccess: (ids) => void navigate(`/setup/imports/${ids[0]}`),
-    onSettled: () => client.invalidateQueries({ queryKey: ['imports'] }),
+    onDone: (ids) => void navigate(`/setup/imports/${ids[0]}`),
   });
   const take = (list: FileList | null) => {
     if (list && list.length > 0) upload.mutate([...list]);

@@ -1,10 +1,11 @@
 import { ProblemError } from '../../../api/client';
 import { sendFile } from '../../../api/send-file';
+import type { Once } from '../../../api/use-act';
 
 /** Sends a file to be taken in; returns the number of its import. A problem says which file it was. */
-export async function uploadImport(file: File): Promise<string> {
+export async function uploadImport(file: File, once: Once): Promise<string> {
   try {
-    const { id } = await sendFile<{ id?: string }>('POST', `/api/imports?name=${encodeURIComponent(file.name)}`, file);
+    const { id } = await sendFile<{ id?: string }>('POST', `/api/imports?name=${encodeURIComponent(file.name)}`, file, once);
     if (id) return id;
   } catch (thrown) {
     if (!(thrown instanceof ProblemError)) throw thrown;

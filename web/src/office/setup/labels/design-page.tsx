@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { faultsOf, LABEL_FIELDS, type LabelDesign, type LabelElement, type LabelSubject } from '@vectrum/core/labels';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -24,7 +26,7 @@ const SUBJECTS: readonly LabelSubject[] = ['place', 'item', 'badge', 'document']
 export function DesignPage() {
   const { id } = useParams();
   const [params] = useSearchParams();
-  const query = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
+  const query = useQuery({ queryKey: key('designs'), queryFn: () => ask(api.GET('/api/labels/designs')) });
   return (
     <Shown query={query}>
       {(list) => {
@@ -37,7 +39,6 @@ export function DesignPage() {
 
 function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: boolean }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const [design, setDesign] = useState<LabelDesign>(() => {
     if (!kept) return newDesign('item');
     const { id: _, version: __, ...rest } = kept as unknown as LabelDesign & { id: number; version: number };
@@ -51,21 +52,22 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
   }, [design]);
   const faults = faultsOf(design);
   const preview = useQuery({
-    queryKey: ['design-sample', shown],
+    queryKey: key('design-sample', shown),
     queryFn: () => fetchPdf('/api/labels/sample', { ...shown, name: shown.name || 'Sample' }),
     enabled: faultsOf(shown).length === 0,
     placeholderData: (was) => was,
     retry: false,
   });
-  const save = useMutation({
-    mutationFn: async () => {
+  const save = useAct({
+    act: async (_: void, once) => {
       const body = design as unknown as Dto['EditDesignDto'];
-      if (isNew || !kept) return (await ask(api.POST('/api/labels/designs', { body }))).id;
-      await ask(api.PUT('/api/labels/designs/{id}', { params: { path: { id: kept.id } }, headers: ifMatch(kept.version), body }));
+      if (isNew || !kept) return (await ask(api.POST('/api/labels/designs', { body, headers: once }))).id;
+      await ask(
+        api.PUT('/api/labels/designs/{id}', { params: { path: { id: kept.id } }, headers: { ...once, ...ifMatch(kept.version) }, body }),
+      );
       return kept.id;
     },
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['designs'] });
+    onDone: () => {
       void navigate('/setup/labels');
     },
   });

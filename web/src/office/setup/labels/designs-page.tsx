@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
@@ -8,11 +10,9 @@ const mediaWords = (m: Dto['MediaDto']) =>
 
 /** Every label design, to be changed, copied, printed with or thrown out. */
 export function DesignsPage() {
-  const client = useQueryClient();
-  const query = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
-  const drop = useMutation({
-    mutationFn: (id: number) => ask(api.DELETE('/api/labels/designs/{id}', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['designs'] }),
+  const query = useQuery({ queryKey: key('designs'), queryFn: () => ask(api.GET('/api/labels/designs')) });
+  const drop = useAct({
+    act: (id: number, once) => ask(api.DELETE('/api/labels/designs/{id}', { params: { path: { id } }, headers: once })),
   });
   return (
     <section className="list" aria-label="Label designs">

@@ -1,4 +1,6 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../../../api/client';
@@ -27,7 +29,7 @@ export function codeAndHolds(text: string): { code: string; holds: number | null
 /** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
 export function PrintPage() {
   const [params, setParams] = useSearchParams();
-  const designs = useQuery({ queryKey: ['designs'], queryFn: () => ask(api.GET('/api/labels/designs')) });
+  const designs = useQuery({ queryKey: key('designs'), queryFn: () => ask(api.GET('/api/labels/designs')) });
   const subject = params.get('subject') ?? 'place';
   return (
     <section className="list" aria-label="Print labels">
@@ -75,7 +77,7 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
   const [printerId, setPrinterId] = useState(0);
   const [page, setPage] = useState(1);
   const [pages, setPages] = useState(1);
-  const printers = useQuery({ queryKey: ['printers'], queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
   const design = designs.find((d) => d.id === designId);
   const codes = codesIn(text);
   const body: Dto['PrintLabelsDto'] = {
@@ -90,14 +92,14 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
     })),
   };
   const preview = useQuery({
-    queryKey: ['labels', body],
+    queryKey: key('labels', body),
     queryFn: () => fetchPdf('/api/labels/pdf', body),
     enabled: codes.length > 0,
     placeholderData: (was) => was,
     retry: false,
     staleTime: 30_000,
   });
-  const print = useMutation({ mutationFn: () => ask(api.POST('/api/labels/print', { body: { ...body, printerId } })) });
+  const print = useAct({ act: (_: void, once) => ask(api.POST('/api/labels/print', { body: { ...body, printerId }, headers: once })) });
   const problem = preview.error ?? print.error;
   const count = codes.length * body.copies;
   const per = design?.media.kind === 'sheet' ? design.media.columns * design.media.rows : 1;

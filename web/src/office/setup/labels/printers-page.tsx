@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
@@ -10,29 +12,24 @@ import { Empty, ProblemNote, Shown } from '../../../ui/states';
 /** The printers of the sites, and the tray: what was sent to them, how it went, and another try. */
 export function PrintersPage() {
   const me = useMe();
-  const client = useQueryClient();
-  const printers = useQuery({ queryKey: ['printers'], queryFn: () => ask(api.GET('/api/labels/printers')) });
-  const tray = useQuery({ queryKey: ['tray'], queryFn: () => ask(api.GET('/api/labels/tray')), refetchInterval: 2_000 });
+  const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const tray = useQuery({ queryKey: key('tray'), queryFn: () => ask(api.GET('/api/labels/tray')), refetchInterval: 2_000 });
   const [form, setForm] = useState<Dto['EditPrinterDto'] & { id?: number }>({ name: '', siteId: 0, address: '' });
   const siteId = form.siteId || (me.data?.sites[0]?.id ?? 0);
-  const save = useMutation({
-    mutationFn: () => {
+  const save = useAct({
+    act: (_: void, once) => {
       const body = { name: form.name, siteId, address: form.address };
       return ask(
         form.id
-          ? api.PUT('/api/labels/printers/{id}', { params: { path: { id: form.id } }, body })
-          : api.POST('/api/labels/printers', { body }),
+          ? api.PUT('/api/labels/printers/{id}', { params: { path: { id: form.id } }, body, headers: once })
+          : api.POST('/api/labels/printers', { body, headers: once }),
       );
     },
-    onSuccess: async () => {
+    onDone: () => {
       setForm({ name: '', siteId, address: '' });
-      await client.invalidateQueries({ queryKey: ['printers'] });
     },
   });
-  const retry = useMutation({
-    mutationFn: (id: number) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['tray'] }),
-  });
+  const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
     <section className="list" aria-label="Printers">
       <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.4fr)' }}>

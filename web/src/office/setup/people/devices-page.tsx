@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { api, ask } from '../../../api/client';
 import { useMe } from '../../../api/queries';
@@ -9,7 +11,7 @@ import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 
 function Enrolment({ code }: { code: string }) {
-  const page = useQuery({ queryKey: ['sign-in-page'], queryFn: () => ask(api.GET('/api/sign-in-page')) });
+  const page = useQuery({ queryKey: key('sign-in-page'), queryFn: () => ask(api.GET('/api/sign-in-page')) });
   // Cameras and work without a network want the secure address, which is often not the one that the office uses.
   const origin = page.data?.phoneUrl ?? window.location.origin;
   return (
@@ -39,22 +41,20 @@ function Enrolment({ code }: { code: string }) {
 /** The shared devices; a code on the screen enrols one. */
 export function DevicesList() {
   const me = useMe();
-  const client = useQueryClient();
   const [name, setName] = useState('');
   const [siteId, setSiteId] = useState<number | undefined>();
-  const query = useQuery({ queryKey: ['devices'], queryFn: () => ask(api.GET('/api/devices')) });
-  const open = useMutation({
-    mutationFn: () => ask(api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 } })),
+  const query = useQuery({ queryKey: key('devices'), queryFn: () => ask(api.GET('/api/devices')) });
+  const open = useAct({
+    act: (_: void, once) =>
+      ask(api.POST('/api/devices/enrolments', { body: { name, siteId: siteId ?? me.data?.sites[0]?.id ?? 0 }, headers: once })),
   });
-  const printers = useQuery({ queryKey: ['printers'], queryFn: () => ask(api.GET('/api/labels/printers')) });
-  const edit = useMutation({
-    mutationFn: ({ id, ...body }: { id: number; name: string; printerId: number | null }) =>
-      ask(api.PATCH('/api/devices/{id}', { params: { path: { id } }, body })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['devices'] }),
+  const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const edit = useAct({
+    act: ({ id, ...body }: { id: number; name: string; printerId: number | null }, once) =>
+      ask(api.PATCH('/api/devices/{id}', { params: { path: { id } }, body, headers: once })),
   });
-  const revoke = useMutation({
-    mutationFn: (id: number) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['devices'] }),
+  const revoke = useAct({
+    act: (id: number, once) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } }, headers: once })),
   });
   return (
     <section className="list" aria-label="Devices">

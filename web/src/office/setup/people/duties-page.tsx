@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
@@ -7,12 +9,10 @@ type Duty = Dto['DutiesDto']['duties'][number];
 
 /** What each duty allows: a matrix to adjust. The owner keeps every right. */
 export function DutiesPage() {
-  const client = useQueryClient();
-  const query = useQuery({ queryKey: ['duties'], queryFn: () => ask(api.GET('/api/duties')) });
-  const set = useMutation({
-    mutationFn: ({ duty, rights }: { duty: string; rights: string[] }) =>
-      ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['duties'] }),
+  const query = useQuery({ queryKey: key('duties'), queryFn: () => ask(api.GET('/api/duties')) });
+  const set = useAct({
+    act: ({ duty, rights }: { duty: string; rights: string[] }, once) =>
+      ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights }, headers: once })),
   });
   // What was chosen shows at once and stays so while it is on its way, whatever is read meanwhile.
   const asChosen = (d: Duty): Duty =>

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { Link, Outlet, useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
@@ -17,7 +18,7 @@ export const dutyWords = (duties: readonly string[]) => duties.map((d) => d.repl
 /** Who works here, with their duties and sites; one open beside the list. */
 export function PeoplePage() {
   const { id: open } = useParams();
-  const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
+  const query = useQuery({ queryKey: key('people'), queryFn: () => ask(api.GET('/api/people')) });
   return (
     <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
       <section className="list" aria-label="People">

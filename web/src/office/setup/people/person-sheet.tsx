@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
@@ -41,7 +43,7 @@ interface Values {
 export function PersonSheet() {
   const { id } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: ['people'], queryFn: () => ask(api.GET('/api/people')) });
+  const query = useQuery({ queryKey: key('people'), queryFn: () => ask(api.GET('/api/people')) });
   if (!me.data) return null;
   if (id === undefined) return <Form person={undefined} me={me.data} />;
   return (
@@ -56,7 +58,6 @@ export function PersonSheet() {
 
 function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const { register, control, handleSubmit } = useForm<Values>({
     defaultValues: person
       ? {
@@ -81,8 +82,8 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
         },
   });
   const [duties, siteIds] = useWatch({ control, name: ['duties', 'siteIds'] });
-  const save = useMutation({
-    mutationFn: async (v: Values) => {
+  const save = useAct({
+    act: async (v: Values, once) => {
       const body: Dto['EditPersonDto'] = {
         name: v.name,
         email: v.email,
@@ -93,12 +94,13 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
         usualDuty: (v.usualDuty || null) as Duty | null,
         active: v.active,
       };
-      if (!person) return (await ask(api.POST('/api/people', { body }))).id;
-      await ask(api.PUT('/api/people/{id}', { params: { path: { id: person.id } }, headers: ifMatch(person.version), body }));
+      if (!person) return (await ask(api.POST('/api/people', { body, headers: once }))).id;
+      await ask(
+        api.PUT('/api/people/{id}', { params: { path: { id: person.id } }, headers: { ...once, ...ifMatch(person.version) }, body }),
+      );
       return person.id;
     },
-    onSuccess: async (id) => {
-      await client.invalidateQueries();
+    onDone: (id) => {
       void navigate(`/setup/people/${id}`);
     },
   });
@@ -193,11 +195,9 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
 }
 
 function Acts({ person }: { person: Person }) {
-  const client = useQueryClient();
-  const settled = { onSettled: () => client.invalidateQueries() };
-  const path = { params: { path: { id: person.id } } };
-  const remind = useMutation({ mutationFn: () => ask(api.POST('/api/people/{id}/remind', path)), ...settled });
-  const signOut = useMutation({ mutationFn: () => ask(api.POST('/api/people/{id}/sign-out', path)), ...settled });
+  const params = { path: { id: person.id } };
+  const remind = useAct({ act: (_: void, once) => ask(api.POST('/api/people/{id}/remind', { params, headers: once })) });
+  const signOut = useAct({ act: (_: void, once) => ask(api.POST('/api/people/{id}/sign-out', { params, headers: once })) });
   return (
     <div className="flex gap-3 mt-4 flex-wrap items-center">
       <button type="button" className="act" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
@@ -220,7 +220,7 @@ function Acts({ person }: { person: Person }) {
 /** What somebody did, newest first. */
 function TheirTape({ id }: { id: number }) {
   const query = useQuery({
-    queryKey: ['tape', 'person', id],
+    queryKey: key('tape', 'person', id),
     queryFn: () => ask(api.GET('/api/tape', { params: { query: { person: String(id), limit: '40' } as never } })),
   });
   return (

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { micro, priceText } from '@vectrum/core/money';
 import { countOf, packName } from '@vectrum/core/quantity';
 import { useRef } from 'react';
@@ -16,11 +18,9 @@ type Item = Dto['ItemDto'];
 
 /** The pack units with their barcodes; an in-house barcode is made for one that has none. */
 function Packs({ item, canEdit }: { item: Item; canEdit: boolean }) {
-  const client = useQueryClient();
-  const make = useMutation({
-    mutationFn: ({ factor, kind }: { factor: number; kind: 'restricted' | 'code-128' }) =>
-      ask(api.POST('/api/items/{sku}/barcodes', { params: { path: { sku: item.sku } }, body: { factor, make: kind } })),
-    onSettled: () => client.invalidateQueries(),
+  const make = useAct({
+    act: ({ factor, kind }: { factor: number; kind: 'restricted' | 'code-128' }, once) =>
+      ask(api.POST('/api/items/{sku}/barcodes', { params: { path: { sku: item.sku } }, body: { factor, make: kind }, headers: once })),
   });
   return (
     <>
@@ -135,15 +135,12 @@ function Sites({ item }: { item: Item }) {
 
 /** The picture, with a way to change it: a JPEG, PNG or WebP from this device. */
 function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
-  const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
-  const keep = useMutation({
-    mutationFn: (picture: File) => sendFile('PUT', `/api/items/${encodeURIComponent(item.sku)}/picture`, picture),
-    onSettled: () => client.invalidateQueries(),
+  const keep = useAct({
+    act: (picture: File, once) => sendFile('PUT', `/api/items/${encodeURIComponent(item.sku)}/picture`, picture, once),
   });
-  const drop = useMutation({
-    mutationFn: () => ask(api.DELETE('/api/items/{sku}/picture', { params: { path: { sku: item.sku } } })),
-    onSettled: () => client.invalidateQueries(),
+  const drop = useAct({
+    act: (_: void, once) => ask(api.DELETE('/api/items/{sku}/picture', { params: { path: { sku: item.sku } }, headers: once })),
   });
   return (
     <div className="flex gap-5 items-end mt-4">
@@ -176,7 +173,7 @@ function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
 
 /** What an item is: packs and barcodes, parts, sites, the company's own fields, its picture. */
 export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
-  const fields = useQuery({ queryKey: ['extra-fields'], queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
+  const fields = useQuery({ queryKey: key('extra-fields'), queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
   const own = (fields.data ?? []).filter((f) => item.extra[f.name]);
   return (
     <>

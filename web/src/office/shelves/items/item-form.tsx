@@ -1,11 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
-import { useMe } from '../../../api/queries';
 import { Field } from '../../../ui/field';
 import { Glyph } from '../../../ui/glyph';
-import { Picture, PICTURE_NAMES } from '../../../ui/picture';
+import { useDrawings, useMe } from '../../../api/queries';
+import { Picture } from '../../../ui/picture';
 import { Sheet } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { ExtraInputs, PackRows, PartRows, SiteRows } from './item-form-tables';
@@ -16,7 +18,7 @@ export function ItemForm() {
   const { sku } = useParams();
   const me = useMe();
   const query = useQuery({
-    queryKey: ['item', sku],
+    queryKey: key('item', sku),
     queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku: sku ?? '' } } })),
     enabled: sku !== undefined,
   });
@@ -26,22 +28,21 @@ export function ItemForm() {
 
 function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto'] }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
+  const drawings = useDrawings();
   const { register, control, handleSubmit } = useForm<ItemValues>({ defaultValues: item ? valuesOf(item) : freshValues(me.sites) });
   const [picture, kind, tracking] = useWatch({ control, name: ['picture', 'kind', 'tracking'] });
-  const money = useQuery({ queryKey: ['money'], queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
-  const extra = useQuery({ queryKey: ['extra-fields'], queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
-  const save = useMutation({
-    mutationFn: (v: ItemValues) => {
+  const money = useQuery({ queryKey: key('money'), queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
+  const extra = useQuery({ queryKey: key('extra-fields'), queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
+  const save = useAct({
+    act: (v: ItemValues, once) => {
       const body = bodyOf(v, me.seesCosts);
       return ask(
         item
-          ? api.PUT('/api/items/{sku}', { params: { path: { sku: item.sku } }, headers: ifMatch(item.version), body })
-          : api.POST('/api/items', { body }),
+          ? api.PUT('/api/items/{sku}', { params: { path: { sku: item.sku } }, headers: { ...once, ...ifMatch(item.version) }, body })
+          : api.POST('/api/items', { body, headers: once }),
       );
     },
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+    onDone: (made) => {
       void navigate(`/shelves/items/${made.code}`);
     },
   });
@@ -71,7 +72,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
           <Picture name={picture} size={44} />
           <Field label="Drawing">
             <select className="input" {...register('picture')}>
-              {PICTURE_NAMES.map((p) => (
+              {[...drawings.keys()].map((p) => (
                 <option key={p}>{p}</option>
               ))}
             </select>

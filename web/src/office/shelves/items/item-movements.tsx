@@ -1,4 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
 import { clock, day, whole } from '../../../ui/format';
@@ -8,7 +9,7 @@ import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
 /** Everything that ever moved, newest first, read on as far as anybody asks. */
 export function ItemMovements({ sku }: { sku: string }) {
   const query = useInfiniteQuery({
-    queryKey: ['movements', sku],
+    queryKey: key('movements', sku),
     initialPageParam: '',
     queryFn: ({ pageParam }) =>
       ask(api.GET('/api/items/{sku}/movements', { params: { path: { sku }, query: pageParam ? { before: pageParam } : {} } })),

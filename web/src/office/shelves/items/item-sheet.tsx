@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { micro, priceText } from '@vectrum/core/money';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { api, ask } from '../../../api/client';
@@ -21,7 +22,7 @@ export function ItemSheet() {
   const me = useMe();
   const tab = (params.get('tab') ?? 'stock') as Tab;
   const query = useQuery({
-    queryKey: ['item', sku],
+    queryKey: key('item', sku),
     queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku } } })),
   });
   const canEdit = me.data?.rights.includes('items') === true;

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { spell } from '@vectrum/core/quantity';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
@@ -22,7 +23,7 @@ const FIGURES: readonly (readonly [figure: string, head: string, of: (s: Figures
 function useSum(sku: string, open: string | null) {
   const [figure = '', siteId = ''] = (open ?? '').split('/');
   return useQuery({
-    queryKey: ['why', sku, open],
+    queryKey: key('why', sku, open),
     queryFn: () => ask(api.GET('/api/items/{sku}/why/{figure}/{siteId}', { params: { path: { sku, figure, siteId } } })),
     enabled: open !== null,
   });
@@ -31,7 +32,7 @@ function useSum(sku: string, open: string | null) {
 /** Stock by site, with the sum behind each figure, and where it lies by bin, lot and condition. */
 export function ItemStock({ item }: { item: Item }) {
   const stock = useQuery({
-    queryKey: ['stock', item.sku],
+    queryKey: key('stock', item.sku),
     queryFn: () => ask(api.GET('/api/items/{sku}/stock', { params: { path: { sku: item.sku } } })),
   });
   const why = useWhy();

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
@@ -59,7 +61,6 @@ export function ItemsPage() {
   const { sku: open } = useParams();
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const me = useMe();
   const [{ columns }, keepColumns] = usePreference('item-columns', { columns: USUAL_COLUMNS });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -71,11 +72,11 @@ export function ItemsPage() {
   );
   const { state: _state, sort: _sort, ...narrowed } = filter;
   const counts = useQuery({
-    queryKey: ['items', 'counts', narrowed],
+    queryKey: key('items', 'counts', narrowed),
     queryFn: () => ask(api.GET('/api/items/counts', { params: { query: narrowed } })),
     placeholderData: (was) => was,
   });
-  const choices = useQuery({ queryKey: ['items', 'choices'], queryFn: () => ask(api.GET('/api/items/choices')), staleTime: 60_000 });
+  const choices = useQuery({ queryKey: key('items', 'choices'), queryFn: () => ask(api.GET('/api/items/choices')), staleTime: 60_000 });
   const set = (key: Filter, value: string) =>
     setParams(
       (p) => {
@@ -85,15 +86,13 @@ export function ItemsPage() {
       },
       { replace: true },
     );
-  const after = { onSettled: () => client.invalidateQueries() };
-  const change = useMutation({
-    mutationFn: ({ row, ...body }: Dto['ChangeFieldDto'] & { row: ItemRow }) =>
-      ask(api.PATCH('/api/items/{sku}', { params: { path: { sku: row.sku } }, headers: ifMatch(row.version), body })),
-    ...after,
+  const change = useAct({
+    act: ({ row, ...body }: Dto['ChangeFieldDto'] & { row: ItemRow }, once) =>
+      ask(api.PATCH('/api/items/{sku}', { params: { path: { sku: row.sku } }, headers: { ...once, ...ifMatch(row.version) }, body })),
   });
-  const changeMany = useMutation({
-    mutationFn: (body: Dto['ChangeFieldDto']) => ask(api.POST('/api/items/changes', { body: { ...body, skus: [...chosen] } })),
-    ...after,
+  const changeMany = useAct({
+    act: (body: Dto['ChangeFieldDto'], once) =>
+      ask(api.POST('/api/items/changes', { body: { ...body, skus: [...chosen] }, headers: once })),
   });
   const canEdit = me.data?.rights.includes('items') === true;
   const seesCosts = me.data?.seesCosts === true;

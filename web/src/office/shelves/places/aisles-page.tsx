@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { afresh, useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { aisleBins, faultOfRule, type AisleRule } from '@vectrum/core/walk';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -41,9 +43,8 @@ function AisleFront({ rule }: { rule: AisleRule }) {
 /** Builds aisles by rule: what the rule would make is shown and counted before anything is made. */
 export function AislesPage() {
   const me = useMe();
-  const client = useQueryClient();
   const navigate = useNavigate();
-  const zones = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
+  const zones = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
   const [values, setValues] = useState({
     siteId: 0,
     from: 'A',
@@ -83,16 +84,15 @@ export function AislesPage() {
     return () => window.clearTimeout(timer);
   }, [wanted]);
   const preview = useQuery({
-    queryKey: ['aisles', asked],
-    queryFn: () => ask(api.POST('/api/places/aisles', { body: JSON.parse(asked) as Dto['AislesDto'] })),
+    queryKey: key('aisles', asked),
+    queryFn: () => ask(api.POST('/api/places/aisles', { body: JSON.parse(asked) as Dto['AislesDto'], headers: afresh() })),
     enabled: asked !== '' && fault === null && siteId > 0,
     placeholderData: (was) => was,
     retry: false,
   });
-  const build = useMutation({
-    mutationFn: () => ask(api.POST('/api/places/aisles', { body: body(false) })),
-    onSuccess: async () => {
-      await client.invalidateQueries();
+  const build = useAct({
+    act: (_: void, once) => ask(api.POST('/api/places/aisles', { body: body(false), headers: once })),
+    onDone: () => {
       void navigate(`/shelves/plan?site=${siteId}`);
     },
   });

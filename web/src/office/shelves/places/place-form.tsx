@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { api, ask, ProblemError } from '../../../api/client';
@@ -19,15 +19,13 @@ interface Values {
 /** Makes one place. */
 export function PlaceForm() {
   const me = useMe();
-  const client = useQueryClient();
   const navigate = useNavigate();
   const form = useForm<Values>({
     defaultValues: { code: '', kind: 'pick-face', pickable: true, siteId: me.data?.sites[0]?.id ?? 1 },
   });
-  const save = useMutation({
-    mutationFn: (v: Values) => ask(api.POST('/api/places', { body: { ...v, siteId: Number(v.siteId) } })),
-    onSuccess: async (made) => {
-      await client.invalidateQueries();
+  const save = useAct({
+    act: (v: Values, once) => ask(api.POST('/api/places', { body: { ...v, siteId: Number(v.siteId) }, headers: once })),
+    onDone: (made) => {
       void navigate(`/shelves/places/${made.code}`);
     },
   });

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
@@ -15,21 +17,19 @@ import { kindWords } from './place-kinds';
 export function PlaceSheet() {
   const { code = '' } = useParams();
   const me = useMe();
-  const client = useQueryClient();
   const query = useQuery({
-    queryKey: ['place', code],
+    queryKey: key('place', code),
     queryFn: () => ask(api.GET('/api/places/{code}', { params: { path: { code } } })),
   });
-  const change = useMutation({
-    mutationFn: (body: Dto['EditPlaceDto']) =>
+  const change = useAct({
+    act: (body: Dto['EditPlaceDto'], once) =>
       ask(
         api.PATCH('/api/places/{code}', {
           params: { path: { code } },
-          headers: ifMatch(query.data?.version ?? 0),
+          headers: { ...once, ...ifMatch(query.data?.version ?? 0) },
           body,
         }),
       ),
-    onSettled: () => client.invalidateQueries(),
   });
   return (
     <ShownSheet query={query} back="/shelves/places">
@@ -105,7 +105,7 @@ export function PlaceSheet() {
 
 /** What a place holds, its zone, and its number in the walking order where a person fixes it. */
 function PlaceDetails({ place, onChange }: { place: Dto['PlaceSheetDto']; onChange: (body: Dto['EditPlaceDto']) => void }) {
-  const zones = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
+  const zones = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
   const [litres, setLitres] = useState(place.holdsMl ? String(place.holdsMl / 1000) : '');
   const [kilos, setKilos] = useState(place.holdsG ? String(place.holdsG / 1000) : '');
   const [order, setOrder] = useState(place.fixedOrder ? String(place.walkOrder) : '');

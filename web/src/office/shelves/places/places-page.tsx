@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
 import { useRef } from 'react';
 import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -99,7 +100,7 @@ export function PlacesPage() {
   const list = useWindows<Row>(['places', filter], (from, limit) =>
     ask(api.GET('/api/places', { params: { query: { ...filter, from: String(from), limit: String(limit) } } })),
   );
-  const zones = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
+  const zones = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
   const set = (key: string, value: string) =>
     setParams(
       (p) => {

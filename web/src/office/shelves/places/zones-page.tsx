@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -19,15 +21,13 @@ type Edit = Dto['EditZoneDto'];
 /** The zones of the sites, with the rule that each keeps. */
 export function ZonesPage() {
   const me = useMe();
-  const client = useQueryClient();
-  const query = useQuery({ queryKey: ['zones'], queryFn: () => ask(api.GET('/api/zones')) });
+  const query = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')) });
   const [zone, setZone] = useState<Edit>({ siteId: 0, code: '', name: '', rule: 'none' });
   const siteId = zone.siteId || (me.data?.sites[0]?.id ?? 0);
-  const save = useMutation({
-    mutationFn: () => ask(api.PUT('/api/zones', { body: { ...zone, siteId } })),
-    onSuccess: async () => {
+  const save = useAct({
+    act: (_: void, once) => ask(api.PUT('/api/zones', { body: { ...zone, siteId }, headers: once })),
+    onDone: () => {
       setZone({ siteId, code: '', name: '', rule: 'none' });
-      await client.invalidateQueries({ queryKey: ['zones'] });
     },
   });
   return (

@@ -1,4 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useAct } from '../../../api/use-act';
+import { key } from '../../../api/keys';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ask, ifMatch, newKey, type Dto } from '../../../api/client';
@@ -19,7 +21,7 @@ export function PlanPage() {
   const me = useMe();
   const siteId = Number(params.get('site') ?? me.data?.sites[0]?.id ?? 0);
   const query = useQuery({
-    queryKey: ['plan', siteId],
+    queryKey: key('plan', siteId),
     queryFn: () => ask(api.GET('/api/plans/{siteId}', { params: { path: { siteId } } })),
     enabled: siteId > 0,
   });
@@ -50,7 +52,6 @@ export function PlanPage() {
 }
 
 function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
-  const client = useQueryClient();
   const navigate = useNavigate();
   const [draft, setDraft] = useState<Draft>(() => draftOf(plan));
   const [editing, setEditing] = useState(false);
@@ -58,12 +59,12 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
   const [selected, setSelected] = useState<string | null>(null);
   const metres = useMemo(() => walkMetres(draft, plan.bays), [draft, plan.bays]);
   const before = useMemo(() => walkMetres(draftOf(plan), plan.bays), [plan]);
-  const save = useMutation({
-    mutationFn: () =>
+  const save = useAct({
+    act: (_: void, once) =>
       ask(
         api.PUT('/api/plans/{siteId}', {
           params: { path: { siteId: plan.siteId } },
-          headers: ifMatch(plan.version),
+          headers: { ...once, ...ifMatch(plan.version) },
           body: {
             widthM: draft.widthM,
             depthM: draft.depthM,
@@ -72,7 +73,6 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
           },
         }),
       ),
-    onSuccess: () => client.invalidateQueries(),
   });
   const shape = draft.shapes.find((s) => s.key === selected);
   const put = (next: Shape) => setDraft((d) => ({ ...d, shapes: d.shapes.map((s) => (s.key === next.key ? next : s)) }));

@@ -1,0 +1,68 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+
+/** Which module writes the rows of which tables. Everybody may read. */
+const OWNED = {
+  platform: ['command', 'outbox', 'number_series'],
+  activity: ['activity'],
+  settings: ['setting'],
+  identity: ['person', 'person_site', 'person_token', 'session', 'device', 'device_enrolment', 'preference'],
+  exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping'],
+  sites: ['site', 'place', 'plan_shape', 'stands'],
+  company: ['currency', 'tax_rate', 'departure', 'closed_day'],
+  catalogue: ['item', 'item_part', 'item_site', 'item_tag', 'item_picture', 'pack_unit', 'barcode', 'extra_field'],
+  stock: ['lot', 'movement', 'balance', 'site_stock', 'cost_pool', 'cost_layer', 'cost_layer_part', 'value_entry', 'value_change'],
+  allocation: ['reservation', 'container_move'],
+  suppliers: ['supplier', 'supplier_item', 'supplier_contact', 'supplier_price_break'],
+  printing: ['printer', 'print_job', 'label_design'],
+  floor: ['floor_question', 'book_change', 'book_head'],
+  carriers: ['carrier', 'carrier_service', 'carton'],
+  purchasing: ['purchase_order', 'purchase_order_line', 'purchase_order_charge', 'purchase_order_change', 'purchase_order_file'],
+  returns: ['supplier_return', 'supplier_return_line'],
+  inspection: ['inspection', 'inspection_rule', 'inspection_answer', 'inspection_verdict', 'checklist', 'checklist_check'],
+  receiving: ['arrival', 'arrival_order', 'announced_goods', 'receipt', 'receipt_picture', 'received_pallet', 'supplier_document'],
+  books: ['bill', 'bill_line', 'bill_charge'],
+  customers: ['customer'],
+  channels: ['channel', 'listing'],
+  orders: ['sales_order', 'sales_order_line'],
+  picking: ['round', 'round_order', 'round_stop', 'tote_use'],
+  packing: ['parcel', 'parcel_line'],
+  dispatch: [],
+};
+
+const OWNER = new Map(Object.entries(OWNED).flatMap(([module, tables]) => tables.map((table) => [table, module])));
+const SQL = /\b(?:INSERT (?:IGNORE )?INTO|UPDATE|DELETE FROM|REPLACE INTO) `?([a-z][a-z_]+)`?/g;
+const HELPER = /\b(?:insert|insertMany|update|remove)(?:<[^>]*>)?\(\s*[\w.]+,\s*'([a-z_]+)'/g;
+/** The demo dates papers back, which no service does; migrations and tools stand outside the modules. */
+const APART = new Set(['schema', 'tools', 'demo']);
+
+function* files(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* files(path);
+    else if (path.endsWith('.ts')) yield path;
+  }
+}
+
+/** Where a module of the server writes rows that are another's, in words. */
+export function rowFindings(root) {
+  const findings = [];
+  for (const path of files(root)) {
+    const own = relative(root, path);
+    const module = own.split('/')[0];
+    if (APART.has(module) || !own.includes('/')) continue;
+    const text = readFileSync(path, 'utf8');
+    for (const [at, table] of [...text.matchAll(SQL), ...text.matchAll(HELPER)].map((m) => [m.index, m[1]])) {
+      // "ON DUPLICATE KEY UPDATE units = …" names a column, not a table.
+      if (/DUPLICATE KEY $/.test(text.slice(Math.max(0, at - 14), at))) continue;
+      const owner = OWNER.get(table);
+      if (owner === module) continue;
+      findings.push(
+        owner
+          ? `server/src/${own}: writes ${table}, which is ${owner}'s. Ask that module to`
+          : `server/src/${own}: nobody owns ${table} (scripts/lint/row-owners.mjs)`,
+      );
+    }
+  }
+  return findings;
+}

@@ -1,0 +1,898 @@
+/**
+ * The tables as the migrations make them, written by `npm run tables`: the type of each column as the driver reads it,
+ * those that a new row must have, and those that the database works out by itself.
+ */
+export interface Tables {
+  activity: {
+    row: {
+      id: number;
+      at: Date;
+      device_at: Date | null;
+      person_id: number | null;
+      device_id: number | null;
+      site_id: number | null;
+      command_id: string | null;
+      kind: string;
+      glyph: string;
+      title: string;
+      detail: string;
+      document: string | null;
+      how: string | null;
+      undo_data: unknown;
+      undone_by: number | null;
+    };
+    needs: 'kind' | 'glyph' | 'title';
+    computed: never;
+  };
+  announced_goods: {
+    row: {
+      id: number;
+      arrival_id: number;
+      sscc: string | null;
+      order_line_id: number | null;
+      item_id: number;
+      lot_code: string | null;
+      expires_on: string | null;
+      units: number;
+    };
+    needs: 'arrival_id' | 'item_id' | 'units';
+    computed: never;
+  };
+  arrival: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      supplier_id: number | null;
+      state: string;
+      expected_on: string | null;
+      paper: string;
+      advice: string | null;
+      opened_at: Date | null;
+      opened_by: number | null;
+      closed_at: Date | null;
+      closed_by: number | null;
+      version: number;
+      door_id: number | null;
+    };
+    needs: 'code' | 'site_id';
+    computed: never;
+  };
+  arrival_order: { row: { arrival_id: number; order_id: number }; needs: 'arrival_id' | 'order_id'; computed: never };
+  balance: {
+    row: { item_id: number; place_id: number; lot_id: number; stock_condition: string; units: number; bounded: number };
+    needs: 'item_id' | 'place_id' | 'units' | 'bounded';
+    computed: never;
+  };
+  barcode: { row: { id: number; code: string; pack_unit_id: number }; needs: 'code' | 'pack_unit_id'; computed: never };
+  bill: {
+    row: {
+      id: number;
+      code: string;
+      supplier_id: number;
+      ref: string;
+      state: string;
+      billed_on: string;
+      due_on: string | null;
+      currency: string;
+      rate: string;
+      note: string;
+      entered_by: number;
+      entered_at: Date;
+      posted_by: number | null;
+      posted_at: Date | null;
+      version: number;
+    };
+    needs: 'code' | 'supplier_id' | 'ref' | 'billed_on' | 'currency' | 'rate' | 'entered_by';
+    computed: never;
+  };
+  bill_line: {
+    row: {
+      id: number;
+      bill_id: number;
+      line: number;
+      order_line_id: number | null;
+      order_id: number | null;
+      says: string;
+      units: number | null;
+      amount: string;
+      shared_by: string | null;
+    };
+    needs: 'bill_id' | 'line' | 'amount';
+    computed: never;
+  };
+  book_change: { row: { kind: string; ref: number; version: string | null }; needs: 'kind' | 'ref'; computed: never };
+  book_head: { row: { id: number; version: string }; needs: 'id' | 'version'; computed: never };
+  carrier: {
+    row: { id: number; code: string; name: string; base_url: string; api_key: string; lane_place_id: number };
+    needs: 'code' | 'name' | 'base_url' | 'api_key' | 'lane_place_id';
+    computed: never;
+  };
+  carton: {
+    row: { code: string; length_mm: number; width_mm: number; height_mm: number; tare_g: number; most_g: number };
+    needs: 'code' | 'length_mm' | 'width_mm' | 'height_mm' | 'tare_g' | 'most_g';
+    computed: never;
+  };
+  channel: {
+    row: {
+      id: number;
+      code: string;
+      name: string;
+      kind: string;
+      site_id: number;
+      base_url: string | null;
+      secret: string | null;
+      poll_cursor: string;
+      polled_at: Date | null;
+      poll_error: string | null;
+      version: number;
+    };
+    needs: 'code' | 'name' | 'kind' | 'site_id';
+    computed: never;
+  };
+  checklist: { row: { id: number; name: string; version: number }; needs: 'name'; computed: never };
+  checklist_check: {
+    row: { checklist_id: number; no: number; says: string; kind: string; unit: string; low: string | null; high: string | null };
+    needs: 'checklist_id' | 'no' | 'says' | 'kind';
+    computed: never;
+  };
+  command: {
+    row: {
+      id: string;
+      name: string;
+      body_hash: string;
+      person_id: number | null;
+      sent_by: number | null;
+      device_id: number | null;
+      device_at: Date | null;
+      server_at: Date;
+      done: number;
+      result: unknown;
+    };
+    needs: 'id' | 'name' | 'body_hash' | 'done';
+    computed: never;
+  };
+  container_move: {
+    row: {
+      id: number;
+      place_id: number;
+      from_parent_id: number | null;
+      to_parent_id: number | null;
+      from_site_id: number;
+      to_site_id: number;
+      person_id: number | null;
+      at: Date;
+    };
+    needs: 'place_id' | 'from_site_id' | 'to_site_id';
+    computed: never;
+  };
+  cost_layer: {
+    row: {
+      id: string;
+      item_id: number;
+      movement_id: string | null;
+      document: string | null;
+      units: number;
+      units_left: number;
+      value: string;
+      value_left: string;
+      at: Date;
+    };
+    needs: 'item_id' | 'units' | 'units_left' | 'value' | 'value_left';
+    computed: never;
+  };
+  cost_layer_part: {
+    row: { id: string; layer_id: string; kind: string; says: string; document: string | null; amount: string };
+    needs: 'layer_id' | 'kind' | 'says' | 'amount';
+    computed: never;
+  };
+  cost_pool: { row: { item_id: number; units: number; value: string }; needs: 'item_id'; computed: never };
+  currency: { row: { code: string; rate: string; as_of: string }; needs: 'code' | 'rate' | 'as_of'; computed: never };
+  customer: {
+    row: {
+      id: number;
+      code: string;
+      name: string;
+      email: string;
+      phone: string;
+      address_line: string;
+      city: string;
+      postcode: string;
+      country: string;
+      note: string;
+      version: number;
+    };
+    needs: 'code' | 'name';
+    computed: never;
+  };
+  departure: {
+    row: { id: number; site_id: number; carrier_id: number | null; name: string; leaves_at: string; closes_minutes: number };
+    needs: 'site_id' | 'name' | 'leaves_at';
+    computed: never;
+  };
+  device: {
+    row: {
+      id: number;
+      name: string;
+      site_id: number;
+      token_hash: string;
+      enrolled_at: Date;
+      revoked_at: Date | null;
+      printer_id: number | null;
+    };
+    needs: 'name' | 'site_id' | 'token_hash';
+    computed: never;
+  };
+  device_enrolment: {
+    row: { code_hash: string; site_id: number; name: string; expires_at: Date; used_at: Date | null };
+    needs: 'code_hash' | 'site_id' | 'name' | 'expires_at';
+    computed: never;
+  };
+  extra_field: {
+    row: { id: number; name: string; kind: string; choices: unknown; position: number };
+    needs: 'name' | 'kind';
+    computed: never;
+  };
+  floor_question: {
+    row: {
+      id: string;
+      kind: string;
+      command: unknown;
+      site_id: number | null;
+      document: string | null;
+      person_id: number;
+      device_id: number | null;
+      made_at: Date;
+      raised_at: Date;
+      what: string;
+      title: string;
+      detail: string;
+      answer: string | null;
+      answered_by: number | null;
+      answered_at: Date | null;
+    };
+    needs: 'id' | 'kind' | 'command' | 'person_id' | 'made_at' | 'what' | 'title' | 'detail';
+    computed: never;
+  };
+  import_fault: {
+    row: { import_id: string; n: number; field: string; value: string; reason: string };
+    needs: 'import_id' | 'n' | 'field' | 'value' | 'reason';
+    computed: never;
+  };
+  import_made: {
+    row: { import_id: string; seq: number; target: string; before_image: unknown; after_image: unknown };
+    needs: 'import_id' | 'seq' | 'target' | 'after_image';
+    computed: never;
+  };
+  import_mapping: { row: { shape: string; kind: string; mapping: unknown }; needs: 'shape' | 'kind' | 'mapping'; computed: never };
+  import_row: {
+    row: { import_id: string; n: number; cells: unknown; faulty: number };
+    needs: 'import_id' | 'n' | 'cells';
+    computed: never;
+  };
+  import_run: {
+    row: {
+      id: string;
+      file_name: string;
+      file_hash: string;
+      kind: string;
+      columns: unknown;
+      mapping: unknown;
+      state: string;
+      good_only: number;
+      total: number;
+      done: number;
+      faulty: number;
+      made: number;
+      changed: number;
+      problem: string | null;
+      person_id: number;
+      command_id: string | null;
+      leased_until: Date | null;
+      created_at: Date;
+      finished_at: Date | null;
+    };
+    needs: 'id' | 'file_name' | 'file_hash' | 'kind' | 'columns' | 'mapping' | 'total' | 'person_id';
+    computed: never;
+  };
+  inspection: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      arrival_id: number;
+      item_id: number;
+      why: string;
+      checks: unknown;
+      opened_at: Date;
+      closed_at: Date | null;
+      passed: number | null;
+    };
+    needs: 'code' | 'site_id' | 'arrival_id' | 'item_id' | 'why' | 'checks';
+    computed: never;
+  };
+  inspection_answer: {
+    row: { inspection_id: number; no: number; value: string; fulfilled: number; person_id: number; at: Date };
+    needs: 'inspection_id' | 'no' | 'value' | 'fulfilled' | 'person_id';
+    computed: never;
+  };
+  inspection_rule: {
+    row: {
+      id: number;
+      item_id: number | null;
+      supplier_id: number | null;
+      kind: string;
+      n: number;
+      checklist_id: number | null;
+      version: number;
+    };
+    needs: 'kind';
+    computed: never;
+  };
+  inspection_verdict: {
+    row: {
+      id: number;
+      inspection_id: number;
+      lot_id: number;
+      place_id: number;
+      units: number;
+      verdict: string;
+      reason: string;
+      return_code: string | null;
+      person_id: number;
+      at: Date;
+      undone_at: Date | null;
+    };
+    needs: 'inspection_id' | 'place_id' | 'units' | 'verdict' | 'person_id';
+    computed: never;
+  };
+  item: {
+    row: {
+      id: number;
+      sku: string;
+      name: string;
+      class: string;
+      picture: string;
+      tracking: string;
+      rotation: string;
+      cost: string | null;
+      never_holds_up: number;
+      version: number;
+      kind: string;
+      labour: string | null;
+      storage: string;
+      tax_code: string | null;
+      extra: unknown;
+      lacks_barcode: number;
+      lacks_cost: number;
+      lacks_size: number;
+      min_life_days: number | null;
+    };
+    needs: 'sku' | 'name';
+    computed: never;
+  };
+  item_part: {
+    row: { item_id: number; part_item_id: number; units: number };
+    needs: 'item_id' | 'part_item_id' | 'units';
+    computed: never;
+  };
+  item_picture: {
+    row: { item_id: number; type: string; mark: string; large: Buffer; thumb: Buffer };
+    needs: 'item_id' | 'type' | 'mark' | 'large' | 'thumb';
+    computed: never;
+  };
+  item_site: {
+    row: {
+      item_id: number;
+      site_id: number;
+      home_place_id: number | null;
+      cost: string | null;
+      reorder_point: number | null;
+      order_up_to: number | null;
+    };
+    needs: 'item_id' | 'site_id';
+    computed: never;
+  };
+  item_tag: { row: { item_id: number; tag: string }; needs: 'item_id' | 'tag'; computed: never };
+  label_design: {
+    row: { id: number; name: string; subject: string; media: unknown; elements: unknown; version: number };
+    needs: 'name' | 'subject' | 'media' | 'elements';
+    computed: never;
+  };
+  listing: {
+    row: {
+      id: number;
+      channel_id: number;
+      channel_sku: string;
+      item_id: number;
+      factor: number;
+      keep_back: number;
+      price: string;
+      told_units: number | null;
+    };
+    needs: 'channel_id' | 'channel_sku' | 'item_id' | 'price';
+    computed: never;
+  };
+  lot: {
+    row: { id: number; item_id: number; code: string; expires_on: string | null; first_received_on: string | null };
+    needs: 'item_id' | 'code';
+    computed: never;
+  };
+  movement: {
+    row: {
+      id: string;
+      item_id: number;
+      lot_id: number;
+      stock_condition: string;
+      to_condition: string | null;
+      from_place_id: number;
+      to_place_id: number;
+      units: number;
+      reverses_id: string | null;
+      task: string;
+      document: string | null;
+      reason: string | null;
+      how: string | null;
+      person_id: number | null;
+      device_id: number | null;
+      command_id: string | null;
+      device_at: Date | null;
+      server_at: Date;
+      unit_cost: string | null;
+    };
+    needs: 'item_id' | 'from_place_id' | 'to_place_id' | 'units' | 'task';
+    computed: never;
+  };
+  number_series: { row: { name: string; next: number }; needs: 'name' | 'next'; computed: never };
+  outbox: {
+    row: {
+      id: number;
+      receiver: string;
+      kind: string;
+      payload: unknown;
+      document: string | null;
+      state: string;
+      attempts: number;
+      next_at: Date;
+      last_error: string | null;
+      created_at: Date;
+      done_at: Date | null;
+    };
+    needs: 'receiver' | 'kind' | 'payload';
+    computed: never;
+  };
+  pack_unit: {
+    row: {
+      id: number;
+      item_id: number;
+      name: string;
+      plural: string;
+      factor: number;
+      weight_g: number | null;
+      length_mm: number | null;
+      width_mm: number | null;
+      height_mm: number | null;
+    };
+    needs: 'item_id' | 'name' | 'plural' | 'factor';
+    computed: never;
+  };
+  parcel: {
+    row: {
+      id: number;
+      code: string;
+      order_id: number;
+      number: number;
+      place_id: number;
+      state: string;
+      carton: string | null;
+      weight_g: number | null;
+      carrier_id: number | null;
+      service: string | null;
+      price: string | null;
+      tracking: string | null;
+      label_pdf: Buffer | null;
+      label_asked_at: Date | null;
+      labelled_at: Date | null;
+      handed_over_at: Date | null;
+      hand_over: string | null;
+    };
+    needs: 'code' | 'order_id' | 'number' | 'place_id';
+    computed: never;
+  };
+  parcel_line: {
+    row: { id: number; parcel_id: number; order_line_id: number; lot_id: number; units: number };
+    needs: 'parcel_id' | 'order_line_id' | 'units';
+    computed: never;
+  };
+  person: {
+    row: {
+      id: number;
+      name: string;
+      email: string;
+      password_hash: string | null;
+      badge_code: string | null;
+      pin_hash: string | null;
+      duties: unknown;
+      sees_costs: number;
+      active: number;
+      failed_signins: number;
+      locked_until: Date | null;
+      usual_site_id: number | null;
+      usual_duty: string | null;
+      version: number;
+    };
+    needs: 'name' | 'email' | 'duties';
+    computed: never;
+  };
+  person_site: { row: { person_id: number; site_id: number }; needs: 'person_id' | 'site_id'; computed: never };
+  person_token: {
+    row: { token_hash: string; person_id: number; purpose: string; expires_at: Date; used_at: Date | null };
+    needs: 'token_hash' | 'person_id' | 'purpose' | 'expires_at';
+    computed: never;
+  };
+  place: {
+    row: {
+      id: number;
+      site_id: number | null;
+      parent_id: number | null;
+      code: string;
+      kind: string;
+      pickable: number;
+      blocked: number;
+      walk_order: number;
+      x_m: string | null;
+      y_m: string | null;
+      version: number;
+      aisle_id: number | null;
+      along_m: string | null;
+      fixed_order: number;
+      holds_ml: number | null;
+      holds_g: number | null;
+      name: string;
+      rule: string;
+    };
+    needs: 'code' | 'kind';
+    computed: never;
+  };
+  plan_shape: {
+    row: { id: number; site_id: number; kind: string; label: string; x_m: string; y_m: string; to_x_m: string; to_y_m: string };
+    needs: 'site_id' | 'kind' | 'x_m' | 'y_m' | 'to_x_m' | 'to_y_m';
+    computed: never;
+  };
+  preference: { row: { person_id: number; name: string; value: unknown }; needs: 'person_id' | 'name' | 'value'; computed: never };
+  printer: { row: { id: number; name: string; site_id: number; address: string }; needs: 'name' | 'site_id' | 'address'; computed: never };
+  print_job: {
+    row: { id: number; printer_id: number; title: string; labels: number; pdf: Buffer; person_id: number | null; created_at: Date };
+    needs: 'printer_id' | 'title' | 'labels' | 'pdf';
+    computed: never;
+  };
+  purchase_order: {
+    row: {
+      id: number;
+      code: string;
+      supplier_id: number;
+      site_id: number;
+      state: string;
+      currency: string;
+      expected_on: string | null;
+      note: string;
+      created_by: number;
+      created_at: Date;
+      placed_at: Date | null;
+      placed_by: number | null;
+      first_received_at: Date | null;
+      version: number;
+      answer: string;
+      answer_note: string;
+      door_id: number | null;
+    };
+    needs: 'code' | 'supplier_id' | 'site_id' | 'created_by';
+    computed: never;
+  };
+  purchase_order_change: {
+    row: {
+      id: number;
+      order_id: number;
+      line: number | null;
+      what: string;
+      was: string;
+      becomes: string;
+      why: string;
+      person_id: number;
+      at: Date;
+    };
+    needs: 'order_id' | 'what' | 'was' | 'becomes' | 'person_id';
+    computed: never;
+  };
+  purchase_order_charge: {
+    row: { id: number; order_id: number; position: number; says: string; amount: string; shared_by: string };
+    needs: 'order_id' | 'position' | 'says' | 'amount';
+    computed: never;
+  };
+  purchase_order_file: {
+    row: { id: number; order_id: number; name: string; bytes: number; content: Buffer; person_id: number; at: Date };
+    needs: 'order_id' | 'name' | 'bytes' | 'content' | 'person_id';
+    computed: never;
+  };
+  purchase_order_line: {
+    row: {
+      id: number;
+      order_id: number;
+      line: number;
+      item_id: number;
+      pack_unit_id: number;
+      packs: number;
+      factor: number;
+      price: string;
+      received_units: number;
+      expected_on: string | null;
+      closed_units: number;
+      open_units: number | null;
+      answer: string | null;
+      answer_packs: number | null;
+      answer_price: string | null;
+      answer_on: string | null;
+      answer_note: string;
+    };
+    needs: 'order_id' | 'line' | 'item_id' | 'pack_unit_id' | 'packs' | 'factor' | 'price';
+    computed: 'open_units';
+  };
+  receipt: {
+    row: {
+      id: string;
+      arrival_id: number;
+      order_line_id: number | null;
+      item_id: number;
+      lot_id: number;
+      units: number;
+      taken_as: string;
+      stock_condition: string;
+      reason: string | null;
+      movement_id: string;
+      person_id: number;
+      at: Date;
+      undone_at: Date | null;
+    };
+    needs: 'arrival_id' | 'item_id' | 'units' | 'taken_as' | 'stock_condition' | 'movement_id' | 'person_id';
+    computed: never;
+  };
+  receipt_picture: {
+    row: { receipt_id: string; type: string; picture: Buffer };
+    needs: 'receipt_id' | 'type' | 'picture';
+    computed: never;
+  };
+  received_pallet: { row: { arrival_id: number; sscc: string }; needs: 'arrival_id' | 'sscc'; computed: never };
+  reservation: {
+    row: {
+      id: number;
+      order_line_id: number;
+      site_id: number;
+      item_id: number;
+      place_id: number | null;
+      lot_id: number;
+      units: number;
+      place_key: number | null;
+    };
+    needs: 'order_line_id' | 'site_id' | 'item_id' | 'units';
+    computed: 'place_key';
+  };
+  round: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      state: string;
+      picker_id: number | null;
+      created_at: Date;
+      begun_at: Date | null;
+      finished_at: Date | null;
+    };
+    needs: 'code' | 'site_id';
+    computed: never;
+  };
+  round_order: { row: { round_id: number; order_id: number }; needs: 'round_id' | 'order_id'; computed: never };
+  round_stop: {
+    row: {
+      id: number;
+      round_id: number;
+      order_line_id: number;
+      item_id: number;
+      lot_id: number;
+      place_id: number;
+      units: number;
+      picked_units: number;
+      short_units: number;
+    };
+    needs: 'round_id' | 'order_line_id' | 'item_id' | 'place_id' | 'units';
+    computed: never;
+  };
+  sales_order: {
+    row: {
+      id: number;
+      code: string;
+      channel_id: number;
+      channel_ref: string;
+      site_id: number;
+      state: string;
+      hold_reason: string | null;
+      customer: string;
+      email: string;
+      address_line: string;
+      city: string;
+      postcode: string;
+      country: string;
+      priority: number;
+      placed_at: Date;
+      promised_at: Date;
+      speed: string;
+      note_packer: string | null;
+      note_seen_by: number | null;
+      note_picker: string | null;
+      shipped_at: Date | null;
+      version: number;
+      cancelled_at: Date | null;
+    };
+    needs: 'code' | 'channel_id' | 'channel_ref' | 'site_id' | 'customer' | 'placed_at' | 'promised_at';
+    computed: never;
+  };
+  sales_order_line: {
+    row: {
+      id: number;
+      order_id: number;
+      line: number;
+      channel_sku: string;
+      item_id: number | null;
+      quantity: number;
+      units: number;
+      price: string;
+      picked_units: number;
+      packed_units: number;
+      shipped_units: number;
+    };
+    needs: 'order_id' | 'line' | 'channel_sku' | 'quantity' | 'units';
+    computed: never;
+  };
+  session: {
+    row: { token_hash: string; person_id: number; device_id: number | null; created_at: Date; expires_at: Date; ended_at: Date | null };
+    needs: 'token_hash' | 'person_id' | 'expires_at';
+    computed: never;
+  };
+  setting: { row: { name: string; value: unknown; changed_at: Date }; needs: 'name' | 'value'; computed: never };
+  site: {
+    row: {
+      id: number;
+      code: string;
+      name: string;
+      time_zone: string;
+      width_m: string;
+      depth_m: string;
+      version: number;
+      working_days: string;
+    };
+    needs: 'code' | 'name';
+    computed: never;
+  };
+  site_stock: {
+    row: { site_id: number; item_id: number; on_hand: number; held: number; reserved: number };
+    needs: 'site_id' | 'item_id';
+    computed: never;
+  };
+  supplier: {
+    row: {
+      id: number;
+      code: string;
+      name: string;
+      email: string;
+      phone: string;
+      currency: string;
+      lead_days: number;
+      version: number;
+      terms: string;
+      working_days: string;
+      least_value: string | null;
+      least_units: number | null;
+      least_pallets: number | null;
+      document_key: string | null;
+    };
+    needs: 'code' | 'name';
+    computed: never;
+  };
+  supplier_contact: {
+    row: { id: number; supplier_id: number; position: number; name: string; role: string; email: string; phone: string };
+    needs: 'supplier_id' | 'position' | 'name';
+    computed: never;
+  };
+  supplier_document: {
+    row: {
+      id: number;
+      supplier_id: number;
+      kind: string;
+      ref: string;
+      concerns: string;
+      says: string;
+      document: Buffer;
+      person_id: number | null;
+      at: Date;
+    };
+    needs: 'supplier_id' | 'kind' | 'ref' | 'concerns' | 'says' | 'document';
+    computed: never;
+  };
+  supplier_item: {
+    row: { supplier_id: number; item_id: number; pack_unit_id: number; supplier_sku: string; price: string };
+    needs: 'supplier_id' | 'item_id' | 'pack_unit_id' | 'price';
+    computed: never;
+  };
+  supplier_price_break: {
+    row: { supplier_id: number; item_id: number; from_packs: number; price: string };
+    needs: 'supplier_id' | 'item_id' | 'from_packs' | 'price';
+    computed: never;
+  };
+  supplier_return: {
+    row: {
+      id: number;
+      code: string;
+      supplier_id: number;
+      site_id: number;
+      state: string;
+      reason: string;
+      currency: string;
+      expected: string;
+      credit_ref: string | null;
+      credited: string | null;
+      sent_by: number;
+      sent_at: Date;
+      credited_by: number | null;
+      credited_at: Date | null;
+      version: number;
+    };
+    needs: 'code' | 'supplier_id' | 'site_id' | 'reason' | 'currency' | 'expected' | 'sent_by';
+    computed: never;
+  };
+  supplier_return_line: {
+    row: {
+      id: number;
+      return_id: number;
+      line: number;
+      item_id: number;
+      lot_id: number;
+      stock_condition: string;
+      units: number;
+      order_line_id: number | null;
+      expected: string;
+      movement_id: string;
+    };
+    needs: 'return_id' | 'line' | 'item_id' | 'stock_condition' | 'units' | 'expected' | 'movement_id';
+    computed: never;
+  };
+  tax_rate: { row: { code: string; name: string; percent: string }; needs: 'code' | 'name' | 'percent'; computed: never };
+  tote_use: {
+    row: {
+      id: number;
+      tote_id: number;
+      round_id: number;
+      order_id: number;
+      begun_at: Date;
+      set_down_at: Date | null;
+      ended_at: Date | null;
+      open_tote: number | null;
+    };
+    needs: 'tote_id' | 'round_id' | 'order_id';
+    computed: 'open_tote';
+  };
+  value_entry: {
+    row: {
+      id: string;
+      at: Date;
+      item_id: number | null;
+      movement_id: string | null;
+      layer_id: string | null;
+      bill_id: number | null;
+      document: string | null;
+      debit: string;
+      credit: string;
+      amount: string;
+    };
+    needs: 'debit' | 'credit' | 'amount';
+    computed: never;
+  };
+}

@@ -1,0 +1,102 @@
+import type { Query } from '@tanstack/react-query';
+import type { Dto } from './client';
+
+export type Topic = Dto['Topic'];
+
+/**
+ * Everything that is read from the server, by name, and what it shows: when an act has changed one of these, it is read
+ * again. `own` is read again by nobody but who changes it; `always` shows something of everything.
+ */
+const SHOWS = {
+  me: 'own',
+  'sign-in-page': 'own',
+  welcome: 'own',
+  preference: 'own',
+  drawings: 'own',
+  book: 'own',
+  tape: 'always',
+  line: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock'],
+  now: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock', 'inspections', 'carriers', 'setup'],
+  find: 'always',
+  look: ['stock', 'items', 'places'],
+  'look-items': ['items'],
+  practice: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock'],
+  questions: ['questions'],
+  task: ['rounds', 'parcels', 'purchasing', 'arrivals', 'inspections', 'stock', 'orders', 'carriers'],
+  'receive-due': ['purchasing', 'arrivals'],
+  'purchase-orders': ['purchasing', 'arrivals', 'suppliers'],
+  'purchase-order': ['purchasing', 'arrivals', 'suppliers', 'bills'],
+  arrivals: ['arrivals', 'purchasing'],
+  arrival: ['arrivals', 'purchasing', 'stock', 'returns'],
+  inspections: ['inspections'],
+  inspection: ['inspections', 'stock'],
+  'inspection-rules': ['inspections'],
+  checklists: ['inspections'],
+  'supplier-returns': ['returns'],
+  'supplier-return': ['returns'],
+  aside: ['returns', 'stock', 'arrivals'],
+  bills: ['bills'],
+  bill: ['bills', 'purchasing'],
+  'bills-open': ['bills', 'purchasing'],
+  suppliers: ['suppliers'],
+  supplier: ['suppliers', 'purchasing'],
+  items: ['items', 'stock'],
+  item: ['items'],
+  stock: ['stock'],
+  movements: ['stock'],
+  why: ['stock', 'orders', 'purchasing'],
+  'extra-fields': ['setup'],
+  places: ['places', 'stock'],
+  place: ['places', 'stock'],
+  zones: ['places'],
+  plan: ['places', 'stock'],
+  aisles: ['places'],
+  'to-put-away': ['stock', 'arrivals'],
+  orders: ['orders'],
+  order: ['orders', 'parcels', 'rounds', 'stock'],
+  customers: ['customers'],
+  customer: ['customers', 'orders'],
+  rounds: ['rounds', 'orders'],
+  'bench-queue': ['parcels', 'orders', 'rounds'],
+  rates: 'own',
+  lanes: ['parcels', 'carriers'],
+  carriers: ['carriers'],
+  carrier: ['carriers'],
+  cartons: ['carriers'],
+  channels: ['channels'],
+  channel: ['channels', 'stock'],
+  designs: ['setup'],
+  'design-sample': ['setup'],
+  labels: ['setup'],
+  printers: ['setup'],
+  tray: ['setup', 'places'],
+  outbox: 'always',
+  money: ['setup'],
+  series: ['setup'],
+  settings: ['setup'],
+  calendars: ['setup', 'carriers'],
+  people: ['people'],
+  duties: ['people'],
+  devices: ['people', 'setup'],
+  imports: ['imports'],
+  import: ['imports'],
+} as const satisfies Record<string, 'own' | 'always' | readonly Topic[]>;
+
+export type Read = keyof typeof SHOWS;
+export type Key<R extends Read = Read> = readonly [R, ...unknown[]];
+
+/** The key under which something is kept that was read: its name, then what makes it this one. */
+export const key = <R extends Read>(read: R, ...of: readonly unknown[]): Key<R> => [read, ...of];
+
+/** Whether a reading shows something that has changed; with null, whether it shows anything that acts change at all. */
+export function shows(read: string, changed: readonly Topic[] | null): boolean {
+  const topics: 'own' | 'always' | readonly Topic[] = Object.hasOwn(SHOWS, read) ? SHOWS[read as Read] : 'always';
+  if (topics === 'own') return false;
+  return topics === 'always' || changed === null || topics.some((t) => changed.includes(t));
+}
+
+/** Picks the readings that must be made again. */
+export const freshFor =
+  (changed: readonly Topic[] | null) =>
+  (query: Query): boolean =>
+    shows(String(query.queryKey[0]), changed);

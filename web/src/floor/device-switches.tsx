@@ -1,0 +1,47 @@
+import { useSite } from '../api/queries';
+import { useSound, useVibration } from '../flow/device-choices';
+
+/** Where this device works; whoever has several sites chooses, and it stays chosen. */
+export function SiteChoice() {
+  const { site, sites, choose } = useSite();
+  if (sites.length < 2) return <span>{site?.name}</span>;
+  return (
+    <label className="flex items-center gap-2">
+      <span className="sr">Site</span>
+      <select className="min-h-[44px] font-semibold underline" value={site?.id ?? ''} onChange={(e) => choose(Number(e.target.value))}>
+        {sites.map((s) => (
+          <option key={s.id} value={s.id} className="text-ink bg-sheet">
+            {s.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Switch({ says, off, turn }: { says: string; off: boolean; turn: (off: boolean) => void }) {
+  return (
+    <button
+      type="button"
+      role="switch"
+      aria-checked={!off}
+      className="f-key grow"
+      style={{ minHeight: 52, fontSize: 17 }}
+      onClick={() => turn(!off)}
+    >
+      {says} {off ? 'off' : 'on'}
+    </button>
+  );
+}
+
+/** What this device does beside the band: sound and vibration, each for itself. */
+export function DeviceSwitches() {
+  const [mute, setMute] = useSound();
+  const [still, setStill] = useVibration();
+  return (
+    <div className="flex gap-[10px] px-[14px] mt-4">
+      <Switch says="Sound" off={mute} turn={setMute} />
+      <Switch says="Vibration" off={still} turn={setStill} />
+    </div>
+  );
+}

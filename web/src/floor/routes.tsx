@@ -1,0 +1,27 @@
+import type { RouteObject } from 'react-router';
+import { FloorShell } from './floor-shell';
+import { FloorHome } from './home-page';
+import { InspectPage } from './inspect/inspect-page';
+import { LookPage } from './look-page';
+import { PickList, PickPage } from './pick-pages';
+import { DuePage } from './receive/due-page';
+import { ReceivePage } from './receive/receive-page';
+import { QuestionsPage } from './questions-page';
+import { StorePage } from './store-page';
+
+/** The floor: what is done with a phone in the hand. */
+export const routes: RouteObject = {
+  path: 'floor',
+  element: <FloorShell />,
+  children: [
+    { index: true, element: <FloorHome /> },
+    { path: 'receive', element: <DuePage /> },
+    { path: 'receive/:code', element: <ReceivePage /> },
+    { path: 'inspect', element: <InspectPage /> },
+    { path: 'store', element: <StorePage /> },
+    { path: 'look', element: <LookPage /> },
+    { path: 'questions', element: <QuestionsPage /> },
+    { path: 'pick', element: <PickList /> },
+    { path: 'pick/:code', element: <PickPage /> },
+  ],
+};

@@ -1,0 +1,38 @@
+import { useSyncExternalStore } from 'react';
+
+/** What is chosen on a device and stays chosen there: by whoever holds it, for whoever holds it next. */
+const NAMES = { site: 'vectrum-site', sound: 'vectrum-muted', vibration: 'vectrum-still' } as const;
+type Choice = keyof typeof NAMES;
+
+const watchers = new Set<() => void>();
+const watch = (fn: () => void) => {
+  watchers.add(fn);
+  return () => void watchers.delete(fn);
+};
+
+const kept = (name: Choice): string | null => localStorage.getItem(NAMES[name]);
+function keep(name: Choice, value: string): void {
+  localStorage.setItem(NAMES[name], value);
+  for (const fn of watchers) fn();
+}
+
+export const soundIsOff = (): boolean => kept('sound') === '1';
+export const vibrationIsOff = (): boolean => kept('vibration') === '1';
+
+/** A switch of this device, and how to turn it. */
+function useSwitch(name: 'sound' | 'vibration'): [off: boolean, turn: (off: boolean) => void] {
+  const off = useSyncExternalStore(watch, () => kept(name) === '1');
+  return [off, (next) => keep(name, next ? '1' : '0')];
+}
+export const useSound = () => useSwitch('sound');
+export const useVibration = () => useSwitch('vibration');
+
+/** The chosen one of a person's sites; their first where none of theirs was chosen. */
+export const chosenOf = <S extends { id: number }>(sites: readonly S[] | undefined, chosen: string | null): S | undefined =>
+  sites?.find((s) => String(s.id) === chosen) ?? sites?.[0];
+
+/** The site of several that this device works at: the one that was chosen, otherwise the person's first. */
+export function useChosenSite<S extends { id: number }>(sites: readonly S[] | undefined): [S | undefined, (id: number) => void] {
+  const chosen = useSyncExternalStore(watch, () => kept('site'));
+  return [chosenOf(sites, chosen), (id) => keep('site', String(id))];
+}

@@ -1,0 +1,180 @@
+import { Navigate, type RouteObject } from 'react-router';
+import { DispatchPage } from './dispatch/dispatch-page';
+import { ArrivalSheet } from './inbound/arrival-sheet';
+import { ArrivalsPage } from './inbound/arrivals-page';
+import { BillForm } from './inbound/bill-form';
+import { BillSheet } from './inbound/bill-sheet';
+import { BillsPage } from './inbound/bills-page';
+import { InboundPage } from './inbound/inbound-page';
+import { ChecklistForm } from './inbound/inspection/checklist-form';
+import { InspectionSheet } from './inbound/inspection/inspection-sheet';
+import { InspectionsPage } from './inbound/inspection/inspections-page';
+import { RulesSheet } from './inbound/inspection/rules-sheet';
+import { PurchaseOrderForm } from './inbound/purchase-order-form';
+import { PurchaseOrderSheet } from './inbound/purchase-order-sheet';
+import { ReturnForm } from './inbound/return-form';
+import { ReturnSheet } from './inbound/return-sheet';
+import { ReturnsPage } from './inbound/returns-page';
+import { SupplierForm } from './inbound/supplier-form';
+import { SupplierSheet, SuppliersPage } from './inbound/suppliers-page';
+import { OwnPage } from './own-page';
+import { LatePage } from './now/late-page';
+import { NowPage } from './now/now-page';
+import { CustomerForm, CustomerSheet, CustomersPage } from './orders/customers-page';
+import { OrderSheet } from './orders/order-sheet';
+import { OrdersPage } from './orders/orders-page';
+import { PackingPage } from './packing/packing-page';
+import { PickingPage } from './picking/picking-page';
+import { ChannelForm, ChannelSheet, ChannelsPage } from './setup/channels-page';
+import { OutboxList } from './setup/outbox-list';
+import { CompanyPage } from './setup/company/company-page';
+import { ImportSheet } from './setup/imports/import-sheet';
+import { ImportsPage } from './setup/imports/imports-page';
+import { DesignPage } from './setup/labels/design-page';
+import { DesignsPage } from './setup/labels/designs-page';
+import { PrintPage } from './setup/labels/print-page';
+import { PrintersPage } from './setup/labels/printers-page';
+import { DevicesList } from './setup/people/devices-page';
+import { DutiesPage } from './setup/people/duties-page';
+import { PeoplePage } from './setup/people/people-page';
+import { PersonSheet } from './setup/people/person-sheet';
+import { SetupPage } from './setup/setup-page';
+import { OfficeShell } from './shell';
+import { ItemForm } from './shelves/items/item-form';
+import { ItemSheet } from './shelves/items/item-sheet';
+import { ItemsPage } from './shelves/items/items-page';
+import { AislesPage } from './shelves/places/aisles-page';
+import { PlaceForm } from './shelves/places/place-form';
+import { PlaceSheet } from './shelves/places/place-sheet';
+import { PlacesPage } from './shelves/places/places-page';
+import { ZonesPage } from './shelves/places/zones-page';
+import { PlanPage } from './shelves/plan/plan-page';
+import { ToPutAwayPage } from './shelves/to-put-away-page';
+
+/** The office: everything at a desk. */
+export const routes: RouteObject = {
+  element: <OfficeShell />,
+  children: [
+    { index: true, element: <NowPage /> },
+    { path: 'late', element: <LatePage /> },
+    {
+      path: 'inbound/suppliers',
+      element: <SuppliersPage />,
+      children: [
+        { path: 'new', element: <SupplierForm /> },
+        { path: ':code', element: <SupplierSheet /> },
+        { path: ':code/edit', element: <SupplierForm /> },
+      ],
+    },
+    {
+      path: 'inbound/bills',
+      element: <BillsPage />,
+      children: [
+        { path: 'new', element: <BillForm /> },
+        { path: ':code', element: <BillSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/returns',
+      element: <ReturnsPage />,
+      children: [
+        { path: 'new', element: <ReturnForm /> },
+        { path: ':code', element: <ReturnSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/inspection',
+      element: <InspectionsPage />,
+      children: [
+        { path: 'rules', element: <RulesSheet /> },
+        { path: 'checklists/new', element: <ChecklistForm /> },
+        { path: 'checklists/:id', element: <ChecklistForm /> },
+        { path: ':code', element: <InspectionSheet /> },
+      ],
+    },
+    {
+      path: 'inbound/arrivals',
+      element: <ArrivalsPage />,
+      children: [{ path: ':code', element: <ArrivalSheet /> }],
+    },
+    {
+      path: 'inbound',
+      element: <InboundPage />,
+      children: [
+        { path: 'new', element: <PurchaseOrderForm /> },
+        { path: ':code', element: <PurchaseOrderSheet /> },
+        { path: ':code/edit', element: <PurchaseOrderForm /> },
+      ],
+    },
+    { path: 'shelves', element: <Navigate to="/shelves/items" replace /> },
+    {
+      path: 'shelves/items',
+      element: <ItemsPage />,
+      children: [
+        { path: 'new', element: <ItemForm /> },
+        { path: ':sku', element: <ItemSheet /> },
+        { path: ':sku/edit', element: <ItemForm /> },
+      ],
+    },
+    {
+      path: 'shelves/places',
+      element: <PlacesPage />,
+      children: [
+        { path: 'new', element: <PlaceForm /> },
+        { path: ':code', element: <PlaceSheet /> },
+      ],
+    },
+    { path: 'shelves/aisles', element: <AislesPage /> },
+    { path: 'shelves/zones', element: <ZonesPage /> },
+    { path: 'shelves/plan', element: <PlanPage /> },
+    { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
+    { path: 'own', element: <OwnPage /> },
+    {
+      path: 'orders/customers',
+      element: <CustomersPage />,
+      children: [
+        { path: 'new', element: <CustomerForm /> },
+        { path: ':code', element: <CustomerSheet /> },
+        { path: ':code/edit', element: <CustomerForm /> },
+      ],
+    },
+    { path: 'orders', element: <OrdersPage />, children: [{ path: ':code', element: <OrderSheet /> }] },
+    { path: 'picking', element: <PickingPage /> },
+    { path: 'packing', element: <PackingPage /> },
+    { path: 'dispatch', element: <DispatchPage /> },
+    {
+      path: 'setup',
+      element: <SetupPage />,
+      children: [
+        { index: true, element: <Navigate to="/setup/people" replace /> },
+        { path: 'people/duties', element: <DutiesPage /> },
+        {
+          path: 'people',
+          element: <PeoplePage />,
+          children: [
+            { path: 'new', element: <PersonSheet /> },
+            { path: ':id', element: <PersonSheet /> },
+          ],
+        },
+        { path: 'imports', element: <ImportsPage />, children: [{ path: ':id', element: <ImportSheet /> }] },
+        { path: 'labels', element: <DesignsPage /> },
+        { path: 'labels/new', element: <DesignPage /> },
+        { path: 'labels/print', element: <PrintPage /> },
+        { path: 'labels/:id', element: <DesignPage /> },
+        { path: 'printers', element: <PrintersPage /> },
+        { path: 'company', element: <CompanyPage /> },
+        { path: 'devices', element: <DevicesList /> },
+        { path: 'outbox', element: <OutboxList /> },
+        {
+          path: 'channels',
+          element: <ChannelsPage />,
+          children: [
+            { path: 'new', element: <ChannelForm /> },
+            { path: ':code', element: <ChannelSheet /> },
+            { path: ':code/edit', element: <ChannelForm /> },
+          ],
+        },
+      ],
+    },
+  ],
+};
