@@ -11,7 +11,7 @@ export function DoorSelect({ siteId, ...select }: { siteId: number } & Component
     staleTime: 60_000,
   });
   return (
-    <select className="input" {...select} key={docks.data ? 'read' : 'reading'}>
+    <select className="input" {...select}>
       <option value="">any</option>
       {docks.data?.rows
         .filter((d) => d.siteId === siteId)

@@ -1,19 +1,19 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useEffect, useState } from 'react';
 import { dueDay } from '@vectrum/core/buying';
-import { useFieldArray, useForm, useWatch } from 'react-hook-form';
+import { useController, useFieldArray, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
+import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { DoorSelect } from './door-select';
 import { Field } from '../../ui/field';
-import { Glyph } from '../../ui/glyph';
 import { useScanClaim } from '../../ui/scan-claim';
-import { Sheet } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { SelectField } from '../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../ui/record/record-form';
+import { useRecord } from '../../ui/record/use-record';
+import { Shown } from '../../ui/states';
 import { emptyLine, lineSum, type OrderValues } from './line-sum';
 import { OrderFormCharges } from './order-form-charges';
 import { OrderFormLines } from './order-form-lines';
@@ -62,9 +62,7 @@ export function PurchaseOrderForm() {
     lines: [emptyLine],
     charges: [],
   };
-  return (
-    <Form key={order.data?.version ?? 'new'} order={order.data} fresh={fresh} suppliers={suppliers.data ?? []} sites={me.data.sites} />
-  );
+  return <Form order={order.data} fresh={fresh} suppliers={suppliers.data ?? []} sites={me.data.sites} />;
 }
 
 function bodyOf(v: OrderValues) {
@@ -93,12 +91,29 @@ function Form({
   sites: Dto['SiteDto'][];
 }) {
   const navigate = useNavigate();
-  const form = useForm<OrderValues>({ defaultValues: order ? valuesOf(order) : fresh });
+  const record = useRecord<OrderValues, { code: string }>({
+    source: { values: order ? valuesOf(order) : fresh, version: order?.version },
+    save: (v, version, once) => {
+      const body = bodyOf(v) as never;
+      return ask(
+        version === undefined
+          ? api.POST('/api/purchase-orders', { body, headers: once })
+          : api.PUT('/api/purchase-orders/{code}', {
+              params: { path: { code: order?.code ?? '' } },
+              headers: { ...once, ...ifMatch(version) },
+              body,
+            }),
+      );
+    },
+    onSaved: (made) => void navigate(`/inbound/${made.code}`),
+  });
+  const { form } = record;
   const lines = useFieldArray({ control: form.control, name: 'lines' });
   const supplierCode = useWatch({ control: form.control, name: 'supplier' });
   const watched = useWatch({ control: form.control, name: 'lines' });
   const charged = useWatch({ control: form.control, name: 'charges' });
   const siteId = useWatch({ control: form.control, name: 'siteId' });
+  const door = useController({ control: form.control, name: 'door' });
   const [stray, setStray] = useState('');
   const placed = order !== undefined && order.state !== 'draft';
   const supplier = useQuery({
@@ -110,23 +125,6 @@ function Form({
     if (supplier.data && !form.getValues('expectedOn'))
       form.setValue('expectedOn', dueDay(new Date().toISOString().slice(0, 10), supplier.data.leadDays, supplier.data.workingDays));
   }, [supplier.data, form]);
-  const save = useAct({
-    act: (v: OrderValues, once) => {
-      const body = bodyOf(v) as never;
-      return ask(
-        order
-          ? api.PUT('/api/purchase-orders/{code}', {
-              params: { path: { code: order.code } },
-              headers: { ...once, ...ifMatch(order.version) },
-              body,
-            })
-          : api.POST('/api/purchase-orders', { body, headers: once }),
-      );
-    },
-    onDone: (made) => {
-      void navigate(`/inbound/${made.code}`);
-    },
-  });
   /** A scan of goods or of a pack puts them on the order, or one more of them. */
   useScanClaim((code) => {
     void ask(api.GET('/api/look', { params: { query: { code } } })).then((seen) => {
@@ -152,52 +150,54 @@ function Form({
     lines.append({ ...emptyLine });
   };
   return (
-    <Sheet
+    <RecordForm
+      record={record}
+      words={WORDS}
       address={order ? `inbound/${order.code}/edit` : 'inbound/new'}
       title={order ? `${placed ? 'Change' : 'Rewrite'} ${order.code}` : 'Write a purchase order'}
       about={placed ? 'Placed already: every change is kept, and the supplier is told' : undefined}
       back={order ? `/inbound/${order.code}` : '/inbound'}
+      keep={placed ? 'Keep the changes, tell the supplier' : 'Keep the draft'}
+      ready={ready}
+      more={!ready && <span className="note">One line with goods and a quantity is missing</span>}
+      wide
     >
-      <form onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)} className="flex flex-col flex-1">
-        <div className="grid gap-4 mt-3" style={{ gridTemplateColumns: '2fr 1.2fr 1fr 1fr 1.8fr' }}>
-          <Field label="Supplier" fault={form.formState.errors.supplier?.message}>
-            <select className="input" {...form.register('supplier', { required: 'Choose a supplier' })} autoFocus>
-              {!placed && <option value="">Choose one</option>}
-              {suppliers
-                .filter((s) => !placed || s.code === order.supplierCode)
-                .map((s) => (
-                  <option key={s.code} value={s.code}>
-                    {s.name}
-                  </option>
-                ))}
-            </select>
-          </Field>
-          <Field label="To">
-            <select className="input" {...form.register('siteId')}>
-              {sites
-                .filter((s) => !placed || s.id === order.siteId)
-                .map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-            </select>
-          </Field>
-          <Field label="Expected on">
-            <input type="date" className="input" {...form.register('expectedOn')} />
-          </Field>
-          <Field label="Door" fault={save.error instanceof ProblemError ? save.error.fields['door'] : undefined}>
-            <DoorSelect siteId={Number(siteId)} {...form.register('door')} />
-          </Field>
-          <Field label="Note to the supplier">
-            <input className="input" maxLength={500} {...form.register('note')} />
-          </Field>
-        </div>
-        {stray && (
-          <p role="alert" className="note stamped mt-2">
-            {stray}
-          </p>
-        )}
+      <div className="grid gap-4 grid-cols-2 lg:grid-cols-[2fr_1.2fr_1fr_1fr_1.8fr]">
+        <SelectField name="supplier" label="Supplier" autoFocus>
+          {!placed && <option value="">Choose one</option>}
+          {suppliers
+            .filter((s) => !placed || s.code === order.supplierCode)
+            .map((s) => (
+              <option key={s.code} value={s.code}>
+                {s.name}
+              </option>
+            ))}
+        </SelectField>
+        <SelectField name="siteId" label="To">
+          {sites
+            .filter((s) => !placed || s.id === order.siteId)
+            .map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+        </SelectField>
+        <Field label="Expected on">
+          <input type="date" className="input" {...form.register('expectedOn')} />
+        </Field>
+        <Field label="Door" fault={record.fault('door')}>
+          <DoorSelect siteId={Number(siteId)} {...door.field} />
+        </Field>
+        <Field label="Note to the supplier">
+          <input className="input" maxLength={500} {...form.register('note')} />
+        </Field>
+      </div>
+      {stray && (
+        <p role="alert" className="note stamped mt-2">
+          {stray}
+        </p>
+      )}
+      <div className="overflow-x-auto">
         <table className="lines" onKeyDown={onEnter}>
           <thead>
             <tr>
@@ -222,32 +222,35 @@ function Form({
             onRemove={lines.remove}
           />
         </table>
-        <div className="flex items-start justify-between mt-3">
-          <div>
-            <button type="button" className="act-link" onClick={() => lines.append({ ...emptyLine })}>
-              Another line
-            </button>
-            <OrderFormCharges form={form} />
-          </div>
-          <div className="text-right">
-            <b style={{ fontSize: 18 }}>{moneyText(goods + extra, supplier.data?.currency)}</b>
-            {extra > 0n && <span className="note block">of it charges {moneyText(extra, supplier.data?.currency)}</span>}
-            {ready &&
-              minimumWords(supplier.data, watched).map((says) => (
-                <span key={says} className="note stamped block">
-                  {says}
-                </span>
-              ))}
-          </div>
-        </div>
-        <ProblemNote problem={save.error} />
-        <div className="acts">
-          <button type="submit" className="act act-next" disabled={save.isPending || !ready}>
-            {placed ? 'Keep the changes, tell the supplier' : 'Keep the draft'} <Glyph name="go" size={13} />
+      </div>
+      <div className="flex items-start justify-between mt-3">
+        <div>
+          <button type="button" className="act-link" onClick={() => lines.append({ ...emptyLine })}>
+            Another line
           </button>
-          {!ready && <span className="note">One line with goods and a quantity is missing</span>}
+          <OrderFormCharges form={form} />
         </div>
-      </form>
-    </Sheet>
+        <div className="text-right">
+          <b style={{ fontSize: 18 }}>{moneyText(goods + extra, supplier.data?.currency)}</b>
+          {extra > 0n && <span className="note block">of it charges {moneyText(extra, supplier.data?.currency)}</span>}
+          {ready &&
+            minimumWords(supplier.data, watched).map((says) => (
+              <span key={says} className="note stamped block">
+                {says}
+              </span>
+            ))}
+        </div>
+      </div>
+    </RecordForm>
   );
 }
+
+const WORDS: Readonly<Record<keyof OrderValues, FieldWords>> = {
+  supplier: { label: 'Supplier' },
+  siteId: { label: 'To' },
+  expectedOn: { label: 'Expected on' },
+  door: { label: 'Door' },
+  note: { label: 'Note to the supplier' },
+  lines: { label: 'Lines', show: (lines: OrderValues['lines']) => lines.map((l) => `${l.packs} × ${l.sku} at ${l.price}`).join('; ') },
+  charges: { label: 'Charges', show: (charges: OrderValues['charges']) => charges.map((c) => `${c.says} ${c.amount}`).join('; ') },
+};

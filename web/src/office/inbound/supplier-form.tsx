@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../api/use-act';
-import { key } from '../../api/keys';
-import { useFieldArray, useForm, type UseFormReturn } from 'react-hook-form';
+import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
-import { Field } from '../../ui/field';
+import { api, ask, type Dto, ifMatch } from '../../api/client';
+import { key } from '../../api/keys';
 import { Glyph } from '../../ui/glyph';
-import { Sheet } from '../../ui/sheet';
-import { ProblemNote, Shown } from '../../ui/states';
+import { AreaField, NumberField, TextField } from '../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../ui/record/record-form';
+import { useRecord } from '../../ui/record/use-record';
+import { Shown } from '../../ui/states';
 import { listText, readPriceList } from './price-list';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -46,7 +46,15 @@ const fresh: Values = {
 
 function valuesOf(s: Dto['SupplierSheetDto']): Values {
   return {
-    ...s,
+    code: s.code,
+    name: s.name,
+    email: s.email,
+    phone: s.phone,
+    currency: s.currency,
+    leadDays: s.leadDays,
+    terms: s.terms,
+    workingDays: s.workingDays,
+    contacts: s.contacts,
     leastValue: s.leastValue ?? '',
     leastUnits: s.leastUnits === null ? '' : String(s.leastUnits),
     leastPallets: s.leastPallets === null ? '' : String(s.leastPallets),
@@ -83,90 +91,72 @@ export function SupplierForm() {
     enabled: code !== undefined,
   });
   if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
-  return <Form key={query.data?.version ?? 'new'} supplier={query.data} />;
+  return <Form supplier={query.data} />;
 }
+
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  code: { label: 'Code' },
+  name: { label: 'Name' },
+  email: { label: 'Mail for orders' },
+  phone: { label: 'Phone' },
+  currency: { label: 'Currency' },
+  leadDays: { label: 'Lead time, days' },
+  terms: { label: 'Terms' },
+  workingDays: { label: 'Working days', show: (days: string) => DAYS.filter((_, i) => days[i] === 'Y').join(', ') },
+  leastValue: { label: 'Least order, value' },
+  leastUnits: { label: 'Least order, units' },
+  leastPallets: { label: 'Least order, pallets' },
+  contacts: { label: 'People' },
+  priceList: { label: 'Price list' },
+};
 
 function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
   const navigate = useNavigate();
-  const form = useForm<Values>({ defaultValues: supplier ? valuesOf(supplier) : fresh });
-  const save = useAct({
-    act: async (v: Values, once) => {
+  const record = useRecord<Values, { code: string }>({
+    source: { values: supplier ? valuesOf(supplier) : fresh, version: supplier?.version },
+    save: async (v, version, once) => {
       const body = bodyOf(v) as never;
       return ask(
-        supplier
-          ? api.PUT('/api/suppliers/{code}', {
-              params: { path: { code: supplier.code } },
-              headers: { ...once, ...ifMatch(supplier.version) },
-              body,
-            })
-          : api.POST('/api/suppliers', { body, headers: once }),
+        version === undefined
+          ? api.POST('/api/suppliers', { body, headers: once })
+          : api.PUT('/api/suppliers/{code}', { params: { path: { code: v.code } }, headers: { ...once, ...ifMatch(version) }, body }),
       );
     },
-    onDone: (made) => {
-      void navigate(`/inbound/suppliers/${made.code}`);
-    },
+    onSaved: (made) => void navigate(`/inbound/suppliers/${made.code}`),
   });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
-  const text = (name: keyof Values, more: React.InputHTMLAttributes<HTMLInputElement> = {}) => (
-    <input className="input" {...more} {...form.register(name)} />
-  );
   return (
-    <Sheet
+    <RecordForm
+      record={record}
+      words={WORDS}
       address={supplier ? `inbound/suppliers/${supplier.code}/edit` : 'inbound/suppliers/new'}
       title={supplier ? `Change ${supplier.name}` : 'New supplier'}
-      back="/inbound/suppliers"
+      back={supplier ? `/inbound/suppliers/${supplier.code}` : '/inbound/suppliers'}
+      keep="Keep the supplier"
     >
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[680px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
-        <div className="grid grid-cols-2 gap-4">
-          <Field label="Name" fault={fields['name']}>
-            {text('name', { autoFocus: true })}
-          </Field>
-          <Field label="Code" fault={fields['code']}>
-            {text('code', { readOnly: supplier !== undefined })}
-          </Field>
-          <Field label="Mail for orders" fault={fields['email']}>
-            {text('email', { type: 'email' })}
-          </Field>
-          <Field label="Phone" fault={fields['phone']}>
-            {text('phone')}
-          </Field>
-        </div>
-        <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 1fr 2fr' }}>
-          <Field label="Currency" fault={fields['currency']}>
-            {text('currency', { maxLength: 3 })}
-          </Field>
-          <Field label="Lead time, days" fault={fields['leadDays']}>
-            {text('leadDays', { inputMode: 'numeric' })}
-          </Field>
-          <Field label="Terms" fault={fields['terms']}>
-            {text('terms', { placeholder: '30 days net', maxLength: 80 })}
-          </Field>
-          <Field label="Least order, value" fault={fields['leastValue']}>
-            {text('leastValue', { inputMode: 'decimal', placeholder: 'none' })}
-          </Field>
-          <Field label="units" fault={fields['leastUnits']}>
-            {text('leastUnits', { inputMode: 'numeric', placeholder: 'none' })}
-          </Field>
-          <Field label="pallets" fault={fields['leastPallets']}>
-            {text('leastPallets', { inputMode: 'numeric', placeholder: 'none' })}
-          </Field>
-        </div>
-        <WorkingDays form={form} />
-        <Contacts form={form} />
-        <Field
-          label="Price list, one a line: SKU, pack of, their code, price of one pack, lower prices as 10=19.20"
-          fault={fields['items']}
-        >
-          <textarea className="input code" style={{ height: 150, padding: 8 }} {...form.register('priceList')} />
-        </Field>
-        <ProblemNote problem={save.error} />
-        <div className="acts">
-          <button className="act act-next" disabled={save.isPending}>
-            Keep the supplier <Glyph name="go" size={13} />
-          </button>
-        </div>
-      </form>
-    </Sheet>
+      <div className="grid sm:grid-cols-2 gap-4">
+        <TextField name="name" label="Name" autoFocus />
+        <TextField name="code" label="Code" code readOnly={supplier !== undefined} />
+        <TextField name="email" label="Mail for orders" type="email" />
+        <TextField name="phone" label="Phone" />
+      </div>
+      <div className="grid grid-cols-2 sm:grid-cols-[1fr_1fr_2fr] gap-4">
+        <TextField name="currency" label="Currency" maxLength={3} />
+        <NumberField name="leadDays" label="Lead time, days" />
+        <TextField name="terms" label="Terms" placeholder="30 days net" maxLength={80} className="col-span-2 sm:col-span-1" />
+        <NumberField name="leastValue" label="Least order, value" placeholder="none" />
+        <NumberField name="leastUnits" label="Least order, units" placeholder="none" />
+        <NumberField name="leastPallets" label="Least order, pallets" placeholder="none" />
+      </div>
+      <WorkingDays form={record.form} />
+      <Contacts form={record.form} />
+      <AreaField
+        name="priceList"
+        label="Price list, one a line: SKU, pack of, their code, price of one pack, lower prices as 10=19.20"
+        code
+        height={150}
+      />
+      {record.fault('items') && <p className="fault">{record.fault('items')}</p>}
+    </RecordForm>
   );
 }
 
@@ -195,7 +185,7 @@ function Contacts({ form }: { form: UseFormReturn<Values> }) {
   return (
     <section aria-label="People" className="grid gap-2 justify-items-start">
       {contacts.fields.map((row, i) => (
-        <div key={row.id} className="grid gap-2 items-center w-full" style={{ gridTemplateColumns: '1.4fr 1.2fr 2fr 1.4fr 24px' }}>
+        <div key={row.id} className="grid gap-2 items-center w-full grid-cols-2 sm:grid-cols-[1.4fr_1.2fr_2fr_1.4fr_24px]">
           <input className="input" aria-label={`Name ${i + 1}`} placeholder="Name" {...form.register(`contacts.${i}.name`)} />
           <input className="input" aria-label={`Role ${i + 1}`} placeholder="Sales" {...form.register(`contacts.${i}.role`)} />
           <input className="input" aria-label={`Mail ${i + 1}`} placeholder="Mail" type="email" {...form.register(`contacts.${i}.email`)} />

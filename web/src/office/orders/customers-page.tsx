@@ -1,17 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
-import { useForm } from 'react-hook-form';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
+import { Link, Outlet, useParams } from 'react-router';
+import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { ExportLinks } from '../../ui/export-links';
-import { Field } from '../../ui/field';
 import { when } from '../../ui/format';
-import { Glyph } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
-import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { Empty, Shown } from '../../ui/states';
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
@@ -125,88 +121,4 @@ export function CustomerSheet() {
       )}
     </ShownSheet>
   );
-}
-
-const FRESH: Dto['EditCustomerDto'] = {
-  code: '',
-  name: '',
-  email: '',
-  phone: '',
-  addressLine: '',
-  city: '',
-  postcode: '',
-  country: 'GB',
-  note: '',
-};
-const INPUTS: readonly (readonly [keyof Dto['EditCustomerDto'], string])[] = [
-  ['name', 'Name'],
-  ['email', 'E-mail'],
-  ['phone', 'Telephone'],
-  ['addressLine', 'Address'],
-  ['city', 'City'],
-  ['postcode', 'Postcode'],
-  ['country', 'Country, two letters'],
-  ['note', 'Note'],
-];
-
-/** Makes or changes a customer. */
-export function CustomerForm() {
-  const { code } = useParams();
-  const query = useQuery({
-    queryKey: key('customer', code),
-    queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code: code ?? '' } } })),
-    enabled: code !== undefined,
-  });
-  if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
-  return <Form key={query.data?.version ?? 'new'} customer={query.data} />;
-}
-
-function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
-  const navigate = useNavigate();
-  const { register, handleSubmit } = useForm<Dto['EditCustomerDto']>({ defaultValues: customer ? pick(customer) : FRESH });
-  const save = useAct({
-    act: (body: Dto['EditCustomerDto'], once) =>
-      ask(
-        customer
-          ? api.PUT('/api/customers/{code}', {
-              params: { path: { code: customer.code } },
-              headers: { ...once, ...ifMatch(customer.version) },
-              body,
-            })
-          : api.POST('/api/customers', { body, headers: once }),
-      ),
-    onDone: (made) => {
-      void navigate(`/orders/customers/${made.code}`);
-    },
-  });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
-  return (
-    <Sheet
-      address={customer ? `customers/${customer.code}/edit` : 'customers/new'}
-      title={customer ? `Change ${customer.name}` : 'New customer'}
-      back="/orders/customers"
-    >
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[460px]" onSubmit={(e) => void handleSubmit((v) => save.mutate(v))(e)}>
-        <Field label="Code" fault={fields['code']}>
-          <input className="input code" autoFocus={!customer} readOnly={customer !== undefined} {...register('code')} />
-        </Field>
-        {INPUTS.map(([key, label]) => (
-          <Field key={key} label={label} fault={fields[key]}>
-            <input className="input" {...register(key)} />
-          </Field>
-        ))}
-        <ProblemNote problem={save.error} />
-        <div className="acts">
-          <button className="act act-next" disabled={save.isPending}>
-            Keep the customer <Glyph name="go" size={13} />
-          </button>
-        </div>
-      </form>
-    </Sheet>
-  );
-}
-
-function pick(c: Dto['CustomerSheetDto']): Dto['EditCustomerDto'] {
-  const { version: _, orders: __, ...rest } = c;
-  return rest;
 }

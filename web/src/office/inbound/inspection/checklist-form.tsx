@@ -1,12 +1,12 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
-import { useFieldArray, useForm, useWatch } from 'react-hook-form';
+import { useFieldArray, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
-import { Field } from '../../../ui/field';
-import { Glyph } from '../../../ui/glyph';
-import { Sheet } from '../../../ui/sheet';
+import { api, ask, type Dto, ifMatch } from '../../../api/client';
+import { TextField } from '../../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
+import { useRecord } from '../../../ui/record/use-record';
 import { ProblemNote, Shown } from '../../../ui/states';
 
 type Checklist = Dto['ChecklistDto'];
@@ -29,55 +29,58 @@ export function ChecklistForm() {
     <Shown query={query}>
       {(all) => {
         const found = all.find((c) => String(c.id) === id);
-        return found ? <Form key={found.version} checklist={found} /> : <p className="note">This checklist is not there any more.</p>;
+        return found ? <Form checklist={found} /> : <p className="note">This checklist is not there any more.</p>;
       }}
     </Shown>
   );
 }
 
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  name: { label: 'Name' },
+  checks: { label: 'Checks', show: (checks: Values['checks']) => checks.map((c) => c.says).join('; ') },
+};
+
 function Form({ checklist }: { checklist: Checklist | undefined }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const form = useForm<Values>({ defaultValues: checklist ? valuesOf(checklist) : { name: '', checks: [blank] } });
-  const checks = useFieldArray({ control: form.control, name: 'checks' });
-  const kinds = useWatch({ control: form.control, name: 'checks' });
-  const done = async () => {
-    await client.invalidateQueries();
-    void navigate('/inbound/inspection/rules');
-  };
-  const save = useAct({
-    act: (v: Values, once) => {
+  const done = () => void navigate('/inbound/inspection/rules');
+  const record = useRecord<Values, unknown>({
+    source: { values: checklist ? valuesOf(checklist) : { name: '', checks: [blank] }, version: checklist?.version },
+    save: (v, version, once): Promise<unknown> => {
       const body = {
         name: v.name,
         checks: v.checks.filter((c) => c.says.trim() !== '').map((c) => ({ ...c, low: c.low.trim() || null, high: c.high.trim() || null })),
       };
-      return ask(
-        checklist
-          ? api.PUT('/api/checklists/{id}', {
-              params: { path: { id: checklist.id } },
-              headers: { ...once, ...ifMatch(checklist.version) },
-              body,
-            })
-          : api.POST('/api/checklists', { body, headers: once }),
-      );
+      return checklist && version !== undefined
+        ? ask(api.PUT('/api/checklists/{id}', { params: { path: { id: checklist.id } }, headers: { ...once, ...ifMatch(version) }, body }))
+        : ask(api.POST('/api/checklists', { body, headers: once }));
     },
-    onDone: done,
+    onSaved: done,
   });
+  const { form } = record;
+  const checks = useFieldArray({ control: form.control, name: 'checks' });
+  const kinds = useWatch({ control: form.control, name: 'checks' });
   const remove = useAct({
     act: (id: number, once) => ask(api.DELETE('/api/checklists/{id}', { params: { path: { id } }, headers: once })),
     onDone: done,
   });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
-    <Sheet
+    <RecordForm
+      record={record}
+      words={WORDS}
       address={checklist ? `inbound/inspection/checklists/${checklist.id}` : 'inbound/inspection/checklists/new'}
       title={checklist ? checklist.name : 'New checklist'}
       back="/inbound/inspection/rules"
+      keep="Keep the checklist"
+      more={
+        checklist && (
+          <button type="button" className="act" disabled={remove.isPending} onClick={() => remove.mutate(checklist.id)}>
+            Take it away
+          </button>
+        )
+      }
     >
-      <form className="flex flex-col flex-1 gap-3 mt-3 max-w-[760px]" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
-        <Field label="Name" fault={fields['name']}>
-          <input className="input" autoFocus maxLength={60} {...form.register('name')} />
-        </Field>
+      <TextField name="name" label="Name" autoFocus maxLength={60} />
+      <div className="overflow-x-auto">
         <table className="lines">
           <thead>
             <tr>
@@ -107,8 +110,7 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
                   <td className="ln">{i + 1}</td>
                   <td>
                     <input
-                      className="input"
-                      style={{ width: '100%' }}
+                      className="input min-w-[180px]"
                       aria-label={`Check ${i + 1}`}
                       maxLength={120}
                       {...form.register(`checks.${i}.says`)}
@@ -134,23 +136,13 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
             })}
           </tbody>
         </table>
-        <div>
-          <button type="button" className="act-link" onClick={() => checks.append(blank)}>
-            One more check
-          </button>
-        </div>
-        <ProblemNote problem={save.error ?? remove.error} />
-        <div className="acts">
-          <button className="act act-next" disabled={save.isPending}>
-            Keep the checklist <Glyph name="go" size={13} />
-          </button>
-          {checklist && (
-            <button type="button" className="act" disabled={remove.isPending} onClick={() => remove.mutate(checklist.id)}>
-              Take it away
-            </button>
-          )}
-        </div>
-      </form>
-    </Sheet>
+      </div>
+      <div>
+        <button type="button" className="act-link" onClick={() => checks.append(blank)}>
+          One more check
+        </button>
+      </div>
+      <ProblemNote problem={remove.error} />
+    </RecordForm>
   );
 }

@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
-import { useForm, useWatch } from 'react-hook-form';
+import { useWatch } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
+import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { useMe } from '../../../api/queries';
-import { Field } from '../../../ui/field';
 import { plural, when } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
-import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
+import { CheckField, SelectField, TextField } from '../../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
+import { useRecord } from '../../../ui/record/use-record';
+import { ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { dutyWords } from './people-page';
 
@@ -50,147 +52,134 @@ export function PersonSheet() {
     <ShownSheet query={query} back="/setup/people">
       {(list) => {
         const person = list.find((p) => p.id === Number(id));
-        return person ? <Form key={`${person.id}/${person.version}`} person={person} me={me.data} /> : null;
+        return person ? <Form key={person.id} person={person} me={me.data} /> : null;
       }}
     </ShownSheet>
   );
 }
 
+const FRESH = { name: '', email: '', duties: [], seesCosts: false, usualSiteId: '', usualDuty: '', active: true } satisfies Partial<Values>;
+const valuesOf = (person: Person): Values => ({
+  name: person.name,
+  email: person.email,
+  duties: person.duties as Duty[],
+  siteIds: person.siteIds.map(String),
+  seesCosts: person.seesCosts,
+  usualSiteId: String(person.usualSiteId ?? ''),
+  usualDuty: person.usualDuty ?? '',
+  active: person.state !== 'left',
+});
+const bodyOf = (v: Values): Dto['EditPersonDto'] => ({
+  name: v.name,
+  email: v.email,
+  duties: v.duties,
+  siteIds: v.siteIds.map(Number),
+  seesCosts: v.seesCosts,
+  usualSiteId: v.usualSiteId ? Number(v.usualSiteId) : null,
+  usualDuty: (v.usualDuty || null) as Duty | null,
+  active: v.active,
+});
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  name: { label: 'Name' },
+  email: { label: 'E-mail' },
+  duties: { label: 'Duties' },
+  siteIds: { label: 'Sites' },
+  seesCosts: { label: 'May see costs' },
+  usualSiteId: { label: 'Usually works at' },
+  usualDuty: { label: 'Usually does' },
+  active: { label: 'Works here' },
+};
+
 function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) {
   const navigate = useNavigate();
-  const { register, control, handleSubmit } = useForm<Values>({
-    defaultValues: person
-      ? {
-          name: person.name,
-          email: person.email,
-          duties: person.duties as Duty[],
-          siteIds: person.siteIds.map(String),
-          seesCosts: person.seesCosts,
-          usualSiteId: String(person.usualSiteId ?? ''),
-          usualDuty: person.usualDuty ?? '',
-          active: person.state !== 'left',
-        }
-      : {
-          name: '',
-          email: '',
-          duties: [],
-          siteIds: me.sites.map((s) => String(s.id)),
-          seesCosts: false,
-          usualSiteId: '',
-          usualDuty: '',
-          active: true,
-        },
-  });
-  const [duties, siteIds] = useWatch({ control, name: ['duties', 'siteIds'] });
-  const save = useAct({
-    act: async (v: Values, once) => {
-      const body: Dto['EditPersonDto'] = {
-        name: v.name,
-        email: v.email,
-        duties: v.duties,
-        siteIds: v.siteIds.map(Number),
-        seesCosts: v.seesCosts,
-        usualSiteId: v.usualSiteId ? Number(v.usualSiteId) : null,
-        usualDuty: (v.usualDuty || null) as Duty | null,
-        active: v.active,
-      };
-      if (!person) return (await ask(api.POST('/api/people', { body, headers: once }))).id;
-      await ask(
-        api.PUT('/api/people/{id}', { params: { path: { id: person.id } }, headers: { ...once, ...ifMatch(person.version) }, body }),
-      );
+  const record = useRecord<Values, number>({
+    source: {
+      values: person ? valuesOf(person) : { ...FRESH, siteIds: me.sites.map((s) => String(s.id)) },
+      version: person?.version,
+    },
+    save: async (v, version, once) => {
+      const body = bodyOf(v);
+      if (!person || version === undefined) return (await ask(api.POST('/api/people', { body, headers: once }))).id;
+      await ask(api.PUT('/api/people/{id}', { params: { path: { id: person.id } }, headers: { ...once, ...ifMatch(version) }, body }));
       return person.id;
     },
-    onDone: (id) => {
-      void navigate(`/setup/people/${id}`);
-    },
+    onSaved: (id) => void navigate(`/setup/people/${id}`),
   });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  const { register, control } = record.form;
+  const [duties, siteIds] = useWatch({ control, name: ['duties', 'siteIds'] });
   return (
-    <Sheet
+    <RecordForm
+      record={record}
+      words={WORDS}
       address={person ? `people/${person.badge ?? person.id}` : 'people/new'}
       title={person?.name ?? 'Invite somebody'}
-      {...(person?.badge ? { code: person.badge } : {})}
+      code={person?.badge ?? undefined}
       back="/setup/people"
+      keep={person ? 'Keep' : 'Send the invitation'}
+      above={
+        person && (
+          <Waybill
+            cells={[
+              { cap: 'State', value: { here: 'works here', invited: 'invited', left: 'has left' }[person.state] ?? person.state },
+              { cap: 'Signed in on', value: plural(person.sessions, 'device', 'devices') },
+              { cap: 'Last act', value: person.lastAct ? when(person.lastAct) : 'none yet' },
+              { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
+            ]}
+          />
+        )
+      }
+      beneath={
+        person && (
+          <>
+            <Acts person={person} />
+            <TheirTape id={person.id} />
+          </>
+        )
+      }
     >
-      {person && (
-        <Waybill
-          cells={[
-            { cap: 'State', value: { here: 'works here', invited: 'invited', left: 'has left' }[person.state] ?? person.state },
-            { cap: 'Signed in on', value: plural(person.sessions, 'device', 'devices') },
-            { cap: 'Last act', value: person.lastAct ? when(person.lastAct) : 'none yet' },
-            { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
-          ]}
-        />
-      )}
-      <form className="flex flex-col gap-3 mt-4" onSubmit={(e) => void handleSubmit((v) => save.mutate(v))(e)}>
-        <div className="grid gap-4 grid-cols-2">
-          <Field label="Name" fault={fields['name']}>
-            <input className="input" autoFocus={!person} {...register('name')} />
-          </Field>
-          <Field label="E-mail" fault={fields['email']}>
-            <input className="input" type="email" {...register('email')} />
-          </Field>
-        </div>
-        <fieldset className="choices">
-          <legend>Duties</legend>
-          {DUTIES.map((d) => (
-            <label key={d}>
-              <input type="checkbox" value={d} {...register('duties')} /> {d.replace('-', ' ')}
-            </label>
-          ))}
-        </fieldset>
-        <fieldset className="choices">
-          <legend>Sites</legend>
-          {me.sites.map((s) => (
-            <label key={s.id}>
-              <input type="checkbox" value={String(s.id)} {...register('siteIds')} /> {s.name}
-            </label>
-          ))}
-        </fieldset>
-        <div className="grid gap-4 grid-cols-2">
-          <Field label="Usually works at" fault={fields['usualSiteId']}>
-            <select className="input" {...register('usualSiteId')}>
-              <option value="">no site in particular</option>
-              {me.sites
-                .filter((s) => siteIds.includes(String(s.id)))
-                .map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-            </select>
-          </Field>
-          <Field label="Usually does" fault={fields['usualDuty']}>
-            <select className="input" {...register('usualDuty')}>
-              <option value="">nothing in particular</option>
-              {duties.map((d) => (
-                <option key={d} value={d}>
-                  {d.replace('-', ' ')}
-                </option>
-              ))}
-            </select>
-          </Field>
-        </div>
-        {me.seesCosts && (
-          <label className="flex gap-2 items-center">
-            <input type="checkbox" {...register('seesCosts')} /> May see costs
+      <div className="grid gap-4 sm:grid-cols-2">
+        <TextField name="name" label="Name" autoFocus={!person} />
+        <TextField name="email" label="E-mail" type="email" />
+      </div>
+      <fieldset className="choices">
+        <legend>Duties</legend>
+        {DUTIES.map((d) => (
+          <label key={d}>
+            <input type="checkbox" value={d} {...register('duties')} /> {d.replace('-', ' ')}
           </label>
-        )}
-        {person && (
-          <label className="flex gap-2 items-center">
-            <input type="checkbox" {...register('active')} /> Works here; without this they are signed out and cannot come in
+        ))}
+      </fieldset>
+      <fieldset className="choices">
+        <legend>Sites</legend>
+        {me.sites.map((s) => (
+          <label key={s.id}>
+            <input type="checkbox" value={String(s.id)} {...register('siteIds')} /> {s.name}
           </label>
-        )}
-        <ProblemNote problem={save.error} />
-        <div className="flex gap-3 items-center">
-          <button className="act act-next" disabled={save.isPending}>
-            {person ? 'Keep' : 'Send the invitation'} <Glyph name="go" size={13} />
-          </button>
-        </div>
-      </form>
-      {person && <Acts person={person} />}
-      {person && <TheirTape id={person.id} />}
-    </Sheet>
+        ))}
+      </fieldset>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <SelectField name="usualSiteId" label="Usually works at">
+          <option value="">no site in particular</option>
+          {me.sites
+            .filter((s) => siteIds.includes(String(s.id)))
+            .map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+        </SelectField>
+        <SelectField name="usualDuty" label="Usually does">
+          <option value="">nothing in particular</option>
+          {duties.map((d) => (
+            <option key={d} value={d}>
+              {d.replace('-', ' ')}
+            </option>
+          ))}
+        </SelectField>
+      </div>
+      {me.seesCosts && <CheckField name="seesCosts" label="May see costs" />}
+      {person && <CheckField name="active" label="Works here; without this they are signed out and cannot come in" />}
+    </RecordForm>
   );
 }
 

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
-import { Field } from '../../../ui/field';
 import { whole } from '../../../ui/format';
 import { Picture } from '../../../ui/picture';
+import { NumberField, SelectField } from '../../../ui/record/fields';
+import { type FieldWords, RecordBody } from '../../../ui/record/record-form';
+import { useRecord } from '../../../ui/record/use-record';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { Empty, ProblemNote } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
@@ -82,7 +83,7 @@ export function PlaceSheet() {
               </tbody>
             </table>
           )}
-          {me.data?.rights.includes('set-up') && <PlaceDetails key={p.version} place={p} onChange={(body) => change.mutate(body)} />}
+          {me.data?.rights.includes('set-up') && <PlaceDetails key={p.code} place={p} />}
           <ProblemNote problem={change.error} />
           {me.data?.rights.includes('set-up') && (
             <div className="acts">
@@ -103,23 +104,50 @@ export function PlaceSheet() {
   );
 }
 
+interface Details {
+  zone: string;
+  litres: string;
+  kilos: string;
+  order: string;
+}
+const WORDS: Readonly<Record<keyof Details, FieldWords>> = {
+  zone: { label: 'Zone' },
+  litres: { label: 'Holds, litres' },
+  kilos: { label: 'Holds, kg' },
+  order: { label: 'Order by hand' },
+};
+const detailsOf = (p: Dto['PlaceSheetDto']): Details => ({
+  zone: p.zone ?? '',
+  litres: p.holdsMl ? String(p.holdsMl / 1000) : '',
+  kilos: p.holdsG ? String(p.holdsG / 1000) : '',
+  order: p.fixedOrder ? String(p.walkOrder) : '',
+});
+const thousandth = (t: string) => (t.trim() === '' ? null : Math.round(Number(t) * 1000));
+
 /** What a place holds, its zone, and its number in the walking order where a person fixes it. */
-function PlaceDetails({ place, onChange }: { place: Dto['PlaceSheetDto']; onChange: (body: Dto['EditPlaceDto']) => void }) {
+function PlaceDetails({ place }: { place: Dto['PlaceSheetDto'] }) {
   const zones = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
-  const [litres, setLitres] = useState(place.holdsMl ? String(place.holdsMl / 1000) : '');
-  const [kilos, setKilos] = useState(place.holdsG ? String(place.holdsG / 1000) : '');
-  const [order, setOrder] = useState(place.fixedOrder ? String(place.walkOrder) : '');
-  const thousandth = (t: string) => (t.trim() === '' ? null : Math.round(Number(t) * 1000));
+  const record = useRecord<Details, unknown>({
+    source: { values: detailsOf(place), version: place.version },
+    save: (v, version, once) =>
+      ask(
+        api.PATCH('/api/places/{code}', {
+          params: { path: { code: place.code } },
+          headers: { ...once, ...ifMatch(version ?? 0) },
+          body: {
+            zone: v.zone,
+            holdsMl: thousandth(v.litres),
+            holdsG: thousandth(v.kilos),
+            walkOrder: v.order.trim() === '' ? null : Number(v.order),
+          },
+        }),
+      ),
+    onSaved: () => undefined,
+  });
   return (
-    <form
-      className="flex gap-4 items-end mt-5"
-      onSubmit={(e) => {
-        e.preventDefault();
-        onChange({ holdsMl: thousandth(litres), holdsG: thousandth(kilos), walkOrder: order.trim() === '' ? null : Number(order) });
-      }}
-    >
-      <Field label="Zone">
-        <select className="input" value={place.zone ?? ''} onChange={(e) => onChange({ zone: e.target.value })}>
+    <RecordBody record={record} words={WORDS} keep="Keep" quiet>
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-4 items-end">
+        <SelectField name="zone" label="Zone">
           <option value="">none</option>
           {(zones.data ?? [])
             .filter((z) => z.siteId === place.siteId)
@@ -128,18 +156,11 @@ function PlaceDetails({ place, onChange }: { place: Dto['PlaceSheetDto']; onChan
                 {z.name}
               </option>
             ))}
-        </select>
-      </Field>
-      <Field label="Holds, litres">
-        <input className="input num" style={{ width: 90 }} inputMode="decimal" value={litres} onChange={(e) => setLitres(e.target.value)} />
-      </Field>
-      <Field label="Holds, kg">
-        <input className="input num" style={{ width: 90 }} inputMode="decimal" value={kilos} onChange={(e) => setKilos(e.target.value)} />
-      </Field>
-      <Field label="Order by hand, empty: from the plan">
-        <input className="input num" style={{ width: 200 }} inputMode="numeric" value={order} onChange={(e) => setOrder(e.target.value)} />
-      </Field>
-      <button className="act">Keep</button>
-    </form>
+        </SelectField>
+        <NumberField name="litres" label="Holds, litres" />
+        <NumberField name="kilos" label="Holds, kg" />
+        <NumberField name="order" label="Walking order" placeholder="from the plan" />
+      </div>
+    </RecordBody>
   );
 }

@@ -1,0 +1,72 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { type DefaultValues, type FieldValues, type Path, type PathValue, useForm, type UseFormReturn } from 'react-hook-form';
+import { ProblemError } from '../../api/client';
+import { type Once, useAct } from '../../api/use-act';
+import { type Conflict, mergeRecord } from './merge';
+
+/** A record as a form can change it, with the version that it has now; without one it is new. */
+export interface Source<V> {
+  values: V;
+  version?: number | undefined;
+}
+
+export interface RecordState<V extends FieldValues> {
+  form: UseFormReturn<V>;
+  /** What the server says against a field. */
+  fault: (field: string) => string | undefined;
+  conflicts: readonly Conflict[];
+  choose: (field: string, whose: 'theirs' | 'mine') => void;
+  submit: (e: React.FormEvent) => void;
+  isSaving: boolean;
+  problem: unknown;
+}
+
+/**
+ * A form over a record that others may change meanwhile. What was typed stays, whatever happens elsewhere: fields that only
+ * others changed follow them, fields that both changed wait until the person has chosen, and it is saved from the version
+ * that is shown.
+ */
+export function useRecord<V extends FieldValues, T>({
+  source,
+  save,
+  onSaved,
+}: {
+  source: Source<V>;
+  save: (values: V, version: number | undefined, once: Once) => Promise<T>;
+  onSaved: (answer: T) => unknown;
+}): RecordState<V> {
+  const form = useForm<V>({ defaultValues: source.values as DefaultValues<V> });
+  const base = useRef(source);
+  const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
+  const { getValues, setValue } = form;
+  const put = useCallback(
+    (field: string, value: unknown) => setValue(field as Path<V>, value as PathValue<V, Path<V>>, { shouldDirty: true }),
+    [setValue],
+  );
+
+  useEffect(() => {
+    if (source.version === base.current.version) return;
+    const merged = mergeRecord(base.current.values, source.values, getValues());
+    base.current = source;
+    for (const [field, value] of merged.taken) put(field, value);
+    setConflicts((open) => [...open.filter((c) => !merged.conflicts.some((m) => m.field === c.field)), ...merged.conflicts]);
+  }, [source, getValues, put]);
+
+  const act = useAct({ act: (values: V, once) => save(values, base.current.version, once), onDone: onSaved });
+  const faults = act.error instanceof ProblemError ? act.error.fields : {};
+  const choose = (field: string, whose: 'theirs' | 'mine') => {
+    const conflict = conflicts.find((c) => c.field === field);
+    if (conflict && whose === 'theirs') put(field, conflict.theirs);
+    setConflicts(conflicts.filter((c) => c.field !== field));
+  };
+  return {
+    form,
+    fault: (field) => faults[field],
+    conflicts,
+    choose,
+    submit: (e) => void form.handleSubmit((values) => act.mutate(values))(e),
+    isSaving: act.isPending,
+    // Another version is no fault of the person's: what has changed is shown field by field.
+    problem: act.error instanceof ProblemError && act.error.status === 412 ? null : act.error,
+  };
+}
