@@ -2,9 +2,11 @@ import { resolve } from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { BASE_URL, OUTSIDE_URL, PORT } from './world.js';
 
-/** Journeys share one freshly loaded demo and run one after another, as a morning would. */
+/**
+ * Journeys share one freshly loaded demo and run one after another, as a morning would; then every screen is looked at as
+ * they have left it.
+ */
 export default defineConfig({
-  testDir: 'journeys',
   fullyParallel: false,
   workers: 1,
   retries: 0,
@@ -20,6 +22,10 @@ export default defineConfig({
       args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
     },
   },
+  projects: [
+    { name: 'journeys', testDir: 'journeys' },
+    { name: 'sweep', testDir: 'sweep' },
+  ],
   webServer: {
     command: 'node ../scripts/demo.mjs --fresh',
     url: `${BASE_URL}/api/sign-in-page`,

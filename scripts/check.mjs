@@ -40,6 +40,14 @@ async function openApiIsCurrent() {
   if (readFileSync(path, 'utf8') !== before) throw new Error('server/openapi.json was not current. Run npm run openapi');
 }
 
+/** Whether docs/screens.md says where the code behind each screen is. */
+async function screensAreMapped() {
+  const { screensPage } = await import('./lib/screens.mjs');
+  const format = (text) => text.replace(/\s+/g, ' ').trim();
+  const kept = readFileSync(join(ROOT, 'docs/screens.md'), 'utf8');
+  return format(kept) === format(screensPage()) ? [] : ['docs/screens.md is not current. Run npm run screens'];
+}
+
 /** Runs every check; returns the names of those that failed. */
 export async function check() {
   await ensureModules();
@@ -52,14 +60,15 @@ export async function check() {
   });
   for (const [name, findingsOf] of [
     ['House rules', houseRules],
+    ['Map of screens', screensAreMapped],
     ['Bundles', bundleFindings],
   ]) {
     say(`${name} …`);
-    const findings = findingsOf();
+    const findings = await findingsOf();
     findings.forEach((finding) => say(`  ${finding}`));
     if (findings.length > 0) failed.push(name);
   }
-  return { failed, total: STEPS.length + 3 };
+  return { failed, total: STEPS.length + 4 };
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {

@@ -1,56 +1,34 @@
-import { type ChildProcess, fork } from 'node:child_process';
-import { rmSync } from 'node:fs';
-import { resolve } from 'node:path';
+import { createHmac } from 'node:crypto';
 import { expect, type Page, test } from '@playwright/test';
-import { closesItsPages, scan } from '../world.js';
+import { EmptyHouse, startServer } from '../empty-house.js';
+import { closesItsPages, outside, OUTSIDE_URL, scan } from '../world.js';
 
 closesItsPages();
 
-const ROOT = resolve(import.meta.dirname, '../..');
 const PORT = 4640;
 const BASE = `http://127.0.0.1:${PORT}`;
 
-interface Database {
-  env: Record<string, string>;
-  stop: () => Promise<void>;
-}
-const { startDatabase } = (await import(`${ROOT}/scripts/lib/database.mjs`)) as { startDatabase: (o: object) => Promise<Database> };
-
-let database: Database;
-let server: ChildProcess;
+let house: EmptyHouse;
 let page: Page;
-
-function start(env: Record<string, string>): ChildProcess {
-  return fork(`${ROOT}/server/dist/main.js`, [], {
-    env: { ...process.env, ...env, LOG_LEVEL: 'silent' },
-    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
-  });
-}
+let secret = '';
 
 /** A house without demo data: from the first page to the first scan. */
 test.describe.configure({ mode: 'serial' });
 
 test.beforeAll(async ({ browser }) => {
-  const dir = `${ROOT}/.cache/first-run-db`;
-  rmSync(dir, { recursive: true, force: true });
-  database = await startDatabase({ dir, bufferPool: '64M' });
-  server = start({ ...database.env, VECTRUM_DEMO: '0', VECTRUM_PORT: String(PORT) });
-  await new Promise((done) => server.once('message', done));
+  house = await EmptyHouse.open('first-run', PORT);
   page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
 });
-test.afterAll(async () => {
-  server.kill('SIGTERM');
-  await database.stop();
-});
+test.afterAll(() => house.close());
 
 test('a wrong environment is named, and the server ends with 2', async () => {
-  const wrong = start({ ...database.env, DATABASE_PORT: 'many', VECTRUM_PORT: '4641' });
+  const wrong = startServer({ ...house.database.env, DATABASE_PORT: 'many', VECTRUM_PORT: '4641' });
   let said = '';
   wrong.stderr?.on('data', (text: Buffer) => (said += text.toString()));
   const code = await new Promise((done) => wrong.on('exit', done));
   expect(code).toBe(2);
   expect(said).toContain('DATABASE_PORT');
-  expect(said).not.toContain(database.env['DATABASE_PASSWORD']!);
+  expect(said).not.toContain(house.database.env['DATABASE_PASSWORD']!);
 });
 
 test('the first page makes the owner, and shows no made-up people', async () => {
@@ -121,4 +99,132 @@ test('an item, a supplier and an order later, the first goods are scanned in', a
 test('the mail that has no server waits in the outbox and says why', async () => {
   await page.goto(`${BASE}/setup/outbox`);
   await expect(page.getByText('No mail server is set. Set SMTP_URL')).toBeVisible();
+});
+
+test('a bin, a lane, a tote, a box, a carrier and its departure are made by hand', async () => {
+  for (const [code, kind] of [
+    ['A-01-1', 'pick-face'],
+    ['LANE-1', 'dispatch-lane'],
+    ['T-01', 'tote'],
+  ] as const) {
+    await page.goto(`${BASE}/shelves/places/new`);
+    await page.getByLabel('Code, such as C-07-2').fill(code);
+    await page.locator('aside').getByLabel('Kind').selectOption(kind);
+    await page.getByRole('button', { name: 'Keep the place' }).click();
+    await expect(page.getByRole('heading', { name: code })).toBeVisible();
+  }
+
+  await page.goto(`${BASE}/setup/boxes`);
+  await expect(page.getByText('No boxes yet')).toBeVisible();
+  await page.getByRole('link', { name: 'New box' }).click();
+  await page.getByLabel('Code', { exact: true }).fill('SMALL');
+  await page.getByRole('button', { name: 'Keep the box' }).click();
+  await expect(page.getByText('Inner length in millimetres, 10 or more').first()).toBeVisible();
+  for (const [label, value] of [
+    ['Length inside, mm', '300'],
+    ['Width inside, mm', '200'],
+    ['Height inside, mm', '150'],
+    ['Weighs empty, g', '120'],
+    ['Carries, g', '8000'],
+    ['Costs, each', '0.34'],
+    ['Old Dairy', '25'],
+  ] as const)
+    await page.locator('aside').getByLabel(label).fill(value);
+  await page.getByRole('button', { name: 'Keep the box' }).click();
+  await expect(page.getByRole('row', { name: /SMALL.*25/ })).toBeVisible();
+
+  await page.goto(`${BASE}/setup/carriers/new`);
+  await page.getByLabel('Name', { exact: true }).fill('Harrier Post');
+  await page.getByLabel('Code', { exact: true }).fill('HARRIER');
+  await page.getByLabel('Address of its system').fill(`${OUTSIDE_URL}/carriers/harrier`);
+  await page.getByRole('button', { name: 'Keep the carrier' }).click();
+  await expect(page.getByText('Type the key that the carrier gave you').first()).toBeVisible();
+  await page.getByLabel('Key for its system').fill('carrier-knows-this-house');
+  await expect(page.getByLabel('Lane, lane 1')).toHaveValue('LANE-1');
+  await page.getByRole('button', { name: 'Keep the carrier' }).click();
+  await page.getByRole('button', { name: 'Ask for prices' }).click();
+  await expect(page.getByText('Parcel, two days')).toBeVisible();
+
+  await page.goto(`${BASE}/setup/company`);
+  await page.getByRole('button', { name: 'Another departure' }).click();
+  const days = page.locator('form.calendar');
+  await days.getByLabel('Carrier').selectOption('HARRIER');
+  await days.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(days.getByRole('button', { name: 'Keep', exact: true })).toBeDisabled();
+  await page.goto(`${BASE}/dispatch`);
+  await expect(page.getByText('van at 15:30')).toBeVisible();
+});
+
+test('a channel is made by hand, and its secret is shown once', async () => {
+  await page.goto(`${BASE}/setup/channels/new`);
+  await page.getByLabel('Name', { exact: true }).fill('Web shop');
+  await page.getByLabel('Code', { exact: true }).fill('WEB');
+  await page.getByRole('button', { name: 'Add a listing' }).click();
+  await page.getByLabel('Its code, listing 1').fill('jar');
+  await page.getByLabel('Our SKU, listing 1').fill('JAR-1');
+  await page.getByLabel('Price, listing 1').fill('1.20');
+  await page.getByRole('button', { name: 'Keep the channel' }).click();
+  await page.getByRole('button', { name: 'Give it a secret' }).click();
+  secret = await page.getByRole('region', { name: 'Secret' }).locator('.break-all').innerText();
+  await page.reload();
+  await expect(page.getByText('It signs what it sends')).toBeVisible();
+  await expect(page.getByText(secret)).toHaveCount(0);
+});
+
+test('an order comes signed, is picked, packed, labelled and handed over: the first parcel is at the carrier', async () => {
+  await page.goto(`${BASE}/floor/store`);
+  await expect(page.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
+  await scan(page, '9521077990007');
+  await scan(page, 'A-01-1');
+  await expect(page.getByText('in A-01-1')).toBeVisible();
+
+  const body = JSON.stringify({
+    ref: 'WEB-1',
+    placedAt: new Date().toISOString(),
+    customer: 'Petra Lindow',
+    address: { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' },
+    lines: [{ sku: 'jar', quantity: 3, price: '1.20' }],
+  });
+  const sent = await page.request.post(`${BASE}/api/channels/WEB/webhook`, {
+    data: body,
+    headers: { 'content-type': 'application/json', 'x-signature': createHmac('sha256', secret).update(body).digest('hex') },
+  });
+  expect(sent.status()).toBe(200);
+  const { code } = (await sent.json()) as { code: string };
+
+  await page.goto(`${BASE}/orders/${code}`);
+  await page.getByRole('button', { name: /Send to picking/ }).click();
+  await expect(page.getByText(/R-\d+/).first()).toBeVisible();
+  await page.goto(`${BASE}/floor/pick`);
+  await page.getByRole('link', { name: /R-/ }).first().click();
+  await expect(page.getByRole('heading', { name: 'Scan an empty tote' })).toBeVisible();
+  await scan(page, 'T-01');
+  await scan(page, 'A-01-1');
+  for (let i = 0; i < 3; i++) await scan(page, '9521077990007');
+  await scan(page, 'TABLE-1');
+
+  await expect(page.getByText('Set down. Ready to pack')).toBeVisible();
+  await expect(async () => {
+    const order = (await (await page.request.get(`${BASE}/api/orders/${code}`)).json()) as { state: string };
+    expect(order.state).toBe('picked');
+  }).toPass();
+  await page.goto(`${BASE}/bench/${code}`);
+  await expect(page.getByRole('heading', { name: 'Petra Lindow' })).toBeVisible();
+  await expect(page.getByText('Scanner ready')).toBeVisible();
+  for (let i = 0; i < 3; i++) await scan(page, '9521077990007');
+  await expect(page.getByLabel('Weight in grams')).toBeEnabled();
+  await page.getByLabel('Weight in grams').fill('900');
+  await page.getByRole('button', { name: /Harrier Post parcel, two days/ }).click();
+  await page.getByRole('button', { name: 'Print label' }).click();
+  await expect(page.getByText(/into its lane/)).toBeVisible({ timeout: 20_000 });
+
+  await page.goto(`${BASE}/dispatch`);
+  await page.getByRole('button', { name: /Hand 1 parcel to Harrier Post/ }).click();
+  await expect(page.getByText(/1 parcel gone, list/)).toBeVisible();
+  const { parcels } = await outside(page);
+  expect(parcels.some((p) => p.parcel === `${code}-1`)).toBe(true);
+  await page.goto(`${BASE}/setup/boxes`);
+  await expect(page.getByRole('row', { name: /SMALL.*24/ })).toBeVisible();
+  await page.goto(`${BASE}/shelves/items/JAR-1`);
+  await expect(page.getByText('9 pieces', { exact: true })).toBeVisible();
 });

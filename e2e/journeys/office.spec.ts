@@ -112,9 +112,18 @@ test('a bin and a supplier are made through their screens', async () => {
 
 test('a channel lists an item under its own code', async () => {
   await page.goto('/setup/channels/LINDEN/edit');
-  await page.getByLabel(/Listings/).fill('LM-1, HNY-DIP, 1, 0, 1.90');
+  const rows = page.getByRole('textbox', { name: /Its code, listing/ });
+  await expect(rows).not.toHaveCount(0);
+  const next = (await rows.count()) + 1;
+  await page.getByRole('button', { name: 'Another listing' }).click();
+  await page.getByLabel(`Its code, listing ${next}`).fill('LM-1');
+  await page.getByLabel(`Our SKU, listing ${next}`).fill('NO-SUCH');
+  await page.getByLabel(`Price, listing ${next}`).fill('1.90');
   await page.getByRole('button', { name: 'Keep the channel' }).click();
-  await expect(page.getByText('LM-1')).toBeVisible();
+  await expect(page.getByText('There is no item NO-SUCH').first()).toBeVisible();
+  await page.getByLabel(`Our SKU, listing ${next}`).fill('HNY-DIP');
+  await page.getByRole('button', { name: 'Keep the channel' }).click();
+  await expect(page.getByText('LM-1', { exact: true })).toBeVisible();
 });
 
 test('the sum behind a number opens beneath its row', async () => {

@@ -62,6 +62,7 @@ test('the owner shows a code, the phone scans it and becomes a device of the hou
   await owner.keyboard.press('Enter');
   const code = await owner.locator('.bars .code').innerText();
   await floor.goto('/enrol');
+  await expect(floor.getByRole('heading').first()).toBeVisible();
   await scan(floor, code);
   await expect(floor.getByText('Phone 3, goods in')).toBeVisible();
 });

@@ -16,7 +16,7 @@ const OWNED = {
   suppliers: ['supplier', 'supplier_item', 'supplier_contact', 'supplier_price_break'],
   printing: ['printer', 'print_job', 'label_design'],
   floor: ['floor_question', 'book_change', 'book_head'],
-  carriers: ['carrier', 'carrier_service', 'carton'],
+  carriers: ['carrier', 'carrier_lane', 'carrier_service', 'carton', 'carton_stock'],
   purchasing: ['purchase_order', 'purchase_order_line', 'purchase_order_charge', 'purchase_order_change', 'purchase_order_file'],
   returns: ['supplier_return', 'supplier_return_line'],
   inspection: ['inspection', 'inspection_rule', 'inspection_answer', 'inspection_verdict', 'checklist', 'checklist_check'],

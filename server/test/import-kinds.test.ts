@@ -31,6 +31,13 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['policies', 'SKU,Site,Home bin,Reorder point,Order up to\nBOK-WAX,MILL,A-02-1,4,24\n'],
   ['suppliers', 'Supplier,Name,"Lead time, days"\nSKEPWORKS,Skep Works,21\n'],
   ['prices', 'Supplier,SKU,Holds,Supplier’s code,Price of a pack\nQUILL,BOK-WAX,1,QW-9,5.15\n'],
+  ['carriers', 'Carrier,Name\nCARTER,Carter and Sons\nHARRIER,Harrier Parcels\n'],
+  ['lanes', 'Carrier,Site,Lane\nHARRIER,MILL,LANE-NORTHWAY\n'],
+  ['services', 'Carrier,Service,Name,Days,Price,"Carries, g"\nHARRIER,boat,By boat,9,1.10,2000\n'],
+  [
+    'boxes',
+    'Box,"Length, mm","Width, mm","Height, mm","Weighs, g","Carries, g",Cost\nTUBE,600,90,90,140,2000,0.80\nB1,221,160,110,90,5000,0.21\n',
+  ],
   ['customers', 'Customer,Name,E-mail\nSKEPPER,The Skepper,skep@mail.example\n'],
   ['channels', 'Channel,Name,Kind of channel,Site\nFAIR,Spring fair,phone,MILL\n'],
   ['listings', 'Channel,Channel’s code,SKU,Price\nPHONE,WAX-BOOK,BOK-WAX,14.00\n'],
@@ -85,6 +92,11 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['policies', 'SKU,Site,Reorder point', 'BOK-WAX,MILL,2.5', 'Reorder point', /whole number/],
   ['suppliers', 'Supplier,Name,E-mail', 'SKEPW,Skep Works,at home', 'E-mail', /e-mail address/],
   ['suppliers', 'Supplier,Name,"Lead time, days"', 'SKEPW,Skep Works,400', 'Lead time, days', /0 to 365/],
+  ['carriers', 'Carrier,Name', 'C,Carter', 'Carrier', /2 to 20 letters/],
+  ['lanes', 'Carrier,Site,Lane', 'NOBODY,MILL,LANE-HARRIER', 'Carrier', /no carrier NOBODY/],
+  ['lanes', 'Carrier,Site,Lane', 'HARRIER,MILL,A-01-1', 'Lane', /not a dispatch lane/],
+  ['services', 'Carrier,Service,Name,Days,Price,"Carries, g"', 'HARRIER,boat,Boat,soon,1.10,2000', 'Days', /whole number/],
+  ['boxes', 'Box,"Length, mm","Width, mm","Height, mm","Weighs, g","Carries, g"', 'B9,0,90,90,140,2000', 'Length, mm', /from 10/],
   ['customers', 'Customer,Name,Country', 'SKEP,The Skepper,Wales', 'Country', /two letters/],
   ['channels', 'Channel,Name,Kind of channel,Site', 'FAIR,Fair,stall,MILL', 'Kind of channel', /one of/],
   ['listings', 'Channel,Channel’s code,SKU,Price', 'NOPE,X,BOK-WAX,1', 'Channel', /no channel NOPE/],
@@ -125,7 +137,7 @@ describe('a file that only says what the house knows', () => {
       const versions = async () =>
         JSON.stringify(
           await Promise.all(
-            ['item', 'place', 'supplier', 'customer', 'channel', 'site'].map((t) =>
+            ['item', 'place', 'supplier', 'customer', 'channel', 'site', 'carrier'].map((t) =>
               house.source.query(`SELECT id, version FROM ${t} ORDER BY id`),
             ),
           ),

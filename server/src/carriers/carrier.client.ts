@@ -1,23 +1,10 @@
 import { Injectable } from '@nestjs/common';
+import type { CarrierRow, Label, Shipment } from './carrier-row.js';
 import type { RateDto } from './carriers.dto.js';
 
 const TIMEOUT_MS = 6_000;
 
-export interface CarrierRow {
-  id: number;
-  code: string;
-  name: string;
-  base_url: string;
-  api_key: string;
-  lane_place_id: number;
-}
-export interface Shipment {
-  parcel: string;
-  weightG: number;
-  to: { name: string; line: string; city: string; postcode: string; country: string };
-}
-
-/** Speaks to carriers over HTTP and JSON. Throws where one does not answer in time or refuses. */
+/** Speaks to the systems of carriers over HTTP and JSON. Throws where one does not answer in time or refuses. */
 @Injectable()
 export class CarrierClient {
   async rates(carrier: CarrierRow, shipment: Shipment): Promise<RateDto[]> {
@@ -28,7 +15,7 @@ export class CarrierClient {
   }
 
   /** Buys a label. The parcel's code is the key: asking twice buys once. */
-  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<{ tracking: string; price: string; pdf: Buffer }> {
+  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<Label> {
     const body = (await this.post(carrier, '/labels', shipment, shipment.parcel)) as {
       tracking: string;
       price: string;
@@ -38,11 +25,11 @@ export class CarrierClient {
   }
 
   private async post(carrier: CarrierRow, path: string, body: object, key?: string): Promise<unknown> {
-    const response = await fetch(`${carrier.base_url}${path}`, {
+    const response = await fetch(`${carrier.base_url ?? ''}${path}`, {
       method: 'POST',
       headers: {
         'content-type': 'application/json',
-        authorization: `Bearer ${carrier.api_key}`,
+        authorization: `Bearer ${carrier.api_key ?? ''}`,
         ...(key ? { 'idempotency-key': key } : {}),
       },
       body: JSON.stringify(body),

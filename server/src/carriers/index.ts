@@ -1,4 +1,8 @@
 /** Who takes parcels away, in which boxes, and how they are spoken to. */
-export { CarrierClient, type CarrierRow, type Shipment } from './carrier.client.js';
+export { BoxesService } from './boxes.service.js';
+export { CarrierDesk } from './carrier-desk.js';
+export type { CarrierRow, Shipment } from './carrier-row.js';
 export { RateDto } from './carriers.dto.js';
 export { CarriersModule } from './carriers.module.js';
+export { CarriersQueries } from './carriers.queries.js';
+export { CarriersService } from './carriers.service.js';

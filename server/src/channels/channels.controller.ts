@@ -1,7 +1,7 @@
 import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, CodeDto, IfMatch } from '../platform/index.js';
-import { ChannelDto, ChannelSheetDto, EditChannelDto, NewChannelDto } from './channels.dto.js';
+import { ChannelDto, ChannelSecretDto, ChannelSheetDto, EditChannelDto, NewChannelDto } from './channels.dto.js';
 import { ChannelsService } from './channels.service.js';
 
 @Controller('api/channels')
@@ -24,6 +24,13 @@ export class ChannelsController {
   @Access('set-up')
   add(@Acting() act: Act, @Body() body: NewChannelDto): Promise<CodeDto> {
     return this.service.add(act, body);
+  }
+
+  /** A new secret for the channel to sign with; shown this once. */
+  @Post(':code/secret')
+  @Access('set-up')
+  giveSecret(@Acting() act: Act, @Param('code') code: string): Promise<ChannelSecretDto> {
+    return this.service.giveSecret(act, code.toUpperCase());
   }
 
   @Put(':code')

@@ -21,6 +21,8 @@ export class ChannelDto {
   baseUrl: string | null;
   polledAt: Date | null;
   pollError: string | null;
+  /** Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
+  hasSecret: boolean;
   listings: number;
   version: number;
 }
@@ -50,5 +52,7 @@ export class NewChannelDto extends EditChannelDto {
   code: string;
   @IsIn(['web-shop', 'marketplace', 'trade', 'phone']) kind: 'web-shop' | 'marketplace' | 'trade' | 'phone';
   @IsInt() siteId: number;
-  @IsOptional() @IsString() @Length(16, 100) secret?: string | null;
+}
+export class ChannelSecretDto {
+  secret: string;
 }

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
@@ -19,8 +20,11 @@ import {
 } from '../platform/index.js';
 import type { ChannelDto, ChannelSheetDto, EditChannelDto, EditListingDto, ListingDto, NewChannelDto } from './channels.dto.js';
 
-const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.version,
+const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.version, c.secret IS NOT NULL AS hasSecret,
   (SELECT COUNT(*) FROM listing l WHERE l.channel_id = c.id) AS listings`;
+
+const SECRET_BYTES = 24;
+const counted = (c: ChannelDto): ChannelDto => ({ ...c, listings: num(c.listings), hasSecret: num(c.hasSecret as never) === 1 });
 
 /** Channels that the house sells on, with their listings. */
 @Injectable()
@@ -36,7 +40,7 @@ export class ChannelsService {
       this.source,
       `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id ORDER BY c.name`,
     );
-    return found.map((c) => ({ ...c, listings: num(c.listings) }));
+    return found.map(counted);
   }
 
   async sheet(code: string): Promise<ChannelSheetDto> {
@@ -51,7 +55,7 @@ export class ChannelsService {
       `SELECT l.channel_sku AS channelSku, i.sku, i.name, l.factor, l.keep_back AS keepBack, l.price, l.told_units AS told FROM listing l JOIN item i ON i.id = l.item_id WHERE l.channel_id = ? ORDER BY i.name`,
       [found.id],
     );
-    return { ...found, listings: num(found.listings), items };
+    return { ...counted(found), items };
   }
 
   add(act: Act, input: NewChannelDto): Promise<{ code: string }> {
@@ -65,7 +69,6 @@ export class ChannelsService {
         kind: input.kind,
         site_id: input.siteId,
         base_url: input.baseUrl ?? null,
-        secret: input.secret ?? null,
       });
       await this.writeListings(tx, made, input.listings);
       await this.activity.record(tx, act, {
@@ -93,6 +96,25 @@ export class ChannelsService {
         document: code,
       });
       return { code };
+    });
+  }
+
+  /** Gives a channel a new secret to sign with, told this once; the one before is void from then on. */
+  giveSecret(act: Act, code: string): Promise<{ secret: string }> {
+    return this.commands.run(act, 'channel.secret', { code }, async (tx) => {
+      const channel = await find(tx, 'channel', { code }, 'lock');
+      if (!channel) throw notFound(`Channel ${code}`);
+      mustBeAt(act.person, channel.site_id);
+      const secret = randomBytes(SECRET_BYTES).toString('base64url');
+      await update(tx, 'channel', { id: channel.id }, { secret });
+      await this.activity.record(tx, act, {
+        kind: 'channel',
+        glyph: 'full',
+        title: `${channel.name} signs with a new secret`,
+        detail: channel.secret ? 'the one before is void' : '',
+        document: code,
+      });
+      return { secret };
     });
   }
 

@@ -26,6 +26,16 @@ const ZONES = [
   ['COLD', 'Cold corner', 'cold'],
 ] as const;
 
+/** Code, inner size in mm, own weight and limit in g, cost, when few are left, how many there are. */
+const BOXES = [
+  ['B1', 220, 160, 110, 90, 5_000, '0.21', 100, 640],
+  ['B2', 310, 230, 160, 180, 10_000, '0.34', 100, 415],
+  ['B3', 400, 300, 250, 320, 20_000, '0.58', 80, 62],
+  ['B4', 520, 400, 320, 540, 25_000, '0.96', 40, 130],
+  ['B5', 600, 600, 600, 980, 30_000, '1.85', 20, 48],
+  ['B6', 700, 600, 950, 1_800, 30_000, '3.10', 10, 17],
+] as const;
+
 /** The other channels sell some goods under codes of their own. */
 const LINDENMART_CODES: Readonly<Record<string, string>> = {
   'JAR-454-RD': 'LM-88121',
@@ -213,16 +223,10 @@ export class DemoHouse {
     await this.carriers(outside ?? 'http://127.0.0.1:9');
     if (this.config.PRINTER)
       await insert(this.source, 'printer', { name: 'Label printer, packing tables', site_id: siteId, address: this.config.PRINTER });
-    await this.source.query('INSERT INTO carton (code, length_mm, width_mm, height_mm, tare_g, most_g) VALUES ?', [
-      [
-        ['B1', 220, 160, 110, 90, 5000],
-        ['B2', 310, 230, 160, 180, 10000],
-        ['B3', 400, 300, 250, 320, 20000],
-        ['B4', 520, 400, 320, 540, 25000],
-        ['B5', 600, 600, 600, 980, 30000],
-        ['B6', 700, 600, 950, 1800, 30000],
-      ],
-    ]);
+    for (const [code, length_mm, width_mm, height_mm, tare_g, most_g, cost, low_at, units] of BOXES) {
+      await insert(this.source, 'carton', { code, length_mm, width_mm, height_mm, tare_g, most_g, cost, low_at });
+      await insert(this.source, 'carton_stock', { carton: code, site_id: siteId, units });
+    }
   }
 
   private async listing(channel: string, channelSku: string, sku: string, price: string, keepBack: number): Promise<void> {
@@ -237,16 +241,11 @@ export class DemoHouse {
       ['HARRIER', 'Harrier Post', 'harrier', 'LANE-HARRIER', '15:30:00'],
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
     ] as const) {
-      const place = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [lane]);
-      await insert(this.source, 'carrier', {
-        code,
-        name,
-        base_url: `${outside}/carriers/${path}`,
-        api_key: CARRIER_KEY,
-        lane_place_id: place?.id ?? 0,
-      });
+      const place = await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM place WHERE code = ?', [lane]);
+      const id = await insert(this.source, 'carrier', { code, name, base_url: `${outside}/carriers/${path}`, api_key: CARRIER_KEY });
+      await insert(this.source, 'carrier_lane', { carrier_id: id, site_id: place?.site_id ?? 0, place_id: place?.id ?? 0 });
       await this.source.query(
-        'INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT p.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?',
+        'INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT l.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id WHERE c.code = ?',
         [at, code],
       );
     }

@@ -4,6 +4,7 @@ export class WaitingParcelDto {
   code: string;
   order: string;
   customer: string;
+  siteId: number;
   state: string;
   carrier: string;
   carrierName: string;
@@ -19,6 +20,7 @@ export class LaneDto {
   carrier: string;
   name: string;
   lane: string;
+  siteId: number;
   collectsAt: string;
   parcels: WaitingParcelDto[];
 }

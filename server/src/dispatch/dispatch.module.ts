@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
+import { CarriersModule } from '../carriers/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { StockModule } from '../stock/index.js';
 import { PackingModule } from '../packing/index.js';
@@ -8,7 +9,7 @@ import { DispatchService } from './dispatch.service.js';
 import { ShipmentMail } from './shipment.mail.js';
 
 @Module({
-  imports: [PackingModule, StockModule, AllocationModule, OrdersModule],
+  imports: [PackingModule, CarriersModule, StockModule, AllocationModule, OrdersModule],
   controllers: [DispatchController],
   providers: [DispatchService, ShipmentMail],
   exports: [DispatchService],

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService, Reservations } from '../allocation/index.js';
+import { CarriersQueries } from '../carriers/index.js';
 import { OrderStates } from '../orders/index.js';
 import { ParcelsService } from '../packing/index.js';
 import { type Act, badState, CommandLog, marks, mustBeAt, nextCode, notFound, num, one, Outbox, rows, type Tx } from '../platform/index.js';
@@ -15,6 +16,7 @@ interface ParcelRow {
   place_id: number;
   state: string;
   tracking: string | null;
+  site_id: number;
 }
 interface LineRow {
   order_line_id: number;
@@ -36,23 +38,24 @@ export class DispatchService {
     private readonly parcels: ParcelsService,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
+    private readonly carriers: CarriersQueries,
   ) {}
 
   async lanes(siteIds: readonly number[]): Promise<LaneDto[]> {
     const lanes = await rows<Omit<LaneDto, 'parcels'>>(
       this.source,
-      `SELECT c.code AS carrier, c.name, p.code AS lane, COALESCE(TIME_FORMAT((SELECT MIN(d.leaves_at) FROM departure d WHERE d.carrier_id = c.id AND d.site_id = p.site_id), '%H:%i'), '') AS collectsAt FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id IN (?) ORDER BY collectsAt`,
+      `SELECT c.code AS carrier, c.name, p.code AS lane, l.site_id AS siteId, COALESCE(TIME_FORMAT((SELECT MIN(d.leaves_at) FROM departure d WHERE d.carrier_id = c.id AND d.site_id = p.site_id), '%H:%i'), '') AS collectsAt FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id JOIN place p ON p.id = l.place_id WHERE l.site_id IN (?) ORDER BY collectsAt`,
       [[0, ...siteIds]],
     );
     const parcels = await rows<WaitingParcelDto>(
       this.source,
-      `SELECT p.code, o.code AS \`order\`, o.customer, p.state, c.code AS carrier, c.name AS carrierName, p.service, p.weight_g AS weightG, p.tracking, COALESCE(p.labelled_at, p.label_asked_at) AS since, o.promised_at AS promisedAt,
+      `SELECT p.code, o.code AS \`order\`, o.customer, p.state, w.site_id AS siteId, c.code AS carrier, c.name AS carrierName, p.service, p.weight_g AS weightG, p.tracking, COALESCE(p.labelled_at, p.label_asked_at) AS since, o.promised_at AS promisedAt,
          (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.document = o.code AND x.state = 'failing' LIMIT 1) AS trouble
        FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN carrier c ON c.id = p.carrier_id JOIN place w ON w.id = p.place_id
        WHERE p.state IN ('label-asked','labelled') AND w.site_id IN (?) ORDER BY p.id LIMIT 500`,
       [[0, ...siteIds]],
     );
-    return lanes.map((lane) => ({ ...lane, parcels: parcels.filter((p) => p.carrier === lane.carrier) }));
+    return lanes.map((lane) => ({ ...lane, parcels: parcels.filter((p) => p.carrier === lane.carrier && p.siteId === lane.siteId) }));
   }
 
   async label(code: string, siteIds: readonly number[]): Promise<Buffer> {
@@ -68,13 +71,7 @@ export class DispatchService {
   /** The driver takes these parcels: stock leaves the ledger, shop and customer are told. */
   handOver(act: Act, input: HandOverDto): Promise<HandedOverDto> {
     return this.commands.run(act, 'dispatch.hand-over', input, async (tx) => {
-      const carrier = await one<{ id: number; name: string; site_id: number }>(
-        tx,
-        'SELECT c.id, c.name, p.site_id FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE c.code = ?',
-        [input.carrier],
-      );
-      if (!carrier) throw notFound(`Carrier ${input.carrier}`);
-      mustBeAt(act.person, carrier.site_id);
+      const carrier = await this.carriers.byCode(tx, input.carrier.toUpperCase());
       const codes = [...new Set(input.parcels.map((p) => p.toUpperCase()))];
       const named = await rows<{ orderId: number }>(tx, `SELECT order_id AS orderId FROM parcel WHERE code IN (${marks(codes)})`, codes);
       await this.states.lock(
@@ -83,22 +80,26 @@ export class DispatchService {
       );
       const parcels = await rows<ParcelRow>(
         tx,
-        `SELECT id, code, order_id, place_id, state, tracking FROM parcel WHERE code IN (${marks(codes)}) AND carrier_id = ? ORDER BY order_id, id FOR UPDATE`,
+        `SELECT id, code, order_id, place_id, state, tracking, (SELECT w.site_id FROM place w WHERE w.id = parcel.place_id) AS site_id FROM parcel WHERE code IN (${marks(codes)}) AND carrier_id = ? ORDER BY order_id, id FOR UPDATE`,
         [...codes, carrier.id],
       );
       const missing = codes.find((code) => !parcels.some((p) => p.code === code));
       if (missing) throw notFound(`Parcel ${missing} for ${carrier.name}`);
+      const siteId = parcels[0]?.site_id ?? 0;
+      mustBeAt(act.person, siteId);
+      const elsewhere = parcels.find((p) => p.site_id !== siteId);
+      if (elsewhere) throw badState(`${elsewhere.code} stands at another site. Hand over the parcels of one van at a time`);
       const early = parcels.find((p) => p.state !== 'labelled');
       if (early) throw badState(early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`);
       const code = await nextCode(tx, 'H');
-      for (const parcel of parcels) await this.send(tx, act, parcel, carrier, code);
+      for (const parcel of parcels) await this.send(tx, act, parcel, { name: carrier.name, site_id: siteId }, code);
       await this.activity.record(tx, act, {
         kind: 'hand-over',
         glyph: 'go',
         title: `${parcels.length} ${parcels.length === 1 ? 'parcel' : 'parcels'} handed to ${carrier.name}`,
         detail: codes.slice(0, 6).join(', '),
         document: code,
-        siteId: carrier.site_id,
+        siteId,
       });
       return { code, parcels: parcels.length };
     });

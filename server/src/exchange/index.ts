@@ -24,4 +24,4 @@ export {
   Wrong,
   yes,
 } from './shape.js';
-export { type RefIds, tableShape } from './table-shape.js';
+export { type RefIds, type TableColumn, tableShape } from './table-shape.js';

@@ -69,9 +69,11 @@ export class MadeLog {
     // A row that a file only confirms has not changed: whoever has it open may still keep it.
     const confirmed = before.filter((b) => !altered.includes(b) && versionOf(after.get(keyOf(keys, b))) === versionOf(b) + 1);
     if (confirmed.length > 0) {
-      await this.tx.query(`UPDATE \`${table}\` SET version = version - 1 WHERE id IN (${marks(confirmed)})`, [
-        ...confirmed.map((b) => b['id']),
-      ]);
+      const tuple = `(${marks(keys)})`;
+      await this.tx.query(
+        `UPDATE \`${table}\` SET version = version - 1 WHERE (${keys.map((k) => `\`${k}\``).join(', ')}) IN (${confirmed.map(() => tuple).join(', ')})`,
+        confirmed.flatMap((b) => keys.map((k) => b[k])),
+      );
     }
     if (counts) this.changed += altered.length;
     if (altered.length > 0)

@@ -2,7 +2,7 @@ import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { Containers } from '../allocation/index.js';
-import { CarrierClient, type CarrierRow, type Shipment } from '../carriers/index.js';
+import { CarrierDesk, type CarrierRow, CarriersQueries, type Shipment } from '../carriers/index.js';
 import {
   badForm,
   inTransaction,
@@ -14,7 +14,6 @@ import {
   Outbox,
   type OutboxMessage,
   type Person,
-  rows,
   type Tx,
   update,
 } from '../platform/index.js';
@@ -34,15 +33,14 @@ interface ParcelRow {
   service: string | null;
 }
 
-const CARRIERS = `SELECT c.id, c.code, c.name, c.base_url, c.api_key, c.lane_place_id FROM carrier c JOIN place p ON p.id = c.lane_place_id WHERE p.site_id = ?`;
-
 /** Asks carriers for prices and labels, keeps what they answer, and has labels printed. */
 @Injectable()
 export class LabelService implements OnModuleInit {
   constructor(
     private readonly source: DataSource,
     private readonly queries: PackingQueries,
-    private readonly carriers: CarrierClient,
+    private readonly carriers: CarriersQueries,
+    private readonly desk: CarrierDesk,
     private readonly containers: Containers,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
@@ -61,11 +59,11 @@ export class LabelService implements OnModuleInit {
   }
 
   private async ask(siteId: number, shipment: Shipment): Promise<RatesDto> {
-    const found = await rows<CarrierRow>(this.source, CARRIERS, [siteId]);
+    const found = await this.carriers.atSite(siteId);
     const silent: string[] = [];
     const answers = await Promise.all(
       found.map((carrier) =>
-        this.carriers.rates(carrier, shipment).catch((thrown: unknown) => {
+        this.desk.rates(carrier, shipment).catch((thrown: unknown) => {
           silent.push(`${carrier.name}: ${thrown instanceof Error ? thrown.message : 'no answer'}`);
           return [];
         }),
@@ -95,7 +93,7 @@ export class LabelService implements OnModuleInit {
     if (!parcel || parcel.state !== 'label-asked') return;
     const shipment = await this.shipment(this.source, parcel.order_id, code, num(parcel.weight_g));
     const { carrier, service } = await this.chosen(parcel, shipment);
-    const label = await this.carriers.label(carrier, { ...shipment, service });
+    const label = await this.desk.label(carrier, { ...shipment, service });
     await inTransaction(this.source, async (tx) => {
       const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
       if (now?.state !== 'label-asked') return;
@@ -128,7 +126,7 @@ export class LabelService implements OnModuleInit {
 
   /** The service that was chosen at the table; where none could be asked for there, the cheapest now. It stays the choice. */
   private async chosen(parcel: ParcelRow, shipment: Shipment): Promise<{ carrier: CarrierRow; service: string }> {
-    const all = await rows<CarrierRow>(this.source, CARRIERS, [parcel.site_id]);
+    const all = await this.carriers.atSite(parcel.site_id);
     const known = all.find((c) => c.id === parcel.carrier_id);
     if (known && parcel.service) return { carrier: known, service: parcel.service };
     const { rates, silent } = await this.ask(parcel.site_id, shipment);

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { weightSlackG } from '@vectrum/core/cartons';
 import { checkClose, type CloseParcelCommand, goodsWeightG } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/index.js';
-import type { CarrierRow } from '../carriers/index.js';
+import { BoxesService, CarriersQueries } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, badForm, notFound, NOW, one, Outbox, Problem, refused, type Tx, update } from '../platform/index.js';
@@ -22,6 +22,8 @@ export class ParcelsService {
     private readonly states: OrderStates,
     private readonly activity: ActivityService,
     private readonly settings: SettingsService,
+    private readonly carriers: CarriersQueries,
+    private readonly boxes: BoxesService,
   ) {}
 
   /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
@@ -42,7 +44,7 @@ export class ParcelsService {
     if (refusal || !parcel)
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
     await this.mustWeigh(tx, lines, parcel.contents, command);
-    const carrier = command.service && (await this.carrier(tx, command.service.carrier));
+    const carrier = command.service && (await this.carriers.byCode(tx, command.service.carrier));
     await update(
       tx,
       'parcel',
@@ -56,6 +58,7 @@ export class ParcelsService {
         label_asked_at: NOW,
       },
     );
+    await this.boxes.taken(tx, command.carton, order.site_id);
     await this.freeTotes(tx, order);
     await this.states.refresh(tx, [order.id]);
     await this.outbox.send(tx, `carrier:${carrier?.code ?? 'any'}/${parcel.code}`, 'carrier.label', { parcel: parcel.code }, order.code);
@@ -68,12 +71,6 @@ export class ParcelsService {
       siteId: order.site_id,
     });
     return { activityId };
-  }
-
-  private async carrier(tx: Tx, code: string): Promise<Pick<CarrierRow, 'id' | 'code' | 'name'>> {
-    const carrier = await one<Pick<CarrierRow, 'id' | 'code' | 'name'>>(tx, 'SELECT id, code, name FROM carrier WHERE code = ?', [code]);
-    if (!carrier) throw notFound(`Carrier ${code}`);
-    return carrier;
   }
 
   private async mustWeigh(

@@ -16,6 +16,8 @@ export function usePreference<T extends Record<string, unknown>>(name: string, s
     act: (value: T, once) => ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value }, headers: once })),
   });
   const choose = (value: T) => {
+    // What was asked for before the choice must not come in after it.
+    void client.cancelQueries({ queryKey: own });
     client.setQueryData(own, value);
     keep.mutate(value);
   };

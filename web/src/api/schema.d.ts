@@ -1000,6 +1000,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Carriers_list"];
+        put?: never;
+        post: operations["Carriers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Carriers_sheet"];
+        put: operations["Carriers_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{code}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks the carrier for prices of an imagined parcel; nothing is sent and nothing kept. */
+        post: operations["Carriers_attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Boxes_list"];
+        put?: never;
+        post: operations["Boxes_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Boxes_sheet"];
+        put: operations["Boxes_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchase-orders": {
         parameters: {
             query?: never;
@@ -1703,6 +1784,23 @@ export interface paths {
         get: operations["Channels_sheet"];
         put: operations["Channels_edit"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new secret for the channel to sign with; shown this once. */
+        post: operations["Channels_giveSecret"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3184,6 +3282,133 @@ export interface components {
             /** @enum {string} */
             answer: "again" | "let-go" | "apart";
         };
+        LaneOfSiteDto: {
+            siteId: number;
+            site: string;
+            place: string;
+        };
+        CarrierDto: {
+            code: string;
+            name: string;
+            /** @description Where its system answers; none where it has none and labels are our own. */
+            baseUrl: string | null;
+            /** @description Whether a key is kept for its system. The key itself is never told. */
+            hasKey: boolean;
+            lanes: components["schemas"]["LaneOfSiteDto"][];
+            services: number;
+            version: number;
+        };
+        CarrierServiceDto: {
+            code: string;
+            name: string;
+            /** @description Working days until it is there. */
+            days: number;
+            price: string;
+            /** @description The heaviest parcel it takes, in grams. */
+            mostG: number;
+        };
+        CarrierSheetDto: {
+            code: string;
+            name: string;
+            /** @description Where its system answers; none where it has none and labels are our own. */
+            baseUrl: string | null;
+            /** @description Whether a key is kept for its system. The key itself is never told. */
+            hasKey: boolean;
+            lanes: components["schemas"]["LaneOfSiteDto"][];
+            services: number;
+            version: number;
+            /** @description What it offers where it has no system that says so. */
+            ownServices: components["schemas"]["CarrierServiceDto"][];
+            departures: {
+                site: string;
+                leavesAt: string;
+            }[];
+            /** @description Parcels that wait for it. */
+            waiting: number;
+        };
+        EditLaneDto: {
+            siteId: number;
+            place: string;
+        };
+        NewCarrierDto: {
+            code: string;
+            name: string;
+            baseUrl?: string | null;
+            /** @description A new key for its system; left out, the one before stays. */
+            apiKey?: string | null;
+            lanes: components["schemas"]["EditLaneDto"][];
+            services: components["schemas"]["CarrierServiceDto"][];
+        };
+        TryCarrierDto: {
+            weightG: number;
+            postcode: string;
+            country: string;
+        };
+        RateDto: {
+            carrier: string;
+            carrierName: string;
+            service: string;
+            name: string;
+            price: string;
+            days: number;
+        };
+        TriedCarrierDto: {
+            rates: components["schemas"]["RateDto"][];
+        };
+        EditCarrierDto: {
+            name: string;
+            baseUrl?: string | null;
+            /** @description A new key for its system; left out, the one before stays. */
+            apiKey?: string | null;
+            lanes: components["schemas"]["EditLaneDto"][];
+            services: components["schemas"]["CarrierServiceDto"][];
+        };
+        BoxStockDto: {
+            siteId: number;
+            site: string;
+            units: number;
+        };
+        BoxDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            /** @description What one costs; absent for those who may not see costs. */
+            cost?: string;
+            /** @description At how many left on a site it runs short; 0 never says so. */
+            lowAt: number;
+            stock: components["schemas"]["BoxStockDto"][];
+            version: number;
+        };
+        EditBoxStockDto: {
+            siteId: number;
+            units: number;
+        };
+        NewBoxDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            cost?: string;
+            lowAt: number;
+            /** @description How many there are at a site; a site that is left out keeps what it has. */
+            stock: components["schemas"]["EditBoxStockDto"][];
+        };
+        EditBoxDto: {
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            cost?: string;
+            lowAt: number;
+            /** @description How many there are at a site; a site that is left out keeps what it has. */
+            stock: components["schemas"]["EditBoxStockDto"][];
+        };
         PurchaseOrderRowDto: {
             code: string;
             supplier: string;
@@ -3837,6 +4062,8 @@ export interface components {
             /** Format: date-time */
             polledAt: string | null;
             pollError: string | null;
+            /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
+            hasSecret: boolean;
             listings: number;
             version: number;
         };
@@ -3859,6 +4086,8 @@ export interface components {
             /** Format: date-time */
             polledAt: string | null;
             pollError: string | null;
+            /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
+            hasSecret: boolean;
             listings: number;
             version: number;
             items: components["schemas"]["ListingDto"][];
@@ -3875,10 +4104,12 @@ export interface components {
             /** @enum {string} */
             kind: "web-shop" | "marketplace" | "trade" | "phone";
             siteId: number;
-            secret?: string | null;
             name: string;
             baseUrl?: string | null;
             listings: components["schemas"]["EditListingDto"][];
+        };
+        ChannelSecretDto: {
+            secret: string;
         };
         EditChannelDto: {
             name: string;
@@ -4007,14 +4238,6 @@ export interface components {
             /** Format: date-time */
             since: string | null;
         };
-        RateDto: {
-            carrier: string;
-            carrierName: string;
-            service: string;
-            name: string;
-            price: string;
-            days: number;
-        };
         RatesDto: {
             rates: components["schemas"]["RateDto"][];
             /** @description Carriers that did not answer, with what they said. */
@@ -4024,6 +4247,7 @@ export interface components {
             code: string;
             order: string;
             customer: string;
+            siteId: number;
             state: string;
             carrier: string;
             carrierName: string;
@@ -4041,6 +4265,7 @@ export interface components {
             carrier: string;
             name: string;
             lane: string;
+            siteId: number;
             collectsAt: string;
             parcels: components["schemas"]["WaitingParcelDto"][];
         };
@@ -6545,6 +6770,207 @@ export interface operations {
             };
         };
     };
+    Carriers_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierDto"][];
+                };
+            };
+        };
+    };
+    Carriers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCarrierDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Carriers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierSheetDto"];
+                };
+            };
+        };
+    };
+    Carriers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCarrierDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Carriers_attempt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryCarrierDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedCarrierDto"];
+                };
+            };
+        };
+    };
+    Boxes_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxDto"][];
+                };
+            };
+        };
+    };
+    Boxes_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBoxDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Boxes_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxDto"];
+                };
+            };
+        };
+    };
+    Boxes_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditBoxDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
     Purchasing_list: {
         parameters: {
             query?: never;
@@ -7774,6 +8200,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Channels_giveSecret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelSecretDto"];
                 };
             };
         };

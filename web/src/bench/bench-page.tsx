@@ -32,7 +32,7 @@ export function BenchPage() {
   // A tote's code opens its order but does not stay its address: the tote is free again once the parcel is closed.
   if (order && code !== order.order) return <Navigate to={`/bench/${order.order}`} replace />;
   return (
-    <div className="bench" data-face="bench">
+    <main className="bench" data-face="bench">
       <header className="btop">
         <Link to="/" className="mark-name">
           <Mark /> Vectrum
@@ -68,7 +68,7 @@ export function BenchPage() {
       ) : (
         <Waiting problem={code ? task.error : null} onOpen={open} />
       )}
-    </div>
+    </main>
   );
 }
 

@@ -36,49 +36,52 @@ export function WelcomePage() {
             </Link>
           </div>
         ) : (
-          <Shown query={whose} rows={3}>
-            {(who) => (
-              <form
-                className="flex flex-col gap-4"
-                onSubmit={(e) => {
-                  e.preventDefault();
-                  choose.mutate();
-                }}
-              >
-                <span className="mark-name" style={{ width: 'auto' }}>
-                  <Mark /> Vectrum
-                </span>
-                <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
-                <input type="hidden" autoComplete="username" value={who.email} readOnly />
-                <Field label="Password, at least 10 characters" fault={fields['password']}>
-                  <input
-                    className="input"
-                    type="password"
-                    autoComplete="new-password"
-                    autoFocus
-                    required
-                    minLength={10}
-                    value={password}
-                    onChange={(e) => setPassword(e.target.value)}
-                  />
-                </Field>
-                <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
-                  <input
-                    className="input"
-                    type="password"
-                    inputMode="numeric"
-                    autoComplete="off"
-                    value={pin}
-                    onChange={(e) => setPin(e.target.value)}
-                  />
-                </Field>
-                <ProblemNote problem={choose.error} />
-                <button className="act act-next justify-center" disabled={choose.isPending || password.length < 10}>
-                  Keep the password <Glyph name="go" size={15} />
-                </button>
-              </form>
-            )}
-          </Shown>
+          <>
+            {!whose.data && <h1>{whose.error ? 'This link does not open' : 'One moment'}</h1>}
+            <Shown query={whose} rows={3}>
+              {(who) => (
+                <form
+                  className="flex flex-col gap-4"
+                  onSubmit={(e) => {
+                    e.preventDefault();
+                    choose.mutate();
+                  }}
+                >
+                  <span className="mark-name" style={{ width: 'auto' }}>
+                    <Mark /> Vectrum
+                  </span>
+                  <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
+                  <input type="hidden" autoComplete="username" value={who.email} readOnly />
+                  <Field label="Password, at least 10 characters" fault={fields['password']}>
+                    <input
+                      className="input"
+                      type="password"
+                      autoComplete="new-password"
+                      autoFocus
+                      required
+                      minLength={10}
+                      value={password}
+                      onChange={(e) => setPassword(e.target.value)}
+                    />
+                  </Field>
+                  <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
+                    <input
+                      className="input"
+                      type="password"
+                      inputMode="numeric"
+                      autoComplete="off"
+                      value={pin}
+                      onChange={(e) => setPin(e.target.value)}
+                    />
+                  </Field>
+                  <ProblemNote problem={choose.error} />
+                  <button className="act act-next justify-center" disabled={choose.isPending || password.length < 10}>
+                    Keep the password <Glyph name="go" size={15} />
+                  </button>
+                </form>
+              )}
+            </Shown>
+          </>
         )}
       </main>
     </div>

@@ -73,7 +73,7 @@ function PersonLine({ onChange }: { onChange: () => void }) {
   return (
     <p className="flex justify-between px-[18px] pb-[10px] pt-1 text-[15px] leading-[20px] text-[color:var(--color-ink-2)]">
       <span>{me.data?.name}</span>
-      <button type="button" className="underline min-h-[28px]" onClick={onChange}>
+      <button type="button" className="underline min-h-[44px] -my-3 px-2 -mr-2" onClick={onChange}>
         Change person
       </button>
     </p>

@@ -72,7 +72,7 @@ export function FloorHome() {
       <header className="f-head">
         <SiteChoice />
         <span />
-        <Link to="/" className="text-[15px] underline">
+        <Link to="/" className="text-[15px] underline grid place-items-center min-h-[44px] min-w-[44px] -my-3">
           Office
         </Link>
       </header>

@@ -77,7 +77,7 @@ export function FloorSignIn() {
           </button>
         )}
       </form>
-      <p className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
+      <p role="img" className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
         {'•'.repeat(pin.length) || ' '}
       </p>
       <div className="mx-[14px]" style={{ color: 'var(--color-ink)' }}>

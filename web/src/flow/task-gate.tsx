@@ -54,6 +54,7 @@ export function TaskGate<K extends TaskKind>({
   const again = () => void Promise.all([task.refetch(), book.refetch()]);
   return (
     <div className="p-4">
+      <h1 className="sr">{task.error ? 'This task cannot be had' : 'The task is fetched'}</h1>
       {back && <header className="f-head">{back}</header>}
       <ProblemNote problem={inWords(task.error ?? book.error)} onRetry={again} />
     </div>

@@ -3,7 +3,6 @@ import { groupsOf } from './inbound/groups';
 import { lineSum } from './inbound/line-sum';
 import { readPriceList } from './inbound/price-list';
 import { byDeparture } from './orders/departures';
-import { readListings } from './setup/listings';
 import { bandPath, halfThickness } from './line-band';
 
 describe('the Line', () => {
@@ -91,13 +90,5 @@ describe('orders', () => {
     expect(groups.map((g) => g.orders.map((o) => o.code))).toEqual([['S-3'], ['S-1', 'S-4'], ['S-2']]);
     expect(groups[0]?.title).toBe('Late');
     expect(groups[1]?.note).toContain('2 orders');
-  });
-});
-
-describe('channels', () => {
-  it('reads listings and names the one at fault', () => {
-    expect(readListings('LM-1, JAR, 6, 2, 5.40')).toEqual([{ channelSku: 'LM-1', sku: 'JAR', factor: 6, keepBack: 2, price: '5.40' }]);
-    expect(readListings('LM-1, JAR')).toEqual([{ channelSku: 'LM-1', sku: 'JAR', factor: 1, keepBack: 0, price: '0' }]);
-    expect(() => readListings('LM-1, JAR\nonly one')).toThrow('Listing 2');
   });
 });

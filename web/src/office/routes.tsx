@@ -26,7 +26,14 @@ import { OrderSheet } from './orders/order-sheet';
 import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
-import { ChannelForm, ChannelSheet, ChannelsPage } from './setup/channels-page';
+import { BoxForm } from './setup/carriers/box-form';
+import { BoxesPage } from './setup/carriers/boxes-page';
+import { CarrierForm } from './setup/carriers/carrier-form';
+import { CarrierSheet } from './setup/carriers/carrier-sheet';
+import { CarriersPage } from './setup/carriers/carriers-page';
+import { ChannelForm } from './setup/channels/channel-form';
+import { ChannelSheet } from './setup/channels/channel-sheet';
+import { ChannelsPage } from './setup/channels/channels-page';
 import { OutboxList } from './setup/outbox-list';
 import { CompanyPage } from './setup/company/company-page';
 import { ImportSheet } from './setup/imports/import-sheet';
@@ -166,6 +173,23 @@ export const routes: RouteObject = {
         { path: 'company', element: <CompanyPage /> },
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },
+        {
+          path: 'carriers',
+          element: <CarriersPage />,
+          children: [
+            { path: 'new', element: <CarrierForm /> },
+            { path: ':code', element: <CarrierSheet /> },
+            { path: ':code/edit', element: <CarrierForm /> },
+          ],
+        },
+        {
+          path: 'boxes',
+          element: <BoxesPage />,
+          children: [
+            { path: 'new', element: <BoxForm /> },
+            { path: ':code', element: <BoxForm /> },
+          ],
+        },
         {
           path: 'channels',
           element: <ChannelsPage />,

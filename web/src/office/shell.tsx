@@ -31,7 +31,7 @@ function WhoMenu() {
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="who" aria-label={`Signed in as ${me.data?.name ?? ''}`}>
         <span>{me.data?.sites.length === 1 ? me.data.sites[0]?.name : 'All sites'}</span>
-        <b style={{ marginLeft: 10 }}>{me.data?.name}</b>
+        <b className="ml-[10px]">{me.data?.name}</b>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
@@ -54,6 +54,9 @@ export function OfficeShell() {
   const isNow = pathname === '/';
   return (
     <div className={`office ${isNow ? '' : 'has-tapeline'}`} data-face="office">
+      <a href="#page" className="skip">
+        Skip to the page
+      </a>
       <header className="top relative">
         <Link to="/" className="mark-name">
           <Mark /> Vectrum
@@ -71,7 +74,7 @@ export function OfficeShell() {
         <WhoMenu />
       </header>
       <TheLine />
-      <main className="under">
+      <main className="under" id="page" tabIndex={-1}>
         <Outlet />
       </main>
       {!isNow && <TapeLine />}

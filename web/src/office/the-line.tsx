@@ -1,5 +1,5 @@
-import { useLayoutEffect, useRef, useState } from 'react';
-import { NavLink } from 'react-router';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import type { Dto } from '../api/client';
 import { useLine } from '../api/queries';
 import { age, clock, olderThan, whole } from '../ui/format';
@@ -91,10 +91,15 @@ export function TheLine() {
   useLayoutEffect(() => {
     const element = nav.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth));
+    const observer = new ResizeObserver(() => setWidth(element.scrollWidth));
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  // Where the Line is wider than the screen, the open stage is brought into view.
+  const { pathname } = useLocation();
+  useEffect(() => {
+    nav.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [pathname, width]);
   const stages = STAGES.map(([stage]) => line.data?.stages.find((s) => s.stage === stage)).filter((s) => s !== undefined);
   return (
     <div className="line-wrap">

@@ -68,18 +68,50 @@ export function Sheet({
 /** A sheet whose record is read first: its keys work while it loads, and when it cannot be had. */
 export function ShownSheet<T>({ back, ...shown }: { back: string } & Parameters<typeof Shown<T>>[0]) {
   useSheetKeys(back);
-  return <Shown {...shown} />;
+  const navigate = useNavigate();
+  if (shown.query.data !== undefined) return <Shown {...shown} />;
+  return (
+    <Bare says={shown.query.error ? 'This record cannot be had' : 'The record is fetched'} close={() => void navigate(back)}>
+      <Shown {...shown} />
+    </Bare>
+  );
+}
+
+/** The sheet of something that is not there, or not any more. */
+export function NotThere({ says, back }: { says: string; back: string }) {
+  const navigate = useNavigate();
+  return (
+    <Bare says={says} close={() => void navigate(back)}>
+      <p className="mt-3">{says}</p>
+    </Bare>
+  );
+}
+
+function Bare({ says, close, children }: { says: string; close: () => void; children: ReactNode }) {
+  return (
+    <aside className="sheet" aria-label="Record">
+      <div className="sheet-in">
+        <h1 className="sr">{says}</h1>
+        <div className="sheet-bar">
+          <button type="button" className="ml-auto" onClick={close}>
+            <Glyph name="shut" /> Close
+          </button>
+        </div>
+        {children}
+      </div>
+    </aside>
+  );
 }
 
 /** Ruled cells, caption over value. */
 export function Waybill({ cells, columns }: { cells: { cap: string; value: ReactNode; note?: ReactNode }[]; columns?: string }) {
   return (
-    <div className="waybill" style={{ gridTemplateColumns: columns ?? `repeat(${cells.length}, minmax(0, 1fr))` }}>
+    <div className="waybill" style={{ gridTemplateColumns: columns ?? `repeat(auto-fit, minmax(min(100%, 120px), 1fr))` }}>
       {cells.map((c) => (
         <div key={c.cap}>
           <span className="cap">{c.cap}</span>
-          <b className="overflow-hidden text-ellipsis">{c.value}</b>
-          {c.note && <span className="note overflow-hidden text-ellipsis">{c.note}</span>}
+          <b>{c.value}</b>
+          {c.note && <span className="note">{c.note}</span>}
         </div>
       ))}
     </div>

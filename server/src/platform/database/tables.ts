@@ -104,15 +104,36 @@ export interface Tables {
   book_change: { row: { kind: string; ref: number; version: string | null }; needs: 'kind' | 'ref'; computed: never };
   book_head: { row: { id: number; version: string }; needs: 'id' | 'version'; computed: never };
   carrier: {
-    row: { id: number; code: string; name: string; base_url: string; api_key: string; lane_place_id: number };
-    needs: 'code' | 'name' | 'base_url' | 'api_key' | 'lane_place_id';
+    row: { id: number; code: string; name: string; base_url: string | null; api_key: string | null; version: number };
+    needs: 'code' | 'name';
+    computed: never;
+  };
+  carrier_lane: {
+    row: { carrier_id: number; site_id: number; place_id: number };
+    needs: 'carrier_id' | 'site_id' | 'place_id';
+    computed: never;
+  };
+  carrier_service: {
+    row: { carrier_id: number; code: string; name: string; days: number; price: string; most_g: number };
+    needs: 'carrier_id' | 'code' | 'name' | 'days' | 'price' | 'most_g';
     computed: never;
   };
   carton: {
-    row: { code: string; length_mm: number; width_mm: number; height_mm: number; tare_g: number; most_g: number };
+    row: {
+      code: string;
+      length_mm: number;
+      width_mm: number;
+      height_mm: number;
+      tare_g: number;
+      most_g: number;
+      cost: string;
+      low_at: number;
+      version: number;
+    };
     needs: 'code' | 'length_mm' | 'width_mm' | 'height_mm' | 'tare_g' | 'most_g';
     computed: never;
   };
+  carton_stock: { row: { carton: string; site_id: number; units: number }; needs: 'carton' | 'site_id' | 'units'; computed: never };
   channel: {
     row: {
       id: number;

@@ -28,7 +28,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
       <div className="block-head items-center">
         <h2>{lane.name}</h2>
         <span className="note" style={{ marginLeft: 0 }}>
-          van at {lane.collectsAt}, lane <span className="code">{lane.lane}</span>
+          {lane.collectsAt ? `van at ${lane.collectsAt}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
         </span>
         <span className="ml-auto" />
         {handOver.data && ready.length === 0 && (
@@ -55,14 +55,14 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
         <table className="dense">
           <thead>
             <tr>
-              <th className="gl" />
+              <td className="gl" />
               <th>Parcel</th>
               <th>Customer</th>
               <th>Service</th>
               <th className="num">Weight</th>
               <th>Tracking</th>
               <th className="num">Waits</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -106,15 +106,16 @@ export function DispatchPage() {
   const query = useQuery({ queryKey: key('lanes'), queryFn: () => ask(api.GET('/api/dispatch/lanes')) });
   return (
     <section className="list" aria-label="Dispatch lanes">
+      <h1 className="sr">Dispatch lanes</h1>
       <Shown query={query}>
         {(lanes) => {
-          const first = lanes.find((l) => l.parcels.some((p) => p.state === 'labelled'))?.carrier;
+          const first = lanes.find((l) => l.parcels.some((p) => p.state === 'labelled'))?.lane;
           return lanes.length === 0 ? (
             <Empty title="No carriers yet">Carriers come with the set-up of a site.</Empty>
           ) : (
             <>
               {lanes.map((l) => (
-                <LaneBlock key={l.carrier} lane={l} first={l.carrier === first} />
+                <LaneBlock key={l.lane} lane={l} first={l.lane === first} />
               ))}
             </>
           );

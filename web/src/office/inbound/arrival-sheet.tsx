@@ -113,9 +113,9 @@ function Receipts({ list, currency }: { list: readonly Receipt[]; currency: stri
     <table className="lines">
       <thead>
         <tr>
-          <th />
+          <td />
           <th>Booked in, newest first</th>
-          <th />
+          <td />
           <th>How much</th>
           <th>Lot</th>
           <th>To</th>
@@ -146,7 +146,7 @@ function Announced({ list }: { list: Arrival['announced'] }) {
       <thead>
         <tr>
           <th>Pallet, as announced</th>
-          <th />
+          <td />
           <th>Goods</th>
           <th>How much</th>
           <th>Lot</th>
@@ -194,7 +194,7 @@ function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
       <DoorSelect
         siteId={a.siteId}
         aria-label="Door"
-        style={{ height: 22, padding: '0 4px', width: 104 }}
+        style={{ height: 24, padding: '0 4px', width: 104 }}
         value={a.door ?? ''}
         disabled={set.isPending}
         onChange={(e) => set.mutate(e.target.value)}

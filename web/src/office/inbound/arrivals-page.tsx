@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Outlet, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { age, clock, dayWord, plural } from '../../ui/format';
@@ -9,6 +9,7 @@ import { Empty, Shown } from '../../ui/states';
 import { GroupedList } from './grouped-list';
 import { arrivalGroups } from './groups';
 import { InboundWords } from './inbound-words';
+import { ListPage } from '../../ui/list-page';
 
 type Row = Dto['ArrivalRowDto'];
 
@@ -59,27 +60,24 @@ export function ArrivalsPage() {
   const { code: open } = useParams();
   const query = useQuery({ queryKey: key('arrivals'), queryFn: () => ask(api.GET('/api/arrivals')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '330px' : '560px' }}>
-      <section className="list pos" aria-label="Arrivals">
-        <div className="filter">
-          <InboundWords here="arrivals" />
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="Nothing has come yet">
-                An arrival begins when the first goods of an order are booked in, or when a supplier announces them.
-              </Empty>
-            ) : (
-              <GroupedList
-                groups={arrivalGroups(list, new Date())}
-                row={(a) => <ArrivalRow key={a.code} arrival={a} open={a.code === open} />}
-              />
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Arrivals" width={360} className="pos">
+      <div className="filter">
+        <InboundWords here="arrivals" />
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing has come yet">
+              An arrival begins when the first goods of an order are booked in, or when a supplier announces them.
+            </Empty>
+          ) : (
+            <GroupedList
+              groups={arrivalGroups(list, new Date())}
+              row={(a) => <ArrivalRow key={a.code} arrival={a} open={a.code === open} />}
+            />
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }

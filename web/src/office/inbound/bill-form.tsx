@@ -125,7 +125,7 @@ function GoodsTable({
             <th className="num">By the order</th>
             <th className="num">Units billed</th>
             <th className="num">Amount</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -106,7 +106,7 @@ function Entries({ entries, home }: { entries: Bill['entries']; home: string }) 
       <thead>
         <tr>
           <th>In the books</th>
-          <th />
+          <td />
           <th>Item</th>
           <th className="num">{home}</th>
         </tr>
@@ -159,13 +159,13 @@ export function BillSheet() {
           <table className="lines">
             <thead>
               <tr>
-                <th />
+                <td />
                 <th>Billed</th>
                 <th>For</th>
                 <th className="num">By the order</th>
                 <th className="num">Billed</th>
-                <th />
-                <th />
+                <td />
+                <td />
               </tr>
             </thead>
             <tbody>

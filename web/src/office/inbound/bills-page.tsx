@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { day } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
 import { Empty, Shown } from '../../ui/states';
 import { InboundWords } from './inbound-words';
+import { ListPage } from '../../ui/list-page';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { differs: 'blocked', queried: 'held', posted: 'full' };
 export const BILL_STATES: Readonly<Record<string, string>> = { differs: 'differs, wants a decision', queried: 'queried', posted: 'posted' };
@@ -17,48 +18,45 @@ export function BillsPage() {
   const { code: open } = useParams();
   const query = useQuery({ queryKey: key('bills'), queryFn: () => ask(api.GET('/api/bills')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: '520px' }}>
-      <section className="list" aria-label="Bills">
-        <div className="filter">
-          <InboundWords here="bills" />
-          <Link to="/inbound/bills/new" className="act-link">
-            Enter a bill
-          </Link>
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="No bills yet">Enter one when it comes: it is held against order and arrival, and posted where it fits.</Empty>
-            ) : (
-              <table className="dense">
-                <thead>
-                  <tr>
-                    <th />
-                    <th>Bill</th>
-                    <th>Supplier</th>
-                    <th>Of</th>
-                    <th className="num">Total</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map((b: Dto['BillRowDto']) => (
-                    <OpenRow key={b.code} to={`/inbound/bills/${b.code}`} open={b.code === open}>
-                      <td>
-                        <Glyph name={GLYPHS[b.state] ?? 'empty'} size={14} says />
-                      </td>
-                      <td className="code">{b.code}</td>
-                      <td>{b.supplier}</td>
-                      <td className="mid">{day(b.billedOn)}</td>
-                      <td className="num">{moneyText(micro(b.total), b.currency)}</td>
-                    </OpenRow>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Bills" width={500}>
+      <div className="filter">
+        <InboundWords here="bills" />
+        <Link to="/inbound/bills/new" className="act-link">
+          Enter a bill
+        </Link>
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No bills yet">Enter one when it comes: it is held against order and arrival, and posted where it fits.</Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <td />
+                  <th>Bill</th>
+                  <th>Supplier</th>
+                  <th>Of</th>
+                  <th className="num">Total</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((b: Dto['BillRowDto']) => (
+                  <OpenRow key={b.code} to={`/inbound/bills/${b.code}`} open={b.code === open}>
+                    <td>
+                      <Glyph name={GLYPHS[b.state] ?? 'empty'} size={14} says />
+                    </td>
+                    <td className="code">{b.code}</td>
+                    <td>{b.supplier}</td>
+                    <td className="mid">{day(b.billedOn)}</td>
+                    <td className="num">{moneyText(micro(b.total), b.currency)}</td>
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }

@@ -1,5 +1,6 @@
 import { useAct } from '../../api/use-act';
 import { api, ask, type Dto } from '../../api/client';
+import { NewSecret } from '../../ui/new-secret';
 import { ProblemNote } from '../../ui/states';
 
 /** Whether the supplier's own system may send documents, and a new key for it, shown once. */
@@ -17,17 +18,12 @@ export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheet
           {s.sendsDocuments ? 'Give it a new key' : 'Give it a key'}
         </button>
       </p>
-      {give.data && (
-        <p className="mt-1">
-          <b>Copy this now, it is shown once:</b> <span className="code break-all">{give.data.key}</span>
-          <span className="note block">
-            It signs each document with HMAC-SHA256 in X-Signature and posts it to{' '}
-            <span className="code">
-              {window.location.origin}/api/suppliers/{s.code}/documents
-            </span>
-          </span>
-        </p>
-      )}
+      <NewSecret secret={give.data?.key}>
+        It signs each document with HMAC-SHA256 in X-Signature and posts it to{' '}
+        <span className="code">
+          {window.location.origin}/api/suppliers/{s.code}/documents
+        </span>
+      </NewSecret>
       <ProblemNote problem={give.error} />
     </section>
   );

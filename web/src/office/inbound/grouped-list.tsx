@@ -10,7 +10,7 @@ export function GroupedList<T extends { code: string }>({
 }) {
   return groups.map(([name, list]) => (
     <div key={name}>
-      <h3>{name}</h3>
+      <h2>{name}</h2>
       <ul>{list.map(row)}</ul>
     </div>
   ));

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, Outlet, useMatch, useNavigate } from 'react-router';
+import { Link, useMatch, useNavigate } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { age, dayWord } from '../../ui/format';
@@ -12,6 +12,7 @@ import { groupsOf } from './groups';
 import { InboundWords } from './inbound-words';
 import { TakeDocument } from './take-document';
 import { today } from '../../api/site-day';
+import { ListPage, useBeside } from '../../ui/list-page';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -58,6 +59,7 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
 
 /** Purchase orders by what forces action, with one open beside them. */
 export function InboundPage() {
+  const beside = useBeside();
   const orders = useQuery({
     queryKey: key('purchase-orders'),
     queryFn: () => ask(api.GET('/api/purchase-orders')),
@@ -65,34 +67,31 @@ export function InboundPage() {
   const me = useMe();
   const open = useMatch('/inbound/:code/*')?.params.code;
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '316px' : '760px' }}>
-      <section className="list pos" aria-label="Purchase orders">
-        <div className="filter">
-          <InboundWords here="orders" />
-          {!open && <ExportLinks list="purchase-orders" />}
-          {!open && me.data?.rights.includes('buy') && (
-            <>
-              <TakeDocument />
-              <Link to="/inbound/new" className="act-link">
-                Write an order
-              </Link>
-            </>
-          )}
-        </div>
-        <Shown query={orders}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
-            ) : (
-              <GroupedList
-                groups={groupsOf(list, today())}
-                row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} ring={!open && isExpected(o)} />}
-              />
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Purchase orders" width={340} className="pos">
+      <div className="filter">
+        <InboundWords here="orders" />
+        {!beside && <ExportLinks list="purchase-orders" />}
+        {!beside && me.data?.rights.includes('buy') && (
+          <>
+            <TakeDocument />
+            <Link to="/inbound/new" className="act-link">
+              Write an order
+            </Link>
+          </>
+        )}
+      </div>
+      <Shown query={orders}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
+          ) : (
+            <GroupedList
+              groups={groupsOf(list, today())}
+              row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} ring={!beside && isExpected(o)} />}
+            />
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }

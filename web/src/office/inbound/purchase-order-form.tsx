@@ -13,11 +13,11 @@ import { useScanClaim } from '../../ui/scan-claim';
 import { SelectField } from '../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';
-import { Shown } from '../../ui/states';
 import { emptyLine, lineSum, type OrderValues } from './line-sum';
 import { OrderFormCharges } from './order-form-charges';
 import { OrderFormLines } from './order-form-lines';
 import { followList, minimumWords } from './order-prices';
+import { ShownSheet } from '../../ui/sheet';
 
 type Order = Dto['PurchaseOrderDto'];
 
@@ -51,7 +51,12 @@ export function PurchaseOrderForm() {
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
-  if (code && !order.data) return <Shown query={order}>{() => null}</Shown>;
+  if (code && !order.data)
+    return (
+      <ShownSheet query={order} back="/inbound">
+        {() => null}
+      </ShownSheet>
+    );
   if (!me.data) return null;
   const fresh: OrderValues = {
     supplier: '',
@@ -201,8 +206,8 @@ function Form({
         <table className="lines" onKeyDown={onEnter}>
           <thead>
             <tr>
-              <th />
-              <th />
+              <td />
+              <td />
               <th>Goods</th>
               <th className="num">How many</th>
               <th>In</th>
@@ -210,7 +215,7 @@ function Form({
               <th>Own day</th>
               <th className="num">That is</th>
               <th className="num">Goods</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <OrderFormLines

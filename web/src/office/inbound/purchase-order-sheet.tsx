@@ -161,13 +161,13 @@ export function PurchaseOrderSheet() {
             <table className="lines">
               <thead>
                 <tr>
-                  <th />
-                  <th />
+                  <td />
+                  <td />
                   <th>Line</th>
                   <th className="num">Ordered</th>
-                  <th />
+                  <td />
                   <th>Received, one mark a pack</th>
-                  <th />
+                  <td />
                   {costs && (
                     <>
                       <th className="num">Price</th>

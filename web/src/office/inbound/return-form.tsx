@@ -127,13 +127,13 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
       <table className="lines">
         <thead>
           <tr>
-            <th />
+            <td />
             <th>{ofArrival ? 'Still here' : 'Stands apart'}</th>
             <th>Why</th>
             <th>At</th>
             <th>Came with</th>
             <th className="num">Units back</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -106,8 +106,8 @@ export function ReturnSheet() {
           <table className="lines">
             <thead>
               <tr>
-                <th />
-                <th />
+                <td />
+                <td />
                 <th>Went back</th>
                 <th className="num">How much</th>
                 <th>Lot</th>

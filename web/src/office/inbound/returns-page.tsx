@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { day, plural } from '../../ui/format';
@@ -9,6 +9,7 @@ import { Glyph, type GlyphName } from '../../ui/glyph';
 import { OpenRow } from '../../ui/open-row';
 import { Empty, Shown } from '../../ui/states';
 import { InboundWords } from './inbound-words';
+import { ListPage } from '../../ui/list-page';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { sent: 'half', credited: 'full', 'taken back': 'undo' };
 export const RETURN_STATES: Readonly<Record<string, string>> = {
@@ -25,56 +26,53 @@ export function ReturnsPage() {
   const aside = useQuery({ queryKey: key('aside'), queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
   const waiting = aside.data?.length ?? 0;
   return (
-    <div className="under-2" style={{ ['--list' as string]: '560px' }}>
-      <section className="list" aria-label="Returns to suppliers">
-        <div className="filter">
-          <InboundWords here="returns" />
-          {me.data?.rights.includes('buy') && (
-            <Link to="/inbound/returns/new" className="act-link">
-              {waiting > 0 ? `Send back, ${waiting} apart` : 'Send goods back'}
-            </Link>
-          )}
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="Nothing has gone back yet">
-                {waiting > 0
-                  ? `${plural(waiting, 'lot of goods stands', 'lots of goods stand')} apart, damaged or wrong. Choose what goes back.`
-                  : 'What the dock sets apart, damaged or wrong, can be sent back from here.'}
-              </Empty>
-            ) : (
-              <table className="dense">
-                <thead>
-                  <tr>
-                    <th />
-                    <th>Return</th>
-                    <th>Supplier</th>
-                    <th>Sent</th>
-                    <th className="num">Lines</th>
-                    <th className="num">Credit</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map((r) => (
-                    <OpenRow key={r.code} to={`/inbound/returns/${r.code}`} open={r.code === open} soft={r.state === 'taken back'}>
-                      <td>
-                        <Glyph name={GLYPHS[r.state] ?? 'empty'} size={14} says />
-                      </td>
-                      <td className="code">{r.code}</td>
-                      <td>{r.supplier}</td>
-                      <td className="mid">{day(r.sentAt)}</td>
-                      <td className="num">{r.lines}</td>
-                      <td className="num">{r.expected ? moneyText(micro(r.expected), r.currency) : ''}</td>
-                    </OpenRow>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Returns to suppliers" width={520}>
+      <div className="filter">
+        <InboundWords here="returns" />
+        {me.data?.rights.includes('buy') && (
+          <Link to="/inbound/returns/new" className="act-link">
+            {waiting > 0 ? `Send back, ${waiting} apart` : 'Send goods back'}
+          </Link>
+        )}
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing has gone back yet">
+              {waiting > 0
+                ? `${plural(waiting, 'lot of goods stands', 'lots of goods stand')} apart, damaged or wrong. Choose what goes back.`
+                : 'What the dock sets apart, damaged or wrong, can be sent back from here.'}
+            </Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <td />
+                  <th>Return</th>
+                  <th>Supplier</th>
+                  <th>Sent</th>
+                  <th className="num">Lines</th>
+                  <th className="num">Credit</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((r) => (
+                  <OpenRow key={r.code} to={`/inbound/returns/${r.code}`} open={r.code === open} soft={r.state === 'taken back'}>
+                    <td>
+                      <Glyph name={GLYPHS[r.state] ?? 'empty'} size={14} says />
+                    </td>
+                    <td className="code">{r.code}</td>
+                    <td>{r.supplier}</td>
+                    <td className="mid">{day(r.sentAt)}</td>
+                    <td className="num">{r.lines}</td>
+                    <td className="num">{r.expected ? moneyText(micro(r.expected), r.currency) : ''}</td>
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }

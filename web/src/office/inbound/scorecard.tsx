@@ -27,8 +27,8 @@ export function Scorecard({ card, stated }: { card: Dto['ScorecardDto']; stated:
       <thead>
         <tr>
           <th>The last year, {plural(card.orders, 'order', 'orders')} done with</th>
-          <th />
-          <th />
+          <td />
+          <td />
         </tr>
       </thead>
       <tbody>

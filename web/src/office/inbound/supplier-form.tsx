@@ -7,8 +7,8 @@ import { Glyph } from '../../ui/glyph';
 import { AreaField, NumberField, TextField } from '../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';
-import { Shown } from '../../ui/states';
 import { listText, readPriceList } from './price-list';
+import { ShownSheet } from '../../ui/sheet';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -90,7 +90,12 @@ export function SupplierForm() {
     queryFn: () => ask(api.GET('/api/suppliers/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
-  if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
+  if (code && !query.data)
+    return (
+      <ShownSheet query={query} back="/inbound/suppliers">
+        {() => null}
+      </ShownSheet>
+    );
   return <Form supplier={query.data} />;
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { packName } from '@vectrum/core/quantity';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { ExportLinks } from '../../ui/export-links';
@@ -16,55 +16,54 @@ import { DocumentKey } from './document-key';
 import { LookedAt } from './inspection/looked-at';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
+import { ListPage, useBeside } from '../../ui/list-page';
 
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
+  const beside = useBeside();
   const { code: open } = useParams();
   const me = useMe();
   const query = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: '560px' }}>
-      <section className="list" aria-label="Suppliers">
-        <div className="filter">
-          <InboundWords here="suppliers" />
-          {!open && <ExportLinks list="suppliers" />}
-          {me.data?.rights.includes('buy') && (
-            <Link to="/inbound/suppliers/new" className="act-link">
-              New supplier
-            </Link>
-          )}
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="No suppliers yet">Make the first one, then its price list.</Empty>
-            ) : (
-              <table className="dense">
-                <thead>
-                  <tr>
-                    <th>Supplier</th>
-                    <th>Code</th>
-                    <th>Ring</th>
-                    <th className="num">Lead, days</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map((s) => (
-                    <OpenRow key={s.code} to={`/inbound/suppliers/${s.code}`} open={s.code === open}>
-                      <td>{s.name}</td>
-                      <td className="code">{s.code}</td>
-                      <td className="mid">{s.phone}</td>
-                      <td className="num">{s.leadDays}</td>
-                    </OpenRow>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Suppliers" width={520}>
+      <div className="filter">
+        <InboundWords here="suppliers" />
+        {!beside && <ExportLinks list="suppliers" />}
+        {me.data?.rights.includes('buy') && (
+          <Link to="/inbound/suppliers/new" className="act-link">
+            New supplier
+          </Link>
+        )}
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No suppliers yet">Make the first one, then its price list.</Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <th>Supplier</th>
+                  <th>Code</th>
+                  <th>Ring</th>
+                  <th className="num">Lead, days</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((s) => (
+                  <OpenRow key={s.code} to={`/inbound/suppliers/${s.code}`} open={s.code === open}>
+                    <td>{s.name}</td>
+                    <td className="code">{s.code}</td>
+                    <td className="mid">{s.phone}</td>
+                    <td className="num">{s.leadDays}</td>
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }
 
@@ -131,7 +130,7 @@ export function SupplierSheet() {
           <table className="lines">
             <thead>
               <tr>
-                <th />
+                <td />
                 <th>Sells</th>
                 <th>Their code</th>
                 <th>In</th>

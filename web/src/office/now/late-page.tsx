@@ -22,7 +22,7 @@ export function LatePage() {
             <table className="lines">
               <thead>
                 <tr>
-                  <th />
+                  <td />
                   <th>What was done</th>
                   <th>Why it is not booked</th>
                   <th>Who, when</th>

@@ -5,7 +5,7 @@ import { key } from '../../api/keys';
 import { TextField } from '../../ui/record/fields';
 import { RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';
-import { Shown } from '../../ui/states';
+import { ShownSheet } from '../../ui/sheet';
 
 type Values = Dto['EditCustomerDto'];
 
@@ -31,7 +31,12 @@ export function CustomerForm() {
     queryFn: () => ask(api.GET('/api/customers/{code}', { params: { path: { code: code ?? '' } } })),
     enabled: code !== undefined,
   });
-  if (code && !query.data) return <Shown query={query}>{() => null}</Shown>;
+  if (code && !query.data)
+    return (
+      <ShownSheet query={query} back="/orders/customers">
+        {() => null}
+      </ShownSheet>
+    );
   return <Form customer={query.data} />;
 }
 

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { ExportLinks } from '../../ui/export-links';
@@ -8,64 +8,63 @@ import { when } from '../../ui/format';
 import { OpenRow } from '../../ui/open-row';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
+import { ListPage, useBeside } from '../../ui/list-page';
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
+  const beside = useBeside();
   const { code: open } = useParams();
   const me = useMe();
   const query = useQuery({ queryKey: key('customers'), queryFn: () => ask(api.GET('/api/customers')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '560px' : '100%' }}>
-      <section className="list" aria-label="Customers">
-        <div className="filter">
-          <nav className="words" aria-label="Orders">
-            <Link to="/orders">Orders</Link>
-            <Link to="/orders/customers" aria-current="true">
-              Customers
+    <ListPage title="Customers" width={560}>
+      <div className="filter">
+        <nav className="words" aria-label="Orders">
+          <Link to="/orders">Orders</Link>
+          <Link to="/orders/customers" aria-current="true">
+            Customers
+          </Link>
+        </nav>
+        <span className="flex gap-5 items-baseline">
+          {!beside && <ExportLinks list="customers" />}
+          {me.data?.rights.includes('order-desk') && (
+            <Link to="/orders/customers/new" className="act-link">
+              New customer
             </Link>
-          </nav>
-          <span className="flex gap-5 items-baseline">
-            {!open && <ExportLinks list="customers" />}
-            {me.data?.rights.includes('order-desk') && (
-              <Link to="/orders/customers/new" className="act-link">
-                New customer
-              </Link>
-            )}
-          </span>
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="No customers yet">Take in a file of them, or make the first one.</Empty>
-            ) : (
-              <table className="dense">
-                <thead>
-                  <tr>
-                    <th>Customer</th>
-                    <th>Code</th>
-                    <th>City</th>
-                    {!open && <th>Mail</th>}
-                    {!open && <th>Ring</th>}
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map((c) => (
-                    <OpenRow key={c.code} to={`/orders/customers/${c.code}`} open={c.code === open}>
-                      <td>{c.name}</td>
-                      <td className="code">{c.code}</td>
-                      <td className="mid">{c.city}</td>
-                      {!open && <td className="mid">{c.email}</td>}
-                      {!open && <td className="mid">{c.phone}</td>}
-                    </OpenRow>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+          )}
+        </span>
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No customers yet">Take in a file of them, or make the first one.</Empty>
+          ) : (
+            <table className="dense">
+              <thead>
+                <tr>
+                  <th>Customer</th>
+                  <th>Code</th>
+                  <th>City</th>
+                  {!beside && <th>Mail</th>}
+                  {!beside && <th>Ring</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((c) => (
+                  <OpenRow key={c.code} to={`/orders/customers/${c.code}`} open={c.code === open}>
+                    <td>{c.name}</td>
+                    <td className="code">{c.code}</td>
+                    <td className="mid">{c.city}</td>
+                    {!beside && <td className="mid">{c.email}</td>}
+                    {!beside && <td className="mid">{c.phone}</td>}
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }
 

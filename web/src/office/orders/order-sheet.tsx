@@ -46,7 +46,7 @@ function Lines({ order }: { order: Order }) {
         <tr>
           <th colSpan={2}>Line</th>
           <th className="num">Wanted</th>
-          <th />
+          <td />
           <th>Stock</th>
           <th className="num">Available at {order.site}</th>
         </tr>

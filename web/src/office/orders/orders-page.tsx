@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
@@ -8,6 +8,7 @@ import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { byDeparture } from './departures';
+import { ListPage, useBeside } from '../../ui/list-page';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
@@ -23,19 +24,20 @@ const FITS: Record<Show, (o: Row) => boolean> = {
 };
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
+  const beside = useBeside();
   const navigate = useNavigate();
   const groups = gone ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }] : byDeparture(orders);
   return (
     <table className="dense">
       <thead>
         <tr>
-          <th className="gl" />
+          <td className="gl" />
           <th>Order</th>
           <th>Customer</th>
           <th>Channel</th>
           <th>Promised</th>
           <th>Stock for each line</th>
-          {!open && <th>What holds it</th>}
+          {!beside && <th>What holds it</th>}
         </tr>
       </thead>
       {groups.map((g) => (
@@ -67,7 +69,7 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
                 <td>
                   <Pips lines={o.stock} />
                 </td>
-                {!open && (
+                {!beside && (
                   <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>
                 )}
               </tr>
@@ -81,6 +83,7 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
 
 /** Sales orders by the departure they must catch, with one open beside them. */
 export function OrdersPage() {
+  const beside = useBeside();
   const { code: open } = useParams();
   const [params, setParams] = useSearchParams();
   const show = (params.get('show') ?? 'all') as Show;
@@ -101,38 +104,35 @@ export function OrdersPage() {
     };
   });
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '668px' : '100%' }}>
-      <section className="list" aria-label="Orders">
-        <div className="filter">
-          <Words<Show>
-            label="Show"
-            value={show}
-            words={words}
-            onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })}
-          />
-          {!open && (
-            <span className="flex gap-5 items-baseline">
-              <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
-              <Link to="/orders/customers" className="act-link">
-                Customers
-              </Link>
-            </span>
-          )}
-        </div>
-        <Shown query={query} rows={16}>
-          {(list) => {
-            const fitting = list.filter(FITS[show]);
-            return fitting.length === 0 ? (
-              <Empty title="No orders here">
-                {show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}
-              </Empty>
-            ) : (
-              <OrderTable orders={fitting} open={open} gone={gone} />
-            );
-          }}
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Orders" width={668}>
+      <div className="filter">
+        <Words<Show>
+          label="Show"
+          value={show}
+          words={words}
+          onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })}
+        />
+        {!beside && (
+          <span className="flex gap-5 items-baseline">
+            <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
+            <Link to="/orders/customers" className="act-link">
+              Customers
+            </Link>
+          </span>
+        )}
+      </div>
+      <Shown query={query} rows={16}>
+        {(list) => {
+          const fitting = list.filter(FITS[show]);
+          return fitting.length === 0 ? (
+            <Empty title="No orders here">
+              {show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}
+            </Empty>
+          ) : (
+            <OrderTable orders={fitting} open={open} gone={gone} />
+          );
+        }}
+      </Shown>
+    </ListPage>
   );
 }

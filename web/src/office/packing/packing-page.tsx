@@ -14,6 +14,7 @@ export function PackingPage() {
   const packs = me.data?.rights.includes('pack') ?? false;
   return (
     <section className="list" aria-label="To pack">
+      <h1 className="sr">To pack</h1>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
@@ -22,7 +23,7 @@ export function PackingPage() {
             <table className="dense">
               <thead>
                 <tr>
-                  <th className="gl" />
+                  <td className="gl" />
                   <th>Order</th>
                   <th>Customer</th>
                   <th>Tote</th>
@@ -31,7 +32,7 @@ export function PackingPage() {
                   <th>Promised</th>
                   <th className="num">Waits</th>
                   <th>Note</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

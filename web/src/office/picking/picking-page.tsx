@@ -17,6 +17,7 @@ export function PickingPage() {
   const query = useQuery({ queryKey: key('rounds'), queryFn: () => ask(api.GET('/api/rounds')) });
   return (
     <section className="list" aria-label="Rounds">
+      <h1 className="sr">Rounds</h1>
       <Shown query={query}>
         {(rounds) =>
           rounds.length === 0 ? (
@@ -25,7 +26,7 @@ export function PickingPage() {
             <table className="dense">
               <thead>
                 <tr>
-                  <th className="gl" />
+                  <td className="gl" />
                   <th>Round</th>
                   <th>For</th>
                   <th>Picker</th>

@@ -24,7 +24,8 @@ export function OutboxList() {
   });
   const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
-    <section className="list" aria-label="Outbox">
+    <section className="list" aria-label="Outbox" tabIndex={0}>
+      <h1 className="sr">Outbox</h1>
       <ProblemNote problem={retry.error} />
       <Shown query={query}>
         {(list) =>
@@ -34,14 +35,14 @@ export function OutboxList() {
             <table className="dense">
               <thead>
                 <tr>
-                  <th className="gl" />
+                  <td className="gl" />
                   <th>Written</th>
                   <th>To</th>
                   <th>What</th>
                   <th>About</th>
                   <th className="num">Tries</th>
                   <th>State</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

@@ -11,6 +11,8 @@ const WORDS: readonly (readonly [to: string, says: string, rights: readonly stri
   ['/setup/printers', 'Printers', []],
   ['/setup/company', 'Company', ['set-up']],
   ['/setup/channels', 'Channels', ['set-up']],
+  ['/setup/carriers', 'Carriers', ['set-up']],
+  ['/setup/boxes', 'Boxes', ['set-up']],
   ['/setup/outbox', 'Outbox', ['set-up']],
 ];
 

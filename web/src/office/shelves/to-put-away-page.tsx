@@ -17,6 +17,7 @@ export function ToPutAwayPage() {
   const task = useTask('store', siteId);
   return (
     <section className="list" aria-label="To put away">
+      <h1 className="sr">To put away</h1>
       <ShelvesWords at="store">
         {task.data && task.data.task.metres > 0 && <span className="note">in the order of one walk, {task.data.task.metres} m</span>}
         <Link to="/floor/store" className="act act-next">
@@ -31,7 +32,7 @@ export function ToPutAwayPage() {
             <table className="lines">
               <thead>
                 <tr>
-                  <th />
+                  <td />
                   <th>Goods</th>
                   <th className="num">How many</th>
                   <th>Stands at</th>

@@ -37,7 +37,10 @@ export function useRecord<V extends FieldValues, T>({
 }): RecordState<V> {
   const form = useForm<V>({ defaultValues: source.values as DefaultValues<V> });
   const base = useRef(source);
+  const sent = useRef<number | undefined>(undefined);
+  const asks = useRef(false);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
+  const [moved, setMoved] = useState(false);
   const { getValues, setValue } = form;
   const put = useCallback(
     (field: string, value: unknown) => setValue(field as Path<V>, value as PathValue<V, Path<V>>, { shouldDirty: true }),
@@ -49,15 +52,32 @@ export function useRecord<V extends FieldValues, T>({
     const merged = mergeRecord(base.current.values, source.values, getValues());
     base.current = source;
     for (const [field, value] of merged.taken) put(field, value);
+    asks.current ||= merged.conflicts.length > 0;
     setConflicts((open) => [...open.filter((c) => !merged.conflicts.some((m) => m.field === c.field)), ...merged.conflicts]);
   }, [source, getValues, put]);
 
-  const act = useAct({ act: (values: V, once) => save(values, base.current.version, once), onDone: onSaved });
+  const act = useAct({
+    act: (values: V, once) => {
+      sent.current = base.current.version;
+      return save(values, base.current.version, once);
+    },
+    onDone: onSaved,
+    onFailed: (problem) => setMoved(problem instanceof ProblemError && problem.status === 412),
+  });
+  const { mutate } = act;
+  // The record moved on while this was on its way. Where nobody has to choose, it is sent again from what stands there now.
+  useEffect(() => {
+    if (!moved || source.version === sent.current) return;
+    setMoved(false);
+    if (!asks.current) void form.handleSubmit((values) => mutate(values))();
+  }, [moved, source.version, form, mutate]);
   const faults = act.error instanceof ProblemError ? act.error.fields : {};
   const choose = (field: string, whose: 'theirs' | 'mine') => {
     const conflict = conflicts.find((c) => c.field === field);
     if (conflict && whose === 'theirs') put(field, conflict.theirs);
-    setConflicts(conflicts.filter((c) => c.field !== field));
+    const left = conflicts.filter((c) => c.field !== field);
+    asks.current = left.length > 0;
+    setConflicts(left);
   };
   return {
     form,
@@ -67,6 +87,6 @@ export function useRecord<V extends FieldValues, T>({
     submit: (e) => void form.handleSubmit((values) => act.mutate(values))(e),
     isSaving: act.isPending,
     // Another version is no fault of the person's: what has changed is shown field by field.
-    problem: act.error instanceof ProblemError && act.error.status === 412 ? null : act.error,
+    problem: !moved && act.error instanceof ProblemError && act.error.status === 412 ? null : act.error,
   };
 }

@@ -7,7 +7,8 @@ import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { TextField } from '../../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
-import { ProblemNote, Shown } from '../../../ui/states';
+import { NotThere, ShownSheet } from '../../../ui/sheet';
+import { ProblemNote } from '../../../ui/states';
 
 type Checklist = Dto['ChecklistDto'];
 interface Values {
@@ -26,12 +27,16 @@ export function ChecklistForm() {
   const query = useQuery({ queryKey: key('checklists'), queryFn: () => ask(api.GET('/api/checklists')) });
   if (!id) return <Form checklist={undefined} />;
   return (
-    <Shown query={query}>
+    <ShownSheet query={query} back="/inbound/inspection/rules">
       {(all) => {
         const found = all.find((c) => String(c.id) === id);
-        return found ? <Form checklist={found} /> : <p className="note">This checklist is not there any more.</p>;
+        return found ? (
+          <Form checklist={found} />
+        ) : (
+          <NotThere says="This checklist is not there any more" back="/inbound/inspection/rules" />
+        );
       }}
-    </Shown>
+    </ShownSheet>
   );
 }
 
@@ -84,13 +89,13 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
         <table className="lines">
           <thead>
             <tr>
-              <th />
+              <td />
               <th>Look at</th>
               <th>Answer</th>
               <th className="num">From</th>
               <th className="num">To</th>
               <th>Unit</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

@@ -25,7 +25,7 @@ function Checks({ of: n, mayJudge }: { of: Inspection; mayJudge: boolean }) {
     <table className="lines" aria-label="Checks">
       <thead>
         <tr>
-          <th />
+          <td />
           <th>Looked at</th>
           <th>Should be</th>
           <th>Is</th>
@@ -63,7 +63,7 @@ function Verdicts({ of: n }: { of: Inspection }) {
     <table className="lines" aria-label="Verdicts">
       <thead>
         <tr>
-          <th />
+          <td />
           <th>Judged</th>
           <th className="num">How much</th>
           <th>Why</th>

@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { age, day } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { Empty, Shown } from '../../../ui/states';
 import { GroupedList } from '../grouped-list';
 import { InboundWords } from '../inbound-words';
+import { ListPage } from '../../../ui/list-page';
 
 type Row = Dto['InspectionRowDto'];
 
@@ -46,30 +47,27 @@ export function InspectionsPage() {
   const { code: open } = useParams();
   const query = useQuery({ queryKey: key('inspections'), queryFn: () => ask(api.GET('/api/inspections')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: '560px' }}>
-      <section className="list pos" aria-label="Inspection">
-        <div className="filter">
-          <InboundWords here="inspection" />
-          <Link to="/inbound/inspection/rules" className="act-link">
-            What is looked at
-          </Link>
-        </div>
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="Nothing waits to be looked at">
-                Say under “What is looked at” which items or suppliers are inspected. Their goods are then held as they come in.
-              </Empty>
-            ) : (
-              <GroupedList
-                groups={inspectionGroups(list)}
-                row={(r) => <InspectionRow key={r.code} inspection={r} open={r.code === open} />}
-              />
-            )
-          }
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="Inspection" width={480} className="pos">
+      <div className="filter">
+        <InboundWords here="inspection" />
+        <Link to="/inbound/inspection/rules" className="act-link">
+          What is looked at
+        </Link>
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing waits to be looked at">
+              Say under “What is looked at” which items or suppliers are inspected. Their goods are then held as they come in.
+            </Empty>
+          ) : (
+            <GroupedList
+              groups={inspectionGroups(list)}
+              row={(r) => <InspectionRow key={r.code} inspection={r} open={r.code === open} />}
+            />
+          )
+        }
+      </Shown>
+    </ListPage>
   );
 }

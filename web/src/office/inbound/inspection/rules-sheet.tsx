@@ -65,7 +65,7 @@ function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonl
             <th>From</th>
             <th>How often</th>
             <th>Checklist</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

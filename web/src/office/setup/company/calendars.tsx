@@ -8,10 +8,13 @@ import { Glyph } from '../../../ui/glyph';
 import { ProblemNote, Shown } from '../../../ui/states';
 
 type Calendar = Dto['SiteCalendarDto'];
+/** What a departure is called until somebody says better. */
+const VAN = 'Van';
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** When each site works and when its vans leave: what orders are promised by. */
 export function Calendars() {
+  const carriers = useQuery({ queryKey: key('carriers'), queryFn: () => ask(api.GET('/api/carriers')) });
   const query = useQuery({ queryKey: key('calendars'), queryFn: () => ask(api.GET('/api/company/calendars')) });
   return (
     <div>
@@ -19,12 +22,15 @@ export function Calendars() {
         <h2>Working days and departures</h2>
         <span className="note">An order is promised for the first van of a working day that it is in time for.</span>
       </div>
-      <Shown query={query}>{(list) => list.map((c) => <Form key={`${c.siteId}/${c.version}`} calendar={c} />)}</Shown>
+      <Shown query={query}>
+        {(list) => list.map((c) => <Form key={`${c.siteId}/${c.version}`} calendar={c} carriers={carriers.data ?? []} />)}
+      </Shown>
     </div>
   );
 }
 
-function Form({ calendar: c }: { calendar: Calendar }) {
+function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['CarrierDto'][] }) {
+  const nameOf = (code: string) => carriers.find((k) => k.code === code)?.name ?? VAN;
   const [days, setDays] = useState(c.workingDays);
   const [timeZone, setTimeZone] = useState(c.timeZone);
   const [departures, setDepartures] = useState(c.departures);
@@ -67,7 +73,7 @@ function Form({ calendar: c }: { calendar: Calendar }) {
           </Field>
         </div>
         {departures.map((d, i) => (
-          <div key={i} className="flex gap-3 items-end">
+          <div key={i} className="flex gap-3 items-end flex-wrap">
             <Field label="Van">
               <input className="input" style={{ width: 180 }} value={d.name} onChange={(e) => change(i, { name: e.target.value })} />
             </Field>
@@ -85,18 +91,25 @@ function Form({ calendar: c }: { calendar: Calendar }) {
                 onChange={(e) => change(i, { closesMinutes: Number(e.target.value) })}
               />
             </Field>
-            <Field label="Carrier’s code">
-              <input
-                className="input code"
-                style={{ width: 130 }}
+            <Field label="Carrier">
+              <select
+                className="input"
+                style={{ width: 160 }}
                 value={d.carrier}
-                onChange={(e) => change(i, { carrier: e.target.value.toUpperCase() })}
-              />
+                onChange={(e) => change(i, { carrier: e.target.value, ...(d.name === VAN ? { name: nameOf(e.target.value) } : {}) })}
+              >
+                <option value="">nobody’s</option>
+                {carriers.map((k) => (
+                  <option key={k.code} value={k.code}>
+                    {k.name}
+                  </option>
+                ))}
+              </select>
             </Field>
             <button
               type="button"
               aria-label={`Take ${d.name} out`}
-              className="h-[30px]"
+              className="h-[30px] min-w-[24px]"
               onClick={() => setDepartures(departures.filter((_, n) => n !== i))}
             >
               <Glyph name="shut" />
@@ -108,7 +121,7 @@ function Form({ calendar: c }: { calendar: Calendar }) {
           <button
             type="button"
             className="act-link"
-            onClick={() => setDepartures([...departures, { name: 'Van', leavesAt: '15:30', closesMinutes: 60, carrier: '' }])}
+            onClick={() => setDepartures([...departures, { name: VAN, leavesAt: '15:30', closesMinutes: 60, carrier: '' }])}
           >
             Another departure
           </button>

@@ -67,6 +67,7 @@ export function CompanyPage() {
   const query = useQuery({ queryKey: key('settings'), queryFn: () => ask(api.GET('/api/company/settings')) });
   return (
     <section className="list company" aria-label="Company">
+      <h1 className="sr">Company</h1>
       <Shown query={query}>
         {(settings) => (
           <>

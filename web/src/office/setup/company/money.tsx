@@ -43,7 +43,7 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
               <th>Currency</th>
               <th className="num">One is worth, {me.data?.homeCurrency}</th>
               <th>As of</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -95,7 +95,7 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
               <th>Tax</th>
               <th>Name</th>
               <th className="num">Per cent</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

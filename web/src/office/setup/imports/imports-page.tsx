@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { afresh, useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useRef, useState } from 'react';
-import { Outlet, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { plural, when } from '../../../ui/format';
@@ -10,6 +10,7 @@ import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { OpenRow } from '../../../ui/open-row';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { inOrder, uploadImport } from './upload';
+import { ListPage, useBeside } from '../../../ui/list-page';
 
 type Row = Dto['ImportRowDto'];
 const GLYPHS: Readonly<Record<string, GlyphName>> = {
@@ -39,6 +40,7 @@ function says(r: Row): string {
 
 /** Files taken in: dropped or chosen, several at once, each opened in its turn; and the newest of what came before. */
 export function ImportsPage() {
+  const beside = useBeside();
   const { id: open } = useParams();
   const navigate = useNavigate();
   const me = useMe();
@@ -62,105 +64,102 @@ export function ImportsPage() {
     if (list && list.length > 0) upload.mutate([...list]);
   };
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '430px' : '100%' }}>
-      <section className="list" aria-label="Imports">
-        <div
-          className={`file-drop ${over ? 'over' : ''}`}
-          onDragOver={(e) => {
-            e.preventDefault();
-            setOver(true);
-          }}
-          onDragLeave={() => setOver(false)}
-          onDrop={(e) => {
-            e.preventDefault();
-            setOver(false);
-            take(e.dataTransfer.files);
-          }}
+    <ListPage title="Imports" width={430}>
+      <div
+        className={`file-drop ${over ? 'over' : ''}`}
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault();
+          setOver(false);
+          take(e.dataTransfer.files);
+        }}
+      >
+        <input
+          ref={file}
+          type="file"
+          multiple
+          accept=".csv,.tsv,.txt,.xlsx"
+          className="sr-only"
+          aria-label="Files to take in"
+          onChange={(e) => take(e.target.files)}
+        />
+        <b className="text-head">{upload.isPending ? 'Reading …' : 'Drop spreadsheets here'}</b>
+        <span className="mid">
+          CSV or XLSX, several at once. Nothing is written before you have seen what is in them.
+          {!beside && kinds.data && ` They may hold ${kinds.data.map((k) => k.says.toLowerCase()).join(', ')}.`}
+        </span>
+        <button
+          type="button"
+          className={`act ${beside ? '' : 'act-next'} self-start mt-2`}
+          disabled={upload.isPending}
+          onClick={() => file.current?.click()}
         >
-          <input
-            ref={file}
-            type="file"
-            multiple
-            accept=".csv,.tsv,.txt,.xlsx"
-            className="sr-only"
-            aria-label="Files to take in"
-            onChange={(e) => take(e.target.files)}
-          />
-          <b className="text-head">{upload.isPending ? 'Reading …' : 'Drop spreadsheets here'}</b>
-          <span className="mid">
-            CSV or XLSX, several at once. Nothing is written before you have seen what is in them.
-            {!open && kinds.data && ` They may hold ${kinds.data.map((k) => k.says.toLowerCase()).join(', ')}.`}
-          </span>
-          <button
-            type="button"
-            className={`act ${open ? '' : 'act-next'} self-start mt-2`}
-            disabled={upload.isPending}
-            onClick={() => file.current?.click()}
-          >
-            Choose files <Glyph name="go" size={13} />
-          </button>
-        </div>
-        <ProblemNote problem={upload.error} />
-        <Shown query={query}>
-          {(list) =>
-            list.length === 0 ? (
-              <Empty title="Nothing taken in yet">
-                Begin with items, then places, then opening stock. Files you took in can be taken back from here.
-              </Empty>
-            ) : (
-              <table className="dense mt-4">
-                <thead>
-                  <tr>
-                    <th className="gl" />
-                    <th>File</th>
-                    {!open && <th>Holds</th>}
-                    <th className="num">Rows</th>
-                    <th>State</th>
-                    {!open && <th>Who</th>}
-                    {!open && <th>When</th>}
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map((r) => (
-                    <OpenRow key={r.id} to={`/setup/imports/${r.id}`} open={r.id === open}>
-                      <td className="gl">
-                        <Glyph name={GLYPHS[r.state] ?? 'empty'} size={13} says={STATES[r.state]} />
-                      </td>
-                      <td className="max-w-[220px] overflow-hidden text-ellipsis">{r.fileName}</td>
-                      {!open && <td>{r.says}</td>}
-                      <td className="num">{r.total.toLocaleString('en-GB')}</td>
-                      <td className={r.faulty > 0 && r.state === 'checked' ? 'stamped' : 'mid'}>{says(r)}</td>
-                      {!open && <td className="mid">{r.who}</td>}
-                      {!open && <td className="mid">{when(r.createdAt)}</td>}
-                    </OpenRow>
-                  ))}
-                </tbody>
-              </table>
-            )
-          }
-        </Shown>
-        {!open && (
-          <p className="mt-5 flex gap-3 items-baseline flex-wrap">
-            <span className="mid">Give everything out as it would be taken in again:</span>
-            <a className="act-link" href="/api/exports/everything.zip" download>
-              all of it, as one archive
-            </a>
-            {kinds.data?.map((k) => (
-              <span key={k.kind} className="whitespace-nowrap">
-                {k.says}{' '}
-                <a className="act-link" href={`/api/exports/data/${k.kind}.csv`} download>
-                  CSV
-                </a>{' '}
-                <a className="act-link" href={`/api/exports/data/${k.kind}.xlsx`} download>
-                  XLSX
-                </a>
-              </span>
-            ))}
-            {me.data && !me.data.seesCosts && <span className="note">without costs</span>}
-          </p>
-        )}
-      </section>
-      <Outlet />
-    </div>
+          Choose files <Glyph name="go" size={13} />
+        </button>
+      </div>
+      <ProblemNote problem={upload.error} />
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nothing taken in yet">
+              Begin with items, then places, then opening stock. Files you took in can be taken back from here.
+            </Empty>
+          ) : (
+            <table className="dense mt-4">
+              <thead>
+                <tr>
+                  <td className="gl" />
+                  <th>File</th>
+                  {!beside && <th>Holds</th>}
+                  <th className="num">Rows</th>
+                  <th>State</th>
+                  {!beside && <th>Who</th>}
+                  {!beside && <th>When</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((r) => (
+                  <OpenRow key={r.id} to={`/setup/imports/${r.id}`} open={r.id === open}>
+                    <td className="gl">
+                      <Glyph name={GLYPHS[r.state] ?? 'empty'} size={13} says={STATES[r.state]} />
+                    </td>
+                    <td className="max-w-[220px] overflow-hidden text-ellipsis">{r.fileName}</td>
+                    {!beside && <td>{r.says}</td>}
+                    <td className="num">{r.total.toLocaleString('en-GB')}</td>
+                    <td className={r.faulty > 0 && r.state === 'checked' ? 'stamped' : 'mid'}>{says(r)}</td>
+                    {!beside && <td className="mid">{r.who}</td>}
+                    {!beside && <td className="mid">{when(r.createdAt)}</td>}
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+      {!beside && (
+        <p className="mt-5 flex gap-3 items-baseline flex-wrap">
+          <span className="mid">Give everything out as it would be taken in again:</span>
+          <a className="act-link" href="/api/exports/everything.zip" download>
+            all of it, as one archive
+          </a>
+          {kinds.data?.map((k) => (
+            <span key={k.kind} className="whitespace-nowrap">
+              {k.says}{' '}
+              <a className="act-link" href={`/api/exports/data/${k.kind}.csv`} download>
+                CSV
+              </a>{' '}
+              <a className="act-link" href={`/api/exports/data/${k.kind}.xlsx`} download>
+                XLSX
+              </a>
+            </span>
+          ))}
+          {me.data && !me.data.seesCosts && <span className="note">without costs</span>}
+        </p>
+      )}
+    </ListPage>
   );
 }

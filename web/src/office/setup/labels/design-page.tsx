@@ -86,6 +86,7 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
     element && put({ ...element, xMm: Math.max(0, element.xMm + dx), yMm: Math.max(0, element.yMm + dy) });
   return (
     <section className="list" aria-label="Design a label">
+      <h1 className="sr">Design a label</h1>
       <div className="design-page">
         <div className="flex flex-col gap-3 min-w-0">
           <div className="flex gap-3 items-end">
@@ -117,6 +118,7 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
           </div>
           <div
             className="label-desk"
+            role="application"
             tabIndex={0}
             aria-label="The label; arrow keys move what is chosen, Delete takes it out"
             onKeyDown={(e) => {

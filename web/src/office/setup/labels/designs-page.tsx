@@ -16,6 +16,7 @@ export function DesignsPage() {
   });
   return (
     <section className="list" aria-label="Label designs">
+      <h1 className="sr">Label designs</h1>
       <div className="filter">
         <span className="mid">What a label shows and where; the preview is the print.</span>
         <Link to="/setup/labels/new" className="act-link">
@@ -35,7 +36,7 @@ export function DesignsPage() {
                   <th>Of</th>
                   <th>Printed on</th>
                   <th className="num">Elements</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

@@ -33,6 +33,7 @@ export function PrintPage() {
   const subject = params.get('subject') ?? 'place';
   return (
     <section className="list" aria-label="Print labels">
+      <h1 className="sr">Print labels</h1>
       <div className="filter">
         <nav className="words" aria-label="Labels of">
           {Object.keys(SUBJECTS).map((s) => (

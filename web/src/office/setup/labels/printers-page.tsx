@@ -32,6 +32,7 @@ export function PrintersPage() {
   const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
     <section className="list" aria-label="Printers">
+      <h1 className="sr">Printers</h1>
       <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.4fr)' }}>
         <div>
           <div className="block-head">

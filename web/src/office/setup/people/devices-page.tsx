@@ -58,6 +58,7 @@ export function DevicesList() {
   });
   return (
     <section className="list" aria-label="Devices">
+      <h1 className="sr">Devices</h1>
       <form
         className="flex gap-4 items-end max-w-[620px]"
         onSubmit={(e) => {
@@ -96,7 +97,7 @@ export function DevicesList() {
                   <th>Prints at</th>
                   <th>Enrolled</th>
                   <th>Last signed in on</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

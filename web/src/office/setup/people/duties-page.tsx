@@ -19,6 +19,7 @@ export function DutiesPage() {
     set.isPending && set.variables.duty === d.duty ? { ...d, rights: set.variables.rights, adjusted: true } : d;
   return (
     <section className="list" aria-label="Duties and rights">
+      <h1 className="sr">Duties and rights</h1>
       <div className="filter">
         <span className="mid">
           A change counts from the next thing that anybody does. Deciding what is picked and picking are separate rights.
@@ -50,18 +51,20 @@ export function DutiesPage() {
                   </td>
                   {rights.map((r) => (
                     <td key={r.right}>
-                      <input
-                        type="checkbox"
-                        aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
-                        disabled={d.duty === 'owner'}
-                        checked={d.rights.includes(r.right)}
-                        onChange={(e) =>
-                          set.mutate({
-                            duty: d.duty,
-                            rights: e.target.checked ? [...d.rights, r.right] : d.rights.filter((x) => x !== r.right),
-                          })
-                        }
-                      />
+                      <label>
+                        <input
+                          type="checkbox"
+                          aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
+                          disabled={d.duty === 'owner'}
+                          checked={d.rights.includes(r.right)}
+                          onChange={(e) =>
+                            set.mutate({
+                              duty: d.duty,
+                              rights: e.target.checked ? [...d.rights, r.right] : d.rights.filter((x) => x !== r.right),
+                            })
+                          }
+                        />
+                      </label>
                     </td>
                   ))}
                 </tr>

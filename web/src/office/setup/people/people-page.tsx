@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
 import { plural } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { OpenRow } from '../../../ui/open-row';
 import { Shown } from '../../../ui/states';
+import { ListPage, useBeside } from '../../../ui/list-page';
 
 const STATES: Readonly<Record<string, readonly [GlyphName, string]>> = {
   here: ['full', 'works here'],
@@ -17,55 +18,53 @@ export const dutyWords = (duties: readonly string[]) => duties.map((d) => d.repl
 
 /** Who works here, with their duties and sites; one open beside the list. */
 export function PeoplePage() {
+  const beside = useBeside();
   const { id: open } = useParams();
   const query = useQuery({ queryKey: key('people'), queryFn: () => ask(api.GET('/api/people')) });
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
-      <section className="list" aria-label="People">
-        <div className="filter">
-          <span className="note">{query.data && plural(query.data.filter((p) => p.state !== 'left').length, 'person', 'people')}</span>
-          <span className="flex gap-5 items-baseline">
-            {!open && <ExportLinks list="people" />}
-            <Link to="/setup/people/duties" className="act-link">
-              Duties and rights
-            </Link>
-            <Link to="/setup/people/new" className="act-link">
-              Invite somebody
-            </Link>
-          </span>
-        </div>
-        <Shown query={query}>
-          {(list) => (
-            <table className="dense">
-              <thead>
-                <tr>
-                  <th className="gl" />
-                  <th>Name</th>
-                  <th>Duties</th>
-                  {!open && <th>Sites</th>}
-                  {!open && <th>Mail</th>}
-                  <th>Badge</th>
-                </tr>
-              </thead>
-              <tbody>
-                {list.map((p) => (
-                  <OpenRow key={p.id} to={`/setup/people/${p.id}`} open={String(p.id) === open} soft={p.state === 'left'}>
-                    <td className="gl">
-                      <Glyph name={STATES[p.state]?.[0] ?? 'empty'} size={12} says={STATES[p.state]?.[1]} />
-                    </td>
-                    <td>{p.name}</td>
-                    <td className="max-w-[260px] overflow-hidden text-ellipsis">{dutyWords(p.duties)}</td>
-                    {!open && <td className="mid">{p.sites}</td>}
-                    {!open && <td className="mid">{p.email}</td>}
-                    <td className="code">{p.badge}</td>
-                  </OpenRow>
-                ))}
-              </tbody>
-            </table>
-          )}
-        </Shown>
-      </section>
-      <Outlet />
-    </div>
+    <ListPage title="People" width={520}>
+      <div className="filter">
+        <span className="note">{query.data && plural(query.data.filter((p) => p.state !== 'left').length, 'person', 'people')}</span>
+        <span className="flex gap-5 items-baseline">
+          {!beside && <ExportLinks list="people" />}
+          <Link to="/setup/people/duties" className="act-link">
+            Duties and rights
+          </Link>
+          <Link to="/setup/people/new" className="act-link">
+            Invite somebody
+          </Link>
+        </span>
+      </div>
+      <Shown query={query}>
+        {(list) => (
+          <table className="dense">
+            <thead>
+              <tr>
+                <td className="gl" />
+                <th>Name</th>
+                <th>Duties</th>
+                {!beside && <th>Sites</th>}
+                {!beside && <th>Mail</th>}
+                <th>Badge</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.map((p) => (
+                <OpenRow key={p.id} to={`/setup/people/${p.id}`} open={String(p.id) === open} soft={p.state === 'left'}>
+                  <td className="gl">
+                    <Glyph name={STATES[p.state]?.[0] ?? 'empty'} size={12} says={STATES[p.state]?.[1]} />
+                  </td>
+                  <td>{p.name}</td>
+                  <td className="max-w-[260px] overflow-hidden text-ellipsis">{dutyWords(p.duties)}</td>
+                  {!beside && <td className="mid">{p.sites}</td>}
+                  {!beside && <td className="mid">{p.email}</td>}
+                  <td className="code">{p.badge}</td>
+                </OpenRow>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Shown>
+    </ListPage>
   );
 }

@@ -10,7 +10,7 @@ import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { CheckField, SelectField, TextField } from '../../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
-import { ShownSheet, Waybill } from '../../../ui/sheet';
+import { NotThere, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { dutyWords } from './people-page';
 
@@ -52,7 +52,11 @@ export function PersonSheet() {
     <ShownSheet query={query} back="/setup/people">
       {(list) => {
         const person = list.find((p) => p.id === Number(id));
-        return person ? <Form key={person.id} person={person} me={me.data} /> : null;
+        return person ? (
+          <Form key={person.id} person={person} me={me.data} />
+        ) : (
+          <NotThere says="Nobody has this number" back="/setup/people" />
+        );
       }}
     </ShownSheet>
   );

@@ -28,37 +28,37 @@ export function ColumnsMenu({
       <Popover.Portal>
         <Popover.Content className="menu p-3" align="end" sideOffset={6} aria-label="Columns of the list">
           <ul className="columns-list">
-            {here.map((c, i) => (
-              <li key={c.key}>
-                <label>
-                  <input
-                    type="checkbox"
-                    checked
-                    disabled={here.length === 1}
-                    onChange={() => onChange(here.filter((x) => x !== c).map((x) => x.key))}
-                  />{' '}
-                  {c.head}
-                </label>
-                <button type="button" aria-label={`${c.head} further left`} disabled={i === 0} onClick={() => move(c.key, -1)}>
-                  ↑
-                </button>
-                <button
-                  type="button"
-                  aria-label={`${c.head} further right`}
-                  disabled={i === here.length - 1}
-                  onClick={() => move(c.key, 1)}
-                >
-                  ↓
-                </button>
-              </li>
-            ))}
-            {rest.map((c) => (
-              <li key={c.key} className="mid">
-                <label>
-                  <input type="checkbox" checked={false} onChange={() => onChange([...here.map((x) => x.key), c.key])} /> {c.head}
-                </label>
-              </li>
-            ))}
+            {[...here, ...rest].map((c, i) => {
+              const isShown = i < here.length;
+              return (
+                <li key={c.key} className={isShown ? undefined : 'mid'}>
+                  <label>
+                    <input
+                      type="checkbox"
+                      checked={isShown}
+                      disabled={isShown && here.length === 1}
+                      onChange={() => onChange((isShown ? here.filter((x) => x !== c) : [...here, c]).map((x) => x.key))}
+                    />{' '}
+                    {c.head}
+                  </label>
+                  {isShown && (
+                    <>
+                      <button type="button" aria-label={`${c.head} further left`} disabled={i === 0} onClick={() => move(c.key, -1)}>
+                        ↑
+                      </button>
+                      <button
+                        type="button"
+                        aria-label={`${c.head} further right`}
+                        disabled={i === here.length - 1}
+                        onClick={() => move(c.key, 1)}
+                      >
+                        ↓
+                      </button>
+                    </>
+                  )}
+                </li>
+              );
+            })}
           </ul>
           <button type="button" className="act-link mt-2" onClick={() => onChange([...USUAL_COLUMNS])}>
             As it came

@@ -31,7 +31,7 @@ function Packs({ item, canEdit }: { item: Item; canEdit: boolean }) {
             <th className="num">Weight</th>
             <th className="num">Size</th>
             <th>Barcodes</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -26,7 +26,7 @@ export function PackRows({ control, register }: Props) {
             <th className="num">Wide</th>
             <th className="num">High</th>
             <th>Barcodes, a space between</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -120,7 +120,7 @@ export function PartRows({ control, register }: Props) {
           <tr>
             <th>Part, by its SKU</th>
             <th className="num">Units in one</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -8,9 +8,9 @@ import { Picture } from '../../../ui/picture';
 import { CheckField, NumberField, SelectField, TextField } from '../../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
-import { Shown } from '../../../ui/states';
 import { ExtraInputs, PackRows, PartRows, SiteRows } from './item-form-tables';
 import { bodyOf, freshValues, valuesOf, type ItemValues } from './item-values';
+import { ShownSheet } from '../../../ui/sheet';
 
 /** Makes or changes an item: its names, how it is tracked, its ladder of pack units, its parts, what it is at each site. */
 export function ItemForm() {
@@ -21,7 +21,12 @@ export function ItemForm() {
     queryFn: () => ask(api.GET('/api/items/{sku}', { params: { path: { sku: sku ?? '' } } })),
     enabled: sku !== undefined,
   });
-  if ((sku && !query.data) || !me.data) return <Shown query={query}>{() => null}</Shown>;
+  if ((sku && !query.data) || !me.data)
+    return (
+      <ShownSheet query={query} back="/shelves/items">
+        {() => null}
+      </ShownSheet>
+    );
   return <Form item={query.data} me={me.data} />;
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useState } from 'react';
-import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { usePreference } from '../../../api/preferences';
 import { useMe } from '../../../api/queries';
@@ -16,6 +16,7 @@ import { ColumnsMenu } from './columns-menu';
 import { columnsOf, NARROW_COLUMNS, USUAL_COLUMNS, type ItemColumn, type ItemRow } from './item-columns';
 import { ItemTable } from './item-table';
 import { Views } from './views';
+import { ListPage, useBeside } from '../../../ui/list-page';
 
 const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort'] as const;
 type Filter = (typeof FILTERS)[number];
@@ -58,6 +59,7 @@ function Choice({
 
 /** The catalogue with its stock: a long list that is narrowed, arranged and changed where it stands; the open item beside it. */
 export function ItemsPage() {
+  const beside = useBeside();
   const { sku: open } = useParams();
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
@@ -96,7 +98,7 @@ export function ItemsPage() {
   });
   const canEdit = me.data?.rights.includes('items') === true;
   const seesCosts = me.data?.seesCosts === true;
-  const shown = columnsOf(open ? NARROW_COLUMNS : columns, seesCosts);
+  const shown = columnsOf(beside ? NARROW_COLUMNS : columns, seesCosts);
   const query = window.location.search;
   const onChange = (row: ItemRow, column: ItemColumn, value: string) => {
     if (!column.edit) return;
@@ -104,126 +106,123 @@ export function ItemsPage() {
     change.mutate({ row, field: column.edit.field, value, siteId });
   };
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '540px' : '100%' }}>
-      <section className="list flex flex-col" aria-label="Items">
-        <ShelvesWords at="items">
-          {!open && (
-            <span className="flex gap-5 items-baseline">
-              <Views query={new URLSearchParams(filter).toString()} />
-              <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={(keys) => keepColumns({ columns: keys })} />
-              <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
-              {canEdit && (
-                <Link to="/setup/imports" className="act-link">
-                  Import
-                </Link>
-              )}
-            </span>
-          )}
-          {canEdit && (
-            <Link to="/shelves/items/new" className="act-link">
-              New item
-            </Link>
-          )}
-        </ShelvesWords>
-        <div className="filter">
-          <Words
-            label="Show"
-            value={filter.state ?? 'all'}
-            onChange={(v) => set('state', v)}
-            words={STATES.slice(0, open ? 4 : 5).map(([value, says, key]) => ({
-              value,
-              says,
-              ...(counts.data ? { count: counts.data[key] } : {}),
-            }))}
-          />
-          {!open && (
-            <span className="flex gap-2">
-              {(me.data?.sites.length ?? 0) > 1 && (
-                <Choice
-                  label="Every site"
-                  value={filter.site ?? ''}
-                  onChange={(v) => set('site', v)}
-                  words={me.data?.sites.map((s) => [String(s.id), s.name] as const) ?? []}
-                />
-              )}
+    <ListPage title="Items" width={540} className="flex flex-col">
+      <ShelvesWords at="items">
+        {!beside && (
+          <span className="flex gap-5 items-baseline">
+            <Views query={new URLSearchParams(filter).toString()} />
+            <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={(keys) => keepColumns({ columns: keys })} />
+            <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
+            {canEdit && (
+              <Link to="/setup/imports" className="act-link">
+                Import
+              </Link>
+            )}
+          </span>
+        )}
+        {canEdit && (
+          <Link to="/shelves/items/new" className="act-link">
+            New item
+          </Link>
+        )}
+      </ShelvesWords>
+      <div className="filter">
+        <Words
+          label="Show"
+          value={filter.state ?? 'all'}
+          onChange={(v) => set('state', v)}
+          words={STATES.slice(0, beside ? 4 : 5).map(([value, says, key]) => ({
+            value,
+            says,
+            ...(counts.data ? { count: counts.data[key] } : {}),
+          }))}
+        />
+        {!beside && (
+          <span className="flex gap-2">
+            {(me.data?.sites.length ?? 0) > 1 && (
               <Choice
-                label="Every class"
-                value={filter.className ?? ''}
-                onChange={(v) => set('className', v)}
-                words={(choices.data?.classes ?? []).map((c) => [c, c] as const)}
+                label="Every site"
+                value={filter.site ?? ''}
+                onChange={(v) => set('site', v)}
+                words={me.data?.sites.map((s) => [String(s.id), s.name] as const) ?? []}
               />
-              <Choice
-                label="Every tag"
-                value={filter.tag ?? ''}
-                onChange={(v) => set('tag', v)}
-                words={(choices.data?.tags ?? []).map((t) => [t, t] as const)}
-              />
-              <Choice
-                label="Every supplier"
-                value={filter.supplier ?? ''}
-                onChange={(v) => set('supplier', v)}
-                words={(choices.data?.suppliers ?? []).map((s) => [s, s] as const)}
-              />
-              <input
-                className="input"
-                style={{ width: 150 }}
-                type="search"
-                aria-label="Narrow the list"
-                placeholder="Narrow the list"
-                defaultValue={filter.search ?? ''}
-                onChange={(e) => set('search', e.target.value)}
-              />
-            </span>
-          )}
-        </div>
-        <ProblemNote problem={change.error ?? changeMany.error} />
-        {list.error ? (
-          <ProblemNote problem={list.error} onRetry={list.refetch} />
-        ) : list.total === undefined ? (
-          <Skeleton rows={16} />
-        ) : list.total === 0 ? (
-          Object.keys(filter).length > 0 ? (
-            <Empty title="Nothing fits">Type less of the name, or show all.</Empty>
-          ) : (
-            <Empty title="No items yet">
-              Take in a spreadsheet in <Link to="/setup/imports">Setup, Imports</Link>, or make the first one by hand.
-            </Empty>
-          )
+            )}
+            <Choice
+              label="Every class"
+              value={filter.className ?? ''}
+              onChange={(v) => set('className', v)}
+              words={(choices.data?.classes ?? []).map((c) => [c, c] as const)}
+            />
+            <Choice
+              label="Every tag"
+              value={filter.tag ?? ''}
+              onChange={(v) => set('tag', v)}
+              words={(choices.data?.tags ?? []).map((t) => [t, t] as const)}
+            />
+            <Choice
+              label="Every supplier"
+              value={filter.supplier ?? ''}
+              onChange={(v) => set('supplier', v)}
+              words={(choices.data?.suppliers ?? []).map((s) => [s, s] as const)}
+            />
+            <input
+              className="input"
+              style={{ width: 150 }}
+              type="search"
+              aria-label="Narrow the list"
+              placeholder="Narrow the list"
+              defaultValue={filter.search ?? ''}
+              onChange={(e) => set('search', e.target.value)}
+            />
+          </span>
+        )}
+      </div>
+      <ProblemNote problem={change.error ?? changeMany.error} />
+      {list.error ? (
+        <ProblemNote problem={list.error} onRetry={list.refetch} />
+      ) : list.total === undefined ? (
+        <Skeleton rows={16} />
+      ) : list.total === 0 ? (
+        Object.keys(filter).length > 0 ? (
+          <Empty title="Nothing fits">Type less of the name, or show all.</Empty>
         ) : (
-          <ItemTable
-            list={list}
-            columns={shown}
-            open={open}
-            chosen={chosen}
-            sort={filter.sort ?? 'class'}
-            canEdit={canEdit}
-            onOpen={(sku) => void navigate(`/shelves/items/${encodeURIComponent(sku)}${query}`)}
-            onChoose={(skus, on) =>
-              setChosen((was) => {
-                const next = new Set(was);
-                for (const sku of skus)
-                  if (on) next.add(sku);
-                  else next.delete(sku);
-                return next;
-              })
-            }
-            onSort={(s) => set('sort', s)}
-            onChange={onChange}
-          />
-        )}
-        {chosen.size > 0 && canEdit && !open && (
-          <BulkBar
-            count={chosen.size}
-            sites={me.data?.sites ?? []}
-            seesCosts={seesCosts}
-            busy={changeMany.isPending}
-            onApply={(c) => changeMany.mutate(c)}
-            onClear={() => setChosen(new Set())}
-            print={`/setup/labels/print?subject=item&codes=${encodeURIComponent([...chosen].join(','))}`}
-          />
-        )}
-      </section>
-      <Outlet />
-    </div>
+          <Empty title="No items yet">
+            Take in a spreadsheet in <Link to="/setup/imports">Setup, Imports</Link>, or make the first one by hand.
+          </Empty>
+        )
+      ) : (
+        <ItemTable
+          list={list}
+          columns={shown}
+          open={open}
+          chosen={chosen}
+          sort={filter.sort ?? 'class'}
+          canEdit={canEdit}
+          onOpen={(sku) => void navigate(`/shelves/items/${encodeURIComponent(sku)}${query}`)}
+          onChoose={(skus, on) =>
+            setChosen((was) => {
+              const next = new Set(was);
+              for (const sku of skus)
+                if (on) next.add(sku);
+                else next.delete(sku);
+              return next;
+            })
+          }
+          onSort={(s) => set('sort', s)}
+          onChange={onChange}
+        />
+      )}
+      {chosen.size > 0 && canEdit && !beside && (
+        <BulkBar
+          count={chosen.size}
+          sites={me.data?.sites ?? []}
+          seesCosts={seesCosts}
+          busy={changeMany.isPending}
+          onApply={(c) => changeMany.mutate(c)}
+          onClear={() => setChosen(new Set())}
+          print={`/setup/labels/print?subject=item&codes=${encodeURIComponent([...chosen].join(','))}`}
+        />
+      )}
+    </ListPage>
   );
 }

@@ -110,6 +110,7 @@ export function AislesPage() {
   const ready = fault === null && preview.data && taken.length === 0 && asked === wanted;
   return (
     <section className="list flex flex-col gap-4" aria-label="Build aisles">
+      <h1 className="sr">Build aisles</h1>
       <ShelvesWords at="places">
         <Link to={`/shelves/plan?site=${siteId}`} className="act-link">
           Plan of the site

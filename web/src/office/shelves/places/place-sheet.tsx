@@ -56,7 +56,7 @@ export function PlaceSheet() {
             <table className="lines">
               <thead>
                 <tr>
-                  <th />
+                  <td />
                   <th>Item</th>
                   <th>Lot</th>
                   <th>Condition</th>

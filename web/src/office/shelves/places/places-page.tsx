@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { useRef } from 'react';
-import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { ExportLinks } from '../../../ui/export-links';
@@ -12,6 +12,7 @@ import { useVirtualRows } from '../../../ui/virtual-rows';
 import { useWindows } from '../../../ui/windows';
 import { ShelvesWords } from '../shelves-words';
 import { kindWords, PLACE_KINDS } from './place-kinds';
+import { ListPage, useBeside } from '../../../ui/list-page';
 
 type Row = Dto['PlaceDto'];
 const FILTERS = ['search', 'kind', 'site', 'zone', 'state', 'sort'] as const;
@@ -23,6 +24,7 @@ const STATES = [
 ] as const;
 
 function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: string | undefined }) {
+  const beside = useBeside();
   const navigate = useNavigate();
   const box = useRef<HTMLDivElement>(null);
   const rows = useVirtualRows(box, list.total ?? 0, list.see);
@@ -31,13 +33,13 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
       <table className="dense">
         <thead>
           <tr>
-            <th className="gl" />
+            <td className="gl" />
             <th>Code</th>
             <th>Kind</th>
             <th>Site</th>
-            {!open && <th>Zone</th>}
+            {!beside && <th>Zone</th>}
             <th>Picking</th>
-            {!open && <th className="num">Order</th>}
+            {!beside && <th className="num">Order</th>}
             <th className="num">Items there</th>
           </tr>
         </thead>
@@ -70,9 +72,9 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
                 <td className="code">{p.code}</td>
                 <td>{kindWords(p.kind)}</td>
                 <td className="mid">{p.site}</td>
-                {!open && <td className="mid">{p.zone}</td>}
+                {!beside && <td className="mid">{p.zone}</td>}
                 <td className="mid">{p.pickable ? 'open' : ''}</td>
-                {!open && (
+                {!beside && (
                   <td className="num mid">
                     {p.walkOrder}
                     {p.fixedOrder && ', by hand'}
@@ -91,6 +93,7 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
 
 /** Every place of the sites, narrowed by kind, zone and state, with one open. */
 export function PlacesPage() {
+  const beside = useBeside();
   const { code: open } = useParams();
   const [params, setParams] = useSearchParams();
   const me = useMe();
@@ -126,64 +129,61 @@ export function PlacesPage() {
     </select>
   );
   return (
-    <div className="under-2" style={{ ['--list' as string]: open ? '520px' : '100%' }}>
-      <section className="list flex flex-col" aria-label="Bins and places">
-        <ShelvesWords at="places">
-          {me.data?.rights.includes('set-up') && (
-            <span className="flex gap-5 items-baseline">
-              {!open && <ExportLinks list="places" query={filter} />}
-              {!open && (
-                <Link to="/shelves/zones" className="act-link">
-                  Zones
-                </Link>
-              )}
-              <Link to="/shelves/aisles" className="act-link">
-                Build aisles
+    <ListPage title="Bins and places" width={520} className="flex flex-col">
+      <ShelvesWords at="places">
+        {me.data?.rights.includes('set-up') && (
+          <span className="flex gap-5 items-baseline">
+            {!beside && <ExportLinks list="places" query={filter} />}
+            {!beside && (
+              <Link to="/shelves/zones" className="act-link">
+                Zones
               </Link>
-              <Link to="/shelves/places/new" className="act-link">
-                New place
-              </Link>
-            </span>
-          )}
-        </ShelvesWords>
-        <div className="filter">
-          <span className="flex gap-2">
-            {choice('kind', 'Kind of place', [['', 'every kind'], ...PLACE_KINDS.map((k) => [k, kindWords(k)] as const)])}
-            {!open && choice('zone', 'Zone', [['', 'every zone'], ...(zones.data ?? []).map((z) => [z.code, z.name] as const)])}
-            {!open && choice('state', 'State', STATES)}
-            {!open &&
-              (me.data?.sites.length ?? 0) > 1 &&
-              choice('site', 'Site', [['', 'every site'], ...(me.data?.sites ?? []).map((s) => [String(s.id), s.name] as const)])}
-            {!open &&
-              choice('sort', 'Order of the list', [
-                ['', 'walking order'],
-                ['code', 'by code'],
-              ])}
+            )}
+            <Link to="/shelves/aisles" className="act-link">
+              Build aisles
+            </Link>
+            <Link to="/shelves/places/new" className="act-link">
+              New place
+            </Link>
           </span>
-          <span className="flex gap-3 items-baseline">
-            <span className="note">{list.total !== undefined && `${whole(list.total)} places`}</span>
-            <input
-              className="input"
-              style={{ width: 160 }}
-              type="search"
-              aria-label="Code begins with"
-              placeholder="Code begins with"
-              defaultValue={params.get('search') ?? ''}
-              onChange={(e) => set('search', e.target.value)}
-            />
-          </span>
-        </div>
-        {list.error ? (
-          <ProblemNote problem={list.error} onRetry={list.refetch} />
-        ) : list.total === undefined ? (
-          <Skeleton rows={16} />
-        ) : list.total === 0 ? (
-          <Empty title="No place fits">Type less of the code, show every kind, or build aisles.</Empty>
-        ) : (
-          <Rows list={list} open={open} />
         )}
-      </section>
-      <Outlet />
-    </div>
+      </ShelvesWords>
+      <div className="filter">
+        <span className="flex gap-2">
+          {choice('kind', 'Kind of place', [['', 'every kind'], ...PLACE_KINDS.map((k) => [k, kindWords(k)] as const)])}
+          {!beside && choice('zone', 'Zone', [['', 'every zone'], ...(zones.data ?? []).map((z) => [z.code, z.name] as const)])}
+          {!beside && choice('state', 'State', STATES)}
+          {!beside &&
+            (me.data?.sites.length ?? 0) > 1 &&
+            choice('site', 'Site', [['', 'every site'], ...(me.data?.sites ?? []).map((s) => [String(s.id), s.name] as const)])}
+          {!beside &&
+            choice('sort', 'Order of the list', [
+              ['', 'walking order'],
+              ['code', 'by code'],
+            ])}
+        </span>
+        <span className="flex gap-3 items-baseline">
+          <span className="note">{list.total !== undefined && `${whole(list.total)} places`}</span>
+          <input
+            className="input"
+            style={{ width: 160 }}
+            type="search"
+            aria-label="Code begins with"
+            placeholder="Code begins with"
+            defaultValue={params.get('search') ?? ''}
+            onChange={(e) => set('search', e.target.value)}
+          />
+        </span>
+      </div>
+      {list.error ? (
+        <ProblemNote problem={list.error} onRetry={list.refetch} />
+      ) : list.total === undefined ? (
+        <Skeleton rows={16} />
+      ) : list.total === 0 ? (
+        <Empty title="No place fits">Type less of the code, show every kind, or build aisles.</Empty>
+      ) : (
+        <Rows list={list} open={open} />
+      )}
+    </ListPage>
   );
 }

@@ -32,6 +32,7 @@ export function ZonesPage() {
   });
   return (
     <section className="list" aria-label="Zones">
+      <h1 className="sr">Zones</h1>
       <ShelvesWords at="places" />
       <Shown query={query}>
         {(zones) =>
@@ -46,7 +47,7 @@ export function ZonesPage() {
                   <th>Site</th>
                   <th>Rule</th>
                   <th className="num">Places</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

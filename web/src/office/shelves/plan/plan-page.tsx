@@ -27,6 +27,7 @@ export function PlanPage() {
   });
   return (
     <section className="list flex flex-col h-full" aria-label="Plan">
+      <h1 className="sr">Plan</h1>
       <ShelvesWords at="plan">
         {(me.data?.sites.length ?? 0) > 1 && (
           <select

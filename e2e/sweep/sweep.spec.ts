@@ -1,0 +1,201 @@
+import { appendFileSync } from 'node:fs';
+import { type Browser, expect, type Page, test } from '@playwright/test';
+import { EmptyHouse, ROOT } from '../empty-house.js';
+import { api, BASE_URL, signIn } from '../world.js';
+import { axeFaults, type Face, layoutFaults, listen } from './checks.js';
+import { type Known, publicStates, type State, statesOf } from './states.js';
+
+const { screens } = (await import(`${ROOT}/scripts/lib/screens.mjs`)) as { screens: () => { path: string }[] };
+const ROUTES = screens().map((s) => s.path);
+
+/** Screens as people have them: a desk, a large one, a tablet, a desk at 200 %, phones upright and on their side. */
+const SIZES: Readonly<Record<Face, readonly (readonly [width: number, height: number])[]>> = {
+  office: [
+    [1280, 800],
+    [1440, 900],
+    [820, 1180],
+    [640, 400],
+    [390, 844],
+  ],
+  floor: [
+    [390, 844],
+    [360, 640],
+    [740, 360],
+  ],
+};
+/** What was found, a line each. */
+const FOUND = `${ROOT}/.cache/sweep.log`;
+const LONG = 'Interminably Named Consolidated Provisions of the Upper Netherwick Valley Cooperative';
+
+/** Opens a state and waits until it stands: nothing loads, nothing moves. */
+async function open(page: Page, url: string, state: State): Promise<void> {
+  await page.goto(`${url}${state.at}`);
+  await page.locator('main').first().waitFor({ timeout: 8_000 });
+  await expect(page.locator('[aria-label="Loading"]')).toHaveCount(0, { timeout: 8_000 });
+  await page.waitForTimeout(120);
+}
+
+/** Everything that is wrong with a state at every size, in light and in forced colours. */
+async function faultsOf(page: Page, url: string, state: State, heard: ReturnType<typeof listen>): Promise<string[]> {
+  const faults: string[] = [];
+  const note = (where: string, list: readonly string[]) => faults.push(...list.map((f) => `${state.at} ${where}: ${f}`));
+  const [first, ...others] = SIZES[state.face];
+  await page.setViewportSize({ width: first![0], height: first![1] });
+  await open(page, url, state);
+  note('', heard.take(state.allowed));
+  note(`${first![0]}`, await layoutFaults(page, state.face));
+  note('axe', await axeFaults(page));
+  for (const [width, height] of others) {
+    await page.setViewportSize({ width, height });
+    await page.waitForTimeout(30);
+    note(`${width}×${height}`, await layoutFaults(page, state.face));
+  }
+  await page.emulateMedia({ forcedColors: 'active' });
+  note('forced colours', await layoutFaults(page, state.face));
+  await page.emulateMedia({ forcedColors: 'none' });
+  note('', heard.take(state.allowed));
+  return faults;
+}
+
+async function sweep(page: Page, url: string, states: readonly State[]): Promise<void> {
+  const heard = listen(page);
+  const faults: string[] = [];
+  for (const state of states) {
+    const begun = Date.now();
+    const own = await faultsOf(page, url, state, heard).catch((thrown: unknown) => [`${state.at}: ${String(thrown).slice(0, 300)}`]);
+    // Kept as they come, so that a long sweep can be read while it runs.
+    appendFileSync(FOUND, own.map((f) => `${f}\n`).join(''));
+    faults.push(...own);
+    if (process.env['SWEEP_TIMES']) console.log(state.at, Date.now() - begun);
+  }
+  expect(faults, faults.join('\n')).toEqual([]);
+}
+
+async function signedIn(browser: Browser): Promise<Page> {
+  const context = await browser.newContext({ baseURL: BASE_URL });
+  await signIn(context, 'maren');
+  return context.newPage();
+}
+
+/** A record of each kind that the demo has, for the routes that open one. */
+async function knownIn(page: Page): Promise<Known> {
+  const first = async (path: string, pick: (row: never) => unknown) => {
+    const list = await api<never[] | { rows: never[] }>(page, path);
+    const row = (Array.isArray(list) ? list : list.rows)[0];
+    return row === undefined ? undefined : String(pick(row));
+  };
+  const code = (row: { code: string }) => row.code;
+  const wanted: Record<string, Promise<string | undefined>> = {
+    '/inbound/suppliers/:code': first('suppliers', code),
+    '/inbound/bills/:code': first('bills', code),
+    '/inbound/returns/:code': first('supplier-returns', code),
+    '/inbound/inspection/checklists/:id': first('checklists', (c: { id: number }) => c.id),
+    '/inbound/inspection/:code': first('inspections', code),
+    '/inbound/arrivals/:code': first('arrivals', code),
+    '/inbound/:code': first('purchase-orders', code),
+    '/shelves/items/:sku': first('items?limit=1&from=0', (i: { sku: string }) => i.sku),
+    '/shelves/places/:code': first('places?limit=1&from=0&kind=pick-face', code),
+    '/orders/customers/:code': first('customers', code),
+    '/orders/:code': first('orders', code),
+    '/setup/people/:id': first('people', (p: { id: number }) => p.id),
+    '/setup/imports/:id': first('imports', (r: { id: string }) => r.id),
+    '/setup/labels/:id': first('labels/designs', (d: { id: number }) => d.id),
+    '/setup/channels/:code': first('channels', code),
+    '/setup/carriers/:code': first('carriers', code),
+    '/setup/boxes/:code': first('boxes', code),
+    '/floor/receive/:code': first('floor/receive', code),
+    '/floor/pick/:code': first('rounds', code),
+    '/bench/:code?': first('bench/queue', (o: { order: string }) => o.order),
+  };
+  const entries = await Promise.all(Object.entries(wanted).map(async ([route, found]) => [route, await found] as const));
+  return Object.fromEntries(entries.flatMap(([route, found]) => (found === undefined ? [] : [[route, found]])));
+}
+
+/** Records with names as long as they may be, and one of each kind that the demo has none of, so that every list and sheet has met one. */
+async function furnish(page: Page): Promise<void> {
+  const post = (path: string, data: object) =>
+    page.request.post(`${BASE_URL}/api/${path}`, { data, headers: { 'idempotency-key': crypto.randomUUID() } });
+  const item = { sku: 'LONG-NAMED-THING-0123456789-0123456789', name: `Reversible ${LONG}`.slice(0, 120), className: LONG.slice(0, 40) };
+  const pack = { name: 'consolidated bundle', plural: 'consolidated bundles', factor: 1, barcodes: [] };
+  await post('items', { ...item, picture: 'box', tracking: 'none', rotation: 'fifo', neverHoldsUp: false, packs: [pack] });
+  await post('suppliers', {
+    code: 'LONGNAMEDSUPPLIER-01',
+    name: LONG,
+    email: 'orders-and-enquiries@longnamed.example',
+    phone: '01632 960 999 ext. 12345',
+    currency: 'GBP',
+    leadDays: 14,
+  });
+  await post('customers', {
+    code: 'LONGNAMEDCUSTOMER-01',
+    name: LONG,
+    email: '',
+    phone: '',
+    addressLine: LONG,
+    city: 'Llanfair-upon-the-Water',
+    postcode: 'ZZ99 9ZZ',
+    country: 'GB',
+    note: LONG,
+  });
+  const { orders } = await api<{ orders: string[] }>(page, 'bills/open?supplier=QUILLON');
+  const charges = [{ order: orders[0], says: `Freight of the ${LONG}`.slice(0, 60), amount: '45.00', by: 'value' }];
+  await post('bills', { supplier: 'QUILLON', ref: 'F-1', billedOn: new Date().toISOString().slice(0, 10), note: LONG, goods: [], charges });
+  await page.request.post(`${BASE_URL}/api/imports?name=${encodeURIComponent(LONG)}.csv&kind=items`, {
+    data: Buffer.from('SKU,Name,Cost\nA-1,Thing,-4\n'),
+    headers: { 'idempotency-key': crypto.randomUUID(), 'content-type': 'application/octet-stream' },
+  });
+}
+
+test('every route of the router is looked at', async ({ browser }) => {
+  const page = await signedIn(browser);
+  await furnish(page);
+  const states = [...publicStates(ROUTES), ...statesOf(ROUTES, await knownIn(page))];
+  const seen = new Set(states.filter((s) => !s.at.includes('NOT-THERE')).map((s) => s.route));
+  expect(ROUTES.filter((route) => !seen.has(route))).toEqual([]);
+  await page.context().close();
+});
+
+/** The faces are looked at apart, so that what is wrong with one does not hide the other. */
+for (const [part, of] of [
+  ['inbound', (s: State) => s.route.startsWith('/inbound')],
+  ['shelves', (s: State) => s.route.startsWith('/shelves')],
+  ['set-up', (s: State) => s.route.startsWith('/setup')],
+  ['the other stages', (s: State) => !/^\/(inbound|shelves|setup|floor|bench)/.test(s.route)],
+  ['the floor and the table', (s: State) => /^\/(floor|bench)/.test(s.route)],
+] as const) {
+  test(`screens hold still: ${part}`, async ({ browser }) => {
+    test.setTimeout(300_000);
+    const page = await signedIn(browser);
+    await furnish(page);
+    await sweep(page, BASE_URL, statesOf(ROUTES, await knownIn(page)).filter(of));
+    await page.context().close();
+  });
+}
+
+test('screens hold still: the way in', async ({ browser }) => {
+  const page = await (await browser.newContext()).newPage();
+  await sweep(
+    page,
+    BASE_URL,
+    publicStates(ROUTES).filter((s) => s.route !== '/first-run'),
+  );
+  await page.context().close();
+});
+
+test('screens hold still in an empty house', async ({ browser }) => {
+  test.setTimeout(300_000);
+  const house = await EmptyHouse.open('sweep', 4650);
+  try {
+    const page = await (await browser.newContext()).newPage();
+    await sweep(page, house.url, publicStates(['/first-run']));
+    await house.found(page.request);
+    await sweep(
+      page,
+      house.url,
+      statesOf(ROUTES, {}).filter((s) => !s.at.includes('NOT-THERE')),
+    );
+    await page.context().close();
+  } finally {
+    await house.close();
+  }
+});

@@ -1,0 +1,44 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { CarrierRow, Label, Shipment } from './carrier-row.js';
+import { CarrierClient } from './carrier.client.js';
+import { CarriersQueries } from './carriers.queries.js';
+import type { RateDto } from './carriers.dto.js';
+import { ownLabelPdf } from './own-label.pdf.js';
+
+/**
+ * Prices and labels of a carrier: from its system where it has one, otherwise from the services that were said of it, with a
+ * label of our own whose tracking number is the parcel's.
+ */
+@Injectable()
+export class CarrierDesk {
+  constructor(
+    private readonly source: DataSource,
+    private readonly client: CarrierClient,
+    private readonly queries: CarriersQueries,
+  ) {}
+
+  /** What it would take for a parcel. Throws where its system does not answer. */
+  async rates(carrier: CarrierRow, shipment: Shipment): Promise<RateDto[]> {
+    if (carrier.base_url) return this.client.rates(carrier, shipment);
+    const services = await this.queries.services(this.source, carrier.id);
+    return services
+      .filter((s) => shipment.weightG <= s.mostG)
+      .map((s) => ({ carrier: carrier.code, carrierName: carrier.name, service: s.code, name: s.name, price: s.price, days: s.days }));
+  }
+
+  /** A label for a parcel; asking twice gives one. Throws where the carrier's system does not answer or refuses. */
+  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<Label> {
+    if (carrier.base_url) return this.client.label(carrier, shipment);
+    const service = (await this.queries.services(this.source, carrier.id)).find((s) => s.code === shipment.service);
+    if (!service) throw new Error(`${carrier.name} has no service ${shipment.service} any more. Add it, or choose another`);
+    return { tracking: shipment.parcel, price: service.price, pdf: await ownLabelPdf(carrier.name, service.name, shipment) };
+  }
+
+  /** Asks a carrier for its prices of an imagined parcel, so that its address, key and services can be tried. */
+  async attempt(code: string, parcel: { weightG: number; postcode: string; country: string }): Promise<RateDto[]> {
+    const row = await this.queries.spokenTo(code);
+    const to = { name: 'Somebody', line: '1 High Street', city: 'Anytown', postcode: parcel.postcode, country: parcel.country };
+    return this.rates(row, { parcel: 'TRY', weightG: parcel.weightG, to });
+  }
+}

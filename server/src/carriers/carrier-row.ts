@@ -1,0 +1,23 @@
+/** A carrier as it is spoken to, with its lane at the site that speaks. */
+export interface CarrierRow {
+  id: number;
+  code: string;
+  name: string;
+  /** None where it has no system of its own. */
+  base_url: string | null;
+  api_key: string | null;
+  lane_place_id: number;
+}
+
+/** A parcel as a carrier is told of it. */
+export interface Shipment {
+  parcel: string;
+  weightG: number;
+  to: { name: string; line: string; city: string; postcode: string; country: string };
+}
+
+export interface Label {
+  tracking: string;
+  price: string;
+  pdf: Buffer;
+}

@@ -1,0 +1,64 @@
+import { useQuery } from '@tanstack/react-query';
+import { key } from '../../../api/keys';
+import { Link, useParams } from 'react-router';
+import { api, ask } from '../../../api/client';
+import { ExportLinks } from '../../../ui/export-links';
+import { whole } from '../../../ui/format';
+import { Glyph } from '../../../ui/glyph';
+import { OpenRow } from '../../../ui/open-row';
+import { Empty, Shown } from '../../../ui/states';
+import { ListPage, useBeside } from '../../../ui/list-page';
+
+/** The sales channels, with one open. */
+export function ChannelsPage() {
+  const beside = useBeside();
+  const { code: open } = useParams();
+  const query = useQuery({ queryKey: key('channels'), queryFn: () => ask(api.GET('/api/channels')) });
+  return (
+    <ListPage title="Channels" width={480}>
+      <div className="filter">
+        {!beside && <ExportLinks list="channels" />}
+        <span />
+        <Link to="/setup/channels/new" className="act-link">
+          New channel
+        </Link>
+      </div>
+      <Shown query={query}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="No channels yet">Orders come by a channel: a web shop, a marketplace, the trade, or the phone.</Empty>
+          ) : (
+            <table className="dense w-full">
+              <thead>
+                <tr>
+                  <td className="gl" />
+                  <th>Channel</th>
+                  <th>Kind</th>
+                  <th>Ships from</th>
+                  <th className="num">Listings</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((c) => (
+                  <OpenRow key={c.code} to={`/setup/channels/${c.code}`} open={c.code === open}>
+                    <td className="gl">
+                      <Glyph
+                        name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
+                        size={12}
+                        says={c.pollError ?? (c.baseUrl ? 'connected' : 'by hand')}
+                      />
+                    </td>
+                    <td>{c.name}</td>
+                    <td className="mid">{c.kind.replace('-', ' ')}</td>
+                    <td className="mid">{c.site}</td>
+                    <td className="num">{whole(c.listings)}</td>
+                  </OpenRow>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Shown>
+    </ListPage>
+  );
+}
