@@ -1,4 +1,4 @@
-// Writes server/src/platform/database/tables.ts anew: the types of the tables that the migrations make.
+// Writes server/src/platform/database/tables.generated.ts anew: the types of the tables that the migrations make.
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { startDatabase } from './lib/database.mjs';

@@ -7,7 +7,7 @@ import { ROOT } from './shell.mjs';
 
 const MOST_LINES = 400;
 const CODE = /\.(tsx?|mjs|css)$/;
-const GENERATED = /(schema\.d|platform\/database\/tables)\.ts$/;
+const GENERATED = /(schema\.d|\.generated)\.ts$/;
 
 function trackedFiles() {
   try {

@@ -1,5 +1,5 @@
 import type { SignInHintDto } from './identity.dto.js';
 
-/** Injection token of the people to try a house with; only a house that is tried out has any. */
+/** Injection token of the people to try a house with; a house that is not tried out names nobody. */
 export const SIGN_IN_HINTS = Symbol('sign-in hints');
 export type SignInHints = readonly SignInHintDto[];

@@ -7,7 +7,7 @@ import { dataSourceOptions, migrate, readConfig } from '../platform/index.js';
 import { migrations } from '../schema/index.js';
 import { tablesText } from './tables-text.js';
 
-const target = resolve(import.meta.dirname, '../../src/platform/database/tables.ts');
+const target = resolve(import.meta.dirname, '../../src/platform/database/tables.generated.ts');
 const source = await new DataSource(dataSourceOptions(readConfig(process.env), migrations)).initialize();
 await migrate(source);
 const text = await tablesText(source);

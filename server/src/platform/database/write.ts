@@ -1,4 +1,4 @@
-import type { Tables } from './tables.js';
+import type { Tables } from './tables.generated.js';
 import { one, rows, type Tx } from './tx.js';
 
 type Writer = Pick<Tx, 'query'>;
