@@ -1,6 +1,7 @@
 import { DemoLoader } from '../src/demo/demo.loader.js';
 import { demoItems } from '../src/demo/goods.js';
 import { DEMO_PEOPLE } from '../src/demo/people.js';
+import { promiseOf } from '../src/demo/orders.js';
 import { demoPlaces } from '../src/demo/places.js';
 import { seeded } from '../src/demo/random.js';
 import { hasCheckDigit } from '@vectrum/core/barcode';
@@ -89,18 +90,36 @@ describe('the demo business on opening', () => {
   });
 
   it('shows it all on the Line and on Now', async () => {
-    const line = (await maren.get('line')).body as { stages: { stage: string; count: number; hours: number }[]; capacityHours: number };
+    const line = (await maren.get('line')).body as { stages: { stage: string; count: number; hours: number | null }[] };
     expect(line.stages.map((s) => s.stage)).toEqual(['inbound', 'shelves', 'orders', 'picking', 'packing', 'dispatch']);
-    expect(line.stages.every((s) => s.count > 0 && s.hours > 0)).toBe(true);
-    expect(line.capacityHours).toBeGreaterThan(0);
+    expect(line.stages.every((s) => s.count > 0)).toBe(true);
+    // Nothing has been handed over yet, so nobody knows how long that takes in this house.
+    expect(line.stages.filter((s) => (s.hours ?? 0) > 0).map((s) => s.stage)).toEqual([
+      'inbound',
+      'shelves',
+      'orders',
+      'picking',
+      'packing',
+    ]);
+    expect(line.stages.at(-1)?.hours).toBeNull();
     const now = (await maren.get('now')).body as {
       stuck: { who: string; action: string }[];
       expected: unknown[];
-      departures: { carrier: string }[];
+      promised: { promisedAt: string; state: string }[];
+      departures: { name: string; at: string }[];
+      lastLeavesAt: string;
     };
     expect(new Set(now.stuck.map((s) => s.who)).size).toBeGreaterThanOrEqual(3);
     expect(now.stuck.every((s) => s.action.length > 0)).toBe(true);
-    expect(now.departures.map((d) => d.carrier)).toEqual(['Harrier Post', 'Northway Freight']);
+    // Whenever the demo is begun, vans are still to leave that its orders are promised for.
+    expect(now.departures.length).toBeGreaterThan(0);
+    for (const d of now.departures) {
+      expect(['Harrier Post', 'Northway Freight', 'Pedal & Pannier']).toContain(d.name);
+      expect(new Date(d.at).getTime()).toBeGreaterThan(Date.now());
+    }
+    expect(now.lastLeavesAt).toBe(now.departures.at(-1)?.at);
+    const leaving = new Set(now.departures.map((d) => d.at));
+    expect(now.promised.filter((o) => leaving.has(o.promisedAt)).length).toBeGreaterThanOrEqual(12);
   });
 
   it('tells its story on the tape, by its own people', async () => {
@@ -164,5 +183,30 @@ describe('the demo’s seeds', () => {
     const list = Array.from({ length: 50 }, () => a());
     expect(Array.from({ length: 50 }, () => b())).toEqual(list);
     expect(list.every((n) => n >= 0 && n < 1)).toBe(true);
+  });
+});
+
+describe('what the demo’s orders are promised for', () => {
+  const calendar = {
+    timeZone: 'Europe/London',
+    workingDays: 'YYYYYYY',
+    departures: [
+      { leavesAt: '15:30', closesMinutes: 90 },
+      { leavesAt: '16:30', closesMinutes: 90 },
+    ],
+  };
+  const promises = (now: string) => [0, 1, 24, 25].map((n) => promiseOf(n, calendar, new Date(now)).toISOString().slice(0, 16));
+
+  it.each([
+    ['in the morning', '2026-01-14T08:00:00Z', ['2026-01-14T15:30', '2026-01-14T16:30', '2026-01-15T15:30', '2026-01-15T16:30']],
+    [
+      'shortly before the last van',
+      '2026-01-14T15:45:00Z',
+      ['2026-01-14T16:30', '2026-01-15T15:30', '2026-01-15T16:30', '2026-01-16T15:30'],
+    ],
+    ['in the evening', '2026-01-14T22:00:00Z', ['2026-01-15T15:30', '2026-01-15T16:30', '2026-01-16T15:30', '2026-01-16T16:30']],
+    ['after midnight', '2026-01-15T00:10:00Z', ['2026-01-15T15:30', '2026-01-15T16:30', '2026-01-16T15:30', '2026-01-16T16:30']],
+  ])('is vans that can still be caught: %s', (_, now, expected) => {
+    expect(promises(now)).toEqual(expected);
   });
 });

@@ -1,7 +1,7 @@
 import { createHmac, randomUUID } from 'node:crypto';
+import { promisedFor } from '@vectrum/core/promise';
 import { ShopPolling } from '../src/connectors/shop-polling.js';
 import { SHOP_SECRET } from '../src/demo/house.js';
-import { promisedFor } from '../src/company/departures.js';
 import { type Caller, House } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 

@@ -1,5 +1,4 @@
 /** Calendars, departures, money and number series. */
-export { CalendarQueries } from './calendar.queries.js';
+export { type Boards, CalendarQueries, type Van } from './calendar.queries.js';
 export { CompanyModule } from './company.module.js';
-export { promisedFor } from './departures.js';
 export { FoundingService } from './founding.service.js';

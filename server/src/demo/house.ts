@@ -48,6 +48,11 @@ const LINDENMART_CODES: Readonly<Record<string, string>> = {
 export const SHOP_SECRET = 'shop-and-stores-share-this';
 export const CARRIER_KEY = 'carrier-knows-this-house';
 
+const TOWN_SERVICES = [
+  { code: 'today', name: 'In town today', days: 0, price: '4.80', most_g: 12_000 },
+  { code: 'cart', name: 'Cargo bike in town', days: 1, price: '9.50', most_g: 60_000 },
+];
+
 /** Writes what stands still in the demo: sites, places, people, goods, suppliers, channels, carriers, boxes. */
 @Injectable()
 export class DemoHouse {
@@ -65,7 +70,8 @@ export class DemoHouse {
       ['QUAY', 'Quayside'],
       ['BARN', 'Orchard Barn'],
     ] as const) {
-      await insert(this.source, 'site', { code, name });
+      // Millrace sends goods every day of the week, so that the demo has a day before it whenever it is begun.
+      await insert(this.source, 'site', { code, name, ...(code === 'MILL' ? { working_days: 'YYYYYYY' } : {}) });
     }
     await this.source.query('INSERT INTO number_series (name, next) VALUES ?', [
       [
@@ -236,18 +242,20 @@ export class DemoHouse {
     );
   }
 
+  /** Two that are asked by wire, and one in town that has no system and prices of its own. */
   private async carriers(outside: string): Promise<void> {
-    for (const [code, name, path, lane, at] of [
+    for (const [code, name, path, lane, leavesAt] of [
       ['HARRIER', 'Harrier Post', 'harrier', 'LANE-HARRIER', '15:30:00'],
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
+      ['PEDAL', 'Pedal & Pannier', null, 'QUAY-LANE', '17:00:00'],
     ] as const) {
       const place = await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM place WHERE code = ?', [lane]);
-      const id = await insert(this.source, 'carrier', { code, name, base_url: `${outside}/carriers/${path}`, api_key: CARRIER_KEY });
-      await insert(this.source, 'carrier_lane', { carrier_id: id, site_id: place?.site_id ?? 0, place_id: place?.id ?? 0 });
-      await this.source.query(
-        'INSERT INTO departure (site_id, carrier_id, name, leaves_at, closes_minutes) SELECT l.site_id, c.id, c.name, ?, 90 FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id WHERE c.code = ?',
-        [at, code],
-      );
+      const system = path ? { base_url: `${outside}/carriers/${path}`, api_key: CARRIER_KEY } : {};
+      const carrier_id = await insert(this.source, 'carrier', { code, name, ...system });
+      const site_id = place?.site_id ?? 0;
+      await insert(this.source, 'carrier_lane', { carrier_id, site_id, place_id: place?.id ?? 0 });
+      await insert(this.source, 'departure', { site_id, carrier_id, name, leaves_at: leavesAt, closes_minutes: 90 });
+      if (!path) for (const service of TOWN_SERVICES) await insert(this.source, 'carrier_service', { carrier_id, ...service });
     }
   }
 }

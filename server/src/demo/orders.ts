@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import { departuresFrom, type SiteCalendar } from '@vectrum/core/promise';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/index.js';
 import { OrderIntake } from '../orders/index.js';
 import { PickingQueries, ReleaseService } from '../picking/index.js';
 import { type Act, num, one, promisedSql, rows } from '../platform/index.js';
@@ -42,13 +44,21 @@ const CHANNELS = ['SHOP', 'SHOP', 'SHOP', 'LINDEN', 'TRADE', 'PHONE'] as const;
 const LINDEN_SKUS = ['LM-88121', 'LM-88140', 'LM-90017', 'LM-90230', 'LM-91402', 'LM-91555'];
 const HOUR = 3_600_000;
 const ORDERS = 60;
+const ORDERS_A_DAY = 24;
+/** So many rounds are set down when the demo begins; of those after them, two are half walked. */
+const WALKED = 7;
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
-/** The first van that an order of this morning can still catch: today's at 15:30, or one an hour and a half from now. */
-function firstPromise(now: number): number {
-  const van = new Date(now).setUTCHours(15, 30, 0, 0);
-  return van > now + HOUR / 2 ? van : Math.ceil((now + 1.5 * HOUR) / (HOUR / 2)) * (HOUR / 2);
+/**
+ * What the nth order is promised for: the next two vans that can still be caught for the first orders, the two after them for the next.
+ * In the evening these are tomorrow's, so that the house has its day before it whenever the demo is begun.
+ */
+export function promiseOf(n: number, calendar: SiteCalendar, now: Date): Date {
+  const index = Math.floor(n / ORDERS_A_DAY) * 2 + (n % 2);
+  let seen = 0;
+  for (const van of departuresFrom(new Date(now.getTime() + HOUR / 2), calendar)) if (seen++ === index) return van.at;
+  return now;
 }
 
 /** About sixty orders over all channels, some of them on their way through the house. */
@@ -60,6 +70,7 @@ export class DemoOrders {
     private readonly releases: ReleaseService,
     private readonly rounds: PickingQueries,
     private readonly hands: DemoHands,
+    private readonly calendars: CalendarQueries,
   ) {}
 
   async takeIn(): Promise<void> {
@@ -76,6 +87,7 @@ export class DemoOrders {
       const code = CHANNELS[Math.floor(random() * CHANNELS.length)] ?? 'SHOP';
       const channel = channels.get(code);
       if (!channel) continue;
+      const calendar = await this.calendars.of(this.source, channel.site_id);
       const town = TOWNS[n % TOWNS.length] ?? TOWNS[0];
       const placed = new Date(now - (2 + random() * 30) * HOUR);
       const lines = Array.from({ length: 1 + Math.floor(random() * 4) }, () => {
@@ -94,7 +106,7 @@ export class DemoOrders {
         email: `customer${n}@mail.example`,
         address: { line: town[0], city: town[1], postcode: n === 9 ? '' : town[2], country: 'GB' },
         note: n === 4 ? 'No prices in the box, please. It is a prize.' : null,
-        promisedAt: new Date(n === 9 ? now - 20 * HOUR : firstPromise(now) + Math.floor(n / 24) * 24 * HOUR + (n % 3) * HOUR).toISOString(),
+        promisedAt: (n === 9 ? new Date(now - 20 * HOUR) : promiseOf(n, calendar, new Date(now))).toISOString(),
         lines: unique.map((l) => ({ ...l, sku: l.sku || 'JAR-454-RD' })),
       });
     }
@@ -112,7 +124,13 @@ export class DemoOrders {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
-    for (const [i, round] of codes.slice(0, 9).entries()) await this.walk(round, `T-${String(i + 11)}`, i >= 7 ? 0.5 : 1, i === 7);
+    const longer: string[] = [];
+    for (const round of codes.slice(WALKED))
+      if (longer.length < 2 && (await this.rounds.task(this.source, round)).stops.length > 1) longer.push(round);
+    const [short, half] = longer;
+    for (const [i, round] of codes.slice(0, WALKED).entries()) await this.walk(round, `T-${String(i + 11)}`, 1, false);
+    if (short) await this.walk(short, 'T-18', 0.5, true);
+    if (half) await this.walk(half, 'T-19', 0.5, false);
     const picked = await rows<{ code: string }>(
       this.source,
       `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`,

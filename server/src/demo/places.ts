@@ -84,6 +84,7 @@ export function demoPlaces(): DemoPlace[] {
     ...aisles('QUAY', 'MN', 6, 3, 3, 7),
     single('QUAY', 'QUAY-COUNTER', 'counter', 9000, [0, 10]),
     single('QUAY', 'QUAY-TABLE', 'packing-table', 9001, [0, 12]),
+    single('QUAY', 'QUAY-LANE', 'dispatch-lane', 9100, [0, 14]),
     single('BARN', 'BARN-DOCK', 'dock', 0, [0, 0]),
     ...aisles('BARN', 'RS', 8, 2, 1, 5),
   ];

@@ -32,14 +32,14 @@ export class StageDto {
   unit: string;
   oldest: Date | null;
   stuck: number;
-  /** Hours of work that wait. */
-  hours: number;
+  /** Hours of work that wait, by the pace of the last fortnight; null until anything was done at the stage. */
+  hours: number | null;
+  /** Hours of work that a usual day gives the stage; null likewise. */
+  hoursADay: number | null;
 }
 export class LineDto {
   now: Date;
   stages: StageDto[];
-  /** What today's hands can clear, in hours. */
-  capacityHours: number;
 }
 export class StuckDto {
   glyph: string;
@@ -68,12 +68,16 @@ export class PromisedOrderDto {
   safe: boolean;
 }
 export class DepartureDto {
-  carrier: string;
+  name: string;
   at: Date;
 }
 export class NowDto {
+  /** What is promised for today or, once the last van has left, what is still open of today and what is promised until the next working day ends. */
   promised: PromisedOrderDto[];
+  /** What still leaves on that day, soonest first. */
   departures: DepartureDto[];
+  /** When the last of them leaves. */
+  lastLeavesAt: Date;
   stuck: StuckDto[];
   expected: ExpectedDto[];
 }

@@ -5,6 +5,7 @@ import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LiveService } from './live.service.js';
 import { LookQueries } from './look.queries.js';
+import { PaceQueries } from './pace.queries.js';
 import { NowQueries } from './now.queries.js';
 import { OutboxController } from './outbox.controller.js';
 import { TapeQueries } from './tape.queries.js';
@@ -14,6 +15,6 @@ import { DeskFiles } from './desk.files.js';
 @Module({
   imports: [CatalogueModule],
   controllers: [DeskController, OutboxController],
-  providers: [DeskFiles, TapeQueries, LiveService, LineQueries, NowQueries, FindQueries, LookQueries],
+  providers: [DeskFiles, TapeQueries, LiveService, LineQueries, PaceQueries, NowQueries, FindQueries, LookQueries],
 })
 export class DeskModule {}

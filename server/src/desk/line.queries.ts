@@ -2,16 +2,15 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, one, siteDays, sqlList } from '../platform/index.js';
 import type { LineDto, StageDto } from './desk.dto.js';
+import { PaceQueries, type Stage } from './pace.queries.js';
+import type { Pace } from '@vectrum/core/pace';
 import { kindsFor } from '@vectrum/core/places';
 import { ordersIn } from '@vectrum/core/orders';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 const WAITING = sqlList(kindsFor('wait'));
 
-/** Minutes of work behind one unit of each queue: measured figures replace these once there is history. */
-const MINUTES = { inbound: 12, shelves: 4, orders: 3, picking: 1.5, packing: 5, dispatch: 1 } as const;
-const HANDS = 4;
-const HOURS_A_DAY = 8;
+const hundredths = (n: number) => Math.round(n * 100) / 100;
 
 interface Figures {
   n: string | number;
@@ -22,43 +21,53 @@ interface Figures {
 /** The Line: what waits at each stage, how long its oldest has waited, and how much of it is stuck. */
 @Injectable()
 export class LineQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly paces: PaceQueries,
+  ) {}
 
   async line(siteIds: readonly number[]): Promise<LineDto> {
     const sites = [0, ...siteIds];
     const today = (await siteDays(this.source)).today('site_id');
+    const paces = await this.paces.paces(siteIds);
     const stages = await Promise.all([
       this.stage(
+        paces,
         'inbound',
         'due today',
         `SELECT COUNT(*) AS n, MIN(first_received_at) AS oldest, COALESCE(SUM(expected_on < ${today}), 0) AS stuck FROM purchase_order WHERE state IN ('placed','part-received') AND expected_on <= ${today} AND site_id IN (?)`,
         sites,
       ),
       this.stage(
+        paces,
         'shelves',
         'to put away',
         `SELECT COUNT(*) AS n, NULL AS oldest, 0 AS stuck FROM balance b JOIN place p ON p.id = b.place_id WHERE p.kind IN ${WAITING} AND b.stock_condition = 'good' AND b.units > 0 AND p.site_id IN (?)`,
         sites,
       ),
       this.stage(
+        paces,
         'orders',
         'open',
         `SELECT COUNT(*) AS n, MIN(placed_at) AS oldest, COALESCE(SUM(state = 'held' OR promised_at < UTC_TIMESTAMP()), 0) AS stuck FROM sales_order WHERE state IN ${PROMISABLE} AND site_id IN (?)`,
         sites,
       ),
       this.stage(
+        paces,
         'picking',
         'rounds',
         `SELECT COUNT(*) AS n, MIN(r.created_at) AS oldest, COALESCE(SUM(EXISTS (SELECT 1 FROM round_stop s WHERE s.round_id = r.id AND s.short_units > 0)), 0) AS stuck FROM \`round\` r WHERE r.state IN ('waiting','picking') AND r.site_id IN (?)`,
         sites,
       ),
       this.stage(
+        paces,
         'packing',
         'to pack',
         `SELECT COUNT(DISTINCT o.id) AS n, MIN(u.set_down_at) AS oldest, 0 AS stuck FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?)`,
         sites,
       ),
       this.stage(
+        paces,
         'dispatch',
         'parcels',
         `SELECT COUNT(*) AS n, MIN(COALESCE(p.labelled_at, p.label_asked_at)) AS oldest, COALESCE(SUM(p.state = 'label-asked' AND p.label_asked_at < UTC_TIMESTAMP() - INTERVAL 2 MINUTE), 0) AS stuck FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.state IN ('label-asked','labelled') AND o.site_id IN (?)`,
@@ -72,10 +81,17 @@ export class LineQueries {
     );
     const shelves = stages.find((s) => s.stage === 'shelves');
     if (shelves) shelves.oldest = arrived?.oldest ?? null;
-    return { now: new Date(), stages, capacityHours: (HANDS * HOURS_A_DAY) / 6 };
+    return { now: new Date(), stages };
   }
 
-  private async stage(stage: keyof typeof MINUTES, unit: string, sql: string, sites: readonly number[]): Promise<StageDto> {
+  private async stage(
+    paces: Readonly<Record<Stage, Pace | null>>,
+    stage: Stage,
+    unit: string,
+    sql: string,
+    sites: readonly number[],
+  ): Promise<StageDto> {
+    const pace = paces[stage];
     const found = await one<Figures>(this.source, sql, [sites]);
     const count = num(found?.n);
     return {
@@ -84,7 +100,8 @@ export class LineQueries {
       count,
       oldest: found?.oldest ?? null,
       stuck: num(found?.stuck),
-      hours: Math.round((count * MINUTES[stage] * 100) / 60) / 100,
+      hours: pace && hundredths((count * pace.minutesEach) / 60),
+      hoursADay: pace && hundredths(pace.hoursADay),
     };
   }
 }

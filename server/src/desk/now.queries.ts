@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
 import { num, promisedSql, rows, siteDays, sqlList } from '../platform/index.js';
-import type { DepartureDto, ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './desk.dto.js';
+import type { ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './desk.dto.js';
 import { ordersIn } from '@vectrum/core/orders';
 import { kindsFor } from '@vectrum/core/places';
 
@@ -19,29 +19,25 @@ export class NowQueries {
 
   async now(siteIds: readonly number[]): Promise<NowDto> {
     const sites = [0, ...siteIds];
-    const [promised, departures, stuck, expected] = await Promise.all([
-      this.promised(sites),
-      this.departures(sites),
-      this.stuck(sites),
-      this.expected(sites),
-    ]);
-    return { promised, departures, stuck, expected };
+    const { ends, departures, lastLeavesAt } = await this.calendars.openDay(sites);
+    const [promised, stuck, expected] = await Promise.all([this.promised(sites, ends), this.stuck(sites), this.expected(sites)]);
+    return { promised, departures: departures.map(({ name, at }) => ({ name, at })), lastLeavesAt, stuck, expected };
   }
 
-  private async promised(sites: readonly number[]): Promise<PromisedOrderDto[]> {
+  /** Those of today; once the day of the next departure is another one, what is open of today and all up to the end of that day. */
+  private async promised(sites: readonly number[], ends: Date): Promise<PromisedOrderDto[]> {
     const days = await siteDays(this.source);
     const found = await rows<Omit<PromisedOrderDto, 'safe'> & { safe: number | string }>(
       this.source,
       `SELECT o.code, o.promised_at AS promisedAt, o.state,
          (o.state = 'shipped' OR (o.state <> 'held' AND o.promised_at > UTC_TIMESTAMP() AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units))) AS safe
-       FROM sales_order o WHERE o.state <> 'cancelled' AND o.promised_at >= ${days.begins('o.site_id')} AND o.promised_at < ${days.ends('o.site_id')} AND o.site_id IN (?) ORDER BY o.promised_at, o.id LIMIT 300`,
-      [sites],
+       FROM sales_order o WHERE o.state <> 'cancelled' AND o.promised_at >= ${days.begins('o.site_id')}
+         AND (o.promised_at < ${days.ends('o.site_id')} AND (o.state <> 'shipped' OR ${days.ends('o.site_id')} >= ?)
+           OR o.promised_at >= ${days.ends('o.site_id')} AND o.promised_at < ?)
+         AND o.site_id IN (?) ORDER BY o.promised_at, o.id LIMIT 1000`,
+      [ends, ends, sites],
     );
     return found.map((o) => ({ ...o, safe: num(o.safe) === 1 }));
-  }
-
-  private departures(sites: readonly number[]): Promise<DepartureDto[]> {
-    return this.calendars.departuresToday(sites, new Date());
   }
 
   private async stuck(sites: readonly number[]): Promise<StuckDto[]> {

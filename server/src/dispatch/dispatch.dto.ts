@@ -21,7 +21,8 @@ export class LaneDto {
   name: string;
   lane: string;
   siteId: number;
-  collectsAt: string;
+  /** When the carrier's next van leaves the site, by its calendar; null where none is set. */
+  collectsAt: Date | null;
   parcels: WaitingParcelDto[];
 }
 export class HandOverDto {

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService, Reservations } from '../allocation/index.js';
 import { CarriersQueries } from '../carriers/index.js';
+import { CalendarQueries } from '../company/index.js';
 import { OrderStates } from '../orders/index.js';
 import { ParcelsService } from '../packing/index.js';
 import { type Act, badState, CommandLog, marks, mustBeAt, nextCode, notFound, num, one, Outbox, rows, type Tx } from '../platform/index.js';
@@ -39,12 +40,13 @@ export class DispatchService {
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
     private readonly carriers: CarriersQueries,
+    private readonly calendars: CalendarQueries,
   ) {}
 
   async lanes(siteIds: readonly number[]): Promise<LaneDto[]> {
-    const lanes = await rows<Omit<LaneDto, 'parcels'>>(
+    const lanes = await rows<Omit<LaneDto, 'parcels' | 'collectsAt'>>(
       this.source,
-      `SELECT c.code AS carrier, c.name, p.code AS lane, l.site_id AS siteId, COALESCE(TIME_FORMAT((SELECT MIN(d.leaves_at) FROM departure d WHERE d.carrier_id = c.id AND d.site_id = p.site_id), '%H:%i'), '') AS collectsAt FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id JOIN place p ON p.id = l.place_id WHERE l.site_id IN (?) ORDER BY collectsAt`,
+      `SELECT c.code AS carrier, c.name, p.code AS lane, l.site_id AS siteId FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id JOIN place p ON p.id = l.place_id WHERE l.site_id IN (?) ORDER BY c.name, p.code`,
       [[0, ...siteIds]],
     );
     const parcels = await rows<WaitingParcelDto>(
@@ -55,7 +57,15 @@ export class DispatchService {
        WHERE p.state IN ('label-asked','labelled') AND w.site_id IN (?) ORDER BY p.id LIMIT 500`,
       [[0, ...siteIds]],
     );
-    return lanes.map((lane) => ({ ...lane, parcels: parcels.filter((p) => p.carrier === lane.carrier && p.siteId === lane.siteId) }));
+    const boards = await this.calendars.boards(siteIds);
+    const nextVan = (lane: (typeof lanes)[number]) => boards.get(lane.siteId)?.next((van) => van?.carrier === lane.carrier)?.at ?? null;
+    return lanes
+      .map((lane) => ({
+        ...lane,
+        collectsAt: nextVan(lane),
+        parcels: parcels.filter((p) => p.carrier === lane.carrier && p.siteId === lane.siteId),
+      }))
+      .sort((a, b) => (a.collectsAt?.getTime() ?? Infinity) - (b.collectsAt?.getTime() ?? Infinity));
   }
 
   async label(code: string, siteIds: readonly number[]): Promise<Buffer> {

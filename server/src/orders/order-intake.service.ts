@@ -1,8 +1,9 @@
+import { promisedFor } from '@vectrum/core/promise';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
-import { CalendarQueries, promisedFor } from '../company/index.js';
+import { CalendarQueries } from '../company/index.js';
 import { insert, inTransaction, isDuplicate, nextCode, one, type Row, type Tx } from '../platform/index.js';
 
 export interface IncomingOrder {

@@ -25,6 +25,8 @@ export class OrderRowDto {
   state: string;
   holdReason: string | null;
   promisedAt: Date;
+  /** The departure that it must catch, by the calendar of its site; null once it has gone. */
+  leavesAt: Date | null;
   late: boolean;
   /** One word for each line: none, part, ready, gone, unknown. */
   stock: string[];
@@ -54,6 +56,8 @@ export class OrderDto {
   country: string;
   placedAt: Date;
   promisedAt: Date;
+  /** The departure that it must catch, by the calendar of its site; null once it has gone. */
+  leavesAt: Date | null;
   late: boolean;
   speed: string;
   notePacker: string | null;

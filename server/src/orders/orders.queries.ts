@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
 import { ordersIn } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
 import type { OrderDto, OrderLineDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
@@ -10,23 +11,32 @@ const OPEN = sqlList(ordersIn('live'));
 /** Reads sales orders: the list by departure, the sheet with stock for each line. */
 @Injectable()
 export class OrdersQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly calendars: CalendarQueries,
+  ) {}
 
   async list(siteIds: readonly number[], gone: boolean): Promise<OrderRowDto[]> {
-    const found = await rows<Omit<OrderRowDto, 'late' | 'stock'> & { late: number; stock: string | null }>(
+    const found = await rows<Omit<OrderRowDto, 'late' | 'stock' | 'leavesAt'> & { siteId: number; late: number; stock: string | null }>(
       this.source,
-      `SELECT o.code, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
+      `SELECT o.code, o.site_id AS siteId, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
          (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
        WHERE o.site_id IN (?) AND ${gone ? `o.state = 'shipped'` : `o.state IN ${OPEN}`} ORDER BY ${gone ? 'o.shipped_at DESC' : 'o.promised_at, o.id'} LIMIT 500`,
       [[0, ...siteIds]],
     );
-    return found.map((o) => ({ ...o, late: num(o.late) === 1, stock: o.stock ? o.stock.split(',') : [] }));
+    const boards = await this.calendars.boards(siteIds);
+    return found.map(({ siteId, ...o }) => ({
+      ...o,
+      leavesAt: gone ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
+      late: num(o.late) === 1,
+      stock: o.stock ? o.stock.split(',') : [],
+    }));
   }
 
   async sheet(code: string, siteIds: readonly number[]): Promise<OrderDto> {
     const order = await one<
-      Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'weightG' | 'cannotRelease'> & {
+      Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'leavesAt' | 'weightG' | 'cannotRelease'> & {
         id: number;
         late: number;
       }
@@ -40,9 +50,11 @@ export class OrdersQueries {
     );
     if (!order) throw notFound(`Order ${code}`);
     const { id, ...head } = order;
+    const board = order.shippedAt ? undefined : (await this.calendars.boards([order.siteId])).get(order.siteId);
     const { lines, weightG } = await this.lines(id, order.siteId);
     return {
       ...head,
+      leavesAt: board?.toCatch(order.promisedAt) ?? null,
       late: num(order.late) === 1,
       weightG,
       cannotRelease: whyNot(order.state, order.holdReason, lines),

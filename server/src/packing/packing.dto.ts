@@ -12,6 +12,8 @@ export class BenchRowDto {
   table: string | null;
   pieces: number;
   promisedAt: Date;
+  /** The departure that it must catch, by the calendar of its site. */
+  leavesAt: Date | null;
   note: boolean;
   since: Date | null;
 }
@@ -61,6 +63,8 @@ export class PackTaskDto implements PackTask {
   channel: string;
   tote: string | null;
   promisedAt: Date;
+  /** The departure that it must catch, by the calendar of its site. */
+  leavesAt: Date | null;
   state: string;
   /** All parcels of the order, those that have left too. */
   allParcels: BenchParcelDto[];

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto } from './packing.dto.js';
@@ -20,17 +21,24 @@ export class PackingQueries {
   constructor(
     private readonly source: DataSource,
     private readonly settings: SettingsService,
+    private readonly calendars: CalendarQueries,
   ) {}
 
   async queue(siteIds: readonly number[]): Promise<BenchRowDto[]> {
-    const found = await rows<Omit<BenchRowDto, 'pieces' | 'note'> & { pieces: string; note: number }>(
+    const found = await rows<Omit<BenchRowDto, 'pieces' | 'note' | 'leavesAt'> & { siteId: number; pieces: string; note: number }>(
       this.source,
-      `SELECT o.code AS \`order\`, o.customer, t.code AS tote, b.code AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces
+      `SELECT o.code AS \`order\`, t.site_id AS siteId, o.customer, t.code AS tote, b.code AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces
        FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id LEFT JOIN place b ON b.id = t.parent_id JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id = u.tote_id
        WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?) GROUP BY o.id ORDER BY o.promised_at, o.id LIMIT 200`,
       [[0, ...siteIds]],
     );
-    return found.map((o) => ({ ...o, pieces: num(o.pieces), note: num(o.note) === 1 }));
+    const boards = await this.calendars.boards(siteIds);
+    return found.map(({ siteId, ...o }) => ({
+      ...o,
+      leavesAt: boards.get(siteId)?.toCatch(o.promisedAt) ?? null,
+      pieces: num(o.pieces),
+      note: num(o.note) === 1,
+    }));
   }
 
   /** The order behind a scanned docket, order number, tote or parcel. */
@@ -56,6 +64,8 @@ export class PackingQueries {
       [order.id],
     );
     const all = await this.parcels(tx, order.id);
+    const board = (await this.calendars.boards([order.site_id])).get(order.site_id);
+    const promisedAt = head?.promisedAt ?? new Date();
     return {
       siteId: order.site_id,
       order: order.code,
@@ -70,7 +80,8 @@ export class PackingQueries {
       ),
       channel: head?.channel ?? '',
       tote: head?.tote ?? null,
-      promisedAt: head?.promisedAt ?? new Date(),
+      promisedAt,
+      leavesAt: board?.toCatch(promisedAt) ?? null,
       state: order.state,
       allParcels: all.map(({ id: _, ...p }) => p),
       cartons: await this.cartons(tx),

@@ -15,6 +15,8 @@ export class RoundRowDto {
   units: number;
   metres: number;
   promisedAt: Date;
+  /** The departure that it must catch, by the calendar of its site. */
+  leavesAt: Date | null;
   tote: string | null;
   createdAt: Date;
   shortStops: number;

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { PickStop, PickTask } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
+import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, rows, type Tx } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
 import type { RoundRowDto } from './picking.dto.js';
@@ -19,11 +20,12 @@ export class PickingQueries {
   constructor(
     private readonly source: DataSource,
     private readonly floors: FloorQueries,
+    private readonly calendars: CalendarQueries,
   ) {}
 
   async list(siteIds: readonly number[], personId: number): Promise<RoundRowDto[]> {
     const found = await rows<
-      Omit<RoundRowDto, 'mine' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
+      Omit<RoundRowDto, 'mine' | 'leavesAt' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
         id: number;
         siteId: number;
         pickerId: number | null;
@@ -49,8 +51,10 @@ export class PickingQueries {
     const walks = await Promise.all(
       found.map(async (r) => floors.get(r.siteId)?.metresOf((await this.stops(this.source, r.id)).map(point)) ?? 0),
     );
-    return found.map(({ id: _id, siteId: _site, pickerId, ...r }, i) => ({
+    const boards = await this.calendars.boards(siteIds);
+    return found.map(({ id: _id, siteId, pickerId, ...r }, i) => ({
       ...r,
+      leavesAt: boards.get(siteId)?.toCatch(r.promisedAt) ?? null,
       mine: pickerId === personId,
       stops: num(r.stops),
       stopsDone: num(r.stopsDone),

@@ -1,4 +1,4 @@
-import { type Query, useQueryClient } from '@tanstack/react-query';
+import { type Query, type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Dto } from './client';
 import { freshFor, type Topic } from './keys';
@@ -16,6 +16,15 @@ export function withEntry(tape: Dto['TapeDto'], entry: Dto['TapeEntryDto']): Dto
   return tape.entries.some((e) => e.id === entry.id) ? tape : { ...tape, entries: [entry, ...tape.entries] };
 }
 
+/** Waits for the readings that began before now, since asking for them again meanwhile would give the same answer. */
+const underWay = (client: QueryClient) =>
+  Promise.allSettled(
+    client
+      .getQueryCache()
+      .findAll({ fetchStatus: 'fetching' })
+      .map((query) => query.promise),
+  );
+
 /**
  * Listens to the server's events: each new line of the tape says what its act has changed, and what shows that is read
  * again. Returns whether the line to the server stands.
@@ -32,7 +41,8 @@ export function useLive(): boolean {
       changed = new Set();
       return client.invalidateQueries({ predicate: stale, refetchType: document.hidden ? 'none' : 'active' });
     }, GATHER_MS);
-    let lost = false;
+    // Until the line first stands, nobody here was told anything either.
+    let lost = true;
     let timer = 0;
     let source: EventSource;
     const listen = () => {
@@ -40,10 +50,11 @@ export function useLive(): boolean {
       source.onopen = () => {
         setUp(true);
         // What happened while the line was down was told to nobody here.
-        if (lost) {
-          changed = null;
-          reading.call();
-        }
+        if (lost)
+          void underWay(client).then(() => {
+            changed = null;
+            reading.call();
+          });
         lost = false;
       };
       source.onerror = () => {

@@ -1,25 +1,30 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { api, ask } from './client';
 import { key } from './keys';
 import { useAct } from './use-act';
 
-/** What a person has arranged for themselves under a name, and a way to change it. Shown at once, kept behind it. */
-export function usePreference<T extends Record<string, unknown>>(name: string, start: T): [T, (value: T) => void] {
-  const client = useQueryClient();
+/**
+ * What a person has arranged for themselves under a name, and a way to change it, which shows at once and is kept behind it. There is
+ * no way to change it until it has been read: a choice made on top of the usual would undo what was arranged before.
+ */
+export function usePreference<T extends Record<string, unknown>>(name: string, usual: T): [T, ((value: T) => void) | null] {
   const own = key('preference', name);
   const query = useQuery({
     queryKey: own,
     queryFn: async () => (await ask(api.GET('/api/preferences/{name}', { params: { path: { name } } }))).value as T,
     staleTime: Infinity,
   });
+  const client = useQueryClient();
   const keep = useAct({
     act: (value: T, once) => ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value }, headers: once })),
   });
+  // Beside the cache, which tells its readers in a later turn: a box that is ticked must be ticked when the click is over.
+  const [chosen, setChosen] = useState<T | null>(null);
   const choose = (value: T) => {
-    // What was asked for before the choice must not come in after it.
-    void client.cancelQueries({ queryKey: own });
+    setChosen(value);
     client.setQueryData(own, value);
     keep.mutate(value);
   };
-  return [{ ...start, ...query.data }, choose];
+  return [{ ...usual, ...(chosen ?? query.data) }, query.isSuccess ? choose : null];
 }

@@ -4124,6 +4124,11 @@ export interface components {
             holdReason: string | null;
             /** Format: date-time */
             promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site; null once it has gone.
+             */
+            leavesAt: string | null;
             late: boolean;
             /** @description One word for each line: none, part, ready, gone, unknown. */
             stock: string[];
@@ -4172,6 +4177,11 @@ export interface components {
             placedAt: string;
             /** Format: date-time */
             promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site; null once it has gone.
+             */
+            leavesAt: string | null;
             late: boolean;
             speed: string;
             notePacker: string | null;
@@ -4221,6 +4231,11 @@ export interface components {
             metres: number;
             /** Format: date-time */
             promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
             tote: string | null;
             /** Format: date-time */
             createdAt: string;
@@ -4234,6 +4249,11 @@ export interface components {
             pieces: number;
             /** Format: date-time */
             promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
             note: boolean;
             /** Format: date-time */
             since: string | null;
@@ -4266,7 +4286,11 @@ export interface components {
             name: string;
             lane: string;
             siteId: number;
-            collectsAt: string;
+            /**
+             * Format: date-time
+             * @description When the carrier's next van leaves the site, by its calendar; null where none is set.
+             */
+            collectsAt: string | null;
             parcels: components["schemas"]["WaitingParcelDto"][];
         };
         HandOverDto: {
@@ -4382,15 +4406,15 @@ export interface components {
             /** Format: date-time */
             oldest: string | null;
             stuck: number;
-            /** @description Hours of work that wait. */
-            hours: number;
+            /** @description Hours of work that wait, by the pace of the last fortnight; null until anything was done at the stage. */
+            hours: number | null;
+            /** @description Hours of work that a usual day gives the stage; null likewise. */
+            hoursADay: number | null;
         };
         LineDto: {
             /** Format: date-time */
             now: string;
             stages: components["schemas"]["StageDto"][];
-            /** @description What today's hands can clear, in hours. */
-            capacityHours: number;
         };
         PromisedOrderDto: {
             code: string;
@@ -4400,7 +4424,7 @@ export interface components {
             safe: boolean;
         };
         DepartureDto: {
-            carrier: string;
+            name: string;
             /** Format: date-time */
             at: string;
         };
@@ -4426,8 +4450,15 @@ export interface components {
             late: boolean;
         };
         NowDto: {
+            /** @description What is promised for today or, once the last van has left, what is still open of today and what is promised until the next working day ends. */
             promised: components["schemas"]["PromisedOrderDto"][];
+            /** @description What still leaves on that day, soonest first. */
             departures: components["schemas"]["DepartureDto"][];
+            /**
+             * Format: date-time
+             * @description When the last of them leaves.
+             */
+            lastLeavesAt: string;
             stuck: components["schemas"]["StuckDto"][];
             expected: components["schemas"]["ExpectedDto"][];
         };
@@ -4868,6 +4899,11 @@ export interface components {
             tote: string | null;
             /** Format: date-time */
             promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
             state: string;
             /** @description All parcels of the order, those that have left too. */
             allParcels: components["schemas"]["BenchParcelDto"][];

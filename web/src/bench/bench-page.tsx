@@ -44,8 +44,8 @@ export function BenchPage() {
         <span className="r">
           {order && (
             <span>
-              promised <b>{when(order.promisedAt)}</b>
-              {untilWords(order.promisedAt)}
+              leaves <b>{when(order.leavesAt ?? order.promisedAt)}</b>
+              {untilWords(order.leavesAt ?? order.promisedAt)}
             </span>
           )}
           {!camera && (

@@ -49,7 +49,7 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
                   </div>
                   <span>{o.since ? `waits ${age(o.since)}` : ''}</span>
                   <button type="button" className="act" style={{ height: 44, fontSize: 16 }}>
-                    Open, due {when(o.promisedAt)}
+                    Open, leaves {when(o.leavesAt ?? o.promisedAt)}
                   </button>
                 </li>
               ))}

@@ -48,7 +48,7 @@ export function PickList() {
                       <Glyph name={progressGlyph(r.stopsDone, r.stops)} size={24} says />
                       <span>
                         <span className="code">{r.code}</span>, {plural(r.stops - r.stopsDone, 'stop', 'stops')}, {r.metres} m, by{' '}
-                        {when(r.promisedAt)}
+                        {when(r.leavesAt ?? r.promisedAt)}
                         {r.picker && !r.mine ? `, ${r.picker.split(' ')[0]} is on it` : ''}
                       </span>
                     </Link>

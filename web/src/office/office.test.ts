@@ -2,8 +2,7 @@ import type { Dto } from '../api/client';
 import { groupsOf } from './inbound/groups';
 import { lineSum } from './inbound/line-sum';
 import { readPriceList } from './inbound/price-list';
-import { byDeparture } from './orders/departures';
-import { bandPath, halfThickness } from './line-band';
+import { bandPath, halfThickness, paceWords } from './line-band';
 
 describe('the Line', () => {
   it('is thin with nothing to do, and never thicker than its rails allow', () => {
@@ -11,6 +10,12 @@ describe('the Line', () => {
     expect(halfThickness(4, 8)).toBeCloseTo(6.2);
     expect(halfThickness(1000, 8)).toBe(12);
     expect(halfThickness(5, 0)).toBeCloseTo(2.2);
+    expect(halfThickness(null, null)).toBeCloseTo(2.2);
+  });
+  it('says in words what it measured, and that it has not', () => {
+    expect(paceWords({ hours: 2.25, hoursADay: 0.5 })).toBe('2 h 15 of work waits; a usual day gives it 30 min');
+    expect(paceWords({ hours: 0, hoursADay: 6 })).toBe('0 min of work waits; a usual day gives it 6 h 00');
+    expect(paceWords({ hours: null, hoursADay: null })).toContain('not known yet');
   });
   it('draws one closed shape', () => {
     const path = bandPath([3, 5, 12, 4, 3, 2.2], 1280);
@@ -70,25 +75,5 @@ describe('inbound', () => {
       { sku: 'LID', factor: 1000, supplierSku: '', price: '48', breaks: [] },
     ]);
     expect(() => readPriceList('JAR, 48, J1, 20.16\nLID, many, x, 1')).toThrow('Line 2');
-  });
-});
-
-describe('orders', () => {
-  const row = (code: string, promisedAt: string, late = false): Dto['OrderRowDto'] => ({
-    code,
-    customer: 'C',
-    channel: 'Web shop',
-    state: 'open',
-    holdReason: null,
-    promisedAt,
-    late,
-    stock: [],
-  });
-  it('stand under the van that they must catch, late ones first', () => {
-    const at = (h: number) => new Date(new Date().setHours(h, 30, 0, 0)).toISOString();
-    const groups = byDeparture([row('S-2', at(16)), row('S-1', at(15)), row('S-3', '2020-01-01T00:00:00Z', true), row('S-4', at(15))]);
-    expect(groups.map((g) => g.orders.map((o) => o.code))).toEqual([['S-3'], ['S-1', 'S-4'], ['S-2']]);
-    expect(groups[0]?.title).toBe('Late');
-    expect(groups[1]?.note).toContain('2 orders');
   });
 });

@@ -4,7 +4,7 @@ import type { Dto } from '../api/client';
 import { useLine } from '../api/queries';
 import { age, clock, olderThan, whole } from '../ui/format';
 import { Glyph } from '../ui/glyph';
-import { bandPath, halfThickness, MIDDLE, NOW_WIDTH, THINNEST } from './line-band';
+import { bandPath, halfThickness, MIDDLE, NOW_WIDTH, paceWords, THINNEST } from './line-band';
 
 const STAGES = [
   ['inbound', 'Inbound', '/inbound'],
@@ -17,9 +17,9 @@ const STAGES = [
 
 const OLD_MS = 24 * 3_600_000;
 
-function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity: number; width: number }) {
+function Band({ stages, width }: { stages: Dto['StageDto'][]; width: number }) {
   const step = (width - NOW_WIDTH) / stages.length;
-  const halves = stages.map((s) => halfThickness(s.hours, capacity));
+  const halves = stages.map((s) => halfThickness(s.hours, s.hoursADay));
   return (
     <svg width={width} height="30" viewBox={`0 0 ${width} 30`} aria-hidden>
       <defs>
@@ -29,6 +29,17 @@ function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity
         </pattern>
       </defs>
       <path d={bandPath(halves, width)} fill="var(--color-ink)" style={{ transition: 'd var(--dur-line) var(--ease-set)' }} />
+      {stages.map((s, i) =>
+        s.hours === null ? (
+          <path
+            key={s.stage}
+            d={`M${NOW_WIDTH + i * step + 16} ${MIDDLE}H${NOW_WIDTH + (i + 1) * step - 16}`}
+            stroke="var(--color-desk)"
+            strokeWidth={2 * THINNEST + 1}
+            strokeDasharray="4 4"
+          />
+        ) : null,
+      )}
       {stages.map((s, i) => {
         const half = halves[i] ?? THINNEST;
         const length = s.count > 0 ? Math.min(step - 36, ((step - 36) * s.stuck) / s.count) : 0;
@@ -60,7 +71,7 @@ function Band({ stages, capacity, width }: { stages: Dto['StageDto'][]; capacity
 
 function Stage({ stage, name, to, data }: { stage: string; name: string; to: string; data: Dto['StageDto'] | undefined }) {
   return (
-    <NavLink to={to} data-stage={stage}>
+    <NavLink to={to} data-stage={stage} title={data && paceWords(data)}>
       <span className="st">
         {name}
         {data?.oldest && data.count > 0 && (
@@ -113,7 +124,7 @@ export function TheLine() {
         {STAGES.map(([stage, name, to]) => (
           <Stage key={stage} stage={stage} name={name} to={to} data={line.data?.stages.find((s) => s.stage === stage)} />
         ))}
-        {line.data && <Band stages={stages} capacity={line.data.capacityHours} width={width} />}
+        {line.data && <Band stages={stages} width={width} />}
       </nav>
     </div>
   );

@@ -3,7 +3,7 @@ export function ExportLinks({ list, query = {} }: { list: string; query?: Record
   const params = new URLSearchParams(Object.entries(query).filter((e): e is [string, string] => Boolean(e[1])));
   const search = params.size > 0 ? `?${params}` : '';
   return (
-    <span className="note flex gap-2 whitespace-nowrap">
+    <span className="note flex items-baseline gap-2 whitespace-nowrap">
       Export
       {(['csv', 'xlsx'] as const).map((kind) => (
         <a key={kind} className="act-link" href={`/api/exports/lists/${list}.${kind}${search}`} download>

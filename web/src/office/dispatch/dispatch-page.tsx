@@ -4,7 +4,7 @@ import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
-import { age, plural } from '../../ui/format';
+import { age, plural, when } from '../../ui/format';
 import { weightText } from '../../ui/units';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
@@ -28,7 +28,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
       <div className="block-head items-center">
         <h2>{lane.name}</h2>
         <span className="note" style={{ marginLeft: 0 }}>
-          {lane.collectsAt ? `van at ${lane.collectsAt}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
+          {lane.collectsAt ? `van at ${when(lane.collectsAt)}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
         </span>
         <span className="ml-auto" />
         {handOver.data && ready.length === 0 && (

@@ -87,7 +87,7 @@ export function NowPage() {
         <Shown query={now} rows={14}>
           {(n) => (
             <>
-              <HourChart promised={n.promised} departures={n.departures} />
+              <HourChart promised={n.promised} departures={n.departures} lastLeavesAt={n.lastLeavesAt} />
               <div className="two">
                 <section>
                   <div className="block-head">

@@ -174,7 +174,9 @@ export function OrderSheet() {
               {
                 cap: 'Promised',
                 value: <span className={o.late ? 'stamped' : ''}>{when(o.promisedAt)}</span>,
-                note: o.shippedAt ? `went ${day(o.shippedAt)}` : `came in ${when(o.placedAt)}`,
+                note: o.shippedAt
+                  ? `went ${day(o.shippedAt)}`
+                  : `${o.leavesAt ? `van ${when(o.leavesAt)}, ` : ''}in since ${when(o.placedAt)}`,
               },
               { cap: 'To', value: `${o.city} ${o.postcode}`.trim() || 'no address', note: o.addressLine },
               { cap: 'Weight', value: weightText(o.weightG), note: o.speed },

@@ -7,7 +7,8 @@ import { Words } from '../../ui/field';
 import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
-import { byDeparture } from './departures';
+import { byDeparture } from '../../ui/by-departure';
+import { DepartureRow } from '../../ui/departure-row';
 import { ListPage, useBeside } from '../../ui/list-page';
 
 type Row = Dto['OrderRowDto'];
@@ -26,7 +27,9 @@ const FITS: Record<Show, (o: Row) => boolean> = {
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const beside = useBeside();
   const navigate = useNavigate();
-  const groups = gone ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), orders }] : byDeparture(orders);
+  const groups = gone
+    ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), list: orders }]
+    : byDeparture(orders, ['order', 'orders']);
   return (
     <table className="dense">
       <thead>
@@ -42,13 +45,8 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
       </thead>
       {groups.map((g) => (
         <tbody key={g.key}>
-          <tr className="grp">
-            <td colSpan={4}>{g.title}</td>
-            <td colSpan={3} className="num">
-              <span className="note">{g.note}</span>
-            </td>
-          </tr>
-          {g.orders.map((o) => {
+          <DepartureRow group={g} columns={beside ? 6 : 7} />
+          {g.list.map((o) => {
             const go = () => void navigate(`/orders/${o.code}${window.location.search}`);
             return (
               <tr

@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { age, when } from '../../ui/format';
+import { byDeparture } from '../../ui/by-departure';
+import { DepartureRow } from '../../ui/departure-row';
 import { Glyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 
@@ -35,36 +37,39 @@ export function PackingPage() {
                   <td />
                 </tr>
               </thead>
-              <tbody>
-                {list.map((o, i) => (
-                  <tr key={o.order}>
-                    <td className="gl">
-                      <Glyph name="half" size={14} says />
-                    </td>
-                    <td className="code">
-                      <Link to={`/orders/${o.order}`}>{o.order}</Link>
-                    </td>
-                    <td>{o.customer}</td>
-                    <td className="code">{o.tote}</td>
-                    <td className="code">{o.table}</td>
-                    <td className="num">{o.pieces}</td>
-                    <td>{when(o.promisedAt)}</td>
-                    <td className="num mid">{o.since ? age(o.since) : ''}</td>
-                    <td className="mid">{o.note ? 'to read' : ''}</td>
-                    <td className="num">
-                      {packs && (
-                        <Link
-                          to={`/bench/${o.order}`}
-                          className={i === 0 ? 'act act-next' : 'act-link'}
-                          style={i === 0 ? { height: 24, fontSize: 13 } : undefined}
-                        >
-                          Pack it
-                        </Link>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
+              {byDeparture(list, ['order', 'orders']).map((g, gi) => (
+                <tbody key={g.key}>
+                  <DepartureRow group={g} columns={10} />
+                  {g.list.map((o, i) => (
+                    <tr key={o.order}>
+                      <td className="gl">
+                        <Glyph name="half" size={14} says />
+                      </td>
+                      <td className="code">
+                        <Link to={`/orders/${o.order}`}>{o.order}</Link>
+                      </td>
+                      <td>{o.customer}</td>
+                      <td className="code">{o.tote}</td>
+                      <td className="code">{o.table}</td>
+                      <td className="num">{o.pieces}</td>
+                      <td>{when(o.promisedAt)}</td>
+                      <td className="num mid">{o.since ? age(o.since) : ''}</td>
+                      <td className="mid">{o.note ? 'to read' : ''}</td>
+                      <td className="num">
+                        {packs && (
+                          <Link
+                            to={`/bench/${o.order}`}
+                            className={gi + i === 0 ? 'act act-next' : 'act-link'}
+                            style={gi + i === 0 ? { height: 24, fontSize: 13 } : undefined}
+                          >
+                            Pack it
+                          </Link>
+                        )}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              ))}
             </table>
           )
         }

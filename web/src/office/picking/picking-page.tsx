@@ -3,6 +3,8 @@ import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { age, plural, when } from '../../ui/format';
+import { byDeparture } from '../../ui/by-departure';
+import { DepartureRow } from '../../ui/departure-row';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 
@@ -40,32 +42,35 @@ export function PickingPage() {
                   <th>Short</th>
                 </tr>
               </thead>
-              <tbody>
-                {rounds.map((r) => (
-                  <tr key={r.code}>
-                    <td className="gl">
-                      <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
-                    </td>
-                    <td className="code">{r.code}</td>
-                    <td>
-                      <Link to={`/orders/${r.order}`}>
-                        <span className="code">{r.order}</span> {r.customer}
-                      </Link>
-                    </td>
-                    <td>{r.picker ?? '–'}</td>
-                    <td className="mid">{STATE_WORDS[r.state] ?? r.state}</td>
-                    <td className="num">
-                      {r.stopsDone} of {r.stops}
-                    </td>
-                    <td className="num">{r.units}</td>
-                    <td className="num">{r.metres}</td>
-                    <td>{when(r.promisedAt)}</td>
-                    <td className="num mid">{age(r.createdAt)}</td>
-                    <td className="code">{r.tote}</td>
-                    <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
-                  </tr>
-                ))}
-              </tbody>
+              {byDeparture(rounds, ['round', 'rounds']).map((g) => (
+                <tbody key={g.key}>
+                  <DepartureRow group={g} columns={12} />
+                  {g.list.map((r) => (
+                    <tr key={r.code}>
+                      <td className="gl">
+                        <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
+                      </td>
+                      <td className="code">{r.code}</td>
+                      <td>
+                        <Link to={`/orders/${r.order}`}>
+                          <span className="code">{r.order}</span> {r.customer}
+                        </Link>
+                      </td>
+                      <td>{r.picker ?? '–'}</td>
+                      <td className="mid">{STATE_WORDS[r.state] ?? r.state}</td>
+                      <td className="num">
+                        {r.stopsDone} of {r.stops}
+                      </td>
+                      <td className="num">{r.units}</td>
+                      <td className="num">{r.metres}</td>
+                      <td>{when(r.promisedAt)}</td>
+                      <td className="num mid">{age(r.createdAt)}</td>
+                      <td className="code">{r.tote}</td>
+                      <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              ))}
             </table>
           )
         }

@@ -9,7 +9,8 @@ export function ColumnsMenu({
 }: {
   shown: readonly string[];
   seesCosts: boolean;
-  onChange: (keys: string[]) => void;
+  /** Null until it is known what the person had arranged. */
+  onChange: ((keys: string[]) => void) | null;
 }) {
   const here = columnsOf(shown, seesCosts);
   const rest = ITEM_COLUMNS.filter((c) => !shown.includes(c.key) && (!c.cost || seesCosts));
@@ -20,11 +21,13 @@ export function ColumnsMenu({
     if (to < 0 || to >= keys.length) return;
     keys.splice(at, 1);
     keys.splice(to, 0, key);
-    onChange(keys);
+    onChange?.(keys);
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="act-link">Columns</Popover.Trigger>
+      <Popover.Trigger className="act-link" disabled={!onChange}>
+        Columns
+      </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className="menu p-3" align="end" sideOffset={6} aria-label="Columns of the list">
           <ul className="columns-list">
@@ -37,7 +40,7 @@ export function ColumnsMenu({
                       type="checkbox"
                       checked={isShown}
                       disabled={isShown && here.length === 1}
-                      onChange={() => onChange((isShown ? here.filter((x) => x !== c) : [...here, c]).map((x) => x.key))}
+                      onChange={() => onChange?.((isShown ? here.filter((x) => x !== c) : [...here, c]).map((x) => x.key))}
                     />{' '}
                     {c.head}
                   </label>
@@ -60,7 +63,7 @@ export function ColumnsMenu({
               );
             })}
           </ul>
-          <button type="button" className="act-link mt-2" onClick={() => onChange([...USUAL_COLUMNS])}>
+          <button type="button" className="act-link mt-2" onClick={() => onChange?.([...USUAL_COLUMNS])}>
             As it came
           </button>
         </Popover.Content>

@@ -111,7 +111,7 @@ export function ItemsPage() {
         {!beside && (
           <span className="flex gap-5 items-baseline">
             <Views query={new URLSearchParams(filter).toString()} />
-            <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={(keys) => keepColumns({ columns: keys })} />
+            <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={keepColumns && ((keys) => keepColumns({ columns: keys }))} />
             <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
             {canEdit && (
               <Link to="/setup/imports" className="act-link">

@@ -25,7 +25,7 @@ export function Views({ query }: { query: string }) {
           onSubmit={(e) => {
             e.preventDefault();
             const name = naming.trim();
-            if (name) keep({ views: [...views.filter((v) => v.name !== name), { name, query }] });
+            if (name) keep?.({ views: [...views.filter((v) => v.name !== name), { name, query }] });
             setNaming(null);
           }}
         >
@@ -40,7 +40,7 @@ export function Views({ query }: { query: string }) {
             onBlur={() => setNaming(null)}
           />
         </form>
-      ) : here ? (
+      ) : !keep ? null : here ? (
         <button type="button" className="note" onClick={() => keep({ views: views.filter((v) => v !== here) })}>
           <Glyph name="shut" size={11} /> Forget this view
         </button>

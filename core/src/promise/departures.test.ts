@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { instantOf, promisedFor, type SiteCalendar } from '../src/company/departures.js';
+import { DepartureBoard, instantOf, promisedFor, type SiteCalendar } from './index.js';
 
 const LONDON = 'Europe/London';
 const site = (more: Partial<SiteCalendar> = {}): SiteCalendar => ({
@@ -71,6 +71,67 @@ describe('what an order is promised for', () => {
         expect(promisedFor(new Date(now.getTime() + later), c).getTime()).toBeGreaterThanOrEqual(leaves.getTime());
       }),
       { numRuns: 300 },
+    );
+  });
+});
+
+describe('what still leaves a site', () => {
+  const board = (now: string, calendar = site()) => new DepartureBoard(new Date(now), calendar);
+  const toCatch = (now: string, promisedAt: string, calendar = site()) => board(now, calendar).toCatch(new Date(promisedAt)).toISOString();
+
+  it('is caught by the last van before the promise', () => {
+    expect(toCatch('2026-01-14T08:00:00Z', '2026-01-14T16:30:00Z')).toBe('2026-01-14T16:30:00.000Z');
+    expect(toCatch('2026-01-14T08:00:00Z', '2026-01-14T16:00:00Z')).toBe('2026-01-14T11:00:00.000Z');
+    // What is promised for the early morning leaves the evening before; over a weekend, on Friday.
+    expect(toCatch('2026-01-15T09:00:00Z', '2026-01-19T09:00:00Z')).toBe('2026-01-16T16:30:00.000Z');
+  });
+
+  it('is caught by the next van where the promise cannot be kept any more', () => {
+    expect(toCatch('2026-01-14T12:00:00Z', '2026-01-14T11:00:00Z')).toBe('2026-01-14T16:30:00.000Z');
+    expect(toCatch('2026-01-16T18:00:00Z', '2026-01-14T11:00:00Z')).toBe('2026-01-19T11:00:00.000Z');
+  });
+
+  it('is asked for in any order, and answered alike', () => {
+    const one = board('2026-01-14T08:00:00Z');
+    const asked = ['2026-02-20T12:00:00Z', '2026-01-14T11:00:00Z', '2026-01-30T10:00:00Z', '2026-01-14T16:30:00Z'];
+    expect(asked.map((at) => one.toCatch(new Date(at)).toISOString())).toEqual(asked.map((at) => toCatch('2026-01-14T08:00:00Z', at)));
+  });
+
+  it('is that of today as long as anything leaves today, and then that of the next working day', () => {
+    const at = (now: string) => {
+      const open = board(now).openDay();
+      return [open?.day, open?.ends.toISOString(), ...(open?.departures.map((d) => d.rule?.leavesAt) ?? [])];
+    };
+    expect(at('2026-01-14T08:00:00Z')).toEqual(['2026-01-14', '2026-01-15T00:00:00.000Z', '11:00', '16:30']);
+    expect(at('2026-01-14T12:00:00Z')).toEqual(['2026-01-14', '2026-01-15T00:00:00.000Z', '16:30']);
+    expect(at('2026-01-14T23:00:00Z')).toEqual(['2026-01-15', '2026-01-16T00:00:00.000Z', '11:00', '16:30']);
+    expect(at('2026-01-16T17:00:00Z')).toEqual(['2026-01-19', '2026-01-20T00:00:00.000Z', '11:00', '16:30']);
+  });
+
+  it('is asked for by whose van it is', () => {
+    const vans = [
+      { leavesAt: '11:00', closesMinutes: 30, carrier: 'A' },
+      { leavesAt: '16:30', closesMinutes: 30, carrier: 'B' },
+    ];
+    const here = new DepartureBoard(new Date('2026-01-14T12:00:00Z'), { ...site(), departures: vans });
+    expect(here.next((van) => van?.carrier === 'A')?.at.toISOString()).toBe('2026-01-15T11:00:00.000Z');
+    expect(here.next((van) => van?.carrier === 'B')?.at.toISOString()).toBe('2026-01-14T16:30:00.000Z');
+    expect(here.next((van) => van?.carrier === 'C')).toBeUndefined();
+  });
+
+  it('is never earlier than now, and never later than the promise where a van leaves in time', () => {
+    const instant = fc.date({ min: new Date('2026-01-01'), max: new Date('2026-03-31'), noInvalidDate: true });
+    fc.assert(
+      fc.property(instant, fc.integer({ min: -86_400_000, max: 20 * 86_400_000 }), (now, ahead) => {
+        const promise = new Date(now.getTime() + ahead);
+        const here = new DepartureBoard(now, site());
+        const van = here.toCatch(promise);
+        expect(van >= now).toBe(true);
+        const next = here.next()?.at ?? now;
+        if (next <= promise) expect(van <= promise).toBe(true);
+        else expect(van).toEqual(next);
+      }),
+      { numRuns: 200 },
     );
   });
 });

@@ -1,0 +1,32 @@
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Making a format costs far more than using it; there is one a time zone. */
+function formatOf(timeZone: string): Intl.DateTimeFormat {
+  const known = formats.get(timeZone);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+    second: 'numeric',
+    hourCycle: 'h23',
+  });
+  formats.set(timeZone, made);
+  return made;
+}
+
+/** What the clock on the wall of a time zone shows at an instant, in milliseconds as if it were UTC. O(1). */
+export function wallClock(at: Date, timeZone: string): number {
+  const parts = formatOf(timeZone).formatToParts(at);
+  const part = (type: string) => Number(parts.find((p) => p.type === type)?.value);
+  return Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'), part('second'));
+}
+
+/** The instant at which a zone's wall clock shows `wall`; in the hour that a spring change leaves out, the one after it. O(1). */
+export function instantOf(wall: number, timeZone: string): Date {
+  const first = wall - (wallClock(new Date(wall), timeZone) - wall);
+  return new Date(wall - (wallClock(new Date(first), timeZone) - first));
+}
