@@ -1,4 +1,4 @@
-import { update } from '../src/platform/index.js';
+import { one, update } from '../src/platform/index.js';
 import { type Caller, House } from './house.js';
 
 interface Now {
@@ -110,12 +110,12 @@ describe('what the Line says of a stage', () => {
     const other = await House.open();
     try {
       const maren = await other.as('Maren');
-      const [{ id }] = (await other.source.query(`SELECT id FROM person WHERE name LIKE 'Ines%'`)) as [{ id: number }];
+      const ines = await one<{ id: number }>(other.source, `SELECT id FROM person WHERE name LIKE 'Ines%'`);
       // Yesterday: four rounds of three picks, each pick two minutes after the one before, and a break in between.
       for (let n = 0; n < 12; n++)
         await other.source.query(
           `INSERT INTO activity (at, device_at, person_id, site_id, kind, glyph, title, document) VALUES (UTC_TIMESTAMP(), UTC_DATE() - INTERVAL 14 HOUR + INTERVAL ? MINUTE, ?, 1, 'pick', 'full', 'a pick', ?)`,
-          [n * 2 + (n >= 6 ? 120 : 0), id, `S-${Math.floor(n / 3)}`],
+          [n * 2 + (n >= 6 ? 120 : 0), ines?.id, `S-${Math.floor(n / 3)}`],
         );
       await other.stock('JAR-454-RD', 'A-01-1', 10);
       await other.release(await other.order([['JAR-454-RD', 1]]));

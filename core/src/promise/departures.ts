@@ -40,7 +40,7 @@ const NO_VAN: DepartureRule = { leavesAt: '17:00', closesMinutes: 120 };
  * The departures of a site from an instant on, soonest first, for sixty days. RangeError for a site that works on no day of the week.
  * O(1) each, and O(vans) at the start.
  */
-export function* departuresFrom<R extends DepartureRule>(from: Date, site: SiteCalendar<R>): Generator<Departure<R>> {
+export function* departuresFrom<R extends DepartureRule>(from: Date, site: SiteCalendar<R>): Generator<Departure<R>, void> {
   if (!site.workingDays.includes('Y')) throw new RangeError('A site works on at least one day of the week');
   const vans = [...site.departures].sort((a, b) => (a.leavesAt < b.leavesAt ? -1 : 1));
   const today = Math.floor(wallClock(from, site.timeZone) / DAY_MS) * DAY_MS;
@@ -64,7 +64,7 @@ export function promisedFor(now: Date, site: SiteCalendar): Date {
 
 /** The departures of one site as they look now. Those that were asked for are kept, so that a long list costs little. */
 export class DepartureBoard<R extends DepartureRule = DepartureRule> {
-  private readonly coming: Generator<Departure<R>>;
+  private readonly coming: Generator<Departure<R>, void>;
   private readonly known: Departure<R>[] = [];
   private atEnd = false;
 
@@ -108,9 +108,9 @@ export class DepartureBoard<R extends DepartureRule = DepartureRule> {
   private lookTo(isEnough: (last: Departure<R>) => boolean): void {
     let last = this.known.at(-1);
     while (!this.atEnd && !(last && isEnough(last))) {
-      const { value, done } = this.coming.next();
-      if (done) this.atEnd = true;
-      else this.known.push((last = value));
+      const next = this.coming.next();
+      if (next.done) this.atEnd = true;
+      else this.known.push((last = next.value));
     }
   }
 }

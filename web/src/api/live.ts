@@ -22,7 +22,7 @@ const underWay = (client: QueryClient) =>
     client
       .getQueryCache()
       .findAll({ fetchStatus: 'fetching' })
-      .map((query) => query.promise),
+      .map((query) => Promise.resolve(query.promise)),
   );
 
 /**

@@ -22,7 +22,7 @@ export function ListPage({
   const sheet = useOutlet();
   return (
     <div className="list-page" data-beside={sheet ? '' : undefined} style={{ ['--list' as string]: `${width}px` }}>
-      <section className={`list ${className}`} aria-label={title}>
+      <section className={`list ${className}`} aria-label={title} tabIndex={-1}>
         {!sheet && <h1 className="sr">{title}</h1>}
         {children}
       </section>

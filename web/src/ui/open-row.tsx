@@ -18,3 +18,21 @@ export function OpenRow({ to, open, soft, children }: { to: string; open: boolea
     </tr>
   );
 }
+
+/** The same for a list whose rows are of several lines: the link within it is what the keyboard reaches. */
+export function OpenItem({ to, open, className = '', children }: { to: string; open: boolean; className?: string; children: ReactNode }) {
+  const navigate = useNavigate();
+  return (
+    <li
+      className={`po-row ${className}`}
+      aria-current={open ? 'true' : undefined}
+      data-open
+      onClick={(e) => {
+        // A link within it goes where it says.
+        if (!(e.target as Element).closest('a')) void navigate(to);
+      }}
+    >
+      {children}
+    </li>
+  );
+}

@@ -1,8 +1,7 @@
 import type { ReactNode } from 'react';
-import { useNavigate } from 'react-router';
 import { Barcode } from './barcode';
 import { Glyph } from './glyph';
-import { useSheetKeys } from './sheet-keys';
+import { useSheetFocus, useSheetKeys } from './sheet-keys';
 import { Shown } from './states';
 
 /** A record beside its list. Escape closes it; up and down step through the list while it is open. */
@@ -25,40 +24,49 @@ export function Sheet({
   tools?: ReactNode;
   children: ReactNode;
 }) {
-  const navigate = useNavigate();
-  useSheetKeys(back);
+  const close = useSheetKeys(back);
   return (
-    <aside className="sheet" aria-label={title} key={address}>
-      <div className="sheet-in">
-        <div className="sheet-bar">
-          <span>
-            <Glyph name="link" /> <span className="code">{address}</span>
-          </span>
-          <span style={{ marginLeft: 'auto' }} className="flex gap-3">
-            {print && (
-              <a href={print.href} target="_blank" rel="noreferrer" data-print>
-                <Glyph name="print" /> {print.says}
-              </a>
-            )}
-            {tools}
-            <button type="button" onClick={() => void navigate(back)}>
-              <Glyph name="shut" /> Close
-            </button>
-          </span>
-        </div>
-        <div className="sheet-title">
-          <h1>{title}</h1>
-          {about && (
-            <span className="note" style={{ paddingTop: 8 }}>
-              {about}
-            </span>
+    <Frame label={title} key={address}>
+      <div className="sheet-bar">
+        <span>
+          <Glyph name="link" /> <span className="code">{address}</span>
+        </span>
+        <span style={{ marginLeft: 'auto' }} className="flex gap-3">
+          {print && (
+            <a href={print.href} target="_blank" rel="noreferrer" data-print>
+              <Glyph name="print" /> {print.says}
+            </a>
           )}
-          {code && (
-            <span style={{ marginLeft: 'auto' }}>
-              <Barcode code={code} />
-            </span>
-          )}
-        </div>
+          {tools}
+          <button type="button" onClick={close}>
+            <Glyph name="shut" /> Close
+          </button>
+        </span>
+      </div>
+      <div className="sheet-title">
+        <h1>{title}</h1>
+        {about && (
+          <span className="note" style={{ paddingTop: 8 }}>
+            {about}
+          </span>
+        )}
+        {code && (
+          <span style={{ marginLeft: 'auto' }}>
+            <Barcode code={code} />
+          </span>
+        )}
+      </div>
+      {children}
+    </Frame>
+  );
+}
+
+/** The sheet itself: the keyboard goes to it when it opens. */
+function Frame({ label, children }: { label: string; children: ReactNode }) {
+  const frame = useSheetFocus();
+  return (
+    <aside className="sheet" aria-label={label}>
+      <div className="sheet-in" ref={frame} tabIndex={-1}>
         {children}
       </div>
     </aside>
@@ -67,11 +75,10 @@ export function Sheet({
 
 /** A sheet whose record is read first: its keys work while it loads, and when it cannot be had. */
 export function ShownSheet<T>({ back, ...shown }: { back: string } & Parameters<typeof Shown<T>>[0]) {
-  useSheetKeys(back);
-  const navigate = useNavigate();
+  const close = useSheetKeys(back);
   if (shown.query.data !== undefined) return <Shown {...shown} />;
   return (
-    <Bare says={shown.query.error ? 'This record cannot be had' : 'The record is fetched'} close={() => void navigate(back)}>
+    <Bare says={shown.query.error ? 'This record cannot be had' : 'The record is fetched'} close={close}>
       <Shown {...shown} />
     </Bare>
   );
@@ -79,9 +86,9 @@ export function ShownSheet<T>({ back, ...shown }: { back: string } & Parameters<
 
 /** The sheet of something that is not there, or not any more. */
 export function NotThere({ says, back }: { says: string; back: string }) {
-  const navigate = useNavigate();
+  const close = useSheetKeys(back);
   return (
-    <Bare says={says} close={() => void navigate(back)}>
+    <Bare says={says} close={close}>
       <p className="mt-3">{says}</p>
     </Bare>
   );
@@ -89,17 +96,15 @@ export function NotThere({ says, back }: { says: string; back: string }) {
 
 function Bare({ says, close, children }: { says: string; close: () => void; children: ReactNode }) {
   return (
-    <aside className="sheet" aria-label="Record">
-      <div className="sheet-in">
-        <h1 className="sr">{says}</h1>
-        <div className="sheet-bar">
-          <button type="button" className="ml-auto" onClick={close}>
-            <Glyph name="shut" /> Close
-          </button>
-        </div>
-        {children}
+    <Frame label="Record">
+      <h1 className="sr">{says}</h1>
+      <div className="sheet-bar">
+        <button type="button" className="ml-auto" onClick={close}>
+          <Glyph name="shut" /> Close
+        </button>
       </div>
-    </aside>
+      {children}
+    </Frame>
   );
 }
 

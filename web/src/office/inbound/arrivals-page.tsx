@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { useNavigate, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { age, clock, dayWord, plural } from '../../ui/format';
@@ -10,6 +10,7 @@ import { GroupedList } from './grouped-list';
 import { arrivalGroups } from './groups';
 import { InboundWords } from './inbound-words';
 import { ListPage } from '../../ui/list-page';
+import { OpenItem } from '../../ui/open-row';
 
 type Row = Dto['ArrivalRowDto'];
 
@@ -36,13 +37,12 @@ function what(a: Row): string {
 }
 
 function ArrivalRow({ arrival, open }: { arrival: Row; open: boolean }) {
-  const navigate = useNavigate();
   const to = `/inbound/arrivals/${arrival.code}`;
   return (
-    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(to)}>
+    <OpenItem to={to} open={open}>
       <Glyph name={glyphOf(arrival)} size={14} says />
       <span>
-        <Link to={to} onClick={(e) => e.stopPropagation()}>
+        <Link to={to}>
           <b>{arrival.supplier}</b>
         </Link>
         <span className="note">
@@ -51,7 +51,7 @@ function ArrivalRow({ arrival, open }: { arrival: Row; open: boolean }) {
         {arrival.aside > 0 && <span className="note stamped block">{arrival.aside} damaged or set apart</span>}
       </span>
       <span className={`note ${arrival.late ? 'stamped' : ''}`}>{when(arrival)}</span>
-    </li>
+    </OpenItem>
   );
 }
 

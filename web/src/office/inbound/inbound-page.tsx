@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, useMatch, useNavigate } from 'react-router';
+import { Link, useMatch } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { age, dayWord } from '../../ui/format';
@@ -13,6 +13,7 @@ import { InboundWords } from './inbound-words';
 import { TakeDocument } from './take-document';
 import { today } from '../../api/site-day';
 import { ListPage, useBeside } from '../../ui/list-page';
+import { OpenItem } from '../../ui/open-row';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -23,17 +24,12 @@ const isExpected = (o: Row) => (o.state === 'placed' || o.state === 'part-receiv
 
 /** `ring`: whom to ring about goods that should be here, where there is room to say it. */
 function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: boolean }) {
-  const navigate = useNavigate();
+  const to = `/inbound/${order.code}`;
   return (
-    <li
-      className={`po-row ${ring ? 'po-ring' : ''}`}
-      aria-current={open ? 'true' : undefined}
-      data-open
-      onClick={() => void navigate(`/inbound/${order.code}`)}
-    >
+    <OpenItem to={to} open={open} className={ring ? 'po-ring' : ''}>
       <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
       <span>
-        <Link to={`/inbound/${order.code}`} onClick={(e) => e.stopPropagation()}>
+        <Link to={to}>
           <b>{order.supplier}</b>
         </Link>
         <span className="note">
@@ -45,7 +41,7 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
       {ring && (
         <span className="note">
           {order.phone ? `ring ${order.ring} ` : ''}
-          <a href={`tel:${order.phone.replace(/[^+\d]/g, '')}`} className="act-link" onClick={(e) => e.stopPropagation()}>
+          <a href={`tel:${order.phone.replace(/[^+\d]/g, '')}`} className="act-link">
             {order.phone}
           </a>
         </span>
@@ -53,7 +49,7 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
         {order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}
       </span>
-    </li>
+    </OpenItem>
   );
 }
 

@@ -80,8 +80,8 @@ export function HourChart({
   promised,
   departures,
   lastLeavesAt,
-  now = Date.now(),
-}: Pick<Dto['NowDto'], 'promised' | 'departures' | 'lastLeavesAt'> & { now?: number }) {
+  now,
+}: Pick<Dto['NowDto'], 'promised' | 'departures' | 'lastLeavesAt'> & { now: number }) {
   const gone = promised.filter(isGone).length;
   const unsafe = promised.filter((o) => !isGone(o) && !o.safe).length;
   const moving = promised.length - gone - unsafe;

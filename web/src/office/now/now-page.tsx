@@ -87,7 +87,7 @@ export function NowPage() {
         <Shown query={now} rows={14}>
           {(n) => (
             <>
-              <HourChart promised={n.promised} departures={n.departures} lastLeavesAt={n.lastLeavesAt} />
+              <HourChart promised={n.promised} departures={n.departures} lastLeavesAt={n.lastLeavesAt} now={now.dataUpdatedAt} />
               <div className="two">
                 <section>
                   <div className="block-head">

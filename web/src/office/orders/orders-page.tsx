@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
@@ -10,6 +10,7 @@ import { Empty, Shown } from '../../ui/states';
 import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
 import { ListPage, useBeside } from '../../ui/list-page';
+import { OpenRow } from '../../ui/open-row';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
@@ -26,7 +27,6 @@ const FITS: Record<Show, (o: Row) => boolean> = {
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const beside = useBeside();
-  const navigate = useNavigate();
   const groups = gone
     ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), list: orders }]
     : byDeparture(orders, ['order', 'orders']);
@@ -47,16 +47,8 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
         <tbody key={g.key}>
           <DepartureRow group={g} columns={beside ? 6 : 7} />
           {g.list.map((o) => {
-            const go = () => void navigate(`/orders/${o.code}${window.location.search}`);
             return (
-              <tr
-                key={o.code}
-                data-open
-                tabIndex={0}
-                aria-selected={o.code === open}
-                onClick={go}
-                onKeyDown={(e) => e.key === 'Enter' && go()}
-              >
+              <OpenRow key={o.code} to={`/orders/${o.code}${window.location.search}`} open={o.code === open}>
                 <td className="gl">
                   <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
                 </td>
@@ -70,7 +62,7 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
                 {!beside && (
                   <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>
                 )}
-              </tr>
+              </OpenRow>
             );
           })}
         </tbody>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { age, day } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
@@ -8,6 +8,7 @@ import { Empty, Shown } from '../../../ui/states';
 import { GroupedList } from '../grouped-list';
 import { InboundWords } from '../inbound-words';
 import { ListPage } from '../../../ui/list-page';
+import { OpenItem } from '../../../ui/open-row';
 
 type Row = Dto['InspectionRowDto'];
 
@@ -24,13 +25,12 @@ export function inspectionGroups(list: readonly Row[]): [string, Row[]][] {
 }
 
 function InspectionRow({ inspection: r, open }: { inspection: Row; open: boolean }) {
-  const navigate = useNavigate();
   const to = `/inbound/inspection/${r.code}`;
   return (
-    <li className="po-row" aria-current={open ? 'true' : undefined} data-open onClick={() => void navigate(to)}>
+    <OpenItem to={to} open={open}>
       <Glyph name={glyphOf(r)} size={14} says />
       <span>
-        <Link to={to} onClick={(e) => e.stopPropagation()}>
+        <Link to={to}>
           <b>{r.name}</b>
         </Link>
         <span className="note">
@@ -38,7 +38,7 @@ function InspectionRow({ inspection: r, open }: { inspection: Row; open: boolean
         </span>
       </span>
       <span className="note">{r.closedAt === null ? `here ${age(r.openedAt)}` : day(r.closedAt)}</span>
-    </li>
+    </OpenItem>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { useRef } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { ExportLinks } from '../../../ui/export-links';
@@ -13,6 +13,7 @@ import { useWindows } from '../../../ui/windows';
 import { ShelvesWords } from '../shelves-words';
 import { kindWords, PLACE_KINDS } from './place-kinds';
 import { ListPage, useBeside } from '../../../ui/list-page';
+import { OpenRow } from '../../../ui/open-row';
 
 type Row = Dto['PlaceDto'];
 const FILTERS = ['search', 'kind', 'site', 'zone', 'state', 'sort'] as const;
@@ -25,7 +26,6 @@ const STATES = [
 
 function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: string | undefined }) {
   const beside = useBeside();
-  const navigate = useNavigate();
   const box = useRef<HTMLDivElement>(null);
   const rows = useVirtualRows(box, list.total ?? 0, list.see);
   return (
@@ -56,16 +56,8 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
                 </tr>
               );
             }
-            const go = () => void navigate(`/shelves/places/${p.code}${window.location.search}`);
             return (
-              <tr
-                key={p.id}
-                data-open
-                tabIndex={0}
-                aria-selected={p.code === open}
-                onClick={go}
-                onKeyDown={(e) => e.key === 'Enter' && go()}
-              >
+              <OpenRow key={p.id} to={`/shelves/places/${p.code}${window.location.search}`} open={p.code === open}>
                 <td className="gl">
                   <Glyph name={p.blocked ? 'blocked' : p.items > 0 ? 'full' : 'empty'} size={12} says />
                 </td>
@@ -81,7 +73,7 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
                   </td>
                 )}
                 <td className="num">{p.items || ''}</td>
-              </tr>
+              </OpenRow>
             );
           })}
           {rows.behind > 0 && <tr style={{ height: rows.behind }} aria-hidden />}
