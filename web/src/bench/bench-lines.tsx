@@ -2,6 +2,7 @@ import { spell } from '@vectrum/core/quantity';
 import type { Codebook, PackLine } from '@vectrum/core/scan';
 import { Glyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
+import { BenchList, BenchItem } from '../ui/bench/parts';
 
 /** Pieces that are shown one by one. */
 const MOST_MARKS = 8;
@@ -9,11 +10,11 @@ const MOST_MARKS = 8;
 /** The order's lines, each filling in its place; the next one is in the highlighter. */
 export function BenchLines({ lines, next, book }: { lines: (PackLine & { rest: number })[]; next: number | undefined; book: Codebook }) {
   return (
-    <ul className="bul">
+    <BenchList>
       {lines.map((l) => {
         const item = book.items[l.itemId];
         return (
-          <li key={l.line} className={l.line === next ? 'next' : l.rest === 0 ? 'in' : ''}>
+          <BenchItem key={l.line} next={l.line === next} isIn={l.rest === 0}>
             <i>{l.line}</i>
             <Picture name={item?.picture} size={50} />
             <div>
@@ -36,9 +37,9 @@ export function BenchLines({ lines, next, book }: { lines: (PackLine & { rest: n
                 </>
               )}
             </span>
-          </li>
+          </BenchItem>
         );
       })}
-    </ul>
+    </BenchList>
   );
 }

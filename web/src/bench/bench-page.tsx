@@ -12,11 +12,12 @@ import { useTask } from '../flow/tasks';
 import { KeptWord } from '../flow/kept-word';
 import { untilWords, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
-import { Mark } from '../ui/mark';
+import { MarkName } from '../ui/mark';
 import { useScanner } from '../ui/scanner';
 import { SiteChoice } from '../floor/device-switches';
 import { BenchQueue } from './bench-queue';
 import { Packing } from './packing';
+import { BenchTitle, BenchColumns, BenchFoot } from '../ui/bench/parts';
 
 /** The packing table. Nothing open: the queue; a scanned tote, docket or order opens its order. */
 export function BenchPage() {
@@ -34,14 +35,12 @@ export function BenchPage() {
   return (
     <main className="bench" data-face="bench">
       <header className="btop">
-        <Link to="/" className="mark-name">
-          <Mark /> Vectrum
-        </Link>
+        <MarkName to="/" />
         <span className="ready">
           <Glyph name="scan" size={19} /> {up ? 'Scanner ready' : 'No network: scans are kept'}
           <KeptWord />
         </span>
-        <span className="r">
+        <span className="b-right">
           {order && (
             <span>
               leaves <b>{when(order.leavesAt ?? order.promisedAt)}</b>
@@ -78,13 +77,13 @@ function Waiting({ problem, onOpen }: { problem: Error | null; onOpen: (code: st
   return (
     <>
       <div>{problem && <FeedbackBand feedback={{ band: 'unknown', title: 'Not here', detail }} />}</div>
-      <div className="btitle">
+      <BenchTitle>
         <h1>Scan a tote or a docket</h1>
-      </div>
-      <div className="bcols">
+      </BenchTitle>
+      <BenchColumns>
         <BenchQueue onOpen={onOpen} />
-      </div>
-      <footer className="bfoot" />
+      </BenchColumns>
+      <BenchFoot />
     </>
   );
 }

@@ -7,6 +7,8 @@ import { kept } from '../flow/kept';
 import { age, plural, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { Empty, Shown } from '../ui/states';
+import { Button } from '../ui/button';
+import { BenchSide, BenchList, BenchItem } from '../ui/bench/parts';
 
 /** What waits at the table when no tote is open: scan one, or choose. */
 export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
@@ -17,7 +19,7 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
     enabled: site !== undefined,
   });
   return (
-    <div className="bleft" style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
+    <BenchSide style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
@@ -28,11 +30,11 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
               </Link>
             </Empty>
           ) : (
-            <ul className="bul">
+            <BenchList>
               {list.map((o, i) => (
-                <li
+                <BenchItem
                   key={o.order}
-                  className={i === 0 ? 'next' : ''}
+                  next={i === 0}
                   onClick={() => onOpen(o.order)}
                   style={{ cursor: 'pointer', gridTemplateColumns: '24px 90px 1fr auto auto' }}
                 >
@@ -48,15 +50,15 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
                     </span>
                   </div>
                   <span>{o.since ? `waits ${age(o.since)}` : ''}</span>
-                  <button type="button" className="act" style={{ height: 44, fontSize: 16 }}>
+                  <Button type="button" style={{ height: 44, fontSize: 16 }}>
                     Open, leaves {when(o.leavesAt ?? o.promisedAt)}
-                  </button>
-                </li>
+                  </Button>
+                </BenchItem>
               ))}
-            </ul>
+            </BenchList>
           )
         }
       </Shown>
-    </div>
+    </BenchSide>
   );
 }

@@ -1,5 +1,6 @@
 import type { Dto } from '../api/client';
 import { plural } from '../ui/format';
+import { TextAnchor } from '../ui/button';
 
 const WORDS: Readonly<Record<string, string>> = {
   open: 'Still open.',
@@ -19,9 +20,9 @@ export function ClosedOrder({ parcels, onTheWay }: { parcels: Dto['BenchParcelDt
           {p.tracking && (
             <p className="text-[18px] mt-2">
               {p.carrier}, <span className="code">{p.tracking}</span>{' '}
-              <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer" data-print>
+              <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer" data-print>
                 See the label
-              </a>
+              </TextAnchor>
             </p>
           )}
         </section>

@@ -1,6 +1,6 @@
 import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack } from '@vectrum/core/scan';
 import { useState } from 'react';
-import { Link } from 'react-router';
+
 import { FeedbackBand } from '../flow/band';
 import type { Ready } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
@@ -13,6 +13,8 @@ import { ClosedOrder } from './closed-order';
 import { noChoice, type ParcelChoice, serviceOf } from './parcel-choice';
 import { ParcelPanel } from './parcel-panel';
 import { ParcelTabs } from './parcel-tabs';
+import { Button, ButtonLink } from '../ui/button';
+import { BenchTitle, BenchColumns, BenchSide, BenchFoot } from '../ui/bench/parts';
 
 const isPaper = (code: string) => /^(S-\d+(-\d+)?|T-\d+)$/i.test(code.trim());
 
@@ -57,7 +59,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
       <div>
         <FeedbackBand feedback={flow.feedback} />
       </div>
-      <div className="btitle">
+      <BenchTitle>
         <h1>{task.customer}</h1>
         <span className="note">
           <span className="code">{task.order}</span>, {task.channel.toLowerCase()}
@@ -73,9 +75,9 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
           <b>{closed ? '' : left}</b>
           <span>{closed ? 'packed' : `to go of ${all}`}</span>
         </span>
-      </div>
-      <div className="bcols">
-        <div className="bleft">
+      </BenchTitle>
+      <BenchColumns>
+        <BenchSide>
           {task.note && !noteRead && (
             <div className="ack">
               <Glyph name="blocked" />
@@ -83,9 +85,9 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
                 <span>Note from the customer</span>
                 {task.note}
               </p>
-              <button type="button" className="act" onClick={() => input({ kind: 'confirm' })}>
+              <Button type="button" onClick={() => input({ kind: 'confirm' })}>
                 Read, and done
-              </button>
+              </Button>
             </div>
           )}
           <BenchLines
@@ -93,7 +95,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             next={closed ? undefined : openLine(task, state)?.line}
             book={book}
           />
-        </div>
+        </BenchSide>
         <div className="bright">
           {closed ? (
             <ClosedOrder parcels={task.allParcels} onTheWay={flow.unsent.length} />
@@ -111,11 +113,11 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             </>
           )}
         </div>
-      </div>
-      <footer className="bfoot">
+      </BenchColumns>
+      <BenchFoot>
         <BenchTape entries={flow.newest} onUndo={flow.undo} unsent={flow.offline ? flow.unsent : []} />
         <div className="blabel">
-          <div className="w">
+          <div className="weigh">
             <b>{closed ? 'Done' : typeof choice.rate === 'object' && choice.rate ? `Label, ${choice.rate.carrierName}` : 'Label'}</b>
             <span>
               {closed
@@ -128,21 +130,21 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             </span>
           </div>
           {closed ? (
-            <Link to="/bench" className="act act-next">
+            <ButtonLink to="/bench" next>
               Next tote <Glyph name="go" size={16} />
-            </Link>
+            </ButtonLink>
           ) : (
-            <button
+            <Button
               type="button"
-              className={`act ${allIn && choice.rate ? 'act-next' : ''}`}
+              next={allIn && choice.rate !== null}
               disabled={!allIn || lacks.length > 0 || choice.carton === ''}
               onClick={close}
             >
               <Glyph name="print" /> {offWeight ? 'Looked: weight is right' : 'Print label'}
-            </button>
+            </Button>
           )}
         </div>
-      </footer>
+      </BenchFoot>
     </>
   );
 }

@@ -10,6 +10,8 @@ import { weightText } from '../ui/units';
 import { Glyph } from '../ui/glyph';
 import { ProblemNote, Skeleton } from '../ui/states';
 import type { ParcelChoice } from './parcel-choice';
+import { Input } from '../ui/input';
+import { TextButton } from '../ui/button';
 
 /** The open box, drawn to its proportions, filling as lines go in. */
 function BoxPicture({ carton, fill, share }: { carton: Dto['CartonDto']; fill: number; share: number }) {
@@ -132,8 +134,8 @@ export function ParcelPanel({
       </div>
       <label className="flex items-baseline gap-3 border-t-[1.5px] border-ink pt-2">
         <span className="text-[20px] font-[680]">On the scale</span>
-        <input
-          className="input num"
+        <Input
+          className="num"
           style={{ width: 130, height: 48, fontSize: 26, fontWeight: 700 }}
           inputMode="numeric"
           aria-label="Weight in grams"
@@ -149,9 +151,9 @@ export function ParcelPanel({
         <WeightLine weightG={choice.weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
       )}
       {allIn && expected !== null && choice.weightG === null && (
-        <button type="button" className="act-link self-start" onClick={() => pick({ weightG: expected, rate: null })}>
+        <TextButton type="button" className="self-start" onClick={() => pick({ weightG: expected, rate: null })}>
           It should be {weightText(expected)}: take that
-        </button>
+        </TextButton>
       )}
       {allIn && choice.weightG !== null && (
         <Rates order={task.order} weightG={choice.weightG} choice={choice} onChoose={(rate) => pick({ rate })} />

@@ -1,5 +1,6 @@
 import type { PackParcel } from '@vectrum/core/scan';
 import { Glyph } from '../ui/glyph';
+import { Button } from '../ui/button';
 
 /** The order's parcels: the one in use, those that are closed, and the way to another one. */
 export function ParcelTabs({
@@ -16,22 +17,22 @@ export function ParcelTabs({
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Parcels">
       {shown.map((p) => (
-        <button
+        <Button
           key={p.number}
           type="button"
-          className="act"
+
           style={{ height: 40, fontSize: 16 }}
           aria-pressed={p.number === inUse}
           disabled={!p.open}
           onClick={() => onChoose(p.number)}
         >
           Parcel {p.number} {!p.open && <Glyph name="full" size={12} says="closed" />}
-        </button>
+        </Button>
       ))}
       {filled && (
-        <button type="button" className="act" style={{ height: 40, fontSize: 16 }} onClick={() => onChoose('next')}>
+        <Button type="button" style={{ height: 40, fontSize: 16 }} onClick={() => onChoose('next')}>
           Another parcel
-        </button>
+        </Button>
       )}
     </div>
   );

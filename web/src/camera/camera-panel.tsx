@@ -2,6 +2,7 @@ import { useCallback, useRef } from 'react';
 import { emitScan } from '../ui/scanner';
 import { AIM } from './aim';
 import { CAMERA_WORDS, useCamera } from './use-camera';
+import { Key } from '../ui/phone/parts';
 
 /** The camera as a scanner: its picture with four corners to aim by, and its keys. What it reads goes where any scan goes. */
 export function CameraPanel({ onClose }: { onClose: () => void }) {
@@ -31,13 +32,13 @@ export function CameraPanel({ onClose }: { onClose: () => void }) {
       )}
       <div className="camera-keys">
         {torch !== null && (
-          <button type="button" className="f-key" aria-pressed={torch} onClick={() => void light(!torch)}>
+          <Key type="button" aria-pressed={torch} onClick={() => void light(!torch)}>
             Torch
-          </button>
+          </Key>
         )}
-        <button type="button" className="f-key" onClick={onClose}>
+        <Key type="button" onClick={onClose}>
           Close camera
-        </button>
+        </Key>
       </div>
     </section>
   );

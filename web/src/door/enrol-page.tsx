@@ -6,6 +6,7 @@ import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
 import { useScanner } from '../ui/scanner';
 import { ProblemNote } from '../ui/states';
+import { PhoneFrame, Ask, Key, Keys, Typed } from '../ui/phone/parts';
 
 /** Enrols this device with a code from the office screen: scanned, or typed. */
 export function EnrolPage() {
@@ -28,11 +29,11 @@ export function EnrolPage() {
     enrol.mutate(given);
   }, [enrol]);
   return (
-    <main className="floor" data-face="floor">
+    <PhoneFrame data-face="floor">
       {camera && <CameraPanel onClose={() => setCamera(false)} />}
-      <h1 className="f-ask ask pt-6">Scan the code on the office screen</h1>
-      <form
-        className="typed mt-4"
+      <Ask className="pt-6">Scan the code on the office screen</Ask>
+      <Typed
+        className="mt-4"
         onSubmit={(e) => {
           e.preventDefault();
           enrol.mutate(code);
@@ -48,20 +49,20 @@ export function EnrolPage() {
           value={code}
           onChange={(e) => setCode(e.target.value)}
         />
-        <button className="f-key next px-5" disabled={code.trim() === '' || enrol.isPending}>
+        <Key next className="px-5" disabled={code.trim() === '' || enrol.isPending}>
           Enrol
-        </button>
-      </form>
+        </Key>
+      </Typed>
       <div className="mx-[14px]">
         <ProblemNote problem={enrol.error} />
       </div>
       {!camera && (
-        <div className="f-keys" style={{ marginTop: 'auto' }}>
-          <button type="button" className="f-key" onClick={() => setCamera(true)}>
+        <Keys style={{ marginTop: 'auto' }}>
+          <Key type="button" onClick={() => setCamera(true)}>
             Camera
-          </button>
-        </div>
+          </Key>
+        </Keys>
       )}
-    </main>
+    </PhoneFrame>
   );
 }

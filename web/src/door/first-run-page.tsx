@@ -1,3 +1,4 @@
+import { DoorSheet } from '../ui/door-sheet';
 import { useQueryClient } from '@tanstack/react-query';
 import { useAct } from '../api/use-act';
 import { useForm } from 'react-hook-form';
@@ -5,8 +6,10 @@ import { useNavigate } from 'react-router';
 import { api, ask, ProblemError } from '../api/client';
 import { Field } from '../ui/field';
 import { Glyph } from '../ui/glyph';
-import { Mark } from '../ui/mark';
+import { MarkName } from '../ui/mark';
 import { ProblemNote } from '../ui/states';
+import { Input } from '../ui/input';
+import { Button } from '../ui/button';
 
 interface Values {
   name: string;
@@ -35,37 +38,33 @@ export function FirstRunPage() {
   });
   const fields = found.error instanceof ProblemError ? found.error.fields : {};
   return (
-    <div className="door" data-face="office">
-      <main className="door-sheet one">
-        <form className="flex flex-col gap-4" onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}>
-          <span className="mark-name" style={{ width: 'auto' }}>
-            <Mark /> Vectrum
-          </span>
-          <h1>A new house</h1>
-          <p className="mid">You become its owner. People, bins and goods come after.</p>
-          <Field label="Your name" fault={fields['name']}>
-            <input className="input" autoFocus {...form.register('name')} />
+    <DoorSheet>
+      <form className="flex flex-col gap-4" onSubmit={(e) => void form.handleSubmit((v) => found.mutate(v))(e)}>
+        <MarkName />
+        <h1>A new house</h1>
+        <p className="mid">You become its owner. People, bins and goods come after.</p>
+        <Field label="Your name" fault={fields['name']}>
+          <Input autoFocus {...form.register('name')} />
+        </Field>
+        <Field label="E-mail" fault={fields['email']}>
+          <Input type="email" autoComplete="username" {...form.register('email')} />
+        </Field>
+        <Field label="Password, 10 characters or more" fault={fields['password']}>
+          <Input type="password" autoComplete="new-password" {...form.register('password')} />
+        </Field>
+        <div className="grid grid-cols-[2fr_1fr] gap-4">
+          <Field label="Your first site" fault={fields['siteName']}>
+            <Input {...form.register('siteName')} />
           </Field>
-          <Field label="E-mail" fault={fields['email']}>
-            <input className="input" type="email" autoComplete="username" {...form.register('email')} />
+          <Field label="Its code" fault={fields['siteCode']}>
+            <Input className="code" {...form.register('siteCode')} />
           </Field>
-          <Field label="Password, 10 characters or more" fault={fields['password']}>
-            <input className="input" type="password" autoComplete="new-password" {...form.register('password')} />
-          </Field>
-          <div className="grid grid-cols-[2fr_1fr] gap-4">
-            <Field label="Your first site" fault={fields['siteName']}>
-              <input className="input" {...form.register('siteName')} />
-            </Field>
-            <Field label="Its code" fault={fields['siteCode']}>
-              <input className="input code" {...form.register('siteCode')} />
-            </Field>
-          </div>
-          <ProblemNote problem={Object.keys(fields).length > 0 ? null : found.error} />
-          <button className="act act-next justify-center" disabled={found.isPending}>
-            Open the house <Glyph name="go" size={15} />
-          </button>
-        </form>
-      </main>
-    </div>
+        </div>
+        <ProblemNote problem={Object.keys(fields).length > 0 ? null : found.error} />
+        <Button next className="justify-center" disabled={found.isPending}>
+          Open the house <Glyph name="go" size={15} />
+        </Button>
+      </form>
+    </DoorSheet>
   );
 }

@@ -1,13 +1,16 @@
+import { DoorSheet } from '../ui/door-sheet';
 import { useQuery } from '@tanstack/react-query';
 import { afresh, useAct } from '../api/use-act';
 import { key } from '../api/keys';
 import { useState } from 'react';
-import { Link } from 'react-router';
+
 import { api, ask, ProblemError } from '../api/client';
 import { Field } from '../ui/field';
 import { Glyph } from '../ui/glyph';
-import { Mark } from '../ui/mark';
+import { MarkName } from '../ui/mark';
 import { ProblemNote, Shown } from '../ui/states';
+import { ButtonLink, Button } from '../ui/button';
+import { Input } from '../ui/input';
 
 /** Opened from a mail: a password is chosen, by somebody invited or somebody who forgot theirs. */
 export function WelcomePage() {
@@ -25,65 +28,53 @@ export function WelcomePage() {
   });
   const fields = choose.error instanceof ProblemError ? choose.error.fields : {};
   return (
-    <div className="door" data-face="office">
-      <main className="door-sheet one">
-        {choose.isSuccess ? (
-          <div className="flex flex-col gap-4">
-            <h1>Your password is set</h1>
-            <p>Sign in with it. On a shared device, your badge and PIN do the same.</p>
-            <Link to="/sign-in" className="act act-next justify-center">
-              Sign in <Glyph name="go" size={15} />
-            </Link>
-          </div>
-        ) : (
-          <>
-            {!whose.data && <h1>{whose.error ? 'This link does not open' : 'One moment'}</h1>}
-            <Shown query={whose} rows={3}>
-              {(who) => (
-                <form
-                  className="flex flex-col gap-4"
-                  onSubmit={(e) => {
-                    e.preventDefault();
-                    choose.mutate();
-                  }}
-                >
-                  <span className="mark-name" style={{ width: 'auto' }}>
-                    <Mark /> Vectrum
-                  </span>
-                  <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
-                  <input type="hidden" autoComplete="username" value={who.email} readOnly />
-                  <Field label="Password, at least 10 characters" fault={fields['password']}>
-                    <input
-                      className="input"
-                      type="password"
-                      autoComplete="new-password"
-                      autoFocus
-                      required
-                      minLength={10}
-                      value={password}
-                      onChange={(e) => setPassword(e.target.value)}
-                    />
-                  </Field>
-                  <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
-                    <input
-                      className="input"
-                      type="password"
-                      inputMode="numeric"
-                      autoComplete="off"
-                      value={pin}
-                      onChange={(e) => setPin(e.target.value)}
-                    />
-                  </Field>
-                  <ProblemNote problem={choose.error} />
-                  <button className="act act-next justify-center" disabled={choose.isPending || password.length < 10}>
-                    Keep the password <Glyph name="go" size={15} />
-                  </button>
-                </form>
-              )}
-            </Shown>
-          </>
-        )}
-      </main>
-    </div>
+    <DoorSheet>
+      {choose.isSuccess ? (
+        <div className="flex flex-col gap-4">
+          <h1>Your password is set</h1>
+          <p>Sign in with it. On a shared device, your badge and PIN do the same.</p>
+          <ButtonLink to="/sign-in" next className="justify-center">
+            Sign in <Glyph name="go" size={15} />
+          </ButtonLink>
+        </div>
+      ) : (
+        <>
+          {!whose.data && <h1>{whose.error ? 'This link does not open' : 'One moment'}</h1>}
+          <Shown query={whose} rows={3}>
+            {(who) => (
+              <form
+                className="flex flex-col gap-4"
+                onSubmit={(e) => {
+                  e.preventDefault();
+                  choose.mutate();
+                }}
+              >
+                <MarkName />
+                <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
+                <input type="hidden" autoComplete="username" value={who.email} readOnly />
+                <Field label="Password, at least 10 characters" fault={fields['password']}>
+                  <Input
+                    type="password"
+                    autoComplete="new-password"
+                    autoFocus
+                    required
+                    minLength={10}
+                    value={password}
+                    onChange={(e) => setPassword(e.target.value)}
+                  />
+                </Field>
+                <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
+                  <Input type="password" inputMode="numeric" autoComplete="off" value={pin} onChange={(e) => setPin(e.target.value)} />
+                </Field>
+                <ProblemNote problem={choose.error} />
+                <Button next className="justify-center" disabled={choose.isPending || password.length < 10}>
+                  Keep the password <Glyph name="go" size={15} />
+                </Button>
+              </form>
+            )}
+          </Shown>
+        </>
+      )}
+    </DoorSheet>
   );
 }

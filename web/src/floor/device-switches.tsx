@@ -1,5 +1,6 @@
 import { useSite } from '../api/queries';
 import { useSound, useVibration } from '../flow/device-choices';
+import { Key } from '../ui/phone/parts';
 
 /** Where this device works; whoever has several sites chooses, and it stays chosen. */
 export function SiteChoice() {
@@ -21,16 +22,16 @@ export function SiteChoice() {
 
 function Switch({ says, off, turn }: { says: string; off: boolean; turn: (off: boolean) => void }) {
   return (
-    <button
+    <Key
       type="button"
       role="switch"
       aria-checked={!off}
-      className="f-key grow"
+      className="grow"
       style={{ minHeight: 52, fontSize: 17 }}
       onClick={() => turn(!off)}
     >
       {says} {off ? 'off' : 'on'}
-    </button>
+    </Key>
   );
 }
 

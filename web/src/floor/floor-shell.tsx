@@ -3,13 +3,14 @@ import { Outlet, useNavigate } from 'react-router';
 import { useLive } from '../api/live';
 import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
-import { KeptWord } from '../flow/kept-word';
+import { keptLook, KeptWord } from '../flow/kept-word';
 import { keepShell, useNewShell } from '../flow/shell-worker';
 import { QuestionsWord } from './questions-page';
 import { useMe } from '../api/queries';
 import { useSignOut } from '../door/use-sign-out';
 import { useScanner } from '../ui/scanner';
 import { ScanContext, type ScanHandler } from './scan-context';
+import { PhoneFrame } from '../ui/phone/parts';
 
 const BADGE = /^V-\d{3,}$/i;
 
@@ -40,7 +41,7 @@ export function FloorShell() {
   const context = useMemo(() => ({ scan, set: (h: ScanHandler | null) => (handler.current = h) }), [scan]);
   return (
     <ScanContext.Provider value={context}>
-      <main className="floor" data-face="floor">
+      <PhoneFrame data-face="floor">
         {camera && <CameraPanel onClose={() => setCamera(false)} />}
         {!up && (
           <p role="status" className="px-[18px] py-2 font-semibold bg-[var(--color-ink-wash)]">
@@ -50,7 +51,7 @@ export function FloorShell() {
         <KeptWord />
         <QuestionsWord />
         {shell.fresh && (
-          <button type="button" className="kept-word" onClick={shell.use}>
+          <button type="button" className={keptLook()} onClick={shell.use}>
             A newer version is here. Use it now
           </button>
         )}
@@ -63,7 +64,7 @@ export function FloorShell() {
         )}
         <Outlet />
         <PersonLine onChange={() => void navigate('/floor/sign-in')} />
-      </main>
+      </PhoneFrame>
     </ScanContext.Provider>
   );
 }

@@ -12,6 +12,8 @@ import { DeviceSwitches, SiteChoice } from './device-switches';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
+import { PhoneHead, Ask, PhoneList, Say, PhoneItem } from '../ui/phone/parts';
+import { Glyph } from '../ui/glyph';
 
 /** What there is to do for this person. A scanned paper opens its task at once. */
 export function FloorHome() {
@@ -69,29 +71,29 @@ export function FloorHome() {
   usePageScan(onScan);
   return (
     <>
-      <header className="f-head">
+      <PhoneHead>
         <SiteChoice />
         <span />
         <Link to="/" className="text-[15px] underline grid place-items-center min-h-[44px] min-w-[44px] -my-3">
           Office
         </Link>
-      </header>
-      <h1 className="f-ask ask">Scan a paper, or choose</h1>
-      <ul className="f-list mt-3">
+      </PhoneHead>
+      <Ask>Scan a paper, or choose</Ask>
+      <PhoneList className="mt-3">
         {tasks.map((t) => (
-          <li key={t.to} className={t === next ? 'next' : ''}>
+          <PhoneItem key={t.to} next={t === next}>
             <Link to={t.to}>
               <b>{t.says}</b>
-              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <Glyph name="go" size={22} />
               <span>{t.note}</span>
             </Link>
-          </li>
+          </PhoneItem>
         ))}
         {rights.includes('pack') && (
           <li>
             <Link to="/bench">
               <b>Packing table</b>
-              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <Glyph name="go" size={22} />
               <span>{plural(count('packing'), 'tote', 'totes')} to pack</span>
             </Link>
           </li>
@@ -99,13 +101,13 @@ export function FloorHome() {
         <li>
           <Link to="/floor/look">
             <b>Look up</b>
-            <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            <Glyph name="go" size={22} />
             <span>what anything is, and where</span>
           </Link>
         </li>
-      </ul>
+      </PhoneList>
       {me.data && tasks.length === 0 && !rights.includes('pack') && (
-        <p className="ask text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</p>
+        <Say className="text-[18px]">None of your duties are done on the phone. Ask whoever sets up people.</Say>
       )}
       <DeviceSwitches />
       <div style={{ marginTop: 'auto' }} />

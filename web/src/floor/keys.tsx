@@ -6,6 +6,8 @@ import { api, ask } from '../api/client';
 import { useCameraOpen } from '../camera/camera-open';
 import { useMe } from '../api/queries';
 import { ScanContext } from './scan-context';
+import { Button } from '../ui/button';
+import { Key, Keys, Typed } from '../ui/phone/parts';
 
 /** The practice scanner: the codes that lie around, to be scanned by a touch. */
 function Practice({ siteId, document, onClose }: { siteId: number; document: string; onClose: () => void }) {
@@ -18,9 +20,9 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
     <div className="slip" role="dialog" aria-label="Practice scanner">
       <div className="flex justify-between items-center">
         <b>Codes within reach</b>
-        <button type="button" className="act" style={{ height: 48 }} onClick={onClose}>
+        <Button type="button" style={{ height: 48 }} onClick={onClose}>
           Close
-        </button>
+        </Button>
       </div>
       {codes.data?.map((g) => (
         <section key={g.title}>
@@ -63,7 +65,7 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
   return (
     <>
       {open === 'type' && (
-        <form className="typed" onSubmit={typed}>
+        <Typed onSubmit={typed}>
           <input
             autoFocus
             data-scan
@@ -74,30 +76,32 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
             value={text}
             onChange={(e) => setText(e.target.value)}
           />
-          <button className="f-key next px-5">Enter</button>
-        </form>
+          <Key next className="px-5">
+            Enter
+          </Key>
+        </Typed>
       )}
-      <div className="f-keys" style={{ marginTop: 12 }}>
+      <Keys style={{ marginTop: 12 }}>
         {children}
         {!camera && (
-          <button type="button" className="f-key" onClick={() => setCamera(true)}>
+          <Key type="button" onClick={() => setCamera(true)}>
             Camera
-          </button>
+          </Key>
         )}
-        <button
+        <Key
           type="button"
-          className="f-key"
+
           aria-expanded={open === 'type'}
           onClick={() => setOpen((o) => (o === 'type' ? null : 'type'))}
         >
           Type code
-        </button>
+        </Key>
         {siteId !== undefined && me.data?.practice && (
-          <button type="button" className="f-key" onClick={() => setOpen('practice')}>
+          <Key type="button" onClick={() => setOpen('practice')}>
             Practice
-          </button>
+          </Key>
         )}
-      </div>
+      </Keys>
       {open === 'practice' && siteId !== undefined && <Practice siteId={siteId} document={document} onClose={() => setOpen(null)} />}
     </>
   );

@@ -16,6 +16,8 @@ import { ProblemNote } from '../ui/states';
 import { FloorKeys } from './keys';
 import { PrintLabel } from './print-label';
 import { usePageScan } from './scan-context';
+import { PhoneHead, Ask, PhoneBody, PhoneList, Key, TaskCard, PhoneItem } from '../ui/phone/parts';
+import { Glyph } from '../ui/glyph';
 
 type Look = Dto['LookDto'];
 
@@ -54,18 +56,18 @@ export function LookPage() {
             : null)
         }
       />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
         <span />
         <span>Look up</span>
-      </header>
-      <h1 className="f-ask ask">{tying ? 'Scan or type what it is' : 'Scan anything'}</h1>
+      </PhoneHead>
+      <Ask>{tying ? 'Scan or type what it is' : 'Scan anything'}</Ask>
       {tying && (
         <p className="px-[18px] mt-2 text-[18px]">
           <span className="code">{tying}</span> will be tied to it
         </p>
       )}
-      <div className="f-body mt-3">
+      <PhoneBody className="mt-3">
         <ProblemNote problem={look.error} onRetry={() => void look.refetch()} />
         {seen?.kind === 'item' && <ItemCard look={seen} />}
         {seen?.kind === 'place' && <PlaceCard look={seen} />}
@@ -83,26 +85,26 @@ export function LookPage() {
           />
         )}
         {unknown && mayTie && (
-          <ul className="f-list">
-            <li className="next">
+          <PhoneList>
+            <PhoneItem next>
               <button type="button" onClick={() => setTying(seen.code)}>
                 <b>Tie it to an item</b>
-                <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+                <Glyph name="go" size={22} />
                 <span>scan another code of the goods, or type their SKU</span>
               </button>
-            </li>
-          </ul>
+            </PhoneItem>
+          </PhoneList>
         )}
         {tying && (seen?.kind === 'unknown' || seen?.kind === 'place') && (
           <Search word={code === tying ? '' : code} onChoose={(sku) => setParams({ code: sku }, { replace: true })} />
         )}
-      </div>
+      </PhoneBody>
       <div style={{ marginTop: 'auto' }} />
       <FloorKeys siteId={site?.id}>
         {tying && (
-          <button type="button" className="f-key" onClick={() => setTying(null)}>
+          <Key type="button" onClick={() => setTying(null)}>
             Leave it
-          </button>
+          </Key>
         )}
       </FloorKeys>
     </>
@@ -116,7 +118,7 @@ function ItemCard({ look }: { look: Look }) {
   const base = item.packs.find((p) => p.factor === 1) ?? { name: 'unit', plural: 'units' };
   return (
     <>
-      <div className="p-card mx-[14px]">
+      <TaskCard className="mx-[14px]">
         <ItemPicture item={item} size={96} />
         <div>
           <h2>{item.name}</h2>
@@ -130,8 +132,8 @@ function ItemCard({ look }: { look: Look }) {
             {spell(item.onHand, item.packs)} on hand, {whole(item.available)} free
           </p>
         </div>
-      </div>
-      <ul className="f-list mt-3">
+      </TaskCard>
+      <PhoneList className="mt-3">
         {look.stock.map((s) => (
           <li key={`${s.place}${s.lot}${s.condition}`}>
             <Link to={`/floor/look?code=${encodeURIComponent(s.place)}`} replace>
@@ -147,7 +149,7 @@ function ItemCard({ look }: { look: Look }) {
             </Link>
           </li>
         ))}
-      </ul>
+      </PhoneList>
       {look.stock.length === 0 && (
         <p className="px-[18px] text-[18px]">None of it lies here{item.home ? `. Its home is ${item.home}` : ''}.</p>
       )}
@@ -170,7 +172,7 @@ function PlaceCard({ look }: { look: Look }) {
         <h2 className="code text-[40px] leading-[46px] font-bold">{look.title}</h2>
         <p className="text-[18px]">{look.detail}</p>
       </div>
-      <ul className="f-list mt-3">
+      <PhoneList className="mt-3">
         {look.contents.map((c) => (
           <li key={`${c.sku}${c.lot}${c.condition}`}>
             <Link to={`/floor/look?code=${encodeURIComponent(c.sku)}`} replace>
@@ -188,7 +190,7 @@ function PlaceCard({ look }: { look: Look }) {
             </Link>
           </li>
         ))}
-      </ul>
+      </PhoneList>
       {look.contents.length === 0 && <p className="px-[18px] text-[18px]">Nothing lies here.</p>}
       <PrintLabel key={look.title} subject="place" code={look.title} />
     </>
@@ -204,14 +206,14 @@ function PaperCard({ look }: { look: Look }) {
         <p className="text-[18px]">{look.detail}</p>
       </div>
       {look.go && (
-        <ul className="f-list mt-3">
-          <li className="next">
+        <PhoneList className="mt-3">
+          <PhoneItem next>
             <button type="button" onClick={() => void navigate(look.go ?? '/floor')}>
               <b>Go on with it</b>
-              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <Glyph name="go" size={22} />
             </button>
-          </li>
-        </ul>
+          </PhoneItem>
+        </PhoneList>
       )}
     </>
   );
@@ -230,16 +232,16 @@ function Tie({ code, item, onTied }: { code: string; item: Dto['LookItemDto']; o
   return (
     <>
       <ProblemNote problem={tie.error} />
-      <ul className="f-list mt-3" aria-label="Which pack is it?">
+      <PhoneList className="mt-3" aria-label="Which pack is it?">
         {[...item.packs].reverse().map((p, i) => (
-          <li key={p.id} className={i === 0 ? 'next' : ''}>
+          <PhoneItem key={p.id} next={i === 0}>
             <button type="button" disabled={tie.isPending} onClick={() => tie.mutate(p.factor)}>
               <b>It is a {packName(p, 1)}</b>
-              <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+              <Glyph name="go" size={22} />
             </button>
-          </li>
+          </PhoneItem>
         ))}
-      </ul>
+      </PhoneList>
     </>
   );
 }
@@ -252,7 +254,7 @@ function Search({ word, onChoose }: { word: string; onChoose: (sku: string) => v
       ask(api.GET('/api/items', { params: { query: { search: word, limit: '12', ...(word === '' ? { state: 'no-barcode' } : {}) } } })),
   });
   return (
-    <ul className="f-list mt-3" aria-label="Items it may be">
+    <PhoneList className="mt-3" aria-label="Items it may be">
       {found.data?.rows.map((r) => (
         <li key={r.sku}>
           <button type="button" onClick={() => onChoose(r.sku)}>
@@ -262,6 +264,6 @@ function Search({ word, onChoose }: { word: string; onChoose: (sku: string) => v
           </button>
         </li>
       ))}
-    </ul>
+    </PhoneList>
   );
 }

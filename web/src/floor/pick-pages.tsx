@@ -18,6 +18,21 @@ import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
+import {
+  NoItem,
+  PhoneHead,
+  Ask,
+  PhoneBody,
+  PhoneList,
+  KeyLink,
+  Key,
+  TaskCard,
+  Route,
+  RouteNode,
+  ToTake,
+  OfEach,
+  PhoneItem,
+} from '../ui/phone/parts';
 
 /** Rounds that wait, oldest promise first; one's own on top. */
 export function PickList() {
@@ -31,18 +46,18 @@ export function PickList() {
   usePageScan(useCallback((code) => void navigate(`/floor/pick/${code.trim().toUpperCase()}`), [navigate]));
   return (
     <>
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
-      </header>
-      <h1 className="f-ask ask">Which round?</h1>
-      <div className="f-body mt-3">
+      </PhoneHead>
+      <Ask>Which round?</Ask>
+      <PhoneBody className="mt-3">
         <Shown query={rounds}>
           {(all) => {
             const list = all.filter((r) => r.state !== 'set-down').sort((a, b) => Number(b.mine) - Number(a.mine));
             return (
-              <ul className="f-list">
+              <PhoneList>
                 {list.map((r, i) => (
-                  <li key={r.code} className={i === 0 ? 'next' : ''}>
+                  <PhoneItem key={r.code} next={i === 0}>
                     <Link to={`/floor/pick/${r.code}`}>
                       <b>{r.customer}</b>
                       <Glyph name={progressGlyph(r.stopsDone, r.stops)} size={24} says />
@@ -52,14 +67,14 @@ export function PickList() {
                         {r.picker && !r.mine ? `, ${r.picker.split(' ')[0]} is on it` : ''}
                       </span>
                     </Link>
-                  </li>
+                  </PhoneItem>
                 ))}
-                {list.length === 0 && <li className="ask text-[18px]">No round waits. The office sends orders to picking.</li>}
-              </ul>
+                {list.length === 0 && <NoItem>No round waits. The office sends orders to picking.</NoItem>}
+              </PhoneList>
             );
           }}
         </Shown>
-      </div>
+      </PhoneBody>
       <FloorKeys siteId={undefined} />
     </>
   );
@@ -99,7 +114,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor/pick" className="code">
           ‹ {task.round}
         </Link>
@@ -107,8 +122,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
         <span>
           {Math.min(done + 1, task.stops.length)} of {task.stops.length}
         </span>
-      </header>
-      <h1 className="f-ask ask pb-3">{ask1(stop, toteId, atBin, inHand, setDown)}</h1>
+      </PhoneHead>
+      <Ask className="pb-3">{ask1(stop, toteId, atBin, inHand, setDown)}</Ask>
       {stop ? (
         <StopView
           task={task}
@@ -120,9 +135,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           tote={tote?.code ?? null}
         />
       ) : setDown ? (
-        <Link to="/floor/pick" className="f-key next mx-[14px]">
+        <KeyLink to="/floor/pick" next className="mx-[14px]">
           Next round
-        </Link>
+        </KeyLink>
       ) : (
         <BinLabel
           code={Object.values(book.places).find((p) => p.kind === 'packing-table' && p.siteId === task.siteId)?.code ?? 'TABLE'}
@@ -133,18 +148,18 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />
       <FloorKeys siteId={task.siteId} document={task.round}>
         {stop && inHand > 0 && inHand < wantedAt(state, stop) ? (
-          <button type="button" className="f-key" onClick={() => input({ kind: 'confirm' })}>
+          <Key type="button" onClick={() => input({ kind: 'confirm' })}>
             Into tote
-          </button>
+          </Key>
         ) : (
-          <button
+          <Key
             type="button"
-            className="f-key"
+
             disabled={!stop || inHand > 0}
             onClick={() => stop && input({ kind: 'not-here', stopId: stop.id })}
           >
             Not here
-          </button>
+          </Key>
         )}
       </FloorKeys>
     </>
@@ -174,46 +189,46 @@ function StopView({
   return (
     <>
       {atBin || inHand > 0 ? (
-        <div className="route" style={{ marginTop: 0 }}>
-          <span className="node">
+        <Route style={{ marginTop: 0 }}>
+          <RouteNode>
             <i />
-            <span className="g g-full" aria-hidden />
-          </span>
+            <Glyph name="full" />
+          </RouteNode>
           <div className="donebin">
             <span className="code">{stop.placeCode}</span>
             <span style={{ fontWeight: 460, fontSize: 18, color: 'var(--color-ink-2)' }}>{atBin ? 'right bin' : 'goods first'}</span>
           </div>
-        </div>
+        </Route>
       ) : (
         <BinLabel
           code={stop.placeCode}
           way={tote === null ? 'take an empty tote with you' : stop.metres > 0 ? `${stop.metres} m on` : 'right here'}
         />
       )}
-      <div className="route" style={atBin || inHand > 0 ? { marginTop: 0 } : undefined}>
-        <span className="node">
+      <Route style={atBin || inHand > 0 ? { marginTop: 0 } : undefined}>
+        <RouteNode>
           <i />
-          <span className={`g ${inHand > 0 ? 'g-half' : 'g-empty'}`} aria-hidden />
-        </span>
-        <div className={`p-card ${atBin ? 'now' : ''}`}>
+          <Glyph name={inHand > 0 ? 'half' : 'empty'} />
+        </RouteNode>
+        <TaskCard className={atBin ? 'here' : ''}>
           <Picture name={item?.picture} size={96} />
           <div>
             <h2>{item?.name}</h2>
-            <div className="qty">
+            <ToTake>
               <b>{first?.count ?? wanted}</b>
               <span>{first ? packName(first.pack, first.count) : ''}</span>
-            </div>
-            <span className="each">
+            </ToTake>
+            <OfEach>
               {counts.length > 1 && item && `${spell(wanted, item.packs)} `}
               {stop.lot && `lot ${stop.lot} `}
               {inHand > 0 && item && `${spell(inHand, item.packs)} in hand`}
-            </span>
+            </OfEach>
           </div>
-        </div>
-        <span className="node last">
+        </TaskCard>
+        <RouteNode last>
           <i />
-          <span className={`g ${tote ? 'g-full' : 'g-empty'}`} aria-hidden />
-        </span>
+          <Glyph name={tote ? 'full' : 'empty'} />
+        </RouteNode>
         <div className="drop">
           <p>
             {tote ? `Into tote ${tote}` : 'Into an empty tote'}
@@ -222,7 +237,7 @@ function StopView({
             </span>
           </p>
         </div>
-      </div>
+      </Route>
     </>
   );
 }

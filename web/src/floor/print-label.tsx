@@ -3,6 +3,7 @@ import { useAct } from '../api/use-act';
 import { key } from '../api/keys';
 import { api, ask } from '../api/client';
 import { ProblemNote } from '../ui/states';
+import { Key } from '../ui/phone/parts';
 
 /** Prints a label at this device's printer: a roll where there is a design for one. */
 export function PrintLabel({
@@ -47,9 +48,9 @@ export function PrintLabel({
   if (!design) return null;
   return (
     <div className={says ? 'grid' : 'mx-[14px] mt-3'}>
-      <button type="button" className="f-key w-full" disabled={print.isPending} onClick={() => print.mutate()}>
+      <Key type="button" className="w-full" disabled={print.isPending} onClick={() => print.mutate()}>
         {print.isSuccess ? `Sent to ${print.data.printer}` : (says ?? 'Print a label')}
-      </button>
+      </Key>
       <ProblemNote problem={print.error} />
     </div>
   );

@@ -7,6 +7,8 @@ import { Glyph } from '../ui/glyph';
 import { ProblemNote, Shown } from '../ui/states';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
+import { PhoneHead, Ask, Key } from '../ui/phone/parts';
+import { keptLook } from '../flow/kept-word';
 
 /** One's own questions, told from every page of the floor. */
 export function QuestionsWord() {
@@ -15,7 +17,7 @@ export function QuestionsWord() {
   if (count === 0) return null;
   return (
     <div role="status">
-      <Link to="/floor/questions" className="kept-word late">
+      <Link to="/floor/questions" className={keptLook(true)}>
         {plural(count, 'act', 'acts')} came too late. Answer {count === 1 ? 'it' : 'them'}
       </Link>
     </div>
@@ -29,13 +31,13 @@ export function QuestionsPage() {
   usePageScan(useCallback((code) => void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`), [navigate]));
   return (
     <>
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
-      </header>
+      </PhoneHead>
       <Shown query={questions}>
         {(list) => {
           const [first, ...rest] = [...list].sort((a, b) => Number(b.mine) - Number(a.mine));
-          if (!first) return <h1 className="f-ask ask">Nothing came too late</h1>;
+          if (!first) return <Ask>Nothing came too late</Ask>;
           return <Question key={first.id} question={first} more={rest.length} />;
         }}
       </Shown>
@@ -49,7 +51,7 @@ function Question({ question: q, more }: { question: Dto['QuestionDto']; more: n
   const answer = useAnswer();
   return (
     <>
-      <h1 className="f-ask ask">What becomes of this?</h1>
+      <Ask>What becomes of this?</Ask>
       <div className="question" role="group" aria-label={q.what}>
         <Glyph name="blocked" size={24} />
         <div>
@@ -65,16 +67,16 @@ function Question({ question: q, more }: { question: Dto['QuestionDto']; more: n
       </div>
       <div className="grid gap-[10px] px-[14px] mt-3">
         {q.choices.map((c, i) => (
-          <button
+          <Key
             key={c.answer}
             type="button"
-            className={`f-key ${i === 0 ? 'next' : ''}`}
+            next={i === 0}
             style={{ minHeight: 64 }}
             disabled={answer.isPending}
             onClick={() => answer.mutate({ id: q.id, answer: c.answer })}
           >
             {c.says}
-          </button>
+          </Key>
         ))}
       </div>
       {more > 0 && <p className="px-[18px] mt-3 text-[17px]">{plural(more, 'more', 'more')} after this one</p>}

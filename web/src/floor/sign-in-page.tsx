@@ -10,6 +10,7 @@ import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
 import { useScanner } from '../ui/scanner';
 import { ProblemNote } from '../ui/states';
+import { PhoneFrame, PhoneHead, Ask, Say, Key, Typed, FigureKeys, WordKey } from '../ui/phone/parts';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0', 'In'];
 const MOST_DIGITS = 8;
@@ -43,60 +44,62 @@ export function FloorSignIn() {
   };
   const notEnrolled = page.data && page.data.deviceName === null;
   return (
-    <main className="floor" data-face="floor">
+    <PhoneFrame data-face="floor">
       {camera && <CameraPanel onClose={() => setCamera(false)} />}
-      <header className="f-head">
+      <PhoneHead>
         <span>{page.data?.deviceName ?? 'This device'}</span>
         <span />
         <Link to="/sign-in" className="text-[15px] underline">
           Use a password
         </Link>
-      </header>
-      <h1 className="f-ask ask">{badge ? 'Your PIN' : 'Scan your badge'}</h1>
+      </PhoneHead>
+      <Ask>{badge ? 'Your PIN' : 'Scan your badge'}</Ask>
       {notEnrolled && (
-        <p className="ask text-[18px]">
+        <Say className="text-[18px]">
           This device is not enrolled. In the office, open Setup, Devices, show a code, then{' '}
           <Link to="/enrol" className="underline">
             enrol this device
           </Link>
           .
-        </p>
+        </Say>
       )}
-      <form
-        className="typed mt-4"
+      <Typed
+        className="mt-4"
         onSubmit={(e) => {
           e.preventDefault();
           setParams({ badge: (new FormData(e.currentTarget).get('badge') as string).trim().toUpperCase() });
         }}
       >
         <input name="badge" data-scan key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
-        <button className="f-key px-4">Badge</button>
+        <Key className="px-4">Badge</Key>
         {!camera && (
-          <button type="button" className="f-key px-4" onClick={() => setCamera(true)}>
+          <Key type="button" className="px-4" onClick={() => setCamera(true)}>
             Camera
-          </button>
+          </Key>
         )}
-      </form>
+      </Typed>
       <p role="img" className="px-[18px] text-[40px] leading-[52px] tracking-[.3em]" aria-label={`${pin.length} digits`}>
         {'•'.repeat(pin.length) || ' '}
       </p>
       <div className="mx-[14px]" style={{ color: 'var(--color-ink)' }}>
         <ProblemNote problem={signIn.error} />
       </div>
-      <div className="pad" style={{ marginTop: 'auto', marginBottom: 14 }}>
-        {KEYS.map((k) => (
-          <button
-            key={k}
-            type="button"
-            className={k.length > 1 ? 'w' : ''}
-            disabled={k === 'In' && (pin.length < 4 || !badge)}
-            onClick={() => press(k)}
-            style={k === 'In' && pin.length >= 4 && badge ? { background: 'var(--color-mark)', color: '#050810' } : undefined}
-          >
-            {k}
-          </button>
-        ))}
-      </div>
-    </main>
+      <FigureKeys style={{ marginTop: 'auto', marginBottom: 14 }}>
+        {KEYS.map((k) => {
+          const Pressed = k.length > 1 ? WordKey : 'button';
+          return (
+            <Pressed
+              key={k}
+              type="button"
+              disabled={k === 'In' && (pin.length < 4 || !badge)}
+              onClick={() => press(k)}
+              style={k === 'In' && pin.length >= 4 && badge ? { background: 'var(--color-mark)', color: '#050810' } : undefined}
+            >
+              {k}
+            </Pressed>
+          );
+        })}
+      </FigureKeys>
+    </PhoneFrame>
   );
 }

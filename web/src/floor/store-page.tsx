@@ -13,6 +13,8 @@ import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
+import { PhoneHead, Ask, TaskCard, PhoneBody, PhoneList, Key, Route, RouteNode, ToTake, OfEach } from '../ui/phone/parts';
+import { Glyph } from '../ui/glyph';
 
 /** Puts goods away: scan the thing, be told where, scan the bin. */
 export function StorePage() {
@@ -41,14 +43,14 @@ function Store({ ready }: { ready: Ready<'store'> }) {
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
         <span />
         <span>
           {plural(waiting.length, 'lot', 'lots')} left{from && ` at ${from}`}
         </span>
-      </header>
-      <h1 className="f-ask ask">{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</h1>
+      </PhoneHead>
+      <Ask>{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</Ask>
       {goods && item ? (
         <>
           <div className="mt-3">
@@ -68,26 +70,26 @@ function Store({ ready }: { ready: Ready<'store'> }) {
               </p>
             )}
           </div>
-          <div className="route">
-            <span className="node last">
+          <Route>
+            <RouteNode last>
               <i />
-              <span className="g g-empty" aria-hidden />
-            </span>
-            <div className="p-card">
+              <Glyph name="empty" />
+            </RouteNode>
+            <TaskCard>
               <Picture name={item.picture} size={96} />
               <div>
                 <h2>{item.name}</h2>
-                <div className="qty">
+                <ToTake>
                   <b>{pack ? units / pack.factor : units}</b>
                   <span>{pack && pack.factor > 1 ? `${pack.plural} of ${pack.factor}` : (pack?.plural ?? '')}</span>
-                </div>
-                <span className="each">
+                </ToTake>
+                <OfEach>
                   {units === left ? 'all that stands there' : `of ${spell(left, item.packs)}`}
                   {goods.lot && `, lot ${goods.lot}`}
-                </span>
+                </OfEach>
               </div>
-            </div>
-          </div>
+            </TaskCard>
+          </Route>
           {counting && pack && (
             <QuantityPad
               item={item}
@@ -99,13 +101,13 @@ function Store({ ready }: { ready: Ready<'store'> }) {
           )}
         </>
       ) : (
-        <div className="f-body mt-3">
+        <PhoneBody className="mt-3">
           {waiting.length > 1 && (
             <p className="px-[18px] mb-2 text-[17px]">
               In the order of one walk, {task.metres} m. Scan a cart to load it, or to keep to what is on it.
             </p>
           )}
-          <ul className="f-list">
+          <PhoneList>
             {waiting.map((g) => {
               const facts = book.items[g.itemId];
               return (
@@ -120,16 +122,16 @@ function Store({ ready }: { ready: Ready<'store'> }) {
                 </li>
               );
             })}
-          </ul>
-        </div>
+          </PhoneList>
+        </PhoneBody>
       )}
       <div style={{ marginTop: 'auto' }} />
       {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />}
       <FloorKeys siteId={task.siteId}>
         {goods && (
-          <button type="button" className="f-key" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
+          <Key type="button" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
             {counting ? 'Done' : 'Fewer'}
-          </button>
+          </Key>
         )}
       </FloorKeys>
     </>

@@ -1,6 +1,9 @@
 import { plural } from '../ui/format';
 import { thisPage, useQueue } from './queue';
 
+/** Words about what this device keeps; `late` for what asks to be answered. */
+export const keptLook = (late = false) => `kept-word ${late ? 'late' : ''}`;
+
 /** How many commands of this device are not sent yet, and whom they wait for. Nothing where all are. */
 export function KeptWord() {
   const { unsent, offline, signedOut, heldBack } = useQueue();
@@ -10,7 +13,7 @@ export function KeptWord() {
   if (count === 0 || !waits) return null;
   const why = heldBack.length > 0 ? `, ${heldBack.join(' and ')} must sign in here` : signedOut ? ', sign in to send them' : '';
   return (
-    <span role="status" className="kept-word">
+    <span role="status" className={keptLook()}>
       {plural(count, 'act', 'acts')} kept here{why}
     </span>
   );

@@ -1,6 +1,8 @@
 import { isSum, padValue, packName, pressed, type PadKey } from '@vectrum/core/quantity';
 import type { ItemFacts } from '@vectrum/core/scan';
 import { useState } from 'react';
+import { BroadGap, BroadKey, FigureKeys, WordKey } from '../ui/phone/parts';
+import { Glyph } from '../ui/glyph';
 
 const ROWS: readonly (readonly PadKey[])[] = [
   ['1', '2', '3', '×'],
@@ -55,33 +57,32 @@ export function QuantityPad({
           </button>
         ))}
       </div>
-      <div className="pad">
+      <FigureKeys>
         {ROWS.flat().map((k) => (
           <button key={k} type="button" aria-label={k === '×' ? 'times' : k === '+' ? 'plus' : k} onClick={() => press(k)}>
             {k}
           </button>
         ))}
-        <button
+        <WordKey
           type="button"
-          className="w"
           onClick={() => {
             setSum({ packId: active, text: '' });
             onCount(active, 0);
           }}
         >
           Clear
-        </button>
-        <button type="button" className="broad" onClick={() => press('0')}>
+        </WordKey>
+        <BroadKey type="button" onClick={() => press('0')}>
           0
-        </button>
+        </BroadKey>
         {next && packs.length > 1 ? (
-          <button type="button" className="w broad" onClick={() => onActive(next.id)}>
-            {next.plural.replace(/^./, (c) => c.toUpperCase())} <span className="g g-go" style={{ fontSize: 18 }} aria-hidden />
-          </button>
+          <WordKey type="button" broad onClick={() => onActive(next.id)}>
+            {next.plural.replace(/^./, (c) => c.toUpperCase())} <Glyph name="go" size={18} />
+          </WordKey>
         ) : (
-          <span className="broad" style={{ background: 'var(--color-paper)' }} />
+          <BroadGap />
         )}
-      </div>
+      </FigureKeys>
     </>
   );
 }

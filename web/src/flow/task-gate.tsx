@@ -9,6 +9,7 @@ import { draftOf } from './drafts';
 import { isOffline } from './kept';
 import { queue } from './queue';
 import { addressOf, type BundleOf, useTask } from './tasks';
+import { PhoneHead } from '../ui/phone/parts';
 
 /** All that a flow needs before its first scan. */
 export interface Ready<K extends TaskKind = TaskKind> {
@@ -55,7 +56,7 @@ export function TaskGate<K extends TaskKind>({
   return (
     <div className="p-4">
       <h1 className="sr">{task.error ? 'This task cannot be had' : 'The task is fetched'}</h1>
-      {back && <header className="f-head">{back}</header>}
+      {back && <PhoneHead>{back}</PhoneHead>}
       <ProblemNote problem={inWords(task.error ?? book.error)} onRetry={again} />
     </div>
   );

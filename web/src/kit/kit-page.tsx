@@ -12,6 +12,10 @@ import { Picture } from '../ui/picture';
 import { Waybill } from '../ui/sheet';
 import { Empty, ProblemNote, Skeleton } from '../ui/states';
 import { WhyNumber, WhySum } from '../ui/why';
+import { BlockHead } from '../ui/page';
+import { Button, TextButton } from '../ui/button';
+import { Input } from '../ui/input';
+import { Keys, Key, PhonePiece } from '../ui/phone/parts';
 
 const GLYPHS: GlyphName[] = [
   'empty',
@@ -60,9 +64,9 @@ const ITEM = {
 function Block({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <section className="mb-6">
-      <div className="block-head">
+      <BlockHead>
         <h2>{title}</h2>
-      </div>
+      </BlockHead>
       {children}
     </section>
   );
@@ -91,14 +95,12 @@ export function KitPage() {
         </Block>
         <Block title="Actions">
           <div className="flex gap-3 py-3 items-center flex-wrap">
-            <button className="act act-next">
+            <Button next>
               Book in 20 trays <Glyph name="go" size={13} />
-            </button>
-            <button className="act">Other</button>
-            <button className="act" disabled>
-              Not yet: 2 to scan
-            </button>
-            <button className="act-link">Quiet</button>
+            </Button>
+            <Button>Other</Button>
+            <Button disabled>Not yet: 2 to scan</Button>
+            <TextButton>Quiet</TextButton>
           </div>
         </Block>
         <Block title="Why">
@@ -120,10 +122,10 @@ export function KitPage() {
         <Block title="Fields">
           <div className="grid grid-cols-2 gap-3 py-3">
             <Field label="Name">
-              <input className="input" defaultValue="Jar 454 g, round" />
+              <Input defaultValue="Jar 454 g, round" />
             </Field>
             <Field label="SKU" fault="JAR-454 is taken. Choose another SKU">
-              <input className="input code" aria-invalid defaultValue="JAR-454" />
+              <Input className="code" aria-invalid defaultValue="JAR-454" />
             </Field>
           </div>
         </Block>
@@ -161,7 +163,7 @@ export function KitPage() {
           </div>
         </Block>
       </div>
-      <div className="floor" data-face="floor" style={{ padding: 0 }}>
+      <PhonePiece style={{ padding: 0 }}>
         {BANDS.map(([band, title, detail]) => (
           <div key={band} className="mb-3">
             <FeedbackBand feedback={{ band, title, detail }} />
@@ -176,11 +178,11 @@ export function KitPage() {
           onActive={setActive}
           onCount={(id, n) => setCounts((c) => ({ ...c, [id]: n }))}
         />
-        <div className="f-keys mt-3">
-          <button className="f-key">Not here</button>
-          <button className="f-key next">Book in</button>
-        </div>
-      </div>
+        <Keys className="mt-3">
+          <Key>Not here</Key>
+          <Key next>Book in</Key>
+        </Keys>
+      </PhonePiece>
     </div>
   );
 }

@@ -6,6 +6,9 @@ import { Barcode } from '../ui/barcode';
 import { Field } from '../ui/field';
 import { Glyph } from '../ui/glyph';
 import { ProblemNote } from '../ui/states';
+import { Input } from '../ui/input';
+import { Page, Said } from '../ui/page';
+import { Button } from '../ui/button';
 
 /** One's own page: the badge, and a change of password or PIN. */
 export function OwnPage() {
@@ -28,8 +31,7 @@ export function OwnPage() {
   const fields = change.error instanceof ProblemError ? change.error.fields : {};
   const input = (key: keyof typeof values, label: string, autoComplete: string) => (
     <Field label={label} fault={fields[key]}>
-      <input
-        className="input"
+      <Input
         type="password"
         autoComplete={autoComplete}
         inputMode={key === 'pin' ? 'numeric' : 'text'}
@@ -39,7 +41,7 @@ export function OwnPage() {
     </Field>
   );
   return (
-    <section className="list" aria-label="Your own page">
+    <Page aria-label="Your own page">
       <div className="flex gap-10 items-start">
         <div>
           <h1 className="text-title font-bold">{me.data?.name}</h1>
@@ -60,17 +62,18 @@ export function OwnPage() {
         {input('pin', 'New PIN for shared devices, 4 to 8 digits', 'off')}
         <ProblemNote problem={change.error} />
         {change.isSuccess && (
-          <p className="said" role="status">
+          <Said role="status">
             <Glyph name="full" /> Changed. With a new password, your other devices are signed out.
-          </p>
+          </Said>
         )}
-        <button
-          className="act act-next self-start"
+        <Button
+          next
+          className="self-start"
           disabled={change.isPending || values.current === '' || (values.password === '' && values.pin === '')}
         >
           Change <Glyph name="go" size={13} />
-        </button>
+        </Button>
       </form>
-    </section>
+    </Page>
   );
 }

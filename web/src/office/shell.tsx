@@ -1,10 +1,11 @@
 import { DropdownMenu } from 'radix-ui';
-import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useSignOut } from '../door/use-sign-out';
 import { useLive } from '../api/live';
 import { KeptWord } from '../flow/kept-word';
 import { useMe } from '../api/queries';
-import { Mark } from '../ui/mark';
+import { MarkName } from '../ui/mark';
+import { MenuPaper } from '../ui/menu-paper';
 import { useSingleKeys } from '../ui/single-keys';
 import { TapeLine, useUndoKey } from '../ui/tape';
 import { AnyField } from './any-field';
@@ -34,11 +35,13 @@ function WhoMenu() {
         <b className="ml-[10px]">{me.data?.name}</b>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="end" sideOffset={6}>
-          <DropdownMenu.Item onSelect={() => void navigate('/floor')}>Go to the floor</DropdownMenu.Item>
-          <DropdownMenu.Item onSelect={() => void navigate('/bench')}>Go to the packing table</DropdownMenu.Item>
-          <DropdownMenu.Item onSelect={() => void navigate('/own')}>Your own page</DropdownMenu.Item>
-          <DropdownMenu.Item onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
+        <DropdownMenu.Content asChild align="end" sideOffset={6}>
+          <MenuPaper>
+            <DropdownMenu.Item onSelect={() => void navigate('/floor')}>Go to the floor</DropdownMenu.Item>
+            <DropdownMenu.Item onSelect={() => void navigate('/bench')}>Go to the packing table</DropdownMenu.Item>
+            <DropdownMenu.Item onSelect={() => void navigate('/own')}>Your own page</DropdownMenu.Item>
+            <DropdownMenu.Item onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
+          </MenuPaper>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -58,9 +61,7 @@ export function OfficeShell() {
         Skip to the page
       </a>
       <header className="top relative">
-        <Link to="/" className="mark-name">
-          <Mark /> Vectrum
-        </Link>
+        <MarkName to="/" />
         <AnyField />
         {!up && (
           <span className="fault" role="status">

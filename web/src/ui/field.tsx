@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { WordRow } from './word-links';
 
 /** A caption over its input, with the fault beneath where there is one. */
 export function Field({
@@ -38,7 +39,7 @@ export function Words<T extends string>({
   label: string;
 }) {
   return (
-    <nav className="words" aria-label={label}>
+    <WordRow aria-label={label}>
       {words.map((w) => (
         <a
           key={w.value}
@@ -52,6 +53,6 @@ export function Words<T extends string>({
           {w.says} {w.count !== undefined && <b>{w.count}</b>}
         </a>
       ))}
-    </nav>
+    </WordRow>
   );
 }

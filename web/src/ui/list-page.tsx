@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import { useOutlet } from 'react-router';
+import { Page } from './page';
+import { classes } from './classes';
 
 /** Whether a sheet stands beside the list: a record, or one that is being written. */
 export const useBeside = (): boolean => useOutlet() !== null;
@@ -11,21 +13,24 @@ export const useBeside = (): boolean => useOutlet() !== null;
 export function ListPage({
   title,
   width,
+  grouped = false,
   className = '',
   children,
 }: {
   title: string;
   width: number;
+  /** Whether its rows stand under heads of their own. */
+  grouped?: boolean;
   className?: string;
   children: ReactNode;
 }) {
   const sheet = useOutlet();
   return (
     <div className="list-page" data-beside={sheet ? '' : undefined} style={{ ['--list' as string]: `${width}px` }}>
-      <section className={`list ${className}`} aria-label={title} tabIndex={-1}>
+      <Page className={classes(grouped && 'pos', className) || undefined} aria-label={title} tabIndex={-1}>
         {!sheet && <h1 className="sr">{title}</h1>}
         {children}
-      </section>
+      </Page>
       {sheet}
     </div>
   );

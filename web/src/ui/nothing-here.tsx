@@ -1,19 +1,14 @@
-import { Link } from 'react-router';
+import { TextLink } from './button';
+import { DoorSheet } from './door-sheet';
 
 /** An address that leads nowhere. */
 export function NothingHere() {
   return (
-    <div className="door" data-face="office">
-      <main className="door-sheet one">
-        <h1>There is nothing at this address</h1>
-        <p className="mid">
-          Go to{' '}
-          <Link to="/" className="act-link">
-            Now
-          </Link>
-          , or scan a code there to open its record.
-        </p>
-      </main>
-    </div>
+    <DoorSheet>
+      <h1>There is nothing at this address</h1>
+      <p className="mid">
+        Go to <TextLink to="/">Now</TextLink>, or scan a code there to open its record.
+      </p>
+    </DoorSheet>
   );
 }

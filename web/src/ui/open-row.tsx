@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
+import { classes } from './classes';
 
 /** A row of a list that opens its record by click or Enter; `data-open` lets the sheet step through them. */
 export function OpenRow({ to, open, soft, children }: { to: string; open: boolean; soft?: boolean; children: ReactNode }) {
@@ -24,7 +25,7 @@ export function OpenItem({ to, open, className = '', children }: { to: string; o
   const navigate = useNavigate();
   return (
     <li
-      className={`po-row ${className}`}
+      className={classes('po-row', className)}
       aria-current={open ? 'true' : undefined}
       data-open
       onClick={(e) => {

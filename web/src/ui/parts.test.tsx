@@ -55,7 +55,7 @@ describe('the received strip', () => {
   it('has a cell for each pack, filled as they come', () => {
     const html = render(<ReceivedStrip ordered={480} received={240} factor={48} />);
     expect(count(html, '<i')).toBe(10);
-    expect(count(html, 'class="in"')).toBe(5);
+    expect(count(html, 'class="came"')).toBe(5);
     expect(html).toContain('240 of 480 received');
   });
   it('shows part of a pack, and what came beyond the order', () => {

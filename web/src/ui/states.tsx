@@ -1,12 +1,16 @@
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { ProblemError } from '../api/client';
+import { Button } from './button';
+import { SkeletonLine } from './skeleton-line';
+import { Glyph } from './glyph';
+import { classes } from './classes';
 
 /** What stands where rows will be, while they come. */
 export function Skeleton({ rows = 8 }: { rows?: number }) {
   return (
     <div role="status" aria-label="Loading">
       {Array.from({ length: rows }, (_, i) => (
-        <span key={i} className="skel" style={{ width: `${88 - ((i * 17) % 42)}%`, margin: '14px 0' }} />
+        <SkeletonLine key={i} width={`${88 - ((i * 17) % 42)}%`} apart={14} />
       ))}
     </div>
   );
@@ -22,20 +26,23 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
   );
 }
 
+/** A frame around what is wrong; it says it aloud where it comes up by itself (role alert). */
+export const Problem = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('problem', className)} />;
+
 /** What happened, and a way on. */
 export function ProblemNote({ problem, onRetry }: { problem: unknown; onRetry?: () => void }) {
   if (!problem) return null;
   const text = problem instanceof ProblemError ? problem.message : 'The server does not answer. What you did is kept; try again';
   return (
-    <div className="problem" role="alert">
-      <span className="g g-blocked" aria-hidden style={{ fontSize: 18 }} />
+    <Problem role="alert">
+      <Glyph name="blocked" size={18} />
       <p>{text}</p>
       {onRetry && (
-        <button type="button" className="act" onClick={onRetry}>
+        <Button type="button" onClick={onRetry}>
           Try again
-        </button>
+        </Button>
       )}
-    </div>
+    </Problem>
   );
 }
 

@@ -4,6 +4,7 @@ import { useTape } from '../api/queries';
 import { clock, clockSeconds, whole } from './format';
 import { Glyph, type GlyphName } from './glyph';
 import { useSingleKeys } from './single-keys';
+import { TextButton } from './button';
 
 type Entry = Dto['TapeEntryDto'];
 
@@ -20,9 +21,9 @@ function Undo({ entry }: { entry: Entry }) {
   if (!entry.undoable) return null;
   if (undo.error) return <span className="stamped">{undo.error.message}</span>;
   return (
-    <button type="button" className="act-link" onClick={() => undo.mutate(entry.id)} disabled={undo.isPending}>
+    <TextButton type="button" onClick={() => undo.mutate(entry.id)} disabled={undo.isPending}>
       undo
-    </button>
+    </TextButton>
   );
 }
 

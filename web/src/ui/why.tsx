@@ -1,6 +1,8 @@
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { whole } from './format';
+import { SkeletonLine } from './skeleton-line';
 import { useSingleKeys } from './single-keys';
 
 export interface WhyTerm {
@@ -30,12 +32,24 @@ export function WhyNumber({
   );
 }
 
+/** The number that leads to what it counts. */
+export const WhyLink = (props: Omit<ComponentProps<typeof Link>, 'className'>) => <Link {...props} className="why" />;
+
+/** The row beneath a figure in which its sum opens. */
+export function SumRow({ columns, children }: { columns: number; children: ReactNode }) {
+  return (
+    <tr className="sumrow">
+      <td colSpan={columns}>{children}</td>
+    </tr>
+  );
+}
+
 /** The opened sum: sign, term, figure, source documents, ink rule, result. */
 export function WhySum({ terms, at = 20 }: { terms: WhyTerm[] | undefined; at?: number }) {
   return (
     <div className="sum" style={{ ['--at' as string]: `${at}px` }}>
       {!terms ? (
-        <span className="skel" style={{ width: 220 }} />
+        <SkeletonLine width={220} />
       ) : (
         <table>
           <tbody>

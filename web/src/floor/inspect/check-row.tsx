@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
 import { Glyph, type GlyphName } from '../../ui/glyph';
+import { Key } from '../../ui/phone/parts';
 
 function glyphOf(check: Check, value: string | undefined): GlyphName {
   const reading = value === undefined ? null : readAnswer(check, value);
@@ -32,16 +33,16 @@ export function CheckRow({
       {check.kind === 'yes' ? (
         <div className="yesno">
           {(['yes', 'no'] as const).map((said) => (
-            <button
+            <Key
               key={said}
               type="button"
-              className="f-key"
+
               aria-pressed={value === said}
               aria-label={`${check.says}: ${said}`}
               onClick={() => answer(said)}
             >
               {said === 'yes' ? 'Yes' : 'No'}
-            </button>
+            </Key>
           ))}
         </div>
       ) : (

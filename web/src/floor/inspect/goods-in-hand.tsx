@@ -9,6 +9,7 @@ import { Picture } from '../../ui/picture';
 import { CheckRow } from './check-row';
 import { RejectPanel } from './reject-panel';
 import { WhyPanel } from './why-panel';
+import { GoodsCard, Ask, PhoneBody, PhoneList, Keys, Key, Count } from '../../ui/phone/parts';
 
 /** What the big key says: what is lacking, or what it does. */
 function nextWords(openChecks: number, units: number, act: string): string {
@@ -43,7 +44,7 @@ export function GoodsInHand({
   const failed = stand.open.length === 0 && stand.failed.length > 0;
   const pack = item.packs.find((p) => units > 0 && units % p.factor === 0) ?? item.packs.at(-1);
   const card = (
-    <div className="f-card">
+    <GoodsCard>
       <Picture name={item.picture} size={68} />
       <div>
         <h2>{item.name}</h2>
@@ -52,7 +53,7 @@ export function GoodsInHand({
           {goods.lot && `, lot ${goods.lot}`}, from {goods.supplier}
         </span>
       </div>
-    </div>
+    </GoodsCard>
   );
   if (open === 'reject')
     return (
@@ -77,22 +78,22 @@ export function GoodsInHand({
   return (
     <>
       {card}
-      <h1 className="f-ask ask">{goods.checks.length > 0 && open === null ? 'Look at these' : 'How many are right?'}</h1>
+      <Ask>{goods.checks.length > 0 && open === null ? 'Look at these' : 'How many are right?'}</Ask>
       <p className="px-[18px] pt-1 text-[17px] text-[color:var(--color-ink-2)]">{goods.why.replace(/^./, (c) => c.toUpperCase())}</p>
       {open === null && goods.checks.length > 0 && (
-        <div className="f-body mt-2">
-          <ul className="f-list" aria-label="Checks">
+        <PhoneBody className="mt-2">
+          <PhoneList aria-label="Checks">
             {goods.checks.map((check) => (
               <CheckRow key={check.no} check={check} value={answers[check.no]} input={input} />
             ))}
-          </ul>
-        </div>
+          </PhoneList>
+        </PhoneBody>
       )}
       {(open === 'count' || goods.checks.length === 0) && (
-        <div className="say" aria-live="polite">
+        <Count aria-live="polite">
           <b>{whole(units)}</b>
           <div>{units === left ? `${words}, all that wait` : `${words} of ${spell(left, item.packs)}`}</div>
-        </div>
+        </Count>
       )}
       {open === 'count' && pack && (
         <QuantityPad
@@ -105,21 +106,21 @@ export function GoodsInHand({
         />
       )}
       <div style={{ marginTop: 'auto' }} />
-      <div className="f-keys" style={{ marginTop: 10, paddingBottom: 10 }}>
-        <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
+      <Keys style={{ marginTop: 10, paddingBottom: 10 }}>
+        <Key type="button" onClick={() => input({ kind: 'clear' })}>
           Back
-        </button>
-        <button type="button" className="f-key" aria-pressed={open === 'count'} onClick={() => onOpen(open === 'count' ? null : 'count')}>
+        </Key>
+        <Key type="button" aria-pressed={open === 'count'} onClick={() => onOpen(open === 'count' ? null : 'count')}>
           Fewer
-        </button>
-        <button type="button" className="f-key" onClick={() => onOpen(failed ? 'why' : 'reject')}>
+        </Key>
+        <Key type="button" onClick={() => onOpen(failed ? 'why' : 'reject')}>
           {failed ? 'Pass all the same' : 'Reject'}
-        </button>
-      </div>
-      <div className="f-keys" style={{ marginTop: 0 }}>
-        <button
+        </Key>
+      </Keys>
+      <Keys style={{ marginTop: 0 }}>
+        <Key
           type="button"
-          className="f-key next"
+          next
           style={{ minHeight: 72, fontSize: 22 }}
           disabled={stand.open.length > 0 || units === 0}
           onClick={() => {
@@ -128,8 +129,8 @@ export function GoodsInHand({
           }}
         >
           {nextWords(stand.open.length, units, failed ? `Reject ${words}` : `Pass ${words}`)}
-        </button>
-      </div>
+        </Key>
+      </Keys>
     </>
   );
 }

@@ -11,6 +11,7 @@ import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { GoodsInHand, type InspectPanel } from './goods-in-hand';
+import { PhoneHead, Ask, PhoneBody, PhoneList } from '../../ui/phone/parts';
 
 /** Looks at goods before they are stock: scan them, answer the checks, pass or reject. */
 export function InspectPage() {
@@ -44,18 +45,18 @@ function Inspect({ ready }: { ready: Ready<'inspect'> }) {
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
         <span />
         <span>{plural(waiting.length, 'lot waits', 'lots wait')}</span>
-      </header>
+      </PhoneHead>
       {goods && item ? (
         <GoodsInHand key={inspectKey(goods)} goods={goods} item={item} state={state} input={input} open={open} onOpen={setOpen} />
       ) : (
         <>
-          <h1 className="f-ask ask">{waiting.length > 0 ? 'Scan what you look at' : 'Nothing waits to be looked at'}</h1>
-          <div className="f-body mt-3">
-            <ul className="f-list">
+          <Ask>{waiting.length > 0 ? 'Scan what you look at' : 'Nothing waits to be looked at'}</Ask>
+          <PhoneBody className="mt-3">
+            <PhoneList>
               {waiting.map((g) => {
                 const facts = book.items[g.itemId];
                 return (
@@ -71,8 +72,8 @@ function Inspect({ ready }: { ready: Ready<'inspect'> }) {
                   </li>
                 );
               })}
-            </ul>
-          </div>
+            </PhoneList>
+          </PhoneBody>
           <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.siteId} />
         </>

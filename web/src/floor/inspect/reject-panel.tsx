@@ -1,5 +1,6 @@
 import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
+import { Ask, PhoneBody, Key } from '../../ui/phone/parts';
 
 const REASONS = ['Broken', 'Wrong goods', 'Wrong measure', 'Dirty', 'Short life'];
 
@@ -25,13 +26,13 @@ export function RejectPanel({
   };
   return (
     <>
-      <h1 className="f-ask ask">What is wrong with {words}?</h1>
-      <div className="f-body">
+      <Ask>What is wrong with {words}?</Ask>
+      <PhoneBody>
         <div className="grid grid-cols-2 gap-[10px] px-[14px] mt-3">
           {[...found, ...REASONS].slice(0, 6).map((r) => (
-            <button key={r} type="button" className="f-key" aria-pressed={reason === r} onClick={() => say(r)}>
+            <Key key={r} type="button" aria-pressed={reason === r} onClick={() => say(r)}>
               {r}
-            </button>
+            </Key>
           ))}
         </div>
         <label className="block px-[14px] mt-3 pb-3">
@@ -43,18 +44,18 @@ export function RejectPanel({
             onChange={(e) => say(e.target.value)}
           />
         </label>
-      </div>
+      </PhoneBody>
       <div className="grid gap-[10px] px-[14px] pb-[14px]">
-        <button type="button" className="f-key next" disabled={reason.trim() === ''} onClick={() => reject('quarantine')}>
+        <Key type="button" next disabled={reason.trim() === ''} onClick={() => reject('quarantine')}>
           {reason.trim() === '' ? 'Say why first' : 'Set aside in quarantine'}
-        </button>
+        </Key>
         <div className="grid grid-cols-2 gap-[10px]">
-          <button type="button" className="f-key" onClick={onBack}>
+          <Key type="button" onClick={onBack}>
             Back
-          </button>
-          <button type="button" className="f-key" disabled={reason.trim() === ''} onClick={() => reject('back')}>
+          </Key>
+          <Key type="button" disabled={reason.trim() === ''} onClick={() => reject('back')}>
             Send back
-          </button>
+          </Key>
         </div>
       </div>
     </>

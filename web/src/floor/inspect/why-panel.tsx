@@ -1,5 +1,6 @@
 import type { InspectInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
+import { Ask, Keys, Key } from '../../ui/phone/parts';
 
 /** Why goods pass although a check was not fulfilled. */
 export function WhyPanel({
@@ -15,7 +16,7 @@ export function WhyPanel({
 }) {
   return (
     <>
-      <h1 className="f-ask ask">A check was not fulfilled. Why do they pass?</h1>
+      <Ask>A check was not fulfilled. Why do they pass?</Ask>
       <label className="block px-[14px] mt-3">
         <span className="text-[17px]">In your own words</span>
         <input
@@ -25,13 +26,13 @@ export function WhyPanel({
           onChange={(e) => input({ kind: 'reason', value: e.target.value })}
         />
       </label>
-      <div className="f-keys" style={{ marginTop: 'auto', gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
-        <button type="button" className="f-key" onClick={onBack}>
+      <Keys style={{ marginTop: 'auto', gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
+        <Key type="button" onClick={onBack}>
           Back
-        </button>
-        <button
+        </Key>
+        <Key
           type="button"
-          className="f-key next"
+          next
           disabled={reason.trim() === ''}
           onClick={() => {
             onBack();
@@ -39,8 +40,8 @@ export function WhyPanel({
           }}
         >
           {reason.trim() === '' ? 'Say why first' : `Pass ${words}`}
-        </button>
-      </div>
+        </Key>
+      </Keys>
     </>
   );
 }

@@ -7,6 +7,7 @@ import type { ProblemError } from '../../api/client';
 import { queue, useQueue } from '../../flow/queue';
 import type { FlowInput } from '../../flow/use-flow';
 import { ProblemNote } from '../../ui/states';
+import { Ask, PhoneBody, PhoneList, Keys, Key } from '../../ui/phone/parts';
 
 /** Closing an arrival: what is short, and the number on the supplier's paper. */
 export function ClosePanel({
@@ -49,9 +50,9 @@ export function ClosePanel({
   const fault = problem?.fields['paper'];
   return (
     <>
-      <h1 className="f-ask ask">{short.length === 0 ? 'All that was due is here' : 'This is short'}</h1>
-      <div className="f-body mt-3">
-        <ul className="f-list">
+      <Ask>{short.length === 0 ? 'All that was due is here' : 'This is short'}</Ask>
+      <PhoneBody className="mt-3">
+        <PhoneList>
           {short.map(({ line, missing }) => {
             const item = book.items[line.itemId];
             return (
@@ -63,7 +64,7 @@ export function ClosePanel({
               </li>
             );
           })}
-        </ul>
+        </PhoneList>
         <label className="block px-[18px] mt-3">
           <span className="text-[17px]">Number on the supplier’s paper</span>
           <input
@@ -84,15 +85,15 @@ export function ClosePanel({
             </Link>
           </p>
         )}
-      </div>
-      <div className="f-keys" style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
-        <button type="button" className="f-key" onClick={onBack}>
+      </PhoneBody>
+      <Keys style={{ marginTop: 12, gridAutoColumns: 'auto', gridTemplateColumns: '104px 1fr' }}>
+        <Key type="button" onClick={onBack}>
           Back
-        </button>
-        <button type="button" className="f-key next" disabled={waits} onClick={press}>
+        </Key>
+        <Key type="button" next disabled={waits} onClick={press}>
           {short.length === 0 ? 'Close the arrival' : 'Close it, the rest is short'}
-        </button>
-      </div>
+        </Key>
+      </Keys>
     </>
   );
 }

@@ -8,6 +8,7 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { PrintLabel } from '../print-label';
 import { QuestionKeys } from './question';
+import { Keys, Key, GoodsCard, Ask, Count } from '../../ui/phone/parts';
 
 function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; input: (given: FlowInput<ReceiveInput>) => void }) {
   if (item.tracking === 'none') return null;
@@ -50,14 +51,14 @@ function hint(task: ReceiveTask, state: ReceiveState, item: ItemFacts): string {
 function Again({ state, item, input }: { state: ReceiveState; item: ItemFacts; input: (given: FlowInput<ReceiveInput>) => void }) {
   const packId = state.activePackId ?? item.packs[0]?.id ?? 0;
   return (
-    <div className="f-keys">
-      <button type="button" className="f-key" onClick={() => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}>
+    <Keys>
+      <Key type="button" onClick={() => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}>
         Count again
-      </button>
-      <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
+      </Key>
+      <Key type="button" onClick={() => input({ kind: 'clear' })}>
         Leave it
-      </button>
-    </div>
+      </Key>
+    </Keys>
   );
 }
 
@@ -81,31 +82,31 @@ export function Counting({
   const damaged = state.condition === 'damaged';
   return (
     <>
-      <div className="f-card">
+      <GoodsCard>
         <Picture name={item.picture} size={68} />
         <div>
           <h2>{item.name}</h2>
           <span>{hint(task, state, item)}</span>
         </div>
-      </div>
+      </GoodsCard>
       <Facts item={item} state={state} input={input} />
       {state.question ? (
         <QuestionKeys question={state.question} item={item} mayTake={task.mayTake} input={input} />
       ) : (
-        <h1 className="f-ask ask">{damaged ? 'How many are damaged?' : 'How many came?'}</h1>
+        <Ask>{damaged ? 'How many are damaged?' : 'How many came?'}</Ask>
       )}
-      <div className="say" aria-live="polite">
+      <Count aria-live="polite">
         <b>{whole(units)}</b>
         <div>
           {units > 0 ? words : 'Count, or scan each pack'}
           {over > 0 && units > 0 && (
-            <span className="over">
+            <span className="beyond">
               <Glyph name="over" />
               {over} more than ordered
             </span>
           )}
         </div>
-      </div>
+      </Count>
       {state.question ? (
         <Again state={state} item={item} input={input} />
       ) : (
@@ -119,24 +120,24 @@ export function Counting({
             onActive={(packId) => input({ kind: 'count', packId, count: state.counts[packId] ?? 0 })}
           />
           <div style={{ marginTop: 'auto' }} />
-          <div className="f-keys" style={{ marginTop: 10, paddingBottom: 10 }}>
-            <button type="button" className="f-key" onClick={() => input({ kind: 'clear' })}>
+          <Keys style={{ marginTop: 10, paddingBottom: 10 }}>
+            <Key type="button" onClick={() => input({ kind: 'clear' })}>
               Back
-            </button>
-            <button
+            </Key>
+            <Key
               type="button"
-              className="f-key"
+
               aria-pressed={damaged}
               onClick={() => input({ kind: 'condition', condition: damaged ? 'good' : 'damaged' })}
             >
               Damaged
-            </button>
+            </Key>
             <PrintLabel subject="item" code={item.sku} holds={1} lot={state.lot} expires={state.expires} says="Label" />
-          </div>
-          <div className="f-keys" style={{ marginTop: 0 }}>
-            <button
+          </Keys>
+          <Keys style={{ marginTop: 0 }}>
+            <Key
               type="button"
-              className="f-key next"
+              next
               style={{ minHeight: 72, fontSize: 22 }}
               disabled={units === 0}
               onClick={() => input({ kind: 'confirm' })}
@@ -148,8 +149,8 @@ export function Counting({
                   {state.hand?.as === 'apart' ? 'Set apart' : 'Book in'} {words} to <span className="whitespace-nowrap">{to}</span>
                 </span>
               )}
-            </button>
-          </div>
+            </Key>
+          </Keys>
         </>
       )}
     </>

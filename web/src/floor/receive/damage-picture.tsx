@@ -1,13 +1,14 @@
 import { useAct } from '../../api/use-act';
 import { sendFile } from '../../api/send-file';
 import { ProblemNote } from '../../ui/states';
+import { KeyLabel } from '../../ui/phone/parts';
 
 /** After damaged or wrong goods: the phone's camera, for the supplier to see. */
 export function DamagePicture({ receiptId, name, onDone }: { receiptId: number; name: string; onDone: () => void }) {
   const send = useAct({ act: (file: File, once) => sendFile('PUT', `/api/receipts/${receiptId}/picture`, file, once), onDone: onDone });
   return (
     <div className="px-[14px] mb-3">
-      <label className="f-key cursor-pointer" style={{ minHeight: 64 }}>
+      <KeyLabel className="cursor-pointer" style={{ minHeight: 64 }}>
         {send.isPending ? 'On its way …' : `Picture of ${name}`}
         <input
           type="file"
@@ -19,7 +20,7 @@ export function DamagePicture({ receiptId, name, onDone }: { receiptId: number; 
             if (file) send.mutate(file);
           }}
         />
-      </label>
+      </KeyLabel>
       <ProblemNote problem={send.error} />
     </div>
   );

@@ -14,6 +14,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { ProblemNote, Shown } from '../../ui/states';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
+import { NoItem, PhoneHead, Ask, PhoneBody, PhoneList, Key } from '../../ui/phone/parts';
 
 type Due = Dto['DueDto'];
 
@@ -64,17 +65,17 @@ export function DuePage() {
   return (
     <>
       <FeedbackBand feedback={band} />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
         <span />
         <span>{due.data ? `${due.data.length} due` : ''}</span>
-      </header>
-      <h1 className="f-ask ask">{choices ? 'Which of these?' : 'Scan paper, pallet or goods'}</h1>
-      <div className="f-body mt-3">
+      </PhoneHead>
+      <Ask>{choices ? 'Which of these?' : 'Scan paper, pallet or goods'}</Ask>
+      <PhoneBody className="mt-3">
         <ProblemNote problem={find.error ?? unordered.error} />
         <Shown query={due}>
           {(all) => (
-            <ul className="f-list">
+            <PhoneList>
               {(choices?.list ?? all).map((d) => (
                 <li key={d.code}>
                   <Link to={`/floor/receive/${d.code}`} state={choices ? { scanned: { code: choices.code, how: 'scanned' } } : null}>
@@ -91,16 +92,16 @@ export function DuePage() {
                   </Link>
                 </li>
               ))}
-              {all.length === 0 && <li className="ask text-[18px]">Nothing is due. Orders show here once they are placed.</li>}
-            </ul>
+              {all.length === 0 && <NoItem>Nothing is due. Orders show here once they are placed.</NoItem>}
+            </PhoneList>
           )}
         </Shown>
-      </div>
+      </PhoneBody>
       <FloorKeys siteId={siteId}>
         {me.data?.rights.includes('take-in') && (
-          <button type="button" className="f-key" disabled={unordered.isPending} onClick={() => unordered.mutate()}>
+          <Key type="button" disabled={unordered.isPending} onClick={() => unordered.mutate()}>
             No order
-          </button>
+          </Key>
         )}
       </FloorKeys>
     </>

@@ -3,6 +3,8 @@ import type { Codebook, ItemFacts, ReceiveQuestion, ReceiveTask } from '@vectrum
 import { Link } from 'react-router';
 import type { ReceiveInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
+import { Ask, Key, PhoneList } from '../../ui/phone/parts';
+import { Glyph } from '../../ui/glyph';
 
 /** The words of the two answers to a question, where it has these. */
 function answers(question: ReceiveQuestion, item: ItemFacts | undefined): { ask: string; apart: string; take: string } | null {
@@ -38,15 +40,15 @@ export function QuestionKeys({
   if (!words) return null;
   return (
     <>
-      <h1 className="f-ask ask">{words.ask}</h1>
+      <Ask>{words.ask}</Ask>
       <div className="grid gap-[10px] px-[14px] mt-3">
-        <button type="button" className="f-key next" onClick={() => input({ kind: 'answer', answer: 'apart' })}>
+        <Key type="button" next onClick={() => input({ kind: 'answer', answer: 'apart' })}>
           {words.apart}
-        </button>
+        </Key>
         {mayTake && (
-          <button type="button" className="f-key" onClick={() => input({ kind: 'answer', answer: 'take' })}>
+          <Key type="button" onClick={() => input({ kind: 'answer', answer: 'take' })}>
             {words.take}
-          </button>
+          </Key>
         )}
       </div>
     </>
@@ -68,8 +70,8 @@ export function TieList({
   const items = [...new Set(task.lines.map((l) => l.itemId))].flatMap((id) => book.items[id] ?? []);
   return (
     <>
-      <h1 className="f-ask ask">What is it on?</h1>
-      <ul className="f-list mt-3" aria-label="What the code is on">
+      <Ask>What is it on?</Ask>
+      <PhoneList className="mt-3" aria-label="What the code is on">
         {items.flatMap((item) =>
           [...item.packs].reverse().map((pack) => (
             <li key={`${item.id}/${pack.id}`}>
@@ -83,11 +85,11 @@ export function TieList({
         <li>
           <Link to={`/floor/look?code=${encodeURIComponent(code)}`}>
             <b>Something else</b>
-            <span className="g g-go" aria-hidden style={{ fontSize: 22 }} />
+            <Glyph name="go" size={22} />
             <span>look it up and tie it there</span>
           </Link>
         </li>
-      </ul>
+      </PhoneList>
     </>
   );
 }

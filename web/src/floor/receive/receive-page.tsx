@@ -14,6 +14,7 @@ import { ClosePanel } from './close-panel';
 import { Counting } from './counting';
 import { DamagePicture } from './damage-picture';
 import { QuestionKeys, TieList } from './question';
+import { PhoneHead, PhoneBody, Ask, PhoneList, Key } from '../../ui/phone/parts';
 
 /** Loads the task of one order or arrival and the site's codes, then runs the flow. */
 export function ReceivePage() {
@@ -49,7 +50,7 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
-      <header className="f-head">
+      <PhoneHead>
         <Link to="/floor/receive" className="code">
           ‹ {task.document}
         </Link>
@@ -57,7 +58,7 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
           {task.supplier}
         </span>
         <span>{task.lines.length > 0 && `${done} of ${task.lines.length}`}</span>
-      </header>
+      </PhoneHead>
       {closing ? (
         <ClosePanel task={task} state={state} book={book} input={input} onBack={() => setClosing(false)} />
       ) : item ? (
@@ -65,27 +66,27 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
       ) : (
         <>
           {state.question?.kind === 'unknown-code' ? (
-            <div className="f-body">
+            <PhoneBody>
               <TieList code={state.question.code} task={task} book={book} input={input} />
-            </div>
+            </PhoneBody>
           ) : (
             <>
               {state.question ? (
                 <QuestionKeys question={state.question} item={undefined} mayTake={task.mayTake} input={input} />
               ) : (
-                <h1 className="f-ask ask">
+                <Ask>
                   {task.lines.length > 0 && done === task.lines.length
                     ? 'All lines are in'
                     : pallets > 0
                       ? `Scan ${plural(pallets, 'the pallet', 'pallets')} or the goods`
                       : 'Scan the goods'}
-                </h1>
+                </Ask>
               )}
               <p className="px-[18px] pt-1 text-[17px] text-[color:var(--color-ink-2)]">
                 To <b className="code">{(state.to ?? task.dock).code}</b>; scan another place to change it
               </p>
-              <div className="f-body mt-3">
-                <ul className="f-list">
+              <PhoneBody className="mt-3">
+                <PhoneList>
                   {task.lines.map((l) => (
                     <Line
                       key={l.lineId}
@@ -96,16 +97,16 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
                       onChoose={(code) => scan(code, 'typed')}
                     />
                   ))}
-                </ul>
-              </div>
+                </PhoneList>
+              </PhoneBody>
             </>
           )}
           {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
           <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.dock.siteId} document={task.document}>
-            <button type="button" className="f-key" onClick={() => setClosing(true)}>
+            <Key type="button" onClick={() => setClosing(true)}>
               Close
-            </button>
+            </Key>
           </FloorKeys>
         </>
       )}

@@ -8,6 +8,9 @@ import { age, plural, when } from '../../ui/format';
 import { weightText } from '../../ui/units';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { BlockHead, Page, Said } from '../../ui/page';
+import { Button, TextAnchor } from '../../ui/button';
+import { DenseTable, GlyphCell } from '../../ui/table';
 
 type Lane = Dto['LaneDto'];
 
@@ -25,37 +28,32 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   });
   return (
     <section className="mb-6" aria-label={lane.name}>
-      <div className="block-head items-center">
+      <BlockHead className="items-center">
         <h2>{lane.name}</h2>
         <span className="note" style={{ marginLeft: 0 }}>
           {lane.collectsAt ? `van at ${when(lane.collectsAt)}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
         </span>
         <span className="ml-auto" />
         {handOver.data && ready.length === 0 && (
-          <span className="said">
+          <Said>
             <Glyph name="full" /> {plural(handOver.data.parcels, 'parcel', 'parcels')} gone, list{' '}
             <span className="code">{handOver.data.code}</span>
-          </span>
+          </Said>
         )}
         {ready.length > 0 && me.data?.rights.includes('dispatch') && (
-          <button
-            type="button"
-            className={`act ${first ? 'act-next' : ''}`}
-            disabled={handOver.isPending}
-            onClick={() => handOver.mutate()}
-          >
+          <Button type="button" next={first} disabled={handOver.isPending} onClick={() => handOver.mutate()}>
             Hand {plural(ready.length, 'parcel', 'parcels')} to {lane.name} <Glyph name="go" size={13} />
-          </button>
+          </Button>
         )}
-      </div>
+      </BlockHead>
       <ProblemNote problem={handOver.error} />
       {lane.parcels.length === 0 ? (
         <p className="note py-3">No parcels wait for this van</p>
       ) : (
-        <table className="dense">
+        <DenseTable>
           <thead>
             <tr>
-              <td className="gl" />
+              <GlyphCell />
               <th>Parcel</th>
               <th>Customer</th>
               <th>Service</th>
@@ -68,13 +66,13 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
           <tbody>
             {lane.parcels.map((p) => (
               <tr key={p.code}>
-                <td className="gl">
+                <GlyphCell>
                   <Glyph
                     name={p.trouble ? 'blocked' : p.state === 'labelled' ? 'full' : 'half'}
                     size={14}
                     says={p.state === 'labelled' ? 'labelled' : 'label asked for'}
                   />
-                </td>
+                </GlyphCell>
                 <td className="code">
                   <Link to={`/orders/${p.order}`}>{p.code}</Link>
                 </td>
@@ -87,15 +85,15 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
                 <td className="num mid">{p.since ? age(p.since) : ''}</td>
                 <td className="num">
                   {p.tracking && (
-                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
+                    <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
                       Label
-                    </a>
+                    </TextAnchor>
                   )}
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </DenseTable>
       )}
     </section>
   );
@@ -105,7 +103,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
 export function DispatchPage() {
   const query = useQuery({ queryKey: key('lanes'), queryFn: () => ask(api.GET('/api/dispatch/lanes')) });
   return (
-    <section className="list" aria-label="Dispatch lanes">
+    <Page aria-label="Dispatch lanes">
       <h1 className="sr">Dispatch lanes</h1>
       <Shown query={query}>
         {(lanes) => {
@@ -121,6 +119,6 @@ export function DispatchPage() {
           );
         }}
       </Shown>
-    </section>
+    </Page>
   );
 }

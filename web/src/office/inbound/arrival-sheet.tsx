@@ -12,6 +12,9 @@ import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { WhyNumber, WhySum, type WhyTerm } from '../../ui/why';
 import { DoorSelect } from './door-select';
+import { PictureCell, GlyphCell, LinesTable } from '../../ui/table';
+import { Acts } from '../../ui/page';
+import { ButtonLink, TextLink } from '../../ui/button';
 
 type Arrival = Dto['ArrivalDto'];
 type Receipt = Dto['ReceiptDto'];
@@ -48,18 +51,18 @@ function ReceiptRow({ receipt: r }: { receipt: Receipt }) {
   return (
     <>
       <tr className={r.undone ? 'soft' : undefined}>
-        <td className="pc">
+        <PictureCell>
           <Picture name={r.picture} size={30} />
-        </td>
+        </PictureCell>
         <td>
           <b>
             <Link to={`/shelves/items/${r.sku}`}>{r.name}</Link>
           </b>
           <span className="note code">{r.sku}</span>
         </td>
-        <td className="gl">
+        <GlyphCell>
           <Glyph name={glyphOf(r)} size={15} says />
-        </td>
+        </GlyphCell>
         <td>
           <b>{r.words}</b>
           {said && <span className={`note ${r.condition === 'good' ? '' : 'stamped'}`}>{said}</span>}
@@ -110,7 +113,7 @@ function ReceiptRow({ receipt: r }: { receipt: Receipt }) {
 function Receipts({ list, currency }: { list: readonly Receipt[]; currency: string }) {
   if (list.length === 0) return <p className="note mt-4">Nothing of it is booked in yet.</p>;
   return (
-    <table className="lines">
+    <LinesTable>
       <thead>
         <tr>
           <td />
@@ -135,14 +138,14 @@ function Receipts({ list, currency }: { list: readonly Receipt[]; currency: stri
           <ReceiptRow key={r.id} receipt={r} />
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
 function Announced({ list }: { list: Arrival['announced'] }) {
   if (list.length === 0) return null;
   return (
-    <table className="lines">
+    <LinesTable>
       <thead>
         <tr>
           <th>Pallet, as announced</th>
@@ -157,9 +160,9 @@ function Announced({ list }: { list: Arrival['announced'] }) {
         {list.map((g, i) => (
           <tr key={`${g.sscc ?? ''}${g.sku}${i}`}>
             <td className="code">{list[i - 1]?.sscc === g.sscc ? '' : (g.sscc ?? 'loose')}</td>
-            <td className="gl">
+            <GlyphCell>
               <Glyph name={g.received ? 'full' : 'empty'} size={15} says />
-            </td>
+            </GlyphCell>
             <td>
               <b>{g.name}</b>
             </td>
@@ -172,7 +175,7 @@ function Announced({ list }: { list: Arrival['announced'] }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
@@ -236,18 +239,16 @@ export function ArrivalSheet() {
           />
           <Announced list={a.announced} />
           <Receipts list={a.receipts} currency={me.data?.homeCurrency ?? ''} />
-          <div className="acts">
+          <Acts>
             {a.state !== 'closed' && me.data?.rights.includes('receive') && (
-              <Link to={`/floor/receive/${a.code}`} className="act act-next">
+              <ButtonLink to={`/floor/receive/${a.code}`} next>
                 Receive it <Glyph name="go" size={13} />
-              </Link>
+              </ButtonLink>
             )}
             {a.receipts.length > 0 && me.data?.rights.includes('buy') && (
-              <Link to={`/inbound/returns/new?arrival=${a.code}`} className="act-link">
-                Send some of it back
-              </Link>
+              <TextLink to={`/inbound/returns/new?arrival=${a.code}`}>Send some of it back</TextLink>
             )}
-          </div>
+          </Acts>
         </Sheet>
       )}
     </ShownSheet>

@@ -11,6 +11,7 @@ import { arrivalGroups } from './groups';
 import { InboundWords } from './inbound-words';
 import { ListPage } from '../../ui/list-page';
 import { OpenItem } from '../../ui/open-row';
+import { FilterLine } from '../../ui/page';
 
 type Row = Dto['ArrivalRowDto'];
 
@@ -60,10 +61,10 @@ export function ArrivalsPage() {
   const { code: open } = useParams();
   const query = useQuery({ queryKey: key('arrivals'), queryFn: () => ask(api.GET('/api/arrivals')) });
   return (
-    <ListPage title="Arrivals" width={360} className="pos">
-      <div className="filter">
+    <ListPage title="Arrivals" width={360} grouped>
+      <FilterLine>
         <InboundWords here="arrivals" />
-      </div>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (

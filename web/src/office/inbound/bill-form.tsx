@@ -11,6 +11,10 @@ import { Sheet } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { billTotal, emptyCharge, fromCharge, fromGoods, type BilledCharge, type BilledGoods } from './bill-values';
 import { today } from '../../api/site-day';
+import { Select, Input } from '../../ui/input';
+import { Acts } from '../../ui/page';
+import { Button, TextButton } from '../../ui/button';
+import { LinesTable } from '../../ui/table';
 
 /** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
 export function BillForm() {
@@ -65,34 +69,34 @@ export function BillForm() {
       >
         <div className="grid gap-4" style={{ gridTemplateColumns: '2fr 1.4fr 1fr 1fr' }}>
           <Field label="Supplier" fault={fields['supplier']}>
-            <select className="input" autoFocus value={supplier} onChange={(e) => choose(e.target.value)}>
+            <Select autoFocus value={supplier} onChange={(e) => choose(e.target.value)}>
               <option value="">Choose one</option>
               {suppliers.data?.map((s) => (
                 <option key={s.code} value={s.code}>
                   {s.name}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
           <Field label="Number on the bill" fault={fields['ref']}>
-            <input className="input code" maxLength={60} value={head.ref} onChange={(e) => setHead({ ...head, ref: e.target.value })} />
+            <Input className="code" maxLength={60} value={head.ref} onChange={(e) => setHead({ ...head, ref: e.target.value })} />
           </Field>
           <Field label="Of">
-            <input type="date" className="input" value={head.billedOn} onChange={(e) => setHead({ ...head, billedOn: e.target.value })} />
+            <Input type="date" value={head.billedOn} onChange={(e) => setHead({ ...head, billedOn: e.target.value })} />
           </Field>
           <Field label="Due on">
-            <input type="date" className="input" value={head.dueOn} onChange={(e) => setHead({ ...head, dueOn: e.target.value })} />
+            <Input type="date" value={head.dueOn} onChange={(e) => setHead({ ...head, dueOn: e.target.value })} />
           </Field>
         </div>
         {open.data && <GoodsTable open={open.data} goods={goods} onChange={setGoods} onAll={all} />}
         {open.data && <ChargesTable orders={open.data.orders} charges={charges} onChange={setCharges} />}
         <ProblemNote problem={save.error} />
-        <div className="acts">
-          <button className="act act-next" disabled={save.isPending || total === 0n || head.ref.trim() === ''}>
+        <Acts>
+          <Button next disabled={save.isPending || total === 0n || head.ref.trim() === ''}>
             Enter {total === 0n ? 'the bill' : moneyText(total, open.data?.currency)} <Glyph name="go" size={13} />
-          </button>
+          </Button>
           {(total === 0n || head.ref.trim() === '') && <span className="note">A number and one line with an amount are missing</span>}
-        </div>
+        </Acts>
       </form>
     </Sheet>
   );
@@ -117,7 +121,7 @@ function GoodsTable({
     return <p className="note">Nothing of theirs has come that is not billed. A bill can still bring charges.</p>;
   return (
     <>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <th>Came, not billed</th>
@@ -144,8 +148,8 @@ function GoodsTable({
                 </td>
                 <td className="num">{moneyText(micro(g.amount), open.currency)}</td>
                 <td className="num" style={{ width: 96 }}>
-                  <input
-                    className="input num"
+                  <Input
+                    className="num"
                     inputMode="numeric"
                     aria-label={`Units billed of ${g.name}`}
                     value={now?.units ?? ''}
@@ -153,8 +157,8 @@ function GoodsTable({
                   />
                 </td>
                 <td className="num" style={{ width: 110 }}>
-                  <input
-                    className="input num"
+                  <Input
+                    className="num"
                     inputMode="decimal"
                     aria-label={`Amount billed for ${g.name}`}
                     value={now?.amount ?? ''}
@@ -162,18 +166,18 @@ function GoodsTable({
                   />
                 </td>
                 <td>
-                  <button type="button" className="act-link" onClick={() => set(key, now ? null : fromGoods(g))}>
+                  <TextButton type="button" onClick={() => set(key, now ? null : fromGoods(g))}>
                     {now ? 'leave out' : 'as it came'}
-                  </button>
+                  </TextButton>
                 </td>
               </tr>
             );
           })}
         </tbody>
-      </table>
-      <button type="button" className="act-link self-start" onClick={onAll}>
+      </LinesTable>
+      <TextButton type="button" className="self-start" onClick={onAll}>
         All of it, as it came
-      </button>
+      </TextButton>
     </>
   );
 }
@@ -192,8 +196,7 @@ function ChargesTable({
     <section aria-label="Charges" className="grid gap-2 justify-items-start">
       {charges.map((c, i) => (
         <div key={i} className="flex gap-3 items-center">
-          <input
-            className="input"
+          <Input
             style={{ width: 190 }}
             aria-label={`Charge ${i + 1}`}
             maxLength={60}
@@ -201,8 +204,8 @@ function ChargesTable({
             onChange={(e) => set(i, { says: e.target.value })}
           />
           <span className="note">on</span>
-          <select
-            className="input code"
+          <Select
+            className="code"
             style={{ width: 110 }}
             aria-label={`Order of charge ${i + 1}`}
             value={c.order}
@@ -211,17 +214,16 @@ function ChargesTable({
             {[...new Set([c.order, ...orders])].filter(Boolean).map((o) => (
               <option key={o}>{o}</option>
             ))}
-          </select>
-          <input
-            className="input num"
+          </Select>
+          <Input
+            className="num"
             style={{ width: 110 }}
             inputMode="decimal"
             aria-label={`Amount of charge ${i + 1}`}
             value={c.amount}
             onChange={(e) => set(i, { amount: e.target.value.trim() })}
           />
-          <select
-            className="input"
+          <Select
             style={{ width: 156 }}
             aria-label={`Charge ${i + 1} is shared`}
             value={c.by}
@@ -232,15 +234,15 @@ function ChargesTable({
                 shared by {by}
               </option>
             ))}
-          </select>
+          </Select>
           <button type="button" aria-label={`Take charge ${i + 1} out`} onClick={() => onChange(charges.filter((_, n) => n !== i))}>
             <Glyph name="shut" />
           </button>
         </div>
       ))}
-      <button type="button" className="act-link" onClick={() => onChange([...charges, emptyCharge(orders[0] ?? '')])}>
+      <TextButton type="button" onClick={() => onChange([...charges, emptyCharge(orders[0] ?? '')])}>
         Add freight or another charge
-      </button>
+      </TextButton>
     </section>
   );
 }

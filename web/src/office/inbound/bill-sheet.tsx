@@ -11,6 +11,10 @@ import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { BILL_STATES } from './bills-page';
+import { NumberCell, GlyphCell, LinesTable } from '../../ui/table';
+import { Acts } from '../../ui/page';
+import { Button } from '../../ui/button';
+import { Input } from '../../ui/input';
 
 type Bill = Dto['BillDto'];
 type Line = Dto['BillLineDto'];
@@ -38,7 +42,7 @@ function LineRow({ line: l, currency }: { line: Line; currency: string }) {
   const wrong = l.finding !== 'fits' && l.finding !== 'late';
   return (
     <tr>
-      <td className="ln">{l.line}</td>
+      <NumberCell>{l.line}</NumberCell>
       <td>
         <b>{l.name}</b>
         <span className="note">{l.words ?? `shared by ${l.sharedBy ?? ''}`}</span>
@@ -53,9 +57,9 @@ function LineRow({ line: l, currency }: { line: Line; currency: string }) {
       <td className="num">
         <b>{moneyText(micro(l.amount), currency)}</b>
       </td>
-      <td className="gl">
+      <GlyphCell>
         <Glyph name={glyph(l.finding)} size={15} says />
-      </td>
+      </GlyphCell>
       <td>
         <span className={wrong ? 'stamped' : ''}>{findingWords(l, currency)}</span>
       </td>
@@ -78,12 +82,11 @@ function Settle({ bill }: { bill: Bill }) {
   return (
     <>
       <ProblemNote problem={settle.error} />
-      <div className="acts">
-        <button type="button" className="act act-next" disabled={settle.isPending} onClick={() => settle.mutate('accept')}>
+      <Acts>
+        <Button type="button" next disabled={settle.isPending} onClick={() => settle.mutate('accept')}>
           Post it as billed <Glyph name="go" size={13} />
-        </button>
-        <input
-          className="input"
+        </Button>
+        <Input
           style={{ width: 300 }}
           aria-label="What to ask the supplier"
           placeholder="or say what is wrong with it"
@@ -91,10 +94,10 @@ function Settle({ bill }: { bill: Bill }) {
           value={note}
           onChange={(e) => setNote(e.target.value)}
         />
-        <button type="button" className="act" disabled={settle.isPending || note.trim() === ''} onClick={() => settle.mutate('query')}>
+        <Button type="button" disabled={settle.isPending || note.trim() === ''} onClick={() => settle.mutate('query')}>
           Ask by mail
-        </button>
-      </div>
+        </Button>
+      </Acts>
     </>
   );
 }
@@ -102,7 +105,7 @@ function Settle({ bill }: { bill: Bill }) {
 function Entries({ entries, home }: { entries: Bill['entries']; home: string }) {
   if (entries.length === 0) return null;
   return (
-    <table className="lines" aria-label="What it did to the books">
+    <LinesTable aria-label="What it did to the books">
       <thead>
         <tr>
           <th>In the books</th>
@@ -123,7 +126,7 @@ function Entries({ entries, home }: { entries: Bill['entries']; home: string }) 
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
@@ -156,7 +159,7 @@ export function BillSheet() {
               },
             ]}
           />
-          <table className="lines">
+          <LinesTable>
             <thead>
               <tr>
                 <td />
@@ -173,7 +176,7 @@ export function BillSheet() {
                 <LineRow key={l.line} line={l} currency={b.currency} />
               ))}
             </tbody>
-          </table>
+          </LinesTable>
           <Entries entries={b.entries} home={me.data?.homeCurrency ?? 'GBP'} />
           {b.state !== 'posted' && <Settle bill={b} />}
         </Sheet>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { day } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
@@ -9,6 +9,9 @@ import { OpenRow } from '../../ui/open-row';
 import { Empty, Shown } from '../../ui/states';
 import { InboundWords } from './inbound-words';
 import { ListPage } from '../../ui/list-page';
+import { FilterLine } from '../../ui/page';
+import { TextLink } from '../../ui/button';
+import { DenseTable } from '../../ui/table';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { differs: 'blocked', queried: 'held', posted: 'full' };
 export const BILL_STATES: Readonly<Record<string, string>> = { differs: 'differs, wants a decision', queried: 'queried', posted: 'posted' };
@@ -19,18 +22,16 @@ export function BillsPage() {
   const query = useQuery({ queryKey: key('bills'), queryFn: () => ask(api.GET('/api/bills')) });
   return (
     <ListPage title="Bills" width={500}>
-      <div className="filter">
+      <FilterLine>
         <InboundWords here="bills" />
-        <Link to="/inbound/bills/new" className="act-link">
-          Enter a bill
-        </Link>
-      </div>
+        <TextLink to="/inbound/bills/new">Enter a bill</TextLink>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No bills yet">Enter one when it comes: it is held against order and arrival, and posted where it fits.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
                   <td />
@@ -53,7 +54,7 @@ export function BillsPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

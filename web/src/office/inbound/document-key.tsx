@@ -2,6 +2,7 @@ import { useAct } from '../../api/use-act';
 import { api, ask, type Dto } from '../../api/client';
 import { NewSecret } from '../../ui/new-secret';
 import { ProblemNote } from '../../ui/states';
+import { TextButton } from '../../ui/button';
 
 /** Whether the supplier's own system may send documents, and a new key for it, shown once. */
 export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheetDto'], 'code' | 'sendsDocuments'> }) {
@@ -14,9 +15,9 @@ export function DocumentKey({ supplier: s }: { supplier: Pick<Dto['SupplierSheet
         {s.sendsDocuments
           ? 'Its own system may send answers and despatch advices. '
           : 'Its answers and despatch advices are taken in by hand. '}
-        <button type="button" className="act-link" disabled={give.isPending} onClick={() => give.mutate()}>
+        <TextButton type="button" disabled={give.isPending} onClick={() => give.mutate()}>
           {s.sendsDocuments ? 'Give it a new key' : 'Give it a key'}
-        </button>
+        </TextButton>
       </p>
       <NewSecret secret={give.data?.key}>
         It signs each document with HMAC-SHA256 in X-Signature and posts it to{' '}

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import type { ComponentProps } from 'react';
 import { api, ask } from '../../api/client';
+import { Select } from '../../ui/input';
 
 /** The docks of a site, or whichever is free. */
 export function DoorSelect({ siteId, ...select }: { siteId: number } & ComponentProps<'select'>) {
@@ -11,7 +12,7 @@ export function DoorSelect({ siteId, ...select }: { siteId: number } & Component
     staleTime: 60_000,
   });
   return (
-    <select className="input" {...select}>
+    <Select {...select}>
       <option value="">any</option>
       {docks.data?.rows
         .filter((d) => d.siteId === siteId)
@@ -20,6 +21,6 @@ export function DoorSelect({ siteId, ...select }: { siteId: number } & Component
             {d.code}
           </option>
         ))}
-    </select>
+    </Select>
   );
 }

@@ -14,6 +14,8 @@ import { TakeDocument } from './take-document';
 import { today } from '../../api/site-day';
 import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenItem } from '../../ui/open-row';
+import { TextAnchor, TextLink } from '../../ui/button';
+import { FilterLine } from '../../ui/page';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -41,9 +43,7 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
       {ring && (
         <span className="note">
           {order.phone ? `ring ${order.ring} ` : ''}
-          <a href={`tel:${order.phone.replace(/[^+\d]/g, '')}`} className="act-link">
-            {order.phone}
-          </a>
+          <TextAnchor href={`tel:${order.phone.replace(/[^+\d]/g, '')}`}>{order.phone}</TextAnchor>
         </span>
       )}
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
@@ -63,19 +63,17 @@ export function InboundPage() {
   const me = useMe();
   const open = useMatch('/inbound/:code/*')?.params.code;
   return (
-    <ListPage title="Purchase orders" width={340} className="pos">
-      <div className="filter">
+    <ListPage title="Purchase orders" width={340} grouped>
+      <FilterLine>
         <InboundWords here="orders" />
         {!beside && <ExportLinks list="purchase-orders" />}
         {!beside && me.data?.rights.includes('buy') && (
           <>
             <TakeDocument />
-            <Link to="/inbound/new" className="act-link">
-              Write an order
-            </Link>
+            <TextLink to="/inbound/new">Write an order</TextLink>
           </>
         )}
-      </div>
+      </FilterLine>
       <Shown query={orders}>
         {(list) =>
           list.length === 0 ? (

@@ -1,5 +1,5 @@
-import { Link } from 'react-router';
 import { useMe } from '../../api/queries';
+import { WordLinks } from '../../ui/word-links';
 
 const WORDS = [
   ['orders', '/inbound', 'Orders'],
@@ -15,12 +15,10 @@ export function InboundWords({ here }: { here: (typeof WORDS)[number][0] }) {
   const me = useMe();
   const bills = me.data?.rights.includes('bills') ?? false;
   return (
-    <nav className="words">
-      {WORDS.filter(([key]) => key !== 'bills' || bills).map(([key, to, says]) => (
-        <Link key={key} to={to} aria-current={key === here ? 'true' : undefined}>
-          {says}
-        </Link>
-      ))}
-    </nav>
+    <WordLinks
+      label="Inbound"
+      links={WORDS.filter(([key]) => key !== 'bills' || bills).map(([, to, says]) => ({ to, says }))}
+      here={WORDS.find(([key]) => key === here)?.[1]}
+    />
   );
 }

@@ -1,10 +1,13 @@
 import { useAct } from '../../api/use-act';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { Glyph } from '../../ui/glyph';
 import { ProblemNote } from '../../ui/states';
+import { TextButton, Button, ButtonLink, ButtonAnchor, TextLink, TextAnchor } from '../../ui/button';
+import { Input } from '../../ui/input';
+import { Acts } from '../../ui/page';
 
 type Order = Dto['PurchaseOrderDto'];
 type Act = 'place' | 'cancel' | 'close';
@@ -53,12 +56,12 @@ function DraftTools({ merge, split }: Pick<ReturnType<typeof useActs>, 'merge' |
   if (open === null)
     return (
       <>
-        <button type="button" className="act-link" onClick={() => setOpen('merge')}>
+        <TextButton type="button" onClick={() => setOpen('merge')}>
           Bring another draft in
-        </button>
-        <button type="button" className="act-link" onClick={() => setOpen('split')}>
+        </TextButton>
+        <TextButton type="button" onClick={() => setOpen('split')}>
           Take lines out
-        </button>
+        </TextButton>
       </>
     );
   const go = () => (open === 'merge' ? merge.mutate(text.trim()) : split.mutate(numbers(text)));
@@ -70,8 +73,8 @@ function DraftTools({ merge, split }: Pick<ReturnType<typeof useActs>, 'merge' |
         go();
       }}
     >
-      <input
-        className="input code"
+      <Input
+        className="code"
         autoFocus
         aria-label={open === 'merge' ? 'Draft to bring in' : 'Lines to take out'}
         placeholder={open === 'merge' ? 'P-1187' : 'lines 1, 3'}
@@ -79,12 +82,10 @@ function DraftTools({ merge, split }: Pick<ReturnType<typeof useActs>, 'merge' |
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
-      <button className="act" disabled={text.trim() === ''}>
-        {open === 'merge' ? 'Bring it in' : 'Onto a new draft'}
-      </button>
-      <button type="button" className="act-link" onClick={() => setOpen(null)}>
+      <Button disabled={text.trim() === ''}>{open === 'merge' ? 'Bring it in' : 'Onto a new draft'}</Button>
+      <TextButton type="button" onClick={() => setOpen(null)}>
         Leave it
-      </button>
+      </TextButton>
     </form>
   );
 }
@@ -116,54 +117,50 @@ export function OrderActs({ order }: { order: Order }) {
   return (
     <>
       <ProblemNote problem={act.error ?? copy.error ?? merge.error ?? split.error} />
-      <div className="acts">
+      <Acts>
         {draft && buys && (
-          <button type="button" className="act act-next" onClick={() => act.mutate('place')} disabled={act.isPending}>
+          <Button type="button" next onClick={() => act.mutate('place')} disabled={act.isPending}>
             Place with {order.supplier} <Glyph name="go" size={13} />
-          </button>
+          </Button>
         )}
         {waiting && next && receives && (
-          <Link to={`/floor/receive/${order.code}`} className="act act-next">
+          <ButtonLink to={`/floor/receive/${order.code}`} next>
             Book in line {next.line} <Glyph name="go" size={13} />
-          </Link>
+          </ButtonLink>
         )}
         {(draft || waiting) && buys && (
-          <button type="button" className="act" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
+          <Button type="button" onClick={() => void navigate(`/inbound/${order.code}/edit`)}>
             {draft ? 'Rewrite' : 'Change'}
-          </button>
+          </Button>
         )}
-        <a className="act" href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
+        <ButtonAnchor href={`/api/purchase-orders/${order.code}/pdf`} target="_blank" rel="noreferrer">
           <Glyph name="print" /> Order paper
-        </a>
+        </ButtonAnchor>
         {(draft || waiting) && (
-          <Link className="act-link" to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(labelCodes(order))}`} data-print>
+          <TextLink to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(labelCodes(order))}`} data-print>
             Labels beforehand
-          </Link>
+          </TextLink>
         )}
         {buys && (
           <>
-            {order.goods !== undefined && (
-              <a className="act-link" href={`/api/purchase-orders/${order.code}/ubl`}>
-                UBL
-              </a>
-            )}
-            <button type="button" className="act-link" onClick={() => copy.mutate()} disabled={copy.isPending}>
+            {order.goods !== undefined && <TextAnchor href={`/api/purchase-orders/${order.code}/ubl`}>UBL</TextAnchor>}
+            <TextButton type="button" onClick={() => copy.mutate()} disabled={copy.isPending}>
               Copy
-            </button>
+            </TextButton>
             {draft && <DraftTools merge={merge} split={split} />}
             {(order.state === 'part-received' || order.state === 'received') && (
-              <button type="button" className="act-link" onClick={() => act.mutate('close')} disabled={act.isPending}>
+              <TextButton type="button" onClick={() => act.mutate('close')} disabled={act.isPending}>
                 {next ? 'Close it short' : 'Close it'}
-              </button>
+              </TextButton>
             )}
             {(draft || order.state === 'placed') && (
-              <button type="button" className="act-link" onClick={() => act.mutate('cancel')} disabled={act.isPending}>
+              <TextButton type="button" onClick={() => act.mutate('cancel')} disabled={act.isPending}>
                 Cancel the order
-              </button>
+              </TextButton>
             )}
           </>
         )}
-      </div>
+      </Acts>
     </>
   );
 }

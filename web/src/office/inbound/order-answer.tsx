@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { day } from '../../ui/format';
 import { ProblemNote } from '../../ui/states';
+import { Button } from '../../ui/button';
+import { Input } from '../../ui/input';
 
 type Order = Dto['PurchaseOrderDto'];
 type Line = Dto['PurchaseOrderLineDto'];
@@ -48,20 +50,20 @@ export function OrderAnswer({ order }: { order: Order }) {
       <b>{said}</b>
       {order.answerNote && <span className="note block">“{order.answerNote}”</span>}
       <div className="flex gap-3 items-center mt-2">
-        <button type="button" className="act" disabled={settle.isPending} onClick={() => settle.mutate('accept')}>
+        <Button type="button" disabled={settle.isPending} onClick={() => settle.mutate('accept')}>
           {order.answer === 'refused' ? 'Cancel the order then' : 'Take it so'}
-        </button>
-        <input
-          className="input flex-1"
+        </Button>
+        <Input
+          className="flex-1"
           aria-label="What to ask for instead"
           placeholder="or say what you ask for instead"
           maxLength={300}
           value={note}
           onChange={(e) => setNote(e.target.value)}
         />
-        <button type="button" className="act" disabled={settle.isPending || note.trim() === ''} onClick={() => settle.mutate('query')}>
+        <Button type="button" disabled={settle.isPending || note.trim() === ''} onClick={() => settle.mutate('query')}>
           Ask again by mail
-        </button>
+        </Button>
       </div>
       <ProblemNote problem={settle.error} />
     </section>

@@ -4,6 +4,7 @@ import { useMe } from '../../api/queries';
 import { sendFile } from '../../api/send-file';
 import { day, sizeWords } from '../../ui/format';
 import { ProblemNote } from '../../ui/states';
+import { TextAnchor, TextButton, TextLabel } from '../../ui/button';
 
 /** Files kept with an order: quotations, drawings, certificates. */
 export function OrderFiles({ order }: { order: Dto['PurchaseOrderDto'] }) {
@@ -22,22 +23,22 @@ export function OrderFiles({ order }: { order: Dto['PurchaseOrderDto'] }) {
       <ul>
         {order.files.map((f) => (
           <li key={f.id} className="flex gap-3 items-baseline">
-            <a href={`/api/order-files/${f.id}`} className="act-link" download={f.name}>
+            <TextAnchor href={`/api/order-files/${f.id}`} download={f.name}>
               {f.name}
-            </a>
+            </TextAnchor>
             <span className="note">
               {sizeWords(f.bytes)}, {f.by}, {day(f.at)}
             </span>
             {mayKeep && (
-              <button type="button" className="act-link" disabled={remove.isPending} onClick={() => remove.mutate(f.id)}>
+              <TextButton type="button" disabled={remove.isPending} onClick={() => remove.mutate(f.id)}>
                 take away
-              </button>
+              </TextButton>
             )}
           </li>
         ))}
       </ul>
       {mayKeep && (
-        <label className="act-link cursor-pointer mt-1 inline-block">
+        <TextLabel className="cursor-pointer mt-1 inline-block">
           {add.isPending ? 'Keeping it' : 'Keep a file with it'}
           <input
             type="file"
@@ -49,7 +50,7 @@ export function OrderFiles({ order }: { order: Dto['PurchaseOrderDto'] }) {
               e.target.value = '';
             }}
           />
-        </label>
+        </TextLabel>
       )}
       <ProblemNote problem={add.error ?? remove.error} />
     </section>

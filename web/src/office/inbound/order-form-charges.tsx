@@ -1,6 +1,8 @@
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { Glyph } from '../../ui/glyph';
 import type { OrderValues } from './line-sum';
+import { Input, Select } from '../../ui/input';
+import { TextButton } from '../../ui/button';
 
 const SHARED = [
   ['value', 'by value'],
@@ -16,37 +18,36 @@ export function OrderFormCharges({ form }: { form: UseFormReturn<OrderValues> })
     <section aria-label="Charges" className="mt-2 grid gap-2 justify-items-start">
       {charges.fields.map((row, i) => (
         <div key={row.id} className="flex gap-3 items-center">
-          <input
-            className="input"
+          <Input
             style={{ width: 190 }}
             placeholder="Freight"
             maxLength={60}
             aria-label={`Charge ${i + 1}`}
             {...form.register(`charges.${i}.says`)}
           />
-          <input
-            className="input num"
+          <Input
+            className="num"
             style={{ width: 96 }}
             inputMode="decimal"
             placeholder="0.00"
             aria-label={`Amount of charge ${i + 1}`}
             {...form.register(`charges.${i}.amount`)}
           />
-          <select className="input" style={{ width: 156 }} aria-label={`Charge ${i + 1} is shared`} {...form.register(`charges.${i}.by`)}>
+          <Select style={{ width: 156 }} aria-label={`Charge ${i + 1} is shared`} {...form.register(`charges.${i}.by`)}>
             {SHARED.map(([value, says]) => (
               <option key={value} value={value}>
                 shared {says}
               </option>
             ))}
-          </select>
+          </Select>
           <button type="button" aria-label={`Take charge ${i + 1} out`} onClick={() => charges.remove(i)}>
             <Glyph name="shut" />
           </button>
         </div>
       ))}
-      <button type="button" className="act-link" onClick={() => charges.append({ says: 'Freight', amount: '', by: 'value' })}>
+      <TextButton type="button" onClick={() => charges.append({ says: 'Freight', amount: '', by: 'value' })}>
         Add a charge
-      </button>
+      </TextButton>
     </section>
   );
 }

@@ -6,6 +6,8 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { emptyLine, type FormLine, lineSum, type OrderValues } from './line-sum';
 import { followList, priceHint } from './order-prices';
+import { NumberCell, PictureCell } from '../../ui/table';
+import { Select, Input } from '../../ui/input';
 
 /** The lines of an order as they are typed: prices follow the supplier's list, and say what more would bring. */
 export function OrderFormLines({
@@ -71,11 +73,10 @@ function LineRow({
   };
   return (
     <tr>
-      <td className="ln">{i + 1}</td>
-      <td className="pc">{item && <Picture name={item.picture} size={30} />}</td>
+      <NumberCell>{i + 1}</NumberCell>
+      <PictureCell>{item && <Picture name={item.picture} size={30} />}</PictureCell>
       <td style={{ minWidth: 180 }}>
-        <select
-          className="input"
+        <Select
           aria-label={`Goods of line ${i + 1}`}
           value={line.sku}
           onChange={(e) => choose(e.target.value)}
@@ -87,11 +88,11 @@ function LineRow({
               {x.name}
             </option>
           ))}
-        </select>
+        </Select>
       </td>
       <td className="num" style={{ width: 76 }}>
-        <input
-          className="input num"
+        <Input
+          className="num"
           inputMode="numeric"
           aria-label={`How many, line ${i + 1}`}
           value={line.packs}
@@ -100,8 +101,7 @@ function LineRow({
         />
       </td>
       <td style={{ width: 138 }}>
-        <select
-          className="input"
+        <Select
           aria-label={`Pack of line ${i + 1}`}
           value={line.factor}
           disabled={fixed}
@@ -112,14 +112,14 @@ function LineRow({
               {p.plural} {p.factor > 1 ? `of ${p.factor}` : ''}
             </option>
           ))}
-        </select>
+        </Select>
       </td>
       <td className="num" style={{ width: 150 }}>
-        <input className="input num" inputMode="decimal" aria-label={`Price, line ${i + 1}`} {...form.register(`lines.${i}.price`)} />
+        <Input className="num" inputMode="decimal" aria-label={`Price, line ${i + 1}`} {...form.register(`lines.${i}.price`)} />
         {hint && <span className="note">{hint}</span>}
       </td>
       <td style={{ width: 134 }}>
-        <input type="date" className="input" aria-label={`Day of line ${i + 1}`} {...form.register(`lines.${i}.expectedOn`)} />
+        <Input type="date" aria-label={`Day of line ${i + 1}`} {...form.register(`lines.${i}.expectedOn`)} />
       </td>
       <td className="num">
         {sum && base && (

@@ -1,11 +1,12 @@
 import type { Dto } from '../../api/client';
 import { clock, day } from '../../ui/format';
+import { LinesTable } from '../../ui/table';
 
 /** What changed on the order after it was placed, newest first. */
 export function OrderHistory({ changes }: { changes: Dto['OrderChangeDto'][] }) {
   if (changes.length === 0) return null;
   return (
-    <table className="lines" aria-label="History">
+    <LinesTable aria-label="History">
       <thead>
         <tr>
           <th>Changed since placing</th>
@@ -31,6 +32,6 @@ export function OrderHistory({ changes }: { changes: Dto['OrderChangeDto'][] }) 
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }

@@ -18,6 +18,9 @@ import { OrderFormCharges } from './order-form-charges';
 import { OrderFormLines } from './order-form-lines';
 import { followList, minimumWords } from './order-prices';
 import { ShownSheet } from '../../ui/sheet';
+import { Input } from '../../ui/input';
+import { LinesTable } from '../../ui/table';
+import { TextButton } from '../../ui/button';
 
 type Order = Dto['PurchaseOrderDto'];
 
@@ -188,13 +191,13 @@ function Form({
             ))}
         </SelectField>
         <Field label="Expected on">
-          <input type="date" className="input" {...form.register('expectedOn')} />
+          <Input type="date" {...form.register('expectedOn')} />
         </Field>
         <Field label="Door" fault={record.fault('door')}>
           <DoorSelect siteId={Number(siteId)} {...door.field} />
         </Field>
         <Field label="Note to the supplier">
-          <input className="input" maxLength={500} {...form.register('note')} />
+          <Input maxLength={500} {...form.register('note')} />
         </Field>
       </div>
       {stray && (
@@ -203,7 +206,7 @@ function Form({
         </p>
       )}
       <div className="overflow-x-auto">
-        <table className="lines" onKeyDown={onEnter}>
+        <LinesTable onKeyDown={onEnter}>
           <thead>
             <tr>
               <td />
@@ -226,13 +229,13 @@ function Form({
             placed={placed ? order.lines.length : 0}
             onRemove={lines.remove}
           />
-        </table>
+        </LinesTable>
       </div>
       <div className="flex items-start justify-between mt-3">
         <div>
-          <button type="button" className="act-link" onClick={() => lines.append({ ...emptyLine })}>
+          <TextButton type="button" onClick={() => lines.append({ ...emptyLine })}>
             Another line
-          </button>
+          </TextButton>
           <OrderFormCharges form={form} />
         </div>
         <div className="text-right">

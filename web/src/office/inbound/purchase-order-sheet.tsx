@@ -16,6 +16,7 @@ import { OrderAnswer, answerWords } from './order-answer';
 import { OrderFiles } from './order-files';
 import { OrderHistory } from './order-history';
 import { ReceivedStrip } from './received-strip';
+import { NumberCell, PictureCell, GlyphCell, LinesTable } from '../../ui/table';
 
 type Order = Dto['PurchaseOrderDto'];
 type Line = Dto['PurchaseOrderLineDto'];
@@ -37,10 +38,10 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
   const said = answerWords(line, currency);
   return (
     <tr>
-      <td className="ln">{line.line}</td>
-      <td className="pc">
+      <NumberCell>{line.line}</NumberCell>
+      <PictureCell>
         <Picture name={line.picture} size={32} />
-      </td>
+      </PictureCell>
       <td>
         <b>
           <Link to={`/shelves/items/${line.sku}`}>{line.name}</Link>
@@ -53,9 +54,9 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
         <b>{countOf(line.packs, { name: line.pack, plural: line.packPlural })}</b>
         <span className="note">{inUnits(line.ordered, line)}</span>
       </td>
-      <td className="gl">
+      <GlyphCell>
         <Glyph name={progressGlyph(line.received, line.ordered)} size={15} says />
-      </td>
+      </GlyphCell>
       <td>
         <ReceivedStrip ordered={line.ordered} received={line.received} factor={line.factor} />
       </td>
@@ -158,7 +159,7 @@ export function PurchaseOrderSheet() {
                   : [{ cap: 'Lines', value: String(o.lines.length) }]),
               ]}
             />
-            <table className="lines">
+            <LinesTable>
               <thead>
                 <tr>
                   <td />
@@ -186,7 +187,7 @@ export function PurchaseOrderSheet() {
                   <LineRow key={l.line} line={l} currency={o.currency} costs={costs} />
                 ))}
               </tbody>
-            </table>
+            </LinesTable>
             {o.charges?.map((c) => (
               <p key={c.says} className="mt-2">
                 {c.says} {moneyText(micro(c.amount), o.currency)}

@@ -9,7 +9,7 @@ export function ReceivedStrip({ ordered, received, factor }: { ordered: number; 
   return (
     <span className="strip-r" role="img" aria-label={`${received} of ${ordered} received`}>
       {Array.from({ length: cells }, (_, i) => (
-        <i key={i} className={received >= (i + 1) * perCell - 1e-9 ? 'in' : received > i * perCell ? 'part' : ''} />
+        <i key={i} className={received >= (i + 1) * perCell - 1e-9 ? 'came' : received > i * perCell ? 'part' : ''} />
       ))}
       <u />
       {Array.from({ length: over }, (_, i) => (

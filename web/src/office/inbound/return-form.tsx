@@ -11,6 +11,10 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { Select, Input } from '../../ui/input';
+import { LinesTable, PictureCell } from '../../ui/table';
+import { TextButton, Button } from '../../ui/button';
+import { Acts } from '../../ui/page';
 
 type Aside = Dto['AsideDto'];
 
@@ -111,20 +115,20 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
     >
       <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 2fr' }}>
         <Field label="To" fault={fields['supplier']}>
-          <select className="input" autoFocus value={supplier} onChange={(e) => setSupplier(e.target.value)}>
+          <Select autoFocus value={supplier} onChange={(e) => setSupplier(e.target.value)}>
             <option value="">Choose a supplier</option>
             {suppliers.data?.map((s) => (
               <option key={s.code} value={s.code}>
                 {s.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Field label={mayTake ? 'Why they go back, or are good after all' : 'Why they go back'} fault={fields['reason']}>
-          <input className="input" maxLength={200} value={reason} onChange={(e) => setReason(e.target.value)} />
+          <Input maxLength={200} value={reason} onChange={(e) => setReason(e.target.value)} />
         </Field>
       </div>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <td />
@@ -147,26 +151,26 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
             />
           ))}
         </tbody>
-      </table>
+      </LinesTable>
       {theirs.length === 0 && <p className="note">Nothing of theirs stands apart.</p>}
       {theirs.length > 1 && (
         <div>
-          <button
+          <TextButton
             type="button"
-            className="act-link"
+
             onClick={() => setChosen(Object.fromEntries(theirs.map((g) => [keyOf(g), String(g.units)])))}
           >
             All of these go back
-          </button>
+          </TextButton>
         </div>
       )}
       <ProblemNote problem={send.error ?? take.error} />
-      <div className="acts">
-        <button className="act act-next" disabled={send.isPending || !ready}>
+      <Acts>
+        <Button next disabled={send.isPending || !ready}>
           {going.length === 0 ? 'Send back' : `Send back ${plural(going.length, 'line', 'lines')}`} <Glyph name="go" size={13} />
-        </button>
+        </Button>
         {!ready && <span className="note">A supplier, a reason and one quantity are needed</span>}
-      </div>
+      </Acts>
     </form>
   );
 }
@@ -185,9 +189,9 @@ function AsideRow({
 }) {
   return (
     <tr>
-      <td className="pc">
+      <PictureCell>
         <Picture name={g.picture} size={30} />
-      </td>
+      </PictureCell>
       <td>
         <b>{g.name}</b>
         <span className="note">
@@ -199,8 +203,8 @@ function AsideRow({
       <td className="code">{g.place}</td>
       <td className="code">{g.order ?? ''}</td>
       <td className="num" style={{ width: 96 }}>
-        <input
-          className="input num"
+        <Input
+          className="num"
           inputMode="numeric"
           aria-label={`Units of ${g.name} that go back`}
           value={units}
@@ -208,13 +212,13 @@ function AsideRow({
         />
       </td>
       <td>
-        <button type="button" className="act-link" onClick={() => onUnits(units === '' ? String(g.units) : '')}>
+        <TextButton type="button" onClick={() => onUnits(units === '' ? String(g.units) : '')}>
           {units === '' ? 'all of it' : 'none'}
-        </button>
+        </TextButton>
         {onTake && (
-          <button type="button" className="act-link block" onClick={onTake}>
+          <TextButton type="button" className="block" onClick={onTake}>
             into stock
-          </button>
+          </TextButton>
         )}
       </td>
     </tr>

@@ -1,3 +1,4 @@
+import { ActsForm } from '../../ui/page';
 import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
@@ -12,6 +13,9 @@ import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { RETURN_STATES } from './returns-page';
+import { Button } from '../../ui/button';
+import { Input } from '../../ui/input';
+import { LinesTable, NumberCell, PictureCell } from '../../ui/table';
 
 type Return = Dto['SupplierReturnDto'];
 
@@ -31,18 +35,17 @@ function Credit({ of }: { of: Return }) {
   return (
     <>
       <ProblemNote problem={credit.error} />
-      <form
-        className="acts"
+      <ActsForm
         onSubmit={(e) => {
           e.preventDefault();
           credit.mutate();
         }}
       >
-        <button className="act act-next" disabled={credit.isPending || ref.trim() === ''}>
+        <Button next disabled={credit.isPending || ref.trim() === ''}>
           The credit has come <Glyph name="go" size={13} />
-        </button>
-        <input
-          className="input code"
+        </Button>
+        <Input
+          className="code"
           style={{ width: 170 }}
           aria-label="Number of the credit note"
           placeholder="credit note"
@@ -50,8 +53,8 @@ function Credit({ of }: { of: Return }) {
           value={ref}
           onChange={(e) => setRef(e.target.value)}
         />
-        <input
-          className="input num"
+        <Input
+          className="num"
           style={{ width: 110 }}
           inputMode="decimal"
           aria-label="Amount credited"
@@ -59,7 +62,7 @@ function Credit({ of }: { of: Return }) {
           onChange={(e) => setAmount(e.target.value.trim())}
         />
         <span className="note">{of.currency}</span>
-      </form>
+      </ActsForm>
     </>
   );
 }
@@ -103,7 +106,7 @@ export function ReturnSheet() {
                   ]),
             ]}
           />
-          <table className="lines">
+          <LinesTable>
             <thead>
               <tr>
                 <td />
@@ -118,10 +121,10 @@ export function ReturnSheet() {
             <tbody>
               {r.goods.map((g) => (
                 <tr key={g.line}>
-                  <td className="ln">{g.line}</td>
-                  <td className="pc">
+                  <NumberCell>{g.line}</NumberCell>
+                  <PictureCell>
                     <Picture name={g.picture} size={30} />
-                  </td>
+                  </PictureCell>
                   <td>
                     <b>{g.name}</b>
                     <span className="note">{g.condition.replace('-', ' ')}</span>
@@ -143,7 +146,7 @@ export function ReturnSheet() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </LinesTable>
           {r.state === 'sent' && me.data?.rights.includes('bills') && <Credit of={r} />}
         </Sheet>
       )}

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { day, plural } from '../../ui/format';
@@ -10,6 +10,9 @@ import { OpenRow } from '../../ui/open-row';
 import { Empty, Shown } from '../../ui/states';
 import { InboundWords } from './inbound-words';
 import { ListPage } from '../../ui/list-page';
+import { FilterLine } from '../../ui/page';
+import { TextLink } from '../../ui/button';
+import { DenseTable } from '../../ui/table';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { sent: 'half', credited: 'full', 'taken back': 'undo' };
 export const RETURN_STATES: Readonly<Record<string, string>> = {
@@ -27,14 +30,12 @@ export function ReturnsPage() {
   const waiting = aside.data?.length ?? 0;
   return (
     <ListPage title="Returns to suppliers" width={520}>
-      <div className="filter">
+      <FilterLine>
         <InboundWords here="returns" />
         {me.data?.rights.includes('buy') && (
-          <Link to="/inbound/returns/new" className="act-link">
-            {waiting > 0 ? `Send back, ${waiting} apart` : 'Send goods back'}
-          </Link>
+          <TextLink to="/inbound/returns/new">{waiting > 0 ? `Send back, ${waiting} apart` : 'Send goods back'}</TextLink>
         )}
-      </div>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
@@ -44,7 +45,7 @@ export function ReturnsPage() {
                 : 'What the dock sets apart, damaged or wrong, can be sent back from here.'}
             </Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
                   <td />
@@ -69,7 +70,7 @@ export function ReturnsPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

@@ -1,5 +1,6 @@
 import type { Dto } from '../../api/client';
 import { plural } from '../../ui/format';
+import { LinesTable } from '../../ui/table';
 
 type Share = Dto['ShareDto'];
 
@@ -23,7 +24,7 @@ function Figure({ says, share, of }: { says: string; share: Share; of: string })
 /** How a supplier has done over the last year, with what each figure counts. */
 export function Scorecard({ card, stated }: { card: Dto['ScorecardDto']; stated: number }) {
   return (
-    <table className="lines" aria-label="How they did">
+    <LinesTable aria-label="How they did">
       <thead>
         <tr>
           <th>The last year, {plural(card.orders, 'order', 'orders')} done with</th>
@@ -46,6 +47,6 @@ export function Scorecard({ card, stated }: { card: Dto['ScorecardDto']; stated:
           </td>
         </tr>
       </tbody>
-    </table>
+    </LinesTable>
   );
 }

@@ -9,6 +9,8 @@ import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';
 import { listText, readPriceList } from './price-list';
 import { ShownSheet } from '../../ui/sheet';
+import { Input } from '../../ui/input';
+import { TextButton } from '../../ui/button';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -191,18 +193,18 @@ function Contacts({ form }: { form: UseFormReturn<Values> }) {
     <section aria-label="People" className="grid gap-2 justify-items-start">
       {contacts.fields.map((row, i) => (
         <div key={row.id} className="grid gap-2 items-center w-full grid-cols-2 sm:grid-cols-[1.4fr_1.2fr_2fr_1.4fr_24px]">
-          <input className="input" aria-label={`Name ${i + 1}`} placeholder="Name" {...form.register(`contacts.${i}.name`)} />
-          <input className="input" aria-label={`Role ${i + 1}`} placeholder="Sales" {...form.register(`contacts.${i}.role`)} />
-          <input className="input" aria-label={`Mail ${i + 1}`} placeholder="Mail" type="email" {...form.register(`contacts.${i}.email`)} />
-          <input className="input" aria-label={`Phone ${i + 1}`} placeholder="Phone" {...form.register(`contacts.${i}.phone`)} />
+          <Input aria-label={`Name ${i + 1}`} placeholder="Name" {...form.register(`contacts.${i}.name`)} />
+          <Input aria-label={`Role ${i + 1}`} placeholder="Sales" {...form.register(`contacts.${i}.role`)} />
+          <Input aria-label={`Mail ${i + 1}`} placeholder="Mail" type="email" {...form.register(`contacts.${i}.email`)} />
+          <Input aria-label={`Phone ${i + 1}`} placeholder="Phone" {...form.register(`contacts.${i}.phone`)} />
           <button type="button" aria-label={`Take ${i + 1} out`} onClick={() => contacts.remove(i)}>
             <Glyph name="shut" />
           </button>
         </div>
       ))}
-      <button type="button" className="act-link" onClick={() => contacts.append({ name: '', role: '', email: '', phone: '' })}>
+      <TextButton type="button" onClick={() => contacts.append({ name: '', role: '', email: '', phone: '' })}>
         Add somebody to ring
-      </button>
+      </TextButton>
     </section>
   );
 }

@@ -17,6 +17,9 @@ import { LookedAt } from './inspection/looked-at';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
 import { ListPage, useBeside } from '../../ui/list-page';
+import { FilterLine, Acts } from '../../ui/page';
+import { TextLink, TextAnchor, ButtonLink } from '../../ui/button';
+import { DenseTable, LinesTable, PictureCell } from '../../ui/table';
 
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
@@ -26,21 +29,17 @@ export function SuppliersPage() {
   const query = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
   return (
     <ListPage title="Suppliers" width={520}>
-      <div className="filter">
+      <FilterLine>
         <InboundWords here="suppliers" />
         {!beside && <ExportLinks list="suppliers" />}
-        {me.data?.rights.includes('buy') && (
-          <Link to="/inbound/suppliers/new" className="act-link">
-            New supplier
-          </Link>
-        )}
-      </div>
+        {me.data?.rights.includes('buy') && <TextLink to="/inbound/suppliers/new">New supplier</TextLink>}
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No suppliers yet">Make the first one, then its price list.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
                   <th>Supplier</th>
@@ -59,7 +58,7 @@ export function SuppliersPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
@@ -111,23 +110,14 @@ export function SupplierSheet() {
           {s.contacts.map((c) => (
             <p key={c.name + c.phone} className="mt-2">
               <b>{c.name}</b>
-              {c.role && `, ${c.role}`}{' '}
-              {c.phone && (
-                <a className="act-link" href={`tel:${c.phone.replace(/\s/g, '')}`}>
-                  {c.phone}
-                </a>
-              )}{' '}
-              {c.email && (
-                <a className="act-link" href={`mailto:${c.email}`}>
-                  {c.email}
-                </a>
-              )}
+              {c.role && `, ${c.role}`} {c.phone && <TextAnchor href={`tel:${c.phone.replace(/\s/g, '')}`}>{c.phone}</TextAnchor>}{' '}
+              {c.email && <TextAnchor href={`mailto:${c.email}`}>{c.email}</TextAnchor>}
             </p>
           ))}
           <LookedAt supplier={s.code} />
           {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
           <Scorecard card={s.scorecard} stated={s.leadDays} />
-          <table className="lines">
+          <LinesTable>
             <thead>
               <tr>
                 <td />
@@ -142,9 +132,9 @@ export function SupplierSheet() {
                 const pack = i.packs.find((p) => p.id === i.packId);
                 return (
                   <tr key={i.sku}>
-                    <td className="pc">
+                    <PictureCell>
                       <Picture name={i.picture} size={30} />
-                    </td>
+                    </PictureCell>
                     <td>
                       <b>
                         <Link to={`/shelves/items/${i.sku}`}>{i.name}</Link>
@@ -165,17 +155,15 @@ export function SupplierSheet() {
                 );
               })}
             </tbody>
-          </table>
+          </LinesTable>
           {s.items.length === 0 && <Empty title="Nothing listed yet">Change the supplier to add what it sells.</Empty>}
           {me.data?.rights.includes('buy') && (
-            <div className="acts">
-              <Link className="act act-next" to="/inbound/new">
+            <Acts>
+              <ButtonLink next to="/inbound/new">
                 Write an order <Glyph name="go" size={13} />
-              </Link>
-              <Link className="act" to={`/inbound/suppliers/${s.code}/edit`}>
-                Change
-              </Link>
-            </div>
+              </ButtonLink>
+              <ButtonLink to={`/inbound/suppliers/${s.code}/edit`}>Change</ButtonLink>
+            </Acts>
           )}
         </Sheet>
       )}

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import type { Dto } from '../../api/client';
 import { sendFile } from '../../api/send-file';
 import { ProblemNote } from '../../ui/states';
+import { TextLabel } from '../../ui/button';
 
 /** Takes in what a supplier sent as UBL: an answer to an order, or an advice of what is on its way. */
 export function TakeDocument() {
@@ -15,7 +16,7 @@ export function TakeDocument() {
   });
   return (
     <>
-      <label className="act-link cursor-pointer">
+      <TextLabel className="cursor-pointer">
         Take in a supplier’s file
         <input
           type="file"
@@ -27,7 +28,7 @@ export function TakeDocument() {
             e.target.value = '';
           }}
         />
-      </label>
+      </TextLabel>
       <ProblemNote problem={take.error} />
     </>
   );

@@ -3,8 +3,10 @@ import type { Dto } from '../../api/client';
 import { dayAt, today } from '../../api/site-day';
 import { clock, day } from '../../ui/format';
 import { Glyph, orderGlyph, type GlyphName } from '../../ui/glyph';
+import { SentenceHead } from '../../ui/page';
 import { flagRows } from './flags';
 import { type HourColumn, type Hours, hoursOf } from './hours';
+import { WhyLink } from '../../ui/why';
 
 type Promised = Dto['PromisedOrderDto'];
 /** As many glyphs as fit in a column of half an hour; the rest is a number. */
@@ -96,20 +98,10 @@ export function HourChart({
   return (
     <section aria-label={`${words}: ${gone} gone, ${moving} moving, ${unsafe} not safe`}>
       <div className="flex items-center gap-4">
-        <h1 className="saywords">
-          {words}:{' '}
-          <Link to="/orders?show=gone" className="why">
-            {gone} gone
-          </Link>
-          ,{' '}
-          <Link to="/orders" className="why">
-            {moving} moving
-          </Link>
-          ,{' '}
-          <Link to="/orders?show=stuck" className="why">
-            {unsafe} not safe
-          </Link>
-        </h1>
+        <SentenceHead>
+          {words}: <WhyLink to="/orders?show=gone">{gone} gone</WhyLink>, <WhyLink to="/orders">{moving} moving</WhyLink>,{' '}
+          <WhyLink to="/orders?show=stuck">{unsafe} not safe</WhyLink>
+        </SentenceHead>
         <div className="ml-auto flex gap-3 note items-center" aria-hidden>
           {(['empty', 'quarter', 'half', 'most', 'full', 'blocked'] as const).map((g, i) => (
             <span key={g} className="flex gap-1 items-center">

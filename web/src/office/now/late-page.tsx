@@ -3,13 +3,16 @@ import { useAnswer, useQuestions } from '../../flow/questions';
 import { when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { Page } from '../../ui/page';
+import { LinesTable } from '../../ui/table';
+import { TextButton } from '../../ui/button';
 
 /** What phones did without a network and could not be booked when it returned: each with its answers. */
 export function LatePage() {
   const questions = useQuestions();
   const answer = useAnswer();
   return (
-    <section className="list" aria-label="What came too late">
+    <Page aria-label="What came too late">
       <h1 className="text-title font-[680]">What came too late</h1>
       <ProblemNote problem={answer.error} />
       <Shown query={questions}>
@@ -19,7 +22,7 @@ export function LatePage() {
               What a phone did without a network and could not be booked afterwards waits here. <Link to="/">Back to Now</Link>
             </Empty>
           ) : (
-            <table className="lines">
+            <LinesTable>
               <thead>
                 <tr>
                   <td />
@@ -47,25 +50,25 @@ export function LatePage() {
                     <td>
                       <span className="flex flex-wrap gap-3">
                         {q.choices.map((c) => (
-                          <button
+                          <TextButton
                             key={c.answer}
                             type="button"
-                            className="act-link text-left"
+                            className="text-left"
                             disabled={answer.isPending}
                             onClick={() => answer.mutate({ id: q.id, answer: c.answer })}
                           >
                             {c.says}
-                          </button>
+                          </TextButton>
                         ))}
                       </span>
                     </td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </LinesTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

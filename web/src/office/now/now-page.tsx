@@ -2,10 +2,13 @@ import { Link } from 'react-router';
 import type { Dto } from '../../api/client';
 import { useNow } from '../../api/queries';
 import { age, dayWord, plural } from '../../ui/format';
+import { RowLink } from '../../ui/button';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { TapeColumn } from '../../ui/tape';
 import { HourChart } from './hour-chart';
+import { GlyphCell } from '../../ui/table';
+import { BlockHead } from '../../ui/page';
 
 type Stuck = Dto['StuckDto'];
 
@@ -31,9 +34,9 @@ function StuckTable({ stuck }: { stuck: Stuck[] }) {
                   <span className="note">{s.whoNote}</span>
                 </th>
               )}
-              <td className="gl">
+              <GlyphCell>
                 <Glyph name={s.glyph as GlyphName} size={14} says />
-              </td>
+              </GlyphCell>
               <td>
                 <b>
                   <span className="code">{s.code}</span> {s.title}
@@ -42,9 +45,9 @@ function StuckTable({ stuck }: { stuck: Stuck[] }) {
               </td>
               <td className={`num ${s.late ? 'stamped' : 'mid'}`}>{s.late ? `late ${age(s.since)}` : age(s.since)}</td>
               <td className="num">
-                <Link to={s.link} className={s === first ? 'act act-next' : 'act-link'}>
+                <RowLink to={s.link} first={s === first}>
                   {s.action} {s === first && <Glyph name="go" size={13} />}
-                </Link>
+                </RowLink>
               </td>
             </tr>
           )),
@@ -90,17 +93,17 @@ export function NowPage() {
               <HourChart promised={n.promised} departures={n.departures} lastLeavesAt={n.lastLeavesAt} now={now.dataUpdatedAt} />
               <div className="two">
                 <section>
-                  <div className="block-head">
+                  <BlockHead>
                     <h2>Stuck or late</h2>
                     <span className="note">{plural(n.stuck.length, 'thing', 'things')}, by who can move them</span>
-                  </div>
+                  </BlockHead>
                   <StuckTable stuck={n.stuck} />
                 </section>
                 <section>
-                  <div className="block-head">
+                  <BlockHead>
                     <h2>Expected</h2>
                     <span className="note">{plural(n.expected.length, 'order', 'orders')}</span>
-                  </div>
+                  </BlockHead>
                   <Expected expected={n.expected} />
                 </section>
               </div>

@@ -9,6 +9,15 @@ import { OpenRow } from '../../ui/open-row';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
 import { ListPage, useBeside } from '../../ui/list-page';
+import { FilterLine, BlockHead, Acts } from '../../ui/page';
+import { TextLink, ButtonLink } from '../../ui/button';
+import { DenseTable } from '../../ui/table';
+import { WordLinks } from '../../ui/word-links';
+
+const PARTS = [
+  { to: '/orders', says: 'Orders' },
+  { to: '/orders/customers', says: 'Customers' },
+];
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
@@ -18,28 +27,19 @@ export function CustomersPage() {
   const query = useQuery({ queryKey: key('customers'), queryFn: () => ask(api.GET('/api/customers')) });
   return (
     <ListPage title="Customers" width={560}>
-      <div className="filter">
-        <nav className="words" aria-label="Orders">
-          <Link to="/orders">Orders</Link>
-          <Link to="/orders/customers" aria-current="true">
-            Customers
-          </Link>
-        </nav>
+      <FilterLine>
+        <WordLinks label="Orders" links={PARTS} here="/orders/customers" />
         <span className="flex gap-5 items-baseline">
           {!beside && <ExportLinks list="customers" />}
-          {me.data?.rights.includes('order-desk') && (
-            <Link to="/orders/customers/new" className="act-link">
-              New customer
-            </Link>
-          )}
+          {me.data?.rights.includes('order-desk') && <TextLink to="/orders/customers/new">New customer</TextLink>}
         </span>
-      </div>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No customers yet">Take in a file of them, or make the first one.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
                   <th>Customer</th>
@@ -60,7 +60,7 @@ export function CustomersPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
@@ -88,14 +88,14 @@ export function CustomerSheet() {
             ]}
           />
           {c.note && <p className="mt-3">{c.note}</p>}
-          <div className="block-head mt-4">
+          <BlockHead className="mt-4">
             <h2>Orders</h2>
             <span className="note">newest first</span>
-          </div>
+          </BlockHead>
           {c.orders.length === 0 ? (
             <Empty title="No orders yet">Orders that come with this customer’s mail address appear here.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <tbody>
                 {c.orders.map((o) => (
                   <tr key={o.code}>
@@ -107,14 +107,12 @@ export function CustomerSheet() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )}
           {me.data?.rights.includes('order-desk') && (
-            <div className="acts">
-              <Link to={`/orders/customers/${c.code}/edit`} className="act">
-                Change the customer
-              </Link>
-            </div>
+            <Acts>
+              <ButtonLink to={`/orders/customers/${c.code}/edit`}>Change the customer</ButtonLink>
+            </Acts>
           )}
         </Sheet>
       )}

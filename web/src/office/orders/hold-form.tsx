@@ -4,6 +4,9 @@ import { api, ask, ifMatch, ProblemError, type Dto } from '../../api/client';
 import { Field } from '../../ui/field';
 import { Glyph } from '../../ui/glyph';
 import { ProblemNote } from '../../ui/states';
+import { BlockHead } from '../../ui/page';
+import { Input } from '../../ui/input';
+import { Button } from '../../ui/button';
 
 interface Values {
   addressLine: string;
@@ -36,29 +39,29 @@ export function HoldForm({ order }: { order: Dto['OrderDto'] }) {
   const fields = save.error instanceof ProblemError ? save.error.fields : {};
   return (
     <form className="mt-4 flex flex-col gap-3" onSubmit={(e) => void form.handleSubmit((v) => save.mutate(v))(e)}>
-      <div className="block-head">
+      <BlockHead>
         <h2>Let it go on</h2>
-      </div>
+      </BlockHead>
       <div className="grid gap-4" style={{ gridTemplateColumns: '2fr 1.2fr 1fr' }}>
         <Field label="Street" fault={fields['addressLine']}>
-          <input className="input" {...form.register('addressLine')} />
+          <Input {...form.register('addressLine')} />
         </Field>
         <Field label="Town" fault={fields['city']}>
-          <input className="input" {...form.register('city')} />
+          <Input {...form.register('city')} />
         </Field>
         <Field label="Postcode" fault={fields['postcode']}>
-          <input className="input" {...form.register('postcode')} />
+          <Input {...form.register('postcode')} />
         </Field>
       </div>
       {unknown.map((l) => (
         <Field key={l.line} label={`Line ${l.line}: their code ${l.channelSku} is our SKU`} fault={fields['links']}>
-          <input className="input code" style={{ maxWidth: 260 }} {...form.register(`links.${l.line}`)} />
+          <Input className="code" style={{ maxWidth: 260 }} {...form.register(`links.${l.line}`)} />
         </Field>
       ))}
       <ProblemNote problem={save.error} />
-      <button className="act act-next self-start" disabled={save.isPending}>
+      <Button next className="self-start" disabled={save.isPending}>
         Clear the hold <Glyph name="go" size={13} />
-      </button>
+      </Button>
     </form>
   );
 }

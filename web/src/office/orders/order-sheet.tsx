@@ -11,9 +11,12 @@ import { weightText } from '../../ui/units';
 import { Glyph, progressGlyph, type GlyphName } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
-import { ProblemNote } from '../../ui/states';
-import { useWhy, WhyNumber, WhySum } from '../../ui/why';
+import { ProblemNote, Problem } from '../../ui/states';
+import { SumRow, useWhy, WhyNumber, WhySum } from '../../ui/why';
 import { HoldForm } from './hold-form';
+import { LinesTable, PictureCell, GlyphCell } from '../../ui/table';
+import { Acts, BlockHead } from '../../ui/page';
+import { Button, ButtonLink, ButtonAnchor, TextAnchor } from '../../ui/button';
 
 type Order = Dto['OrderDto'];
 type Line = Dto['OrderLineDto'];
@@ -41,7 +44,7 @@ function Lines({ order }: { order: Order }) {
     enabled: why.open !== null,
   });
   return (
-    <table className="lines">
+    <LinesTable>
       <thead>
         <tr>
           <th colSpan={2}>Line</th>
@@ -58,9 +61,9 @@ function Lines({ order }: { order: Order }) {
           return (
             <Fragment key={l.line}>
               <tr>
-                <td className="pc">
+                <PictureCell>
                   <Picture name={l.picture} size={28} />
-                </td>
+                </PictureCell>
                 <td>
                   <b>{l.sku ? <Link to={`/shelves/items/${l.sku}`}>{l.name}</Link> : 'Unknown code'}</b>
                   <span className="note code">{l.sku ?? l.channelSku}</span>
@@ -68,9 +71,9 @@ function Lines({ order }: { order: Order }) {
                 <td className="num">
                   <b>{countOf(l.wanted, { name: l.unit ?? 'piece', plural: l.units ?? 'pieces' })}</b>
                 </td>
-                <td className="gl">
+                <GlyphCell>
                   <Glyph name={glyph} size={15} says={words} />
-                </td>
+                </GlyphCell>
                 <td className={words.includes('short') || glyph === 'blocked' ? 'stamped' : 'mid'}>{words}</td>
                 <td className="num">
                   {l.sku && (
@@ -81,21 +84,19 @@ function Lines({ order }: { order: Order }) {
                 </td>
               </tr>
               {why.open === key && (
-                <tr className="sumrow">
-                  <td colSpan={6}>
-                    <WhySum terms={sum.data} at={12} />
-                  </td>
-                </tr>
+                <SumRow columns={6}>
+                  <WhySum terms={sum.data} at={12} />
+                </SumRow>
               )}
             </Fragment>
           );
         })}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
-function Acts({ order }: { order: Order }) {
+function OrderActs({ order }: { order: Order }) {
   const me = useMe();
   const release = useAct({
     act: (_: void, once) =>
@@ -110,32 +111,27 @@ function Acts({ order }: { order: Order }) {
   return (
     <>
       <ProblemNote problem={release.error} />
-      <div className="acts">
+      <Acts>
         {order.state === 'open' && rights.includes('release') && (
-          <button
-            type="button"
-            className="act act-next"
-            disabled={order.cannotRelease !== null || release.isPending}
-            onClick={() => release.mutate()}
-          >
+          <Button type="button" next disabled={order.cannotRelease !== null || release.isPending} onClick={() => release.mutate()}>
             Send to picking <Glyph name="go" size={13} />
-          </button>
+          </Button>
         )}
         {order.state === 'picked' && rights.includes('pack') && (
-          <Link className="act act-next" to={`/bench/${order.code}`}>
+          <ButtonLink next to={`/bench/${order.code}`}>
             Pack it <Glyph name="go" size={13} />
-          </Link>
+          </ButtonLink>
         )}
         {order.state === 'released' && rights.includes('pick') && order.round && (
-          <Link className="act act-next" to={`/floor/pick/${order.round}`}>
+          <ButtonLink next to={`/floor/pick/${order.round}`}>
             Pick it <Glyph name="go" size={13} />
-          </Link>
+          </ButtonLink>
         )}
-        <a className="act" href={`/api/orders/${order.code}/packing-list`} target="_blank" rel="noreferrer">
+        <ButtonAnchor href={`/api/orders/${order.code}/packing-list`} target="_blank" rel="noreferrer">
           <Glyph name="print" /> Packing list
-        </a>
+        </ButtonAnchor>
         {order.state === 'open' && order.cannotRelease && <span className="note">{order.cannotRelease}</span>}
-      </div>
+      </Acts>
     </>
   );
 }
@@ -189,17 +185,17 @@ export function OrderSheet() {
             </p>
           )}
           {o.state === 'held' && (
-            <div className="problem">
+            <Problem>
               <Glyph name="held" size={18} />
               <p>Held: {o.holdReason}</p>
-            </div>
+            </Problem>
           )}
           <Lines order={o} />
           {o.parcels.length > 0 && (
             <>
-              <div className="block-head mt-4">
+              <BlockHead className="mt-4">
                 <h2>Parcels</h2>
-              </div>
+              </BlockHead>
               {o.parcels.map((p) => (
                 <div key={p.code} className="flex gap-4 items-baseline border-b border-rule py-1">
                   <span className="code">{p.code}</span>
@@ -215,16 +211,16 @@ export function OrderSheet() {
                     }[p.state] ?? p.state}
                   </span>
                   {p.tracking && (
-                    <a className="act-link" href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
+                    <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
                       Label
-                    </a>
+                    </TextAnchor>
                   )}
                 </div>
               ))}
             </>
           )}
           {o.state === 'held' && me.data?.rights.includes('order-desk') && <HoldForm key={o.version} order={o} />}
-          <Acts order={o} />
+          <OrderActs order={o} />
         </Sheet>
       )}
     </ShownSheet>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
@@ -11,6 +11,9 @@ import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
 import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenRow } from '../../ui/open-row';
+import { DenseTable, GlyphCell } from '../../ui/table';
+import { FilterLine } from '../../ui/page';
+import { TextLink } from '../../ui/button';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
@@ -31,10 +34,10 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
     ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), list: orders }]
     : byDeparture(orders, ['order', 'orders']);
   return (
-    <table className="dense">
+    <DenseTable>
       <thead>
         <tr>
-          <td className="gl" />
+          <GlyphCell />
           <th>Order</th>
           <th>Customer</th>
           <th>Channel</th>
@@ -49,9 +52,9 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
           {g.list.map((o) => {
             return (
               <OpenRow key={o.code} to={`/orders/${o.code}${window.location.search}`} open={o.code === open}>
-                <td className="gl">
+                <GlyphCell>
                   <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
-                </td>
+                </GlyphCell>
                 <td className="code">{o.code}</td>
                 <td className="max-w-[170px] overflow-hidden text-ellipsis">{o.customer}</td>
                 <td className="mid">{o.channel}</td>
@@ -67,7 +70,7 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
           })}
         </tbody>
       ))}
-    </table>
+    </DenseTable>
   );
 }
 
@@ -95,7 +98,7 @@ export function OrdersPage() {
   });
   return (
     <ListPage title="Orders" width={668}>
-      <div className="filter">
+      <FilterLine>
         <Words<Show>
           label="Show"
           value={show}
@@ -105,12 +108,10 @@ export function OrdersPage() {
         {!beside && (
           <span className="flex gap-5 items-baseline">
             <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
-            <Link to="/orders/customers" className="act-link">
-              Customers
-            </Link>
+            <TextLink to="/orders/customers">Customers</TextLink>
           </span>
         )}
-      </div>
+      </FilterLine>
       <Shown query={query} rows={16}>
         {(list) => {
           const fitting = list.filter(FITS[show]);

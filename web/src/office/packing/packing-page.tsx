@@ -6,8 +6,11 @@ import { useMe } from '../../api/queries';
 import { age, when } from '../../ui/format';
 import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
+import { RowLink } from '../../ui/button';
 import { Glyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
+import { Page } from '../../ui/page';
+import { DenseTable, GlyphCell } from '../../ui/table';
 
 /** Totes that wait at the packing tables. */
 export function PackingPage() {
@@ -15,17 +18,17 @@ export function PackingPage() {
   const query = useQuery({ queryKey: key('bench-queue'), queryFn: () => ask(api.GET('/api/bench/queue')) });
   const packs = me.data?.rights.includes('pack') ?? false;
   return (
-    <section className="list" aria-label="To pack">
+    <Page aria-label="To pack">
       <h1 className="sr">To pack</h1>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="Nothing waits to be packed">Totes show here once they are set down at a packing table.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Order</th>
                   <th>Customer</th>
                   <th>Tote</th>
@@ -42,9 +45,9 @@ export function PackingPage() {
                   <DepartureRow group={g} columns={10} />
                   {g.list.map((o, i) => (
                     <tr key={o.order}>
-                      <td className="gl">
+                      <GlyphCell>
                         <Glyph name="half" size={14} says />
-                      </td>
+                      </GlyphCell>
                       <td className="code">
                         <Link to={`/orders/${o.order}`}>{o.order}</Link>
                       </td>
@@ -57,23 +60,23 @@ export function PackingPage() {
                       <td className="mid">{o.note ? 'to read' : ''}</td>
                       <td className="num">
                         {packs && (
-                          <Link
+                          <RowLink
                             to={`/bench/${o.order}`}
-                            className={gi + i === 0 ? 'act act-next' : 'act-link'}
+                            first={gi + i === 0}
                             style={gi + i === 0 ? { height: 24, fontSize: 13 } : undefined}
                           >
                             Pack it
-                          </Link>
+                          </RowLink>
                         )}
                       </td>
                     </tr>
                   ))}
                 </tbody>
               ))}
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

@@ -7,6 +7,8 @@ import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
+import { Page } from '../../ui/page';
+import { DenseTable, GlyphCell } from '../../ui/table';
 
 const STATE_WORDS: Readonly<Record<string, string>> = {
   waiting: 'waits for a picker',
@@ -18,17 +20,17 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 export function PickingPage() {
   const query = useQuery({ queryKey: key('rounds'), queryFn: () => ask(api.GET('/api/rounds')) });
   return (
-    <section className="list" aria-label="Rounds">
+    <Page aria-label="Rounds">
       <h1 className="sr">Rounds</h1>
       <Shown query={query}>
         {(rounds) =>
           rounds.length === 0 ? (
             <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Round</th>
                   <th>For</th>
                   <th>Picker</th>
@@ -47,9 +49,9 @@ export function PickingPage() {
                   <DepartureRow group={g} columns={12} />
                   {g.list.map((r) => (
                     <tr key={r.code}>
-                      <td className="gl">
+                      <GlyphCell>
                         <Glyph name={r.shortStops > 0 ? 'blocked' : progressGlyph(r.stopsDone, r.stops)} size={14} says />
-                      </td>
+                      </GlyphCell>
                       <td className="code">{r.code}</td>
                       <td>
                         <Link to={`/orders/${r.order}`}>
@@ -71,10 +73,10 @@ export function PickingPage() {
                   ))}
                 </tbody>
               ))}
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

@@ -5,6 +5,9 @@ import { api, ask } from '../../api/client';
 import { clockSeconds } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
+import { Page } from '../../ui/page';
+import { DenseTable, GlyphCell } from '../../ui/table';
+import { TextButton } from '../../ui/button';
 
 const KIND_WORDS: Readonly<Record<string, string>> = {
   'shop.stock': 'stock figure',
@@ -24,7 +27,7 @@ export function OutboxList() {
   });
   const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
-    <section className="list" aria-label="Outbox" tabIndex={0}>
+    <Page aria-label="Outbox" tabIndex={0}>
       <h1 className="sr">Outbox</h1>
       <ProblemNote problem={retry.error} />
       <Shown query={query}>
@@ -32,10 +35,10 @@ export function OutboxList() {
           list.length === 0 ? (
             <Empty title="Nothing has left yet">Stock figures, labels, mail and papers pass through here.</Empty>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Written</th>
                   <th>To</th>
                   <th>What</th>
@@ -48,9 +51,9 @@ export function OutboxList() {
               <tbody>
                 {list.map((o) => (
                   <tr key={o.id}>
-                    <td className="gl">
+                    <GlyphCell>
                       <Glyph name={o.state === 'done' ? 'full' : o.state === 'failing' ? 'blocked' : 'empty'} size={13} says={o.state} />
-                    </td>
+                    </GlyphCell>
                     <td className="mid">{clockSeconds(o.createdAt)}</td>
                     <td className="code">{o.receiver}</td>
                     <td>{KIND_WORDS[o.kind] ?? o.kind}</td>
@@ -61,18 +64,18 @@ export function OutboxList() {
                     </td>
                     <td className="num">
                       {o.state !== 'done' && (
-                        <button type="button" className="act-link" onClick={() => retry.mutate(o.id)}>
+                        <TextButton type="button" onClick={() => retry.mutate(o.id)}>
                           Try now
-                        </button>
+                        </TextButton>
                       )}
                     </td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

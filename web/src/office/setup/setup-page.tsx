@@ -1,6 +1,8 @@
-import { Link, Outlet, useLocation } from 'react-router';
+import { Outlet, useLocation } from 'react-router';
 import { useMe } from '../../api/queries';
 import { Empty } from '../../ui/states';
+import { FilterLine, Page } from '../../ui/page';
+import { WordLinks } from '../../ui/word-links';
 
 /** Each part of Setup, with the rights of which one opens it. */
 const WORDS: readonly (readonly [to: string, says: string, rights: readonly string[]])[] = [
@@ -24,19 +26,13 @@ export function SetupPage() {
   const here = WORDS.find(([to]) => pathname.startsWith(to));
   return (
     <div className="h-full grid" style={{ gridTemplateRows: 'auto minmax(0,1fr)' }}>
-      <div className="filter" style={{ padding: '9px 20px 6px' }}>
-        <nav className="words" aria-label="Setup">
-          {WORDS.filter(([, , rights]) => may(rights)).map(([to, says]) => (
-            <Link key={to} to={to} aria-current={pathname.startsWith(to) ? 'true' : undefined}>
-              {says}
-            </Link>
-          ))}
-        </nav>
-      </div>
+      <FilterLine style={{ padding: '9px 20px 6px' }}>
+        <WordLinks label="Setup" links={WORDS.filter(([, , rights]) => may(rights)).map(([to, says]) => ({ to, says }))} here={here?.[0]} />
+      </FilterLine>
       {me.data && here && !may(here[2]) ? (
-        <section className="list">
+        <Page>
           <Empty title={`${here[1]} is not among your duties`}>Ask the owner, or whoever sets up people.</Empty>
-        </section>
+        </Page>
       ) : (
         <Outlet />
       )}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { Link } from 'react-router';
+import { FilterLine } from '../../ui/page';
+import { WordLinks } from '../../ui/word-links';
 
 const WORDS = [
   ['items', 'Items', '/shelves/items'],
@@ -11,15 +12,9 @@ const WORDS = [
 /** The lists of Shelves. */
 export function ShelvesWords({ at, children }: { at: (typeof WORDS)[number][0]; children?: ReactNode }) {
   return (
-    <div className="filter">
-      <nav className="words" aria-label="Shelves">
-        {WORDS.map(([key, says, to]) => (
-          <Link key={key} to={to} aria-current={key === at ? 'true' : undefined}>
-            {says}
-          </Link>
-        ))}
-      </nav>
+    <FilterLine>
+      <WordLinks label="Shelves" links={WORDS.map(([, says, to]) => ({ to, says }))} here={WORDS.find(([key]) => key === at)?.[2]} />
       {children}
-    </div>
+    </FilterLine>
   );
 }

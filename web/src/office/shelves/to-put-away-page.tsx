@@ -1,6 +1,6 @@
 import { spell } from '@vectrum/core/quantity';
 import { goodsKey, whyThere } from '@vectrum/core/scan';
-import { Link } from 'react-router';
+
 import { useMe } from '../../api/queries';
 import { useBook } from '../../flow/book';
 import { useTask } from '../../flow/tasks';
@@ -8,6 +8,9 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { Empty, Shown } from '../../ui/states';
 import { ShelvesWords } from './shelves-words';
+import { Page } from '../../ui/page';
+import { ButtonLink } from '../../ui/button';
+import { LinesTable, PictureCell } from '../../ui/table';
 
 /** What stands on the dock and where it should go. */
 export function ToPutAwayPage() {
@@ -16,20 +19,20 @@ export function ToPutAwayPage() {
   const book = useBook(siteId);
   const task = useTask('store', siteId);
   return (
-    <section className="list" aria-label="To put away">
+    <Page aria-label="To put away">
       <h1 className="sr">To put away</h1>
       <ShelvesWords at="store">
         {task.data && task.data.task.metres > 0 && <span className="note">in the order of one walk, {task.data.task.metres} m</span>}
-        <Link to="/floor/store" className="act act-next">
+        <ButtonLink to="/floor/store" next>
           Put away on the phone <Glyph name="go" size={13} />
-        </Link>
+        </ButtonLink>
       </ShelvesWords>
       <Shown query={task}>
         {({ task: t }) =>
           t.goods.length === 0 ? (
             <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
           ) : (
-            <table className="lines">
+            <LinesTable>
               <thead>
                 <tr>
                   <td />
@@ -45,9 +48,9 @@ export function ToPutAwayPage() {
                   const item = book.data?.items[g.itemId];
                   return (
                     <tr key={goodsKey(g)}>
-                      <td className="pc">
+                      <PictureCell>
                         <Picture name={item?.picture} size={30} />
-                      </td>
+                      </PictureCell>
                       <td>
                         <b>{item?.name}</b>
                         <span className="note">{g.lot && `lot ${g.lot}`}</span>
@@ -69,10 +72,10 @@ export function ToPutAwayPage() {
                   );
                 })}
               </tbody>
-            </table>
+            </LinesTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

@@ -1,6 +1,7 @@
 import { createContext, type InputHTMLAttributes, type ReactNode, useContext } from 'react';
 import { useController, useFormContext } from 'react-hook-form';
 import { Field } from '../field';
+import { Input, TextArea, Select } from '../input';
 
 /** What the server says against a field of the form around it. */
 export const FaultContext = createContext<(field: string) => string | undefined>(() => undefined);
@@ -17,7 +18,7 @@ export function TextField({ name, label, className, code, ...more }: Named & { c
   const { register } = useFormContext();
   return (
     <Field label={label} fault={useContext(FaultContext)(name)} className={className}>
-      <input className={`input ${code ? 'code' : ''}`} {...more} {...register(name)} />
+      <Input className={code ? 'code' : ''} {...more} {...register(name)} />
     </Field>
   );
 }
@@ -32,7 +33,7 @@ export function AreaField({ name, label, className, code, height = 90 }: Named &
   const { register } = useFormContext();
   return (
     <Field label={label} fault={useContext(FaultContext)(name)} className={className}>
-      <textarea className={`input p-2 ${code ? 'code' : ''}`} style={{ height }} {...register(name)} />
+      <TextArea className={`p-2 ${code ? 'code' : ''}`} style={{ height }} {...register(name)} />
     </Field>
   );
 }
@@ -42,9 +43,9 @@ export function SelectField({ name, label, className, autoFocus, children }: Nam
   const { field } = useController({ name });
   return (
     <Field label={label} fault={useContext(FaultContext)(name)} className={className}>
-      <select className="input" autoFocus={autoFocus} {...field} value={String(field.value ?? '')}>
+      <Select autoFocus={autoFocus} {...field} value={String(field.value ?? '')}>
         {children}
-      </select>
+      </Select>
     </Field>
   );
 }

@@ -1,10 +1,12 @@
 import type { ReactNode } from 'react';
 import { type FieldValues, FormProvider } from 'react-hook-form';
 import { Glyph } from '../glyph';
+import { Acts } from '../page';
 import { Sheet } from '../sheet';
 import { ProblemNote } from '../states';
 import { FaultContext } from './fields';
 import type { RecordState } from './use-record';
+import { TextButton, Button } from '../button';
 
 /** Words for a field and its values, where a conflict is shown. */
 export interface FieldWords {
@@ -33,9 +35,9 @@ function Conflicts<V extends FieldValues>({ record, words }: { record: RecordSta
             <span className="note">{field?.label ?? c.field}</span>
             {(['mine', 'theirs'] as const).map((whose) => (
               <span key={whose} className="flex gap-3 items-baseline min-w-0">
-                <button type="button" className="act-link" onClick={() => record.choose(c.field, whose)}>
+                <TextButton type="button" onClick={() => record.choose(c.field, whose)}>
                   {whose === 'mine' ? 'Keep yours' : 'Take theirs'}
-                </button>
+                </TextButton>
                 <span className="min-w-0 break-words">{shown(field, c[whose])}</span>
               </span>
             ))}
@@ -74,6 +76,14 @@ export function RecordBody<V extends FieldValues>({
   children,
 }: Body<V>) {
   const open = record.conflicts.length > 0;
+  const acts = (
+    <>
+      <Button next={!quiet} disabled={record.isSaving || open || !ready}>
+        {open ? 'Choose what stays first' : keep} {!quiet && <Glyph name="go" size={13} />}
+      </Button>
+      {more}
+    </>
+  );
   return (
     <FormProvider {...record.form}>
       <FaultContext value={record.fault}>
@@ -85,12 +95,7 @@ export function RecordBody<V extends FieldValues>({
           {children}
           <Conflicts record={record} words={words} />
           <ProblemNote problem={record.problem} />
-          <div className={quiet ? 'flex gap-3' : 'acts'}>
-            <button className={`act ${quiet ? '' : 'act-next'}`} disabled={record.isSaving || open || !ready}>
-              {open ? 'Choose what stays first' : keep} {!quiet && <Glyph name="go" size={13} />}
-            </button>
-            {more}
-          </div>
+          {quiet ? <div className="flex gap-3">{acts}</div> : <Acts>{acts}</Acts>}
         </form>
       </FaultContext>
     </FormProvider>

@@ -2,6 +2,9 @@ import { useContext } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { Glyph } from '../glyph';
 import { FaultContext } from './fields';
+import { LinesTable } from '../table';
+import { Select, Input } from '../input';
+import { TextButton } from '../button';
 
 export interface RowColumn {
   name: string;
@@ -33,7 +36,7 @@ export function RowsField({
   return (
     <div className="overflow-x-auto">
       {list.fields.length > 0 && (
-        <table className="lines w-full">
+        <LinesTable className="w-full">
           <thead>
             <tr>
               {columns.map((c) => (
@@ -54,16 +57,16 @@ export function RowsField({
                   return (
                     <td key={c.name}>
                       {c.options ? (
-                        <select className="input" {...says} {...register(own)}>
+                        <Select {...says} {...register(own)}>
                           {c.options.map(([value, words]) => (
                             <option key={value} value={value}>
                               {words}
                             </option>
                           ))}
-                        </select>
+                        </Select>
                       ) : (
-                        <input
-                          className={`input ${c.code ? 'code' : ''} ${c.num ? 'num' : ''}`}
+                        <Input
+                          className={`${c.code ? 'code' : ''} ${c.num ? 'num' : ''}`}
                           inputMode={c.num ? 'decimal' : undefined}
                           placeholder={c.placeholder}
                           {...says}
@@ -82,12 +85,12 @@ export function RowsField({
               </tr>
             ))}
           </tbody>
-        </table>
+        </LinesTable>
       )}
       {fault(name) && <p className="fault">{fault(name)}</p>}
-      <button type="button" className="act-link mt-2" onClick={() => list.append({ ...blank })}>
+      <TextButton type="button" className="mt-2" onClick={() => list.append({ ...blank })}>
         {list.fields.length === 0 ? `Add a ${one}` : `Another ${one}`}
-      </button>
+      </TextButton>
     </div>
   );
 }

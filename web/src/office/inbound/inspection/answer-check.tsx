@@ -4,6 +4,8 @@ import { actOnFloor } from '../../../api/act-on-floor';
 import { newKey, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { ProblemNote } from '../../../ui/states';
+import { TextButton } from '../../../ui/button';
+import { Input } from '../../../ui/input';
 
 /** Answers one check where it stands: yes or no, a measurement, or words. */
 export function AnswerCheck({ code, check: c }: { code: string; check: Dto['InspectionCheckDto'] }) {
@@ -19,24 +21,24 @@ export function AnswerCheck({ code, check: c }: { code: string; check: Dto['Insp
     return (
       <span className="flex gap-3">
         {['yes', 'no'].map((said) => (
-          <button
+          <TextButton
             key={said}
             type="button"
-            className="act-link"
+
             aria-pressed={c.value === said}
             style={c.value === said ? { background: 'var(--color-ink)', color: 'var(--color-on-ink)', padding: '0 8px' } : undefined}
             onClick={() => answer.mutate(said)}
           >
             {said}
-          </button>
+          </TextButton>
         ))}
       </span>
     );
   return (
     <>
       <span className="flex items-center gap-2">
-        <input
-          className={`input ${c.kind === 'measure' ? 'num' : ''}`}
+        <Input
+          className={c.kind === 'measure' ? 'num' : ''}
           style={{ width: c.kind === 'measure' ? 90 : 220 }}
           aria-label={c.says}
           value={text}

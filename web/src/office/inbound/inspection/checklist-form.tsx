@@ -9,6 +9,9 @@ import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
 import { NotThere, ShownSheet } from '../../../ui/sheet';
 import { ProblemNote } from '../../../ui/states';
+import { Button, TextButton } from '../../../ui/button';
+import { LinesTable, NumberCell } from '../../../ui/table';
+import { Input, Select } from '../../../ui/input';
 
 type Checklist = Dto['ChecklistDto'];
 interface Values {
@@ -78,15 +81,15 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
       keep="Keep the checklist"
       more={
         checklist && (
-          <button type="button" className="act" disabled={remove.isPending} onClick={() => remove.mutate(checklist.id)}>
+          <Button type="button" disabled={remove.isPending} onClick={() => remove.mutate(checklist.id)}>
             Take it away
-          </button>
+          </Button>
         )
       }
     >
       <TextField name="name" label="Name" autoFocus maxLength={60} />
       <div className="overflow-x-auto">
-        <table className="lines">
+        <LinesTable>
           <thead>
             <tr>
               <td />
@@ -102,8 +105,8 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
             {checks.fields.map((f, i) => {
               const measured = kinds[i]?.kind === 'measure';
               const bound = (name: 'low' | 'high' | 'unit', says: string, width: number) => (
-                <input
-                  className={`input ${name === 'unit' ? '' : 'num'}`}
+                <Input
+                  className={name === 'unit' ? '' : 'num'}
                   style={{ width }}
                   aria-label={`${says} of check ${i + 1}`}
                   disabled={!measured}
@@ -112,40 +115,35 @@ function Form({ checklist }: { checklist: Checklist | undefined }) {
               );
               return (
                 <tr key={f.id}>
-                  <td className="ln">{i + 1}</td>
+                  <NumberCell>{i + 1}</NumberCell>
                   <td>
-                    <input
-                      className="input min-w-[180px]"
-                      aria-label={`Check ${i + 1}`}
-                      maxLength={120}
-                      {...form.register(`checks.${i}.says`)}
-                    />
+                    <Input className="min-w-[180px]" aria-label={`Check ${i + 1}`} maxLength={120} {...form.register(`checks.${i}.says`)} />
                   </td>
                   <td>
-                    <select className="input" aria-label={`Answer to check ${i + 1}`} {...form.register(`checks.${i}.kind`)}>
+                    <Select aria-label={`Answer to check ${i + 1}`} {...form.register(`checks.${i}.kind`)}>
                       <option value="yes">yes or no</option>
                       <option value="measure">a measure</option>
                       <option value="words">in words</option>
-                    </select>
+                    </Select>
                   </td>
                   <td className="num">{bound('low', 'Lower bound', 76)}</td>
                   <td className="num">{bound('high', 'Upper bound', 76)}</td>
                   <td>{bound('unit', 'Unit', 64)}</td>
                   <td>
-                    <button type="button" className="act-link" onClick={() => checks.remove(i)}>
+                    <TextButton type="button" onClick={() => checks.remove(i)}>
                       take away
-                    </button>
+                    </TextButton>
                   </td>
                 </tr>
               );
             })}
           </tbody>
-        </table>
+        </LinesTable>
       </div>
       <div>
-        <button type="button" className="act-link" onClick={() => checks.append(blank)}>
+        <TextButton type="button" onClick={() => checks.append(blank)}>
           One more check
-        </button>
+        </TextButton>
       </div>
       <ProblemNote problem={remove.error} />
     </RecordForm>

@@ -9,6 +9,7 @@ import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { AnswerCheck } from './answer-check';
 import { JudgeForm } from './judge-form';
+import { LinesTable, GlyphCell } from '../../../ui/table';
 
 type Inspection = Dto['InspectionDto'];
 type Check = Dto['InspectionCheckDto'];
@@ -22,7 +23,7 @@ const checkGlyph = (c: Check): GlyphName => (c.fulfilled === null ? 'empty' : c.
 function Checks({ of: n, mayJudge }: { of: Inspection; mayJudge: boolean }) {
   if (n.checks.length === 0) return null;
   return (
-    <table className="lines" aria-label="Checks">
+    <LinesTable aria-label="Checks">
       <thead>
         <tr>
           <td />
@@ -35,9 +36,9 @@ function Checks({ of: n, mayJudge }: { of: Inspection; mayJudge: boolean }) {
       <tbody>
         {n.checks.map((c) => (
           <tr key={c.no}>
-            <td className="gl">
+            <GlyphCell>
               <Glyph name={checkGlyph(c)} size={15} says />
-            </td>
+            </GlyphCell>
             <td>
               <b>{c.says}</b>
             </td>
@@ -53,14 +54,14 @@ function Checks({ of: n, mayJudge }: { of: Inspection; mayJudge: boolean }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
 function Verdicts({ of: n }: { of: Inspection }) {
   if (n.verdicts.length === 0) return null;
   return (
-    <table className="lines" aria-label="Verdicts">
+    <LinesTable aria-label="Verdicts">
       <thead>
         <tr>
           <td />
@@ -74,9 +75,9 @@ function Verdicts({ of: n }: { of: Inspection }) {
       <tbody>
         {n.verdicts.map((v, i) => (
           <tr key={i} className={v.undone ? 'soft' : ''}>
-            <td className="gl">
+            <GlyphCell>
               <Glyph name={v.undone ? 'undo' : (VERDICT_GLYPHS[v.verdict] ?? 'empty')} size={15} says />
-            </td>
+            </GlyphCell>
             <td>
               <b>{v.undone ? 'taken back' : (VERDICTS[v.verdict] ?? v.verdict)}</b>
               {v.returnCode && (
@@ -95,7 +96,7 @@ function Verdicts({ of: n }: { of: Inspection }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 

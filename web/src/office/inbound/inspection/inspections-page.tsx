@@ -9,6 +9,8 @@ import { GroupedList } from '../grouped-list';
 import { InboundWords } from '../inbound-words';
 import { ListPage } from '../../../ui/list-page';
 import { OpenItem } from '../../../ui/open-row';
+import { FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
 
 type Row = Dto['InspectionRowDto'];
 
@@ -47,13 +49,11 @@ export function InspectionsPage() {
   const { code: open } = useParams();
   const query = useQuery({ queryKey: key('inspections'), queryFn: () => ask(api.GET('/api/inspections')) });
   return (
-    <ListPage title="Inspection" width={480} className="pos">
-      <div className="filter">
+    <ListPage title="Inspection" width={480} grouped>
+      <FilterLine>
         <InboundWords here="inspection" />
-        <Link to="/inbound/inspection/rules" className="act-link">
-          What is looked at
-        </Link>
-      </div>
+        <TextLink to="/inbound/inspection/rules">What is looked at</TextLink>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (

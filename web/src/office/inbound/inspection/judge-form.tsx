@@ -5,6 +5,9 @@ import { newKey, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote } from '../../../ui/states';
+import { Acts } from '../../../ui/page';
+import { Button } from '../../../ui/button';
+import { Select, Input } from '../../../ui/input';
 
 type Verdict = 'pass' | 'quarantine' | 'back';
 
@@ -35,19 +38,13 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
   return (
     <>
       <ProblemNote problem={judge.error} />
-      <div className="acts">
-        <button
-          type="button"
-          className={`act ${open === 0 ? 'act-next' : ''}`}
-          disabled={!counted || open > 0 || judge.isPending}
-          onClick={() => judge.mutate('pass')}
-        >
+      <Acts>
+        <Button type="button" next={open === 0} disabled={!counted || open > 0 || judge.isPending} onClick={() => judge.mutate('pass')}>
           {open > 0 ? `${open} of ${n.checks.length} checks open` : `Pass ${Number(units) === goods?.units ? goods.words : units}`}{' '}
           <Glyph name="go" size={13} />
-        </button>
+        </Button>
         {n.waiting.length > 1 && (
-          <select
-            className="input"
+          <Select
             style={{ width: 200 }}
             aria-label="Which goods"
             value={at}
@@ -62,10 +59,10 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
                 {w.lot ? `, lot ${w.lot}` : ''}
               </option>
             ))}
-          </select>
+          </Select>
         )}
-        <input
-          className="input num"
+        <Input
+          className="num"
           style={{ width: 72 }}
           inputMode="numeric"
           aria-label="Units judged"
@@ -73,8 +70,7 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
           onChange={(e) => setUnits(e.target.value.trim())}
         />
         <span className="note">units, or</span>
-        <input
-          className="input"
+        <Input
           style={{ flex: 1, minWidth: 100 }}
           aria-label="What is wrong with them"
           placeholder="say what is wrong with them"
@@ -82,13 +78,13 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
           value={reason}
           onChange={(e) => setReason(e.target.value)}
         />
-        <button type="button" className="act" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('quarantine')}>
+        <Button type="button" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('quarantine')}>
           Set aside
-        </button>
-        <button type="button" className="act" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('back')}>
+        </Button>
+        <Button type="button" disabled={!rejects || judge.isPending} onClick={() => judge.mutate('back')}>
           Send back
-        </button>
-      </div>
+        </Button>
+      </Acts>
     </>
   );
 }

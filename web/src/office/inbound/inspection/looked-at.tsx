@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link } from 'react-router';
+
 import { api, ask } from '../../../api/client';
 import { oftenWords } from './rules-sheet';
+import { TextLink } from '../../../ui/button';
 
 /** How often deliveries of an item, or of a supplier, are looked at; nothing where they are not. */
 export function LookedAt({ sku, supplier }: { sku?: string; supplier?: string }) {
@@ -19,9 +20,7 @@ export function LookedAt({ sku, supplier }: { sku?: string; supplier?: string })
       {own
         .map((r) => [oftenWords(r), sku ? r.supplier && `from ${r.supplier}` : r.item && `of ${r.item}`].filter(Boolean).join(' '))
         .join('; ')}{' '}
-      <Link to="/inbound/inspection/rules" className="act-link">
-        What is looked at
-      </Link>
+      <TextLink to="/inbound/inspection/rules">What is looked at</TextLink>
     </p>
   );
 }

@@ -6,6 +6,9 @@ import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote } from '../../../ui/states';
+import { Input, Select } from '../../../ui/input';
+import { Acts } from '../../../ui/page';
+import { Button } from '../../../ui/button';
 
 type Rule = Dto['InspectionRuleDto'];
 
@@ -54,28 +57,28 @@ export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: re
     >
       <div className="grid gap-3" style={{ gridTemplateColumns: '1fr 1.2fr 1.2fr 64px 1.2fr' }}>
         <Field label="Item, or all" fault={fields['sku']}>
-          <input className="input code" data-scan autoFocus placeholder="all goods" value={v.sku} onChange={set('sku')} />
+          <Input className="code" data-scan autoFocus placeholder="all goods" value={v.sku} onChange={set('sku')} />
         </Field>
         <Field label="From" fault={fields['supplier']}>
-          <select className="input" value={v.supplier} onChange={set('supplier')}>
+          <Select value={v.supplier} onChange={set('supplier')}>
             <option value="">anybody</option>
             {suppliers.data?.map((s) => (
               <option key={s.code} value={s.code}>
                 {s.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Field label="How often">
-          <select className="input" value={v.kind} onChange={set('kind')}>
+          <Select value={v.kind} onChange={set('kind')}>
             <option value="always">each delivery</option>
             <option value="every">one delivery in</option>
             <option value="until-proven">until so many passed</option>
-          </select>
+          </Select>
         </Field>
         <Field label="Number" fault={fields['n']}>
-          <input
-            className="input num"
+          <Input
+            className="num"
             inputMode="numeric"
             disabled={v.kind === 'always'}
             value={v.kind === 'always' ? '' : v.n}
@@ -83,25 +86,25 @@ export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: re
           />
         </Field>
         <Field label="Checklist" fault={fields['checklistId']}>
-          <select className="input" value={v.checklistId} onChange={set('checklistId')}>
+          <Select value={v.checklistId} onChange={set('checklistId')}>
             <option value="">none</option>
             {lists.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
       </div>
       {Object.keys(fields).length === 0 && <ProblemNote problem={save.error} />}
-      <div className="acts" style={{ marginTop: 0 }}>
-        <button className="act act-next" disabled={save.isPending || (v.sku.trim() === '' && v.supplier === '')}>
+      <Acts style={{ marginTop: 0 }}>
+        <Button next disabled={save.isPending || (v.sku.trim() === '' && v.supplier === '')}>
           {v.sku.trim() === '' && v.supplier === '' ? 'Name an item or a supplier' : 'Keep this rule'} <Glyph name="go" size={13} />
-        </button>
-        <button type="button" className="act" onClick={onDone}>
+        </Button>
+        <Button type="button" onClick={onDone}>
           Leave it
-        </button>
-      </div>
+        </Button>
+      </Acts>
     </form>
   );
 }

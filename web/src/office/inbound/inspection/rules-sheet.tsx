@@ -3,13 +3,16 @@ import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { ordinal } from '@vectrum/core/inspection';
 import { useState } from 'react';
-import { Link } from 'react-router';
+
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { plural } from '../../../ui/format';
 import { Sheet } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { RuleForm } from './rule-form';
+import { TextLink, TextButton, Button } from '../../../ui/button';
+import { LinesTable } from '../../../ui/table';
+import { Acts } from '../../../ui/page';
 
 type Rule = Dto['InspectionRuleDto'];
 
@@ -32,11 +35,7 @@ export function RulesSheet() {
       </Shown>
       <div className="flex items-baseline gap-4 mt-6">
         <h2>Checklists</h2>
-        {mayKeep && (
-          <Link to="/inbound/inspection/checklists/new" className="act-link">
-            New checklist
-          </Link>
-        )}
+        {mayKeep && <TextLink to="/inbound/inspection/checklists/new">New checklist</TextLink>}
       </div>
       <Shown query={lists} rows={3}>
         {(all) =>
@@ -58,7 +57,7 @@ function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonl
   });
   return (
     <>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <th>Goods</th>
@@ -88,12 +87,12 @@ function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonl
                 <td className="num">
                   {mayKeep && (
                     <span className="flex gap-3 justify-end">
-                      <button type="button" className="act-link" onClick={() => setChanging(r.id)}>
+                      <TextButton type="button" onClick={() => setChanging(r.id)}>
                         change
-                      </button>
-                      <button type="button" className="act-link" disabled={remove.isPending} onClick={() => remove.mutate(r.id)}>
+                      </TextButton>
+                      <TextButton type="button" disabled={remove.isPending} onClick={() => remove.mutate(r.id)}>
                         take away
-                      </button>
+                      </TextButton>
                     </span>
                   )}
                 </td>
@@ -101,18 +100,18 @@ function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonl
             ),
           )}
         </tbody>
-      </table>
+      </LinesTable>
       {list.length === 0 && <p className="note mt-2">Nothing is looked at yet: all goods are stock as soon as they are booked in.</p>}
       <ProblemNote problem={remove.error} />
       {mayKeep &&
         (changing === 'new' ? (
           <RuleForm rule={null} lists={lists} onDone={() => setChanging(null)} />
         ) : (
-          <div className="acts" style={{ marginTop: 12 }}>
-            <button type="button" className="act act-next" onClick={() => setChanging('new')}>
+          <Acts style={{ marginTop: 12 }}>
+            <Button type="button" next onClick={() => setChanging('new')}>
               Add a rule
-            </button>
-          </div>
+            </Button>
+          </Acts>
         ))}
     </>
   );
@@ -120,7 +119,7 @@ function Rules({ list, lists, mayKeep }: { list: readonly Rule[]; lists: readonl
 
 function Lists({ all, mayKeep }: { all: readonly Dto['ChecklistDto'][]; mayKeep: boolean }) {
   return (
-    <table className="lines">
+    <LinesTable>
       <tbody>
         {all.map((c) => (
           <tr key={c.id}>
@@ -129,16 +128,10 @@ function Lists({ all, mayKeep }: { all: readonly Dto['ChecklistDto'][]; mayKeep:
               <span className="note">{c.checks.map((k) => k.says).join(', ')}</span>
             </td>
             <td className="mid">{c.uses === 0 ? 'not used' : plural(c.uses, 'rule', 'rules')}</td>
-            <td className="num">
-              {mayKeep && (
-                <Link to={`/inbound/inspection/checklists/${c.id}`} className="act-link">
-                  change
-                </Link>
-              )}
-            </td>
+            <td className="num">{mayKeep && <TextLink to={`/inbound/inspection/checklists/${c.id}`}>change</TextLink>}</td>
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }

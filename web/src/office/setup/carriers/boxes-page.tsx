@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { key } from '../../../api/keys';
 import { ExportLinks } from '../../../ui/export-links';
@@ -9,6 +9,9 @@ import { ListPage, useBeside } from '../../../ui/list-page';
 import { OpenRow } from '../../../ui/open-row';
 import { Empty, Shown } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
+import { FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 const left = (b: Dto['BoxDto']) => b.stock.reduce((sum, k) => sum + k.units, 0);
 const isLow = (b: Dto['BoxDto']) => b.stock.some((k) => k.units <= b.lowAt && b.lowAt > 0);
@@ -20,22 +23,20 @@ export function BoxesPage() {
   const query = useQuery({ queryKey: key('cartons'), queryFn: () => ask(api.GET('/api/boxes')) });
   return (
     <ListPage title="Boxes" width={420}>
-      <div className="filter">
+      <FilterLine>
         {!beside && <ExportLinks list="boxes" />}
         <span />
-        <Link to="/setup/boxes/new" className="act-link">
-          New box
-        </Link>
-      </div>
+        <TextLink to="/setup/boxes/new">New box</TextLink>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No boxes yet">A parcel is packed in a box: say its inner size and what it carries.</Empty>
           ) : (
-            <table className="dense w-full">
+            <DenseTable className="w-full">
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Box</th>
                   <th className="num">Inside, mm</th>
                   {!beside && <th className="num">Holds, l</th>}
@@ -48,7 +49,7 @@ export function BoxesPage() {
               <tbody>
                 {list.map((b) => (
                   <OpenRow key={b.code} to={`/setup/boxes/${b.code}`} open={b.code === open}>
-                    <td className="gl">{isLow(b) && <Glyph name="blocked" size={12} says="few are left" />}</td>
+                    <GlyphCell>{isLow(b) && <Glyph name="blocked" size={12} says="few are left" />}</GlyphCell>
                     <td className="code">{b.code}</td>
                     <td className="num">
                       {b.lengthMm} × {b.widthMm} × {b.heightMm}
@@ -61,7 +62,7 @@ export function BoxesPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

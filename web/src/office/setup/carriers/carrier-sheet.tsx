@@ -9,6 +9,10 @@ import { plural } from '../../../ui/format';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
+import { Acts } from '../../../ui/page';
+import { ButtonLink, Button } from '../../../ui/button';
+import { LinesTable } from '../../../ui/table';
+import { Input } from '../../../ui/input';
 
 type Carrier = Dto['CarrierSheetDto'];
 
@@ -50,11 +54,9 @@ export function CarrierSheet() {
           )}
           {!c.baseUrl && <Services list={c.ownServices} />}
           <Attempt code={c.code} />
-          <div className="acts">
-            <Link className="act" to={`/setup/carriers/${c.code}/edit`}>
-              Change the carrier
-            </Link>
-          </div>
+          <Acts>
+            <ButtonLink to={`/setup/carriers/${c.code}/edit`}>Change the carrier</ButtonLink>
+          </Acts>
         </Sheet>
       )}
     </ShownSheet>
@@ -63,7 +65,7 @@ export function CarrierSheet() {
 
 function Services({ list }: { list: Carrier['ownServices'] }) {
   return (
-    <table className="lines w-full">
+    <LinesTable className="w-full">
       <thead>
         <tr>
           <th>Service</th>
@@ -84,7 +86,7 @@ function Services({ list }: { list: Carrier['ownServices'] }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
@@ -114,17 +116,15 @@ function Attempt({ code }: { code: string }) {
     >
       <div className="flex gap-3 items-end flex-wrap">
         <Field label="A parcel of, g">
-          <input className="input num" style={{ width: 90 }} inputMode="numeric" value={grams} onChange={(e) => setGrams(e.target.value)} />
+          <Input className="num" style={{ width: 90 }} inputMode="numeric" value={grams} onChange={(e) => setGrams(e.target.value)} />
         </Field>
         <Field label="to postcode">
-          <input className="input" style={{ width: 110 }} value={postcode} onChange={(e) => setPostcode(e.target.value)} />
+          <Input style={{ width: 110 }} value={postcode} onChange={(e) => setPostcode(e.target.value)} />
         </Field>
         <Field label="Country">
-          <input className="input" style={{ width: 60 }} maxLength={2} value={country} onChange={(e) => setCountry(e.target.value)} />
+          <Input style={{ width: 60 }} maxLength={2} value={country} onChange={(e) => setCountry(e.target.value)} />
         </Field>
-        <button className="act" disabled={attempt.isPending}>
-          Ask for prices
-        </button>
+        <Button disabled={attempt.isPending}>Ask for prices</Button>
       </div>
       {attempt.data &&
         (attempt.data.rates.length === 0 ? (

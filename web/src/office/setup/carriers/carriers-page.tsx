@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { key } from '../../../api/keys';
 import { ExportLinks } from '../../../ui/export-links';
@@ -7,6 +7,9 @@ import { Glyph } from '../../../ui/glyph';
 import { ListPage, useBeside } from '../../../ui/list-page';
 import { OpenRow } from '../../../ui/open-row';
 import { Empty, Shown } from '../../../ui/states';
+import { FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 /** Who takes parcels away. */
 export function CarriersPage() {
@@ -15,13 +18,11 @@ export function CarriersPage() {
   const query = useQuery({ queryKey: key('carriers'), queryFn: () => ask(api.GET('/api/carriers')) });
   return (
     <ListPage title="Carriers" width={440}>
-      <div className="filter">
+      <FilterLine>
         {!beside && <ExportLinks list="carriers" />}
         <span />
-        <Link to="/setup/carriers/new" className="act-link">
-          New carrier
-        </Link>
-      </div>
+        <TextLink to="/setup/carriers/new">New carrier</TextLink>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
@@ -29,10 +30,10 @@ export function CarriersPage() {
               Parcels leave with a carrier: one with a system of its own, or one for which you say services and prices.
             </Empty>
           ) : (
-            <table className="dense w-full">
+            <DenseTable className="w-full">
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Carrier</th>
                   <th>Lanes</th>
                   {!beside && <th>Labels come from</th>}
@@ -41,20 +42,20 @@ export function CarriersPage() {
               <tbody>
                 {list.map((c) => (
                   <OpenRow key={c.code} to={`/setup/carriers/${c.code}`} open={c.code === open}>
-                    <td className="gl">
+                    <GlyphCell>
                       <Glyph
                         name={c.lanes.length === 0 ? 'blocked' : 'full'}
                         size={12}
                         says={c.lanes.length === 0 ? 'no lane: it cannot be chosen' : 'ready'}
                       />
-                    </td>
+                    </GlyphCell>
                     <td>{c.name}</td>
                     <td className="code">{c.lanes.map((l) => l.place).join(' ')}</td>
                     {!beside && <td className="mid">{c.baseUrl ? `its system at ${c.baseUrl}` : 'this house'}</td>}
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

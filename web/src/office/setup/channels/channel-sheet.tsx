@@ -7,6 +7,9 @@ import { when, whole } from '../../../ui/format';
 import { NewSecret } from '../../../ui/new-secret';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { Empty, ProblemNote } from '../../../ui/states';
+import { LinesTable } from '../../../ui/table';
+import { Acts } from '../../../ui/page';
+import { ButtonLink, TextButton } from '../../../ui/button';
 
 /** One channel: how it is reached, what it lists, what it was told of stock. */
 export function ChannelSheet() {
@@ -34,7 +37,7 @@ export function ChannelSheet() {
           {c.items.length === 0 ? (
             <Empty title="Nothing is listed">Change the channel to list items under its own codes.</Empty>
           ) : (
-            <table className="lines">
+            <LinesTable>
               <thead>
                 <tr>
                   <th>Its code</th>
@@ -59,13 +62,11 @@ export function ChannelSheet() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </LinesTable>
           )}
-          <div className="acts">
-            <Link className="act" to={`/setup/channels/${c.code}/edit`}>
-              Change the channel
-            </Link>
-          </div>
+          <Acts>
+            <ButtonLink to={`/setup/channels/${c.code}/edit`}>Change the channel</ButtonLink>
+          </Acts>
         </Sheet>
       )}
     </ShownSheet>
@@ -83,9 +84,9 @@ function Secret({ of: c }: { of: Dto['ChannelSheetDto'] }) {
         {c.hasSecret
           ? 'It signs what it sends with a secret that both know. '
           : 'It has no secret yet, so nothing that it sends is taken. '}
-        <button type="button" className="act-link" disabled={give.isPending} onClick={() => give.mutate()}>
+        <TextButton type="button" disabled={give.isPending} onClick={() => give.mutate()}>
           {c.hasSecret ? 'Give it a new secret' : 'Give it a secret'}
-        </button>
+        </TextButton>
       </p>
       <NewSecret secret={give.data?.secret}>
         It signs each order with HMAC-SHA256 in X-Signature and posts it to{' '}

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
 import { whole } from '../../../ui/format';
@@ -8,6 +8,9 @@ import { Glyph } from '../../../ui/glyph';
 import { OpenRow } from '../../../ui/open-row';
 import { Empty, Shown } from '../../../ui/states';
 import { ListPage, useBeside } from '../../../ui/list-page';
+import { FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 /** The sales channels, with one open. */
 export function ChannelsPage() {
@@ -16,22 +19,20 @@ export function ChannelsPage() {
   const query = useQuery({ queryKey: key('channels'), queryFn: () => ask(api.GET('/api/channels')) });
   return (
     <ListPage title="Channels" width={480}>
-      <div className="filter">
+      <FilterLine>
         {!beside && <ExportLinks list="channels" />}
         <span />
-        <Link to="/setup/channels/new" className="act-link">
-          New channel
-        </Link>
-      </div>
+        <TextLink to="/setup/channels/new">New channel</TextLink>
+      </FilterLine>
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No channels yet">Orders come by a channel: a web shop, a marketplace, the trade, or the phone.</Empty>
           ) : (
-            <table className="dense w-full">
+            <DenseTable className="w-full">
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>Channel</th>
                   <th>Kind</th>
                   <th>Ships from</th>
@@ -41,13 +42,13 @@ export function ChannelsPage() {
               <tbody>
                 {list.map((c) => (
                   <OpenRow key={c.code} to={`/setup/channels/${c.code}`} open={c.code === open}>
-                    <td className="gl">
+                    <GlyphCell>
                       <Glyph
                         name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
                         size={12}
                         says={c.pollError ?? (c.baseUrl ? 'connected' : 'by hand')}
                       />
-                    </td>
+                    </GlyphCell>
                     <td>{c.name}</td>
                     <td className="mid">{c.kind.replace('-', ' ')}</td>
                     <td className="mid">{c.site}</td>
@@ -55,7 +56,7 @@ export function ChannelsPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

@@ -6,6 +6,9 @@ import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { Input, Select } from '../../../ui/input';
+import { TextButton, Button } from '../../../ui/button';
 
 type Calendar = Dto['SiteCalendarDto'];
 /** What a departure is called until somebody says better. */
@@ -18,10 +21,10 @@ export function Calendars() {
   const query = useQuery({ queryKey: key('calendars'), queryFn: () => ask(api.GET('/api/company/calendars')) });
   return (
     <div>
-      <div className="block-head">
+      <BlockHead>
         <h2>Working days and departures</h2>
         <span className="note">An order is promised for the first van of a working day that it is in time for.</span>
-      </div>
+      </BlockHead>
       <Shown query={query}>
         {(list) => list.map((c) => <Form key={`${c.siteId}/${c.version}`} calendar={c} carriers={carriers.data ?? []} />)}
       </Shown>
@@ -69,20 +72,20 @@ function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['Ca
             </label>
           ))}
           <Field label="Time zone">
-            <input className="input" style={{ width: 150 }} value={timeZone} onChange={(e) => setTimeZone(e.target.value)} />
+            <Input style={{ width: 150 }} value={timeZone} onChange={(e) => setTimeZone(e.target.value)} />
           </Field>
         </div>
         {departures.map((d, i) => (
           <div key={i} className="flex gap-3 items-end flex-wrap">
             <Field label="Van">
-              <input className="input" style={{ width: 180 }} value={d.name} onChange={(e) => change(i, { name: e.target.value })} />
+              <Input style={{ width: 180 }} value={d.name} onChange={(e) => change(i, { name: e.target.value })} />
             </Field>
             <Field label="Leaves">
-              <input className="input" type="time" value={d.leavesAt} onChange={(e) => change(i, { leavesAt: e.target.value })} />
+              <Input type="time" value={d.leavesAt} onChange={(e) => change(i, { leavesAt: e.target.value })} />
             </Field>
             <Field label="Orders in by, min before">
-              <input
-                className="input num"
+              <Input
+                className="num"
                 type="number"
                 min={0}
                 max={720}
@@ -92,8 +95,7 @@ function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['Ca
               />
             </Field>
             <Field label="Carrier">
-              <select
-                className="input"
+              <Select
                 style={{ width: 160 }}
                 value={d.carrier}
                 onChange={(e) => change(i, { carrier: e.target.value, ...(d.name === VAN ? { name: nameOf(e.target.value) } : {}) })}
@@ -104,7 +106,7 @@ function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['Ca
                     {k.name}
                   </option>
                 ))}
-              </select>
+              </Select>
             </Field>
             <button
               type="button"
@@ -118,22 +120,21 @@ function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['Ca
         ))}
         <ProblemNote problem={save.error} />
         <div className="flex gap-4 items-center">
-          <button
+          <TextButton
             type="button"
-            className="act-link"
+
             onClick={() => setDepartures([...departures, { name: VAN, leavesAt: '15:30', closesMinutes: 60, carrier: '' }])}
           >
             Another departure
-          </button>
-          <button
-            className="act"
+          </TextButton>
+          <Button
             disabled={
               save.isPending ||
               (days === c.workingDays && timeZone === c.timeZone && JSON.stringify(departures) === JSON.stringify(c.departures))
             }
           >
             Keep
-          </button>
+          </Button>
         </div>
       </div>
     </form>

@@ -8,6 +8,9 @@ import { ExtraFields } from './extra-fields';
 import { Money } from './money';
 import { Series } from './series';
 import { Sites } from './sites';
+import { Select, Input } from '../../../ui/input';
+import { TextButton } from '../../../ui/button';
+import { Page, BlockHead } from '../../../ui/page';
 
 type Setting = Dto['SettingDto'];
 
@@ -34,16 +37,16 @@ function SettingRow({ setting: s }: { setting: Setting }) {
             onChange={(e) => keep(String(e.target.checked))}
           />
         ) : s.kind === 'choice' ? (
-          <select id={`set-${s.name}`} className="input" value={s.value} disabled={set.isPending} onChange={(e) => keep(e.target.value)}>
+          <Select id={`set-${s.name}`} value={s.value} disabled={set.isPending} onChange={(e) => keep(e.target.value)}>
             {s.choices.map((c) => (
               <option key={c}>{c}</option>
             ))}
-          </select>
+          </Select>
         ) : (
-          <input
+          <Input
             id={`set-${s.name}`}
             key={s.value}
-            className={`input ${s.kind === 'whole' ? 'num' : ''}`}
+            className={s.kind === 'whole' ? 'num' : ''}
             style={{ width: s.kind === 'whole' ? 80 : 300 }}
             inputMode={s.kind === 'whole' ? 'numeric' : 'text'}
             defaultValue={s.value}
@@ -53,9 +56,9 @@ function SettingRow({ setting: s }: { setting: Setting }) {
         )}
         {s.unit && <span className="mid">{s.unit}</span>}
         {s.value !== s.standard && s.kind !== 'text' && (
-          <button type="button" className="act-link" onClick={() => keep(s.standard)}>
+          <TextButton type="button" onClick={() => keep(s.standard)}>
             as it came
-          </button>
+          </TextButton>
         )}
       </span>
     </li>
@@ -66,16 +69,16 @@ function SettingRow({ setting: s }: { setting: Setting }) {
 export function CompanyPage() {
   const query = useQuery({ queryKey: key('settings'), queryFn: () => ask(api.GET('/api/company/settings')) });
   return (
-    <section className="list company" aria-label="Company">
+    <Page className="company" aria-label="Company">
       <h1 className="sr">Company</h1>
       <Shown query={query}>
         {(settings) => (
           <>
             {[...new Set(settings.map((s) => s.group))].map((group) => (
               <div key={group}>
-                <div className="block-head">
+                <BlockHead>
                   <h2>{group}</h2>
-                </div>
+                </BlockHead>
                 <ul className="settings">
                   {settings
                     .filter((s) => s.group === group)
@@ -93,6 +96,6 @@ export function CompanyPage() {
       <Calendars />
       <Series />
       <ExtraFields />
-    </section>
+    </Page>
   );
 }

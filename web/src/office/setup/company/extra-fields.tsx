@@ -5,6 +5,10 @@ import { useState } from 'react';
 import { api, ask, type Dto } from '../../../api/client';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { LinesTable } from '../../../ui/table';
+import { Input, Select } from '../../../ui/input';
+import { TextButton, Button } from '../../../ui/button';
 
 type Kind = Dto['EditExtraFieldDto']['kind'];
 const KINDS: readonly (readonly [Kind, string])[] = [
@@ -35,40 +39,29 @@ function Form({ fields }: { fields: Dto['ExtraFieldDto'][] }) {
         save.mutate();
       }}
     >
-      <div className="block-head">
+      <BlockHead>
         <h2>Own fields of items</h2>
         <span className="note">They stand on every item’s sheet, in imports and in exports.</span>
-      </div>
-      <table className="lines" style={{ maxWidth: 860 }}>
+      </BlockHead>
+      <LinesTable style={{ maxWidth: 860 }}>
         <tbody>
           {list.map((f, i) => (
             <tr key={i}>
               <td style={{ width: 230 }}>
-                <input
-                  className="input"
-                  aria-label={`Name of field ${i + 1}`}
-                  value={f.name}
-                  onChange={(e) => change(i, { name: e.target.value })}
-                />
+                <Input aria-label={`Name of field ${i + 1}`} value={f.name} onChange={(e) => change(i, { name: e.target.value })} />
               </td>
               <td style={{ width: 160 }}>
-                <select
-                  className="input"
-                  aria-label={`Kind of ${f.name}`}
-                  value={f.kind}
-                  onChange={(e) => change(i, { kind: e.target.value })}
-                >
+                <Select aria-label={`Kind of ${f.name}`} value={f.kind} onChange={(e) => change(i, { kind: e.target.value })}>
                   {KINDS.map(([k, says]) => (
                     <option key={k} value={k}>
                       {says}
                     </option>
                   ))}
-                </select>
+                </Select>
               </td>
               <td>
                 {f.kind === 'choice' && (
-                  <input
-                    className="input"
+                  <Input
                     aria-label={`Choices of ${f.name}`}
                     placeholder="choices, a comma between"
                     defaultValue={f.choices.join(', ')}
@@ -95,15 +88,13 @@ function Form({ fields }: { fields: Dto['ExtraFieldDto'][] }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </LinesTable>
       <ProblemNote problem={save.error} />
       <div className="flex gap-5 items-center mt-3 mb-6">
-        <button type="button" className="act-link" onClick={() => setList([...list, { name: '', kind: 'text', choices: [] }])}>
+        <TextButton type="button" onClick={() => setList([...list, { name: '', kind: 'text', choices: [] }])}>
           Another field
-        </button>
-        <button className="act" disabled={save.isPending || JSON.stringify(list) === JSON.stringify(fields)}>
-          Keep the fields
-        </button>
+        </TextButton>
+        <Button disabled={save.isPending || JSON.stringify(list) === JSON.stringify(fields)}>Keep the fields</Button>
       </div>
     </form>
   );

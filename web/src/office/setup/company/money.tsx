@@ -6,6 +6,10 @@ import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { LinesTable } from '../../../ui/table';
+import { Input } from '../../../ui/input';
+import { TextButton, Button } from '../../../ui/button';
 
 /** Currencies with the rates typed in, and the tax rates that items can have. */
 export function Money() {
@@ -30,14 +34,14 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
         save.mutate();
       }}
     >
-      <div className="block-head">
+      <BlockHead>
         <h2>Currencies and taxes</h2>
         <span className="note">
           Orders in another currency also show what they come to in {me.data?.homeCurrency}. Items name the tax they are sold at.
         </span>
-      </div>
+      </BlockHead>
       <div className="flex gap-10 flex-wrap items-start">
-        <table className="lines" style={{ width: 420 }}>
+        <LinesTable style={{ width: 420 }}>
           <thead>
             <tr>
               <th>Currency</th>
@@ -50,8 +54,8 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
             {currencies.map((c, i) => (
               <tr key={i}>
                 <td>
-                  <input
-                    className="input code"
+                  <Input
+                    className="code"
                     style={{ width: 70 }}
                     aria-label={`Currency ${i + 1}`}
                     value={c.code}
@@ -59,8 +63,8 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
                   />
                 </td>
                 <td>
-                  <input
-                    className="input num"
+                  <Input
+                    className="num"
                     inputMode="decimal"
                     aria-label={`Rate of ${c.code}`}
                     value={c.rate}
@@ -68,8 +72,7 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
                   />
                 </td>
                 <td>
-                  <input
-                    className="input"
+                  <Input
                     type="date"
                     aria-label={`Date of the rate of ${c.code}`}
                     value={c.asOf}
@@ -88,8 +91,8 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
               </tr>
             ))}
           </tbody>
-        </table>
-        <table className="lines" style={{ width: 420 }}>
+        </LinesTable>
+        <LinesTable style={{ width: 420 }}>
           <thead>
             <tr>
               <th>Tax</th>
@@ -102,8 +105,8 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
             {taxRates.map((t, i) => (
               <tr key={i}>
                 <td>
-                  <input
-                    className="input code"
+                  <Input
+                    className="code"
                     style={{ width: 80 }}
                     aria-label={`Code of tax ${i + 1}`}
                     value={t.code}
@@ -111,16 +114,11 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
                   />
                 </td>
                 <td>
-                  <input
-                    className="input"
-                    aria-label={`Name of tax ${t.code}`}
-                    value={t.name}
-                    onChange={(e) => tax(i, { name: e.target.value })}
-                  />
+                  <Input aria-label={`Name of tax ${t.code}`} value={t.name} onChange={(e) => tax(i, { name: e.target.value })} />
                 </td>
                 <td style={{ width: 90 }}>
-                  <input
-                    className="input num"
+                  <Input
+                    className="num"
                     inputMode="decimal"
                     aria-label={`Rate of tax ${t.code}`}
                     value={t.percent}
@@ -139,29 +137,27 @@ function Form({ money }: { money: Dto['MoneyDto'] }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </LinesTable>
       </div>
       <ProblemNote problem={save.error} />
       <div className="flex gap-5 items-center mt-3">
-        <button
+        <TextButton
           type="button"
-          className="act-link"
+
           onClick={() =>
             setValues({ ...values, currencies: [...currencies, { code: '', rate: '', asOf: new Date().toISOString().slice(0, 10) }] })
           }
         >
           Another currency
-        </button>
-        <button
+        </TextButton>
+        <TextButton
           type="button"
-          className="act-link"
+
           onClick={() => setValues({ ...values, taxRates: [...taxRates, { code: '', name: '', percent: '' }] })}
         >
           Another tax
-        </button>
-        <button className="act" disabled={!changed || save.isPending}>
-          Keep currencies and taxes
-        </button>
+        </TextButton>
+        <Button disabled={!changed || save.isPending}>Keep currencies and taxes</Button>
       </div>
     </form>
   );

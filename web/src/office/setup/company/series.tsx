@@ -3,6 +3,9 @@ import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { DenseTable } from '../../../ui/table';
+import { Input } from '../../../ui/input';
 
 /** What the next document of each kind will be called. A series only ever goes on. */
 export function Series() {
@@ -10,23 +13,23 @@ export function Series() {
   const set = useAct({ act: (body: Dto['SetSeriesDto'], once) => ask(api.PUT('/api/company/series', { body, headers: once })) });
   return (
     <div>
-      <div className="block-head">
+      <BlockHead>
         <h2>Number series</h2>
         <span className="note">The number that the next document gets. It can be moved on, never back.</span>
-      </div>
+      </BlockHead>
       <ProblemNote problem={set.error} />
       <Shown query={query} rows={4}>
         {(list) => (
-          <table className="dense" style={{ maxWidth: 520 }}>
+          <DenseTable style={{ maxWidth: 520 }}>
             <tbody>
               {list.map((s) => (
                 <tr key={s.name}>
                   <td>{s.says}</td>
                   <td className="code">{s.next}</td>
                   <td className="num">
-                    <input
+                    <Input
                       key={s.number}
-                      className="input num"
+                      className="num"
                       style={{ width: 110 }}
                       inputMode="numeric"
                       aria-label={`Next number of ${s.says.toLowerCase()}`}
@@ -41,7 +44,7 @@ export function Series() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </DenseTable>
         )}
       </Shown>
     </div>

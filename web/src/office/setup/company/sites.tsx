@@ -4,6 +4,9 @@ import { api, ask, ProblemError } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Field } from '../../../ui/field';
 import { ProblemNote } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { Input } from '../../../ui/input';
+import { Button } from '../../../ui/button';
 
 /** The sites; another one begins with a dock and a packing table. */
 export function Sites() {
@@ -18,10 +21,10 @@ export function Sites() {
   const fields = add.error instanceof ProblemError ? add.error.fields : {};
   return (
     <div>
-      <div className="block-head">
+      <BlockHead>
         <h2>Sites</h2>
         <span className="note">{me.data?.sites.map((s) => `${s.name} (${s.code})`).join(', ')}</span>
-      </div>
+      </BlockHead>
       <form
         className="flex gap-4 items-end mt-2"
         onSubmit={(e) => {
@@ -30,19 +33,12 @@ export function Sites() {
         }}
       >
         <Field label="Another site" fault={fields['name']}>
-          <input className="input" style={{ width: 240 }} value={site.name} onChange={(e) => setSite({ ...site, name: e.target.value })} />
+          <Input style={{ width: 240 }} value={site.name} onChange={(e) => setSite({ ...site, name: e.target.value })} />
         </Field>
         <Field label="Code" fault={fields['code']}>
-          <input
-            className="input code"
-            style={{ width: 110 }}
-            value={site.code}
-            onChange={(e) => setSite({ ...site, code: e.target.value })}
-          />
+          <Input className="code" style={{ width: 110 }} value={site.code} onChange={(e) => setSite({ ...site, code: e.target.value })} />
         </Field>
-        <button className="act" disabled={add.isPending || site.name.trim() === '' || site.code.trim() === ''}>
-          Make the site
-        </button>
+        <Button disabled={add.isPending || site.name.trim() === '' || site.code.trim() === ''}>Make the site</Button>
       </form>
       <ProblemNote problem={add.error} />
     </div>

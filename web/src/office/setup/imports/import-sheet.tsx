@@ -7,7 +7,11 @@ import { api, ask, type Dto } from '../../../api/client';
 import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
-import { Empty, ProblemNote } from '../../../ui/states';
+import { Empty, ProblemNote, Problem } from '../../../ui/states';
+import { Select } from '../../../ui/input';
+import { LinesTable, DenseTable } from '../../../ui/table';
+import { Acts, BlockHead } from '../../../ui/page';
+import { Button, TextAnchor } from '../../../ui/button';
 
 type Run = Dto['ImportDto'];
 const BUSY = new Set(['checking', 'applying']);
@@ -57,8 +61,7 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
     >
       <label className="flex gap-3 items-center">
         <b>This file holds</b>
-        <select
-          className="input"
+        <Select
           style={{ width: 260 }}
           value={kind}
           onChange={(e) => {
@@ -71,9 +74,9 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
               {k.says}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <th>Column of the file</th>
@@ -89,8 +92,8 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
               </td>
               <td className="mid max-w-[260px] overflow-hidden text-ellipsis whitespace-nowrap">{c.samples.join(' · ')}</td>
               <td style={{ width: 240 }}>
-                <select
-                  className={`input ${fields[i] ? '' : 'soft'}`}
+                <Select
+                  className={fields[i] ? '' : 'soft'}
                   aria-label={`What the column ${c.head} holds`}
                   value={fields[i]}
                   onChange={(e) => setFields(fields.map((f, n) => (n === i ? e.target.value : f === e.target.value ? '' : f)))}
@@ -102,20 +105,20 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
                       {f.required ? ' (needed)' : ''}
                     </option>
                   ))}
-                </select>
+                </Select>
               </td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </LinesTable>
       <ProblemNote problem={say.error} />
-      <div className="acts">
-        <button className="act act-next" disabled={missing.length > 0 || say.isPending}>
+      <Acts>
+        <Button next disabled={missing.length > 0 || say.isPending}>
           {missing.length > 0 ? `Still to say: ${missing.map((m) => m.label).join(', ')}` : `Check ${plural(run.total, 'row', 'rows')}`}{' '}
           <Glyph name="go" size={13} />
-        </button>
+        </Button>
         <span className="note">Checking writes nothing.</span>
-      </div>
+      </Acts>
     </form>
   );
 }
@@ -123,19 +126,19 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
 function Faults({ run }: { run: Run }) {
   return (
     <>
-      <div className="block-head mt-5">
+      <BlockHead className="mt-5">
         <h2>{plural(run.faulty, 'faulty row', 'faulty rows')}</h2>
         <span className="note flex gap-3">
           {run.faulty > run.faults.length ? `the first ${run.faults.length} faults are shown` : ''}
-          <a className="act-link" href={`/api/imports/${run.id}/faulty.csv`} download>
+          <TextAnchor href={`/api/imports/${run.id}/faulty.csv`} download>
             These rows as CSV
-          </a>
-          <a className="act-link" href={`/api/imports/${run.id}/faulty.xlsx`} download>
+          </TextAnchor>
+          <TextAnchor href={`/api/imports/${run.id}/faulty.xlsx`} download>
             as XLSX
-          </a>
+          </TextAnchor>
         </span>
-      </div>
-      <table className="dense">
+      </BlockHead>
+      <DenseTable>
         <thead>
           <tr>
             <th className="num">Row</th>
@@ -154,7 +157,7 @@ function Faults({ run }: { run: Run }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </DenseTable>
     </>
   );
 }
@@ -195,9 +198,9 @@ export function ImportSheet() {
               ]}
             />
             {run.problem && (
-              <div className="problem" role="alert">
+              <Problem role="alert">
                 <p>{run.problem}</p>
-              </div>
+              </Problem>
             )}
             <ProblemNote problem={apply.error ?? undo.error} />
             {BUSY.has(run.state) && <Progress run={run} />}
@@ -225,36 +228,36 @@ export function ImportSheet() {
             )}
             {!asking && run.faulty > 0 && !BUSY.has(run.state) && <Faults run={run} />}
             {!asking && (
-              <div className="acts">
+              <Acts>
                 {run.state === 'checked' && (
                   <>
                     {run.faulty === 0 ? (
-                      <button type="button" className="act act-next" disabled={apply.isPending} onClick={() => apply.mutate(false)}>
+                      <Button type="button" next disabled={apply.isPending} onClick={() => apply.mutate(false)}>
                         Take in {plural(run.total, 'row', 'rows')} <Glyph name="go" size={13} />
-                      </button>
+                      </Button>
                     ) : (
                       good > 0 && (
-                        <button type="button" className="act" disabled={apply.isPending} onClick={() => apply.mutate(true)}>
+                        <Button type="button" disabled={apply.isPending} onClick={() => apply.mutate(true)}>
                           Take in the {plural(good, 'good row', 'good rows')} only
-                        </button>
+                        </Button>
                       )
                     )}
-                    <button type="button" className="act" onClick={() => setColumns(true)}>
+                    <Button type="button" onClick={() => setColumns(true)}>
                       Look at the columns again
-                    </button>
+                    </Button>
                   </>
                 )}
                 {run.state === 'failed' && (
-                  <button type="button" className="act" onClick={() => setColumns(true)}>
+                  <Button type="button" onClick={() => setColumns(true)}>
                     Look at the columns again
-                  </button>
+                  </Button>
                 )}
                 {run.state === 'applied' && (
-                  <button type="button" className="act" disabled={undo.isPending} onClick={() => undo.mutate()}>
+                  <Button type="button" disabled={undo.isPending} onClick={() => undo.mutate()}>
                     <Glyph name="undo" size={13} /> Take the whole import back
-                  </button>
+                  </Button>
                 )}
-              </div>
+              </Acts>
             )}
           </Sheet>
         );

@@ -11,6 +11,8 @@ import { OpenRow } from '../../../ui/open-row';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { inOrder, uploadImport } from './upload';
 import { ListPage, useBeside } from '../../../ui/list-page';
+import { Button, TextAnchor } from '../../../ui/button';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 type Row = Dto['ImportRowDto'];
 const GLYPHS: Readonly<Record<string, GlyphName>> = {
@@ -92,14 +94,9 @@ export function ImportsPage() {
           CSV or XLSX, several at once. Nothing is written before you have seen what is in them.
           {!beside && kinds.data && ` They may hold ${kinds.data.map((k) => k.says.toLowerCase()).join(', ')}.`}
         </span>
-        <button
-          type="button"
-          className={`act ${beside ? '' : 'act-next'} self-start mt-2`}
-          disabled={upload.isPending}
-          onClick={() => file.current?.click()}
-        >
+        <Button type="button" next={!beside} className="self-start mt-2" disabled={upload.isPending} onClick={() => file.current?.click()}>
           Choose files <Glyph name="go" size={13} />
-        </button>
+        </Button>
       </div>
       <ProblemNote problem={upload.error} />
       <Shown query={query}>
@@ -109,10 +106,10 @@ export function ImportsPage() {
               Begin with items, then places, then opening stock. Files you took in can be taken back from here.
             </Empty>
           ) : (
-            <table className="dense mt-4">
+            <DenseTable className="mt-4">
               <thead>
                 <tr>
-                  <td className="gl" />
+                  <GlyphCell />
                   <th>File</th>
                   {!beside && <th>Holds</th>}
                   <th className="num">Rows</th>
@@ -124,9 +121,9 @@ export function ImportsPage() {
               <tbody>
                 {list.map((r) => (
                   <OpenRow key={r.id} to={`/setup/imports/${r.id}`} open={r.id === open}>
-                    <td className="gl">
+                    <GlyphCell>
                       <Glyph name={GLYPHS[r.state] ?? 'empty'} size={13} says={STATES[r.state]} />
-                    </td>
+                    </GlyphCell>
                     <td className="max-w-[220px] overflow-hidden text-ellipsis">{r.fileName}</td>
                     {!beside && <td>{r.says}</td>}
                     <td className="num">{r.total.toLocaleString('en-GB')}</td>
@@ -136,25 +133,25 @@ export function ImportsPage() {
                   </OpenRow>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
       {!beside && (
         <p className="mt-5 flex gap-3 items-baseline flex-wrap">
           <span className="mid">Give everything out as it would be taken in again:</span>
-          <a className="act-link" href="/api/exports/everything.zip" download>
+          <TextAnchor href="/api/exports/everything.zip" download>
             all of it, as one archive
-          </a>
+          </TextAnchor>
           {kinds.data?.map((k) => (
             <span key={k.kind} className="whitespace-nowrap">
               {k.says}{' '}
-              <a className="act-link" href={`/api/exports/data/${k.kind}.csv`} download>
+              <TextAnchor href={`/api/exports/data/${k.kind}.csv`} download>
                 CSV
-              </a>{' '}
-              <a className="act-link" href={`/api/exports/data/${k.kind}.xlsx`} download>
+              </TextAnchor>{' '}
+              <TextAnchor href={`/api/exports/data/${k.kind}.xlsx`} download>
                 XLSX
-              </a>
+              </TextAnchor>
             </span>
           ))}
           {me.data && !me.data.seesCosts && <span className="note">without costs</span>}

@@ -3,7 +3,7 @@ import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { faultsOf, LABEL_FIELDS, type LabelDesign, type LabelElement, type LabelSubject } from '@vectrum/core/labels';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ask, ifMatch, newKey, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
 import { Glyph } from '../../../ui/glyph';
@@ -11,6 +11,9 @@ import { ProblemNote, Shown, Skeleton } from '../../../ui/states';
 import { newDesign, newElement } from './editor-model';
 import { ElementFields, MediaFields } from './element-fields';
 import { fetchPdf } from './pdf';
+import { Page, BlockHead } from '../../../ui/page';
+import { Input, Select } from '../../../ui/input';
+import { Button, TextLink } from '../../../ui/button';
 
 const LabelCanvas = lazy(async () => ({ default: (await import('./label-canvas')).LabelCanvas }));
 const PdfPage = lazy(async () => ({ default: (await import('./pdf-page')).PdfPage }));
@@ -85,17 +88,16 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
   const nudge = (dx: number, dy: number) =>
     element && put({ ...element, xMm: Math.max(0, element.xMm + dx), yMm: Math.max(0, element.yMm + dy) });
   return (
-    <section className="list" aria-label="Design a label">
+    <Page aria-label="Design a label">
       <h1 className="sr">Design a label</h1>
       <div className="design-page">
         <div className="flex flex-col gap-3 min-w-0">
           <div className="flex gap-3 items-end">
             <Field label="Name of the design" className="flex-1">
-              <input className="input" value={design.name} onChange={(e) => setDesign({ ...design, name: e.target.value })} />
+              <Input value={design.name} onChange={(e) => setDesign({ ...design, name: e.target.value })} />
             </Field>
             <Field label="A label of">
-              <select
-                className="input"
+              <Select
                 value={design.subject}
                 disabled={!isNew}
                 onChange={(e) => setDesign({ ...newDesign(e.target.value as LabelSubject), name: design.name, media: design.media })}
@@ -105,15 +107,15 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
                     {s}s
                   </option>
                 ))}
-              </select>
+              </Select>
             </Field>
           </div>
           <div className="flex gap-2 items-center">
             <span className="note">Put on:</span>
             {ADD.map(([kind, says]) => (
-              <button key={kind} type="button" className="act" onClick={() => add(kind)}>
+              <Button key={kind} type="button" onClick={() => add(kind)}>
                 {says}
-              </button>
+              </Button>
             ))}
           </div>
           <div
@@ -145,21 +147,21 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
         </div>
         <div className="flex flex-col gap-4">
           <Field label="Chosen">
-            <select className="input" value={selected ?? ''} onChange={(e) => setSelected(e.target.value || null)}>
+            <Select value={selected ?? ''} onChange={(e) => setSelected(e.target.value || null)}>
               <option value="">nothing; touch something on the label</option>
               {design.elements.map((e, i) => (
                 <option key={e.id} value={e.id}>
                   {i + 1}, {e.kind === 'text' ? e.text : e.kind === 'barcode' ? `barcode ${e.value}` : e.kind}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
           {element && <ElementFields element={element} subject={design.subject} onChange={put} onTakeOut={takeOut} />}
           <MediaFields media={design.media} onChange={(media) => setDesign({ ...design, media })} />
-          <div className="block-head">
+          <BlockHead>
             <h2>As it prints</h2>
             <span className="note">with samples in its fields</span>
-          </div>
+          </BlockHead>
           {preview.data && faults.length === 0 ? (
             <Suspense fallback={<Skeleton rows={3} />}>
               <PdfPage pdf={preview.data} width={360} height={200} says="The print" />
@@ -173,9 +175,9 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
           )}
           <ProblemNote problem={save.error ?? preview.error} />
           <div className="flex gap-3 items-center">
-            <button
+            <Button
               type="button"
-              className="act act-next"
+              next
               disabled={save.isPending || faults.length > 0 || design.name.trim() === ''}
               onClick={() => save.mutate()}
             >
@@ -185,13 +187,11 @@ function Editor({ kept, isNew }: { kept: Dto['DesignDto'] | undefined; isNew: bo
                   ? 'Keep: something is not right yet'
                   : 'Keep the design'}{' '}
               <Glyph name="go" size={13} />
-            </button>
-            <Link to="/setup/labels" className="act-link">
-              Leave it
-            </Link>
+            </Button>
+            <TextLink to="/setup/labels">Leave it</TextLink>
           </div>
         </div>
       </div>
-    </section>
+    </Page>
   );
 }

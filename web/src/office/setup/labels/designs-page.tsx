@@ -4,6 +4,9 @@ import { key } from '../../../api/keys';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { Page, FilterLine } from '../../../ui/page';
+import { TextLink, TextButton } from '../../../ui/button';
+import { DenseTable } from '../../../ui/table';
 
 const mediaWords = (m: Dto['MediaDto']) =>
   m.kind === 'roll' ? `${m.widthMm} × ${m.heightMm} mm, roll` : `${m.widthMm} × ${m.heightMm} mm, ${m.columns} × ${m.rows} on a sheet`;
@@ -15,21 +18,19 @@ export function DesignsPage() {
     act: (id: number, once) => ask(api.DELETE('/api/labels/designs/{id}', { params: { path: { id } }, headers: once })),
   });
   return (
-    <section className="list" aria-label="Label designs">
+    <Page aria-label="Label designs">
       <h1 className="sr">Label designs</h1>
-      <div className="filter">
+      <FilterLine>
         <span className="mid">What a label shows and where; the preview is the print.</span>
-        <Link to="/setup/labels/new" className="act-link">
-          New design
-        </Link>
-      </div>
+        <TextLink to="/setup/labels/new">New design</TextLink>
+      </FilterLine>
       <ProblemNote problem={drop.error} />
       <Shown query={query}>
         {(list) =>
           list.length === 0 ? (
             <Empty title="No designs">Make one: drag what should stand on the label into place.</Empty>
           ) : (
-            <table className="dense" style={{ maxWidth: 980 }}>
+            <DenseTable style={{ maxWidth: 980 }}>
               <thead>
                 <tr>
                   <th>Design</th>
@@ -49,23 +50,21 @@ export function DesignsPage() {
                     <td className="mid">{mediaWords(d.media)}</td>
                     <td className="num">{d.elements.length}</td>
                     <td className="num">
-                      <Link className="act-link" to={`/setup/labels/print?subject=${d.subject}`}>
-                        Print
-                      </Link>{' '}
-                      <Link className="act-link ml-3" to={`/setup/labels/new?copy=${d.id}`}>
+                      <TextLink to={`/setup/labels/print?subject=${d.subject}`}>Print</TextLink>{' '}
+                      <TextLink className="ml-3" to={`/setup/labels/new?copy=${d.id}`}>
                         Copy
-                      </Link>
-                      <button type="button" className="act-link ml-3" disabled={drop.isPending} onClick={() => drop.mutate(d.id)}>
+                      </TextLink>
+                      <TextButton type="button" className="ml-3" disabled={drop.isPending} onClick={() => drop.mutate(d.id)}>
                         Throw out
-                      </button>
+                      </TextButton>
                     </td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

@@ -1,5 +1,7 @@
 import { LABEL_FIELDS, type LabelElement, type LabelSubject, type Media, type Symbology } from '@vectrum/core/labels';
 import { Field } from '../../../ui/field';
+import { Input, Select } from '../../../ui/input';
+import { TextButton } from '../../../ui/button';
 
 const SYMBOLOGIES: readonly (readonly [Symbology, string])[] = [
   ['code-128', 'Code 128'],
@@ -23,8 +25,8 @@ export function ElementFields({
 }) {
   const mm = (key: 'xMm' | 'yMm' | 'wMm' | 'hMm', label: string) => (
     <Field label={label}>
-      <input
-        className="input num"
+      <Input
+        className="num"
         type="number"
         step={0.5}
         value={e[key]}
@@ -35,17 +37,17 @@ export function ElementFields({
   const words = (text: string, set: (t: string) => LabelElement) => (
     <>
       <Field label="Shows; fields stand in braces">
-        <input className="input code" value={text} onChange={(ev) => onChange(set(ev.target.value))} />
+        <Input className="code" value={text} onChange={(ev) => onChange(set(ev.target.value))} />
       </Field>
       <Field label="Put a field in">
-        <select className="input" value="" onChange={(ev) => ev.target.value && onChange(set(`${text}{${ev.target.value}}`))}>
+        <Select value="" onChange={(ev) => ev.target.value && onChange(set(`${text}{${ev.target.value}}`))}>
           <option value="">choose one</option>
           {LABEL_FIELDS[subject].map((f) => (
             <option key={f.key} value={f.key}>
               {f.says}, like {f.sample}
             </option>
           ))}
-        </select>
+        </Select>
       </Field>
     </>
   );
@@ -62,11 +64,11 @@ export function ElementFields({
           {words(e.text, (text) => ({ ...e, text }))}
           <div className="flex gap-4 items-end">
             <Field label="Stands">
-              <select className="input" value={e.align} onChange={(ev) => onChange({ ...e, align: ev.target.value as typeof e.align })}>
+              <Select value={e.align} onChange={(ev) => onChange({ ...e, align: ev.target.value as typeof e.align })}>
                 <option value="left">left</option>
                 <option value="centre">in the middle</option>
                 <option value="right">right</option>
-              </select>
+              </Select>
             </Field>
             <label className="h-[30px] flex gap-2 items-center">
               <input type="checkbox" checked={e.bold} onChange={(ev) => onChange({ ...e, bold: ev.target.checked })} /> bold
@@ -82,13 +84,13 @@ export function ElementFields({
           {words(e.value, (value) => ({ ...e, value }))}
           <div className="flex gap-4 items-end">
             <Field label="Symbology">
-              <select className="input" value={e.symbology} onChange={(ev) => onChange({ ...e, symbology: ev.target.value as Symbology })}>
+              <Select value={e.symbology} onChange={(ev) => onChange({ ...e, symbology: ev.target.value as Symbology })}>
                 {SYMBOLOGIES.map(([s, says]) => (
                   <option key={s} value={s}>
                     {says}
                   </option>
                 ))}
-              </select>
+              </Select>
             </Field>
             <label className="h-[30px] flex gap-2 items-center">
               <input type="checkbox" checked={e.withText} onChange={(ev) => onChange({ ...e, withText: ev.target.checked })} /> its text
@@ -99,20 +101,16 @@ export function ElementFields({
       )}
       {e.kind === 'arrow' && (
         <Field label="Points">
-          <select
-            className="input"
-            value={e.direction}
-            onChange={(ev) => onChange({ ...e, direction: ev.target.value as typeof e.direction })}
-          >
+          <Select value={e.direction} onChange={(ev) => onChange({ ...e, direction: ev.target.value as typeof e.direction })}>
             <option value="by-level">down for the floor, up for the levels above</option>
             <option value="up">up</option>
             <option value="down">down</option>
-          </select>
+          </Select>
         </Field>
       )}
-      <button type="button" className="act-link self-start" onClick={onTakeOut}>
+      <TextButton type="button" className="self-start" onClick={onTakeOut}>
         Take it off
-      </button>
+      </TextButton>
     </fieldset>
   );
 }
@@ -121,8 +119,8 @@ export function ElementFields({
 export function MediaFields({ media, onChange }: { media: Media; onChange: (m: Media) => void }) {
   const number = (key: Exclude<keyof Media, 'kind'>, label: string) => (
     <Field label={label}>
-      <input
-        className="input num"
+      <Input
+        className="num"
         type="number"
         step={0.5}
         value={media[key]}
@@ -134,10 +132,10 @@ export function MediaFields({ media, onChange }: { media: Media; onChange: (m: M
     <fieldset className="flex flex-col gap-3 border-t-[1.5px] border-ink pt-2">
       <div className="grid grid-cols-3 gap-2">
         <Field label="Printed on">
-          <select className="input" value={media.kind} onChange={(e) => onChange({ ...media, kind: e.target.value as Media['kind'] })}>
+          <Select value={media.kind} onChange={(e) => onChange({ ...media, kind: e.target.value as Media['kind'] })}>
             <option value="roll">a roll</option>
             <option value="sheet">sheets</option>
-          </select>
+          </Select>
         </Field>
         {number('widthMm', 'Label wide, mm')}
         {number('heightMm', 'high, mm')}

@@ -9,6 +9,10 @@ import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown, Skeleton } from '../../../ui/states';
 import { fetchPdf, saveBlob } from './pdf';
+import { Page, FilterLine, Said } from '../../../ui/page';
+import { TextLink, TextButton, Button } from '../../../ui/button';
+import { Select, TextArea, Input } from '../../../ui/input';
+import { WordRow } from '../../../ui/word-links';
 
 const PdfPage = lazy(async () => ({ default: (await import('./pdf-page')).PdfPage }));
 const SUBJECTS: Readonly<Record<string, string>> = {
@@ -32,10 +36,10 @@ export function PrintPage() {
   const designs = useQuery({ queryKey: key('designs'), queryFn: () => ask(api.GET('/api/labels/designs')) });
   const subject = params.get('subject') ?? 'place';
   return (
-    <section className="list" aria-label="Print labels">
+    <Page aria-label="Print labels">
       <h1 className="sr">Print labels</h1>
-      <div className="filter">
-        <nav className="words" aria-label="Labels of">
+      <FilterLine>
+        <WordRow aria-label="Labels of">
           {Object.keys(SUBJECTS).map((s) => (
             <a
               key={s}
@@ -46,11 +50,9 @@ export function PrintPage() {
               {s.charAt(0).toUpperCase() + s.slice(1)}s
             </a>
           ))}
-        </nav>
-        <Link to="/setup/labels" className="act-link">
-          Designs
-        </Link>
-      </div>
+        </WordRow>
+        <TextLink to="/setup/labels">Designs</TextLink>
+      </FilterLine>
       <Shown query={designs}>
         {(list) => {
           const own = list.filter((d) => d.subject === subject);
@@ -63,7 +65,7 @@ export function PrintPage() {
           );
         }}
       </Shown>
-    </section>
+    </Page>
   );
 }
 
@@ -114,17 +116,17 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
         }}
       >
         <Field label="Design">
-          <select className="input" value={designId} onChange={(e) => setDesignId(Number(e.target.value))}>
+          <Select value={designId} onChange={(e) => setDesignId(Number(e.target.value))}>
             {designs.map((d) => (
               <option key={d.id} value={d.id}>
                 {d.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Field label={SUBJECTS[subject] ?? 'Codes'} fault={problem instanceof ProblemError ? problem.fields['labels'] : undefined}>
-          <textarea
-            className="input code"
+          <TextArea
+            className="code"
             data-scan
             style={{ height: 150 }}
             value={text}
@@ -133,61 +135,61 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
           />
         </Field>
         {subject === 'document' && (
-          <button type="button" className="act-link self-start" onClick={() => setText('VX-CONFIRM\nVX-UNDO\nVX-NOT-HERE')}>
+          <TextButton type="button" className="self-start" onClick={() => setText('VX-CONFIRM\nVX-UNDO\nVX-NOT-HERE')}>
             The command cards
-          </button>
+          </TextButton>
         )}
         {subject === 'item' && (
           <div className="grid grid-cols-3 gap-3">
             <Field label="Pack that holds">
-              <input className="input num" inputMode="numeric" value={holds} onChange={(e) => setHolds(e.target.value)} />
+              <Input className="num" inputMode="numeric" value={holds} onChange={(e) => setHolds(e.target.value)} />
             </Field>
             <Field label="Lot, if it has one">
-              <input className="input code" value={lot} onChange={(e) => setLot(e.target.value)} />
+              <Input className="code" value={lot} onChange={(e) => setLot(e.target.value)} />
             </Field>
             <Field label="Expires">
-              <input className="input" type="date" value={expires} onChange={(e) => setExpires(e.target.value)} />
+              <Input type="date" value={expires} onChange={(e) => setExpires(e.target.value)} />
             </Field>
           </div>
         )}
         <div className="grid grid-cols-2 gap-3">
           <Field label="Copies of each">
-            <input className="input num" inputMode="numeric" value={copies} onChange={(e) => setCopies(e.target.value)} />
+            <Input className="num" inputMode="numeric" value={copies} onChange={(e) => setCopies(e.target.value)} />
           </Field>
           {design?.media.kind === 'sheet' && (
             <Field label={`First free place, 1 to ${per}`} fault={problem instanceof ProblemError ? problem.fields['start'] : undefined}>
-              <input className="input num" inputMode="numeric" value={from} onChange={(e) => setFrom(e.target.value)} />
+              <Input className="num" inputMode="numeric" value={from} onChange={(e) => setFrom(e.target.value)} />
             </Field>
           )}
         </div>
         <Field label="Printer">
-          <select className="input" value={printerId} onChange={(e) => setPrinterId(Number(e.target.value))}>
+          <Select value={printerId} onChange={(e) => setPrinterId(Number(e.target.value))}>
             <option value={0}>this device’s, or the first of the site</option>
             {printers.data?.map((p) => (
               <option key={p.id} value={p.id}>
                 {p.name}, {p.site}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <ProblemNote problem={problem} />
         {print.isSuccess && (
-          <p className="said" role="status">
+          <Said role="status">
             <Glyph name="print" /> Sent to {print.data.printer}. <Link to="/setup/printers">The tray</Link> shows how it goes.
-          </p>
+          </Said>
         )}
         <div className="flex gap-3 mt-2">
-          <button className="act act-next" disabled={count === 0 || preview.error !== null || print.isPending}>
+          <Button next disabled={count === 0 || preview.error !== null || print.isPending}>
             {count === 0 ? 'Print: name what to label' : `Print ${plural(count, 'label', 'labels')}`} <Glyph name="go" size={13} />
-          </button>
-          <button
+          </Button>
+          <Button
             type="button"
-            className="act"
+
             disabled={!preview.data || preview.error !== null}
             onClick={() => preview.data && saveBlob(preview.data, 'labels.pdf')}
           >
             Save as PDF
-          </button>
+          </Button>
         </div>
       </form>
       <div className="print-preview" aria-live="polite">
@@ -205,15 +207,15 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
             />
             {pages > 1 && (
               <p className="flex gap-3 items-center mt-3">
-                <button type="button" className="act" disabled={page <= 1} onClick={() => setPage(page - 1)}>
+                <Button type="button" disabled={page <= 1} onClick={() => setPage(page - 1)}>
                   Page before
-                </button>
+                </Button>
                 <span className="mid">
                   {whole(Math.min(page, pages))} of {whole(pages)}
                 </span>
-                <button type="button" className="act" disabled={page >= pages} onClick={() => setPage(page + 1)}>
+                <Button type="button" disabled={page >= pages} onClick={() => setPage(page + 1)}>
                   Next page
-                </button>
+                </Button>
               </p>
             )}
           </Suspense>

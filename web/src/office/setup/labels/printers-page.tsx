@@ -8,6 +8,10 @@ import { Field } from '../../../ui/field';
 import { when } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { Page, BlockHead } from '../../../ui/page';
+import { DenseTable, GlyphCell } from '../../../ui/table';
+import { TextButton, Button } from '../../../ui/button';
+import { Input, Select } from '../../../ui/input';
 
 /** The printers of the sites, and the tray: what was sent to them, how it went, and another try. */
 export function PrintersPage() {
@@ -31,20 +35,20 @@ export function PrintersPage() {
   });
   const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
-    <section className="list" aria-label="Printers">
+    <Page aria-label="Printers">
       <h1 className="sr">Printers</h1>
       <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.4fr)' }}>
         <div>
-          <div className="block-head">
+          <BlockHead>
             <h2>Printers</h2>
             <span className="note">PDF over raw TCP, on the house’s own network</span>
-          </div>
+          </BlockHead>
           <Shown query={printers} rows={3}>
             {(list) =>
               list.length === 0 ? (
                 <Empty title="No printer yet">Name one with its host and port. Labels can be saved as PDF without.</Empty>
               ) : (
-                <table className="dense">
+                <DenseTable>
                   <tbody>
                     {list.map((p) => (
                       <tr key={p.id}>
@@ -52,14 +56,14 @@ export function PrintersPage() {
                         <td className="mid">{p.site}</td>
                         <td className="code">{p.address}</td>
                         <td className="num">
-                          <button type="button" className="act-link" onClick={() => setForm(p)}>
+                          <TextButton type="button" onClick={() => setForm(p)}>
                             Change
-                          </button>
+                          </TextButton>
                         </td>
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </DenseTable>
               )
             }
           </Shown>
@@ -71,60 +75,55 @@ export function PrintersPage() {
             }}
           >
             <Field label={form.id ? 'Change the printer' : 'Another printer'}>
-              <input
-                className="input"
-                value={form.name}
-                onChange={(e) => setForm({ ...form, name: e.target.value })}
-                placeholder="Goods in"
-              />
+              <Input value={form.name} onChange={(e) => setForm({ ...form, name: e.target.value })} placeholder="Goods in" />
             </Field>
             <div className="flex gap-3">
               <Field label="Host and port" className="flex-1">
-                <input
-                  className="input code"
+                <Input
+                  className="code"
                   value={form.address}
                   onChange={(e) => setForm({ ...form, address: e.target.value })}
                   placeholder="192.0.2.20:9100"
                 />
               </Field>
               <Field label="Site">
-                <select className="input" value={siteId} onChange={(e) => setForm({ ...form, siteId: Number(e.target.value) })}>
+                <Select value={siteId} onChange={(e) => setForm({ ...form, siteId: Number(e.target.value) })}>
                   {me.data?.sites.map((s) => (
                     <option key={s.id} value={s.id}>
                       {s.name}
                     </option>
                   ))}
-                </select>
+                </Select>
               </Field>
             </div>
             <ProblemNote problem={save.error} />
-            <button className="act self-start" disabled={save.isPending || form.name.trim() === '' || form.address.trim() === ''}>
+            <Button className="self-start" disabled={save.isPending || form.name.trim() === '' || form.address.trim() === ''}>
               Keep the printer
-            </button>
+            </Button>
           </form>
         </div>
         <div>
-          <div className="block-head">
+          <BlockHead>
             <h2>The tray</h2>
             <span className="note">what waits first, then the newest</span>
-          </div>
+          </BlockHead>
           <ProblemNote problem={retry.error} />
           <Shown query={tray} rows={6}>
             {(list) =>
               list.length === 0 ? (
                 <Empty title="Nothing was printed yet">Labels of parcels, shelves, items and badges pass through here.</Empty>
               ) : (
-                <table className="dense">
+                <DenseTable>
                   <tbody>
                     {list.map((t) => (
                       <tr key={t.id}>
-                        <td className="gl">
+                        <GlyphCell>
                           <Glyph
                             name={t.state === 'done' ? 'full' : t.state === 'failing' ? 'blocked' : 'empty'}
                             size={13}
                             says={{ done: 'printed', failing: 'not printed', waiting: 'waiting' }[t.state]}
                           />
-                        </td>
+                        </GlyphCell>
                         <td className="mid">{when(t.at)}</td>
                         <td className="max-w-[220px] overflow-hidden text-ellipsis">{t.title}</td>
                         <td className="mid">{t.printer}</td>
@@ -136,20 +135,20 @@ export function PrintersPage() {
                         </td>
                         <td className="num">
                           {t.state !== 'done' && (
-                            <button type="button" className="act-link" onClick={() => retry.mutate(t.id)}>
+                            <TextButton type="button" onClick={() => retry.mutate(t.id)}>
                               Try now
-                            </button>
+                            </TextButton>
                           )}
                         </td>
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </DenseTable>
               )
             }
           </Shown>
         </div>
       </div>
-    </section>
+    </Page>
   );
 }

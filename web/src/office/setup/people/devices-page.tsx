@@ -9,6 +9,10 @@ import { Field } from '../../../ui/field';
 import { day, when } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { Page } from '../../../ui/page';
+import { Input, Select } from '../../../ui/input';
+import { Button, TextButton } from '../../../ui/button';
+import { DenseTable } from '../../../ui/table';
 
 function Enrolment({ code }: { code: string }) {
   const page = useQuery({ queryKey: key('sign-in-page'), queryFn: () => ask(api.GET('/api/sign-in-page')) });
@@ -57,7 +61,7 @@ export function DevicesList() {
     act: (id: number, once) => ask(api.POST('/api/devices/{id}/revoke', { params: { path: { id } }, headers: once })),
   });
   return (
-    <section className="list" aria-label="Devices">
+    <Page aria-label="Devices">
       <h1 className="sr">Devices</h1>
       <form
         className="flex gap-4 items-end max-w-[620px]"
@@ -67,20 +71,20 @@ export function DevicesList() {
         }}
       >
         <Field label="Name the device" className="flex-1">
-          <input className="input" required value={name} onChange={(e) => setName(e.target.value)} placeholder="Phone 3, goods in" />
+          <Input required value={name} onChange={(e) => setName(e.target.value)} placeholder="Phone 3, goods in" />
         </Field>
         <Field label="Site">
-          <select className="input" value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
+          <Select value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
             {me.data?.sites.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
-        <button className="act act-next" disabled={open.isPending || name.trim() === ''}>
+        <Button next disabled={open.isPending || name.trim() === ''}>
           Show a code <Glyph name="go" size={13} />
-        </button>
+        </Button>
       </form>
       <ProblemNote problem={open.error ?? revoke.error ?? edit.error} />
       {open.data && <Enrolment code={open.data.code} />}
@@ -89,7 +93,7 @@ export function DevicesList() {
           list.length === 0 ? (
             <Empty title="No devices yet">Name one and show its code. Then people sign in on it with badge and PIN.</Empty>
           ) : (
-            <table className="dense mt-4">
+            <DenseTable className="mt-4">
               <thead>
                 <tr>
                   <th>Device</th>
@@ -104,8 +108,8 @@ export function DevicesList() {
                 {list.map((d) => (
                   <tr key={d.id}>
                     <td>
-                      <input
-                        className="input bare"
+                      <Input
+                        className="bare"
                         aria-label={`Name of ${d.name}`}
                         defaultValue={d.name}
                         onBlur={(e) =>
@@ -117,8 +121,8 @@ export function DevicesList() {
                     </td>
                     <td className="mid">{d.site}</td>
                     <td>
-                      <select
-                        className="input bare"
+                      <Select
+                        className="bare"
                         aria-label={`Printer of ${d.name}`}
                         value={d.printerId ?? ''}
                         onChange={(e) => edit.mutate({ id: d.id, name: d.name, printerId: Number(e.target.value) || null })}
@@ -131,7 +135,7 @@ export function DevicesList() {
                               {p.name}
                             </option>
                           ))}
-                      </select>
+                      </Select>
                     </td>
                     <td className="mid">{day(d.enrolledAt)}</td>
                     <td className="mid">{d.lastUsedAt ? when(d.lastUsedAt) : 'never'}</td>
@@ -139,18 +143,18 @@ export function DevicesList() {
                       {d.revokedAt ? (
                         <span className="soft">revoked</span>
                       ) : (
-                        <button type="button" className="act-link" onClick={() => revoke.mutate(d.id)}>
+                        <TextButton type="button" onClick={() => revoke.mutate(d.id)}>
                           Revoke
-                        </button>
+                        </TextButton>
                       )}
                     </td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
-    </section>
+    </Page>
   );
 }

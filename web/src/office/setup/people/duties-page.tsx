@@ -1,9 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
-import { Link } from 'react-router';
+
 import { api, ask, type Dto } from '../../../api/client';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { Page, FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
+import { DenseTable } from '../../../ui/table';
 
 type Duty = Dto['DutiesDto']['duties'][number];
 
@@ -18,20 +21,18 @@ export function DutiesPage() {
   const asChosen = (d: Duty): Duty =>
     set.isPending && set.variables.duty === d.duty ? { ...d, rights: set.variables.rights, adjusted: true } : d;
   return (
-    <section className="list" aria-label="Duties and rights">
+    <Page aria-label="Duties and rights">
       <h1 className="sr">Duties and rights</h1>
-      <div className="filter">
+      <FilterLine>
         <span className="mid">
           A change counts from the next thing that anybody does. Deciding what is picked and picking are separate rights.
         </span>
-        <Link to="/setup/people" className="act-link">
-          People
-        </Link>
-      </div>
+        <TextLink to="/setup/people">People</TextLink>
+      </FilterLine>
       <ProblemNote problem={set.error} />
       <Shown query={query}>
         {({ rights, duties }) => (
-          <table className="dense matrix">
+          <DenseTable className="matrix">
             <thead>
               <tr>
                 <th>Duty</th>
@@ -70,7 +71,7 @@ export function DutiesPage() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </DenseTable>
         )}
       </Shown>
       <Shown query={query} rows={1}>
@@ -85,6 +86,6 @@ export function DutiesPage() {
           </dl>
         )}
       </Shown>
-    </section>
+    </Page>
   );
 }

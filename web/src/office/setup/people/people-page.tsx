@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { ExportLinks } from '../../../ui/export-links';
 import { plural } from '../../../ui/format';
@@ -8,6 +8,9 @@ import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { OpenRow } from '../../../ui/open-row';
 import { Shown } from '../../../ui/states';
 import { ListPage, useBeside } from '../../../ui/list-page';
+import { FilterLine } from '../../../ui/page';
+import { TextLink } from '../../../ui/button';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 const STATES: Readonly<Record<string, readonly [GlyphName, string]>> = {
   here: ['full', 'works here'],
@@ -23,24 +26,20 @@ export function PeoplePage() {
   const query = useQuery({ queryKey: key('people'), queryFn: () => ask(api.GET('/api/people')) });
   return (
     <ListPage title="People" width={520}>
-      <div className="filter">
+      <FilterLine>
         <span className="note">{query.data && plural(query.data.filter((p) => p.state !== 'left').length, 'person', 'people')}</span>
         <span className="flex gap-5 items-baseline">
           {!beside && <ExportLinks list="people" />}
-          <Link to="/setup/people/duties" className="act-link">
-            Duties and rights
-          </Link>
-          <Link to="/setup/people/new" className="act-link">
-            Invite somebody
-          </Link>
+          <TextLink to="/setup/people/duties">Duties and rights</TextLink>
+          <TextLink to="/setup/people/new">Invite somebody</TextLink>
         </span>
-      </div>
+      </FilterLine>
       <Shown query={query}>
         {(list) => (
-          <table className="dense">
+          <DenseTable>
             <thead>
               <tr>
-                <td className="gl" />
+                <GlyphCell />
                 <th>Name</th>
                 <th>Duties</th>
                 {!beside && <th>Sites</th>}
@@ -51,9 +50,9 @@ export function PeoplePage() {
             <tbody>
               {list.map((p) => (
                 <OpenRow key={p.id} to={`/setup/people/${p.id}`} open={String(p.id) === open} soft={p.state === 'left'}>
-                  <td className="gl">
+                  <GlyphCell>
                     <Glyph name={STATES[p.state]?.[0] ?? 'empty'} size={12} says={STATES[p.state]?.[1]} />
-                  </td>
+                  </GlyphCell>
                   <td>{p.name}</td>
                   <td className="max-w-[260px] overflow-hidden text-ellipsis">{dutyWords(p.duties)}</td>
                   {!beside && <td className="mid">{p.sites}</td>}
@@ -62,7 +61,7 @@ export function PeoplePage() {
                 </OpenRow>
               ))}
             </tbody>
-          </table>
+          </DenseTable>
         )}
       </Shown>
     </ListPage>

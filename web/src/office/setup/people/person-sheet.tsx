@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useWatch } from 'react-hook-form';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { plural, when } from '../../../ui/format';
@@ -13,6 +13,9 @@ import { useRecord } from '../../../ui/record/use-record';
 import { NotThere, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { dutyWords } from './people-page';
+import { Button, ButtonLink } from '../../../ui/button';
+import { BlockHead } from '../../../ui/page';
+import { DenseTable, GlyphCell } from '../../../ui/table';
 
 type Person = Dto['PersonDto'];
 type Duty = Dto['EditPersonDto']['duties'][number];
@@ -193,16 +196,16 @@ function Acts({ person }: { person: Person }) {
   const signOut = useAct({ act: (_: void, once) => ask(api.POST('/api/people/{id}/sign-out', { params, headers: once })) });
   return (
     <div className="flex gap-3 mt-4 flex-wrap items-center">
-      <button type="button" className="act" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
+      <Button type="button" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
         {person.state === 'invited' ? 'Mail the invitation again' : 'Mail a link for a new password'}
-      </button>
-      <button type="button" className="act" disabled={signOut.isPending || person.sessions === 0} onClick={() => signOut.mutate()}>
+      </Button>
+      <Button type="button" disabled={signOut.isPending || person.sessions === 0} onClick={() => signOut.mutate()}>
         Sign out everywhere
-      </button>
+      </Button>
       {person.badge && (
-        <Link className="act" to={`/setup/labels/print?subject=badge&codes=${person.badge}`} data-print>
+        <ButtonLink to={`/setup/labels/print?subject=badge&codes=${person.badge}`} data-print>
           Print the badge
-        </Link>
+        </ButtonLink>
       )}
       {remind.isSuccess && <span className="note">The mail is on its way.</span>}
       <ProblemNote problem={remind.error ?? signOut.error} />
@@ -218,30 +221,30 @@ function TheirTape({ id }: { id: number }) {
   });
   return (
     <>
-      <div className="block-head mt-5">
+      <BlockHead className="mt-5">
         <h2>What they did</h2>
         <span className="note">newest first</span>
-      </div>
+      </BlockHead>
       <Shown query={query} rows={4}>
         {({ entries }) =>
           entries.length === 0 ? (
             <p className="mid mt-2">Nothing yet.</p>
           ) : (
-            <table className="dense">
+            <DenseTable>
               <tbody>
                 {entries.map((e) => (
                   <tr key={e.id}>
                     <td className="mid">{when(e.at)}</td>
-                    <td className="gl">
+                    <GlyphCell>
                       <Glyph name={e.glyph as GlyphName} size={12} />
-                    </td>
+                    </GlyphCell>
                     <td className="max-w-[320px] overflow-hidden text-ellipsis">{e.title}</td>
                     <td className="mid max-w-[200px] overflow-hidden text-ellipsis">{e.detail}</td>
                     <td className="mid">{e.how}</td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>

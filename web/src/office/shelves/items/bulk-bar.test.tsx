@@ -34,8 +34,9 @@ describe('changing many items at once', () => {
   });
 
   it('cannot be pressed twice', () => {
-    expect(bar({ busy: true })).toMatch(/class="act" disabled=""/);
-    expect(bar()).not.toMatch(/class="act" disabled/);
+    const act = (html: string) => /<button[^>]*class="act"[^>]*>/.exec(html)?.[0] ?? '';
+    expect(act(bar({ busy: true }))).toContain('disabled=""');
+    expect(act(bar())).toMatch(/^<button(?!.*disabled)/);
   });
 
   it('leads to the labels of just these', () => {

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import type { Dto } from '../../../api/client';
 import { plural } from '../../../ui/format';
 import type { ListField } from './item-columns';
+import { Select, Input } from '../../../ui/input';
+import { Button, TextAnchor, TextButton } from '../../../ui/button';
 
 const FIELDS: readonly { field: ListField; says: string; site?: true; choices?: readonly (readonly [string, string])[]; cost?: true }[] = [
   { field: 'className', says: 'Class' },
@@ -70,8 +72,7 @@ export function BulkBar({
       }}
     >
       <b>{plural(count, 'item', 'items')} chosen</b>
-      <select
-        className="input"
+      <Select
         aria-label="What to change"
         value={field}
         onChange={(e) => {
@@ -85,36 +86,32 @@ export function BulkBar({
             {f.says}
           </option>
         ))}
-      </select>
+      </Select>
       {about?.choices ? (
-        <select className="input" aria-label="To what" value={value} onChange={(e) => setValue(e.target.value)}>
+        <Select aria-label="To what" value={value} onChange={(e) => setValue(e.target.value)}>
           {about.choices.map(([v, says]) => (
             <option key={v} value={v}>
               {says}
             </option>
           ))}
-        </select>
+        </Select>
       ) : (
-        <input className="input" aria-label="To what" value={value} onChange={(e) => setValue(e.target.value)} placeholder="to" />
+        <Input aria-label="To what" value={value} onChange={(e) => setValue(e.target.value)} placeholder="to" />
       )}
       {about?.site && (
-        <select className="input" aria-label="At which site" value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
+        <Select aria-label="At which site" value={siteId} onChange={(e) => setSiteId(Number(e.target.value))}>
           {sites.map((s) => (
             <option key={s.id} value={s.id}>
               at {s.name}
             </option>
           ))}
-        </select>
+        </Select>
       )}
-      <button className="act" disabled={busy}>
-        Change all {count}
-      </button>
-      <a className="act-link" href={print}>
-        Print labels
-      </a>
-      <button type="button" className="act-link ml-auto" onClick={onClear}>
+      <Button disabled={busy}>Change all {count}</Button>
+      <TextAnchor href={print}>Print labels</TextAnchor>
+      <TextButton type="button" className="ml-auto" onClick={onClear}>
         Choose none
-      </button>
+      </TextButton>
     </form>
   );
 }

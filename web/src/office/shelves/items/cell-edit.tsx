@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Input } from '../../../ui/input';
 
 /** A cell being changed where it stands: Enter keeps and goes down, Tab keeps and goes on, Escape leaves it as it was. */
 export function CellEdit({
@@ -14,8 +15,8 @@ export function CellEdit({
 }) {
   const [text, setText] = useState(value);
   return (
-    <input
-      className="input cell-edit"
+    <Input
+      className="cell-edit"
       data-scan
       aria-label={label}
       autoFocus

@@ -1,5 +1,7 @@
 import { Popover } from 'radix-ui';
+import { MenuPaper } from '../../../ui/menu-paper';
 import { columnsOf, ITEM_COLUMNS, USUAL_COLUMNS } from './item-columns';
+import { TextButton } from '../../../ui/button';
 
 /** Which columns the list shows and in which order; each person's own. */
 export function ColumnsMenu({
@@ -25,47 +27,51 @@ export function ColumnsMenu({
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="act-link" disabled={!onChange}>
-        Columns
+      <Popover.Trigger asChild>
+        <TextButton type="button" disabled={!onChange}>
+          Columns
+        </TextButton>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="menu p-3" align="end" sideOffset={6} aria-label="Columns of the list">
-          <ul className="columns-list">
-            {[...here, ...rest].map((c, i) => {
-              const isShown = i < here.length;
-              return (
-                <li key={c.key} className={isShown ? undefined : 'mid'}>
-                  <label>
-                    <input
-                      type="checkbox"
-                      checked={isShown}
-                      disabled={isShown && here.length === 1}
-                      onChange={() => onChange?.((isShown ? here.filter((x) => x !== c) : [...here, c]).map((x) => x.key))}
-                    />{' '}
-                    {c.head}
-                  </label>
-                  {isShown && (
-                    <>
-                      <button type="button" aria-label={`${c.head} further left`} disabled={i === 0} onClick={() => move(c.key, -1)}>
-                        ↑
-                      </button>
-                      <button
-                        type="button"
-                        aria-label={`${c.head} further right`}
-                        disabled={i === here.length - 1}
-                        onClick={() => move(c.key, 1)}
-                      >
-                        ↓
-                      </button>
-                    </>
-                  )}
-                </li>
-              );
-            })}
-          </ul>
-          <button type="button" className="act-link mt-2" onClick={() => onChange?.([...USUAL_COLUMNS])}>
-            As it came
-          </button>
+        <Popover.Content asChild align="end" sideOffset={6} aria-label="Columns of the list">
+          <MenuPaper className="p-3">
+            <ul className="columns-list">
+              {[...here, ...rest].map((c, i) => {
+                const isShown = i < here.length;
+                return (
+                  <li key={c.key} className={isShown ? undefined : 'mid'}>
+                    <label>
+                      <input
+                        type="checkbox"
+                        checked={isShown}
+                        disabled={isShown && here.length === 1}
+                        onChange={() => onChange?.((isShown ? here.filter((x) => x !== c) : [...here, c]).map((x) => x.key))}
+                      />{' '}
+                      {c.head}
+                    </label>
+                    {isShown && (
+                      <>
+                        <button type="button" aria-label={`${c.head} further left`} disabled={i === 0} onClick={() => move(c.key, -1)}>
+                          ↑
+                        </button>
+                        <button
+                          type="button"
+                          aria-label={`${c.head} further right`}
+                          disabled={i === here.length - 1}
+                          onClick={() => move(c.key, 1)}
+                        >
+                          ↓
+                        </button>
+                      </>
+                    )}
+                  </li>
+                );
+              })}
+            </ul>
+            <TextButton type="button" className="mt-2" onClick={() => onChange?.([...USUAL_COLUMNS])}>
+              As it came
+            </TextButton>
+          </MenuPaper>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -13,6 +13,9 @@ import { ItemPicture } from '../../../ui/item-picture';
 import { ProblemNote } from '../../../ui/states';
 import { LookedAt } from '../../inbound/inspection/looked-at';
 import { lengthText, weightText } from '../../../ui/units';
+import { LinesTable, DenseTable } from '../../../ui/table';
+import { TextButton, TextLink } from '../../../ui/button';
+import { BlockHead, Said } from '../../../ui/page';
 
 type Item = Dto['ItemDto'];
 
@@ -24,7 +27,7 @@ function Packs({ item, canEdit }: { item: Item; canEdit: boolean }) {
   });
   return (
     <>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <th>Pack unit</th>
@@ -45,26 +48,23 @@ function Packs({ item, canEdit }: { item: Item; canEdit: boolean }) {
               <td className="code">{p.barcodes.join('  ') || '–'}</td>
               <td className="num whitespace-nowrap">
                 {canEdit && p.barcodes.length === 0 && (
-                  <button
+                  <TextButton
                     type="button"
-                    className="act-link"
+
                     disabled={make.isPending}
                     onClick={() => make.mutate({ factor: p.factor, kind: 'restricted' })}
                   >
                     Make a barcode
-                  </button>
+                  </TextButton>
                 )}
-                <Link
-                  className="act-link ml-3"
-                  to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(item.sku)}&holds=${p.factor}`}
-                >
+                <TextLink className="ml-3" to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(item.sku)}&holds=${p.factor}`}>
                   Label
-                </Link>
+                </TextLink>
               </td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </LinesTable>
       <ProblemNote problem={make.error} />
     </>
   );
@@ -73,11 +73,11 @@ function Packs({ item, canEdit }: { item: Item; canEdit: boolean }) {
 function Parts({ item }: { item: Item }) {
   return (
     <>
-      <div className="block-head mt-4">
+      <BlockHead className="mt-4">
         <h2>Parts of one {item.kind}</h2>
         <span className="note">{plural(item.buildable ?? 0, 'can be made', 'can be made')} of what is free</span>
-      </div>
-      <table className="dense">
+      </BlockHead>
+      <DenseTable>
         <tbody>
           {item.parts.map((p) => (
             <tr key={p.sku}>
@@ -92,7 +92,7 @@ function Parts({ item }: { item: Item }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </DenseTable>
     </>
   );
 }
@@ -102,11 +102,11 @@ function Sites({ item }: { item: Item }) {
   const base = item.packs.find((p) => p.factor === 1) ?? { name: 'unit', plural: 'units' };
   return (
     <>
-      <div className="block-head mt-4">
+      <BlockHead className="mt-4">
         <h2>At each site</h2>
         <span className="note">{kept.length === 0 ? 'nothing set yet' : 'home, when to buy, cost there'}</span>
-      </div>
-      <table className="dense">
+      </BlockHead>
+      <DenseTable>
         <tbody>
           {kept.map((s) => (
             <tr key={s.siteId}>
@@ -128,7 +128,7 @@ function Sites({ item }: { item: Item }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </DenseTable>
     </>
   );
 }
@@ -155,13 +155,13 @@ function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
             aria-label="Picture file"
             onChange={(e) => e.target.files?.[0] && keep.mutate(e.target.files[0])}
           />
-          <button type="button" className="act-link" disabled={keep.isPending} onClick={() => file.current?.click()}>
+          <TextButton type="button" disabled={keep.isPending} onClick={() => file.current?.click()}>
             {item.pictureMark ? 'Another picture' : 'Put in a picture'}
-          </button>
+          </TextButton>
           {item.pictureMark && (
-            <button type="button" className="act-link" onClick={() => drop.mutate()}>
+            <TextButton type="button" onClick={() => drop.mutate()}>
               Back to the drawing
-            </button>
+            </TextButton>
           )}
           <span className="note">JPEG, PNG or WebP, up to 8 MB</span>
         </span>
@@ -193,10 +193,10 @@ export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
       <Sites item={item} />
       {own.length > 0 && (
         <>
-          <div className="block-head mt-4">
+          <BlockHead className="mt-4">
             <h2>Own fields</h2>
-          </div>
-          <table className="dense">
+          </BlockHead>
+          <DenseTable>
             <tbody>
               {own.map((f) => (
                 <tr key={f.name}>
@@ -207,13 +207,13 @@ export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </DenseTable>
         </>
       )}
       {item.lacks.length > 0 && (
-        <p className="said mt-3">
+        <Said className="mt-3">
           <Glyph name="held" size={14} /> Incomplete: it lacks {item.lacks.join(', ')}
-        </p>
+        </Said>
       )}
       <Photo item={item} canEdit={canEdit} />
     </>

@@ -3,6 +3,9 @@ import type { Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
 import { Glyph } from '../../../ui/glyph';
 import { blankPack, type ItemValues } from './item-values';
+import { LinesTable } from '../../../ui/table';
+import { Input, Select } from '../../../ui/input';
+import { TextButton } from '../../../ui/button';
 
 interface Props {
   control: Control<ItemValues>;
@@ -15,7 +18,7 @@ export function PackRows({ control, register }: Props) {
   const packs = useFieldArray({ control, name: 'packs' });
   return (
     <>
-      <table className="lines">
+      <LinesTable>
         <thead>
           <tr>
             <th>One</th>
@@ -34,8 +37,8 @@ export function PackRows({ control, register }: Props) {
             <tr key={row.id}>
               {PACK_FIELDS.map((f, n) => (
                 <td key={f} style={{ width: n < 2 ? 90 : 72 }}>
-                  <input
-                    className={`input ${n < 2 ? '' : 'num'}`}
+                  <Input
+                    className={n < 2 ? '' : 'num'}
                     aria-label={`${f} of pack ${i + 1}`}
                     {...register(`packs.${i}.${f}`)}
                     readOnly={f === 'factor' && i === 0}
@@ -43,7 +46,7 @@ export function PackRows({ control, register }: Props) {
                 </td>
               ))}
               <td>
-                <input className="input code" data-scan aria-label={`Barcodes of pack ${i + 1}`} {...register(`packs.${i}.barcodes`)} />
+                <Input className="code" data-scan aria-label={`Barcodes of pack ${i + 1}`} {...register(`packs.${i}.barcodes`)} />
               </td>
               <td>
                 <button type="button" aria-label={`Take pack ${i + 1} out`} onClick={() => packs.remove(i)} disabled={i === 0}>
@@ -53,10 +56,10 @@ export function PackRows({ control, register }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
-      <button type="button" className="act-link self-start" onClick={() => packs.append({ ...blankPack })}>
+      </LinesTable>
+      <TextButton type="button" className="self-start" onClick={() => packs.append({ ...blankPack })}>
         Another pack unit
-      </button>
+      </TextButton>
     </>
   );
 }
@@ -65,7 +68,7 @@ export function PackRows({ control, register }: Props) {
 export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: boolean }) {
   const { fields } = useFieldArray({ control, name: 'sites' });
   return (
-    <table className="lines">
+    <LinesTable>
       <thead>
         <tr>
           <th>Site</th>
@@ -80,33 +83,28 @@ export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: 
           <tr key={s.id}>
             <td>{s.site}</td>
             <td>
-              <input className="input code" data-scan aria-label={`Home bin at ${s.site}`} {...register(`sites.${i}.home`)} />
+              <Input className="code" data-scan aria-label={`Home bin at ${s.site}`} {...register(`sites.${i}.home`)} />
             </td>
             <td>
-              <input
-                className="input num"
+              <Input
+                className="num"
                 inputMode="numeric"
                 aria-label={`Reorder point at ${s.site}`}
                 {...register(`sites.${i}.reorderPoint`)}
               />
             </td>
             <td>
-              <input
-                className="input num"
-                inputMode="numeric"
-                aria-label={`Order up to at ${s.site}`}
-                {...register(`sites.${i}.orderUpTo`)}
-              />
+              <Input className="num" inputMode="numeric" aria-label={`Order up to at ${s.site}`} {...register(`sites.${i}.orderUpTo`)} />
             </td>
             {seesCosts && (
               <td>
-                <input className="input num" inputMode="decimal" aria-label={`Cost at ${s.site}`} {...register(`sites.${i}.cost`)} />
+                <Input className="num" inputMode="decimal" aria-label={`Cost at ${s.site}`} {...register(`sites.${i}.cost`)} />
               </td>
             )}
           </tr>
         ))}
       </tbody>
-    </table>
+    </LinesTable>
   );
 }
 
@@ -115,7 +113,7 @@ export function PartRows({ control, register }: Props) {
   const parts = useFieldArray({ control, name: 'parts' });
   return (
     <>
-      <table className="lines" style={{ maxWidth: 420 }}>
+      <LinesTable style={{ maxWidth: 420 }}>
         <thead>
           <tr>
             <th>Part, by its SKU</th>
@@ -127,10 +125,10 @@ export function PartRows({ control, register }: Props) {
           {parts.fields.map((row, i) => (
             <tr key={row.id}>
               <td>
-                <input className="input code" data-scan aria-label={`Part ${i + 1}`} {...register(`parts.${i}.sku`)} />
+                <Input className="code" data-scan aria-label={`Part ${i + 1}`} {...register(`parts.${i}.sku`)} />
               </td>
               <td style={{ width: 110 }}>
-                <input className="input num" inputMode="numeric" aria-label={`Units of part ${i + 1}`} {...register(`parts.${i}.units`)} />
+                <Input className="num" inputMode="numeric" aria-label={`Units of part ${i + 1}`} {...register(`parts.${i}.units`)} />
               </td>
               <td>
                 <button type="button" aria-label={`Take part ${i + 1} out`} onClick={() => parts.remove(i)}>
@@ -140,10 +138,10 @@ export function PartRows({ control, register }: Props) {
             </tr>
           ))}
         </tbody>
-      </table>
-      <button type="button" className="act-link self-start" onClick={() => parts.append({ sku: '', units: '1' })}>
+      </LinesTable>
+      <TextButton type="button" className="self-start" onClick={() => parts.append({ sku: '', units: '1' })}>
         Another part
-      </button>
+      </TextButton>
     </>
   );
 }
@@ -157,15 +155,14 @@ export function ExtraInputs({ fields, register }: { fields: readonly Dto['ExtraF
         return (
           <Field key={f.name} label={f.name}>
             {choices.length > 0 ? (
-              <select className="input" {...register(`extra.${f.name}`)}>
+              <Select {...register(`extra.${f.name}`)}>
                 <option value="" />
                 {choices.map((c) => (
                   <option key={c}>{c}</option>
                 ))}
-              </select>
+              </Select>
             ) : (
-              <input
-                className="input"
+              <Input
                 type={f.kind === 'date' ? 'date' : 'text'}
                 inputMode={f.kind === 'number' ? 'decimal' : 'text'}
                 {...register(`extra.${f.name}`)}

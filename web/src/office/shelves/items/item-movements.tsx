@@ -5,6 +5,9 @@ import { ExportLinks } from '../../../ui/export-links';
 import { clock, day, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
+import { BlockHead } from '../../../ui/page';
+import { DenseTable } from '../../../ui/table';
+import { Button } from '../../../ui/button';
 
 /** Everything that ever moved, newest first, read on as far as anybody asks. */
 export function ItemMovements({ sku }: { sku: string }) {
@@ -18,16 +21,16 @@ export function ItemMovements({ sku }: { sku: string }) {
   const rows = query.data?.pages.flatMap((p) => p.rows) ?? [];
   return (
     <>
-      <div className="block-head mt-4">
+      <BlockHead className="mt-4">
         <h2>Movements</h2>
         <span className="note flex gap-4">
           newest first <ExportLinks list="movements" query={{ sku }} />
         </span>
-      </div>
+      </BlockHead>
       {query.isPending && <Skeleton rows={6} />}
       <ProblemNote problem={query.error} onRetry={() => void query.refetch()} />
       {query.data && rows.length === 0 && <Empty title="Nothing has moved yet">Receive it, or take in opening stock.</Empty>}
-      <table className="dense">
+      <DenseTable>
         <tbody>
           {rows.map((m) => (
             <tr key={m.id}>
@@ -48,16 +51,11 @@ export function ItemMovements({ sku }: { sku: string }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </DenseTable>
       {query.hasNextPage && (
-        <button
-          type="button"
-          className="act self-start mt-3"
-          disabled={query.isFetchingNextPage}
-          onClick={() => void query.fetchNextPage()}
-        >
+        <Button type="button" className="self-start mt-3" disabled={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
           Read further back
-        </button>
+        </Button>
       )}
     </>
   );

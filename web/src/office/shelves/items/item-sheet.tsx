@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { micro, priceText } from '@vectrum/core/money';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Words } from '../../../ui/field';
@@ -10,6 +10,8 @@ import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ItemAbout } from './item-about';
 import { ItemMovements } from './item-movements';
 import { ItemStock } from './item-stock';
+import { FilterLine, Acts } from '../../../ui/page';
+import { ButtonLink } from '../../../ui/button';
 
 const TRACKED: Readonly<Record<string, string>> = { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date', serial: 'serial number' };
 const STORED: Readonly<Record<string, string>> = { cold: 'cold zones only', restricted: 'restricted zones only' };
@@ -80,7 +82,7 @@ export function ItemSheet() {
                 />
               </div>
             </div>
-            <div className="filter mt-4">
+            <FilterLine className="mt-4">
               <Words<Tab>
                 label="Parts of the sheet"
                 value={tab}
@@ -91,20 +93,16 @@ export function ItemSheet() {
                   { value: 'movements', says: 'Movements' },
                 ]}
               />
-            </div>
+            </FilterLine>
             {tab === 'stock' && <ItemStock item={item} />}
             {tab === 'about' && <ItemAbout item={item} canEdit={canEdit} />}
             {tab === 'movements' && <ItemMovements sku={item.sku} />}
-            <div className="acts">
-              {canEdit && (
-                <Link to={`/shelves/items/${item.sku}/edit`} className="act">
-                  Change the item
-                </Link>
-              )}
-              <Link to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(item.sku)}`} className="act" data-print>
+            <Acts>
+              {canEdit && <ButtonLink to={`/shelves/items/${item.sku}/edit`}>Change the item</ButtonLink>}
+              <ButtonLink to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(item.sku)}`} data-print>
                 Print labels
-              </Link>
-            </div>
+              </ButtonLink>
+            </Acts>
           </Sheet>
         );
       }}

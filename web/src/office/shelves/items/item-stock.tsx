@@ -6,7 +6,9 @@ import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { whole } from '../../../ui/format';
 import { Shown } from '../../../ui/states';
-import { useWhy, WhyNumber, WhySum } from '../../../ui/why';
+import { SumRow, useWhy, WhyNumber, WhySum } from '../../../ui/why';
+import { LinesTable } from '../../../ui/table';
+import { BlockHead } from '../../../ui/page';
 
 type Item = Dto['ItemDto'];
 type Figures = Dto['StockFigureDto'];
@@ -41,7 +43,7 @@ export function ItemStock({ item }: { item: Item }) {
     <Shown query={stock} rows={4}>
       {({ sites, bins }) => (
         <>
-          <table className="lines">
+          <LinesTable>
             <thead>
               <tr>
                 <th>Site</th>
@@ -73,23 +75,21 @@ export function ItemStock({ item }: { item: Item }) {
                     ))}
                   </tr>
                   {why.open?.endsWith(`/${s.siteId}`) && (
-                    <tr className="sumrow">
-                      <td colSpan={FIGURES.length + 1}>
-                        <WhySum
-                          terms={sum.data}
-                          at={20 + (FIGURES.length - 1 - FIGURES.findIndex(([f]) => why.open?.startsWith(`${f}/`))) * 78}
-                        />
-                      </td>
-                    </tr>
+                    <SumRow columns={FIGURES.length + 1}>
+                      <WhySum
+                        terms={sum.data}
+                        at={20 + (FIGURES.length - 1 - FIGURES.findIndex(([f]) => why.open?.startsWith(`${f}/`))) * 78}
+                      />
+                    </SumRow>
                   )}
                 </Fragment>
               ))}
             </tbody>
-          </table>
-          <div className="block-head mt-4">
+          </LinesTable>
+          <BlockHead className="mt-4">
             <h2>Where it lies</h2>
             <span className="note">{bins.length === 0 ? 'nowhere' : `${bins.length} places`}</span>
-          </div>
+          </BlockHead>
           <div className="grid gap-x-6" style={{ gridTemplateColumns: 'repeat(2, minmax(0,1fr))' }}>
             {bins.map((b) => (
               <div key={`${b.place}${b.lot}${b.condition}`} className="flex gap-3 items-baseline border-b border-rule py-1">

@@ -3,6 +3,8 @@ import { useVirtualRows } from '../../../ui/virtual-rows';
 import type { useWindows } from '../../../ui/windows';
 import { CellEdit } from './cell-edit';
 import type { ItemColumn, ItemRow } from './item-columns';
+import { DenseTable } from '../../../ui/table';
+import { SkeletonLine } from '../../../ui/skeleton-line';
 
 export interface Cell {
   row: number;
@@ -80,7 +82,7 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
   };
   return (
     <div ref={box} className="flex-1 overflow-auto min-h-0">
-      <table className="dense grid-table" role="grid" aria-rowcount={total} aria-busy={list.stale}>
+      <DenseTable className="grid-table" role="grid" aria-rowcount={total} aria-busy={list.stale}>
         <thead>
           <tr>
             {columns.map((c) => (
@@ -157,7 +159,7 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
           })}
           {rows.behind > 0 && <tr style={{ height: rows.behind }} aria-hidden />}
         </tbody>
-      </table>
+      </DenseTable>
     </div>
   );
 }
@@ -167,7 +169,7 @@ function SkeletonRow({ columns }: { columns: number }) {
     <tr aria-hidden>
       {Array.from({ length: columns }, (_, i) => (
         <td key={i}>
-          <span className="skel" style={{ width: i === 0 ? '70%' : '50%', margin: 0 }} />
+          <SkeletonLine width={i === 0 ? '70%' : '50%'} apart={0} />
         </td>
       ))}
     </tr>

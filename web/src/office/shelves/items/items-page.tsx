@@ -17,6 +17,9 @@ import { columnsOf, NARROW_COLUMNS, USUAL_COLUMNS, type ItemColumn, type ItemRow
 import { ItemTable } from './item-table';
 import { Views } from './views';
 import { ListPage, useBeside } from '../../../ui/list-page';
+import { Select, Input } from '../../../ui/input';
+import { TextLink } from '../../../ui/button';
+import { FilterLine } from '../../../ui/page';
 
 const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort'] as const;
 type Filter = (typeof FILTERS)[number];
@@ -40,20 +43,14 @@ function Choice({
   onChange: (v: string) => void;
 }) {
   return (
-    <select
-      className="input"
-      style={{ width: 'auto', maxWidth: 168 }}
-      aria-label={label}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
+    <Select style={{ width: 'auto', maxWidth: 168 }} aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">{label}</option>
       {words.map(([v, says]) => (
         <option key={v} value={v}>
           {says}
         </option>
       ))}
-    </select>
+    </Select>
   );
 }
 
@@ -113,20 +110,12 @@ export function ItemsPage() {
             <Views query={new URLSearchParams(filter).toString()} />
             <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={keepColumns && ((keys) => keepColumns({ columns: keys }))} />
             <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
-            {canEdit && (
-              <Link to="/setup/imports" className="act-link">
-                Import
-              </Link>
-            )}
+            {canEdit && <TextLink to="/setup/imports">Import</TextLink>}
           </span>
         )}
-        {canEdit && (
-          <Link to="/shelves/items/new" className="act-link">
-            New item
-          </Link>
-        )}
+        {canEdit && <TextLink to="/shelves/items/new">New item</TextLink>}
       </ShelvesWords>
-      <div className="filter">
+      <FilterLine>
         <Words
           label="Show"
           value={filter.state ?? 'all'}
@@ -165,8 +154,7 @@ export function ItemsPage() {
               onChange={(v) => set('supplier', v)}
               words={(choices.data?.suppliers ?? []).map((s) => [s, s] as const)}
             />
-            <input
-              className="input"
+            <Input
               style={{ width: 150 }}
               type="search"
               aria-label="Narrow the list"
@@ -176,7 +164,7 @@ export function ItemsPage() {
             />
           </span>
         )}
-      </div>
+      </FilterLine>
       <ProblemNote problem={change.error ?? changeMany.error} />
       {list.error ? (
         <ProblemNote problem={list.error} onRetry={list.refetch} />

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { usePreference } from '../../../api/preferences';
 import { Glyph } from '../../../ui/glyph';
+import { Input } from '../../../ui/input';
+import { TextButton } from '../../../ui/button';
 
 interface View extends Record<string, string> {
   name: string;
@@ -29,8 +31,7 @@ export function Views({ query }: { query: string }) {
             setNaming(null);
           }}
         >
-          <input
-            className="input"
+          <Input
             style={{ width: 130, height: 24 }}
             autoFocus
             aria-label="Name of this view"
@@ -46,9 +47,9 @@ export function Views({ query }: { query: string }) {
         </button>
       ) : (
         query !== '' && (
-          <button type="button" className="act-link" onClick={() => setNaming('')}>
+          <TextButton type="button" onClick={() => setNaming('')}>
             Keep this view
-          </button>
+          </TextButton>
         )
       )}
     </span>

@@ -3,14 +3,17 @@ import { afresh, useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { aisleBins, faultOfRule, type AisleRule } from '@vectrum/core/walk';
 import { useEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Field } from '../../../ui/field';
 import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
-import { ProblemNote } from '../../../ui/states';
+import { ProblemNote, Problem } from '../../../ui/states';
 import { ShelvesWords } from '../shelves-words';
+import { Input, Select } from '../../../ui/input';
+import { Page, Sentence } from '../../../ui/page';
+import { TextLink, Button } from '../../../ui/button';
 
 const SHOWN_BAYS = 12;
 
@@ -98,23 +101,16 @@ export function AislesPage() {
   });
   const input = (key: keyof typeof values, label: string, width: number, at?: keyof AisleRule) => (
     <Field label={label} fault={at && fault?.field === at ? fault.says : undefined}>
-      <input
-        className="input"
-        style={{ width }}
-        value={String(values[key])}
-        onChange={(e) => setValues({ ...values, [key]: e.target.value })}
-      />
+      <Input style={{ width }} value={String(values[key])} onChange={(e) => setValues({ ...values, [key]: e.target.value })} />
     </Field>
   );
   const taken = preview.data?.taken ?? [];
   const ready = fault === null && preview.data && taken.length === 0 && asked === wanted;
   return (
-    <section className="list flex flex-col gap-4" aria-label="Build aisles">
+    <Page className="flex flex-col gap-4" aria-label="Build aisles">
       <h1 className="sr">Build aisles</h1>
       <ShelvesWords at="places">
-        <Link to={`/shelves/plan?site=${siteId}`} className="act-link">
-          Plan of the site
-        </Link>
+        <TextLink to={`/shelves/plan?site=${siteId}`}>Plan of the site</TextLink>
       </ShelvesWords>
       <form
         className="flex flex-col gap-4"
@@ -125,13 +121,13 @@ export function AislesPage() {
       >
         <div className="flex gap-4 items-start flex-wrap">
           <Field label="Site">
-            <select className="input" value={siteId} onChange={(e) => setValues({ ...values, siteId: Number(e.target.value) })}>
+            <Select value={siteId} onChange={(e) => setValues({ ...values, siteId: Number(e.target.value) })}>
               {me.data?.sites.map((s) => (
                 <option key={s.id} value={s.id}>
                   {s.name}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
           {input('from', 'Aisles from', 84, 'from')}
           {input('to', 'to', 84, 'to')}
@@ -140,7 +136,7 @@ export function AislesPage() {
           {input('pickLevels', 'Of them open to picking', 140, 'pickLevels')}
           {input('bayM', 'A bay is wide, m', 110, 'bayM')}
           <Field label="Zone">
-            <select className="input" value={values.zone} onChange={(e) => setValues({ ...values, zone: e.target.value })}>
+            <Select value={values.zone} onChange={(e) => setValues({ ...values, zone: e.target.value })}>
               <option value="">none</option>
               {(zones.data ?? [])
                 .filter((z) => z.siteId === siteId)
@@ -149,7 +145,7 @@ export function AislesPage() {
                     {z.name}
                   </option>
                 ))}
-            </select>
+            </Select>
           </Field>
         </div>
         <div className="flex gap-4 items-start">
@@ -159,23 +155,23 @@ export function AislesPage() {
         </div>
         {fault === null && <AisleFront rule={rule} />}
         {preview.data && fault === null && (
-          <p className="saywords" role="status">
+          <Sentence role="status">
             {plural(preview.data.aisles, 'aisle', 'aisles')}, {plural(preview.data.bins, 'bin', 'bins')} from {preview.data.first} to{' '}
             {preview.data.last}, {whole(preview.data.pickFaces)} of them open to picking
-          </p>
+          </Sentence>
         )}
         {taken.length > 0 && (
-          <div className="problem" role="alert">
-            <span className="g g-blocked" aria-hidden style={{ fontSize: 18 }} />
+          <Problem role="alert">
+            <Glyph name="blocked" size={18} />
             <p>
               {taken.slice(0, 6).join(', ')} {taken.length === 1 ? 'is a place' : 'are places'} already. Begin with another aisle, or take
               them out first.
             </p>
-          </div>
+          </Problem>
         )}
         <ProblemNote problem={build.error ?? preview.error} />
         <div className="flex gap-4">
-          <button className="act act-next" disabled={!ready || build.isPending}>
+          <Button next disabled={!ready || build.isPending}>
             {ready
               ? `Build ${plural(preview.data?.bins ?? 0, 'bin', 'bins')}`
               : fault
@@ -184,9 +180,9 @@ export function AislesPage() {
                   ? 'Build: those places are there already'
                   : 'Build'}{' '}
             <Glyph name="go" size={13} />
-          </button>
+          </Button>
         </div>
       </form>
-    </section>
+    </Page>
   );
 }

@@ -13,6 +13,9 @@ import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { Empty, ProblemNote } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
 import { kindWords } from './place-kinds';
+import { LinesTable, PictureCell } from '../../../ui/table';
+import { Acts } from '../../../ui/page';
+import { Button, ButtonLink } from '../../../ui/button';
 
 /** One place: what lies there, whether it is open to picking or blocked. */
 export function PlaceSheet() {
@@ -53,7 +56,7 @@ export function PlaceSheet() {
           {p.stock.length === 0 ? (
             <Empty title="Nothing lies here">Goods come by two scans: the goods, then this place’s label.</Empty>
           ) : (
-            <table className="lines">
+            <LinesTable>
               <thead>
                 <tr>
                   <td />
@@ -66,9 +69,9 @@ export function PlaceSheet() {
               <tbody>
                 {p.stock.map((s) => (
                   <tr key={`${s.sku}${s.lot}${s.condition}`}>
-                    <td className="pc">
+                    <PictureCell>
                       <Picture name={s.picture} size={30} />
-                    </td>
+                    </PictureCell>
                     <td>
                       <b>
                         <Link to={`/shelves/items/${s.sku}`}>{s.name}</Link>
@@ -81,22 +84,22 @@ export function PlaceSheet() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </LinesTable>
           )}
           {me.data?.rights.includes('set-up') && <PlaceDetails key={p.code} place={p} />}
           <ProblemNote problem={change.error} />
           {me.data?.rights.includes('set-up') && (
-            <div className="acts">
-              <button type="button" className="act" onClick={() => change.mutate({ pickable: !p.pickable })}>
+            <Acts>
+              <Button type="button" onClick={() => change.mutate({ pickable: !p.pickable })}>
                 {p.pickable ? 'Close to picking' : 'Open to picking'}
-              </button>
-              <button type="button" className="act" onClick={() => change.mutate({ blocked: !p.blocked })}>
+              </Button>
+              <Button type="button" onClick={() => change.mutate({ blocked: !p.blocked })}>
                 {p.blocked ? 'Free the place' : 'Block the place'}
-              </button>
-              <Link to={`/setup/labels/print?subject=place&codes=${p.code}`} className="act" data-print>
+              </Button>
+              <ButtonLink to={`/setup/labels/print?subject=place&codes=${p.code}`} data-print>
                 Print its label
-              </Link>
-            </div>
+              </ButtonLink>
+            </Acts>
           )}
         </Sheet>
       )}

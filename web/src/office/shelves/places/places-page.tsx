@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { useRef } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { ExportLinks } from '../../../ui/export-links';
@@ -14,6 +14,11 @@ import { ShelvesWords } from '../shelves-words';
 import { kindWords, PLACE_KINDS } from './place-kinds';
 import { ListPage, useBeside } from '../../../ui/list-page';
 import { OpenRow } from '../../../ui/open-row';
+import { DenseTable, GlyphCell } from '../../../ui/table';
+import { Select, Input } from '../../../ui/input';
+import { TextLink } from '../../../ui/button';
+import { FilterLine } from '../../../ui/page';
+import { SkeletonLine } from '../../../ui/skeleton-line';
 
 type Row = Dto['PlaceDto'];
 const FILTERS = ['search', 'kind', 'site', 'zone', 'state', 'sort'] as const;
@@ -30,10 +35,10 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
   const rows = useVirtualRows(box, list.total ?? 0, list.see);
   return (
     <div ref={box} className="flex-1 overflow-auto min-h-0">
-      <table className="dense">
+      <DenseTable>
         <thead>
           <tr>
-            <td className="gl" />
+            <GlyphCell />
             <th>Code</th>
             <th>Kind</th>
             <th>Site</th>
@@ -51,16 +56,16 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
               return (
                 <tr key={`s${index}`} aria-hidden>
                   <td colSpan={open ? 6 : 8}>
-                    <span className="skel" style={{ width: '60%', margin: 0 }} />
+                    <SkeletonLine width="60%" apart={0} />
                   </td>
                 </tr>
               );
             }
             return (
               <OpenRow key={p.id} to={`/shelves/places/${p.code}${window.location.search}`} open={p.code === open}>
-                <td className="gl">
+                <GlyphCell>
                   <Glyph name={p.blocked ? 'blocked' : p.items > 0 ? 'full' : 'empty'} size={12} says />
-                </td>
+                </GlyphCell>
                 <td className="code">{p.code}</td>
                 <td>{kindWords(p.kind)}</td>
                 <td className="mid">{p.site}</td>
@@ -78,7 +83,7 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
           })}
           {rows.behind > 0 && <tr style={{ height: rows.behind }} aria-hidden />}
         </tbody>
-      </table>
+      </DenseTable>
     </div>
   );
 }
@@ -106,19 +111,13 @@ export function PlacesPage() {
       { replace: true },
     );
   const choice = (key: string, label: string, words: readonly (readonly [string, string])[]) => (
-    <select
-      className="input"
-      style={{ width: 'auto' }}
-      aria-label={label}
-      value={params.get(key) ?? ''}
-      onChange={(e) => set(key, e.target.value)}
-    >
+    <Select style={{ width: 'auto' }} aria-label={label} value={params.get(key) ?? ''} onChange={(e) => set(key, e.target.value)}>
       {words.map(([value, says]) => (
         <option key={value} value={value}>
           {says}
         </option>
       ))}
-    </select>
+    </Select>
   );
   return (
     <ListPage title="Bins and places" width={520} className="flex flex-col">
@@ -126,21 +125,13 @@ export function PlacesPage() {
         {me.data?.rights.includes('set-up') && (
           <span className="flex gap-5 items-baseline">
             {!beside && <ExportLinks list="places" query={filter} />}
-            {!beside && (
-              <Link to="/shelves/zones" className="act-link">
-                Zones
-              </Link>
-            )}
-            <Link to="/shelves/aisles" className="act-link">
-              Build aisles
-            </Link>
-            <Link to="/shelves/places/new" className="act-link">
-              New place
-            </Link>
+            {!beside && <TextLink to="/shelves/zones">Zones</TextLink>}
+            <TextLink to="/shelves/aisles">Build aisles</TextLink>
+            <TextLink to="/shelves/places/new">New place</TextLink>
           </span>
         )}
       </ShelvesWords>
-      <div className="filter">
+      <FilterLine>
         <span className="flex gap-2">
           {choice('kind', 'Kind of place', [['', 'every kind'], ...PLACE_KINDS.map((k) => [k, kindWords(k)] as const)])}
           {!beside && choice('zone', 'Zone', [['', 'every zone'], ...(zones.data ?? []).map((z) => [z.code, z.name] as const)])}
@@ -156,8 +147,7 @@ export function PlacesPage() {
         </span>
         <span className="flex gap-3 items-baseline">
           <span className="note">{list.total !== undefined && `${whole(list.total)} places`}</span>
-          <input
-            className="input"
+          <Input
             style={{ width: 160 }}
             type="search"
             aria-label="Code begins with"
@@ -166,7 +156,7 @@ export function PlacesPage() {
             onChange={(e) => set('search', e.target.value)}
           />
         </span>
-      </div>
+      </FilterLine>
       {list.error ? (
         <ProblemNote problem={list.error} onRetry={list.refetch} />
       ) : list.total === undefined ? (

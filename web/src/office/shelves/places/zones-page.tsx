@@ -10,6 +10,10 @@ import { whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { ShelvesWords } from '../shelves-words';
+import { Page } from '../../../ui/page';
+import { DenseTable } from '../../../ui/table';
+import { TextButton, Button } from '../../../ui/button';
+import { Input, Select } from '../../../ui/input';
 
 const RULES: Readonly<Record<string, string>> = {
   none: 'no rule',
@@ -31,7 +35,7 @@ export function ZonesPage() {
     },
   });
   return (
-    <section className="list" aria-label="Zones">
+    <Page aria-label="Zones">
       <h1 className="sr">Zones</h1>
       <ShelvesWords at="places" />
       <Shown query={query}>
@@ -39,7 +43,7 @@ export function ZonesPage() {
           zones.length === 0 ? (
             <Empty title="No zones yet">A zone gathers bins under one name, and may keep a rule for them.</Empty>
           ) : (
-            <table className="dense" style={{ maxWidth: 860 }}>
+            <DenseTable style={{ maxWidth: 860 }}>
               <thead>
                 <tr>
                   <th>Zone</th>
@@ -61,18 +65,18 @@ export function ZonesPage() {
                       <Link to={`/shelves/places?zone=${z.code}`}>{whole(z.bins)}</Link>
                     </td>
                     <td className="num">
-                      <button
+                      <TextButton
                         type="button"
-                        className="act-link"
+
                         onClick={() => setZone({ siteId: z.siteId, code: z.code, name: z.name, rule: z.rule as Edit['rule'] })}
                       >
                         Change
-                      </button>
+                      </TextButton>
                     </td>
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </DenseTable>
           )
         }
       </Shown>
@@ -85,39 +89,34 @@ export function ZonesPage() {
         }}
       >
         <Field label="Code">
-          <input className="input code" value={zone.code} onChange={(e) => setZone({ ...zone, code: e.target.value })} placeholder="COLD" />
+          <Input className="code" value={zone.code} onChange={(e) => setZone({ ...zone, code: e.target.value })} placeholder="COLD" />
         </Field>
         <Field label="Name" className="flex-1">
-          <input
-            className="input"
-            value={zone.name}
-            onChange={(e) => setZone({ ...zone, name: e.target.value })}
-            placeholder="Cold corner"
-          />
+          <Input value={zone.name} onChange={(e) => setZone({ ...zone, name: e.target.value })} placeholder="Cold corner" />
         </Field>
         <Field label="Rule" className="flex-1">
-          <select className="input" value={zone.rule} onChange={(e) => setZone({ ...zone, rule: e.target.value as Edit['rule'] })}>
+          <Select value={zone.rule} onChange={(e) => setZone({ ...zone, rule: e.target.value as Edit['rule'] })}>
             {Object.entries(RULES).map(([rule, says]) => (
               <option key={rule} value={rule}>
                 {says}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Field label="Site">
-          <select className="input" value={siteId} onChange={(e) => setZone({ ...zone, siteId: Number(e.target.value) })}>
+          <Select value={siteId} onChange={(e) => setZone({ ...zone, siteId: Number(e.target.value) })}>
             {me.data?.sites.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.name}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
-        <button className="act act-next" disabled={save.isPending || zone.code.trim() === '' || zone.name.trim() === ''}>
+        <Button next disabled={save.isPending || zone.code.trim() === '' || zone.name.trim() === ''}>
           Keep the zone <Glyph name="go" size={13} />
-        </button>
+        </Button>
       </form>
       <ProblemNote problem={save.error} />
-    </section>
+    </Page>
   );
 }

@@ -12,6 +12,11 @@ import { Empty, ProblemNote, Shown, Skeleton } from '../../../ui/states';
 import { ShelvesWords } from '../shelves-words';
 import type { Shading } from './plan-canvas';
 import { draftOf, walkMetres, type Draft, type Shape } from './plan-model';
+import { Page, Sentence } from '../../../ui/page';
+import { Select, Input } from '../../../ui/input';
+import { Button, TextSummary, TextButton } from '../../../ui/button';
+import { DenseTable } from '../../../ui/table';
+import { Waybill } from '../../../ui/sheet';
 
 const PlanCanvas = lazy(async () => ({ default: (await import('./plan-canvas')).PlanCanvas }));
 
@@ -26,12 +31,11 @@ export function PlanPage() {
     enabled: siteId > 0,
   });
   return (
-    <section className="list flex flex-col h-full" aria-label="Plan">
+    <Page className="flex flex-col h-full" aria-label="Plan">
       <h1 className="sr">Plan</h1>
       <ShelvesWords at="plan">
         {(me.data?.sites.length ?? 0) > 1 && (
-          <select
-            className="input"
+          <Select
             style={{ width: 170 }}
             aria-label="Site"
             value={siteId}
@@ -42,13 +46,13 @@ export function PlanPage() {
                 {s.name}
               </option>
             ))}
-          </select>
+          </Select>
         )}
       </ShelvesWords>
       <Shown query={query}>
         {(plan) => <Plan key={`${plan.siteId}/${plan.version}`} plan={plan} canEdit={me.data?.rights.includes('set-up') === true} />}
       </Shown>
-    </section>
+    </Page>
   );
 }
 
@@ -108,23 +112,22 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
       }}
     >
       <div className="plan-side">
-        <p className="saywords">{sentence}</p>
-        <div className="waybill mt-3" style={{ gridTemplateColumns: '1fr 1fr' }}>
-          <div>
-            <span className="cap">Walk past every bay</span>
-            <b>{whole(metres)} m</b>
-            <span className="note">
-              {metres === before ? 'and back' : `${whole(Math.abs(metres - before))} m ${metres < before ? 'saved' : 'more'}`}
-            </span>
-          </div>
-          <div>
-            <span className="cap">Floor</span>
-            <b>
-              {draft.widthM} × {draft.depthM} m
-            </b>
-            <span className="note">{plural(draft.shapes.filter((s) => s.kind === 'walkway').length, 'walkway', 'walkways')}</span>
-          </div>
-        </div>
+        <Sentence>{sentence}</Sentence>
+        <Waybill
+          columns="1fr 1fr"
+          cells={[
+            {
+              cap: 'Walk past every bay',
+              value: `${whole(metres)} m`,
+              note: metres === before ? 'and back' : `${whole(Math.abs(metres - before))} m ${metres < before ? 'saved' : 'more'}`,
+            },
+            {
+              cap: 'Floor',
+              value: `${draft.widthM} × ${draft.depthM} m`,
+              note: plural(draft.shapes.filter((s) => s.kind === 'walkway').length, 'walkway', 'walkways'),
+            },
+          ]}
+        />
         {!editing && (
           <div className="mt-4">
             <Words<Shading>
@@ -147,17 +150,17 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
         {editing && (
           <div className="flex flex-col gap-3 mt-4">
             <div className="flex gap-3">
-              <button type="button" className="act" onClick={() => draw('walkway')}>
+              <Button type="button" onClick={() => draw('walkway')}>
                 Draw a walkway
-              </button>
-              <button type="button" className="act" onClick={() => draw('wall')}>
+              </Button>
+              <Button type="button" onClick={() => draw('wall')}>
                 Draw a wall
-              </button>
+              </Button>
             </div>
             <div className="flex gap-3">
               <Field label="Floor, m wide">
-                <input
-                  className="input num"
+                <Input
+                  className="num"
                   type="number"
                   min={4}
                   max={1000}
@@ -166,8 +169,8 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
                 />
               </Field>
               <Field label="m deep">
-                <input
-                  className="input num"
+                <Input
+                  className="num"
                   type="number"
                   min={4}
                   max={1000}
@@ -177,14 +180,14 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
               </Field>
             </div>
             <Field label="Chosen">
-              <select className="input" value={selected ?? ''} onChange={(e) => setSelected(e.target.value || null)}>
+              <Select value={selected ?? ''} onChange={(e) => setSelected(e.target.value || null)}>
                 <option value="">nothing; touch something on the plan</option>
                 {draft.shapes.map((s, i) => (
                   <option key={s.key} value={s.key}>
                     {s.kind} {s.label || i + 1}
                   </option>
                 ))}
-              </select>
+              </Select>
             </Field>
             {shape && (
               <ShapeFields
@@ -195,8 +198,7 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
             )}
             {plan.unplaced.filter((u) => !draft.points.some((p) => p.code === u.code)).length > 0 && (
               <Field label="Not on the plan yet">
-                <select
-                  className="input"
+                <Select
                   value=""
                   onChange={(e) => {
                     const place = plan.unplaced.find((u) => u.code === e.target.value);
@@ -211,7 +213,7 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
                         {u.code}, {u.kind.replace('-', ' ')}
                       </option>
                     ))}
-                </select>
+                </Select>
               </Field>
             )}
             <p className="note">Drag what is drawn, or an end of what is chosen. It keeps to half metres; with Alt held, to centimetres.</p>
@@ -222,12 +224,12 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
           <div className="flex gap-3 mt-5">
             {editing ? (
               <>
-                <button type="button" className="act act-next" disabled={save.isPending} onClick={() => save.mutate()}>
+                <Button type="button" next disabled={save.isPending} onClick={() => save.mutate()}>
                   Keep the plan <Glyph name="go" size={13} />
-                </button>
-                <button
+                </Button>
+                <Button
                   type="button"
-                  className="act"
+
                   onClick={() => {
                     setDraft(draftOf(plan));
                     setEditing(false);
@@ -235,18 +237,18 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
                   }}
                 >
                   Leave it as it was
-                </button>
+                </Button>
               </>
             ) : (
-              <button type="button" className="act" onClick={() => setEditing(true)}>
+              <Button type="button" onClick={() => setEditing(true)}>
                 Change the plan
-              </button>
+              </Button>
             )}
           </div>
         )}
         <details className="mt-5">
-          <summary className="act-link">As a table</summary>
-          <table className="dense mt-2">
+          <TextSummary>As a table</TextSummary>
+          <DenseTable className="mt-2">
             <thead>
               <tr>
                 <th>Aisle</th>
@@ -276,7 +278,7 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
                   );
                 })}
             </tbody>
-          </table>
+          </DenseTable>
         </details>
       </div>
       <Suspense fallback={<Skeleton rows={12} />}>
@@ -304,8 +306,8 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
 function ShapeFields({ shape, onChange, onTakeOut }: { shape: Shape; onChange: (s: Shape) => void; onTakeOut: (() => void) | undefined }) {
   const number = (key: 'x' | 'y' | 'toX' | 'toY', label: string) => (
     <Field label={label}>
-      <input
-        className="input num"
+      <Input
+        className="num"
         type="number"
         step={0.5}
         min={0}
@@ -317,7 +319,7 @@ function ShapeFields({ shape, onChange, onTakeOut }: { shape: Shape; onChange: (
   return (
     <>
       <Field label="Label">
-        <input className="input" value={shape.label} onChange={(e) => onChange({ ...shape, label: e.target.value })} />
+        <Input value={shape.label} onChange={(e) => onChange({ ...shape, label: e.target.value })} />
       </Field>
       <div className="grid grid-cols-4 gap-2">
         {number('x', 'From x, m')}
@@ -326,9 +328,9 @@ function ShapeFields({ shape, onChange, onTakeOut }: { shape: Shape; onChange: (
         {number('toY', 'y')}
       </div>
       {onTakeOut ? (
-        <button type="button" className="act-link self-start" onClick={onTakeOut}>
+        <TextButton type="button" className="self-start" onClick={onTakeOut}>
           Take it out
-        </button>
+        </TextButton>
       ) : (
         <span className="note">It has bins along it and must stay.</span>
       )}

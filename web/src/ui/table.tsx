@@ -1,0 +1,18 @@
+import type { ComponentProps } from 'react';
+import { classes } from './classes';
+
+/** Many rows of one line: a list, or figures. */
+export const DenseTable = ({ className, ...props }: ComponentProps<'table'>) => (
+  <table {...props} className={classes('dense', className)} />
+);
+/** Rows of two lines: what a document holds. */
+export const LinesTable = ({ className, ...props }: ComponentProps<'table'>) => (
+  <table {...props} className={classes('lines', className)} />
+);
+
+/** The narrow cell of a row's sign. */
+export const GlyphCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('gl', className)} />;
+/** The cell of a row's picture. */
+export const PictureCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('pc', className)} />;
+/** The cell of a line's number. */
+export const NumberCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('ln', className)} />;
