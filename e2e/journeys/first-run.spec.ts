@@ -146,9 +146,9 @@ test('a bin, a lane, a tote, a box, a carrier and its departure are made by hand
   await expect(page.getByText('Parcel, two days')).toBeVisible();
 
   await page.goto(`${BASE}/setup/company`);
-  await page.getByRole('button', { name: 'Another departure' }).click();
-  const days = page.locator('form.calendar');
-  await days.getByLabel('Carrier').selectOption('HARRIER');
+  await page.getByRole('button', { name: 'Add a departure' }).click();
+  const days = page.locator('section.calendar');
+  await days.getByLabel('Carrier, departure 1').selectOption('HARRIER');
   await days.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(days.getByRole('button', { name: 'Keep', exact: true })).toBeDisabled();
   await page.goto(`${BASE}/dispatch`);

@@ -13,16 +13,15 @@ const focused = () => page.evaluate(() => document.activeElement?.textContent?.t
 
 /** Presses Tab from the sheet's start until the keyboard leaves it; returns how many things it came to, and how many there are. */
 async function tabThrough(): Promise<{ reached: number; there: number }> {
+  let reached = 0;
+  for (; reached < 200; reached++) {
+    await page.keyboard.press('Tab');
+    if (!(await inSheet())) break;
+  }
   const there = await page.evaluate(() => {
     const all = [...document.querySelectorAll<HTMLElement>('.sheet a[href], .sheet button, .sheet input, .sheet select, .sheet textarea')];
     return all.filter((el) => !el.matches(':disabled') && el.checkVisibility() && el.getBoundingClientRect().width > 0).length;
   });
-  let reached = 0;
-  for (let i = 0; i <= there; i++) {
-    await page.keyboard.press('Tab');
-    if (!(await inSheet())) break;
-    reached++;
-  }
   return { reached, there };
 }
 

@@ -57,7 +57,7 @@ test('carriers that do not answer are named, and the packer may try again', asyn
   const bench = await desktop(browser, 'dilys');
   await bench.goto('/bench');
   await bench
-    .getByRole('button', { name: /Open, due/ })
+    .getByRole('button', { name: /Open, leaves/ })
     .first()
     .click();
   await expect(bench.getByText('to go of')).toBeVisible();

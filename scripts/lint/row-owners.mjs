@@ -3,7 +3,7 @@ import { join, relative } from 'node:path';
 
 /** Which module writes the rows of which tables. Everybody may read. */
 const OWNED = {
-  platform: ['command', 'outbox', 'number_series'],
+  platform: ['command', 'outbox', 'number_series', 'list_version'],
   activity: ['activity'],
   settings: ['setting'],
   identity: ['person', 'person_site', 'person_token', 'session', 'device', 'device_enrolment', 'preference'],

@@ -16,6 +16,7 @@ interface Calendar {
   version: number;
 }
 interface Money {
+  version: number;
   currencies: { code: string; rate: string; asOf: string }[];
   taxRates: { code: string; name: string; percent: string }[];
 }
@@ -27,6 +28,8 @@ const setCalendar = (c: Calendar, more: Partial<Calendar> = {}) => {
   return maren.put(`company/calendars/${c.siteId}`, { workingDays, timeZone, departures }, { 'if-match': `"${c.version}"` });
 };
 const money = async () => (await maren.get('company/money').expect(200)).body as Money;
+const setMoney = ({ version, ...kept }: Money, more: Partial<Money> = {}, who: Caller = maren) =>
+  who.put('company/money', { ...kept, ...more }, { 'if-match': `"${version}"` });
 const setting = async (name: string) =>
   ((await maren.get('company/settings').expect(200)).body as { name: string; value: string; standard: string; says: string }[]).find(
     (s) => s.name === name,
@@ -106,12 +109,12 @@ describe('currencies and taxes', () => {
   it('come back as they were typed', async () => {
     const before = await money();
     const currencies = [...before.currencies.filter((c) => c.code !== 'SEK'), { code: 'SEK', rate: '0.0742', asOf: '2026-05-14' }];
-    await maren.put('company/money', { ...before, currencies }).expect(204);
+    await setMoney(before, { currencies }).expect(204);
     const sek = (await money()).currencies.find((c) => c.code === 'SEK');
     expect(Number(sek?.rate)).toBe(0.0742);
     expect(sek?.asOf).toBe('2026-05-14');
-    await maren.put('company/money', before).expect(204);
-    expect(await money()).toEqual(before);
+    await setMoney(await money(), { currencies: before.currencies }).expect(204);
+    expect(await money()).toEqual({ ...before, version: before.version + 2 });
   });
 
   it.each([
@@ -122,14 +125,23 @@ describe('currencies and taxes', () => {
     ['no day', { code: 'SEK', rate: '0.07', asOf: 'May' }],
   ])('refuse a rate with %s', async (_, currency) => {
     const before = await money();
-    await maren.put('company/money', { ...before, currencies: [currency] }).expect(400);
+    await setMoney(before, { currencies: [currency] }).expect(400);
     expect(await money()).toEqual(before);
+  });
+
+  it('are replaced from the version that was seen, by one of two at once', async () => {
+    const before = await money();
+    const sek = (rate: string) => [...before.currencies.filter((c) => c.code !== 'SEK'), { code: 'SEK', rate, asOf: '2026-05-14' }];
+    const answers = await Promise.all([setMoney(before, { currencies: sek('0.07') }), setMoney(before, { currencies: sek('0.08') })]);
+    expect(answers.map((a) => a.status).sort()).toEqual([204, 412]);
+    await setMoney(before, {}).expect(412);
+    await setMoney(await money(), { currencies: before.currencies }).expect(204);
   });
 
   it('are set by those who set up', async () => {
     const piet = await house.as('Piet');
     await piet.get('company/money').expect(200);
-    await piet.put('company/money', await money()).expect(403);
+    await setMoney(await money(), {}, piet).expect(403);
   });
 });
 

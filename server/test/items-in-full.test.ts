@@ -262,7 +262,10 @@ describe('the company’s own fields', () => {
     expect((await maren.get('items/BOK-WAX')).body).toMatchObject({
       extra: { 'Country of origin': 'Lithuania', 'Guarantee in months': '6' },
     });
-    expect(said(await maren.put('items/extra-fields', { fields: [] }).expect(409))).toContain('Items have a value');
+    const { version } = (await maren.get('items/extra-fields')).body as { version: number };
+    expect(said(await maren.put('items/extra-fields', { fields: [] }, { 'if-match': `"${version}"` }).expect(409))).toContain(
+      'Items have a value',
+    );
   });
 });
 

@@ -179,12 +179,26 @@ describe('zones', () => {
   });
 
   it('gather bins under a name and a rule', async () => {
-    await maren.put('zones', { siteId: 3, code: 'cool', name: 'Cool room', rule: 'cold' }).expect(200);
-    await maren.put('zones', { siteId: 3, code: 'X-01-1', name: 'Bad', rule: 'none' }).expect(400);
+    await maren.post('zones', { siteId: 3, code: 'cool', name: 'Cool room', rule: 'cold' }).expect(201);
+    await maren.post('zones', { siteId: 3, code: 'COOL', name: 'Again', rule: 'none' }).expect(400);
+    await maren.post('zones', { siteId: 3, code: 'X-01-1', name: 'Bad', rule: 'none' }).expect(400);
     const { version } = await place('X-03-1');
     await maren.patch('places/X-03-1', { zone: 'COLD' }, { 'if-match': `"${version}"` }).expect(400);
     await maren.patch('places/X-03-1', { zone: 'cool', holdsMl: 50_000, holdsG: 20_000 }, { 'if-match': `"${version}"` }).expect(200);
     expect(await place('X-03-1')).toMatchObject({ zone: 'COOL', holdsMl: 50_000, fullPercent: 0 });
     expect((await maren.get('places?zone=COOL')).body).toMatchObject({ total: 1 });
+  });
+
+  it('are changed from the version that was seen', async () => {
+    const zone = async () =>
+      ((await maren.get('zones').expect(200)).body as { code: string; version: number; name: string }[]).find((z) => z.code === 'COOL')!;
+    const { version } = await zone();
+    const change = (name: string, seen: number, code = 'COOL') =>
+      maren.put(`zones/${code}`, { name, rule: 'cold' }, { 'if-match': `"${seen}"` });
+    await change('Cold room', version).expect(200);
+    await change('Colder room', version).expect(412);
+    expect(await zone()).toMatchObject({ name: 'Cold room', version: version + 1 });
+    // A bin is no zone, and is not renamed by the way.
+    await change('A bin', 1, 'X-01-1').expect(404);
   });
 });

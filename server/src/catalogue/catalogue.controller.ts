@@ -14,7 +14,7 @@ import {
   ChangeManyDto,
   EditExtraFieldsDto,
   EditItemDto,
-  ExtraFieldDto,
+  ExtraFieldsDto,
   ItemChoicesDto,
   ItemCountsDto,
   ItemDto,
@@ -67,15 +67,15 @@ export class CatalogueController {
 
   @Get('extra-fields')
   @Access('signed-in')
-  extraFields(): Promise<ExtraFieldDto[]> {
+  extraFields(): Promise<ExtraFieldsDto> {
     return this.extra.list();
   }
 
   @Put('extra-fields')
   @Access('set-up')
   @HttpCode(204)
-  setExtraFields(@Acting() act: Act, @Body() body: EditExtraFieldsDto): Promise<void> {
-    return this.extra.replace(act, body);
+  setExtraFields(@Acting() act: Act, @IfMatch() version: number, @Body() body: EditExtraFieldsDto): Promise<void> {
+    return this.extra.replace(act, version, body);
   }
 
   /** Changes one field of many items at once. */

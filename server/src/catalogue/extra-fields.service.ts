@@ -1,9 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, insertMany, one } from '../platform/index.js';
+import { type Act, badForm, badState, CommandLog, insertMany, listVersion, one, replaceList } from '../platform/index.js';
 import { extraFields } from './extra-fields.js';
-import type { EditExtraFieldsDto, ExtraFieldDto } from './items.dto.js';
+import type { EditExtraFieldsDto, ExtraFieldsDto } from './items.dto.js';
+
+const LIST = 'extra-fields';
 
 /** The fields that the company adds to every item. */
 @Injectable()
@@ -14,13 +16,15 @@ export class ExtraFieldsService {
     private readonly activity: ActivityService,
   ) {}
 
-  list(): Promise<ExtraFieldDto[]> {
-    return extraFields(this.source);
+  async list(): Promise<ExtraFieldsDto> {
+    const [version, fields] = await Promise.all([listVersion(this.source, LIST), extraFields(this.source)]);
+    return { version, fields };
   }
 
   /** Replaces the list of fields. A field that items have values in must stay, and keep its kind. */
-  replace(act: Act, input: EditExtraFieldsDto): Promise<void> {
-    return this.commands.run(act, 'extra-fields', input, async (tx) => {
+  replace(act: Act, version: number, input: EditExtraFieldsDto): Promise<void> {
+    return this.commands.run(act, LIST, { version, input }, async (tx) => {
+      await replaceList(tx, LIST, version);
       const names = input.fields.map((f) => f.name.trim().toLowerCase());
       if (new Set(names).size !== names.length) throw badForm({ fields: 'Two fields have the same name. Rename one of them' });
       const bare = input.fields.find((f) => f.kind === 'choice' && f.choices.length === 0);

@@ -210,6 +210,10 @@ export class ExtraFieldDto {
   kind: string;
   choices: string[];
 }
+export class ExtraFieldsDto {
+  version: number;
+  fields: ExtraFieldDto[];
+}
 export class EditExtraFieldDto {
   @Matches(/^[A-Za-z][A-Za-z0-9 ]{0,28}$/, { message: 'A field is named with letters, digits and spaces, up to 29' }) name: string;
   @IsIn(['text', 'number', 'date', 'yes-no', 'choice']) kind: 'text' | 'number' | 'date' | 'yes-no' | 'choice';

@@ -2,7 +2,16 @@ import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put } from 
 import { Access } from '../identity/index.js';
 import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
 import { SettingDto, SettingsService } from '../settings/index.js';
-import { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SetSettingDto, SiteCalendarDto } from './company.dto.js';
+import {
+  EditSiteCalendarDto,
+  MoneyDto,
+  MoneyListsDto,
+  NewSiteDto,
+  SeriesDto,
+  SetSeriesDto,
+  SetSettingDto,
+  SiteCalendarDto,
+} from './company.dto.js';
 import { CompanyService } from './company.service.js';
 
 @Controller('api/company')
@@ -27,15 +36,15 @@ export class CompanyController {
 
   @Get('money')
   @Access('signed-in')
-  money(): Promise<MoneyDto> {
+  money(): Promise<MoneyListsDto> {
     return this.company.money();
   }
 
   @Put('money')
   @Access('set-up')
   @HttpCode(204)
-  setMoney(@Acting() act: Act, @Body() body: MoneyDto): Promise<void> {
-    return this.company.setMoney(act, body);
+  setMoney(@Acting() act: Act, @IfMatch() version: number, @Body() body: MoneyDto): Promise<void> {
+    return this.company.setMoney(act, version, body);
   }
 
   @Get('calendars')

@@ -33,6 +33,9 @@ export class MoneyDto {
   @IsArray() @ArrayMaxSize(40) @ValidateNested({ each: true }) @Type(() => CurrencyDto) currencies: CurrencyDto[];
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => TaxRateDto) taxRates: TaxRateDto[];
 }
+export class MoneyListsDto extends MoneyDto {
+  version: number;
+}
 export class SiteDepartureDto {
   @IsString() @Length(1, 40) name: string;
   /** The carrier whose van it is, by its code; empty where it is nobody's. */

@@ -7,11 +7,13 @@ import {
   badState,
   CommandLog,
   insertMany,
+  listVersion,
   mustBeAt,
   mustMatch,
   notFound,
   one,
   remove,
+  replaceList,
   rows,
   SERIES,
   seriesCode,
@@ -20,7 +22,7 @@ import {
 } from '../platform/index.js';
 import { joinSites } from '../identity/index.js';
 import { addSite, keepSiteClock } from '../sites/index.js';
-import type { EditSiteCalendarDto, MoneyDto, NewSiteDto, SeriesDto, SetSeriesDto, SiteCalendarDto } from './company.dto.js';
+import type { EditSiteCalendarDto, MoneyDto, MoneyListsDto, NewSiteDto, SeriesDto, SetSeriesDto, SiteCalendarDto } from './company.dto.js';
 
 /** Currencies and taxes, the sites with their working days and departures, and how documents are numbered. */
 @Injectable()
@@ -31,21 +33,24 @@ export class CompanyService {
     private readonly activity: ActivityService,
   ) {}
 
-  async money(): Promise<MoneyDto> {
-    const [currencies, taxRates] = await Promise.all([
+  async money(): Promise<MoneyListsDto> {
+    const [version, currencies, taxRates] = await Promise.all([
+      listVersion(this.source, 'money'),
       rows<MoneyDto['currencies'][number]>(this.source, 'SELECT code, rate, as_of AS asOf FROM currency ORDER BY code'),
       rows<MoneyDto['taxRates'][number]>(this.source, 'SELECT code, name, percent FROM tax_rate ORDER BY code'),
     ]);
     const bare = (n: string) => n.replace(/\.?0+$/, '');
     return {
+      version,
       currencies: currencies.map((c) => ({ ...c, rate: bare(c.rate) })),
       taxRates: taxRates.map((t) => ({ ...t, percent: bare(t.percent) || '0' })),
     };
   }
 
   /** Replaces the lists. A currency of a supplier and a tax rate of an item must stay. */
-  setMoney(act: Act, input: MoneyDto): Promise<void> {
-    return this.commands.run(act, 'money', input, async (tx) => {
+  setMoney(act: Act, version: number, input: MoneyDto): Promise<void> {
+    return this.commands.run(act, 'money', { version, input }, async (tx) => {
+      await replaceList(tx, 'money', version);
       const codes = input.taxRates.map((t) => t.code.toUpperCase());
       if (new Set(codes).size !== codes.length) throw badForm({ taxRates: 'Two tax rates have the same code' });
       if (new Set(input.currencies.map((c) => c.code)).size !== input.currencies.length)

@@ -32,7 +32,7 @@ import {
   DeviceDto,
   DutiesDto,
   EditDeviceDto,
-  EditDutyDto,
+  AllowedDto,
   EditPersonDto,
   EnrolDto,
   EnrolmentDto,
@@ -220,11 +220,12 @@ export class IdentityController {
     return { rights: Object.entries(RIGHTS).map(([right, says]) => ({ right, says })), duties: await this.people.duties() };
   }
 
-  @Put('duties/:duty')
+  /** One right at a time, so that two who adjust a duty at once both do. */
+  @Put('duties/:duty/rights/:right')
   @Access('set-up')
   @HttpCode(204)
-  setDuty(@Acting() act: Act, @Param('duty') duty: string, @Body() body: EditDutyDto): Promise<void> {
-    return this.people.setDuty(act, duty, body);
+  setRight(@Acting() act: Act, @Param('duty') duty: string, @Param('right') right: string, @Body() body: AllowedDto): Promise<void> {
+    return this.people.setRight(act, duty, right, body.allowed);
   }
 
   @Patch('devices/:id')

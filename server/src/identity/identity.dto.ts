@@ -131,8 +131,8 @@ export class DutiesDto {
   rights: RightDto[];
   duties: DutyDto[];
 }
-export class EditDutyDto {
-  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) rights: string[];
+export class AllowedDto {
+  @IsBoolean() allowed: boolean;
 }
 export class AskResetDto {
   @IsString() @MaxLength(190) email: string;

@@ -24,7 +24,7 @@ import {
 import { keepSetting } from '../settings/index.js';
 import { dutyMatrix } from './duty-matrix.js';
 import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS, rightsOf } from './duties.js';
-import type { DutyDto, EditDutyDto, EditPersonDto } from './identity.dto.js';
+import type { DutyDto, EditPersonDto } from './identity.dto.js';
 import { secretHash } from './secrets.js';
 
 export interface NewPerson {
@@ -155,16 +155,16 @@ export class PeopleService {
   }
 
   /** Adjusts what a duty allows. The owner keeps everything, so that nobody locks the house from inside. */
-  setDuty(act: Act, duty: string, input: EditDutyDto): Promise<void> {
-    return this.commands.run(act, 'duty', { duty, input }, async (tx) => {
+  setRight(act: Act, duty: string, right: string, allowed: boolean): Promise<void> {
+    return this.commands.run(act, 'duty', { duty, right, allowed }, async (tx) => {
       const known = DUTIES.find((d): d is Duty => d === duty);
       if (!known) throw notFound(`A duty called ${duty.slice(0, 20)}`);
       if (known === 'owner') throw badState('The owner keeps every right');
-      const stranger = input.rights.find((r) => !Object.hasOwn(RIGHTS, r));
-      if (stranger) throw badForm({ rights: `There is no right called ${stranger.slice(0, 20)}` });
+      if (!Object.hasOwn(RIGHTS, right)) throw notFound(`A right called ${right.slice(0, 20)}`);
       await one(tx, `SELECT name FROM setting WHERE name = 'duties' FOR UPDATE`);
-      const matrix = { ...(await dutyMatrix(tx)), [known]: [...new Set(input.rights)] };
-      await keepSetting(tx, 'duties', matrix);
+      const matrix = await dutyMatrix(tx);
+      const others = (matrix[known] ?? DUTY_RIGHTS[known]).filter((r) => r !== right);
+      await keepSetting(tx, 'duties', { ...matrix, [known]: allowed ? [...others, right] : others });
       await this.mustKeepSetUp(tx);
       await this.record(tx, act, `Rights of the duty ${known} changed`);
     });

@@ -43,3 +43,4 @@ export {
   update,
 } from './database/write.js';
 export { underLock } from './database/named-lock.js';
+export { listVersion, replaceList } from './list-version.js';

@@ -88,12 +88,17 @@ export class LabelsController {
   @Post('printers')
   @Access('set-up')
   addPrinter(@Acting() act: Act, @Body() body: EditPrinterDto): Promise<PrinterIdDto> {
-    return this.labels.keepPrinter(act, null, body);
+    return this.labels.keepPrinter(act, null, 0, body);
   }
 
   @Put('printers/:id')
   @Access('set-up')
-  editPrinter(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: EditPrinterDto): Promise<PrinterIdDto> {
-    return this.labels.keepPrinter(act, id, body);
+  editPrinter(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() body: EditPrinterDto,
+  ): Promise<PrinterIdDto> {
+    return this.labels.keepPrinter(act, id, version, body);
   }
 }

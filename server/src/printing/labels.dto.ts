@@ -89,6 +89,7 @@ export class PrinterDto {
   siteId: number;
   site: string;
   address: string;
+  version: number;
 }
 export class EditPrinterDto {
   @IsString() @Length(1, 60) name: string;

@@ -166,14 +166,15 @@ export class LabelsService implements OnApplicationBootstrap {
   printers(siteIds: readonly number[]): Promise<PrinterDto[]> {
     return rows<PrinterDto>(
       this.source,
-      'SELECT p.id, p.name, p.site_id AS siteId, s.name AS site, p.address FROM printer p JOIN site s ON s.id = p.site_id WHERE p.site_id IN (?) ORDER BY s.id, p.id',
+      'SELECT p.id, p.name, p.site_id AS siteId, s.name AS site, p.address, p.version FROM printer p JOIN site s ON s.id = p.site_id WHERE p.site_id IN (?) ORDER BY s.id, p.id',
       [[0, ...siteIds]],
     );
   }
 
-  keepPrinter(act: Act, id: number | null, input: EditPrinterDto): Promise<{ id: number }> {
+  /** Sets a printer up, or changes the one with that number from the version that was seen. */
+  keepPrinter(act: Act, id: number | null, version: number, input: EditPrinterDto): Promise<{ id: number }> {
     mustBeAt(act.person, input.siteId);
-    return this.commands.run(act, 'printer', { id, input }, async (tx) => {
+    return this.commands.run(act, 'printer', { id, version, input }, async (tx) => {
       const twin = await one<{ id: number }>(tx, 'SELECT id FROM printer WHERE site_id = ? AND name = ? AND id <> ?', [
         input.siteId,
         input.name.trim(),
@@ -190,10 +191,13 @@ export class LabelsService implements OnApplicationBootstrap {
         const made = await insert(tx, 'printer', { name: input.name.trim(), site_id: input.siteId, address: input.address });
         return { id: made };
       }
-      const kept = await one<{ site_id: number }>(tx, 'SELECT site_id FROM printer WHERE id = ? FOR UPDATE', [id]);
+      const kept = await one<{ site_id: number; version: number }>(tx, 'SELECT site_id, version FROM printer WHERE id = ? FOR UPDATE', [
+        id,
+      ]);
       if (!kept) throw notFound('That printer');
       mustBeAt(act.person, kept.site_id);
-      await update(tx, 'printer', { id }, { name: input.name.trim(), site_id: input.siteId, address: input.address });
+      mustMatch(kept.version, version);
+      await update(tx, 'printer', { id }, { name: input.name.trim(), site_id: input.siteId, address: input.address, version: NEXT });
       return { id };
     });
   }

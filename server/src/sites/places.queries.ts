@@ -99,7 +99,7 @@ export class PlacesQueries {
   async zones(siteIds: readonly number[]): Promise<ZoneDto[]> {
     const found = await rows<Omit<ZoneDto, 'bins'> & { bins: string }>(
       this.source,
-      `SELECT z.code, z.name, z.rule, z.site_id AS siteId, (SELECT COUNT(*) FROM place p WHERE p.parent_id = z.id) AS bins FROM place z WHERE z.kind = 'zone' AND z.site_id IN (?) ORDER BY z.code`,
+      `SELECT z.code, z.name, z.rule, z.site_id AS siteId, z.version, (SELECT COUNT(*) FROM place p WHERE p.parent_id = z.id) AS bins FROM place z WHERE z.kind = 'zone' AND z.site_id IN (?) ORDER BY z.code`,
       [[0, ...siteIds]],
     );
     return found.map((z) => ({ ...z, bins: num(z.bins) }));

@@ -12,6 +12,7 @@ import {
   EditPlaceDto,
   EditPlanDto,
   EditZoneDto,
+  NewZoneDto,
   NewPlaceDto,
   PlacePageDto,
   PlaceSheetDto,
@@ -78,10 +79,16 @@ export class SitesController {
     return this.queries.zones(person.siteIds);
   }
 
-  @Put('zones')
+  @Post('zones')
   @Access('set-up')
-  keepZone(@Acting() act: Act, @Body() body: EditZoneDto): Promise<CodeDto> {
-    return this.sites.keepZone(act, body);
+  addZone(@Acting() act: Act, @Body() body: NewZoneDto): Promise<CodeDto> {
+    return this.sites.addZone(act, body);
+  }
+
+  @Put('zones/:code')
+  @Access('set-up')
+  editZone(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: EditZoneDto): Promise<CodeDto> {
+    return this.sites.editZone(act, code, version, body);
   }
 
   @Get('plans/:siteId')

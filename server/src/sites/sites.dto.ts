@@ -81,12 +81,15 @@ export class ZoneDto {
   rule: string;
   siteId: number;
   bins: number;
+  version: number;
 }
 export class EditZoneDto {
-  @IsInt() siteId: number;
-  @Matches(CODE, { message: 'A zone code is letters, digits and hyphens, such as COLD' }) code: string;
   @IsString() @Length(1, 60) name: string;
   @IsIn(ZONE_RULES) rule: ZoneRule;
+}
+export class NewZoneDto extends EditZoneDto {
+  @IsInt() siteId: number;
+  @Matches(CODE, { message: 'A zone code is letters, digits and hyphens, such as COLD' }) code: string;
 }
 export class AislesDto {
   @IsInt() siteId: number;

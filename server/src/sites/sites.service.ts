@@ -14,7 +14,7 @@ import {
   type Tx,
   update,
 } from '../platform/index.js';
-import type { EditPlaceDto, EditZoneDto, NewPlaceDto } from './sites.dto.js';
+import type { EditPlaceDto, EditZoneDto, NewPlaceDto, NewZoneDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';
 
 /** Makes and changes bins, docks, tables, totes: everything goods can stand in; and the zones they belong to. */
@@ -82,18 +82,27 @@ export class SitesService {
     });
   }
 
-  /** Makes a zone, or changes the name and rule of the one that has the code. */
-  keepZone(act: Act, input: EditZoneDto): Promise<{ code: string }> {
+  addZone(act: Act, input: NewZoneDto): Promise<{ code: string }> {
     mustBeAt(act.person, input.siteId);
-    return this.commands.run(act, 'zone.keep', input, async (tx) => {
+    return this.commands.run(act, 'zone.add', input, async (tx) => {
       const code = input.code.toUpperCase();
+      if (await find(tx, 'place', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      await insert(tx, 'place', { name: input.name.trim(), rule: input.rule, site_id: input.siteId, code, kind: 'zone' });
+      await this.record(tx, act, `Zone ${input.name.trim()} made`, input.siteId, null);
+      return { code };
+    });
+  }
+
+  /** Changes the name and the rule of a zone from the version that was seen. */
+  editZone(act: Act, zone: string, version: number, input: EditZoneDto): Promise<{ code: string }> {
+    const code = zone.toUpperCase();
+    return this.commands.run(act, 'zone.edit', { code, version, input }, async (tx) => {
       const known = await find(tx, 'place', { code }, 'lock');
-      if (known && (known.kind !== 'zone' || known.site_id !== input.siteId))
-        throw badForm({ code: `${code} is taken. Choose another code` });
-      const columns = { name: input.name.trim(), rule: input.rule };
-      if (known) await update(tx, 'place', { id: known.id }, { ...columns, version: known.version + 1 });
-      else await insert(tx, 'place', { ...columns, site_id: input.siteId, code, kind: 'zone' });
-      await this.record(tx, act, `Zone ${input.name.trim()} ${known ? 'changed' : 'made'}`, input.siteId, null);
+      if (known?.kind !== 'zone' || known.site_id === null) throw notFound(`A zone called ${code.slice(0, 20)}`);
+      mustBeAt(act.person, known.site_id);
+      mustMatch(known.version, version);
+      await update(tx, 'place', { id: known.id }, { name: input.name.trim(), rule: input.rule, version: version + 1 });
+      await this.record(tx, act, `Zone ${input.name.trim()} changed`, known.site_id, null);
       return { code };
     });
   }

@@ -217,7 +217,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/duties/{duty}": {
+    "/api/duties/{duty}/rights/{right}": {
         parameters: {
             query?: never;
             header?: never;
@@ -225,7 +225,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["Identity_setDuty"];
+        /** One right at a time, so that two who adjust a duty at once both do. */
+        put: operations["Identity_setRight"];
         post?: never;
         delete?: never;
         options?: never;
@@ -386,7 +387,23 @@ export interface paths {
             cookie?: never;
         };
         get: operations["Sites_zones"];
-        put: operations["Sites_keepZone"];
+        put?: never;
+        post: operations["Sites_addZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Sites_editZone"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2450,8 +2467,8 @@ export interface components {
             rights: components["schemas"]["RightDto"][];
             duties: components["schemas"]["DutyDto"][];
         };
-        EditDutyDto: {
-            rights: string[];
+        AllowedDto: {
+            allowed: boolean;
         };
         EditDeviceDto: {
             name: string;
@@ -2596,10 +2613,16 @@ export interface components {
             rule: string;
             siteId: number;
             bins: number;
+            version: number;
         };
-        EditZoneDto: {
+        NewZoneDto: {
             siteId: number;
             code: string;
+            name: string;
+            /** @enum {string} */
+            rule: "none" | "cold" | "restricted";
+        };
+        EditZoneDto: {
             name: string;
             /** @enum {string} */
             rule: "none" | "cold" | "restricted";
@@ -2682,6 +2705,11 @@ export interface components {
             code: string;
             name: string;
             percent: string;
+        };
+        MoneyListsDto: {
+            version: number;
+            currencies: components["schemas"]["CurrencyDto"][];
+            taxRates: components["schemas"]["TaxRateDto"][];
         };
         MoneyDto: {
             currencies: components["schemas"]["CurrencyDto"][];
@@ -2781,6 +2809,10 @@ export interface components {
             name: string;
             kind: string;
             choices: string[];
+        };
+        ExtraFieldsDto: {
+            version: number;
+            fields: components["schemas"]["ExtraFieldDto"][];
         };
         EditExtraFieldDto: {
             name: string;
@@ -3177,6 +3209,7 @@ export interface components {
             siteId: number;
             site: string;
             address: string;
+            version: number;
         };
         EditPrinterDto: {
             name: string;
@@ -5340,18 +5373,19 @@ export interface operations {
             };
         };
     };
-    Identity_setDuty: {
+    Identity_setRight: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 duty: string;
+                right: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditDutyDto"];
+                "application/json": components["schemas"]["AllowedDto"];
             };
         };
         responses: {
@@ -5651,11 +5685,36 @@ export interface operations {
             };
         };
     };
-    Sites_keepZone: {
+    Sites_addZone: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewZoneDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_editZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -5774,7 +5833,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MoneyDto"];
+                    "application/json": components["schemas"]["MoneyListsDto"];
                 };
             };
         };
@@ -6037,7 +6096,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ExtraFieldDto"][];
+                    "application/json": components["schemas"]["ExtraFieldsDto"];
                 };
             };
         };

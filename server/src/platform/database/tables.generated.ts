@@ -434,6 +434,7 @@ export interface Tables {
     needs: 'channel_id' | 'channel_sku' | 'item_id' | 'price';
     computed: never;
   };
+  list_version: { row: { name: string; version: number }; needs: 'name' | 'version'; computed: never };
   lot: {
     row: { id: number; item_id: number; code: string; expires_on: string | null; first_received_on: string | null };
     needs: 'item_id' | 'code';
@@ -581,7 +582,11 @@ export interface Tables {
     computed: never;
   };
   preference: { row: { person_id: number; name: string; value: unknown }; needs: 'person_id' | 'name' | 'value'; computed: never };
-  printer: { row: { id: number; name: string; site_id: number; address: string }; needs: 'name' | 'site_id' | 'address'; computed: never };
+  printer: {
+    row: { id: number; name: string; site_id: number; address: string; version: number };
+    needs: 'name' | 'site_id' | 'address';
+    computed: never;
+  };
   print_job: {
     row: { id: number; printer_id: number; title: string; labels: number; pdf: Buffer; person_id: number | null; created_at: Date };
     needs: 'printer_id' | 'title' | 'labels' | 'pdf';

@@ -1,104 +1,107 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ask, ProblemError, type Dto } from '../../api/client';
-import { Field } from '../../ui/field';
+import { api, ask, type Dto } from '../../api/client';
 import { Glyph } from '../../ui/glyph';
-import { Sheet } from '../../ui/sheet';
-import { ProblemNote } from '../../ui/states';
 import { billTotal, emptyCharge, fromCharge, fromGoods, type BilledCharge, type BilledGoods } from './bill-values';
 import { today } from '../../api/site-day';
+import { SelectField, TextField } from '../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../ui/record/record-form';
+import { useRecord } from '../../ui/record/use-record';
 import { Select, Input } from '../../ui/input';
-import { Acts } from '../../ui/page';
-import { Button, TextButton } from '../../ui/button';
+import { TextButton } from '../../ui/button';
 import { LinesTable } from '../../ui/table';
+
+interface Values {
+  supplier: string;
+  ref: string;
+  billedOn: string;
+  dueOn: string;
+  note: string;
+  /** What is billed of each line that came, by order and line. */
+  goods: Record<string, BilledGoods>;
+  charges: BilledCharge[];
+}
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  supplier: { label: 'Supplier' },
+  ref: { label: 'Number on the bill' },
+  billedOn: { label: 'Of' },
+  dueOn: { label: 'Due on' },
+  note: { label: 'Note' },
+  goods: { label: 'Goods' },
+  charges: { label: 'Charges' },
+};
+const fresh = (): Values => ({ supplier: '', ref: '', billedOn: today(), dueOn: '', note: '', goods: {}, charges: [] });
 
 /** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
 export function BillForm() {
   const navigate = useNavigate();
-  const [supplier, setSupplier] = useState('');
-  const [head, setHead] = useState({ ref: '', billedOn: today(), dueOn: '', note: '' });
-  const [goods, setGoods] = useState<Record<string, BilledGoods>>({});
-  const [charges, setCharges] = useState<BilledCharge[]>([]);
   const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
-  const open = useQuery({
-    queryKey: key('bills-open', supplier),
-    queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier } } })),
-    enabled: supplier !== '',
-  });
-  const save = useAct({
-    act: (_: void, once) =>
+  const [start] = useState(fresh);
+  const record = useRecord<Values, { code: string }>({
+    source: { values: start },
+    save: ({ goods, charges, dueOn, ...head }, _, once) =>
       ask(
         api.POST('/api/bills', {
           body: {
-            supplier,
             ...head,
-            dueOn: head.dueOn || null,
+            dueOn: dueOn || null,
             goods: Object.values(goods).map((g) => ({ order: g.order, line: g.line, units: Number(g.units), amount: g.amount })),
             charges: charges.filter((c) => c.amount !== ''),
           },
           headers: once,
         }),
       ),
-    onDone: ({ code }) => {
-      void navigate(`/inbound/bills/${code}`);
-    },
+    onSaved: ({ code }) => void navigate(`/inbound/bills/${code}`),
   });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
+  const { watch, setValue } = record.form;
+  const [supplier, ref, goods, charges] = watch(['supplier', 'ref', 'goods', 'charges']);
+  const open = useQuery({
+    queryKey: key('bills-open', supplier),
+    queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier } } })),
+    enabled: supplier !== '',
+  });
+  // Another supplier's bill is another bill.
+  useEffect(() => {
+    setValue('goods', {});
+    setValue('charges', []);
+  }, [supplier, setValue]);
   const total = billTotal(Object.values(goods), charges);
-  const choose = (code: string) => {
-    setSupplier(code);
-    setGoods({});
-    setCharges([]);
-  };
   const all = () => {
-    setGoods(Object.fromEntries((open.data?.goods ?? []).map((g) => [`${g.order}/${g.line}`, fromGoods(g)])));
-    setCharges((open.data?.charges ?? []).map(fromCharge));
+    setValue('goods', Object.fromEntries((open.data?.goods ?? []).map((g) => [`${g.order}/${g.line}`, fromGoods(g)])));
+    setValue('charges', (open.data?.charges ?? []).map(fromCharge));
   };
+  const ready = total !== 0n && ref.trim() !== '';
   return (
-    <Sheet address="inbound/bills/new" title="Enter a bill" back="/inbound/bills">
-      <form
-        className="flex flex-col flex-1 gap-3 mt-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          save.mutate();
-        }}
-      >
-        <div className="grid gap-4" style={{ gridTemplateColumns: '2fr 1.4fr 1fr 1fr' }}>
-          <Field label="Supplier" fault={fields['supplier']}>
-            <Select autoFocus value={supplier} onChange={(e) => choose(e.target.value)}>
-              <option value="">Choose one</option>
-              {suppliers.data?.map((s) => (
-                <option key={s.code} value={s.code}>
-                  {s.name}
-                </option>
-              ))}
-            </Select>
-          </Field>
-          <Field label="Number on the bill" fault={fields['ref']}>
-            <Input className="code" maxLength={60} value={head.ref} onChange={(e) => setHead({ ...head, ref: e.target.value })} />
-          </Field>
-          <Field label="Of">
-            <Input type="date" value={head.billedOn} onChange={(e) => setHead({ ...head, billedOn: e.target.value })} />
-          </Field>
-          <Field label="Due on">
-            <Input type="date" value={head.dueOn} onChange={(e) => setHead({ ...head, dueOn: e.target.value })} />
-          </Field>
-        </div>
-        {open.data && <GoodsTable open={open.data} goods={goods} onChange={setGoods} onAll={all} />}
-        {open.data && <ChargesTable orders={open.data.orders} charges={charges} onChange={setCharges} />}
-        <ProblemNote problem={save.error} />
-        <Acts>
-          <Button next disabled={save.isPending || total === 0n || head.ref.trim() === ''}>
-            Enter {total === 0n ? 'the bill' : moneyText(total, open.data?.currency)} <Glyph name="go" size={13} />
-          </Button>
-          {(total === 0n || head.ref.trim() === '') && <span className="note">A number and one line with an amount are missing</span>}
-        </Acts>
-      </form>
-    </Sheet>
+    <RecordForm
+      record={record}
+      words={WORDS}
+      address="inbound/bills/new"
+      title="Enter a bill"
+      back="/inbound/bills"
+      keep={`Enter ${total === 0n ? 'the bill' : moneyText(total, open.data?.currency)}`}
+      ready={ready}
+      wide
+      more={!ready && <span className="note">A number and one line with an amount are missing</span>}
+    >
+      <div className="grid gap-4 sm:grid-cols-[2fr_1.4fr_1fr_1fr]">
+        <SelectField name="supplier" label={WORDS.supplier.label} autoFocus>
+          <option value="">Choose one</option>
+          {suppliers.data?.map((s) => (
+            <option key={s.code} value={s.code}>
+              {s.name}
+            </option>
+          ))}
+        </SelectField>
+        <TextField name="ref" label={WORDS.ref.label} code maxLength={60} />
+        <TextField name="billedOn" label={WORDS.billedOn.label} type="date" />
+        <TextField name="dueOn" label={WORDS.dueOn.label} type="date" />
+      </div>
+      {open.data && <GoodsTable open={open.data} goods={goods} onChange={(next) => setValue('goods', next)} onAll={all} />}
+      {open.data && <ChargesTable orders={open.data.orders} charges={charges} onChange={(next) => setValue('charges', next)} />}
+    </RecordForm>
   );
 }
 

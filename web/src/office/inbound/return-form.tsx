@@ -3,22 +3,26 @@ import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, ask, ProblemError, type Dto } from '../../api/client';
+import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { plural } from '../../ui/format';
-import { Field } from '../../ui/field';
-import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
+import { SelectField, TextField } from '../../ui/record/fields';
+import { type FieldWords, RecordBody } from '../../ui/record/record-form';
+import { useRecord } from '../../ui/record/use-record';
 import { Sheet } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
-import { Select, Input } from '../../ui/input';
+import { Input } from '../../ui/input';
 import { LinesTable, PictureCell } from '../../ui/table';
-import { TextButton, Button } from '../../ui/button';
-import { Acts } from '../../ui/page';
+import { TextButton } from '../../ui/button';
 
 type Aside = Dto['AsideDto'];
 
 const keyOf = (g: Aside) => `${g.itemId}/${g.lotId}/${g.condition}/${g.placeId}`;
+
+const ofSupplier = (list: readonly Aside[], supplier: string) => list.filter((g) => g.supplierCode === supplier || g.supplierCode === null);
+const goingOf = (list: readonly Aside[], supplier: string, units: Readonly<Record<string, string>>) =>
+  ofSupplier(list, supplier).filter((g) => Number(units[keyOf(g)] ?? 0) > 0);
 
 /** Chooses what goes back to a supplier: from what stands apart, or from all that an arrival brought. */
 export function ReturnForm() {
@@ -46,7 +50,7 @@ export function ReturnForm() {
               {arrival ? 'It was sold, used or sent back.' : 'Goods that the dock sets apart, damaged or wrong, show here.'}
             </Empty>
           ) : (
-            <Form key={list.map(keyOf).join()} list={list} ofArrival={arrival !== null} />
+            <Form list={list} ofArrival={arrival !== null} />
           )
         }
       </Shown>
@@ -54,18 +58,32 @@ export function ReturnForm() {
   );
 }
 
+interface Values {
+  supplier: string;
+  reason: string;
+  /** Units that go back, as typed, by what they are and where they stand. */
+  units: Record<string, string>;
+}
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  supplier: { label: 'To' },
+  reason: { label: 'Why they go back' },
+  units: { label: 'Units' },
+};
+
 function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean }) {
   const navigate = useNavigate();
   const me = useMe();
   const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
-  const [supplier, setSupplier] = useState(list.find((g) => g.supplierCode)?.supplierCode ?? '');
-  const [reason, setReason] = useState('');
-  const [chosen, setChosen] = useState<Readonly<Record<string, string>>>({});
-  const theirs = list.filter((g) => g.supplierCode === supplier || g.supplierCode === null);
-  const going = theirs.filter((g) => Number(chosen[keyOf(g)] ?? 0) > 0);
-  const send = useAct({
-    act: (_: void, once) =>
-      ask(
+  const [start] = useState<Values>(() => ({
+    supplier: list.find((g) => g.supplierCode)?.supplierCode ?? '',
+    reason: '',
+    units: {},
+  }));
+  const record = useRecord<Values, { code: string }>({
+    source: { values: start },
+    save: ({ supplier, reason, units }, _, once) => {
+      const going = goingOf(list, supplier, units);
+      return ask(
         api.POST('/api/supplier-returns', {
           body: {
             supplier,
@@ -76,16 +94,19 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
               lotId: g.lotId,
               condition: g.condition as 'held',
               placeId: g.placeId,
-              units: Number(chosen[keyOf(g)]),
+              units: Number(units[keyOf(g)]),
             })),
           },
           headers: once,
         }),
-      ),
-    onDone: ({ code }) => {
-      void navigate(`/inbound/returns/${code}`);
+      );
     },
+    onSaved: ({ code }) => void navigate(`/inbound/returns/${code}`),
   });
+  const { watch, setValue } = record.form;
+  const [supplier, reason, units] = watch(['supplier', 'reason', 'units']);
+  const theirs = ofSupplier(list, supplier);
+  const going = goingOf(list, supplier, units);
   const take = useAct({
     act: (g: Aside, once) =>
       ask(
@@ -95,7 +116,7 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
             lotId: g.lotId,
             condition: g.condition as 'held' | 'damaged' | 'apart',
             placeId: g.placeId,
-            units: Number(chosen[keyOf(g)] || g.units),
+            units: Number(units[keyOf(g)] || g.units),
             reason,
           },
           headers: once,
@@ -103,30 +124,26 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
       ),
   });
   const mayTake = !ofArrival && (me.data?.rights.includes('take-in') ?? false);
-  const fields = send.error instanceof ProblemError ? send.error.fields : {};
   const ready = going.length > 0 && reason.trim() !== '' && supplier !== '';
   return (
-    <form
-      className="flex flex-col flex-1 gap-3 mt-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        send.mutate();
-      }}
+    <RecordBody
+      record={record}
+      words={WORDS}
+      keep={going.length === 0 ? 'Send back' : `Send back ${plural(going.length, 'line', 'lines')}`}
+      ready={ready}
+      wide
+      more={!ready && <span className="note">A supplier, a reason and one quantity are needed</span>}
     >
-      <div className="grid gap-4" style={{ gridTemplateColumns: '1fr 2fr' }}>
-        <Field label="To" fault={fields['supplier']}>
-          <Select autoFocus value={supplier} onChange={(e) => setSupplier(e.target.value)}>
-            <option value="">Choose a supplier</option>
-            {suppliers.data?.map((s) => (
-              <option key={s.code} value={s.code}>
-                {s.name}
-              </option>
-            ))}
-          </Select>
-        </Field>
-        <Field label={mayTake ? 'Why they go back, or are good after all' : 'Why they go back'} fault={fields['reason']}>
-          <Input maxLength={200} value={reason} onChange={(e) => setReason(e.target.value)} />
-        </Field>
+      <div className="grid gap-4 sm:grid-cols-[1fr_2fr]">
+        <SelectField name="supplier" label={WORDS.supplier.label} autoFocus>
+          <option value="">Choose a supplier</option>
+          {suppliers.data?.map((s) => (
+            <option key={s.code} value={s.code}>
+              {s.name}
+            </option>
+          ))}
+        </SelectField>
+        <TextField name="reason" label={mayTake ? 'Why they go back, or are good after all' : WORDS.reason.label} maxLength={200} />
       </div>
       <LinesTable>
         <thead>
@@ -145,8 +162,8 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
             <AsideRow
               key={keyOf(g)}
               goods={g}
-              units={chosen[keyOf(g)] ?? ''}
-              onUnits={(units) => setChosen({ ...chosen, [keyOf(g)]: units })}
+              units={units[keyOf(g)] ?? ''}
+              onUnits={(typed) => setValue('units', { ...units, [keyOf(g)]: typed })}
               onTake={mayTake && reason.trim() !== '' && !take.isPending ? () => take.mutate(g) : null}
             />
           ))}
@@ -155,23 +172,13 @@ function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean 
       {theirs.length === 0 && <p className="note">Nothing of theirs stands apart.</p>}
       {theirs.length > 1 && (
         <div>
-          <TextButton
-            type="button"
-
-            onClick={() => setChosen(Object.fromEntries(theirs.map((g) => [keyOf(g), String(g.units)])))}
-          >
+          <TextButton type="button" onClick={() => setValue('units', Object.fromEntries(theirs.map((g) => [keyOf(g), String(g.units)])))}>
             All of these go back
           </TextButton>
         </div>
       )}
-      <ProblemNote problem={send.error ?? take.error} />
-      <Acts>
-        <Button next disabled={send.isPending || !ready}>
-          {going.length === 0 ? 'Send back' : `Send back ${plural(going.length, 'line', 'lines')}`} <Glyph name="go" size={13} />
-        </Button>
-        {!ready && <span className="note">A supplier, a reason and one quantity are needed</span>}
-      </Acts>
-    </form>
+      <ProblemNote problem={take.error} />
+    </RecordBody>
   );
 }
 

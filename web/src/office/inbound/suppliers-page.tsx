@@ -12,7 +12,7 @@ import { OpenRow } from '../../ui/open-row';
 import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { Empty, Shown } from '../../ui/states';
-import { DocumentKey } from './document-key';
+import { SecretSection } from '../../ui/secret-section';
 import { LookedAt } from './inspection/looked-at';
 import { InboundWords } from './inbound-words';
 import { Scorecard } from './scorecard';
@@ -115,7 +115,23 @@ export function SupplierSheet() {
             </p>
           ))}
           <LookedAt supplier={s.code} />
-          {me.data?.rights.includes('buy') && <DocumentKey supplier={s} />}
+          {me.data?.rights.includes('buy') && (
+            <SecretSection
+              label="Documents from its own system"
+              says={
+                s.sendsDocuments
+                  ? 'Its own system may send answers and despatch advices.'
+                  : 'Its answers and despatch advices are taken in by hand.'
+              }
+              word="key"
+              has={s.sendsDocuments}
+              give={async (once) =>
+                (await ask(api.POST('/api/suppliers/{code}/document-key', { params: { path: { code: s.code } }, headers: once }))).key
+              }
+              signs="each document"
+              address={`/api/suppliers/${s.code}/documents`}
+            />
+          )}
           <Scorecard card={s.scorecard} stated={s.leadDays} />
           <LinesTable>
             <thead>

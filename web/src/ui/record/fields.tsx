@@ -39,11 +39,18 @@ export function AreaField({ name, label, className, code, height = 90 }: Named &
 }
 
 /** One of several. Its choices may come later than its value, which stays until another is chosen. */
-export function SelectField({ name, label, className, autoFocus, children }: Named & { autoFocus?: boolean; children: ReactNode }) {
+export function SelectField({
+  name,
+  label,
+  className,
+  autoFocus,
+  disabled,
+  children,
+}: Named & { autoFocus?: boolean; disabled?: boolean; children: ReactNode }) {
   const { field } = useController({ name });
   return (
     <Field label={label} fault={useContext(FaultContext)(name)} className={className}>
-      <Select autoFocus={autoFocus} {...field} value={String(field.value ?? '')}>
+      <Select autoFocus={autoFocus} {...field} disabled={disabled} value={String(field.value ?? '')}>
         {children}
       </Select>
     </Field>

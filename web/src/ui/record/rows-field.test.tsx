@@ -1,6 +1,5 @@
 import { renderToStaticMarkup as render } from 'react-dom/server';
 import { FormProvider, useForm } from 'react-hook-form';
-import { NewSecret } from '../new-secret';
 import { FaultContext } from './fields';
 import { RowsField } from './rows-field';
 
@@ -59,14 +58,5 @@ describe('a table within a form', () => {
     );
     expect(html).toMatch(/aria-invalid="true"[^]*A code is 2 to 20 letters/);
     expect(html.indexOf('Two have the same code')).toBeGreaterThan(html.indexOf('</table>'));
-  });
-});
-
-describe('a new secret', () => {
-  it('is shown with the word that it is shown once, and not at all where there is none', () => {
-    expect(render(<NewSecret secret={undefined}>It signs</NewSecret>)).toBe('');
-    const html = render(<NewSecret secret="s3cret">It signs</NewSecret>);
-    expect(html).toContain('shown once');
-    expect(html).toContain('s3cret');
   });
 });

@@ -13,6 +13,7 @@ export interface RowColumn {
   code?: boolean;
   num?: boolean;
   placeholder?: string;
+  type?: 'date' | 'time';
   /** What can be chosen; without it the cell is typed. */
   options?: readonly (readonly [value: string | number, says: string])[];
 }
@@ -69,6 +70,7 @@ export function RowsField({
                           className={`${c.code ? 'code' : ''} ${c.num ? 'num' : ''}`}
                           inputMode={c.num ? 'decimal' : undefined}
                           placeholder={c.placeholder}
+                          type={c.type}
                           {...says}
                           {...register(own)}
                         />

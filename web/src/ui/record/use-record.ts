@@ -33,7 +33,8 @@ export function useRecord<V extends FieldValues, T>({
 }: {
   source: Source<V>;
   save: (values: V, version: number | undefined, once: Once) => Promise<T>;
-  onSaved: (answer: T) => unknown;
+  /** Where it goes on to; without it the form stays open on what was kept. */
+  onSaved?: (answer: T) => unknown;
 }): RecordState<V> {
   const form = useForm<V>({ defaultValues: source.values as DefaultValues<V> });
   const base = useRef(source);
@@ -61,7 +62,7 @@ export function useRecord<V extends FieldValues, T>({
       sent.current = base.current.version;
       return save(values, base.current.version, once);
     },
-    onDone: onSaved,
+    onDone: onSaved ?? (() => form.reset(getValues())),
     onFailed: (problem) => setMoved(problem instanceof ProblemError && problem.status === 412),
   });
   const { mutate } = act;

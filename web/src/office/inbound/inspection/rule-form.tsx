@@ -1,29 +1,40 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../../api/use-act';
+import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { key } from '../../../api/keys';
-import { useState } from 'react';
-import { api, ask, ifMatch, ProblemError, type Dto } from '../../../api/client';
-import { Field } from '../../../ui/field';
-import { Glyph } from '../../../ui/glyph';
-import { ProblemNote } from '../../../ui/states';
-import { Input, Select } from '../../../ui/input';
-import { Acts } from '../../../ui/page';
 import { Button } from '../../../ui/button';
+import { NumberField, SelectField, TextField } from '../../../ui/record/fields';
+import { type FieldWords, RecordBody } from '../../../ui/record/record-form';
+import { useRecord } from '../../../ui/record/use-record';
 
 type Rule = Dto['InspectionRuleDto'];
+interface Values {
+  sku: string;
+  supplier: string;
+  kind: Rule['kind'];
+  n: string;
+  checklistId: string;
+}
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  sku: { label: 'Item, or all' },
+  supplier: { label: 'From' },
+  kind: { label: 'How often' },
+  n: { label: 'Number' },
+  checklistId: { label: 'Checklist' },
+};
+const valuesOf = (rule: Rule | null): Values => ({
+  sku: rule?.sku ?? '',
+  supplier: rule?.supplierCode ?? '',
+  kind: rule?.kind ?? 'always',
+  n: String(rule?.n ?? 3),
+  checklistId: rule?.checklistId ? String(rule.checklistId) : '',
+});
 
 /** Says which goods are looked at, from whom, how often and by which list. */
 export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: readonly Dto['ChecklistDto'][]; onDone: () => void }) {
   const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
-  const [v, setV] = useState({
-    sku: rule?.sku ?? '',
-    supplier: rule?.supplierCode ?? '',
-    kind: rule?.kind ?? 'always',
-    n: String(rule?.n ?? 3),
-    checklistId: rule?.checklistId ? String(rule.checklistId) : '',
-  });
-  const save = useAct({
-    act: (_: void, once) => {
+  const record = useRecord<Values, unknown>({
+    source: { values: valuesOf(rule), version: rule?.version },
+    save: (v, version, once) => {
       const body = {
         sku: v.sku.trim() || null,
         supplier: v.supplier || null,
@@ -35,76 +46,54 @@ export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: re
         rule
           ? api.PUT('/api/inspection-rules/{id}', {
               params: { path: { id: rule.id } },
-              headers: { ...once, ...ifMatch(rule.version) },
+              headers: { ...once, ...ifMatch(version ?? rule.version) },
               body,
             })
           : api.POST('/api/inspection-rules', { body, headers: once }),
       );
     },
-    onDone: () => {
-      onDone();
-    },
+    onSaved: onDone,
   });
-  const fields = save.error instanceof ProblemError ? save.error.fields : {};
-  const set = (name: keyof typeof v) => (e: { target: { value: string } }) => setV({ ...v, [name]: e.target.value });
+  const [sku, supplier, kind] = record.form.watch(['sku', 'supplier', 'kind']);
+  const isNamed = sku.trim() !== '' || supplier !== '';
   return (
-    <form
-      className="flex flex-col gap-3 mt-2 mb-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
-      <div className="grid gap-3" style={{ gridTemplateColumns: '1fr 1.2fr 1.2fr 64px 1.2fr' }}>
-        <Field label="Item, or all" fault={fields['sku']}>
-          <Input className="code" data-scan autoFocus placeholder="all goods" value={v.sku} onChange={set('sku')} />
-        </Field>
-        <Field label="From" fault={fields['supplier']}>
-          <Select value={v.supplier} onChange={set('supplier')}>
-            <option value="">anybody</option>
-            {suppliers.data?.map((s) => (
-              <option key={s.code} value={s.code}>
-                {s.name}
-              </option>
-            ))}
-          </Select>
-        </Field>
-        <Field label="How often">
-          <Select value={v.kind} onChange={set('kind')}>
-            <option value="always">each delivery</option>
-            <option value="every">one delivery in</option>
-            <option value="until-proven">until so many passed</option>
-          </Select>
-        </Field>
-        <Field label="Number" fault={fields['n']}>
-          <Input
-            className="num"
-            inputMode="numeric"
-            disabled={v.kind === 'always'}
-            value={v.kind === 'always' ? '' : v.n}
-            onChange={set('n')}
-          />
-        </Field>
-        <Field label="Checklist" fault={fields['checklistId']}>
-          <Select value={v.checklistId} onChange={set('checklistId')}>
-            <option value="">none</option>
-            {lists.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.name}
-              </option>
-            ))}
-          </Select>
-        </Field>
-      </div>
-      {Object.keys(fields).length === 0 && <ProblemNote problem={save.error} />}
-      <Acts style={{ marginTop: 0 }}>
-        <Button next disabled={save.isPending || (v.sku.trim() === '' && v.supplier === '')}>
-          {v.sku.trim() === '' && v.supplier === '' ? 'Name an item or a supplier' : 'Keep this rule'} <Glyph name="go" size={13} />
-        </Button>
+    <RecordBody
+      record={record}
+      words={WORDS}
+      keep={isNamed ? 'Keep this rule' : 'Name an item or a supplier'}
+      ready={isNamed}
+      wide
+      more={
         <Button type="button" onClick={onDone}>
           Leave it
         </Button>
-      </Acts>
-    </form>
+      }
+    >
+      <div className="grid gap-3 sm:grid-cols-[1fr_1.2fr_1.2fr_64px_1.2fr]">
+        <TextField name="sku" label={WORDS.sku.label} code data-scan autoFocus placeholder="all goods" />
+        <SelectField name="supplier" label={WORDS.supplier.label}>
+          <option value="">anybody</option>
+          {suppliers.data?.map((s) => (
+            <option key={s.code} value={s.code}>
+              {s.name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField name="kind" label={WORDS.kind.label}>
+          <option value="always">each delivery</option>
+          <option value="every">one delivery in</option>
+          <option value="until-proven">until so many passed</option>
+        </SelectField>
+        <NumberField name="n" label={WORDS.n.label} readOnly={kind === 'always'} />
+        <SelectField name="checklistId" label={WORDS.checklistId.label}>
+          <option value="">none</option>
+          {lists.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name}
+            </option>
+          ))}
+        </SelectField>
+      </div>
+    </RecordBody>
   );
 }

@@ -1,15 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { api, ask, type Dto } from '../../../api/client';
+import { api, ask } from '../../../api/client';
 import { key } from '../../../api/keys';
-import { useAct } from '../../../api/use-act';
 import { when, whole } from '../../../ui/format';
-import { NewSecret } from '../../../ui/new-secret';
+import { SecretSection } from '../../../ui/secret-section';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
-import { Empty, ProblemNote } from '../../../ui/states';
+import { Empty } from '../../../ui/states';
 import { LinesTable } from '../../../ui/table';
 import { Acts } from '../../../ui/page';
-import { ButtonLink, TextButton } from '../../../ui/button';
+import { ButtonLink } from '../../../ui/button';
 
 /** One channel: how it is reached, what it lists, what it was told of stock. */
 export function ChannelSheet() {
@@ -33,7 +32,24 @@ export function ChannelSheet() {
               },
             ]}
           />
-          {(c.kind === 'web-shop' || c.kind === 'marketplace') && <Secret of={c} />}
+          {(c.kind === 'web-shop' || c.kind === 'marketplace') && (
+            <SecretSection
+              label="Secret"
+              says={
+                c.hasSecret
+                  ? 'It signs what it sends with a secret that both know.'
+                  : 'It has no secret yet, so nothing that it sends is taken.'
+              }
+              word="secret"
+              has={c.hasSecret}
+              give={async (once) =>
+                (await ask(api.POST('/api/channels/{code}/secret', { params: { path: { code: c.code } }, headers: once }))).secret
+              }
+              signs="each order"
+              address={`/api/channels/${c.code}/webhook`}
+              more={`What we ask of it is signed with the same. ${c.hasSecret ? 'The secret before this one is void.' : ''}`}
+            />
+          )}
           {c.items.length === 0 ? (
             <Empty title="Nothing is listed">Change the channel to list items under its own codes.</Empty>
           ) : (
@@ -70,32 +86,5 @@ export function ChannelSheet() {
         </Sheet>
       )}
     </ShownSheet>
-  );
-}
-
-/** Whether the channel can sign what it sends, and a new secret for it, shown once. */
-function Secret({ of: c }: { of: Dto['ChannelSheetDto'] }) {
-  const give = useAct({
-    act: (_: void, once) => ask(api.POST('/api/channels/{code}/secret', { params: { path: { code: c.code } }, headers: once })),
-  });
-  return (
-    <section className="mt-2" aria-label="Secret">
-      <p>
-        {c.hasSecret
-          ? 'It signs what it sends with a secret that both know. '
-          : 'It has no secret yet, so nothing that it sends is taken. '}
-        <TextButton type="button" disabled={give.isPending} onClick={() => give.mutate()}>
-          {c.hasSecret ? 'Give it a new secret' : 'Give it a secret'}
-        </TextButton>
-      </p>
-      <NewSecret secret={give.data?.secret}>
-        It signs each order with HMAC-SHA256 in X-Signature and posts it to{' '}
-        <span className="code">
-          {window.location.origin}/api/channels/{c.code}/webhook
-        </span>
-        . What we ask of it is signed with the same. {c.hasSecret && 'The secret before this one is void.'}
-      </NewSecret>
-      <ProblemNote problem={give.error} />
-    </section>
   );
 }

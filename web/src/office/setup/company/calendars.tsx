@@ -1,19 +1,22 @@
 import { useQuery } from '@tanstack/react-query';
-import { useAct } from '../../../api/use-act';
+import { useController } from 'react-hook-form';
+import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { key } from '../../../api/keys';
-import { useState } from 'react';
-import { api, ask, ifMatch, type Dto } from '../../../api/client';
-import { Field } from '../../../ui/field';
-import { Glyph } from '../../../ui/glyph';
-import { ProblemNote, Shown } from '../../../ui/states';
 import { BlockHead } from '../../../ui/page';
-import { Input, Select } from '../../../ui/input';
-import { TextButton, Button } from '../../../ui/button';
+import { TextField } from '../../../ui/record/fields';
+import type { FieldWords } from '../../../ui/record/record-form';
+import { RowsField } from '../../../ui/record/rows-field';
+import { SetUpForm } from '../../../ui/record/set-up-form';
+import { useRecord } from '../../../ui/record/use-record';
+import { Shown } from '../../../ui/states';
+import { DAYS, daysWords, vanName } from './working-days';
 
-type Calendar = Dto['SiteCalendarDto'];
-/** What a departure is called until somebody says better. */
-const VAN = 'Van';
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+type Values = Dto['EditSiteCalendarDto'];
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
+  workingDays: { label: 'Working days', show: daysWords },
+  timeZone: { label: 'Time zone' },
+  departures: { label: 'Departures', show: (list: Values['departures']) => list.map((d) => `${d.leavesAt} ${d.name}`).join(', ') },
+};
 
 /** When each site works and when its vans leave: what orders are promised by. */
 export function Calendars() {
@@ -25,118 +28,72 @@ export function Calendars() {
         <h2>Working days and departures</h2>
         <span className="note">An order is promised for the first van of a working day that it is in time for.</span>
       </BlockHead>
-      <Shown query={query}>
-        {(list) => list.map((c) => <Form key={`${c.siteId}/${c.version}`} calendar={c} carriers={carriers.data ?? []} />)}
-      </Shown>
+      <Shown query={query}>{(list) => list.map((c) => <Calendar key={c.siteId} calendar={c} carriers={carriers.data ?? []} />)}</Shown>
     </div>
   );
 }
 
-function Form({ calendar: c, carriers }: { calendar: Calendar; carriers: Dto['CarrierDto'][] }) {
-  const nameOf = (code: string) => carriers.find((k) => k.code === code)?.name ?? VAN;
-  const [days, setDays] = useState(c.workingDays);
-  const [timeZone, setTimeZone] = useState(c.timeZone);
-  const [departures, setDepartures] = useState(c.departures);
-  const save = useAct({
-    act: (_: void, once) =>
+function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto']; carriers: readonly { code: string; name: string }[] }) {
+  const record = useRecord<Values, unknown>({
+    source: { values: { workingDays: c.workingDays, timeZone: c.timeZone, departures: c.departures }, version: c.version },
+    save: (v, version, once) =>
       ask(
         api.PUT('/api/company/calendars/{siteId}', {
           params: { path: { siteId: c.siteId } },
-          headers: { ...once, ...ifMatch(c.version) },
-          body: { workingDays: days, timeZone, departures },
+          headers: { ...once, ...ifMatch(version ?? c.version) },
+          body: {
+            ...v,
+            departures: v.departures.map((d) => ({ ...d, name: vanName(d, carriers), closesMinutes: Number(d.closesMinutes) })),
+          },
         }),
       ),
   });
-  const change = (i: number, more: Partial<Dto['SiteDepartureDto']>) =>
-    setDepartures(departures.map((d, n) => (n === i ? { ...d, ...more } : d)));
   return (
-    <form
-      className="calendar"
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
+    <section className="calendar" aria-label={c.site}>
       <b>{c.site}</b>
-      <div className="flex flex-col gap-2">
-        <div className="flex gap-4 items-center flex-wrap">
-          {DAYS.map((d, i) => (
-            <label key={d} className="flex gap-1 items-center">
-              <input
-                type="checkbox"
-                aria-label={`${c.site} works on ${d}`}
-                checked={days[i] === 'Y'}
-                onChange={(e) => setDays([...days].map((x, n) => (n === i ? (e.target.checked ? 'Y' : 'N') : x)).join(''))}
-              />{' '}
-              {d}
-            </label>
-          ))}
-          <Field label="Time zone">
-            <Input style={{ width: 150 }} value={timeZone} onChange={(e) => setTimeZone(e.target.value)} />
-          </Field>
+      <SetUpForm keep="Keep" record={record} words={WORDS}>
+        <div className="flex gap-4 items-end flex-wrap">
+          <DaysField site={c.site} />
+          <TextField name="timeZone" label="Time zone" className="w-[170px]" />
         </div>
-        {departures.map((d, i) => (
-          <div key={i} className="flex gap-3 items-end flex-wrap">
-            <Field label="Van">
-              <Input style={{ width: 180 }} value={d.name} onChange={(e) => change(i, { name: e.target.value })} />
-            </Field>
-            <Field label="Leaves">
-              <Input type="time" value={d.leavesAt} onChange={(e) => change(i, { leavesAt: e.target.value })} />
-            </Field>
-            <Field label="Orders in by, min before">
-              <Input
-                className="num"
-                type="number"
-                min={0}
-                max={720}
-                style={{ width: 150 }}
-                value={d.closesMinutes}
-                onChange={(e) => change(i, { closesMinutes: Number(e.target.value) })}
-              />
-            </Field>
-            <Field label="Carrier">
-              <Select
-                style={{ width: 160 }}
-                value={d.carrier}
-                onChange={(e) => change(i, { carrier: e.target.value, ...(d.name === VAN ? { name: nameOf(e.target.value) } : {}) })}
-              >
-                <option value="">nobody’s</option>
-                {carriers.map((k) => (
-                  <option key={k.code} value={k.code}>
-                    {k.name}
-                  </option>
-                ))}
-              </Select>
-            </Field>
-            <button
-              type="button"
-              aria-label={`Take ${d.name} out`}
-              className="h-[30px] min-w-[24px]"
-              onClick={() => setDepartures(departures.filter((_, n) => n !== i))}
-            >
-              <Glyph name="shut" />
-            </button>
-          </div>
-        ))}
-        <ProblemNote problem={save.error} />
-        <div className="flex gap-4 items-center">
-          <TextButton
-            type="button"
+        <div className="max-w-[860px]">
+          <RowsField
+            name="departures"
+            one="departure"
+            columns={[
+              { name: 'name', label: 'Van', placeholder: 'as its carrier' },
+              { name: 'leavesAt', label: 'Leaves', type: 'time', width: 110 },
+              { name: 'closesMinutes', label: 'Orders in by, min before', num: true, width: 170 },
+              {
+                name: 'carrier',
+                label: 'Carrier',
+                width: 190,
+                options: [['', 'nobody’s'], ...carriers.map((k) => [k.code, k.name] as const)],
+              },
+            ]}
+            blank={{ name: '', leavesAt: '15:30', closesMinutes: 60, carrier: '' }}
+          />
+        </div>
+      </SetUpForm>
+    </section>
+  );
+}
 
-            onClick={() => setDepartures([...departures, { name: VAN, leavesAt: '15:30', closesMinutes: 60, carrier: '' }])}
-          >
-            Another departure
-          </TextButton>
-          <Button
-            disabled={
-              save.isPending ||
-              (days === c.workingDays && timeZone === c.timeZone && JSON.stringify(departures) === JSON.stringify(c.departures))
-            }
-          >
-            Keep
-          </Button>
-        </div>
-      </div>
-    </form>
+function DaysField({ site }: { site: string }) {
+  const { field } = useController<Values, 'workingDays'>({ name: 'workingDays' });
+  return (
+    <span className="flex gap-4 flex-wrap">
+      {DAYS.map((d, i) => (
+        <label key={d} className="flex gap-1 items-center">
+          <input
+            type="checkbox"
+            aria-label={`${site} works on ${d}`}
+            checked={field.value[i] === 'Y'}
+            onChange={(e) => field.onChange([...field.value].map((x, n) => (n === i ? (e.target.checked ? 'Y' : 'N') : x)).join(''))}
+          />{' '}
+          {d}
+        </label>
+      ))}
+    </span>
   );
 }

@@ -14,12 +14,12 @@ type Duty = Dto['DutiesDto']['duties'][number];
 export function DutiesPage() {
   const query = useQuery({ queryKey: key('duties'), queryFn: () => ask(api.GET('/api/duties')) });
   const set = useAct({
-    act: ({ duty, rights }: { duty: string; rights: string[] }, once) =>
-      ask(api.PUT('/api/duties/{duty}', { params: { path: { duty } }, body: { rights }, headers: once })),
+    act: ({ duty, right, allowed }: { duty: string; right: string; allowed: boolean }, once) =>
+      ask(api.PUT('/api/duties/{duty}/rights/{right}', { params: { path: { duty, right } }, body: { allowed }, headers: once })),
   });
   // What was chosen shows at once and stays so while it is on its way, whatever is read meanwhile.
-  const asChosen = (d: Duty): Duty =>
-    set.isPending && set.variables.duty === d.duty ? { ...d, rights: set.variables.rights, adjusted: true } : d;
+  const allows = (d: Duty, right: string): boolean =>
+    set.isPending && set.variables.duty === d.duty && set.variables.right === right ? set.variables.allowed : d.rights.includes(right);
   return (
     <Page aria-label="Duties and rights">
       <h1 className="sr">Duties and rights</h1>
@@ -44,7 +44,7 @@ export function DutiesPage() {
               </tr>
             </thead>
             <tbody>
-              {duties.map(asChosen).map((d) => (
+              {duties.map((d) => (
                 <tr key={d.duty}>
                   <td>
                     {d.duty.replace('-', ' ')}
@@ -57,13 +57,8 @@ export function DutiesPage() {
                           type="checkbox"
                           aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
                           disabled={d.duty === 'owner'}
-                          checked={d.rights.includes(r.right)}
-                          onChange={(e) =>
-                            set.mutate({
-                              duty: d.duty,
-                              rights: e.target.checked ? [...d.rights, r.right] : d.rights.filter((x) => x !== r.right),
-                            })
-                          }
+                          checked={allows(d, r.right)}
+                          onChange={(e) => set.mutate({ duty: d.duty, right: r.right, allowed: e.target.checked })}
                         />
                       </label>
                     </td>

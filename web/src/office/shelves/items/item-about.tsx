@@ -174,7 +174,7 @@ function Photo({ item, canEdit }: { item: Item; canEdit: boolean }) {
 /** What an item is: packs and barcodes, parts, sites, the company's own fields, its picture. */
 export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
   const fields = useQuery({ queryKey: key('extra-fields'), queryFn: () => ask(api.GET('/api/items/extra-fields')), staleTime: 60_000 });
-  const own = (fields.data ?? []).filter((f) => item.extra[f.name]);
+  const own = (fields.data?.fields ?? []).filter((f) => item.extra[f.name]);
   return (
     <>
       <Packs item={item} canEdit={canEdit} />

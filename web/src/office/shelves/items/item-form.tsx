@@ -110,7 +110,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
       <PackRows control={control} register={register} />
       {kind !== 'single' && <PartRows control={control} register={register} />}
       <SiteRows control={control} register={register} seesCosts={me.seesCosts} />
-      {(extra.data?.length ?? 0) > 0 && <ExtraInputs fields={extra.data ?? []} register={register} />}
+      {(extra.data?.fields.length ?? 0) > 0 && <ExtraInputs fields={extra.data?.fields ?? []} register={register} />}
     </RecordForm>
   );
 }
