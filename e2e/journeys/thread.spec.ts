@@ -30,6 +30,12 @@ test.beforeAll(async ({ browser }) => {
   floor = await device.newPage();
 });
 
+/** The bin that the phone shows in large; which one it is depends on what lies there already. */
+async function binShown(): Promise<string> {
+  const label = await floor.getByLabel(/^Bin [A-Z]+-\d+-\d+:/).getAttribute('aria-label');
+  return /^Bin (\S+):/.exec(label ?? '')?.[1] ?? '';
+}
+
 test('a buyer writes an order in trays and places it', async () => {
   await buyer.goto('/inbound/new');
   await buyer.getByRole('combobox', { name: 'Supplier' }).selectOption({ label: 'Quillon Glassware' });
@@ -123,9 +129,9 @@ test('the goods are put away by two scans', async () => {
   await floor.goto('/floor/store');
   await expect(floor.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
   await scan(floor, TRAY);
-  await expect(floor.getByLabel('Bin A-01-1: aisle A, bay 01, level 1')).toBeVisible();
-  await scan(floor, 'A-01-1');
-  await expect(band(floor, 'accepted')).toContainText('in A-01-1');
+  const bin = await binShown();
+  await scan(floor, bin);
+  await expect(band(floor, 'accepted')).toContainText(`in ${bin}`);
 });
 
 test('a customer buys in the web shop; one order comes in, is reserved, and the shop is told', async () => {
@@ -165,7 +171,7 @@ test('a picker takes over the phone and picks by scanner alone', async () => {
   await scan(floor, round);
   await expect(floor.getByText('Scan an empty tote')).toBeVisible();
   await scan(floor, 'T-40');
-  await scan(floor, 'A-01-1');
+  await scan(floor, await binShown());
   await scan(floor, STRAY);
   await expect(band(floor, 'not-this')).toContainText('Belongs in');
   await scan(floor, TRAY);

@@ -66,12 +66,16 @@ export function InboundPage() {
     <ListPage title="Purchase orders" width={340} grouped>
       <FilterLine>
         <InboundWords here="orders" />
-        {!beside && <ExportLinks list="purchase-orders" />}
-        {!beside && me.data?.rights.includes('buy') && (
-          <>
-            <TakeDocument />
-            <TextLink to="/inbound/new">Write an order</TextLink>
-          </>
+        {!beside && (
+          <span className="flex flex-wrap gap-x-5 items-baseline">
+            <ExportLinks list="purchase-orders" />
+            {me.data?.rights.includes('buy') && (
+              <>
+                <TakeDocument />
+                <TextLink to="/inbound/new">Write an order</TextLink>
+              </>
+            )}
+          </span>
         )}
       </FilterLine>
       <Shown query={orders}>
