@@ -87,6 +87,14 @@ export default defineConfig([
     },
   },
   {
+    files: ['web/jest-page.js'],
+    languageOptions: {
+      globals: Object.fromEntries(
+        ['URL', 'Request', 'Response', 'Headers', 'structuredClone', 'TextEncoder', 'TextDecoder'].map((name) => [name, 'readonly']),
+      ),
+    },
+  },
+  {
     files: ['scripts/**/*.mjs', '**/*.config.{js,ts}', '**/build.mjs', '**/*.cjs'],
     languageOptions: {
       globals: {

@@ -2,20 +2,11 @@
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
+import { JAR } from '../testing/goods';
 import { QuantityPad } from './quantity-pad';
 
-const item = {
-  id: 1,
-  sku: 'JAR',
-  name: 'Jar',
-  picture: 'jar',
-  tracking: 'none' as const,
-  home: null,
-  packs: [
-    { id: 2, name: 'tray', plural: 'trays', factor: 48 },
-    { id: 1, name: 'jar', plural: 'jars', factor: 1 },
-  ],
-};
+/** Trays and single jars. */
+const item = { ...JAR, packs: JAR.packs.slice(1) };
 
 function Pad({ start = {}, fresh = false }: { start?: Record<number, number>; fresh?: boolean }) {
   const [kept, setKept] = useState(start);

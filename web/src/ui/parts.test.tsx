@@ -1,3 +1,4 @@
+import { JAR } from '../testing/goods';
 import { renderToStaticMarkup as render } from 'react-dom/server';
 import { ProblemError } from '../api/client';
 import { BinLabel } from '../floor/bin-label';
@@ -117,19 +118,7 @@ describe('the sum behind a number', () => {
 });
 
 describe('the quantity pad', () => {
-  const item = {
-    id: 1,
-    sku: 'JAR',
-    name: 'Jar',
-    picture: 'jar',
-    tracking: 'none' as const,
-    home: null,
-    packs: [
-      { id: 3, name: 'pallet', plural: 'pallets', factor: 1536 },
-      { id: 2, name: 'tray', plural: 'trays', factor: 48 },
-      { id: 1, name: 'jar', plural: 'jars', factor: 1 },
-    ],
-  };
+  const item = JAR;
   it('has a tab for each pack with its own count, and the next pack on its last key', () => {
     const html = render(<QuantityPad item={item} counts={{ 2: 3 }} active={2} onCount={() => undefined} onActive={() => undefined} />);
     expect(count(html, 'role="tab"')).toBe(3);
