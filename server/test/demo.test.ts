@@ -122,6 +122,20 @@ describe('the demo business on opening', () => {
     expect(now.promised.filter((o) => leaving.has(o.promisedAt)).length).toBeGreaterThanOrEqual(12);
   });
 
+  it('says in its lists what documents hold, what they are worth and who has them in hand', async () => {
+    const order = async (who: Caller) =>
+      ((await who.get('purchase-orders')).body as { code: string; holds: string; worth?: string; buyer: string }[]).find(
+        (o) => o.code === 'P-1180',
+      );
+    expect(await order(maren)).toMatchObject({ holds: 'Jar 454 g, round, and 3 more', worth: '862.080000', buyer: 'Piet Sallow' });
+    // Costs are not told to those who may not see them.
+    expect(await order(await house.as('Ruben'))).not.toHaveProperty('worth');
+    const listed = (await maren.get('orders')).body as { state: string; holds: string; worth: string; who: string | null }[];
+    expect(listed.every((o) => o.holds !== '' && Number(o.worth) > 0)).toBe(true);
+    expect(listed.find((o) => o.state === 'picked')?.who).toBe('Ines Calder');
+    expect(listed.find((o) => o.state === 'open')?.who).toBeNull();
+  });
+
   it('tells its story on the tape, by its own people', async () => {
     const tape = ((await maren.get('tape?limit=100')).body as { entries: { who: string; kind: string }[] }).entries;
     expect(new Set(tape.map((e) => e.kind))).toEqual(expect.objectContaining({ size: expect.any(Number) as number }));

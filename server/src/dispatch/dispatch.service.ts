@@ -26,6 +26,9 @@ interface LineRow {
   units: number;
 }
 
+/** Lanes without a departure come last. */
+const leavesBy = (lane: Pick<LaneDto, 'collectsAt'>) => lane.collectsAt?.getTime() ?? Number.MAX_SAFE_INTEGER;
+
 /** The dispatch lanes, and the hand-over to a carrier: from then on the goods are gone. */
 @Injectable()
 export class DispatchService {
@@ -65,7 +68,7 @@ export class DispatchService {
         collectsAt: nextVan(lane),
         parcels: parcels.filter((p) => p.carrier === lane.carrier && p.siteId === lane.siteId),
       }))
-      .sort((a, b) => (a.collectsAt?.getTime() ?? Infinity) - (b.collectsAt?.getTime() ?? Infinity));
+      .sort((a, b) => leavesBy(a) - leavesBy(b));
   }
 
   async label(code: string, siteIds: readonly number[]): Promise<Buffer> {

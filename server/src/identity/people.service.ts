@@ -6,6 +6,7 @@ import {
   badForm,
   badState,
   CommandLog,
+  holdList,
   insert,
   insertMany,
   inTransaction,
@@ -161,7 +162,7 @@ export class PeopleService {
       if (!known) throw notFound(`A duty called ${duty.slice(0, 20)}`);
       if (known === 'owner') throw badState('The owner keeps every right');
       if (!Object.hasOwn(RIGHTS, right)) throw notFound(`A right called ${right.slice(0, 20)}`);
-      await one(tx, `SELECT name FROM setting WHERE name = 'duties' FOR UPDATE`);
+      await holdList(tx, 'duties');
       const matrix = await dutyMatrix(tx);
       const others = (matrix[known] ?? DUTY_RIGHTS[known]).filter((r) => r !== right);
       await keepSetting(tx, 'duties', { ...matrix, [known]: allowed ? [...others, right] : others });

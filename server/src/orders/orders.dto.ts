@@ -30,6 +30,12 @@ export class OrderRowDto {
   late: boolean;
   /** One word for each line: none, part, ready, gone, unknown. */
   stock: string[];
+  /** Its goods in a few words: the first two, and how many more. */
+  holds: string;
+  /** What the customer pays for them. */
+  worth: string;
+  /** Who has it in hand; null where nobody has. */
+  who: string | null;
 }
 export class ParcelDto {
   code: string;

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
+import { decimalText, micro } from '@vectrum/core/money';
 import { ordersIn } from '@vectrum/core/orders';
+import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
@@ -17,17 +19,29 @@ export class OrdersQueries {
   ) {}
 
   async list(siteIds: readonly number[], gone: boolean): Promise<OrderRowDto[]> {
-    const found = await rows<Omit<OrderRowDto, 'late' | 'stock' | 'leavesAt'> & { siteId: number; late: number; stock: string | null }>(
+    const found = await rows<
+      Omit<OrderRowDto, 'late' | 'stock' | 'leavesAt' | 'holds'> & {
+        siteId: number;
+        late: number;
+        stock: string | null;
+        names: string | null;
+      }
+    >(
       this.source,
       `SELECT o.code, o.site_id AS siteId, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
-         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock
+         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock,
+         (SELECT GROUP_CONCAT(COALESCE(i.name, l.channel_sku) ORDER BY l.line SEPARATOR '\n') FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id) AS names,
+         (SELECT COALESCE(SUM(l.quantity * l.price), 0) FROM sales_order_line l WHERE l.order_id = o.id) AS worth,
+         (SELECT p.name FROM round_order x JOIN \`round\` r ON r.id = x.round_id JOIN person p ON p.id = r.picker_id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS who
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
        WHERE o.site_id IN (?) AND ${gone ? `o.state = 'shipped'` : `o.state IN ${OPEN}`} ORDER BY ${gone ? 'o.shipped_at DESC' : 'o.promised_at, o.id'} LIMIT 500`,
       [[0, ...siteIds]],
     );
     const boards = await this.calendars.boards(siteIds);
-    return found.map(({ siteId, ...o }) => ({
+    return found.map(({ siteId, names, ...o }) => ({
       ...o,
+      worth: decimalText(micro(o.worth)),
+      holds: holdsWords((names ?? '').split('\n').filter(Boolean)),
       leavesAt: gone ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
       late: num(o.late) === 1,
       stock: o.stock ? o.stock.split(',') : [],

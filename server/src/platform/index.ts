@@ -43,4 +43,4 @@ export {
   update,
 } from './database/write.js';
 export { underLock } from './database/named-lock.js';
-export { listVersion, replaceList } from './list-version.js';
+export { holdList, listVersion, replaceList } from './list-version.js';

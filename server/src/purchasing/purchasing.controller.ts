@@ -29,7 +29,7 @@ export class PurchasingController {
   @Get()
   @Access('signed-in')
   list(@Reader() person: Person): Promise<PurchaseOrderRowDto[]> {
-    return this.queries.list(person.siteIds);
+    return this.queries.list(person.siteIds, person.seesCosts);
   }
 
   @Get(':code')

@@ -34,6 +34,13 @@ export class PurchaseOrderRowDto {
   /** Whom to ring about it. */
   ring: string;
   phone: string;
+  /** Its goods in a few words: the first two, and how many more. */
+  holds: string;
+  /** What its goods come to in its currency; absent for those who see no costs. */
+  worth?: string;
+  currency: string;
+  /** Who placed it, or wrote it. */
+  buyer: string;
 }
 export class OrderFileDto {
   id: number;

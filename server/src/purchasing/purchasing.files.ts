@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists } from '../exchange/index.js';
+import type { PurchaseOrderRowDto } from './purchasing.dto.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 
 /** The list of orders to suppliers as a file. */
@@ -7,7 +8,7 @@ import { PurchasingQueries } from './purchasing.queries.js';
 export class PurchasingFiles {
   constructor(lists: Lists, purchasing: PurchasingQueries) {
     lists.register('purchase-orders', async (person) =>
-      listTable('purchase-orders', await purchasing.list(person.siteIds), [
+      listTable('purchase-orders', await purchasing.list(person.siteIds, person.seesCosts), [
         ['Order', (o) => o.code],
         ['Supplier', (o) => o.supplier],
         ['Site', (o) => o.site],
@@ -16,6 +17,11 @@ export class PurchasingFiles {
         ['Late', (o) => (o.late ? 'yes' : 'no')],
         ['Lines', (o) => o.lines],
         ['Lines in', (o) => o.linesIn],
+        ['Holds', (o) => o.holds],
+        ['Buyer', (o) => o.buyer],
+        ...(person.seesCosts
+          ? [['Worth', (o: PurchaseOrderRowDto) => o.worth] as const, ['Currency', (o: PurchaseOrderRowDto) => o.currency] as const]
+          : []),
       ]),
     );
   }

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
+import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { notFound, num, one, rows, siteDays } from '../platform/index.js';
 import { OrderFiles } from './order-files.service.js';
@@ -27,10 +28,12 @@ export class PurchasingQueries {
     private readonly files: OrderFiles,
   ) {}
 
-  async list(siteIds: readonly number[]): Promise<PurchaseOrderRowDto[]> {
+  async list(siteIds: readonly number[], seesCosts: boolean): Promise<PurchaseOrderRowDto[]> {
     const days = await siteDays(this.source);
     const found = await rows<
-      Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn'> & {
+      Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn' | 'holds' | 'worth'> & {
+        names: string | null;
+        worth: string;
         late: number | null;
         lines: string;
         linesIn: string;
@@ -41,14 +44,17 @@ export class PurchasingQueries {
          (o.state IN ('placed','part-received') AND o.expected_on < ${days.today('o.site_id')}) AS late, d.code AS door,
          COALESCE((SELECT c.name FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.name) AS ring,
          COALESCE((SELECT c.phone FROM supplier_contact c WHERE c.supplier_id = s.id AND c.phone <> '' ORDER BY c.position LIMIT 1), s.phone) AS phone,
-         COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn
-       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id LEFT JOIN place d ON d.id = o.door_id LEFT JOIN purchase_order_line l ON l.order_id = o.id
+         COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn, o.currency, COALESCE(SUM(l.price * l.packs), 0) AS worth, b.name AS buyer,
+         GROUP_CONCAT(i.name ORDER BY l.line SEPARATOR '\n') AS names
+       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id LEFT JOIN place d ON d.id = o.door_id LEFT JOIN purchase_order_line l ON l.order_id = o.id LEFT JOIN item i ON i.id = l.item_id JOIN person b ON b.id = COALESCE(o.placed_by, o.created_by)
        WHERE o.site_id IN (?) AND o.state NOT IN ('closed','cancelled') AND (o.state <> 'received' OR o.placed_at > UTC_TIMESTAMP() - INTERVAL 60 DAY)
        GROUP BY o.id ORDER BY o.expected_on, d.walk_order, o.id LIMIT 500`,
       [[0, ...siteIds]],
     );
-    return found.map((o) => ({
+    return found.map(({ names, worth, ...o }) => ({
       ...o,
+      ...(seesCosts ? { worth: decimalText(micro(worth)) } : {}),
+      holds: holdsWords((names ?? '').split('\n').filter(Boolean)),
       late: num(o.late) === 1,
       lines: num(o.lines),
       linesIn: num(o.linesIn),

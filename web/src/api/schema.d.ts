@@ -3463,6 +3463,13 @@ export interface components {
             /** @description Whom to ring about it. */
             ring: string;
             phone: string;
+            /** @description Its goods in a few words: the first two, and how many more. */
+            holds: string;
+            /** @description What its goods come to in its currency; absent for those who see no costs. */
+            worth?: string;
+            currency: string;
+            /** @description Who placed it, or wrote it. */
+            buyer: string;
         };
         ChargeDto: {
             says: string;
@@ -4165,6 +4172,12 @@ export interface components {
             late: boolean;
             /** @description One word for each line: none, part, ready, gone, unknown. */
             stock: string[];
+            /** @description Its goods in a few words: the first two, and how many more. */
+            holds: string;
+            /** @description What the customer pays for them. */
+            worth: string;
+            /** @description Who has it in hand; null where nobody has. */
+            who: string | null;
         };
         OrderLineDto: {
             line: number;

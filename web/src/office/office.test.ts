@@ -41,6 +41,9 @@ describe('inbound', () => {
     linesIn: 0,
     answer: '',
     firstReceivedAt: null,
+    holds: 'Jar, and 1 more',
+    currency: 'GBP',
+    buyer: 'Piet',
   });
   it('groups by what forces action', () => {
     const groups = groupsOf(

@@ -3,7 +3,8 @@ import { key } from '../../api/keys';
 import { Link, useMatch } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
-import { age, dayWord } from '../../ui/format';
+import { micro, moneyText } from '@vectrum/core/money';
+import { age, dayWord, plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { ExportLinks } from '../../ui/export-links';
 import { Empty, Shown } from '../../ui/states';
@@ -24,11 +25,11 @@ const TO_SETTLE: Readonly<Record<string, string>> = { 'to-settle': 'answered', r
 /** Goods that should be here by today. */
 const isExpected = (o: Row) => (o.state === 'placed' || o.state === 'part-received') && (o.expectedOn ?? '9') <= today();
 
-/** `ring`: whom to ring about goods that should be here, where there is room to say it. */
-function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: boolean }) {
+/** `wide`: there is room for what it holds, how far it is, what it is worth, who wrote it, and whom to ring about late goods. */
+function OrderRow({ order, open, wide }: { order: Row; open: boolean; wide: boolean }) {
   const to = `/inbound/${order.code}`;
   return (
-    <OpenItem to={to} open={open} className={ring ? 'po-ring' : ''}>
+    <OpenItem to={to} open={open} className={wide ? 'po-wide' : ''}>
       <Glyph name={order.state === 'placed' && order.late ? 'blocked' : progressGlyph(order.linesIn, order.lines)} size={14} says />
       <span>
         <Link to={to}>
@@ -40,11 +41,22 @@ function OrderRow({ order, open, ring }: { order: Row; open: boolean; ring: bool
           {TO_SETTLE[order.answer] && <span className="stamped"> {TO_SETTLE[order.answer]}</span>}
         </span>
       </span>
-      {ring && (
-        <span className="note">
-          {order.phone ? `ring ${order.ring} ` : ''}
-          <TextAnchor href={`tel:${order.phone.replace(/[^+\d]/g, '')}`}>{order.phone}</TextAnchor>
-        </span>
+      {wide && (
+        <>
+          <span className="mid truncate">{order.holds}</span>
+          <span className="mid">
+            {order.linesIn} of {plural(order.lines, 'line', 'lines')} in
+          </span>
+          <span className="num">{order.worth === undefined ? '' : moneyText(micro(order.worth), order.currency)}</span>
+          <span className="mid truncate">{order.buyer}</span>
+          <span className="note">
+            {isExpected(order) && order.phone && (
+              <>
+                ring {order.ring} <TextAnchor href={`tel:${order.phone.replace(/[^+\d]/g, '')}`}>{order.phone}</TextAnchor>
+              </>
+            )}
+          </span>
+        </>
       )}
       <span className={`note ${order.late || order.state === 'part-received' ? 'stamped' : ''}`}>
         {order.state === 'part-received' && order.firstReceivedAt ? `waits ${age(order.firstReceivedAt)}` : dayWord(order.expectedOn)}
@@ -85,7 +97,7 @@ export function InboundPage() {
           ) : (
             <GroupedList
               groups={groupsOf(list, today())}
-              row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} ring={!beside && isExpected(o)} />}
+              row={(o) => <OrderRow key={o.code} order={o} open={o.code === open} wide={!beside} />}
             />
           )
         }

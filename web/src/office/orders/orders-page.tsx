@@ -4,6 +4,7 @@ import { useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
+import { micro, moneyText } from '@vectrum/core/money';
 import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
@@ -43,12 +44,18 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
           <th>Channel</th>
           <th>Promised</th>
           <th>Stock for each line</th>
-          {!beside && <th>What holds it</th>}
+          {!beside && (
+            <>
+              <th className="max-[1180px]:hidden">Holds</th>
+              <th className="num max-[1180px]:hidden">Worth</th>
+              <th>How far, and who</th>
+            </>
+          )}
         </tr>
       </thead>
       {groups.map((g) => (
         <tbody key={g.key}>
-          <DepartureRow group={g} columns={beside ? 6 : 7} />
+          <DepartureRow group={g} columns={beside ? 6 : 9} />
           {g.list.map((o) => {
             return (
               <OpenRow key={o.code} to={`/orders/${o.code}${window.location.search}`} open={o.code === open}>
@@ -63,7 +70,13 @@ function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | unde
                   <Pips lines={o.stock} />
                 </td>
                 {!beside && (
-                  <td className="mid max-w-[280px] overflow-hidden text-ellipsis">{o.holdReason ?? (o.state === 'open' ? '' : o.state)}</td>
+                  <>
+                    <td className="mid max-w-[260px] overflow-hidden text-ellipsis max-[1180px]:hidden">{o.holds}</td>
+                    <td className="num max-[1180px]:hidden">{moneyText(micro(o.worth))}</td>
+                    <td className="mid max-w-[240px] overflow-hidden text-ellipsis">
+                      {o.holdReason ?? [o.state === 'open' ? '' : o.state, o.who].filter(Boolean).join(', ')}
+                    </td>
+                  </>
                 )}
               </OpenRow>
             );
