@@ -163,6 +163,20 @@ describe('opening stock', () => {
   });
 });
 
+describe('one file of stock that two people take in at once', () => {
+  it('is counted once, whoever presses first', async () => {
+    const rows = 'SKU,Place,Count\nTOOL-JH,D-02-1,7\n';
+    const [mine, theirs] = [await checked(house, maren, 'mine.csv', rows), await checked(house, maren, 'theirs.csv', rows)];
+    const apply = (id: string) => maren.post(`imports/${id}/apply`, { goodRowsOnly: false });
+    const answers = await Promise.all([apply(mine.id), apply(theirs.id)]);
+    expect(answers.map((a) => a.status).sort()).toEqual([204, 409]);
+    await settled(house, maren, mine.id);
+    await settled(house, maren, theirs.id);
+    expect(await house.balance('TOOL-JH', 'D-02-1')).toBe(7);
+    expect(said(answers.find((a) => a.status === 409)!)).toContain('taken in before');
+  });
+});
+
 describe('parts, policies and places', () => {
   it('refuses parts that lead in a circle, and takes none of the file in', async () => {
     await takenIn(house, maren, 'kits.csv', 'SKU,Name,Kind\nRING-A,Ring A,kit\nRING-B,Ring B,kit\n');

@@ -10,6 +10,7 @@ import {
   badForm,
   badState,
   CommandLog,
+  holdList,
   insert,
   insertMany,
   inTransaction,
@@ -174,6 +175,9 @@ export class ImportsService {
   /** Takes the rows in: all of them, or only the good ones where that is asked. */
   async apply(act: Act, id: string, goodRowsOnly: boolean): Promise<void> {
     await this.commands.run(act, 'import.apply', { id, goodRowsOnly }, async (tx) => {
+      // Whoever takes the same file in meanwhile, as another import of it, waits here.
+      const file = await one<{ hash: string }>(tx, 'SELECT file_hash AS hash FROM import_run WHERE id = ?', [id]);
+      if (file) await holdList(tx, `import/${file.hash.slice(0, 32)}`);
       const run = await this.locked(tx, id, act.person);
       if (run.state !== 'checked') throw badState('Have the rows checked first');
       mustMay(act.person, this.shapes.of(run.kind));
@@ -183,7 +187,7 @@ export class ImportsService {
       const { onceOnly } = this.shapes.of(run.kind);
       if (
         onceOnly &&
-        (await one(tx, `SELECT id FROM import_run WHERE file_hash = ? AND kind = ? AND state = 'applied' AND id <> ?`, [
+        (await one(tx, `SELECT id FROM import_run WHERE file_hash = ? AND kind = ? AND state IN ('applying', 'applied') AND id <> ?`, [
           run.file_hash,
           run.kind,
           id,
