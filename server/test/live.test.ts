@@ -57,6 +57,49 @@ describe('live updates', () => {
     expect(await millrace).toBeNull();
   });
 
+  it.each([
+    [
+      'somebody is signed out everywhere',
+      async () => {
+        const maren = await house.as('Maren');
+        const people = (await maren.get('people')).body as { id: number; name: string; version: number }[];
+        await maren.post(`people/${people.find((p) => p.name.startsWith('Ruben'))!.id}/sign-out`).expect(204);
+      },
+    ],
+    [
+      'they sign out themselves',
+      async (cookie: string) => {
+        await fetch(`${base}/api/session`, { method: 'DELETE', headers: { cookie } });
+      },
+    ],
+    [
+      'they leave the house',
+      async () => {
+        await house.source.query(`UPDATE person SET active = 0 WHERE name LIKE 'Ruben%'`);
+      },
+    ],
+  ])('end at once where %s, and nobody else’s do', async (_, ends) => {
+    await house.source.query(`UPDATE person SET active = 1 WHERE name LIKE 'Ruben%'`);
+    const [ruben, dilys] = [await signIn('ruben'), await signIn('dilys')];
+    const open = await fetch(`${base}/api/live`, { headers: { cookie: ruben } });
+    const other = await fetch(`${base}/api/live`, { headers: { cookie: dilys } });
+    const ended = (async () => {
+      for await (const _part of open.body as unknown as AsyncIterable<Uint8Array>);
+      return Date.now();
+    })();
+    await new Promise((done) => setTimeout(done, 300));
+    const begun = Date.now();
+    await ends(ruben);
+    expect((await ended) - begun).toBeLessThan(3_000);
+    const still = await Promise.race([
+      other.body!.getReader().closed.then(() => false),
+      new Promise((done) => setTimeout(() => done(true), 400)),
+    ]);
+    expect(still).toBe(true);
+    expect((await fetch(`${base}/api/live`, { headers: { cookie: ruben } })).status).toBe(401);
+    await house.source.query(`UPDATE person SET active = 1 WHERE name LIKE 'Ruben%'`);
+  });
+
   it('are closed to those who are not signed in', async () => {
     expect((await fetch(`${base}/api/live`)).status).toBe(401);
   });

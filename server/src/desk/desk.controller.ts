@@ -1,8 +1,8 @@
 import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
 import { ApiExtraModels } from '@nestjs/swagger';
-import { interval, map, merge, type Observable } from 'rxjs';
+import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { UndoService } from '../activity/index.js';
-import { Access } from '../identity/index.js';
+import { Access, SessionToken } from '../identity/index.js';
 import { type Act, Acting, type Person, Reader } from '../platform/index.js';
 import { FindDto, LiveEntryDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FindQueries } from './find.queries.js';
@@ -56,9 +56,13 @@ export class DeskController {
   @Sse('live')
   @ApiExtraModels(LiveEntryDto)
   @Access('signed-in')
-  stream(@Reader() person: Person): Observable<{ type: string; data: object }> {
-    const tape = this.live.stream(person.siteIds).pipe(map((entry) => ({ type: 'tape', data: entry })));
-    return merge(tape, interval(HEARTBEAT_MS).pipe(map(() => ({ type: 'beat', data: {} }))));
+  stream(@Reader() person: Person, @SessionToken() token: string): Observable<{ type: string; data: object }> {
+    const tape = this.live.stream(person.siteIds, token).pipe(
+      map((entry) => ({ type: 'tape', data: entry })),
+      share(),
+    );
+    const beat = interval(HEARTBEAT_MS).pipe(map(() => ({ type: 'beat', data: {} })));
+    return merge(tape, beat.pipe(takeUntil(tape.pipe(ignoreElements(), endWith(null)))));
   }
 
   @Get('line')

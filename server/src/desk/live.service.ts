@@ -1,10 +1,13 @@
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import { Observable, Subject } from 'rxjs';
+import { Observable, Subject, type Subscriber } from 'rxjs';
+import { SessionService } from '../identity/index.js';
 import type { LiveEntryDto } from './desk.dto.js';
 import { type LiveLine, TapeQueries } from './tape.queries.js';
 
 const BEAT_MS = 120;
 const LOOK_BACK = 40;
+/** So often it is asked whether those who listen are still signed in. */
+const STANDING_MS = 1_000;
 
 /**
  * Live updates, driven by the activity table, so that any number of servers tell their own listeners of what all of
@@ -15,21 +18,27 @@ export class LiveService implements OnApplicationShutdown {
   private readonly entries = new Subject<LiveLine>();
   private readonly seen = new Set<number>();
   private last = 0;
-  private listeners = 0;
+  private readonly listeners = new Map<Subscriber<LiveEntryDto>, string>();
+  private asked = 0;
   private timer: NodeJS.Timeout | undefined;
 
-  constructor(private readonly tape: TapeQueries) {}
+  constructor(
+    private readonly tape: TapeQueries,
+    private readonly sessions: SessionService,
+  ) {}
 
-  /** Each new line of the tape that concerns one of these sites. */
-  stream(siteIds: readonly number[]): Observable<LiveEntryDto> {
+  /** Each new line of the tape that concerns one of these sites; it ends with the session that it was opened under. */
+  stream(siteIds: readonly number[], token: string): Observable<LiveEntryDto> {
     return new Observable((subscriber) => {
       const inner = this.entries.subscribe((e) => {
         if (e.siteId === null || siteIds.includes(e.siteId)) subscriber.next({ entry: e.entry, changed: e.changed });
       });
-      if (this.listeners++ === 0) void this.begin();
+      this.listeners.set(subscriber, token);
+      if (this.listeners.size === 1) void this.begin();
       return () => {
         inner.unsubscribe();
-        if (--this.listeners === 0) this.stop();
+        this.listeners.delete(subscriber);
+        if (this.listeners.size === 0) this.stop();
       };
     });
   }
@@ -52,7 +61,7 @@ export class LiveService implements OnApplicationShutdown {
   }
 
   private schedule(): void {
-    if (this.listeners > 0) this.timer = setTimeout(() => void this.beat(), BEAT_MS);
+    if (this.listeners.size > 0) this.timer = setTimeout(() => void this.beat(), BEAT_MS);
   }
 
   private async beat(): Promise<void> {
@@ -64,6 +73,16 @@ export class LiveService implements OnApplicationShutdown {
       this.entries.next(line);
     }
     for (const id of this.seen) if (id < this.last - 4 * LOOK_BACK) this.seen.delete(id);
+    await this.letGo().catch(() => undefined);
     this.schedule();
+  }
+
+  /** Whoever was signed out, or whose device was revoked, hears no more. */
+  private async letGo(): Promise<void> {
+    if (Date.now() - this.asked < STANDING_MS) return;
+    this.asked = Date.now();
+    const listening = [...this.listeners];
+    const standing = await this.sessions.standing([...new Set(listening.map(([, token]) => token))]);
+    for (const [subscriber, token] of listening) if (!standing.has(token)) subscriber.complete();
   }
 }

@@ -2,6 +2,7 @@ import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from
 import { Reflector } from '@nestjs/core';
 import { type Person, Problem, type SignedRequest } from '../platform/index.js';
 import type { Right } from './duties.js';
+import { cookie, SESSION } from './cookies.js';
 import { SessionService } from './session.service.js';
 
 export const ACCESS = 'vectrum:access';
@@ -21,8 +22,7 @@ export class AccessGuard implements CanActivate {
     const rights = this.reflector.getAllAndOverride<Right[] | undefined>(ACCESS, [context.getHandler(), context.getClass()]);
     if (!rights) throw new Problem(403, 'not-allowed', 'Nobody has been given this');
     const request = context.switchToHttp().getRequest<SignedRequest>();
-    const cookies = request.cookies as Record<string, string | undefined>;
-    const found = await this.sessions.find(cookies['vectrum_session']);
+    const found = await this.sessions.find(cookie(request, SESSION));
     if (found) {
       request.person = found.person;
       request.deviceId = found.deviceId;

@@ -47,17 +47,14 @@ import {
   WhoseTokenDto,
 } from './identity.dto.js';
 import { SIGN_IN_HINTS, type SignInHints } from './sign-in-hints.js';
+import { cookie, DEVICE, SESSION } from './cookies.js';
 import { DoorService } from './door.service.js';
 import { RIGHTS } from './duties.js';
 import { PeopleService } from './people.service.js';
 import { PeopleQueries } from './people.queries.js';
 import { SessionService, type SignedIn } from './session.service.js';
 
-const SESSION = 'vectrum_session';
-const DEVICE = 'vectrum_device';
 const TEN_YEARS_MS = 10 * 365 * 86_400_000;
-
-const cookie = (request: Request, name: string) => (request.cookies as Record<string, string | undefined>)[name];
 
 @Controller('api')
 export class IdentityController {

@@ -26,6 +26,9 @@ export interface SignedIn {
   hours: number;
 }
 
+const STANDING = `FROM session s JOIN person p ON p.id = s.person_id AND p.active = 1 LEFT JOIN device d ON d.id = s.device_id
+  WHERE s.ended_at IS NULL AND s.expires_at > UTC_TIMESTAMP(3) AND (d.id IS NULL OR d.revoked_at IS NULL)`;
+
 /** Sign in by e-mail and password, or by badge and PIN on an enrolled device; find the person behind a cookie. */
 @Injectable()
 export class SessionService {
@@ -59,13 +62,21 @@ export class SessionService {
     if (!token) return undefined;
     const found = await one<PersonFacts & { device_id: number | null }>(
       this.source,
-      `SELECT p.*, s.device_id FROM session s JOIN person p ON p.id = s.person_id AND p.active = 1
-       LEFT JOIN device d ON d.id = s.device_id
-       WHERE s.token_hash = ? AND s.ended_at IS NULL AND s.expires_at > UTC_TIMESTAMP(3) AND (d.id IS NULL OR d.revoked_at IS NULL)`,
+      `SELECT p.*, s.device_id ${STANDING} AND s.token_hash = ?`,
       [tokenHash(token)],
     );
     if (!found) return undefined;
     return { deviceId: found.device_id, person: await this.personOf(found) };
+  }
+
+  /** Those of some sessions that still stand: not signed out, not run out, the person still here and the device not revoked. */
+  async standing(tokens: readonly string[]): Promise<Set<string>> {
+    if (tokens.length === 0) return new Set();
+    const byHash = new Map(tokens.map((token) => [tokenHash(token), token]));
+    const found = await rows<{ hash: string }>(this.source, `SELECT s.token_hash AS hash ${STANDING} AND s.token_hash IN (?)`, [
+      [...byHash.keys()],
+    ]);
+    return new Set(found.flatMap((f) => byHash.get(f.hash) ?? []));
   }
 
   /** A person by number, with what they may do now; undefined for who has left. */
