@@ -224,3 +224,31 @@ test('an order comes signed, is picked, packed, labelled and handed over: the fi
   await page.goto(`${BASE}/shelves/items/JAR-1`);
   await expect(page.getByText('9 pieces', { exact: true })).toBeVisible();
 });
+
+test('a message that cannot be understood waits at the order desk, is mended there and comes in', async () => {
+  const body = JSON.stringify({
+    ref: 'WEB-2',
+    placedAt: new Date().toISOString(),
+    customer: 'Juno Appleyard',
+    address: { line: '12 Weir Street', city: 'Hathersley', postcode: 'HA1 3PN', country: 'GB' },
+    lines: [{ sku: 'jar', quantity: 'two', price: '1.20' }],
+  });
+  const sent = await page.request.post(`${BASE}/api/channels/WEB/webhook`, {
+    data: body,
+    headers: { 'content-type': 'application/json', 'x-signature': createHmac('sha256', secret).update(body).digest('hex') },
+  });
+  expect(sent.status()).toBe(400);
+  await page.goto(BASE);
+  await page.getByRole('link', { name: /Mend it/ }).click();
+  await page.getByRole('row', { name: /WEB-2/ }).click();
+  const text = page.getByLabel('The message');
+  await expect(text).toHaveValue(/"quantity": "two"/);
+  await page.getByRole('button', { name: 'Take it in as it stands here' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('quantity');
+  await text.fill((await text.inputValue()).replace('"two"', '2'));
+  await page.getByRole('button', { name: 'Take it in as it stands here' }).click();
+  await expect(page).toHaveURL(/\/orders\/S-\d+$/);
+  await expect(page.getByRole('heading', { name: 'Juno Appleyard' })).toBeVisible();
+  await page.goto(`${BASE}/orders/unread`);
+  await expect(page.getByRole('row', { name: /WEB-2/ })).toContainText('taken in');
+});

@@ -25,6 +25,7 @@ const OWNED = {
   customers: ['customer'],
   channels: ['channel', 'listing'],
   orders: ['sales_order', 'sales_order_line'],
+  connectors: ['parked_message'],
   picking: ['round', 'round_order', 'round_stop', 'tote_use'],
   packing: ['parcel', 'parcel_line'],
   dispatch: [],

@@ -16,6 +16,7 @@ import { AccessGuard } from './identity/index.js';
 import { badForm, type Config, fieldsOf, ProblemFilter } from './platform/index.js';
 import { AppModule } from './app.module.js';
 
+const SIGNED_MESSAGES = /^\/api\/channels\/[^/?]+\/webhook(\?|$)/;
 const BODY_LIMIT = '512kb';
 
 /** Builds the application. The database is not touched until `DataSource.initialize`. */
@@ -28,6 +29,8 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
     abortOnError: false,
     forceCloseConnections: true,
   });
+  // What a channel sends is signed as bytes, and is kept as it came where it is not even JSON.
+  app.useBodyParser('raw', { limit: BODY_LIMIT, type: (request) => SIGNED_MESSAGES.test(request.url ?? '') });
   app.useBodyParser('json', { limit: BODY_LIMIT });
   app.disable('x-powered-by');
   app.use(

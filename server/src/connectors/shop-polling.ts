@@ -37,7 +37,7 @@ export class ShopPolling extends Worker<ChannelAccess> {
   protected async carryOut(channel: ChannelAccess): Promise<void> {
     try {
       const { orders, cursor } = await this.shops.ordersSince(channel);
-      for (const order of orders) await this.intake.takeIn(channel, order);
+      for (const order of orders) await this.intake.takeIn(channel, order, 'fetched');
       await this.channels.polled(channel.id, { cursor });
     } catch (thrown) {
       const why = thrown instanceof Error ? thrown.message : String(thrown);

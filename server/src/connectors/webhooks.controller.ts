@@ -17,7 +17,7 @@ export class WebhooksController {
     @Param('code') code: string,
     @Headers('x-signature') given: string | undefined,
     @Req() request: RawBodyRequest<Request>,
-  ): Promise<TakenInDto> {
+  ): Promise<TakenInDto | null> {
     return this.intake.fromWebhook(code.toUpperCase(), request.rawBody, given ?? '');
   }
 }

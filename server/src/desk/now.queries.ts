@@ -77,6 +77,11 @@ export class NowQueries {
       `SELECT q.what, q.detail, p.name AS who, q.raised_at AS since, q.document FROM floor_question q JOIN person p ON p.id = q.person_id WHERE q.answered_at IS NULL AND q.site_id IN (?) ORDER BY q.raised_at LIMIT 6`,
       [sites],
     );
+    const unread = await rows<{ channel: string; why: string; since: Date; n: string }>(
+      this.source,
+      `SELECT c.name AS channel, MIN(m.why) AS why, MIN(m.came_at) AS since, COUNT(*) AS n FROM parked_message m JOIN channel c ON c.id = m.channel_id WHERE m.state = 'waiting' AND c.site_id IN (?) GROUP BY c.id ORDER BY since LIMIT 4`,
+      [sites],
+    );
     const outside = await rows<{ id: number; receiver: string; why: string; since: Date }>(
       this.source,
       `SELECT MIN(id) AS id, receiver, MAX(last_error) AS why, MIN(created_at) AS since FROM outbox WHERE state = 'failing' GROUP BY receiver ORDER BY since LIMIT 4`,
@@ -141,6 +146,18 @@ export class NowQueries {
         who: q.who,
         whoNote: 'kept on a phone',
         action: 'Answer it',
+      })),
+      ...unread.map((u): StuckDto => ({
+        glyph: 'blocked',
+        code: '',
+        link: '/orders/unread',
+        title: `${u.channel}, ${num(u.n)} ${num(u.n) === 1 ? 'message' : 'messages'} cannot be understood`,
+        detail: u.why,
+        since: u.since,
+        late: false,
+        who: 'Order desk',
+        whoNote: 'messages to mend',
+        action: 'Mend it',
       })),
       ...outside.map((o): StuckDto => ({
         glyph: 'held',

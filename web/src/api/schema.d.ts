@@ -1906,6 +1906,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parked-messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Parked_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Parked_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Parked_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Parked_setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/release": {
         parameters: {
             query?: never;
@@ -4254,10 +4318,43 @@ export interface components {
             notePacker?: string | null;
             links?: components["schemas"]["LinkLineDto"][];
         };
-        TakenInDto: {
-            code: string;
-            /** @description True where the order was here already. */
-            known: boolean;
+        ParkedRowDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+        };
+        ParkedDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+            /** @description The message as it came. */
+            raw: string;
+            /** @description The order that came of it. */
+            order: string | null;
+            settledBy: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledWhy: string | null;
+            version: number;
+        };
+        MendDto: {
+            /** @description The message as it should have been: JSON. */
+            text: string;
+        };
+        SetAsideDto: {
+            why: string;
         };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
@@ -8435,8 +8532,96 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenInDto"];
+                    "application/json": Record<string, never>;
                 };
+            };
+        };
+    };
+    Parked_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParkedRowDto"][];
+                };
+            };
+        };
+    };
+    Parked_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParkedDto"];
+                };
+            };
+        };
+    };
+    Parked_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Parked_setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsideDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

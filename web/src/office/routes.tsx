@@ -22,6 +22,8 @@ import { LatePage } from './now/late-page';
 import { NowPage } from './now/now-page';
 import { CustomerForm } from './orders/customer-form';
 import { CustomerSheet, CustomersPage } from './orders/customers-page';
+import { UnreadPage } from './orders/unread-page';
+import { UnreadSheet } from './orders/unread-sheet';
 import { OrderSheet } from './orders/order-sheet';
 import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
@@ -137,6 +139,7 @@ export const routes: RouteObject = {
     { path: 'shelves/plan', element: <PlanPage /> },
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
     { path: 'own', element: <OwnPage /> },
+    { path: 'orders/unread', element: <UnreadPage />, children: [{ path: ':id', element: <UnreadSheet /> }] },
     {
       path: 'orders/customers',
       element: <CustomersPage />,

@@ -526,6 +526,25 @@ export interface Tables {
     needs: 'parcel_id' | 'order_line_id' | 'units';
     computed: never;
   };
+  parked_message: {
+    row: {
+      id: number;
+      channel_id: number;
+      came_at: Date;
+      raw: string;
+      hash: string;
+      ref: string | null;
+      why: string;
+      state: string;
+      settled_why: string | null;
+      order_code: string | null;
+      settled_by: number | null;
+      settled_at: Date | null;
+      version: number;
+    };
+    needs: 'channel_id' | 'raw' | 'hash' | 'why';
+    computed: never;
+  };
   person: {
     row: {
       id: number;

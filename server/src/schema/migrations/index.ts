@@ -18,6 +18,7 @@ import { DoorsAndFiles1790000000017 } from './0017-doors-and-files.js';
 import { SupplierKeys1790000000018 } from './0018-supplier-keys.js';
 import { Floor1790000000019 } from './0019-floor.js';
 import { Reservations1790000000020 } from './0020-reservations.js';
+import { ParkedMessages1790000000023 } from './0023-parked-messages.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -45,4 +46,5 @@ export const migrations = [
   Reservations1790000000020,
   Carriers1790000000021,
   Versions1790000000022,
+  ParkedMessages1790000000023,
 ];

@@ -12,12 +12,7 @@ import { ListPage, useBeside } from '../../ui/list-page';
 import { FilterLine, BlockHead, Acts } from '../../ui/page';
 import { TextLink, ButtonLink } from '../../ui/button';
 import { DenseTable } from '../../ui/table';
-import { WordLinks } from '../../ui/word-links';
-
-const PARTS = [
-  { to: '/orders', says: 'Orders' },
-  { to: '/orders/customers', says: 'Customers' },
-];
+import { OrdersWords } from './orders-words';
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
@@ -28,7 +23,7 @@ export function CustomersPage() {
   return (
     <ListPage title="Customers" width={560}>
       <FilterLine>
-        <WordLinks label="Orders" links={PARTS} here="/orders/customers" />
+        <OrdersWords here="/orders/customers" />
         <span className="flex gap-5 items-baseline">
           {!beside && <ExportLinks list="customers" />}
           {me.data?.rights.includes('order-desk') && <TextLink to="/orders/customers/new">New customer</TextLink>}

@@ -13,8 +13,8 @@ import { DepartureRow } from '../../ui/departure-row';
 import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenRow } from '../../ui/open-row';
 import { DenseTable, GlyphCell } from '../../ui/table';
+import { OrdersWords } from './orders-words';
 import { FilterLine } from '../../ui/page';
-import { TextLink } from '../../ui/button';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
@@ -121,7 +121,7 @@ export function OrdersPage() {
         {!beside && (
           <span className="flex gap-5 items-baseline">
             <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
-            <TextLink to="/orders/customers">Customers</TextLink>
+            <OrdersWords here="/orders" />
           </span>
         )}
       </FilterLine>
