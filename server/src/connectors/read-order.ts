@@ -9,8 +9,8 @@ function faultsIn(errors: readonly ValidationError[], path = ''): Record<string,
     {},
     ...errors.map((e) => {
       const own = path ? `${path}.${e.property}` : e.property;
-      const says = Object.values(e.constraints ?? {}).join('. ');
-      return { ...(says ? { [own]: says } : {}), ...faultsIn(e.children ?? [], own) };
+      const says = [...new Set(Object.values(e.constraints ?? {}))].join('. ');
+      return { ...(says ? { [own]: `${own}: ${says}` } : {}), ...faultsIn(e.children ?? [], own) };
     }),
   ) as Record<string, string>;
 }

@@ -17,31 +17,37 @@ import {
   ValidateNested,
 } from 'class-validator';
 
+const QUANTITY = { message: 'a whole number from 1 to 100,000' };
+const text = (least: number, most: number) => ({ message: `words of ${least} to ${most} characters` });
+const INSTANT = { message: 'a date and time, such as 2026-05-14T08:00:00Z' };
+
 export class ShopOrderLineDto {
-  @IsString() @Length(1, 60) sku: string;
-  @IsInt() @Min(1) @Max(100_000) quantity: number;
-  @Matches(/^\d{1,10}(\.\d{1,6})?$/) price: string;
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) sku: string;
+  @IsInt(QUANTITY) @Min(1, QUANTITY) @Max(100_000, QUANTITY) quantity: number;
+  @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'an amount as text, such as "0.95"' }) price: string;
 }
 export class ShopAddressDto {
-  @IsString() @MaxLength(200) line: string;
-  @IsString() @MaxLength(80) city: string;
-  @IsString() @MaxLength(16) postcode: string;
-  @IsString() @Length(2, 2) country: string;
+  @IsString(text(0, 200)) @MaxLength(200, text(0, 200)) line: string;
+  @IsString(text(0, 80)) @MaxLength(80, text(0, 80)) city: string;
+  @IsString(text(0, 16)) @MaxLength(16, text(0, 16)) postcode: string;
+  @IsString({ message: 'a country of two letters, such as GB' })
+  @Length(2, 2, { message: 'a country of two letters, such as GB' })
+  country: string;
 }
-/** An order as a web shop sends it. */
+/** An order as a web shop sends it. What is said against a field stands behind its name. */
 export class ShopOrderDto {
-  @IsString() @Length(1, 60) ref: string;
-  @IsISO8601() placedAt: string;
-  @IsString() @Length(1, 120) customer: string;
-  @IsOptional() @IsEmail() email?: string;
-  @IsObject() @ValidateNested() @Type(() => ShopAddressDto) address: ShopAddressDto;
-  @IsOptional() @IsString() @MaxLength(300) note?: string | null;
-  @IsOptional() @IsString() @MaxLength(20) speed?: string;
-  @IsOptional() @IsISO8601() promisedAt?: string;
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(300)
-  @ValidateNested({ each: true })
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) ref: string;
+  @IsISO8601({}, INSTANT) placedAt: string;
+  @IsString(text(1, 120)) @Length(1, 120, text(1, 120)) customer: string;
+  @IsOptional() @IsEmail({}, { message: 'a mail address' }) email?: string;
+  @IsObject({ message: 'line, city, postcode and country' }) @ValidateNested() @Type(() => ShopAddressDto) address: ShopAddressDto;
+  @IsOptional() @IsString(text(0, 300)) @MaxLength(300, text(0, 300)) note?: string | null;
+  @IsOptional() @IsString(text(0, 20)) @MaxLength(20, text(0, 20)) speed?: string;
+  @IsOptional() @IsISO8601({}, INSTANT) promisedAt?: string;
+  @IsArray({ message: 'a list of lines' })
+  @ArrayMinSize(1, { message: 'at least one line' })
+  @ArrayMaxSize(300, { message: 'at most 300 lines' })
+  @ValidateNested({ each: true, message: 'a list of lines' })
   @Type(() => ShopOrderLineDto)
   lines: ShopOrderLineDto[];
 }

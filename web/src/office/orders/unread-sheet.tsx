@@ -29,7 +29,7 @@ export function UnreadSheet() {
   return (
     <ShownSheet query={query} back={BACK}>
       {(m) => (
-        <Sheet address={`orders/unread/${m.id}`} title={m.why} about={m.channel} back={BACK}>
+        <Sheet address={`orders/unread/${m.id}`} title={m.ref ?? 'A message without a number'} about={m.channel} back={BACK}>
           <Waybill
             cells={[
               { cap: 'Channel', value: m.channel, note: m.ref ? `their number ${m.ref}` : 'no number to be made out' },
@@ -41,6 +41,7 @@ export function UnreadSheet() {
               },
             ]}
           />
+          <p className="stamped mt-3">{m.why}</p>
           {m.state === 'waiting' ? (
             <Mend message={m} />
           ) : (
