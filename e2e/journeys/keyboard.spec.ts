@@ -11,6 +11,18 @@ test.beforeAll(async ({ browser }) => {
 const inSheet = () => page.evaluate(() => document.activeElement?.closest('.sheet') !== null);
 const focused = () => page.evaluate(() => document.activeElement?.textContent?.trim() ?? '');
 
+/** Waits until what a sheet reads by and by is there: half a second in which nothing is added. */
+async function settles(): Promise<void> {
+  const parts = () => page.locator('.sheet :is(a, button, input, select)').count();
+  let before = -1;
+  await expect(async () => {
+    const now = await parts();
+    const same = now === before;
+    before = now;
+    expect(same).toBe(true);
+  }).toPass({ intervals: [500] });
+}
+
 /** Presses Tab from the sheet's start until the keyboard leaves it; returns how many things it came to, and how many there are. */
 async function tabThrough(): Promise<{ reached: number; there: number }> {
   let reached = 0;
@@ -42,6 +54,7 @@ for (const [list, what] of [
     await expect(page.locator('.sheet h1')).toBeVisible();
     await expect(page.locator('.sheet .skel')).toHaveCount(0);
     await expect.poll(inSheet).toBe(true);
+    await settles();
     const { reached, there } = await tabThrough();
     expect(there).toBeGreaterThan(0);
     expect(reached).toBe(there);

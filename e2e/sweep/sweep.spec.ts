@@ -1,3 +1,4 @@
+import { createHmac } from 'node:crypto';
 import { appendFileSync } from 'node:fs';
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import { EmptyHouse, ROOT } from '../empty-house.js';
@@ -96,6 +97,7 @@ async function knownIn(page: Page): Promise<Known> {
     '/shelves/items/:sku': first('items?limit=1&from=0', (i: { sku: string }) => i.sku),
     '/shelves/places/:code': first('places?limit=1&from=0&kind=pick-face', code),
     '/orders/customers/:code': first('customers', code),
+    '/orders/unread/:id': first('parked-messages', (m: { id: number }) => m.id),
     '/orders/:code': first('orders', code),
     '/setup/people/:id': first('people', (p: { id: number }) => p.id),
     '/setup/imports/:id': first('imports', (r: { id: string }) => r.id),
@@ -136,6 +138,17 @@ async function furnish(page: Page): Promise<void> {
     postcode: 'ZZ99 9ZZ',
     country: 'GB',
     note: LONG,
+  });
+  await post('channels', { code: 'LONGNAMED', name: LONG.slice(0, 80), kind: 'web-shop', siteId: 1, baseUrl: null, listings: [] });
+  const { secret } = (await (await post('channels/LONGNAMED/secret', {})).json()) as { secret: string };
+  const odd = JSON.stringify({
+    ref: 'LONG-NAMED-REFERENCE-0123456789-0123456789',
+    customer: LONG,
+    lines: [{ sku: LONG, quantity: 'a dozen' }],
+  });
+  await page.request.post(`${BASE_URL}/api/channels/LONGNAMED/webhook`, {
+    data: odd,
+    headers: { 'content-type': 'application/json', 'x-signature': createHmac('sha256', secret).update(odd).digest('hex') },
   });
   const { orders } = await api<{ orders: string[] }>(page, 'bills/open?supplier=QUILLON');
   const charges = [{ order: orders[0], says: `Freight of the ${LONG}`.slice(0, 60), amount: '45.00', by: 'value' }];

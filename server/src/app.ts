@@ -26,6 +26,8 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, log, more), {
     logger: false,
     rawBody: true,
+    // Only what is said below is read: a form that another page sends by itself is no request of ours.
+    bodyParser: false,
     abortOnError: false,
     forceCloseConnections: true,
   });

@@ -175,3 +175,30 @@ describe('hostile and careless input', () => {
     expect(await snapshot()).toBe(before);
   });
 });
+
+describe('a form that another page sends by itself', () => {
+  let house: House;
+  beforeAll(async () => {
+    house = await House.open();
+  });
+  afterAll(() => house.close());
+
+  const WHO = 'email=maren%40tarnthistle.example&password=thistle-and-tarn';
+  it.each([
+    ['session', WHO, 'application/x-www-form-urlencoded'],
+    ['session', '{"email":"maren@tarnthistle.example","password":"thistle-and-tarn"}', 'text/plain'],
+    ['session/badge', 'badge=V-1005&pin=4105', 'application/x-www-form-urlencoded'],
+    ['devices/enrol', 'code=ABCDEFGH', 'application/x-www-form-urlencoded'],
+    ['door/reset', 'email=maren%40tarnthistle.example', 'application/x-www-form-urlencoded'],
+  ])('does nothing at %s (%s as %s)', async (path, body, type) => {
+    const answer = await house.http.post(`/api/${path}`).set('content-type', type).send(body);
+    expect(answer.status).toBe(400);
+    expect(answer.headers['set-cookie']).toBeUndefined();
+  });
+
+  it('is told apart from the same words as JSON', async () => {
+    const answer = await house.http.post('/api/session').send({ email: 'maren@tarnthistle.example', password: 'thistle-and-tarn' });
+    expect(answer.status).toBe(204);
+    expect(answer.headers['set-cookie']).toBeDefined();
+  });
+});
