@@ -1,7 +1,8 @@
 import { createHmac, randomUUID } from 'node:crypto';
 import { ShopPolling } from '../src/connectors/index.js';
 import { SHOP_SECRET } from '../src/demo/house.js';
-import { one, rows } from '../src/platform/index.js';
+import { OrderIntake } from '../src/orders/index.js';
+import { one, Problem, rows } from '../src/platform/index.js';
 import { type Caller, House } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
@@ -49,7 +50,8 @@ const hook = (body: string) =>
 const list = async () => (await desk.get('parked-messages').expect(200)).body as Parked[];
 const waiting = async (ref: string | null) => (await list()).filter((m) => m.state === 'waiting' && m.ref === ref);
 const codesOf = (ref: string) => rows<{ code: string }>(house.source, 'SELECT code FROM sales_order WHERE channel_ref = ?', [ref]);
-const access = () => one<object>(house.source, `SELECT poll_cursor, poll_error FROM channel WHERE code = 'SHOP'`);
+const access = () =>
+  one<{ poll_cursor: string; poll_error: string | null }>(house.source, `SELECT poll_cursor, poll_error FROM channel WHERE code = 'SHOP'`);
 const sheet = async (id: number) =>
   (await desk.get(`parked-messages/${id}`).expect(200)).body as { version: number; raw: string; order: string | null; state: string };
 const mend = (id: number, version: number, text: string) =>
@@ -121,6 +123,19 @@ describe('a message that cannot be understood', () => {
     await aside('A test of theirs').expect(204);
     expect(await sheet(id)).toMatchObject({ state: 'set-aside', settledWhy: 'A test of theirs', settledBy: 'Orla Finch' });
     await mend(id, version + 1, JSON.stringify(shopOrder())).expect(409);
+  });
+
+  it('is not taken for one where the house was only busy: it is asked for again', async () => {
+    const order = shopOrder();
+    const before = await access();
+    const takeIn = jest.spyOn(house.app.get(OrderIntake), 'takeIn').mockRejectedValueOnce(new Problem(503, 'busy', 'Try again'));
+    await polled([order], 'c-busy');
+    expect(await waiting(order.ref)).toEqual([]);
+    expect((await access())?.poll_cursor).toBe(before?.poll_cursor);
+    takeIn.mockRestore();
+    await polled([order], 'c-busy');
+    expect(await codesOf(order.ref)).toHaveLength(1);
+    expect(await access()).toEqual({ poll_cursor: 'c-busy', poll_error: null });
   });
 
   it('never stops a channel, whatever rule it breaks', async () => {

@@ -37,7 +37,8 @@ export class IntakeService {
       if (!taken.known) await this.parked.cameIn(channel.id, order.ref, taken.code);
       return taken;
     } catch (thrown) {
-      // Where the database is away nothing is against the message; it is asked for again.
+      // Where the house is busy, or its database away, nothing is against the message; it is asked for again.
+      if (thrown instanceof Problem && thrown.status >= 500) throw thrown;
       await this.source.query('SELECT 1');
       const why = thrown instanceof Problem ? thrown.detail : `It could not be written down: ${String(thrown)}`;
       await this.parked.park(channel, typeof message === 'string' ? message : JSON.stringify(message), why);

@@ -56,7 +56,7 @@ export class ParkedMessages {
         `SELECT COUNT(*) AS waiting FROM parked_message WHERE channel_id = ? AND state = 'waiting'`,
         [channel.id],
       );
-      if (Number(row?.waiting) >= MOST_WAITING) throw new Error(`${MOST_WAITING} messages wait to be mended. Settle some of them first`);
+      if (Number(row?.waiting) >= MOST_WAITING) throw badState(`${MOST_WAITING} messages wait to be mended. Settle some of them first`);
       const done = await tx.query<{ affectedRows: number }>(
         'INSERT IGNORE INTO parked_message (channel_id, raw, hash, ref, why) VALUES (?, ?, ?, ?, ?)',
         [channel.id, raw, hash, refOf(text), why.slice(0, 500)],
