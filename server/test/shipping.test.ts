@@ -63,6 +63,9 @@ describe('packing and dispatch', () => {
     const code = await picked([['JAR-454-RD', 2]]);
     expect((await dilys.task<{ order: string }>('pack', `T-${tote - 1}`)).order).toBe(code);
     await dilys.get('floor/tasks/pack/T-40').expect(404);
+    const unpicked = await house.order([['JAR-454-RD', 2]]);
+    const early = await dilys.get(`floor/tasks/pack/${unpicked}`).expect(409);
+    expect((early.body as { detail: string }).detail).toBe(`${unpicked} is not picked yet. It opens here once its goods are set down`);
     const bench = await dilys.task<Omit<PackTask, 'lines'> & { cartons: Carton[]; lines: (PackLine & { longestMm: number | null })[] }>(
       'pack',
       code,

@@ -1,10 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
-import { one, type Tx } from '../platform/index.js';
+import { badState, one, type Tx } from '../platform/index.js';
 import { CloseParcelCommandDto, NoteSeenCommandDto, PackBundleDto, PackCommandDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 import { ParcelsService } from './parcels.service.js';
+
+/** The states in which an order has something to show at the table. */
+const AT_TABLE: ReadonlySet<string> = new Set(['picked', 'packed', 'shipped']);
+const notYet = ({ order, state }: { order: string; state: string }) =>
+  state === 'cancelled' ? `${order} is cancelled` : `${order} is not picked yet. It opens here once its goods are set down`;
 
 /** Packing at the floor's doors. */
 @Injectable()
@@ -23,6 +28,7 @@ export class PackingFloor {
       bundle: PackBundleDto,
       read: async (tx, _, key) => {
         const { siteId, ...task } = await queries.task(tx, key);
+        if (!AT_TABLE.has(task.state)) throw badState(notYet(task));
         return { task, siteId };
       },
     });

@@ -15,6 +15,7 @@ import { DoorSelect } from './door-select';
 import { PictureCell, GlyphCell, LinesTable } from '../../ui/table';
 import { Acts } from '../../ui/page';
 import { ButtonLink, TextLink } from '../../ui/button';
+import { useAtOnce } from '../../ui/at-once';
 
 type Arrival = Dto['ArrivalDto'];
 type Receipt = Dto['ReceiptDto'];
@@ -190,6 +191,7 @@ function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
     act: (door: string, once) =>
       ask(api.POST('/api/arrivals/{code}/door', { params: { path: { code: a.code } }, body: { door: door || null }, headers: once })),
   });
+  const [door, choose] = useAtOnce(a.door ?? '', set.mutateAsync);
   if (!may) return <>{a.door ?? a.site}</>;
   return (
     <span className="flex items-center gap-1">
@@ -198,9 +200,8 @@ function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
         siteId={a.siteId}
         aria-label="Door"
         style={{ height: 24, padding: '0 4px', width: 104 }}
-        value={a.door ?? ''}
-        disabled={set.isPending}
-        onChange={(e) => set.mutate(e.target.value)}
+        value={door}
+        onChange={(e) => choose(e.target.value)}
       />
     </span>
   );

@@ -1,5 +1,5 @@
 /** @jest-environment ./jest-page.js */
-import { act, screen } from '@testing-library/react';
+import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ProblemError } from '../../api/client';
 import { shown } from '../../testing/house';
@@ -114,6 +114,28 @@ describe('a form over a record that others may change', () => {
     expect(keep().textContent).toContain('Keep the changes');
     await user.click(keep());
     expect(phone().value).toBe('123');
+    expect(keep().textContent).not.toContain('changes');
+  });
+
+  it('takes what the server made of what was kept, though it is read before the answer comes', async () => {
+    let answer: (value: unknown) => void = () => undefined;
+    const { user, moveOn } = setup(() => new Promise((done) => (answer = done)));
+    await user.type(name(), ' Farm');
+    await user.click(keep());
+    moveOn(from('Wick Hill Farm Ltd', '1', 2));
+    expect(name().value).toBe('Wick Hill Farm');
+    await user.type(phone(), '7');
+    answer({});
+    await waitFor(() => expect(name().value).toBe('Wick Hill Farm Ltd'));
+    expect(screen.queryByRole('alert')).toBeNull();
+    expect(phone().value).toBe('17');
+    expect(keep().textContent).toContain('Keep the changes');
+  });
+
+  it('has nothing to keep where only others have changed it', () => {
+    const { moveOn } = setup();
+    moveOn(from('Wick Hill', '2', 2));
+    expect(phone().value).toBe('2');
     expect(keep().textContent).not.toContain('changes');
   });
 

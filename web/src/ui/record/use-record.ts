@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { type DefaultValues, type FieldValues, type Path, type PathValue, useForm, type UseFormReturn } from 'react-hook-form';
 import { ProblemError } from '../../api/client';
 import { type Once, useAct } from '../../api/use-act';
-import { type Conflict, mergeRecord } from './merge';
+import { type Conflict, mergeRecord, sameValue } from './merge';
 
 /** A record as a form can change it, with the version that it has now; without one it is new. */
 export interface Source<V> {
@@ -42,36 +42,52 @@ export function useRecord<V extends FieldValues, T>({
   const asks = useRef(false);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
   const [moved, setMoved] = useState(false);
-  const { getValues, setValue } = form;
+  const { getValues, setValue, reset } = form;
   const put = useCallback(
     (field: string, value: unknown) => setValue(field as Path<V>, value as PathValue<V, Path<V>>, { shouldDirty: true }),
     [setValue],
   );
 
-  useEffect(() => {
-    if (source.version === base.current.version) return;
-    const merged = mergeRecord(base.current.values, source.values, getValues());
-    base.current = source;
-    for (const [field, value] of merged.taken) put(field, value);
-    asks.current ||= merged.conflicts.length > 0;
-    setConflicts((open) => [...open.filter((c) => !merged.conflicts.some((m) => m.field === c.field)), ...merged.conflicts]);
-  }, [source, getValues, put]);
+  /** Takes a record for what the form began from: what was typed beyond it is what is not kept yet. */
+  const beginFrom = useCallback(
+    (from: Source<V>) => {
+      base.current = from;
+      const typed: Readonly<Record<string, unknown>> = getValues();
+      reset(from.values, { keepValues: true });
+      for (const field of Object.keys(from.values)) if (!sameValue(typed[field], from.values[field])) put(field, typed[field]);
+    },
+    [getValues, reset, put],
+  );
 
   const act = useAct({
-    act: (values: V, once) => {
-      sent.current = base.current.version;
-      return save(values, base.current.version, once);
+    act: async (values: V, once) => {
+      const version = base.current.version;
+      sent.current = version;
+      const answer = await save(values, version, once);
+      // What is read now may say it in other words, or with what the server has filled in: that is no other person's change.
+      beginFrom({ values, version });
+      return answer;
     },
-    onDone: onSaved ?? (() => form.reset(getValues())),
+    ...(onSaved ? { onDone: onSaved } : {}),
     onFailed: (problem) => setMoved(problem instanceof ProblemError && problem.status === 412),
   });
+  const { isPending } = act;
+  useEffect(() => {
+    // While it is on its way, what moves may be the very thing that was sent.
+    if (isPending || source.version === base.current.version) return;
+    const merged = mergeRecord(base.current.values, source.values, getValues());
+    for (const [field, value] of merged.taken) put(field, value);
+    beginFrom(source);
+    asks.current ||= merged.conflicts.length > 0;
+    setConflicts((open) => [...open.filter((c) => !merged.conflicts.some((m) => m.field === c.field)), ...merged.conflicts]);
+  }, [source, isPending, getValues, put, beginFrom]);
   const { mutate } = act;
   // The record moved on while this was on its way. Where nobody has to choose, it is sent again from what stands there now.
   useEffect(() => {
-    if (!moved || source.version === sent.current) return;
+    if (!moved || isPending || source.version === sent.current) return;
     setMoved(false);
     if (!asks.current) void form.handleSubmit((values) => mutate(values))();
-  }, [moved, source.version, form, mutate]);
+  }, [moved, isPending, source.version, form, mutate]);
   const faults = act.error instanceof ProblemError ? act.error.fields : {};
   const choose = (field: string, whose: 'theirs' | 'mine') => {
     const conflict = conflicts.find((c) => c.field === field);

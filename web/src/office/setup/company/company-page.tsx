@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { api, ask, type Dto } from '../../../api/client';
+import { useAtOnce } from '../../../ui/at-once';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { Calendars } from './calendars';
 import { ExtraFields } from './extra-fields';
@@ -19,7 +20,8 @@ function SettingRow({ setting: s }: { setting: Setting }) {
     act: (value: string, once) =>
       ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value }, headers: once })),
   });
-  const keep = (value: string) => value !== s.value && set.mutate(value);
+  const [value, choose] = useAtOnce(s.value, set.mutateAsync);
+  const keep = (next: string) => next !== value && choose(next);
   return (
     <li>
       <label htmlFor={`set-${s.name}`}>
@@ -29,15 +31,9 @@ function SettingRow({ setting: s }: { setting: Setting }) {
       </label>
       <span className="flex gap-2 items-center">
         {s.kind === 'yes-no' ? (
-          <input
-            id={`set-${s.name}`}
-            type="checkbox"
-            checked={s.value === 'true'}
-            disabled={set.isPending}
-            onChange={(e) => keep(String(e.target.checked))}
-          />
+          <input id={`set-${s.name}`} type="checkbox" checked={value === 'true'} onChange={(e) => keep(String(e.target.checked))} />
         ) : s.kind === 'choice' ? (
-          <Select id={`set-${s.name}`} value={s.value} disabled={set.isPending} onChange={(e) => keep(e.target.value)}>
+          <Select id={`set-${s.name}`} value={value} onChange={(e) => keep(e.target.value)}>
             {s.choices.map((c) => (
               <option key={c}>{c}</option>
             ))}
@@ -45,17 +41,17 @@ function SettingRow({ setting: s }: { setting: Setting }) {
         ) : (
           <Input
             id={`set-${s.name}`}
-            key={s.value}
+            key={value}
             className={s.kind === 'whole' ? 'num' : ''}
             style={{ width: s.kind === 'whole' ? 80 : 300 }}
             inputMode={s.kind === 'whole' ? 'numeric' : 'text'}
-            defaultValue={s.value}
+            defaultValue={value}
             onBlur={(e) => keep(e.target.value)}
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           />
         )}
         {s.unit && <span className="mid">{s.unit}</span>}
-        {s.value !== s.standard && s.kind !== 'text' && (
+        {value !== s.standard && s.kind !== 'text' && (
           <TextButton type="button" onClick={() => keep(s.standard)}>
             as it came
           </TextButton>

@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useState } from 'react';
-import { api, ask } from '../../../api/client';
+import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Barcode, QrCode } from '../../../ui/barcode';
 import { Field } from '../../../ui/field';
 import { day, when } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
+import { useAtOnce } from '../../../ui/at-once';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { Page } from '../../../ui/page';
 import { Input, Select } from '../../../ui/input';
@@ -39,6 +40,35 @@ function Enrolment({ code }: { code: string }) {
         </span>
       </span>
     </div>
+  );
+}
+
+function PrinterOf({
+  device: d,
+  printers,
+  keep,
+}: {
+  device: Dto['DeviceDto'];
+  printers: readonly Dto['PrinterDto'][];
+  keep: (printerId: number | null) => Promise<unknown>;
+}) {
+  const [printerId, choose] = useAtOnce(d.printerId, keep);
+  return (
+    <Select
+      className="bare"
+      aria-label={`Printer of ${d.name}`}
+      value={printerId ?? ''}
+      onChange={(e) => choose(Number(e.target.value) || null)}
+    >
+      <option value="">the first of its site</option>
+      {printers
+        .filter((p) => p.siteId === d.siteId)
+        .map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+    </Select>
   );
 }
 
@@ -121,21 +151,11 @@ export function DevicesList() {
                     </td>
                     <td className="mid">{d.site}</td>
                     <td>
-                      <Select
-                        className="bare"
-                        aria-label={`Printer of ${d.name}`}
-                        value={d.printerId ?? ''}
-                        onChange={(e) => edit.mutate({ id: d.id, name: d.name, printerId: Number(e.target.value) || null })}
-                      >
-                        <option value="">the first of its site</option>
-                        {(printers.data ?? [])
-                          .filter((p) => p.siteId === d.siteId)
-                          .map((p) => (
-                            <option key={p.id} value={p.id}>
-                              {p.name}
-                            </option>
-                          ))}
-                      </Select>
+                      <PrinterOf
+                        device={d}
+                        printers={printers.data ?? []}
+                        keep={(printerId) => edit.mutateAsync({ id: d.id, name: d.name, printerId })}
+                      />
                     </td>
                     <td className="mid">{day(d.enrolledAt)}</td>
                     <td className="mid">{d.lastUsedAt ? when(d.lastUsedAt) : 'never'}</td>

@@ -3,12 +3,29 @@ import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 
 import { api, ask, type Dto } from '../../../api/client';
+import { useAtOnce } from '../../../ui/at-once';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { Page, FilterLine } from '../../../ui/page';
 import { TextLink } from '../../../ui/button';
 import { DenseTable } from '../../../ui/table';
 
 type Duty = Dto['DutiesDto']['duties'][number];
+type Right = Dto['DutiesDto']['rights'][number];
+
+function Allowed({ duty, right, keep }: { duty: Duty; right: Right; keep: (allowed: boolean) => Promise<unknown> }) {
+  const [allowed, choose] = useAtOnce(duty.rights.includes(right.right), keep);
+  return (
+    <label>
+      <input
+        type="checkbox"
+        aria-label={`${duty.duty.replace('-', ' ')}: ${right.says}`}
+        disabled={duty.duty === 'owner'}
+        checked={allowed}
+        onChange={(e) => choose(e.target.checked)}
+      />
+    </label>
+  );
+}
 
 /** What each duty allows: a matrix to adjust. The owner keeps every right. */
 export function DutiesPage() {
@@ -17,9 +34,6 @@ export function DutiesPage() {
     act: ({ duty, right, allowed }: { duty: string; right: string; allowed: boolean }, once) =>
       ask(api.PUT('/api/duties/{duty}/rights/{right}', { params: { path: { duty, right } }, body: { allowed }, headers: once })),
   });
-  // What was chosen shows at once and stays so while it is on its way, whatever is read meanwhile.
-  const allows = (d: Duty, right: string): boolean =>
-    set.isPending && set.variables.duty === d.duty && set.variables.right === right ? set.variables.allowed : d.rights.includes(right);
   return (
     <Page aria-label="Duties and rights">
       <h1 className="sr">Duties and rights</h1>
@@ -52,15 +66,7 @@ export function DutiesPage() {
                   </td>
                   {rights.map((r) => (
                     <td key={r.right}>
-                      <label>
-                        <input
-                          type="checkbox"
-                          aria-label={`${d.duty.replace('-', ' ')}: ${r.says}`}
-                          disabled={d.duty === 'owner'}
-                          checked={allows(d, r.right)}
-                          onChange={(e) => set.mutate({ duty: d.duty, right: r.right, allowed: e.target.checked })}
-                        />
-                      </label>
+                      <Allowed duty={d} right={r} keep={(allowed) => set.mutateAsync({ duty: d.duty, right: r.right, allowed })} />
                     </td>
                   ))}
                 </tr>
