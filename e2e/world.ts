@@ -35,14 +35,19 @@ export async function signIn(context: BrowserContext, who: string, url = BASE_UR
  * Types a code as a wedge scanner does: real key events, one right after another, and Enter. They are sent without
  * waiting for each other, since a scanner does not wait either.
  */
-export async function scan(page: Page, code: string): Promise<void> {
+export const scan = (page: Page, code: string): Promise<void> => scanKeys(page, [...code, 'Enter']);
+
+/** The same with keys that are no characters, such as "F8" or "Ctrl+]". */
+export async function scanKeys(page: Page, keys: readonly string[]): Promise<void> {
   const session = await page.context().newCDPSession(page);
-  const keys = [...code].map((text) => session.send('Input.dispatchKeyEvent', { type: 'keyDown', text, key: text, unmodifiedText: text }));
-  keys.push(
-    session.send('Input.dispatchKeyEvent', { type: 'keyDown', key: 'Enter', code: 'Enter', text: '\r', windowsVirtualKeyCode: 13 }),
-  );
-  await Promise.all(keys);
+  await Promise.all(keys.map((key) => session.send('Input.dispatchKeyEvent', { type: 'keyDown', ...eventOf(key) })));
   await session.detach();
+}
+
+function eventOf(key: string) {
+  if (key === 'Enter') return { key, code: key, text: '\r', windowsVirtualKeyCode: 13 };
+  if (key.startsWith('Ctrl+')) return { key: key.slice(5), code: key === 'Ctrl+]' ? 'BracketRight' : '', modifiers: 2 };
+  return key.length === 1 ? { key, text: key, unmodifiedText: key } : { key, code: key };
 }
 
 /** The band that answers a scan. */

@@ -46,12 +46,12 @@ test('cells are changed with the keyboard alone, and the tape takes it back', as
   await maren.keyboard.press('ArrowRight');
   await expect(cell(0, 1)).toBeFocused();
   await maren.keyboard.press('F2');
-  await maren.keyboard.type('Reading any swarm');
+  await maren.keyboard.type('Reading any swarm', { delay: 70 });
   await maren.keyboard.press('Enter');
   await expect(cell(0, 1)).toHaveText('Reading any swarm');
   await expect(cell(1, 1)).toBeFocused();
   await maren.keyboard.press('F2');
-  await maren.keyboard.type('nonsense');
+  await maren.keyboard.type('nonsense', { delay: 70 });
   await maren.keyboard.press('Escape');
   await expect(cell(1, 1)).toHaveText('Book: Working with wax');
   await expect(maren.locator('.tapeline')).toContainText('BOK-SWRM: name Reading any swarm');

@@ -12,17 +12,17 @@ const CARDS: Readonly<Record<string, CommandCode>> = {
 
 /** The command of a scanned card, or undefined where the code is none. */
 export function commandOf(code: string): CommandCode | undefined {
-  const key = code.trim().toUpperCase();
+  const key = normalCode(code);
   return Object.hasOwn(CARDS, key) ? CARDS[key] : undefined;
 }
 
 /**
- * The form in which codes are kept and compared: trimmed, symbology identifier of plain EAN numbers dropped, letters
+ * The form in which codes are kept and compared: trimmed, symbology identifier dropped, letters
  * in capitals. Element strings are left for `readGs1`.
  */
 export function normalCode(code: string): string {
   return code
     .trim()
-    .replace(/^\]E[04]/, '')
+    .replace(/^\][A-Za-z][0-9A-Za-z]/, '')
     .toUpperCase();
 }

@@ -25,7 +25,8 @@ export interface Gs1Options {
 }
 
 type Pair = readonly [ai: string, value: string];
-const SEPARATOR = '\u001d';
+/** Parts values of varying length in an element string. */
+export const SEPARATOR = '\u001d';
 const fail = (errorKind: Gs1Error): Gs1Fault => ({ ok: false, errorKind });
 
 /**

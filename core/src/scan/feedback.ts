@@ -1,3 +1,4 @@
+import type { Gs1Error } from '../barcode/index.js';
 import type { Feedback, How, Refusal, RefusedCommand, Step } from './types.js';
 
 /** Sentence case for a phrase that begins a line. */
@@ -26,6 +27,21 @@ export function unknownCode(code: string): Refusal {
     band: 'unknown',
     title: code,
     detail: 'On no item or place here. Kept on the tape for the office to match',
+  };
+}
+
+/** A code that cannot be read for sure, with what to do about it. */
+export function misread(code: string, fault: Gs1Error): Refusal {
+  const details: Partial<Record<Gs1Error, string>> = {
+    missingSeparator: 'A separator seems to be missing in it. Try the scanner with the test card, or type lot and date',
+    checkDigit: 'One of its digits is wrong or missing. Scan it again',
+    date: 'It names a day that does not exist. Scan it again, or type what is printed',
+  };
+  details.tooLong = details.missingSeparator!;
+  return {
+    band: 'unknown',
+    title: code,
+    detail: details[fault] ?? 'It is not as the standard has it. Scan it again, or type what is printed',
   };
 }
 

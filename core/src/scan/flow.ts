@@ -1,6 +1,6 @@
 import type { CommandCode } from '../barcode/index.js';
 import type { FloorCommand, TaskKind } from './commands.js';
-import { refuse, stay, unknownCode } from './feedback.js';
+import { misread, refuse, stay, unknownCode } from './feedback.js';
 import { resolve, type Meaning } from './resolve.js';
 import type { Codebook, How, PlaceFacts, Refusal, SharedInput, Step } from './types.js';
 
@@ -127,6 +127,8 @@ function scanned<Task, State extends FlowState<Command>, Input extends OwnInput,
       );
     case 'pallet':
       return rules.pallet?.(now, meaning.sscc) ?? refuse(now.state, unknownCode(meaning.sscc), now);
+    case 'misread':
+      return refuse(now.state, misread(meaning.code, meaning.fault), now);
     case 'unknown':
       return rules.unknown?.(now, meaning.code) ?? refuse(now.state, unknownCode(meaning.code), now);
   }

@@ -1,4 +1,14 @@
-import { commandOf, normalCode, readGs1, type CommandCode } from '../barcode/index.js';
+import {
+  commandOf,
+  isOfElements,
+  lacksSeparator,
+  normalCode,
+  readGs1,
+  scannedText,
+  SEPARATOR,
+  type CommandCode,
+  type Gs1Error,
+} from '../barcode/index.js';
 import type { PackUnit } from '../quantity/index.js';
 import type { Codebook, ItemFacts, PlaceFacts } from './types.js';
 
@@ -17,14 +27,17 @@ export type Meaning =
   | { kind: 'pallet'; sscc: string }
   | { kind: 'place'; place: PlaceFacts }
   | { kind: 'command'; command: CommandCode }
+  /** It is no code, or not for sure: nothing is guessed of it. */
+  | { kind: 'misread'; code: string; fault: Gs1Error }
   | { kind: 'unknown'; code: string };
 
 /** The key under which a code is kept in the codebook: its GTIN in 14 digits, or the code in capitals. */
 export function codeKey(code: string, today: string): string {
-  const read = readGs1(code, { today });
+  const text = scannedText(code, today);
+  const read = readGs1(text, { today });
   // The label of a pallet names what it holds by 02, the goods themselves by 01.
   const gtin = read.ok ? (read.gtin14 ?? read.fields['02']) : undefined;
-  return gtin ?? normalCode(code);
+  return gtin ?? normalCode(text);
 }
 
 /**
@@ -34,8 +47,11 @@ export function codeKey(code: string, today: string): string {
 export function resolve(code: string, book: Codebook): Meaning {
   const command = commandOf(code);
   if (command) return { kind: 'command', command };
-  const read = readGs1(code, { today: book.today });
-  const key = codeKey(code, book.today);
+  const text = scannedText(code, book.today);
+  const read = readGs1(text, { today: book.today });
+  if (read.ok && !book.separatorsSeen && lacksSeparator(text, read, book.today))
+    return { kind: 'misread', code: printed(text), fault: 'missingSeparator' };
+  const key = codeKey(text, book.today);
   const hit = Object.hasOwn(book.codes, key) ? book.codes[key] : undefined;
   const item = hit && book.items[hit.itemId];
   const pack = item?.packs.find((p) => p.id === hit?.packId);
@@ -48,8 +64,16 @@ export function resolve(code: string, book: Codebook): Meaning {
   if (read.ok && read.fields['00']) return { kind: 'pallet', sscc: read.fields['00'] };
   const place = Object.hasOwn(book.places, key) ? book.places[key] : undefined;
   if (place) return { kind: 'place', place };
-  return { kind: 'unknown', code: normalCode(code) };
+  if (!read.ok && isOfElements(text)) return { kind: 'misread', code: printed(text), fault: read.errorKind };
+  return { kind: 'unknown', code: normalCode(text) };
 }
+
+/** A code as people can read it, without its signs for machines. */
+const printed = (text: string) =>
+  text
+    .replace(/^\][A-Za-z][0-9A-Za-z]/, '')
+    .replaceAll(SEPARATOR, ' ')
+    .trim();
 
 /** The count of trade items (37) or of pieces (30) that a label carries. */
 function countOn(read: ReturnType<typeof readGs1>): number | null {

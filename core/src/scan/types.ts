@@ -72,6 +72,8 @@ export interface PlaceFacts {
 export interface Codebook {
   /** ISO date, for the century of two-digit years. */
   today: string;
+  /** A test card has shown that the scanner at hand sends separators, so that a lot which looks like one without is none. */
+  separatorsSeen?: boolean;
   /** GTINs in 14 digits, other codes in capitals. */
   codes: Record<string, { itemId: ItemId; packId: PackId }>;
   items: Record<string, ItemFacts>;

@@ -13,7 +13,7 @@ import { KeptWord } from '../flow/kept-word';
 import { untilWords, when } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { MarkName } from '../ui/mark';
-import { useScanner } from '../ui/scanner';
+import { useScanner } from '../scanner/use-scanner';
 import { SiteChoice } from '../floor/device-switches';
 import { BenchQueue } from './bench-queue';
 import { Packing } from './packing';
@@ -65,14 +65,22 @@ export function BenchPage() {
           {(ready) => <Packing ready={ready} onOther={open} />}
         </TaskGate>
       ) : (
-        <Waiting problem={code ? task.error : null} onOpen={open} />
+        <>
+          {/* A scan that comes while an order is fetched is for that order. */}
+          {(code === undefined || task.error) && <Listening onScan={open} />}
+          <Waiting problem={code ? task.error : null} onOpen={open} />
+        </>
       )}
     </main>
   );
 }
 
+function Listening({ onScan }: { onScan: (code: string) => void }) {
+  useScanner(onScan);
+  return null;
+}
+
 function Waiting({ problem, onOpen }: { problem: Error | null; onOpen: (code: string) => void }) {
-  useScanner(onOpen);
   const detail = problem instanceof ProblemError ? problem.message : 'No network, and this order was not open here before';
   return (
     <>

@@ -6,7 +6,7 @@ import type { Ready } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural } from '../ui/format';
 import { Glyph } from '../ui/glyph';
-import { useScanner } from '../ui/scanner';
+import { useScanner } from '../scanner/use-scanner';
 import { BenchLines } from './bench-lines';
 import { BenchTape } from './bench-tape';
 import { ClosedOrder } from './closed-order';

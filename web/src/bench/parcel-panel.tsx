@@ -138,6 +138,7 @@ export function ParcelPanel({
           className="num"
           style={{ width: 130, height: 48, fontSize: 26, fontWeight: 700 }}
           inputMode="numeric"
+          data-scan="grams"
           aria-label="Weight in grams"
           placeholder="grams"
           disabled={!allIn}

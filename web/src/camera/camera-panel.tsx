@@ -1,5 +1,5 @@
 import { useCallback, useRef } from 'react';
-import { emitScan } from '../ui/scanner';
+import { emitScan } from '../scanner/use-scanner';
 import { AIM } from './aim';
 import { CAMERA_WORDS, useCamera } from './use-camera';
 import { Key } from '../ui/phone/parts';

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
-import { useScanner } from '../ui/scanner';
+import { useScanner } from '../scanner/use-scanner';
 import { ProblemNote } from '../ui/states';
 import { PhoneFrame, Ask, Key, Keys, Typed } from '../ui/phone/parts';
 
@@ -40,7 +40,6 @@ export function EnrolPage() {
         }}
       >
         <input
-          data-scan
           autoFocus
           autoComplete="off"
           autoCapitalize="characters"

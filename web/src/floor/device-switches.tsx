@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { useSite } from '../api/queries';
 import { useSound, useVibration } from '../flow/device-choices';
 import { Key } from '../ui/phone/parts';
@@ -35,14 +36,21 @@ function Switch({ says, off, turn }: { says: string; off: boolean; turn: (off: b
   );
 }
 
-/** What this device does beside the band: sound and vibration, each for itself. */
+/** What this device does beside the band: sound and vibration, each for itself; and what its scanner sends. */
 export function DeviceSwitches() {
   const [mute, setMute] = useSound();
   const [still, setStill] = useVibration();
   return (
-    <div className="flex gap-[10px] px-[14px] mt-4">
-      <Switch says="Sound" off={mute} turn={setMute} />
-      <Switch says="Vibration" off={still} turn={setStill} />
-    </div>
+    <>
+      <div className="flex gap-[10px] px-[14px] mt-4">
+        <Switch says="Sound" off={mute} turn={setMute} />
+        <Switch says="Vibration" off={still} turn={setStill} />
+      </div>
+      <p className="px-[18px] mt-2">
+        <Link to="/floor/scanner" className="underline inline-grid items-center min-h-[44px]">
+          Try the scanner with a test card
+        </Link>
+      </p>
+    </>
   );
 }

@@ -8,7 +8,7 @@ import { keepShell, useNewShell } from '../flow/shell-worker';
 import { QuestionsWord } from './questions-page';
 import { useMe } from '../api/queries';
 import { useSignOut } from '../door/use-sign-out';
-import { useScanner } from '../ui/scanner';
+import { useScanner } from '../scanner/use-scanner';
 import { ScanContext, type ScanHandler } from './scan-context';
 import { PhoneFrame } from '../ui/phone/parts';
 

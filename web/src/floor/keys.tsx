@@ -68,7 +68,6 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
         <Typed onSubmit={typed}>
           <input
             autoFocus
-            data-scan
             autoComplete="off"
             autoCapitalize="characters"
             aria-label="Code"

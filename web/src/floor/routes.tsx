@@ -7,6 +7,7 @@ import { PickList, PickPage } from './pick-pages';
 import { DuePage } from './receive/due-page';
 import { ReceivePage } from './receive/receive-page';
 import { QuestionsPage } from './questions-page';
+import { FloorScannerPage } from './scanner-page';
 import { StorePage } from './store-page';
 
 /** The floor: what is done with a phone in the hand. */
@@ -20,6 +21,7 @@ export const routes: RouteObject = {
     { path: 'inspect', element: <InspectPage /> },
     { path: 'store', element: <StorePage /> },
     { path: 'look', element: <LookPage /> },
+    { path: 'scanner', element: <FloorScannerPage /> },
     { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },

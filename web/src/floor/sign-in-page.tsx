@@ -8,7 +8,7 @@ import { kept } from '../flow/kept';
 import { api, ask } from '../api/client';
 import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
-import { useScanner } from '../ui/scanner';
+import { useScanner } from '../scanner/use-scanner';
 import { ProblemNote } from '../ui/states';
 import { PhoneFrame, PhoneHead, Ask, Say, Key, Typed, FigureKeys, WordKey } from '../ui/phone/parts';
 
@@ -70,7 +70,7 @@ export function FloorSignIn() {
           setParams({ badge: (new FormData(e.currentTarget).get('badge') as string).trim().toUpperCase() });
         }}
       >
-        <input name="badge" data-scan key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
+        <input name="badge" key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
         <Key className="px-4">Badge</Key>
         {!camera && (
           <Key type="button" className="px-4" onClick={() => setCamera(true)}>

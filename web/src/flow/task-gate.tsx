@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useMe } from '../api/queries';
 import { ProblemError } from '../api/client';
 import { dayIn } from '../api/site-day';
+import { scannerProfile } from '../scanner/profile';
 import { ProblemNote } from '../ui/states';
 import { useBook } from './book';
 import { draftOf } from './drafts';
@@ -43,7 +44,10 @@ export function TaskGate<K extends TaskKind>({
   const address = addressOf(kind, taskKey ?? '');
   const memory = useMemory(address);
   const dated = useMemo(
-    () => (book.data && bundle ? { ...book.data, today: dayIn(bundle.timeZone, new Date()) } : undefined),
+    () =>
+      book.data && bundle
+        ? { ...book.data, today: dayIn(bundle.timeZone, new Date()), separatorsSeen: scannerProfile().separatorsSeen }
+        : undefined,
     [book.data, bundle],
   );
   if (bundle && dated && memory) {

@@ -4,8 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { Glyph } from '../ui/glyph';
-import { claimedBy } from '../ui/scan-claim';
-import { useScanner } from '../ui/scanner';
+import { claimedBy } from '../scanner/scan-claim';
+import { useScanner } from '../scanner/use-scanner';
 
 /** Opens the record of a scanned code; says so where nobody knows it. */
 export function useOpenCode(onUnknown: (code: string) => void) {
@@ -71,7 +71,6 @@ export function AnyField() {
         <Glyph name="scan" />
         <input
           ref={field}
-          data-scan
           className="flex-1 outline-none bg-transparent"
           placeholder="Type a word or scan a code"
           aria-label="Find anything"

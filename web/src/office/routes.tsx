@@ -48,6 +48,7 @@ import { DevicesList } from './setup/people/devices-page';
 import { DutiesPage } from './setup/people/duties-page';
 import { PeoplePage } from './setup/people/people-page';
 import { PersonSheet } from './setup/people/person-sheet';
+import { ScannerPage } from './setup/scanner-page';
 import { SetupPage } from './setup/setup-page';
 import { OfficeShell } from './shell';
 import { ItemForm } from './shelves/items/item-form';
@@ -173,6 +174,7 @@ export const routes: RouteObject = {
         { path: 'labels/print', element: <PrintPage /> },
         { path: 'labels/:id', element: <DesignPage /> },
         { path: 'printers', element: <PrintersPage /> },
+        { path: 'scanner', element: <ScannerPage /> },
         { path: 'company', element: <CompanyPage /> },
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },

@@ -38,3 +38,25 @@ export function QrCode({ text, size, says }: { text: string; size: number; says:
     </span>
   );
 }
+
+/** A code of any kind at a size of its own. */
+export function CardDrawing({
+  kind,
+  text,
+  width,
+  height,
+  says,
+}: {
+  kind: Drawing;
+  text: string;
+  width: number;
+  height: number;
+  says: string;
+}) {
+  const source = useDrawing(kind, text);
+  return (
+    <span style={{ display: 'block', width, height, background: 'white' }}>
+      {source && <img src={source} width={width} height={height} alt={says} style={{ width, height }} />}
+    </span>
+  );
+}

@@ -69,6 +69,7 @@ export function ClosePanel({
           <span className="text-[17px]">Number on the supplier’s paper</span>
           <input
             className="code w-full h-[64px] border-2 border-rule-firm bg-sheet px-3 text-[22px]"
+            data-scan
             value={paper}
             maxLength={60}
             autoComplete="off"

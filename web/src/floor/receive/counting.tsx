@@ -17,6 +17,7 @@ function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; i
       <label>
         <span className="cap">{item.tracking === 'serial' ? 'Serial number' : 'Lot'}</span>
         <input
+          data-scan="lot"
           value={state.lot ?? ''}
           placeholder="scan or type"
           maxLength={20}

@@ -9,7 +9,7 @@ import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { DoorSelect } from './door-select';
 import { Field } from '../../ui/field';
-import { useScanClaim } from '../../ui/scan-claim';
+import { useScanClaim } from '../../scanner/scan-claim';
 import { SelectField } from '../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';

@@ -11,6 +11,7 @@ const WORDS: readonly (readonly [to: string, says: string, rights: readonly stri
   ['/setup/imports', 'Imports', ['items', 'buy', 'order-desk', 'set-up']],
   ['/setup/labels', 'Labels', []],
   ['/setup/printers', 'Printers', []],
+  ['/setup/scanner', 'Scanner', []],
   ['/setup/company', 'Company', ['set-up']],
   ['/setup/channels', 'Channels', ['set-up']],
   ['/setup/carriers', 'Carriers', ['set-up']],

@@ -127,7 +127,7 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
         <Field label={SUBJECTS[subject] ?? 'Codes'} fault={problem instanceof ProblemError ? problem.fields['labels'] : undefined}>
           <TextArea
             className="code"
-            data-scan
+            data-scan="more"
             style={{ height: 150 }}
             value={text}
             onChange={(e) => setText(e.target.value)}
@@ -145,7 +145,7 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
               <Input className="num" inputMode="numeric" value={holds} onChange={(e) => setHolds(e.target.value)} />
             </Field>
             <Field label="Lot, if it has one">
-              <Input className="code" value={lot} onChange={(e) => setLot(e.target.value)} />
+              <Input className="code" data-scan="lot" value={lot} onChange={(e) => setLot(e.target.value)} />
             </Field>
             <Field label="Expires">
               <Input type="date" value={expires} onChange={(e) => setExpires(e.target.value)} />

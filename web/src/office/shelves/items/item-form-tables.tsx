@@ -46,7 +46,7 @@ export function PackRows({ control, register }: Props) {
                 </td>
               ))}
               <td>
-                <Input className="code" data-scan aria-label={`Barcodes of pack ${i + 1}`} {...register(`packs.${i}.barcodes`)} />
+                <Input className="code" data-scan="more" aria-label={`Barcodes of pack ${i + 1}`} {...register(`packs.${i}.barcodes`)} />
               </td>
               <td>
                 <button type="button" aria-label={`Take pack ${i + 1} out`} onClick={() => packs.remove(i)} disabled={i === 0}>

@@ -1,0 +1,133 @@
+import { scannedText } from '@vectrum/core/barcode';
+import { useLayoutEffect, useRef } from 'react';
+import { today } from '../api/site-day';
+import { askingField, fill, isOurs } from './asking-field';
+import { chooseByLetter, FieldHold, isField } from './field-hold';
+import { scannerProfile } from './profile';
+import { FAST_MS, UNHURRIED_MS, WedgeReader } from './wedge-reader';
+
+/** A scan that comes while one page makes way for the next is for the next, if that is there by then. */
+const WAITS_MS = 3_000;
+/** A run without an end of its own is over when nothing came for so long. */
+const UNENDED_MS = 250;
+
+type Heard = { current: (code: string) => void };
+/** Those who listen, the one on top last. */
+const listening: Heard[] = [];
+let waiting: { code: string; at: number } | undefined;
+
+function hear(code: string): void {
+  const top = listening.at(-1);
+  if (top) top.current(code);
+  else waiting = { code, at: Date.now() };
+}
+
+/** A scan from another source than the keyboard, such as the camera: whoever listens hears it alike. `at`: when it was taken. */
+export function emitScan(code: string, at: number): void {
+  performance.mark('scan-input', { startTime: at });
+  hear(scannedText(code, today()));
+}
+
+/**
+ * Hears what keyboard-wedge scanners type anywhere on the page, for as long as its component stands and none above it listens.
+ * A scan leaves the field that it lands in as it was, wherever the caret stood, unless the field asks for scans (`data-scan`):
+ * then it takes the scan whole. Fast typing that turns out to be none is given back.
+ */
+export function useScanner(onScan: (code: string) => void): void {
+  const handler = useRef(onScan);
+  // Before the page is painted: whoever sees it may scan.
+  useLayoutEffect(() => {
+    handler.current = onScan;
+  });
+  useLayoutEffect(() => {
+    listening.push(handler);
+    install();
+    const late = waiting && Date.now() - waiting.at < WAITS_MS ? waiting.code : undefined;
+    waiting = undefined;
+    const timer = late === undefined ? undefined : window.setTimeout(() => hear(late), 0);
+    return () => {
+      window.clearTimeout(timer);
+      listening.splice(listening.indexOf(handler), 1);
+    };
+  }, []);
+}
+
+const reader = new WedgeReader(scannerProfile);
+/** What the run of keys at hand has met: a field as it was, or a list that was kept from choosing. */
+let met: { hold?: FieldHold; list?: { of: HTMLSelectElement; letter: string }; target: EventTarget | null; timer?: number } | undefined;
+let lastAt = -Infinity;
+let installed = false;
+
+function install(): void {
+  if (installed) return;
+  installed = true;
+  window.addEventListener('keydown', onKey, { capture: true });
+}
+
+function onKey(e: KeyboardEvent): void {
+  if (isOurs(e) || e.isComposing) return;
+  const inField = isField(e.target);
+  const isTyped = inField || e.target instanceof HTMLSelectElement;
+  // Where nobody listens, a field is typed into in peace.
+  if (inField && listening.length === 0) return;
+  const read = reader.key(
+    { key: e.key, code: e.code, ctrl: e.ctrlKey, alt: e.altKey, repeat: e.repeat, at: e.timeStamp },
+    isTyped ? FAST_MS : UNHURRIED_MS,
+  );
+  if (read.as === 'other') return;
+  const isFast = e.timeStamp - lastAt <= Math.max(FAST_MS, scannerProfile().gapMs);
+  lastAt = e.timeStamp;
+  if (read.as === 'scan') {
+    keep(e);
+    performance.mark('scan-input', { startTime: e.timeStamp });
+    return end(read.code, e.target);
+  }
+  if (read.as === 'first') {
+    window.clearTimeout(met?.timer);
+    met = { target: e.target, ...meeting(e) };
+  } else {
+    met ??= { target: e.target, ...meeting(e) };
+    if (isTyped || isFast) keep(e);
+    if (reader.length > 0) met.hold?.restore();
+  }
+  window.clearTimeout(met.timer);
+  met.timer = window.setTimeout(() => settle(e.timeStamp), reader.mayBeUnended ? UNENDED_MS : isTyped ? FAST_MS * 2 : UNHURRIED_MS);
+}
+
+/** What the first key of a run meets. A list would choose by it at once, so it is kept waiting. */
+function meeting(e: KeyboardEvent): { hold?: FieldHold; list?: { of: HTMLSelectElement; letter: string } } {
+  if (isField(e.target)) return { hold: new FieldHold(e.target) };
+  if (!(e.target instanceof HTMLSelectElement) || e.key === ' ') return {};
+  keep(e);
+  return { list: { of: e.target, letter: e.key } };
+}
+
+function keep(e: KeyboardEvent): void {
+  e.preventDefault();
+  e.stopPropagation();
+}
+
+/** No key has come for a while. */
+function settle(at: number): void {
+  // Keys that wait behind a busy page belong to the same run: half a code is worse than none.
+  const { scheduling } = navigator as { scheduling?: { isInputPending?: () => boolean } };
+  if (met && scheduling?.isInputPending?.()) {
+    met.timer = window.setTimeout(() => settle(at), FAST_MS);
+    return;
+  }
+  const unended = reader.pause(at);
+  if (unended) return end(unended.code, met?.target ?? null);
+  if (met?.list) chooseByLetter(met.list.of, met.list.letter);
+  else if (reader.length > 1) met?.hold?.giveBack(reader.pending);
+  reader.forget();
+  met = undefined;
+}
+
+function end(code: string, target: EventTarget | null): void {
+  window.clearTimeout(met?.timer);
+  met?.hold?.restore();
+  met = undefined;
+  const text = scannedText(code, today());
+  const field = askingField(target);
+  if (!(field && fill(field, text))) hear(text);
+}
