@@ -3,7 +3,7 @@ import { type Browser, type BrowserContext, expect, type Page, test } from '@pla
 export const PORT = 4610;
 export const BASE_URL = `http://127.0.0.1:${PORT}`;
 export const OUTSIDE_URL = 'http://127.0.0.1:4710';
-const PASSWORD = 'thistle-and-tarn';
+export const PASSWORD = 'thistle-and-tarn';
 
 /** Closes what a file of journeys opened: pages that stay open go on reading, and slow down those that come after. */
 export function closesItsPages(): void {

@@ -73,6 +73,7 @@ test('a sheet that is stepped to keeps the keyboard, and Escape goes to the row 
   const second = await page.locator('.list tr[data-open]').nth(1).locator('td.code').innerText();
   await page.keyboard.press('ArrowDown');
   await expect(page).toHaveURL(new RegExp(`/orders/${second}$`));
+  await expect(page.locator('.list tr[aria-selected="true"]')).toContainText(second);
   await expect.poll(inSheet).toBe(true);
   await page.keyboard.press('Escape');
   await expect.poll(focused).toContain(second);
@@ -100,5 +101,9 @@ test('Escape in a field of a sheet leaves the field first, and what was typed', 
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Half a name');
   await expect.poll(inSheet).toBe(true);
   await page.keyboard.press('Escape');
+  await page.getByRole('dialog', { name: 'This is not kept yet' }).getByRole('button', { name: 'Go on writing' }).press('Enter');
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Half a name');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Leave without keeping it' }).press('Enter');
   await expect(page).toHaveURL(/\/orders\/customers$/);
 });

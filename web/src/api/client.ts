@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { tellSession } from './session-ended';
 import type { components, paths } from './schema';
 
 export type Dto = components['schemas'];
@@ -27,6 +28,14 @@ api.use({
       request.headers.set('device-time', new Date().toISOString());
     }
     return request;
+  },
+  onResponse({ request, response }) {
+    // A wrong password is answered so too, and says nothing of a sign-in that was there.
+    const { pathname } = new URL(request.url);
+    const isAtDoor = request.method === 'POST' && pathname.startsWith('/api/session');
+    if (response.status === 401 && !isAtDoor) tellSession(true);
+    if (response.ok && pathname === '/api/session') tellSession(request.method === 'DELETE');
+    return response;
   },
 });
 

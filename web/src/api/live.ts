@@ -1,7 +1,7 @@
 import { type Query, type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Dto } from './client';
-import { freshFor, type Topic } from './keys';
+import { freshFor, key, type Topic } from './keys';
 import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
@@ -59,6 +59,8 @@ export function useLive(): boolean {
       };
       source.onerror = () => {
         setUp(false);
+        // A session that ended closes the line too; asking who is here tells the two apart.
+        if (!lost) void client.invalidateQueries({ queryKey: key('me') });
         lost = true;
         // The browser tries again by itself, except where something answered in the server's place.
         if (source.readyState === EventSource.CLOSED) timer = window.setTimeout(listen, LISTEN_AGAIN_MS);

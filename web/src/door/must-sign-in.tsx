@@ -1,13 +1,27 @@
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { ProblemError } from '../api/client';
 import { useMe } from '../api/queries';
+import { useSessionEnded } from '../api/session-ended';
+import { LeaveGuard } from '../ui/record/leave-guard';
+import { draftsAreOf } from '../ui/record/unkept';
 import { ProblemNote, Skeleton } from '../ui/states';
+import { SignInAgain } from './sign-in-again';
 
 /** Lets nobody in without a session; remembers where they wanted to go. */
 export function MustSignIn({ door }: { door: string }) {
   const me = useMe();
   const { pathname, search } = useLocation();
-  if (me.data) return <Outlet />;
+  const ended = useSessionEnded();
+  if (me.data) {
+    draftsAreOf(me.data.id);
+    return (
+      <>
+        <Outlet />
+        <LeaveGuard />
+        {ended && <SignInAgain me={me.data} />}
+      </>
+    );
+  }
   if (me.error instanceof ProblemError && me.error.status === 401)
     return <Navigate to={`${door}?to=${encodeURIComponent(pathname + search)}`} replace />;
   return <div className="p-6">{me.error ? <ProblemNote problem={me.error} onRetry={() => void me.refetch()} /> : <Skeleton />}</div>;

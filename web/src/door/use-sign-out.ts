@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
+import { forgetDrafts } from '../ui/record/unkept';
 import { forgetAnswers } from '../flow/kept';
 
 /** Signs out and goes back to the door. */
@@ -10,6 +11,7 @@ export function useSignOut() {
   return async (to = '/sign-in') => {
     await ask(api.DELETE('/api/session'));
     await forgetAnswers();
+    forgetDrafts();
     client.clear();
     void navigate(to);
   };

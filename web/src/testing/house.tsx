@@ -3,6 +3,9 @@ import { render, type RenderResult } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 
+// What one test had half-written is not there for the next.
+afterEach(() => window.sessionStorage.clear());
+
 export interface Asked {
   method: string;
   path: string;

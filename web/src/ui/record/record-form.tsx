@@ -92,6 +92,14 @@ export function RecordBody<V extends FieldValues>({
           onSubmit={record.submit}
           noValidate
         >
+          {record.restored && (
+            <p role="status" className="flex gap-3 items-baseline">
+              <span className="mid">What you had written here is back.</span>
+              <TextButton type="button" onClick={record.restored.forget}>
+                Begin afresh
+              </TextButton>
+            </p>
+          )}
           {children}
           <Conflicts record={record} words={words} />
           <ProblemNote problem={record.problem} />

@@ -5,6 +5,7 @@ import { ProblemError } from '../../api/client';
 import { shown } from '../../testing/house';
 import { TextField } from './fields';
 import { RecordBody } from './record-form';
+import { anythingUnkept, draftAt } from './unkept';
 import { type Source, useRecord } from './use-record';
 
 interface Customer extends Record<string, string> {
@@ -137,6 +138,39 @@ describe('a form over a record that others may change', () => {
     moveOn(from('Wick Hill', '2', 2));
     expect(phone().value).toBe('2');
     expect(keep().textContent).not.toContain('changes');
+  });
+
+  it('is there after the page was loaded anew, with what others have changed meanwhile, and can be begun afresh', async () => {
+    const user = userEvent.setup();
+    const form = (source: Source<Customer>) => <Form source={source} save={() => Promise.resolve()} />;
+    const view = shown(form(first));
+    await user.type(name(), ' Farm');
+    await waitFor(() => expect(draftAt('/#')).not.toBeNull());
+    // As a reload does it: nothing of the page hears of its end.
+    const kept = { ...window.sessionStorage };
+    view.unmount();
+    expect(draftAt('/#')).toBeNull();
+    for (const [at, text] of Object.entries(kept)) window.sessionStorage.setItem(at, text as string);
+    shown(form(from('Wick Hill', '2', 2)));
+    expect(name().value).toBe('Wick Hill Farm');
+    expect(phone().value).toBe('2');
+    expect(anythingUnkept()).toBe(true);
+    await user.click(screen.getByRole('button', { name: 'Begin afresh' }));
+    expect(name().value).toBe('Wick Hill');
+    expect(anythingUnkept()).toBe(false);
+  });
+
+  it('holds nobody who has kept it', async () => {
+    let asked: boolean | undefined;
+    const { user } = setup(
+      () => Promise.resolve(),
+      () => (asked = anythingUnkept()),
+    );
+    await user.type(name(), ' Farm');
+    expect(anythingUnkept()).toBe(true);
+    await user.click(keep());
+    expect(asked).toBe(false);
+    expect(draftAt('/#')).toBeNull();
   });
 
   it('says beside the field what the server has against it, and keeps what was typed', async () => {

@@ -3,6 +3,8 @@ import { type DefaultValues, type FieldValues, type Path, type PathValue, useFor
 import { ProblemError } from '../../api/client';
 import { type Once, useAct } from '../../api/use-act';
 import { type Conflict, mergeRecord, sameValue } from './merge';
+import { useDraft } from './use-draft';
+import { useUnkept } from './unkept';
 
 /** A record as a form can change it, with the version that it has now; without one it is new. */
 export interface Source<V> {
@@ -18,6 +20,8 @@ export interface RecordState<V extends FieldValues> {
   choose: (field: string, whose: 'theirs' | 'mine') => void;
   submit: (e: React.FormEvent) => void;
   isSaving: boolean;
+  /** What was written here before the page was loaded anew is back; with the way to begin afresh. */
+  restored: { forget: () => void } | null;
   problem: unknown;
 }
 
@@ -30,8 +34,14 @@ export function useRecord<V extends FieldValues, T>({
   source,
   save,
   onSaved,
+  part = '',
+  unwritten = [],
 }: {
   source: Source<V>;
+  /** Tells this form from others on its page. */
+  part?: string;
+  /** Fields that are never written down before they are kept, such as passwords. */
+  unwritten?: readonly (keyof V & string)[];
   save: (values: V, version: number | undefined, once: Once) => Promise<T>;
   /** Where it goes on to; without it the form stays open on what was kept. */
   onSaved?: (answer: T) => unknown;
@@ -72,6 +82,13 @@ export function useRecord<V extends FieldValues, T>({
     onFailed: (problem) => setMoved(problem instanceof ProblemError && problem.status === 412),
   });
   const { isPending } = act;
+  // Asked of the values themselves, since what has just been kept may not have been painted.
+  const isUnkept = useCallback(() => {
+    const now: Readonly<Record<string, unknown>> = getValues();
+    return Object.entries(base.current.values).some(([field, value]) => !sameValue(now[field], value));
+  }, [getValues]);
+  useUnkept(isUnkept);
+  const [restored, forget] = useDraft({ form, base, part, unwritten, begin: beginFrom, put, isUnkept });
   useEffect(() => {
     // While it is on its way, what moves may be the very thing that was sent.
     if (isPending || source.version === base.current.version) return;
@@ -103,6 +120,7 @@ export function useRecord<V extends FieldValues, T>({
     choose,
     submit: (e) => void form.handleSubmit((values) => act.mutate(values))(e),
     isSaving: act.isPending,
+    restored: restored ? { forget: () => forget(source) } : null,
     // Another version is no fault of the person's: what has changed is shown field by field.
     problem: !moved && act.error instanceof ProblemError && act.error.status === 412 ? null : act.error,
   };

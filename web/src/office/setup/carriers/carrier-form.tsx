@@ -94,6 +94,7 @@ function Form({
   const first = lanes[0];
   const fresh = first ? { ...FRESH, lanes: [{ siteId: first.siteId, place: first.code }] } : FRESH;
   const record = useRecord<Values, { code: string }>({
+    unwritten: ['apiKey'],
     source: { values: carrier ? valuesOf(carrier) : fresh, version: carrier?.version },
     save: (v, version, once) =>
       ask(

@@ -35,6 +35,7 @@ export function Calendars() {
 
 function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto']; carriers: readonly { code: string; name: string }[] }) {
   const record = useRecord<Values, unknown>({
+    part: `calendar-${c.siteId}`,
     source: { values: { workingDays: c.workingDays, timeZone: c.timeZone, departures: c.departures }, version: c.version },
     save: (v, version, once) =>
       ask(

@@ -32,6 +32,7 @@ export function ExtraFields() {
 
 function Form({ list }: { list: Dto['ExtraFieldsDto'] }) {
   const record = useRecord<Values, unknown>({
+    part: 'fields',
     source: {
       values: { fields: list.fields.map((f) => ({ name: f.name, kind: f.kind as Kind, choices: f.choices.join(', ') })) },
       version: list.version,

@@ -24,6 +24,7 @@ export function Money() {
 function Form({ money }: { money: Dto['MoneyListsDto'] }) {
   const me = useMe();
   const record = useRecord<Values, unknown>({
+    part: 'money',
     source: { values: { currencies: money.currencies, taxRates: money.taxRates }, version: money.version },
     save: ({ currencies, taxRates }, version, once) =>
       ask(

@@ -11,6 +11,7 @@ const WORDS = { name: { label: 'Another site' }, code: { label: 'Code' } };
 export function Sites() {
   const me = useMe();
   const record = useRecord<typeof FRESH, unknown>({
+    part: 'site',
     source: { values: FRESH },
     save: (body, _, once) => ask(api.POST('/api/company/sites', { body, headers: once })),
     onSaved: () => {

@@ -27,6 +27,7 @@ export function PrinterForm({
 }) {
   const fresh: Values = { name: '', address: '', siteId: sites[0]?.id ?? 0 };
   const record = useRecord<Values, unknown>({
+    part: String(printer?.id ?? ''),
     source: printer
       ? { values: { name: printer.name, address: printer.address, siteId: printer.siteId }, version: printer.version }
       : { values: fresh },

@@ -79,6 +79,7 @@ export function ZonesPage() {
 function ZoneForm({ zone, sites, onKept }: { zone: Zone | undefined; sites: Dto['MeDto']['sites']; onKept: () => void }) {
   const fresh: Values = { code: '', name: '', rule: 'none', siteId: sites[0]?.id ?? 0 };
   const record = useRecord<Values, unknown>({
+    part: zone?.code ?? '',
     source: zone
       ? { values: { code: zone.code, name: zone.name, rule: zone.rule as Rule, siteId: zone.siteId }, version: zone.version }
       : { values: fresh },
