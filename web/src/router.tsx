@@ -43,6 +43,6 @@ async function readFace(path: string, patch: (under: string | null, routes: Rout
 }
 
 export const router = createBrowserRouter(
-  [...kit, { id: 'house', element: <MustSignIn door="/sign-in" />, children: [] }, { path: '*', element: <NothingHere /> }],
+  [...kit, { id: 'house', element: <MustSignIn />, children: [] }, { path: '*', element: <NothingHere /> }],
   { patchRoutesOnNavigation: ({ path, patch }) => readFace(path, patch) },
 );

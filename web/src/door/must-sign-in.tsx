@@ -8,7 +8,7 @@ import { ProblemNote, Skeleton } from '../ui/states';
 import { SignInAgain } from './sign-in-again';
 
 /** Lets nobody in without a session; remembers where they wanted to go. */
-export function MustSignIn({ door }: { door: string }) {
+export function MustSignIn() {
   const me = useMe();
   const { pathname, search } = useLocation();
   const ended = useSessionEnded();
@@ -22,6 +22,7 @@ export function MustSignIn({ door }: { door: string }) {
       </>
     );
   }
+  const door = pathname.startsWith('/floor') ? '/floor/sign-in' : '/sign-in';
   if (me.error instanceof ProblemError && me.error.status === 401)
     return <Navigate to={`${door}?to=${encodeURIComponent(pathname + search)}`} replace />;
   return <div className="p-6">{me.error ? <ProblemNote problem={me.error} onRetry={() => void me.refetch()} /> : <Skeleton />}</div>;

@@ -15,6 +15,9 @@ import { PhoneFrame, PhoneHead, Ask, Say, Key, Typed, FigureKeys, WordKey } from
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'Clear', '0', 'In'];
 const MOST_DIGITS = 8;
 
+/** Back to the task that somebody was at, which keeps what was in hand for them. */
+const wayBack = (to: string | null) => (to && /^\/(floor|bench)(\/|$)/.test(to) ? to : '/floor');
+
 /** Badge and PIN on a shared phone: scan the badge, key the PIN. */
 export function FloorSignIn() {
   const [params, setParams] = useSearchParams();
@@ -29,13 +32,18 @@ export function FloorSignIn() {
     onDone: async () => {
       await client.resetQueries();
       queue.kick();
-      void navigate('/floor');
+      void navigate(wayBack(params.get('to')));
     },
     onFailed: () => setPin(''),
   });
+  const withBadge = (code: string) =>
+    setParams((now) => {
+      now.set('badge', code.trim().toUpperCase());
+      return now;
+    });
   useScanner((code) => {
     setPin('');
-    setParams({ badge: code.trim().toUpperCase() });
+    withBadge(code);
   });
   const press = (key: string) => {
     if (key === 'Clear') setPin('');
@@ -49,7 +57,7 @@ export function FloorSignIn() {
       <PhoneHead>
         <span>{page.data?.deviceName ?? 'This device'}</span>
         <span />
-        <Link to="/sign-in" className="text-[15px] underline">
+        <Link to={`/sign-in?${params.toString()}`} className="text-[15px] underline">
           Use a password
         </Link>
       </PhoneHead>
@@ -67,7 +75,7 @@ export function FloorSignIn() {
         className="mt-4"
         onSubmit={(e) => {
           e.preventDefault();
-          setParams({ badge: (new FormData(e.currentTarget).get('badge') as string).trim().toUpperCase() });
+          withBadge(new FormData(e.currentTarget).get('badge') as string);
         }}
       >
         <input name="badge" key={badge} defaultValue={badge} aria-label="Badge" placeholder="V-1005" autoFocus={!badge} />
