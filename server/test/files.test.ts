@@ -167,6 +167,15 @@ describe('a spreadsheet', () => {
     expect(rows[1]).toEqual(['0012345678905']);
   });
 
+  it('keeps the noughts that only a format shows, and shows where digits were lost', async () => {
+    const rows = await xlsx((book) => {
+      const sheet = book.addWorksheet('x');
+      sheet.addRow(['Code', 'SSCC']);
+      sheet.addRow([123, 106141411234567890]).getCell(1).numFmt = '00000';
+    });
+    expect(rows[1]).toEqual(['00123', '1.0614141123456789E+17']);
+  });
+
   it('is read from its first sheet only', async () => {
     const rows = await xlsx((book) => {
       book.addWorksheet('Items').addRows([['SKU'], ['A']]);

@@ -83,6 +83,28 @@ describe('taking a file in', () => {
   });
 });
 
+describe('a file that a spreadsheet has spoilt', () => {
+  it('is refused row by row with the reason, and makes no second item', async () => {
+    await takenIn(house, maren, 'plain.csv', 'SKU,Name\n00123,Comb frame\n');
+    const spoilt = [
+      'SKU,Name,Barcodes',
+      '123,Comb frame,',
+      '12-Mar,Frame,',
+      'FR-2,"9,52108E+12",',
+      'FR-3,Frame,36000291452',
+      'FR-4,Frame,"9,52108E+12"',
+    ].join('\n');
+    const run = await checked(house, maren, 'spoilt.csv', spoilt, { kind: 'items' });
+    expect(run.faulty).toBe(5);
+    const reasons = run.faults.map((f) => f.reason).join('\n');
+    for (const words of ['There is an item 00123', 'made a date of this code', 'rounded this number', 'may be 036000291452'])
+      expect(reasons).toContain(words);
+    const stock = await checked(house, maren, 'stock.csv', 'SKU,Place,Units,Expires\n123,DOCK-1,4,46143\n', { kind: 'stock' });
+    const stockReasons = stock.faults.map((f) => f.reason).join('\n');
+    expect(stockReasons).toContain('it may be 2026-05-01');
+  });
+});
+
 describe('taking an import back', () => {
   it('takes out what was made and puts back what was changed', async () => {
     const before = (await maren.get('items/SMK-LGE')).body as { name: string };

@@ -1,4 +1,5 @@
-import { cell, tableShape } from '../exchange/index.js';
+import { postcodeCut } from '@vectrum/core/cells';
+import { cell, fault, tableShape, textOf } from '../exchange/index.js';
 
 const code = (says: string) => cell.code(/^[A-Za-z0-9-]{2,20}$/, says);
 
@@ -12,6 +13,11 @@ export const customersShape = tableShape({
   changeBy: 'code',
   versioned: true,
   order: 't.code',
+  check: (_, batch) =>
+    batch.flatMap((r) => {
+      const cut = postcodeCut(textOf(r, 'postcode'), textOf(r, 'country'));
+      return cut ? [fault(r, 'postcode', textOf(r, 'postcode'), cut)] : [];
+    }),
   columns: [
     {
       key: 'code',

@@ -11,6 +11,8 @@ export class ImportColumnDto {
 export class ImportFieldDto {
   key: string;
   label: string;
+  /** Other heads that it is known by. */
+  also: string[];
   required: boolean;
 }
 export class ImportFaultDto {

@@ -22,7 +22,12 @@ export class ImportsQueries {
       mine.map(async (s) => ({
         kind: s.kind,
         says: s.says,
-        fields: (await s.columns(this.source, person)).map((c) => ({ key: c.key, label: c.label, required: c.required === true })),
+        fields: (await s.columns(this.source, person)).map((c) => ({
+          key: c.key,
+          label: c.label,
+          also: [...(c.also ?? [])],
+          required: c.required === true,
+        })),
       })),
     );
   }
@@ -54,7 +59,7 @@ export class ImportsQueries {
       ...rest,
       says: shape.says,
       columns: parsed<{ head: string; samples: string[] }[]>(run.columns).map((c, i) => ({ ...c, field: mapping[i] ?? null })),
-      fields: columns.map((c) => ({ key: c.key, label: c.label, required: c.required === true })),
+      fields: columns.map((c) => ({ key: c.key, label: c.label, also: [...(c.also ?? [])], required: c.required === true })),
       faults: faults.map((f) => ({ ...f, field: columns.find((c) => c.key === f.field)?.label ?? f.field })),
     };
   }

@@ -31,7 +31,9 @@ export function unknown(
 ): RowFault[] {
   return batch.flatMap((r) => {
     const code = textOf(r, field);
-    return code === '' || known.has(code.toUpperCase()) ? [] : [fault(r, field, code, says(code))];
+    if (code === '' || known.has(code.toUpperCase())) return [];
+    const noughts = /^\d+$/.test(code) ? '. If it begins with noughts, the spreadsheet may have dropped them' : '';
+    return [fault(r, field, code, says(code) + noughts)];
   });
 }
 

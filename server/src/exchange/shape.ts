@@ -1,4 +1,4 @@
-import { readDate, readDecimal, readWhole, readYesNo } from '@vectrum/core/cells';
+import { codeMadeDay, dayMadeNumber, readDate, readDecimal, readWhole, readYesNo, roundedNumber } from '@vectrum/core/cells';
 import type { Right } from '../identity/index.js';
 import { type Act, dayIn, type Person, type Tx } from '../platform/index.js';
 import type { MadeLog } from './made-log.js';
@@ -94,8 +94,14 @@ export const has = (row: ImportRow, key: string): boolean => Object.hasOwn(row.v
 
 /** Readers of cells. Each gives the value, or says in words what the cell should hold. */
 export const cell = {
-  text: (most: number) => (t: string) => (t.length > most ? new Wrong(`This is longer than ${most} characters`) : t),
-  code: (pattern: RegExp, says: string) => (t: string) => (pattern.test(t) ? t.toUpperCase() : new Wrong(says)),
+  text: (most: number) => (t: string) => {
+    const damage = roundedNumber(t);
+    return damage ? new Wrong(damage) : t.length > most ? new Wrong(`This is longer than ${most} characters`) : t;
+  },
+  code: (pattern: RegExp, says: string) => (t: string) => {
+    const damage = roundedNumber(t) ?? codeMadeDay(t);
+    return damage ? new Wrong(damage) : pattern.test(t) ? t.toUpperCase() : new Wrong(says);
+  },
   whole:
     (least: number, most = 1_000_000_000) =>
     (t: string) => {
@@ -113,7 +119,7 @@ export const cell = {
     return d === null || Math.abs(Number(d)) > 9999 ? new Wrong('This should be metres, such as 12.5') : d;
   },
   yesNo: (t: string) => readYesNo(t) ?? new Wrong('This should be yes or no'),
-  date: (t: string) => readDate(t) ?? new Wrong('This should be a date, such as 2026-05-14'),
+  date: (t: string) => readDate(t) ?? new Wrong(dayMadeNumber(t) ?? 'This should be a date, such as 2026-05-14'),
   oneOf: (choices: readonly string[]) => (t: string) => {
     const word = t
       .trim()

@@ -1,3 +1,4 @@
+import { codeMadeDay, lostNoughts } from '@vectrum/core/cells';
 import { type MadeLog, fault, has, type ImportRow, type Memory, type RowFault, textOf } from '../../exchange/index.js';
 import { packIds } from './lookup.js';
 import { barcodeFault } from '../packs.js';
@@ -33,7 +34,7 @@ export async function barcodeFaults(
   const faults: RowFault[] = [];
   for (const { row, codes } of asked) {
     for (const { text, key } of codes) {
-      const wrong = barcodeFault(text);
+      const wrong = codeMadeDay(text) ?? lostNoughts(text) ?? barcodeFault(text);
       const other = owner.get(key);
       if (wrong) faults.push(fault(row, field, text, wrong));
       else if (other && other.itemId !== ownerOf(row))

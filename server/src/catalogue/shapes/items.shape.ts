@@ -105,9 +105,24 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
     const tax = textOf(r, 'taxCode');
     if (tax !== '' && !taxes.has(tax)) faults.push(fault(r, 'taxCode', tax, `There is no tax rate ${tax}. Make it in Setup, Company`));
   }
+  faults.push(...(await twinFaults(tx, batch, known)));
   faults.push(...(await trackingFaults(tx, batch, known)));
   faults.push(...(await barcodeFaults(tx, batch, memory, (r) => known.get(textOf(r, 'sku')))));
   return faults;
+}
+
+/** A number that the house knows with noughts in front of it would become a second item of the same goods. */
+async function twinFaults(tx: Tx, batch: readonly ImportRow[], known: ReadonlyMap<string, number>): Promise<RowFault[]> {
+  const fresh = batch.filter((r) => /^\d+$/.test(textOf(r, 'sku')) && !known.has(textOf(r, 'sku')));
+  const padded = fresh.flatMap((r) => Array.from({ length: 6 }, (_, i) => textOf(r, 'sku').padStart(textOf(r, 'sku').length + i + 1, '0')));
+  if (padded.length === 0) return [];
+  const found = await rows<{ sku: string }>(tx, `SELECT sku FROM item WHERE sku IN (${marks(padded)})`, padded);
+  const twins = new Map(found.map((f) => [f.sku.replace(/^0+/, ''), f.sku]));
+  return fresh.flatMap((r) => {
+    const sku = textOf(r, 'sku');
+    const twin = twins.get(sku);
+    return twin ? [fault(r, 'sku', sku, `There is an item ${twin}: the noughts in front seem to be lost. Write ${twin}`)] : [];
+  });
 }
 
 /** How an item is tracked may change only while there is none of it. */

@@ -48,18 +48,32 @@ async function mustUnpack(path: string): Promise<void> {
   }
 }
 
+/**
+ * A number as it shows: with the noughts in front that its format gives it. One beyond what a spreadsheet can hold has lost
+ * digits, which is left to be seen.
+ */
+function numberText(value: number, format = ''): string {
+  if (!Number.isInteger(value)) return String(Number(value.toPrecision(15)));
+  if (Math.abs(value) > 999_999_999_999_999) return value.toExponential().toUpperCase();
+  return /^0{2,}$/.test(format) ? String(value).padStart(format.length, '0') : String(value);
+}
+
 /** A cell as text: dates as ISO days, formulas as what they came to, everything else as it shows. */
-function textOf(value: ExcelJS.CellValue): string {
+function textOf(value: ExcelJS.CellValue, format?: string): string {
   if (value === null || value === undefined) return '';
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : dayIn('UTC', value);
-  if (typeof value !== 'object')
-    return typeof value === 'number' && !Number.isInteger(value) ? String(Number(value.toPrecision(15))) : String(value);
+  if (typeof value === 'number') return numberText(value, format);
+  if (typeof value !== 'object') return String(value);
   if ('richText' in value) return value.richText.map((t) => t.text).join('');
-  if ('result' in value) return textOf(value.result);
+  if ('result' in value) return textOf(value.result, format);
   if ('text' in value) return textOf(value.text);
   if ('error' in value) return String(value.error);
   return '';
 }
+
+/** How a number is shown. Only asked for numbers, since making a cell of each value is dear. */
+const formatOf = (row: ExcelJS.Row, i: number, value: ExcelJS.CellValue): string | undefined =>
+  typeof value === 'number' && Number.isInteger(value) ? row.getCell(i).numFmt : undefined;
 
 /** The rows of the first sheet of an XLSX file, heads first, as text. Throws a `file` problem for what cannot be read. */
 export async function* readXlsx(path: string): AsyncGenerator<string[]> {
@@ -77,7 +91,7 @@ export async function* readXlsx(path: string): AsyncGenerator<string[]> {
       for await (const row of sheet) {
         const cells: string[] = [];
         const values = row.values as ExcelJS.CellValue[];
-        for (let i = 1; i < values.length; i++) cells.push(textOf(values[i]).trim());
+        for (let i = 1; i < values.length; i++) cells.push(textOf(values[i], formatOf(row, i, values[i])).trim());
         const checked = checkedRow(cells, ++n);
         if (checked.length > 0) yield checked;
       }

@@ -12,6 +12,7 @@ import { Select } from '../../../ui/input';
 import { LinesTable, DenseTable } from '../../../ui/table';
 import { Acts, BlockHead } from '../../../ui/page';
 import { Button, TextAnchor } from '../../../ui/button';
+import { fieldsOf } from './fields-of';
 
 type Run = Dto['ImportDto'];
 const BUSY = new Set(['checking', 'applying']);
@@ -66,7 +67,13 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
           value={kind}
           onChange={(e) => {
             setKind(e.target.value);
-            setFields(run.columns.map(() => ''));
+            setFields(
+              fieldsOf(
+                run.columns.map((c) => c.head),
+                kinds.find((k) => k.kind === e.target.value)?.fields ?? [],
+                fields,
+              ),
+            );
           }}
         >
           {kinds.map((k) => (
@@ -206,6 +213,7 @@ export function ImportSheet() {
             {BUSY.has(run.state) && <Progress run={run} />}
             {asking && kinds.data && (
               <Columns
+                key={run.id}
                 run={run}
                 kinds={kinds.data}
                 onSaid={() => {
