@@ -84,7 +84,7 @@ test('a new item is made, found and changed', async () => {
   await expect(page.getByRole('heading', { name: 'Honey dipper' })).toBeVisible();
   await expect(page.getByText('Lacks cost, size or weight')).toBeVisible();
   await page.getByRole('link', { name: 'Change the item' }).click();
-  await page.getByLabel('Cost, GBP').fill('0.85');
+  await page.getByLabel('Cost until the books know one, GBP').fill('0.85');
   await page.getByLabel('Barcodes of pack 1').fill('9521077990008');
   await page.getByRole('button', { name: 'Keep the item' }).click();
   await expect(page.getByText('wrong check digit').first()).toBeVisible();

@@ -30,7 +30,9 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['parts', 'Kit or assembly,Part,Units in one\nSTARTER-X,BOK-WAX,2\n'],
   ['policies', 'SKU,Site,Home bin,Reorder point,Order up to\nBOK-WAX,MILL,A-02-1,4,24\n'],
   ['suppliers', 'Supplier,Name,"Lead time, days"\nSKEPWORKS,Skep Works,21\n'],
+  ['contacts', 'Supplier,Person,Does,E-mail\nQUILL,Una Skep,Orders,una@skep.example\n'],
   ['prices', 'Supplier,SKU,Holds,Supplier’s code,Price of a pack\nQUILL,BOK-WAX,1,QW-9,5.15\n'],
+  ['breaks', 'Supplier,SKU,From packs,Price of a pack\nQUILL,BOK-WAX,12,4.85\n'],
   ['carriers', 'Carrier,Name\nCARTER,Carter and Sons\nHARRIER,Harrier Parcels\n'],
   ['lanes', 'Carrier,Site,Lane\nHARRIER,MILL,LANE-NORTHWAY\n'],
   ['services', 'Carrier,Service,Name,Days,Price,"Carries, g"\nHARRIER,boat,By boat,9,1.10,2000\n'],
@@ -52,7 +54,8 @@ describe('every kind of file', () => {
 
   it.each(GOOD)('is taken in and back, of %s, and leaves the house as it was', async (kind, csv) => {
     if (kind === 'parts') await takenIn(house, maren, 'kit.csv', 'SKU,Name,Kind\nSTARTER-X,Starter,kit\n');
-    if (kind === 'prices') csv = csv.replace('QUILL', (await supplier()).code);
+    if (['prices', 'contacts'].includes(kind)) csv = csv.replace('QUILL', (await supplier()).code);
+    if (kind === 'breaks') csv = csv.replace('QUILL,BOK-WAX', await priced());
     const before = await everything();
     const run = await checked(house, maren, `${kind}.csv`, csv, { kind });
     expect(run).toMatchObject({ kind, faults: [], faulty: 0 });
@@ -65,6 +68,14 @@ describe('every kind of file', () => {
     expect(await everything()).toEqual(before);
   });
 });
+
+/** A supplier and an item that it has a price for, and no lower one. */
+async function priced(): Promise<string> {
+  const [pair] = await house.source.query<{ code: string; sku: string }[]>(
+    'SELECT s.code, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id LEFT JOIN supplier_price_break b ON b.item_id = t.item_id WHERE b.item_id IS NULL LIMIT 1',
+  );
+  return `${pair!.code},${pair!.sku}`;
+}
 
 const supplier = async () => (await house.source.query<{ code: string }[]>('SELECT code FROM supplier ORDER BY id LIMIT 1'))[0]!;
 
@@ -121,7 +132,7 @@ describe('a bad row', () => {
   });
 
   it('that comes twice is said to, in every kind that names its rows', async () => {
-    for (const [kind, csv] of GOOD.filter(([k]) => !['plan', 'stock', 'prices', 'parts'].includes(k))) {
+    for (const [kind, csv] of GOOD.filter(([k]) => !['plan', 'stock', 'prices', 'parts', 'contacts', 'breaks'].includes(k))) {
       const [heads, row] = csv.split('\n');
       const run = await checked(house, maren, 'twice.csv', `${heads}\n${row}\n${row}\n`, { kind });
       expect([kind, run.faulty]).toEqual([kind, 1]);

@@ -185,6 +185,19 @@ describe('opening stock', () => {
   });
 });
 
+describe('costs', () => {
+  it('that were typed and that the books hold are told apart, and stock leaves with what it is worth', async () => {
+    await takenIn(house, maren, 'skep.csv', 'SKU,Name,Cost\nSKEP-9,Skep,5.00\n');
+    await takenIn(house, maren, 'skeps.csv', 'SKU,Place,Count,Cost of a unit\nSKEP-9,A-03-1,4,3.20\n');
+    expect((await maren.get('items/SKEP-9').expect(200)).body).toMatchObject({ cost: '5.000000', bookedCost: '3.200000' });
+    const stock = String((await maren.bytes('exports/data/stock.csv').expect(200)).body as Buffer);
+    expect(stock.split('\r\n').find((l) => l.startsWith('SKEP-9'))).toMatch(/,3\.2$/);
+    const ines = (await (await house.as('Ines')).get('items/SKEP-9').expect(200)).body as object;
+    expect(ines).not.toHaveProperty('cost');
+    expect(ines).not.toHaveProperty('bookedCost');
+  });
+});
+
 describe('one file of stock that two people take in at once', () => {
   it('is counted once, whoever presses first', async () => {
     const rows = 'SKU,Place,Count\nTOOL-JH,D-02-1,7\n';

@@ -82,9 +82,9 @@ describe('the list of items as a file', () => {
 
   it('has no cost for whoever may not see one, whatever they ask for', async () => {
     const ines = await house.as('Ines');
-    expect(Object.keys((await csv('items', '', ines))[0]!)).not.toContain('Cost');
+    expect(Object.keys((await csv('items', '', ines))[0]!)).not.toContain('Cost, typed');
     expect(Object.keys((await csv('items', '?columns=sku,cost', ines))[0]!)).toEqual(['SKU']);
-    expect(Object.keys((await csv('items', '?columns=sku,cost'))[0]!)).toEqual(['SKU', 'Cost']);
+    expect(Object.keys((await csv('items', '?columns=sku,cost'))[0]!)).toEqual(['SKU', 'Cost, typed']);
   });
 });
 

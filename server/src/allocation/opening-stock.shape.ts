@@ -169,7 +169,7 @@ export class OpeningStockShape implements Shape {
     for (let from = 0; ; from += 2000) {
       const found = await rows<Record<string, unknown>>(
         tx,
-        `SELECT i.sku, p.code AS place, l.code AS lot, l.expires_on AS expires, b.stock_condition AS \`condition\`, b.units, i.cost FROM balance b JOIN item i ON i.id = b.item_id
+        `SELECT i.sku, p.code AS place, l.code AS lot, l.expires_on AS expires, b.stock_condition AS \`condition\`, b.units, IF(v.units > 0, v.value / v.units, i.cost) AS cost FROM balance b JOIN item i ON i.id = b.item_id LEFT JOIN cost_pool v ON v.item_id = i.id
          JOIN place p ON p.id = b.place_id AND p.site_id IN (?) LEFT JOIN lot l ON l.id = b.lot_id WHERE b.units > 0 AND p.kind IN (?) ORDER BY i.sku, p.code, l.code, b.stock_condition LIMIT 2000 OFFSET ?`,
         [[0, ...person.siteIds], [...HOLDS], from],
       );

@@ -24,9 +24,12 @@ const ITEM_COLUMNS: Readonly<Record<string, readonly [string, (r: ItemRowDto) =>
   reserved: ['Reserved', (r) => r.reserved],
   available: ['Available', (r) => r.available],
   incoming: ['On order', (r) => r.incoming],
-  cost: ['Cost', (r) => (r.cost == null ? '' : Number(r.cost))],
+  cost: ['Cost, typed', (r) => (r.cost == null ? '' : Number(r.cost))],
+  bookedCost: ['Cost, booked', (r) => (r.bookedCost == null ? '' : Number(r.bookedCost))],
   lacks: ['Lacks', (r) => r.lacks.join(', ')],
 };
+
+const COSTS: ReadonlySet<string> = new Set(['cost', 'bookedCost']);
 
 /** Files of items, in and out. */
 @Injectable()
@@ -34,8 +37,10 @@ export class CatalogueFiles {
   constructor(shapes: Shapes, lists: Lists, items: ItemListQueries) {
     shapes.register(itemsShape, packsShape, barcodesShape, partsShape, policiesShape);
     lists.register('items', (person, query) => {
-      const asked = (query['columns'] ?? '').split(',').filter((c) => Object.hasOwn(ITEM_COLUMNS, c) && (c !== 'cost' || person.seesCosts));
-      const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => c !== 'cost' || person.seesCosts);
+      const asked = (query['columns'] ?? '')
+        .split(',')
+        .filter((c) => Object.hasOwn(ITEM_COLUMNS, c) && (!COSTS.has(c) || person.seesCosts));
+      const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => !COSTS.has(c) || person.seesCosts);
       const list = windows((from, count) => items.page(person, itemFilter(query), query['sort'], from, count));
       return listTable(
         'items',

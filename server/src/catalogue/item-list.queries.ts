@@ -14,6 +14,7 @@ import {
   STOCK_SORTS,
 } from './item-filter.js';
 import type { ItemChoicesDto, ItemCountsDto, ItemPageDto, ItemRowDto } from './items.dto.js';
+import { BOOKED_COST } from './item.queries.js';
 
 interface Row {
   id: number;
@@ -30,6 +31,7 @@ interface Row {
   suppliers: string | null;
   home: string | null;
   cost: string | null;
+  bookedCost: string | null;
   onHand: string;
   held: string;
   reserved: string;
@@ -158,13 +160,13 @@ export class ItemListQueries {
     const sites = [0, ...siteIds];
     const found = await rows<Row>(
       this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, pic.mark AS pictureMark, i.tracking, u.name AS unit, u.plural AS units, i.cost, i.version,
+      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, pic.mark AS pictureMark, i.tracking, u.name AS unit, u.plural AS units, i.cost, ${BOOKED_COST}, i.version,
          i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved, COALESCE(inc.units, 0) AS incoming,
          (SELECT GROUP_CONCAT(t.tag ORDER BY t.tag SEPARATOR '\n') FROM item_tag t WHERE t.item_id = i.id) AS tags,
          (SELECT GROUP_CONCAT(s.name ORDER BY s.name SEPARATOR ', ') FROM supplier_item si JOIN supplier s ON s.id = si.supplier_id WHERE si.item_id = i.id) AS suppliers,
          (SELECT p.code FROM item_site h JOIN place p ON p.id = h.home_place_id WHERE h.item_id = i.id AND h.site_id IN (?) ORDER BY h.site_id LIMIT 1) AS home
-       FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN item_picture pic ON pic.item_id = i.id
+       FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN item_picture pic ON pic.item_id = i.id LEFT JOIN cost_pool v ON v.item_id = i.id
        LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(held) AS held, SUM(reserved) AS reserved FROM site_stock WHERE site_id IN (?) AND item_id IN (${inList}) GROUP BY item_id) st ON st.item_id = i.id
        LEFT JOIN (SELECT l.item_id, SUM(l.open_units) AS units
                   FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
@@ -177,11 +179,11 @@ export class ItemListQueries {
   }
 }
 
-function rowDto({ cost, lacksBarcode, lacksCost, lacksSize, ...r }: Row, seesCosts: boolean): ItemRowDto {
+function rowDto({ cost, bookedCost, lacksBarcode, lacksCost, lacksSize, ...r }: Row, seesCosts: boolean): ItemRowDto {
   const [onHand, held, reserved] = [num(r.onHand), num(r.held), num(r.reserved)];
   return {
     ...r,
-    ...(seesCosts ? { cost } : {}),
+    ...(seesCosts ? { cost, bookedCost } : {}),
     tags: r.tags ? r.tags.split('\n') : [],
     suppliers: r.suppliers ?? '',
     onHand,

@@ -18,6 +18,7 @@ interface ItemFactsRow {
   minLifeDays: number | null;
   taxCode: string | null;
   cost: string | null;
+  bookedCost: string | null;
   labour: string | null;
   neverHoldsUp: number;
   extra: unknown;
@@ -26,6 +27,9 @@ interface ItemFactsRow {
   lacksSize: number;
   version: number;
 }
+
+/** What a unit of an item costs in the books, over its pool `v`. */
+export const BOOKED_COST = 'IF(v.units > 0, ROUND(v.value / v.units, 6), NULL) AS bookedCost';
 
 /** Reads one item whole: its pack units, what it is at each site, its parts, what it lacks. */
 @Injectable()
@@ -41,9 +45,9 @@ export class ItemQueries {
   async sheet(person: Person, sku: string): Promise<ItemDto> {
     const item = await one<ItemFactsRow>(
       this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.min_life_days AS minLifeDays, i.tax_code AS taxCode, i.cost, i.labour,
+      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.min_life_days AS minLifeDays, i.tax_code AS taxCode, i.cost, ${BOOKED_COST}, i.labour,
          i.never_holds_up AS neverHoldsUp, i.extra, i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize, i.version
-       FROM item i LEFT JOIN item_picture p ON p.item_id = i.id WHERE i.sku = ?`,
+       FROM item i LEFT JOIN item_picture p ON p.item_id = i.id LEFT JOIN cost_pool v ON v.item_id = i.id WHERE i.sku = ?`,
       [sku],
     );
     if (!item) throw notFound(`Item ${sku}`);
@@ -58,10 +62,10 @@ export class ItemQueries {
         [item.id],
       ),
     ]);
-    const { cost, labour, lacksBarcode, lacksCost, lacksSize, extra, ...rest } = item;
+    const { cost, bookedCost, labour, lacksBarcode, lacksCost, lacksSize, extra, ...rest } = item;
     return {
       ...rest,
-      ...(person.seesCosts ? { cost, labour } : {}),
+      ...(person.seesCosts ? { cost, bookedCost, labour } : {}),
       extra: parsed<Record<string, string>>(extra),
       neverHoldsUp: item.neverHoldsUp === 1,
       packs: packs.get(item.id) ?? [],

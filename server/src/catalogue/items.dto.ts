@@ -49,8 +49,10 @@ export class ItemRowDto {
   suppliers: string;
   /** Home bin at the site filtered by, or at the first site that has one. */
   home: string | null;
-  /** Absent for those who may not see costs. */
+  /** What a person or a file has said a unit costs; absent for those who may not see costs. */
   cost?: string | null;
+  /** What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+  bookedCost?: string | null;
   onHand: number;
   held: number;
   reserved: number;
@@ -106,8 +108,10 @@ export class ItemDto {
   /** Days of life that goods must have left on arrival; null where any will do. */
   minLifeDays: number | null;
   taxCode: string | null;
-  /** Absent for those who may not see costs. */
+  /** What a person or a file has said a unit costs; absent for those who may not see costs. */
   cost?: string | null;
+  /** What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+  bookedCost?: string | null;
   /** What building one costs in labour; absent for those who may not see costs. */
   labour?: string | null;
   neverHoldsUp: boolean;

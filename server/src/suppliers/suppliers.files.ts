@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists, Shapes } from '../exchange/index.js';
-import { pricesShape, suppliersShape } from './suppliers.shape.js';
+import { breaksShape, contactsShape, pricesShape, suppliersShape } from './suppliers.shape.js';
 import { SuppliersService } from './suppliers.service.js';
 
 /** Files of suppliers and their prices, in and out. */
 @Injectable()
 export class SuppliersFiles {
   constructor(shapes: Shapes, lists: Lists, suppliers: SuppliersService) {
-    shapes.register(suppliersShape, pricesShape);
+    shapes.register(suppliersShape, contactsShape, pricesShape, breaksShape);
     lists.register('suppliers', async (_person, query) =>
       listTable('suppliers', await suppliers.list(query['search'] ?? ''), [
         ['Supplier', (s) => s.code],

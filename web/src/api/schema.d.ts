@@ -2842,8 +2842,10 @@ export interface components {
             suppliers: string;
             /** @description Home bin at the site filtered by, or at the first site that has one. */
             home: string | null;
-            /** @description Absent for those who may not see costs. */
+            /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
             cost?: string | null;
+            /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+            bookedCost?: string | null;
             onHand: number;
             held: number;
             reserved: number;
@@ -2940,8 +2942,10 @@ export interface components {
             /** @description Days of life that goods must have left on arrival; null where any will do. */
             minLifeDays: number | null;
             taxCode: string | null;
-            /** @description Absent for those who may not see costs. */
+            /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
             cost?: string | null;
+            /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+            bookedCost?: string | null;
             /** @description What building one costs in labour; absent for those who may not see costs. */
             labour?: string | null;
             neverHoldsUp: boolean;

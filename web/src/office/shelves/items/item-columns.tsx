@@ -54,11 +54,18 @@ export const ITEM_COLUMNS: readonly ItemColumn[] = [
   { key: 'incoming', head: 'On order', num: true, cell: (r) => count(r.incoming) },
   {
     key: 'cost',
-    head: 'Cost',
+    head: 'Cost, typed',
     num: true,
     cell: (r) => (r.cost ? priceText(micro(r.cost)) : ''),
     sort: 'cost',
     edit: { field: 'cost', value: (r) => plainCost(r.cost) },
+    cost: true,
+  },
+  {
+    key: 'bookedCost',
+    head: 'Cost, booked',
+    num: true,
+    cell: (r) => (r.bookedCost ? priceText(micro(r.bookedCost)) : ''),
     cost: true,
   },
   {

@@ -95,7 +95,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
         {tracking === 'lot-expiry' && <NumberField name="minLifeDays" label="Least life on arrival, days" placeholder="any" />}
       </div>
       <div className="grid gap-4 items-end grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_2fr]">
-        {me.seesCosts && <NumberField name="cost" label={`Cost, ${me.homeCurrency}`} />}
+        {me.seesCosts && <NumberField name="cost" label={`Cost until the books know one, ${me.homeCurrency}`} />}
         {me.seesCosts && kind === 'assembly' && <NumberField name="labour" label={`Labour for one, ${me.homeCurrency}`} />}
         <SelectField name="taxCode" label="Tax">
           <option value="">none</option>

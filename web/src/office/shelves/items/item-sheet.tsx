@@ -17,6 +17,8 @@ const TRACKED: Readonly<Record<string, string>> = { none: 'nothing', lot: 'lot',
 const STORED: Readonly<Record<string, string>> = { cold: 'cold zones only', restricted: 'restricted zones only' };
 type Tab = 'stock' | 'about' | 'movements';
 
+const costText = (cost: string | null | undefined) => (cost ? priceText(micro(cost)) : 'not known');
+
 /** One item: its stock by site, bin, lot and condition with the sums behind it; what it is; what moved. */
 export function ItemSheet() {
   const { sku = '' } = useParams();
@@ -73,8 +75,14 @@ export function ItemSheet() {
                       ? [
                           {
                             cap: `Cost of a ${base?.name ?? 'unit'}`,
-                            value: item.cost ? priceText(micro(item.cost)) : 'not known',
-                            note: item.labour ? `and ${priceText(micro(item.labour))} labour` : me.data?.homeCurrency,
+                            value: costText(item.bookedCost ?? item.cost),
+                            note: [
+                              item.bookedCost ? 'in the books' : '',
+                              item.cost ? `${item.bookedCost ? `${costText(item.cost)} ` : ''}typed` : '',
+                              item.labour ? `and ${costText(item.labour)} labour` : '',
+                            ]
+                              .filter(Boolean)
+                              .join(', '),
                           },
                         ]
                       : []),
