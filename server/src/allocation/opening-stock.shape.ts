@@ -89,6 +89,8 @@ export class OpeningStockShape implements Shape {
         faults.push(fault(r, 'place', textOf(r, 'place'), `Goods do not lie in a ${place.kind.replace('-', ' ')}`));
       if (place && !person.siteIds.includes(place.site_id))
         faults.push(fault(r, 'place', textOf(r, 'place'), 'This place is at a site where you are not set up'));
+      if (place?.kind === 'pick-face' && textOf(r, 'condition') === 'damaged')
+        faults.push(fault(r, 'condition', 'damaged', 'Damaged goods do not lie in a pick face. Name a place where they are set apart'));
       const item = items.get(textOf(r, 'sku'));
       if (item) faults.push(...this.rowFaults(r, item, packs, lots, memory));
     }

@@ -17,7 +17,8 @@ export function answer(now: Now, input: Pick<Answer, 'id' | 'answer'>): Result {
       return begun ?? notAllowed(state, input.id);
     }
     case 'over':
-      return input.answer === 'take' ? takeExtra(now) : setExcessApart(now, asked);
+      if (input.answer === 'take') return takeExtra(now);
+      return setExcessApart(now, input.answer === 'open' && asked.open !== null ? { ...asked, most: asked.open } : asked);
     case 'too-old':
       return input.answer === 'take' ? takeExtra(now) : setAllApart(now, 'too old');
     case 'unknown-code':

@@ -23,10 +23,14 @@ export function packCounts(units: number, packs: Parameters<typeof inPacks>[1]):
   return Object.fromEntries(inPacks(units, packs).map(({ pack, count }) => [pack.id, count]));
 }
 
-/** Where goods in this state go: damaged ones and those set apart to the place for that, others to the bin or the dock. */
+/**
+ * Where goods in this state go: damaged ones and those set apart to the place for that, and where the site has none they stay at
+ * the dock; others to the bin or the dock.
+ */
 export function destination(task: ReceiveTask, state: Pick<ReceiveState, 'to' | 'condition' | 'hand'>): PlaceFacts {
   const aside = state.hand?.as === 'apart' || state.condition === 'damaged';
-  return (aside ? task.apart : null) ?? placeOf(task, state.to, state.hand ? [state.hand.itemId] : []);
+  if (aside) return task.apart ?? task.dock;
+  return placeOf(task, state.to, state.hand ? [state.hand.itemId] : []);
 }
 
 /** Where good goods go: those that must be looked at stay off the shelves until they have passed. */

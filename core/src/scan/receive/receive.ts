@@ -5,7 +5,7 @@ import { codeKey, type Meaning } from '../resolve.js';
 import type { Codebook, PlaceFacts } from '../types.js';
 import { answer } from './answers.js';
 import { destination, emptyHands, letGo, packCounts, placeOf, post, type Now, type Result } from './booking.js';
-import { checkReceive, countedUnits, notOnOrder, palletIsIn, receivedOn, serialsOnTheWay } from './rules.js';
+import { checkReceive, countedUnits, notOnOrder, palletIsIn, receivedOn, serialsOnTheWay, unopened } from './rules.js';
 import {
   startReceive,
   type DockCommand,
@@ -192,10 +192,16 @@ function bookIn({ task, book, state, id }: Now): Result {
   const refusal = checkReceive({ ...task, serials: [...task.serials, ...serialsOnTheWay(state)] }, book, command, before);
   if (refusal) {
     const { asks, ...said } = refusal;
-    const question = asks?.kind === 'over' ? { ...asks, units: command.units } : asks?.kind === 'too-old' ? asks : null;
+    const question = asks?.kind === 'over' ? overQuestion(state, item, command.units, asks) : asks?.kind === 'too-old' ? asks : null;
     return refuse({ ...state, question }, said, { id, code: item.sku });
   }
   return post(state, command, item.name, spell(command.units, item.packs), to.code, task.inspect[item.id]);
+}
+
+/** How much of too many may stay: a sealed pack is not opened for what a tolerance allows, and for what is ordered only if asked. */
+function overQuestion(state: ReceiveState, item: ItemFacts, units: number, { most: room, rest }: { most: number; rest: number }) {
+  const most = unopened(state, item, room);
+  return { kind: 'over', most, open: rest > most ? rest : null, units } as const;
 }
 
 /** From now on the code is this pack; the goods are in hand as if it had been scanned. */

@@ -46,10 +46,18 @@ export function countedUnits(state: Pick<ReceiveState, 'counts'>, item: ItemFact
   return item.packs.reduce((sum, pack) => sum + toBase(state.counts[pack.id] ?? 0, pack.factor), 0);
 }
 
+/** The most base units within `room` that the packs counted make without one of them being opened. */
+export function unopened(state: Pick<ReceiveState, 'counts'>, item: ItemFacts, room: number): number {
+  let left = room;
+  for (const pack of [...item.packs].sort((a, b) => b.factor - a.factor))
+    left -= Math.min(state.counts[pack.id] ?? 0, Math.floor(left / pack.factor)) * pack.factor;
+  return room - left;
+}
+
 /** Why goods cannot be booked in so, and whether somebody with the right could say otherwise. */
 export interface ReceiveRefusal extends Refusal {
   /** What is asked; absent where nothing but other input helps. */
-  asks?: { kind: 'over'; most: number } | { kind: 'too-old' } | { kind: 'not-ordered' };
+  asks?: { kind: 'over'; most: number; rest: number } | { kind: 'too-old' } | { kind: 'not-ordered' };
 }
 
 /**
@@ -80,7 +88,13 @@ export function checkReceive(task: ReceiveTask, book: Codebook, command: Receive
 function barredFrom(task: ReceiveTask, book: Codebook, item: ItemFacts, command: ReceiveCommand): ReceiveRefusal | null {
   const place = Object.values(book.places).find((p) => p.id === command.toPlaceId);
   if (!place || !isFor(place.kind, 'shelf')) return null;
-  const why = command.as === 'apart' || command.condition === 'damaged' ? undefined : task.inspect[item.id];
+  if (command.as === 'apart' || command.condition === 'damaged')
+    return {
+      band: 'not-this',
+      title: command.condition === 'damaged' ? 'Damaged' : 'Set apart',
+      detail: `${item.name} does not go on a shelf so. It goes to ${(task.apart ?? task.dock).code}`,
+    };
+  const why = task.inspect[item.id];
   if (why !== undefined)
     return {
       band: 'not-this',
@@ -98,7 +112,7 @@ function overBy(task: ReceiveTask, item: ItemFacts, line: ReceiveLine, units: nu
     band: 'too-many',
     title: `${sentence(spell(before + units - line.ordered, item.packs))} over`,
     detail: `${line.order} has room for ${spell(room, item.packs)} more of ${item.name}. Set the rest apart${task.mayTake ? ', or take it as an extra line' : ''}`,
-    asks: { kind: 'over', most: room },
+    asks: { kind: 'over', most: room, rest: Math.max(0, line.ordered - before) },
   };
 }
 

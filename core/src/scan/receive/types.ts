@@ -110,7 +110,8 @@ export interface GoodsInHand {
 /** What stands in the way until somebody says what to do; any other scan lets it go. */
 export type ReceiveQuestion =
   | { kind: 'not-ordered'; itemId: ItemId; packId: PackId; count: number; lot: string | null; expires: string | null }
-  | { kind: 'over'; most: number; units: number }
+  /** `most`: what may be booked in without opening a pack; `open`: what is still ordered, where a pack must be opened for it. */
+  | { kind: 'over'; most: number; open: number | null; units: number }
   | { kind: 'too-old' }
   | { kind: 'unknown-code'; code: string };
 
@@ -138,7 +139,7 @@ export type ReceiveInput =
   | { kind: 'count'; id: string; packId: PackId; count: number }
   | { kind: 'text'; id: string; field: 'lot' | 'expires'; value: string }
   | { kind: 'condition'; id: string; condition: 'good' | 'damaged' }
-  | { kind: 'answer'; id: string; answer: 'apart' | 'take' }
+  | { kind: 'answer'; id: string; answer: 'apart' | 'open' | 'take' }
   | { kind: 'tie'; id: string; itemId: ItemId; packId: PackId }
   | { kind: 'confirm'; id: string }
   | { kind: 'close'; id: string; paper: string };

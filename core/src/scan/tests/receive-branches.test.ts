@@ -103,7 +103,7 @@ describe('goods that must be looked at', () => {
       reason: null,
     };
     expect(checkReceive(strict, house, command, 0)).toMatchObject({ title: 'To be looked at first' });
-    expect(checkReceive(strict, house, { ...command, condition: 'damaged' }, 0)).toBeNull();
+    expect(checkReceive(strict, house, { ...command, condition: 'damaged', toPlaceId: cage.id }, 0)).toBeNull();
     expect(run(strict, scan(codes.tray), scan('VX-DAMAGED'), confirm).commands).toMatchObject([{ toPlaceId: cage.id }]);
   });
 });
@@ -196,8 +196,50 @@ describe('damaged goods', () => {
     expect(commands).toMatchObject([{ condition: 'good' }, { condition: 'damaged' }]);
   });
 
+  it('never go on a shelf, whatever bin was scanned and whatever a phone asks for', () => {
+    const nowhere = { ...task, apart: null };
+    expect(run(nowhere, scan('A-01-1'), scan(codes.jar), scan('VX-DAMAGED'), confirm).commands).toMatchObject([{ toPlaceId: 100 }]);
+    const [made] = run(nowhere, scan(codes.jar), scan('VX-DAMAGED'), confirm).commands;
+    expect(checkReceive(nowhere, house, { ...(made as never as object), toPlaceId: places.binA.id } as never, 0)).toMatchObject({
+      title: 'Damaged',
+      detail: 'Jar 454 g does not go on a shelf so. It goes to DOCK-1',
+    });
+  });
+
   it('stay at the dock where the site has no place for them', () => {
     expect(run({ ...task, apart: null }, scan(codes.jar), scan('VX-DAMAGED'), confirm).commands).toMatchObject([{ toPlaceId: 100 }]);
+  });
+});
+
+describe('a sealed pack', () => {
+  const alone = (ordered: number) => ({ ...task, lines: [{ ...task.lines[0]!, ordered }] });
+
+  it('is not opened for what a tolerance allows', () => {
+    const { steps, commands } = run(alone(192), scan(codes.jar), count(12, 5), count(11, 0), confirm, apart, confirm);
+    expect(steps.find((s) => s.state.question)?.state.question).toEqual({ kind: 'over', most: 192, open: null, units: 240 });
+    expect(commands.filter((c) => c.kind === 'receive')).toMatchObject([
+      { as: 'apart', units: 48, reason: 'too many' },
+      { as: 'ordered', units: 192 },
+    ]);
+  });
+
+  it('is opened for what is ordered only where somebody says so', () => {
+    const asked = [scan(codes.jar), count(12, 1), count(11, 0), confirm];
+    expect(run(alone(40), ...asked).last?.state.question).toEqual({ kind: 'over', most: 0, open: 40, units: 48 });
+    expect(run(alone(40), ...asked, apart).commands.at(-1)).toMatchObject({ as: 'apart', units: 48 });
+    expect(run(alone(40), ...asked, { kind: 'answer', answer: 'open' }, confirm).commands.slice(-2)).toMatchObject([
+      { as: 'apart', units: 8 },
+      { as: 'ordered', units: 40 },
+    ]);
+  });
+
+  it('is no matter where single pieces were counted', () => {
+    expect(run(alone(40), scan(codes.jar), count(11, 48), confirm).last?.state.question).toEqual({
+      kind: 'over',
+      most: 42,
+      open: null,
+      units: 48,
+    });
   });
 });
 

@@ -45,6 +45,11 @@ export function QuestionKeys({
         <Key type="button" next onClick={() => input({ kind: 'answer', answer: 'apart' })}>
           {words.apart}
         </Key>
+        {question.kind === 'over' && question.open !== null && item && (
+          <Key type="button" onClick={() => input({ kind: 'answer', answer: 'open' })}>
+            Open a pack, keep {spell(question.open, item.packs)}
+          </Key>
+        )}
         {mayTake && (
           <Key type="button" onClick={() => input({ kind: 'answer', answer: 'take' })}>
             {words.take}
