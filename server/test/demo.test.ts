@@ -89,6 +89,14 @@ describe('the demo business on opening', () => {
     expect(lanes.flatMap((l) => l.parcels).length).toBeGreaterThan(0);
   });
 
+  it('counts at each site what the phone there has to put away', async () => {
+    for (const site of [1, 2]) {
+      const { stages } = (await maren.get(`line?site=${site}`)).body as { stages: { stage: string; count: number }[] };
+      const { goods } = await maren.task<{ goods: object[] }>('store', String(site));
+      expect([site, stages.find((s) => s.stage === 'shelves')?.count]).toEqual([site, goods.length]);
+    }
+  });
+
   it('shows it all on the Line and on Now', async () => {
     const line = (await maren.get('line')).body as { stages: { stage: string; count: number; hours: number | null }[] };
     expect(line.stages.map((s) => s.stage)).toEqual(['inbound', 'shelves', 'orders', 'picking', 'packing', 'dispatch']);

@@ -1,9 +1,9 @@
 import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
-import { ApiExtraModels } from '@nestjs/swagger';
+import { ApiExtraModels, ApiQuery } from '@nestjs/swagger';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { UndoService } from '../activity/index.js';
 import { Access, SessionToken } from '../identity/index.js';
-import { type Act, Acting, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AtSites, type Person, Reader } from '../platform/index.js';
 import { FindDto, LiveEntryDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
@@ -67,8 +67,9 @@ export class DeskController {
 
   @Get('line')
   @Access('signed-in')
-  line(@Reader() person: Person): Promise<LineDto> {
-    return this.lines.line(person.siteIds);
+  @ApiQuery({ name: 'site', required: false, type: String })
+  line(@AtSites() siteIds: readonly number[]): Promise<LineDto> {
+    return this.lines.line(siteIds);
   }
 
   @Get('now')

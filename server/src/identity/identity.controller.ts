@@ -119,7 +119,9 @@ export class IdentityController {
   @Access('signed-in')
   async me(@Reader() person: Person, @Req() request: Request & { deviceId?: number | null }): Promise<MeDto> {
     const device = request.deviceId
-      ? await one<{ name: string }>(this.source, 'SELECT name FROM device WHERE id = ?', [request.deviceId])
+      ? await one<{ name: string; siteId: number }>(this.source, 'SELECT name, site_id AS siteId FROM device WHERE id = ?', [
+          request.deviceId,
+        ])
       : undefined;
     const own = await one<{ email: string; badge: string | null; usualDuty: string | null }>(
       this.source,
@@ -133,6 +135,7 @@ export class IdentityController {
       sites: await this.sitesOf(person),
       seesCosts: person.seesCosts,
       device: device?.name ?? null,
+      deviceSiteId: device?.siteId ?? null,
       email: own?.email ?? '',
       badge: own?.badge ?? null,
       usualDuty: own?.usualDuty ?? null,

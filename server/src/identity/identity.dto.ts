@@ -39,6 +39,8 @@ export class MeDto {
   badge: string | null;
   usualDuty: string | null;
   device: string | null;
+  /** Where the device stands that somebody is signed in on; null where it is none of the house's. */
+  deviceSiteId: number | null;
   /** How weights and lengths are shown. */
   units: string;
   homeCurrency: string;

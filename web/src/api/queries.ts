@@ -66,6 +66,6 @@ const byName = (list: readonly { name: string; svg: string }[]): ReadonlyMap<str
 /** The site that this device works at, and a way to choose another of the person's. */
 export function useSite(): { site: Dto['SiteDto'] | undefined; sites: readonly Dto['SiteDto'][]; choose: (id: number) => void } {
   const me = useMe();
-  const [site, choose] = useChosenSite(me.data?.sites);
+  const [site, choose] = useChosenSite(me.data?.sites, me.data?.deviceSiteId);
   return { site, sites: me.data?.sites ?? [], choose };
 }

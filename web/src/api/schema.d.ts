@@ -2456,6 +2456,8 @@ export interface components {
             badge: string | null;
             usualDuty: string | null;
             device: string | null;
+            /** @description Where the device stands that somebody is signed in on; null where it is none of the house's. */
+            deviceSiteId: number | null;
             /** @description How weights and lengths are shown. */
             units: string;
             homeCurrency: string;
@@ -9073,7 +9075,9 @@ export interface operations {
     };
     Desk_line: {
         parameters: {
-            query?: never;
+            query?: {
+                site?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { api, ask } from '../api/client';
 import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
+import { forgetSite } from '../flow/device-choices';
 import { useScanner } from '../scanner/use-scanner';
 import { ProblemNote } from '../ui/states';
 import { PhoneFrame, Ask, Key, Keys, Typed } from '../ui/phone/parts';
@@ -15,6 +16,7 @@ export function EnrolPage() {
   const enrol = useAct({
     act: (given: string, once) => ask(api.POST('/api/devices/enrol', { body: { code: given }, headers: once })),
     onDone: () => {
+      forgetSite();
       void navigate('/floor/sign-in');
     },
   });

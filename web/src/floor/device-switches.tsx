@@ -21,6 +21,12 @@ export function SiteChoice() {
   );
 }
 
+/** Names the site above a list, for those who have several. */
+export function SiteName() {
+  const { site, sites } = useSite();
+  return sites.length < 2 ? null : <>{site?.name}</>;
+}
+
 function Switch({ says, off, turn }: { says: string; off: boolean; turn: (off: boolean) => void }) {
   return (
     <Key

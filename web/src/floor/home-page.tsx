@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { key } from '../api/keys';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ask } from '../api/client';
+import { api, ask, at } from '../api/client';
 import { useMe, useSite, useTape } from '../api/queries';
 import { kept } from '../flow/kept';
 import { useTask } from '../flow/tasks';
@@ -19,8 +19,12 @@ import { Glyph } from '../ui/glyph';
 export function FloorHome() {
   const me = useMe();
   const navigate = useNavigate();
-  const line = useQuery({ queryKey: key('line'), queryFn: () => kept('line', () => ask(api.GET('/api/line'))) });
   const { site } = useSite();
+  const line = useQuery({
+    queryKey: key('line', site?.id),
+    queryFn: () => kept(`line-${site?.id ?? ''}`, () => ask(api.GET('/api/line', at(site)))),
+    enabled: site !== undefined,
+  });
   const siteId = site?.id;
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
   const mine = useTape(4, { mine: true });

@@ -14,6 +14,7 @@ import { plural, when } from '../ui/format';
 import { Glyph, progressGlyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
 import { Shown } from '../ui/states';
+import { SiteName } from './device-switches';
 import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
@@ -48,6 +49,9 @@ export function PickList() {
     <>
       <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
+        <span>
+          <SiteName />
+        </span>
       </PhoneHead>
       <Ask>Which round?</Ask>
       <PhoneBody className="mt-3">

@@ -13,6 +13,7 @@ import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
+import { SiteName } from './device-switches';
 import { PhoneHead, Ask, TaskCard, PhoneBody, PhoneList, Key, Route, RouteNode, ToTake, OfEach } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
 
@@ -45,7 +46,9 @@ function Store({ ready }: { ready: Ready<'store'> }) {
       <FeedbackBand feedback={flow.feedback} />
       <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
-        <span />
+        <span>
+          <SiteName />
+        </span>
         <span>
           {plural(waiting.length, 'lot', 'lots')} left{from && ` at ${from}`}
         </span>

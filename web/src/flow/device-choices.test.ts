@@ -15,6 +15,12 @@ describe('the site that a device works at', () => {
     expect(chosenOf(SITES, '7')?.name).toBe('Main');
   });
 
+  it('is where the device stands, where nobody has chosen and the person may go there', () => {
+    expect(chosenOf(SITES, null, 2)?.name).toBe('Second');
+    expect(chosenOf(SITES, '1', 2)?.name).toBe('Main');
+    expect(chosenOf(SITES, null, 7)?.name).toBe('Main');
+  });
+
   it('is none for somebody without a site', () => {
     expect(chosenOf([], '1')).toBeUndefined();
     expect(chosenOf(undefined, '1')).toBeUndefined();

@@ -27,12 +27,21 @@ function useSwitch(name: 'sound' | 'vibration'): [off: boolean, turn: (off: bool
 export const useSound = () => useSwitch('sound');
 export const useVibration = () => useSwitch('vibration');
 
-/** The chosen one of a person's sites; their first where none of theirs was chosen. */
-export const chosenOf = <S extends { id: number }>(sites: readonly S[] | undefined, chosen: string | null): S | undefined =>
-  sites?.find((s) => String(s.id) === chosen) ?? sites?.[0];
+/** The chosen one of a person's sites; otherwise the one that the device stands at, or their first. */
+export const chosenOf = <S extends { id: number }>(
+  sites: readonly S[] | undefined,
+  chosen: string | null,
+  standsAt: number | null = null,
+): S | undefined => sites?.find((s) => String(s.id) === chosen) ?? sites?.find((s) => s.id === standsAt) ?? sites?.[0];
 
-/** The site of several that this device works at: the one that was chosen, otherwise the person's first. */
-export function useChosenSite<S extends { id: number }>(sites: readonly S[] | undefined): [S | undefined, (id: number) => void] {
+/** Forgets which site was chosen: the device has come to stand at another. */
+export const forgetSite = (): void => localStorage.removeItem(NAMES.site);
+
+/** The site of several that this device works at: the one that was chosen, otherwise where it stands. */
+export function useChosenSite<S extends { id: number }>(
+  sites: readonly S[] | undefined,
+  standsAt: number | null = null,
+): [S | undefined, (id: number) => void] {
   const chosen = useSyncExternalStore(watch, () => kept('site'));
-  return [chosenOf(sites, chosen), (id) => keep('site', String(id))];
+  return [chosenOf(sites, chosen, standsAt), (id) => keep('site', String(id))];
 }

@@ -2,7 +2,7 @@ import { packName, spell } from '../../quantity/index.js';
 import { accepted, refuse, stay, unknownCode } from '../feedback.js';
 import { flowOf } from '../flow.js';
 import { codeKey, type Meaning } from '../resolve.js';
-import type { Codebook, PlaceFacts } from '../types.js';
+import type { ItemFacts, Codebook, PlaceFacts } from '../types.js';
 import { answer } from './answers.js';
 import { destination, emptyHands, letGo, packCounts, placeOf, post, type Now, type Result } from './booking.js';
 import { checkReceive, countedUnits, notOnOrder, palletIsIn, receivedOn, serialsOnTheWay, unopened } from './rules.js';

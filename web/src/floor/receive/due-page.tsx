@@ -12,6 +12,7 @@ import { soundBand } from '../../flow/sound';
 import { age, dayWord, plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { ProblemNote, Shown } from '../../ui/states';
+import { SiteName } from '../device-switches';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { NoItem, PhoneHead, Ask, PhoneBody, PhoneList, Key } from '../../ui/phone/parts';
@@ -67,7 +68,9 @@ export function DuePage() {
       <FeedbackBand feedback={band} />
       <PhoneHead>
         <Link to="/floor">‹ Tasks</Link>
-        <span />
+        <span>
+          <SiteName />
+        </span>
         <span>{due.data ? `${due.data.length} due` : ''}</span>
       </PhoneHead>
       <Ask>{choices ? 'Which of these?' : 'Scan paper, pallet or goods'}</Ask>
