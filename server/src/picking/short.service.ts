@@ -7,7 +7,7 @@ import { AllocationService, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, more, Problem, refused, type Tx, update } from '../platform/index.js';
+import { type Act, more, one, Problem, refused, type Tx, update } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 import { PickingService } from './picking.service.js';
 import { ReleaseService } from './release.service.js';
@@ -39,7 +39,7 @@ export class ShortService {
     await this.states.lock(tx, [stop.orderId]);
     // Bins are locked before the bin that lacks is posted to, all in one order.
     const stock = await this.releases.pickable(tx, round.site_id, [stop.itemId]);
-    await this.hold(tx, act, stop, command.units, round.code);
+    await this.hold(tx, act, stop, command.units, round);
     await update(tx, 'round_stop', { id: stop.id }, { short_units: more(command.units) });
     const found = await this.elsewhere(tx, round, stop, command.units, stock);
     await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
@@ -57,8 +57,19 @@ export class ShortService {
     return { activityId };
   }
 
-  /** Holds the missing units where they should be, until somebody has counted the bin. */
-  private async hold(tx: Tx, act: Act, stop: StopRow, units: number, code: string): Promise<void> {
+  /**
+   * Holds the missing units where they should be, until somebody has counted the bin. What the books have taken from there
+   * meanwhile is missing to nobody's surprise, and needs no check.
+   */
+  private async hold(tx: Tx, act: Act, stop: StopRow, missing: number, { code, site_id: siteId }: RoundRow): Promise<void> {
+    const booked = await one<{ units: number }>(
+      tx,
+      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
+      [stop.itemId, stop.placeId, stop.lotId],
+    );
+    const units = Math.min(missing, booked?.units ?? 0);
+    // The site's figures are locked before what is promised of them, also where nothing is held.
+    if (units === 0) return this.ledger.reserved(tx, siteId, stop.itemId, 0);
     const stays = { fromPlaceId: stop.placeId, toPlaceId: stop.placeId };
     await this.ledger.post(tx, act, [{ itemId: stop.itemId, lotId: stop.lotId, condition: 'good', toCondition: 'held', ...stays, units }], {
       task: 'pick',
