@@ -13,7 +13,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { FloorCommands, FloorTasks, withUnions } from './floor/index.js';
 import { AccessGuard } from './identity/index.js';
-import { badForm, type Config, fieldsOf, ProblemFilter } from './platform/index.js';
+import { badForm, type Config, fieldsOf, GoodEnding, ProblemFilter } from './platform/index.js';
 import { AppModule } from './app.module.js';
 
 const SIGNED_MESSAGES = /^\/api\/channels\/[^/?]+\/webhook(\?|$)/;
@@ -29,7 +29,6 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
     // Only what is said below is read: a form that another page sends by itself is no request of ours.
     bodyParser: false,
     abortOnError: false,
-    forceCloseConnections: true,
   });
   // What a channel sends is signed as bytes, and is kept as it came where it is not even JSON.
   app.useBodyParser('raw', { limit: BODY_LIMIT, type: (request) => SIGNED_MESSAGES.test(request.url ?? '') });
@@ -63,6 +62,7 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   );
   // Events must not wait in a buffer until there are enough of them to be worth packing.
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/live') && compression.filter(request, response) }));
+  app.use(app.get(GoodEnding).lastAnswers);
   app.use(cookieParser());
   app.useGlobalPipes(
     new ValidationPipe({
@@ -80,6 +80,7 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
     ui: false,
     raw: ['json'],
   });
+  app.get(GoodEnding).watch(app.getHttpServer());
   app.enableShutdownHooks();
   return app;
 }

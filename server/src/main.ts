@@ -6,7 +6,17 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { ShopPolling } from './connectors/index.js';
 import { ImportJobs } from './exchange/index.js';
-import { type Config, ConfigError, migrate, newLogger, Outbox, ownAddresses, readConfig, servingCertificate } from './platform/index.js';
+import {
+  type Config,
+  ConfigError,
+  GoodEnding,
+  migrate,
+  newLogger,
+  Outbox,
+  ownAddresses,
+  readConfig,
+  servingCertificate,
+} from './platform/index.js';
 import { createApp } from './app.js';
 
 /** Longer than proxies and browsers keep an idle connection, so that none is closed as it is used again. */
@@ -21,13 +31,14 @@ async function serveSecurely(app: NestExpressApplication, config: Config): Promi
   secure.keepAliveTimeout = KEEP_ALIVE_MS;
   secure.headersTimeout = KEEP_ALIVE_MS + 5_000;
   await new Promise<void>((done, fail) => secure.once('error', fail).listen(config.VECTRUM_HTTPS_PORT, config.VECTRUM_HOST, done));
-  app.getHttpServer().on('close', () => {
-    secure.closeAllConnections();
-    secure.close();
-  });
+  app.get(GoodEnding).watch(secure);
 }
 
+/** Whatever holds it up, a server that was told to end has ended by then. */
+const ENDED_MS = 14_000;
+
 async function main(): Promise<void> {
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => setTimeout(() => process.exit(1), ENDED_MS).unref());
   const config = readConfig(process.env);
   const log = newLogger(config.LOG_LEVEL);
   const app = await createApp(config, log, WEB_ROOT);

@@ -29,7 +29,7 @@ const MILLRACE = 1;
 export class Caller {
   constructor(
     private readonly http: ReturnType<typeof supertest>,
-    private readonly cookie: string,
+    readonly cookie: string,
     readonly personId = 0,
   ) {}
 
@@ -156,6 +156,7 @@ export class House {
   private constructor(
     readonly app: NestExpressApplication,
     readonly source: DataSource,
+    readonly config: Config,
     private readonly database: string,
     private readonly locks: LockWatch,
   ) {}
@@ -178,7 +179,14 @@ export class House {
     const locks = new LockWatch(source);
     if (furnish) await app.get(DemoHouse).build();
     await app.init();
-    return new House(app, source, database, locks);
+    return new House(app, source, config, database, locks);
+  }
+
+  /** Another server of the same house. Whoever opens it closes it. */
+  async another(more: Partial<Config> = {}): Promise<NestExpressApplication> {
+    const app = await createApp({ ...this.config, ...more }, newLogger('silent'));
+    await app.get(DataSource).initialize();
+    return app.init() as Promise<NestExpressApplication>;
   }
 
   get http() {

@@ -24,12 +24,13 @@ export class ShopPolling extends Worker<ChannelAccess> {
     super();
   }
 
-  protected claim(): Promise<ChannelAccess[]> {
+  protected claim(most: number): Promise<ChannelAccess[]> {
     return claimRows<ChannelAccess>(this.source, {
       table: 'channel',
       select: CHANNEL_ACCESS,
       due: 'j.base_url IS NOT NULL AND (j.polled_at IS NULL OR j.polled_at < UTC_TIMESTAMP(3) - INTERVAL ? SECOND)',
       params: [POLL_SECONDS],
+      most,
       lease: 'polled_at = UTC_TIMESTAMP(3)',
     });
   }

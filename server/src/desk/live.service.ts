@@ -1,4 +1,4 @@
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Observable, Subject, type Subscriber } from 'rxjs';
 import { SessionService } from '../identity/index.js';
 import type { LiveEntryDto } from './desk.dto.js';
@@ -14,7 +14,7 @@ const STANDING_MS = 1_000;
  * them did. Polls only while somebody listens.
  */
 @Injectable()
-export class LiveService implements OnApplicationShutdown {
+export class LiveService implements OnModuleDestroy {
   private readonly entries = new Subject<LiveLine>();
   private readonly seen = new Set<number>();
   private last = 0;
@@ -43,9 +43,10 @@ export class LiveService implements OnApplicationShutdown {
     });
   }
 
-  onApplicationShutdown(): void {
+  /** Streams have no end of their own, and would hold the server open. */
+  onModuleDestroy(): void {
     this.stop();
-    this.entries.complete();
+    for (const subscriber of this.listeners.keys()) subscriber.complete();
   }
 
   private stop(): void {

@@ -39,6 +39,9 @@ class FaultsFound extends Error {}
 @Injectable()
 export class ImportJobs extends Worker<RunRow> {
   protected readonly beatMs = BEAT_MS;
+  protected override readonly atOnce = 1;
+  /** A run takes as long as its rows do; its lease is renewed with them. */
+  protected override readonly jobMs = 3_600_000;
 
   constructor(
     private readonly source: DataSource,

@@ -24,7 +24,8 @@ export { signature, signatureMatches } from './signature.js';
 export { siteDay, siteDays } from './site-day.js';
 export { LOGGER } from './tokens.js';
 export { IfMatch, mustMatch } from './version.js';
-export { claimRows, Worker } from './worker.js';
+export { claimRows, Worker, within } from './worker.js';
+export { GoodEnding } from './good-ending.js';
 export {
   type Change,
   find,

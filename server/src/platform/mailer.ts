@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { createTransport, type Transporter } from 'nodemailer';
+import type SMTPTransport from 'nodemailer/lib/smtp-transport/index.js';
 import { Config } from './config.js';
 
 export interface Mail {
@@ -12,6 +13,9 @@ export interface Mail {
   attachments: { filename: string; content: Buffer; contentType?: string }[];
 }
 
+/** A server that greets and then says nothing is given up. In milliseconds. */
+const LIMITS = { connectionTimeout: 5_000, greetingTimeout: 5_000, socketTimeout: 10_000, dnsTimeout: 5_000 };
+
 /** Sends mail over SMTP. Throws where the server does not take it; without a server nothing is sent and the outbox says so. */
 @Injectable()
 export class Mailer {
@@ -21,7 +25,7 @@ export class Mailer {
 
   async send(mail: Mail): Promise<void> {
     if (!this.config.SMTP_URL) throw new Error('No mail server is set. Set SMTP_URL');
-    this.transport ??= createTransport(this.config.SMTP_URL);
+    this.transport ??= createTransport({ url: this.config.SMTP_URL, ...LIMITS } as SMTPTransport.Options);
     await this.transport.sendMail({
       from: this.config.MAIL_FROM,
       to: mail.to,

@@ -5,7 +5,7 @@ import { DataSource } from 'typeorm';
 import { insert } from './database/write.js';
 import { num, one, parsed, type Tx } from './database/tx.js';
 import { LOGGER } from './tokens.js';
-import { claimRows, Worker } from './worker.js';
+import { claimRows, within, Worker } from './worker.js';
 
 export interface OutboxMessage {
   id: number;
@@ -16,6 +16,8 @@ export interface OutboxMessage {
 }
 export type Deliver = (message: OutboxMessage) => Promise<void>;
 
+/** A receiver that has not answered by then is tried again later. */
+const DELIVERY_MS = 20_000;
 /** A worker that dies holds its message this long before another takes it. */
 const LEASE_SECONDS = 30;
 const FIRST_DELAY_S = 1;
@@ -62,12 +64,13 @@ export class Outbox extends Worker<OutboxMessage> {
     return num(row?.n);
   }
 
-  protected async claim(): Promise<OutboxMessage[]> {
+  protected async claim(most: number): Promise<OutboxMessage[]> {
     const due = await claimRows<OutboxMessage>(this.source, {
       table: 'outbox',
       select: 'j.id, j.receiver, j.kind, j.payload, j.attempts',
       // The oldest that is not through is the only one of its receiver that may go.
       due: `j.next_at <= UTC_TIMESTAMP(3) AND j.id IN (SELECT head.id FROM (SELECT MIN(id) AS id FROM outbox WHERE state <> 'done' GROUP BY receiver) head)`,
+      most,
       lease: 'next_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, attempts = attempts + 1',
       leaseParams: [LEASE_SECONDS],
     });
@@ -78,7 +81,7 @@ export class Outbox extends Worker<OutboxMessage> {
     const handler = this.handlers.get(message.kind);
     try {
       if (!handler) throw new Error(`Nobody delivers ${message.kind}`);
-      await handler(message);
+      await within(DELIVERY_MS, handler(message), 'It does not answer');
       await update(this.source, 'outbox', { id: message.id }, { state: 'done', done_at: NOW, last_error: null });
     } catch (thrown) {
       const why = thrown instanceof Error ? thrown.message : String(thrown);

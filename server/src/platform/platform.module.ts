@@ -3,10 +3,12 @@ import { pino, type Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { CommandLog } from './command-log.js';
 import { Config } from './config.js';
-import { dataSourceOptions, type Migrations } from './database/data-source.js';
+import { dataSourceOptions, limited, type Migrations } from './database/data-source.js';
+import { GoodEnding } from './good-ending.js';
 import { Mailer } from './mailer.js';
 import { Outbox } from './outbox.js';
 import { LOGGER } from './tokens.js';
+import { within } from './worker.js';
 
 const REDACTED = ['req.headers.cookie', 'req.headers.authorization', 'req.headers["x-signature"]', 'res.headers["set-cookie"]'];
 
@@ -15,13 +17,18 @@ export function newLogger(level: string): Logger {
 }
 
 /** What every domain stands on: configuration, database, command log, outbox, mail. */
+/** No page waits longer for the database, and no statement keeps it busy longer. Tools that read everything have no such limit. */
+const STATEMENT_MS = 20_000;
+/** A database that does not answer holds up no server that ends. */
+const ENDING_MS = 2_000;
+
 @Global()
 @Module({})
 export class PlatformModule implements OnApplicationShutdown {
   constructor(private readonly source: DataSource) {}
 
   async onApplicationShutdown(): Promise<void> {
-    if (this.source.isInitialized) await this.source.destroy();
+    if (this.source.isInitialized) await within(ENDING_MS, this.source.destroy(), 'The database does not answer').catch(() => undefined);
   }
 
   static with(config: Config, log: Logger, migrations: Migrations): DynamicModule {
@@ -30,12 +37,13 @@ export class PlatformModule implements OnApplicationShutdown {
       providers: [
         { provide: Config, useValue: config },
         { provide: LOGGER, useValue: log },
-        { provide: DataSource, useFactory: () => new DataSource(dataSourceOptions(config, migrations)) },
+        { provide: DataSource, useFactory: () => limited(new DataSource(dataSourceOptions(config, migrations, STATEMENT_MS))) },
         CommandLog,
         Outbox,
         Mailer,
+        GoodEnding,
       ],
-      exports: [Config, LOGGER, DataSource, CommandLog, Outbox, Mailer],
+      exports: [Config, LOGGER, DataSource, CommandLog, Outbox, Mailer, GoodEnding],
     };
   }
 }

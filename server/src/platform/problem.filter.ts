@@ -1,6 +1,7 @@
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import type { Logger } from 'pino';
+import { QueryFailedError } from 'typeorm';
 import { Problem } from './problem.js';
 
 interface BodyError {
@@ -8,9 +9,15 @@ interface BodyError {
   status?: number;
 }
 
+/** Requests that meet the database away within this time of each other meet the same outage. */
+const OUTAGE_MS = 60_000;
+const RETRY_AFTER_S = '5';
+
 /** Turns whatever was thrown into application/problem+json. Unknown errors are logged and say nothing of their inside. */
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
+  private toldAt = -Infinity;
+
   constructor(private readonly log: Logger) {}
 
   catch(thrown: unknown, host: ArgumentsHost): void {
@@ -22,6 +29,7 @@ export class ProblemFilter implements ExceptionFilter {
       response.end();
       return;
     }
+    if (problem.status === 503) response.setHeader('retry-after', RETRY_AFTER_S);
     response
       .status(problem.status)
       .type('application/problem+json')
@@ -37,6 +45,13 @@ export class ProblemFilter implements ExceptionFilter {
       );
   }
 
+  /** One line for an outage, not one for each request that meets it. */
+  private tellAway(thrown: unknown): void {
+    const now = Date.now();
+    if (now - this.toldAt > OUTAGE_MS) this.log.error({ err: thrown }, 'the database is away');
+    this.toldAt = now;
+  }
+
   private problemOf(thrown: unknown, request: Request & { id?: string }): Problem {
     if (thrown instanceof Problem) return thrown;
     const body = thrown as BodyError;
@@ -47,9 +62,37 @@ export class ProblemFilter implements ExceptionFilter {
     }
     if (thrown instanceof URIError) return new Problem(400, 'form', 'The address is not readable');
     if (thrown instanceof HttpException) return fromHttp(thrown);
+    if (isAway(thrown)) {
+      this.tellAway(thrown);
+      return new Problem(503, 'away', 'The house cannot reach its books at the moment. Nothing was changed; try again in a moment');
+    }
     this.log.error({ err: thrown, request: request.id, url: request.url }, 'unexpected failure');
     return new Problem(500, 'unknown', 'Something went wrong on our side. Nothing was changed; try again');
   }
+}
+
+/** What a driver says where the database is gone, stands still, or has thrown everybody out. */
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOTFOUND',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_SEQUENCE_TIMEOUT',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+  'ER_STATEMENT_TIMEOUT',
+]);
+const CLOSED = /closed state|connection is closed|Pool is closed/i;
+
+/** Whether the database is not to be had at the moment, as against a statement that is wrong. */
+export function isAway(thrown: unknown): boolean {
+  const { code, message } = ((thrown instanceof QueryFailedError ? thrown.driverError : thrown) ?? {}) as {
+    code?: unknown;
+    message?: unknown;
+  };
+  return AWAY.has(String(code)) || CLOSED.test(String(message));
 }
 
 function fromHttp(thrown: HttpException): Problem {

@@ -22,6 +22,7 @@ export type ProblemCode =
   | 'undo'
   | 'carrier'
   | 'signature'
+  | 'away'
   | 'busy'
   | 'unknown';
 

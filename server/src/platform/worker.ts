@@ -35,21 +35,40 @@ export function claimRows<J extends { id: number | string }>(source: DataSource,
   });
 }
 
+/** A job that takes longer than this is given up; its lease is longer, so that no other server has begun it meanwhile. */
+const JOB_MS = 25_000;
+/** A server that ends waits so long for jobs under way. What is not done by then is done again when its lease is over. */
+const ENDING_MS = 5_000;
+
+/** Gives work a limit of time. What goes on behind it is nobody's concern any more. */
+export function within<T>(ms: number, work: Promise<T>, why: string): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, fail) => (timer = setTimeout(() => fail(new Error(why)), ms)));
+  return Promise.race([work, late]).finally(() => clearTimeout(timer));
+}
+
 /**
  * Does jobs behind the requests that made them, in as many servers as there are. A worker says how it takes hold of jobs
- * and how it does one; looking for them again and again, never twice at once, and ending in good order is done here.
+ * and how it does one; looking for them again and again, never twice at once, and ending in good order is done here. Each job
+ * goes by itself: one that gets no answer holds up no other.
  */
 export abstract class Worker<J> implements OnApplicationShutdown {
   /** How long it rests when nothing was due, in milliseconds. */
   protected abstract readonly beatMs: number;
   protected abstract readonly log: Logger;
+  /** So many jobs are under way at once. */
+  protected readonly atOnce: number = 60;
+  /** A job may take so long. */
+  protected readonly jobMs: number = JOB_MS;
   private timer: NodeJS.Timeout | undefined;
   private running: Promise<number> | undefined;
   private again = false;
   private stopped = false;
+  private readonly underWay = new Set<Promise<unknown>>();
+  private wake: (() => void) | undefined;
 
-  /** Takes hold of what is due, with a lease; empty where nothing is. */
-  protected abstract claim(): Promise<J[]>;
+  /** Takes hold of what is due, with a lease; empty where nothing is. `most`: so many at the most. */
+  protected abstract claim(most: number): Promise<J[]>;
   /** Does one job and keeps how it ended. What it throws is logged, and the job is due again when its lease is over. */
   protected abstract carryOut(job: J): Promise<void>;
 
@@ -60,19 +79,15 @@ export abstract class Worker<J> implements OnApplicationShutdown {
   /** Looks for work now. */
   nudge(): void {
     if (this.stopped) return;
-    if (this.running) this.again = true;
-    else this.runDue().catch(() => undefined);
+    this.again = true;
+    this.wake?.();
+    if (!this.running) this.runDue().catch(() => undefined);
   }
 
   /** Does what is due until nothing is left; returns how many jobs that were. A second call while one runs waits for it, then looks once more. */
   async runDue(): Promise<number> {
     while (this.running) await this.running;
-    this.running = this.drain().finally(() => {
-      this.running = undefined;
-      if (!this.again) return;
-      this.again = false;
-      this.nudge();
-    });
+    this.running = this.drain().finally(() => (this.running = undefined));
     return this.running;
   }
 
@@ -84,23 +99,34 @@ export abstract class Worker<J> implements OnApplicationShutdown {
   async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     clearInterval(this.timer);
-    await this.settled();
+    this.wake?.();
+    await within(ENDING_MS, this.settled(), 'not settled').catch(() => this.log.warn(`${this.constructor.name} ended with jobs under way`));
   }
 
   private async drain(): Promise<number> {
     let done = 0;
     try {
       for (;;) {
-        const jobs = this.stopped ? [] : await this.claim();
-        if (jobs.length === 0) return done;
-        await Promise.all(
-          jobs.map((job) => this.carryOut(job).catch((err: unknown) => this.log.warn({ err }, `${this.constructor.name}: a job failed`))),
-        );
+        this.again = false;
+        const room = this.atOnce - this.underWay.size;
+        const jobs = this.stopped || room <= 0 ? [] : await this.claim(room);
+        for (const job of jobs) this.begin(job);
         done += jobs.length;
+        if (jobs.length > 0) continue;
+        if (this.underWay.size === 0 && !this.again) return done;
+        if (this.underWay.size > 0) await Promise.race([...this.underWay, new Promise<void>((woken) => (this.wake = woken))]);
+        if (this.stopped && this.underWay.size === 0) return done;
       }
     } catch (err) {
       this.log.warn({ err }, `${this.constructor.name} could not look for work`);
       return done;
     }
+  }
+
+  private begin(job: J): void {
+    const carried = within(this.jobMs, this.carryOut(job), 'It took too long')
+      .catch((err: unknown) => this.log.warn({ err }, `${this.constructor.name}: a job failed`))
+      .finally(() => this.underWay.delete(carried));
+    this.underWay.add(carried);
   }
 }

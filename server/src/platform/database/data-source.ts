@@ -5,7 +5,8 @@ import { underLock } from './named-lock.js';
 /** A step that changes tables, as TypeORM runs it. */
 export type Migrations = DataSourceOptions['migrations'];
 
-export function dataSourceOptions(config: Config, migrations: Migrations): DataSourceOptions {
+/** `statementMs`: how long a statement may take before it is given up; without it, as long as it needs. */
+export function dataSourceOptions(config: Config, migrations: Migrations, statementMs?: number): DataSourceOptions {
   return {
     type: 'mariadb',
     host: config.DATABASE_HOST,
@@ -22,6 +23,72 @@ export function dataSourceOptions(config: Config, migrations: Migrations): DataS
     migrationsTransactionMode: 'each',
     migrations,
     poolSize: config.DATABASE_CONNECTIONS,
+    connectTimeout: CONNECT_MS,
+    ...(statementMs ? { maxQueryExecutionTime: statementMs, enableQueryTimeout: true } : {}),
+  };
+}
+
+const CONNECT_MS = 5_000;
+/** Longer than a burst of requests has to wait for a connection, shorter than people do. */
+const WAIT_MS = 15_000;
+const TOO_LATE = 'PROTOCOL_SEQUENCE_TIMEOUT';
+
+type Heard = (fault: { code?: string } | null, ...more: unknown[]) => void;
+/** What the driver's pool and connections are, as far as limits need them. */
+interface Connection {
+  query: (...args: unknown[]) => unknown;
+  destroy: () => void;
+  release: () => void;
+}
+interface Pool {
+  getConnection: (heard: (fault: Error | null, connection?: Connection) => void) => void;
+}
+
+/**
+ * Lets go of connections whose statement took too long: the answer may still come, and would be taken for that of the next.
+ * A database that stands still gives its connections back so, one by one, and new ones are opened when it goes on. Whoever
+ * waits for a connection is told when none comes: the driver forgets those who wait where a new one could not be opened.
+ */
+export function limited(source: DataSource): DataSource {
+  const initialize = source.initialize.bind(source);
+  source.initialize = async () => {
+    await initialize();
+    const { pool } = source.driver as unknown as { pool: Pool };
+    const get = pool.getConnection.bind(pool);
+    pool.getConnection = (heard) => get(answeredInTime(heard));
+    return source;
+  };
+  return source;
+}
+
+const watched = new WeakSet<Connection>();
+
+function watchAnswers(connection: Connection): void {
+  if (watched.has(connection)) return;
+  watched.add(connection);
+  const query = connection.query.bind(connection);
+  connection.query = (...args) => {
+    const heard = args.at(-1);
+    if (typeof heard !== 'function') return query(...args);
+    const answered: Heard = (fault, ...more) => {
+      if (fault?.code === TOO_LATE) connection.destroy();
+      (heard as Heard)(fault, ...more);
+    };
+    return query(...args.slice(0, -1), answered);
+  };
+}
+
+function answeredInTime(heard: Parameters<Pool['getConnection']>[0]): typeof heard {
+  let isTold = false;
+  const timer = setTimeout(() => {
+    isTold = true;
+    heard(Object.assign(new Error('No connection to the database came free'), { code: 'ETIMEDOUT' }));
+  }, WAIT_MS);
+  return (fault, connection) => {
+    clearTimeout(timer);
+    if (connection) watchAnswers(connection);
+    if (!isTold) heard(fault, connection);
+    else connection?.release();
   };
 }
 
