@@ -112,10 +112,10 @@ export abstract class Worker<J> implements OnApplicationShutdown {
         const jobs = this.stopped || room <= 0 ? [] : await this.claim(room);
         for (const job of jobs) this.begin(job);
         done += jobs.length;
-        if (jobs.length > 0) continue;
-        if (this.underWay.size === 0 && !this.again) return done;
-        if (this.underWay.size > 0) await Promise.race([...this.underWay, new Promise<void>((woken) => (this.wake = woken))]);
-        if (this.stopped && this.underWay.size === 0) return done;
+        // Somebody asked, or a job ended, while it was looked: what is due now may not have been then.
+        if (jobs.length > 0 || (this.again && !this.stopped)) continue;
+        if (this.underWay.size === 0) return done;
+        await Promise.race([...this.underWay, new Promise<void>((woken) => (this.wake = woken))]);
       }
     } catch (err) {
       this.log.warn({ err }, `${this.constructor.name} could not look for work`);
@@ -126,7 +126,10 @@ export abstract class Worker<J> implements OnApplicationShutdown {
   private begin(job: J): void {
     const carried = within(this.jobMs, this.carryOut(job), 'It took too long')
       .catch((err: unknown) => this.log.warn({ err }, `${this.constructor.name}: a job failed`))
-      .finally(() => this.underWay.delete(carried));
+      .finally(() => {
+        this.underWay.delete(carried);
+        this.again = true;
+      });
     this.underWay.add(carried);
   }
 }
