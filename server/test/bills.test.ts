@@ -127,6 +127,27 @@ describe('what stock costs', () => {
     await buyer.get('bills').expect(403);
   });
 
+  it('is hidden from a bookkeeper who may not see costs, and from one of another site', async () => {
+    const order = await placed([['JAR-340-HX', 1, 48, '18']]);
+    await take(order, 1, 48);
+    const { code } = (await enter([{ order, line: 1, units: 48, amount: '18.00' }]).expect(201)).body as { code: string };
+    const person = books.personId;
+    await house.source.query('UPDATE person SET sees_costs = 0 WHERE id = ?', [person]);
+    for (const path of ['bills', `bills/${code}`, 'bills/open?supplier=QUILLON'])
+      expect((await books.get(path).expect(403)).text).toContain('may see costs');
+    await enter([{ order, line: 1, units: 48, amount: '18.00' }]).expect(403);
+    await house.source.query('UPDATE person SET sees_costs = 1 WHERE id = ?', [person]);
+    const sites = await house.source.query<{ site_id: number }[]>('SELECT site_id FROM person_site WHERE person_id = ?', [person]);
+    await house.source.query('DELETE FROM person_site WHERE person_id = ? AND site_id = 1', [person]);
+    await books.get(`bills/${code}`).expect(404);
+    expect((await books.get('bills').expect(200)).body).toEqual([]);
+    await enter([{ order, line: 1, units: 48, amount: '18.00' }]).expect(403);
+    await house.source.query('DELETE FROM person_site WHERE person_id = ?', [person]);
+    for (const { site_id } of sites)
+      await house.source.query('INSERT INTO person_site (person_id, site_id) VALUES (?, ?)', [person, site_id]);
+    await books.get(`bills/${code}`).expect(200);
+  });
+
   it('goes out at the average, and the last piece takes what is left', async () => {
     const a = await placed([['TOOL-JH', 1, 20, '10']], [], 'BRINDLEMOOR');
     await take(a, 1, 20);

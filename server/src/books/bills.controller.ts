@@ -1,11 +1,12 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
-import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch } from '../platform/index.js';
+import { Access, OfCosts } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
 import { BillDto, BillRowDto, EnterBillDto, OpenToBillDto, SettleBillDto } from './bills.dto.js';
 import { BillsQueries } from './bills.queries.js';
 import { BillsService } from './bills.service.js';
 
 @Controller('api/bills')
+@OfCosts()
 export class BillsController {
   constructor(
     private readonly queries: BillsQueries,
@@ -14,21 +15,21 @@ export class BillsController {
 
   @Get()
   @Access('bills')
-  list(): Promise<BillRowDto[]> {
-    return this.queries.list();
+  list(@Reader() person: Person): Promise<BillRowDto[]> {
+    return this.queries.list(person.siteIds);
   }
 
   /** What has come from a supplier and is not billed yet. */
   @Get('open')
   @Access('bills')
-  open(@Query('supplier') supplier: string): Promise<OpenToBillDto> {
-    return this.queries.open(String(supplier).toUpperCase());
+  open(@Reader() person: Person, @Query('supplier') supplier: string): Promise<OpenToBillDto> {
+    return this.queries.open(String(supplier).toUpperCase(), person.siteIds);
   }
 
   @Get(':code')
   @Access('bills')
-  sheet(@Param('code') code: string): Promise<BillDto> {
-    return this.queries.sheet(code.toUpperCase());
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<BillDto> {
+    return this.queries.sheet(code.toUpperCase(), person.siteIds);
   }
 
   /** Enters a bill; one that fits order and arrival is posted at once. */

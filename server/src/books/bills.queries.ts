@@ -10,6 +10,9 @@ import type { BillDto, BillLineDto, BillRowDto, OpenChargeDto, OpenGoodsDto, Ope
 
 const BILL = `b.code, s.name AS supplier, b.ref, b.state, b.billed_on AS billedOn, b.due_on AS dueOn, b.currency, (SELECT COALESCE(SUM(l.amount), 0) FROM bill_line l WHERE l.bill_id = b.id) AS total`;
 
+/** The sites of the orders that a bill `b` is for: whoever is at one of them sees it. */
+const AT_SITES = `EXISTS (SELECT 1 FROM bill_line x LEFT JOIN purchase_order_line y ON y.id = x.order_line_id JOIN purchase_order z ON z.id = COALESCE(y.order_id, x.order_id) WHERE x.bill_id = b.id AND z.site_id IN (?))`;
+
 /** Reads bills, each line beside what it is for, and what has come and is not billed. */
 @Injectable()
 export class BillsQueries {
@@ -19,19 +22,20 @@ export class BillsQueries {
     private readonly items: ItemQueries,
   ) {}
 
-  list(): Promise<BillRowDto[]> {
+  list(siteIds: readonly number[]): Promise<BillRowDto[]> {
     return rows<BillRowDto>(
       this.source,
-      `SELECT ${BILL} FROM bill b JOIN supplier s ON s.id = b.supplier_id ORDER BY FIELD(b.state, 'differs', 'queried', 'posted'), b.id DESC LIMIT 300`,
+      `SELECT ${BILL} FROM bill b JOIN supplier s ON s.id = b.supplier_id WHERE ${AT_SITES} ORDER BY FIELD(b.state, 'differs', 'queried', 'posted'), b.id DESC LIMIT 300`,
+      [[0, ...siteIds]],
     );
   }
 
-  async sheet(code: string): Promise<BillDto> {
+  async sheet(code: string, siteIds: readonly number[]): Promise<BillDto> {
     const head = await one<Omit<BillDto, 'lines' | 'entries'> & { id: number }>(
       this.source,
       `SELECT b.id, ${BILL}, s.code AS supplierCode, s.email AS supplierEmail, b.rate, b.note, e.name AS enteredBy, b.entered_at AS enteredAt, p.name AS postedBy, b.posted_at AS postedAt, b.version
-       FROM bill b JOIN supplier s ON s.id = b.supplier_id JOIN person e ON e.id = b.entered_by LEFT JOIN person p ON p.id = b.posted_by WHERE b.code = ?`,
-      [code],
+       FROM bill b JOIN supplier s ON s.id = b.supplier_id JOIN person e ON e.id = b.entered_by LEFT JOIN person p ON p.id = b.posted_by WHERE b.code = ? AND ${AT_SITES}`,
+      [code, [0, ...siteIds]],
     );
     if (!head) throw notFound(`Bill ${code}`);
     const { id, ...rest } = head;
@@ -74,7 +78,8 @@ export class BillsQueries {
   }
 
   /** What of a supplier's goods has come and is not billed, and the charges its orders promise. */
-  async open(supplier: string): Promise<OpenToBillDto> {
+  async open(supplier: string, siteIds: readonly number[]): Promise<OpenToBillDto> {
+    const sites = [0, ...siteIds];
     const found = await one<{ id: number; currency: string }>(this.source, 'SELECT id, currency FROM supplier WHERE code = ?', [supplier]);
     if (!found) throw notFound(`Supplier ${supplier}`);
     const goods = await rows<
@@ -84,19 +89,20 @@ export class BillsQueries {
       `SELECT o.code AS \`order\`, l.line, i.id AS itemId, i.sku, i.name, l.price, l.factor,
          l.received_units - COALESCE((SELECT SUM(x.units) FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_line_id = l.id AND y.state = 'posted'), 0) AS units
        FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
-       WHERE o.supplier_id = ? AND l.received_units > 0 HAVING units > 0 ORDER BY o.id, l.line LIMIT 300`,
-      [found.id],
+       WHERE o.supplier_id = ? AND o.site_id IN (?) AND l.received_units > 0 HAVING units > 0 ORDER BY o.id, l.line LIMIT 300`,
+      [found.id, sites],
     );
     const charges = await rows<OpenChargeDto>(
       this.source,
       `SELECT o.code AS \`order\`, c.says, c.amount, c.shared_by AS \`by\` FROM purchase_order_charge c JOIN purchase_order o ON o.id = c.order_id
-       WHERE o.supplier_id = ? AND o.state IN ('part-received','received','closed')
+       WHERE o.supplier_id = ? AND o.site_id IN (?) AND o.state IN ('part-received','received','closed')
          AND NOT EXISTS (SELECT 1 FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_id = o.id AND x.says = c.says AND y.state = 'posted') ORDER BY o.id, c.position LIMIT 60`,
-      [found.id],
+      [found.id, sites],
     );
     const orders = await rows<{ code: string }>(
       this.source,
-      `SELECT code FROM purchase_order WHERE first_received_at > UTC_TIMESTAMP() - INTERVAL 180 DAY ORDER BY first_received_at DESC LIMIT 60`,
+      `SELECT code FROM purchase_order WHERE site_id IN (?) AND first_received_at > UTC_TIMESTAMP() - INTERVAL 180 DAY ORDER BY first_received_at DESC LIMIT 60`,
+      [sites],
     );
     const packs = await this.items.packs(goods.map((g) => g.itemId));
     return {

@@ -10,6 +10,7 @@ import {
   find,
   insert,
   Mailer,
+  mustBeAt,
   mustMatch,
   NEXT,
   nextCode,
@@ -17,6 +18,7 @@ import {
   NOW,
   num,
   one,
+  rows,
   Outbox,
   type Row,
   theRow,
@@ -87,6 +89,7 @@ export class BillsService implements OnModuleInit {
         entered_by: act.person.id,
       });
       await this.write(tx, made, supplier, input);
+      await mustBeAtOrders(tx, act, made);
       const bill = await this.locked(tx, code);
       const tolerance = await this.tolerance(tx);
       const differing = (await billLines(tx, bill.id)).filter((l) => !fits(findingOf(l, tolerance)));
@@ -109,6 +112,7 @@ export class BillsService implements OnModuleInit {
   settle(act: Act, code: string, version: number, input: SettleBillDto): Promise<{ code: string }> {
     return this.commands.run(act, 'bill.settle', { code, version, input }, async (tx) => {
       const bill = await this.locked(tx, code);
+      await mustBeAtOrders(tx, act, bill.id);
       mustMatch(bill.version, version);
       if (bill.state === 'posted') throw badState(`${code} is posted already`);
       const supplier = await theRow(tx, 'supplier', { id: bill.supplierId });
@@ -252,3 +256,13 @@ const lateLine = (l: ReceivedLayer): LateLine => ({
   ...(l.unitG === null ? {} : { weight: whole(l.unitG * l.units) }),
   ...(l.unitMl === null ? {} : { volume: scaled(fractionOf(l.unitMl), l.units) }),
 });
+
+/** A bill is entered and settled by somebody who is at every site whose orders it is for. */
+async function mustBeAtOrders(tx: Tx, act: Act, billId: number): Promise<void> {
+  const sites = await rows<{ id: number }>(
+    tx,
+    `SELECT DISTINCT o.site_id AS id FROM bill_line b LEFT JOIN purchase_order_line l ON l.id = b.order_line_id JOIN purchase_order o ON o.id = COALESCE(l.order_id, b.order_id) WHERE b.bill_id = ?`,
+    [billId],
+  );
+  for (const site of sites) mustBeAt(act.person, site.id);
+}

@@ -10,6 +10,10 @@ export const ACCESS = 'vectrum:access';
 /** Who may use a route: those who have one of the rights named. A route without this is refused to everybody. */
 export const Access = (...rights: [Right, ...Right[]]) => SetMetadata(ACCESS, rights);
 
+const COSTS = 'costs';
+/** What the route shows or takes are amounts: whoever may not see costs has no use for it, whatever their duties. */
+export const OfCosts = () => SetMetadata(COSTS, true);
+
 /** Default deny: finds the person behind the session cookie and compares rights. */
 @Injectable()
 export class AccessGuard implements CanActivate {
@@ -29,8 +33,11 @@ export class AccessGuard implements CanActivate {
     }
     if (rights.includes('public')) return true;
     if (!found) throw new Problem(401, 'signed-out', 'Sign in first');
-    if (rights.includes('signed-in') || rights.some((right) => found.person.rights.has(right))) return true;
-    throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
+    if (!rights.includes('signed-in') && !rights.some((right) => found.person.rights.has(right)))
+      throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
+    const ofCosts = this.reflector.getAllAndOverride<boolean | undefined>(COSTS, [context.getHandler(), context.getClass()]);
+    if (ofCosts && !found.person.seesCosts) throw new Problem(403, 'not-allowed', 'This is all amounts. Ask somebody who may see costs');
+    return true;
   }
 }
 

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
-import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Problem, Reader } from '../platform/index.js';
+import { Access, OfCosts } from '../identity/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
 import { AnswersService } from './answers.service.js';
 import { DraftsService } from './drafts.service.js';
 import { OrderDocuments } from './order-documents.js';
@@ -52,9 +52,9 @@ export class PurchasingController {
   /** The order as a UBL 2.1 Order. */
   @Get(':code/ubl')
   @Access('buy')
+  @OfCosts()
   @ApiOkResponse({ content: { 'application/xml': {} } })
   async ubl(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
-    if (!person.seesCosts) throw new Problem(403, 'not-allowed', 'The document holds prices. Ask somebody who may see costs');
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds, true);
     return new StreamableFile(Buffer.from(await this.documents.ubl(order)), {
       type: 'application/xml',
