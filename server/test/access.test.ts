@@ -225,4 +225,16 @@ describe('sites', () => {
     await dilys.get(`purchase-orders/${code}`).expect(404);
     await piet.get(`purchase-orders/${code}`).expect(200);
   });
+
+  it('says of what is not there that it is not there, also to whoever would take it away', async () => {
+    const maren = await house.as('Maren');
+    const gone = [
+      'inspection-rules/4000000',
+      'checklists/4000000',
+      'labels/designs/4000000',
+      'items/NO-SUCH/picture',
+      'order-files/4000000',
+    ];
+    for (const path of [...gone, 'items/JAR-454-RD/picture']) expect([path, (await maren.delete(path)).status]).toEqual([path, 404]);
+  });
 });

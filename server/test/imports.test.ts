@@ -68,6 +68,8 @@ describe('taking a file in', () => {
     const send = () => maren.file('post', 'imports?name=a.csv', Buffer.from('SKU,Name\nTW-1,Twice sent\n')).set('idempotency-key', key);
     const [a, b] = [await send().expect(201), await send().expect(201)];
     expect((a.body as { id: string }).id).toBe((b.body as { id: string }).id);
+    const other = await maren.file('post', 'imports?name=a.csv', Buffer.from('SKU,Name\nTW-2,Another\n')).set('idempotency-key', key);
+    expect([other.status, (other.body as { code: string }).code]).toEqual([422, 'key-reused']);
   });
 
   it('is kept to those with the right for what is in the file, and to who sent it', async () => {

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, notFound, one } from '../platform/index.js';
+import { type Act, badForm, CommandLog, notFound, one, remove } from '../platform/index.js';
 
 export const MOST_PICTURE_BYTES = 8 * 1024 * 1024;
 /** What is kept, in pixels along the longer side; a picture of more pixels than MOST_PIXELS is not even decoded. */
@@ -41,7 +41,9 @@ export class PicturesService {
 
   drop(act: Act, sku: string): Promise<void> {
     return this.commands.run(act, 'item.picture-drop', { sku }, async (tx) => {
-      await tx.query('DELETE p FROM item_picture p JOIN item i ON i.id = p.item_id WHERE i.sku = ?', [sku]);
+      const item = await one<{ id: number }>(tx, 'SELECT id FROM item WHERE sku = ? FOR UPDATE', [sku]);
+      if (!item) throw notFound(`Item ${sku}`);
+      if ((await remove(tx, 'item_picture', { item_id: item.id })) === 0) throw notFound(`A picture of ${sku}`);
     });
   }
 

@@ -18,6 +18,7 @@ import {
   NOW,
   one,
   parsed,
+  Problem,
   type Person,
   remove,
   rows,
@@ -63,8 +64,10 @@ export class ImportsService {
 
   /** Reads a file into rows and guesses what it holds. The act's key names the import, so that a file sent twice is read once. */
   async read(act: Act, request: IncomingMessage, fileName: string, kind: string): Promise<{ id: string }> {
-    if (await one(this.source, 'SELECT id FROM import_run WHERE id = ?', [act.key])) return { id: act.key };
     return withFile(request, async (path, hash, head) => {
+      const before = await one<{ hash: string }>(this.source, 'SELECT file_hash AS hash FROM import_run WHERE id = ?', [act.key]);
+      if (before?.hash === hash) return { id: act.key };
+      if (before) throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another file. Make a new one');
       const lines = head.subarray(0, 2).equals(ZIP) ? readXlsx(path) : readCsv(path);
       return inTransaction(this.source, async (tx) => {
         const first = await lines.next();

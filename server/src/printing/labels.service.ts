@@ -110,7 +110,7 @@ export class LabelsService implements OnApplicationBootstrap {
 
   drop(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'design.drop', { id }, async (tx) => {
-      await remove(tx, 'label_design', { id });
+      if ((await remove(tx, 'label_design', { id })) === 0) throw notFound('That design');
       await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: 'A label design thrown out' });
     });
   }

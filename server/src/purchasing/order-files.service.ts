@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
@@ -50,20 +51,25 @@ export class OrderFiles {
   add(act: Act, code: string, given: string, content: Buffer): Promise<{ id: number }> {
     const name = plainName(given);
     if (content.length === 0) throw badForm({ file: 'This file is empty. Choose another' });
-    return this.commands.run(act, 'purchase-order.file', { code, name, bytes: content.length }, async (tx) => {
-      const order = await this.order(tx, act, code);
-      const kept = await one<{ n: string }>(tx, 'SELECT COUNT(*) AS n FROM purchase_order_file WHERE order_id = ?', [order.id]);
-      if (num(kept?.n) >= MOST_FILES) throw badState(`${code} holds ${MOST_FILES} files already. Take one away first`);
-      const made = await insert(tx, 'purchase_order_file', {
-        order_id: order.id,
-        name,
-        bytes: content.length,
-        content,
-        person_id: act.person.id,
-      });
-      await this.tell(tx, act, { order: code, siteId: order.siteId, name }, 'full', 'kept with');
-      return { id: made };
-    });
+    return this.commands.run(
+      act,
+      'purchase-order.file',
+      { code, name, content: createHash('sha256').update(content).digest('hex') },
+      async (tx) => {
+        const order = await this.order(tx, act, code);
+        const kept = await one<{ n: string }>(tx, 'SELECT COUNT(*) AS n FROM purchase_order_file WHERE order_id = ?', [order.id]);
+        if (num(kept?.n) >= MOST_FILES) throw badState(`${code} holds ${MOST_FILES} files already. Take one away first`);
+        const made = await insert(tx, 'purchase_order_file', {
+          order_id: order.id,
+          name,
+          bytes: content.length,
+          content,
+          person_id: act.person.id,
+        });
+        await this.tell(tx, act, { order: code, siteId: order.siteId, name }, 'full', 'kept with');
+        return { id: made };
+      },
+    );
   }
 
   /** Quotations hold prices: files are for those who may see costs. */
