@@ -186,7 +186,7 @@ export class House {
   async another(more: Partial<Config> = {}): Promise<NestExpressApplication> {
     const app = await createApp({ ...this.config, ...more }, newLogger('silent'));
     await app.get(DataSource).initialize();
-    return app.init() as Promise<NestExpressApplication>;
+    return app.init();
   }
 
   get http() {

@@ -32,12 +32,13 @@ export function unknownCode(code: string): Refusal {
 
 /** A code that cannot be read for sure, with what to do about it. */
 export function misread(code: string, fault: Gs1Error): Refusal {
+  const lost = 'A separator seems to be missing in it. Try the scanner with the test card, or type lot and date';
   const details: Partial<Record<Gs1Error, string>> = {
-    missingSeparator: 'A separator seems to be missing in it. Try the scanner with the test card, or type lot and date',
+    missingSeparator: lost,
+    tooLong: lost,
     checkDigit: 'One of its digits is wrong or missing. Scan it again',
     date: 'It names a day that does not exist. Scan it again, or type what is printed',
   };
-  details.tooLong = details.missingSeparator!;
   return {
     band: 'unknown',
     title: code,

@@ -30,7 +30,10 @@ export class GoodEnding implements BeforeApplicationShutdown {
     const until = Date.now() + ENDING_MS;
     const closed = [...this.servers].filter((s) => s.listening).map((s) => new Promise((done) => s.close(done)));
     const sweep = setInterval(() => {
-      for (const server of this.servers) Date.now() < until ? server.closeIdleConnections() : server.closeAllConnections();
+      for (const server of this.servers) {
+        if (Date.now() < until) server.closeIdleConnections();
+        else server.closeAllConnections();
+      }
     }, SWEEP_MS);
     await Promise.all(closed);
     clearInterval(sweep);

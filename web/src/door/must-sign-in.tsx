@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { ProblemError } from '../api/client';
 import { useMe } from '../api/queries';
@@ -5,7 +6,9 @@ import { useSessionEnded } from '../api/session-ended';
 import { LeaveGuard } from '../ui/record/leave-guard';
 import { draftsAreOf } from '../ui/record/unkept';
 import { ProblemNote, Skeleton } from '../ui/states';
-import { SignInAgain } from './sign-in-again';
+
+// Read when it is needed: most days it is not.
+const SignInAgain = lazy(async () => ({ default: (await import('./sign-in-again')).SignInAgain }));
 
 /** Lets nobody in without a session; remembers where they wanted to go. */
 export function MustSignIn() {
@@ -18,7 +21,11 @@ export function MustSignIn() {
       <>
         <Outlet />
         <LeaveGuard />
-        {ended && <SignInAgain me={me.data} />}
+        {ended && (
+          <Suspense>
+            <SignInAgain me={me.data} />
+          </Suspense>
+        )}
       </>
     );
   }

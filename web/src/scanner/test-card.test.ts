@@ -4,7 +4,7 @@ import type { PressedKey } from './wedge-reader';
 type Sent = string | Omit<PressedKey, 'at'>;
 const keys = (sent: readonly Sent[], gap = 8): PressedKey[] =>
   sent.map((k, i) => ({ ...(typeof k === 'string' ? { key: k } : k), at: i * gap }));
-const card = ({ lot = CARD.lot as string, between = ['\u001d'] as Sent[], before = '', behind = ['Enter'] as Sent[] } = {}): Sent[] => [
+const card = ({ lot = String(CARD.lot), between = ['\u001d'] as Sent[], before = '', behind = ['Enter'] as Sent[] } = {}): Sent[] => [
   ...before,
   ...`01${CARD.gtin}10${lot}`,
   ...between,

@@ -23,6 +23,8 @@ export interface CardReading {
   remarks: readonly Remark[];
 }
 
+const isKey = (name: string | undefined) => (name ?? '').length > 1;
+
 /** Stands for a key without a character; its name is kept beside. */
 const KEY = '\uE000';
 const KEYBOARD = 'Scan the code in its handbook that sets it to the keyboard of this device';
@@ -46,7 +48,7 @@ export function readTestCard(keys: readonly PressedKey[]): CardReading {
   const behind = names(dateAt + 8, signs.length);
   const ends = behind.at(-1) === 'Enter' || behind.at(-1) === 'Tab' ? behind.at(-1) : undefined;
   const suffix = behind.filter((k) => k.length === 1).join('');
-  const gapMs = Math.ceil(Math.max(0, ...told.slice(1).map((k, i) => k.at - told[i]!.at)));
+  const gapMs = Math.ceil(Math.max(0, ...told.map((k, i) => k.at - (told[i - 1] ?? k).at)));
   const apart = separatorRemark(separator);
   const remarks = [
     { good: true, says: 'The number came whole' },
@@ -66,7 +68,7 @@ export function readTestCard(keys: readonly PressedKey[]): CardReading {
         },
     paceRemark(gapMs),
   ];
-  const isOneKey = separator.length === 1 && separator[0]!.length > 1;
+  const isOneKey = separator.length === 1 && isKey(separator[0]);
   const profile: ScannerProfile = {
     separators: isOneKey ? separator : [],
     prefix,
@@ -105,7 +107,7 @@ function separatorRemark(separator: readonly string[]): Remark {
   if (separator.length === 0) return { good: false, says: 'It sends no separator between lot and date', todo };
   const sent = separator.join('');
   const known = /^(\{GS\}|<GS>|\[GS\]|\(GS\)|[{<[]FNC1[\]>}]|␝|\^\]|\\x1d|\\u001d|\\035|\||~)$/i.test(sent);
-  if (known || (separator.length === 1 && (separator[0]!.length > 1 || sent === SEPARATOR)))
+  if (known || (separator.length === 1 && (isKey(separator[0]) || sent === SEPARATOR)))
     return { good: true, says: `It sends ${sent === SEPARATOR ? 'the separator itself' : sent} for the separator` };
   const isNumbered = /^(Alt\+\d)+$/.test(sent) && /^0*29$/.test(sent.replace(/\D/g, ''));
   if (isNumbered) return { good: true, says: 'It sends the separator by its number' };

@@ -1,28 +1,20 @@
+import { lazy, Suspense } from 'react';
 import { useBlocker } from 'react-router';
-import { Button, TextButton } from '../button';
-import { Dialog } from '../dialog';
 import { anythingUnkept, forgetDrafts } from './unkept';
+
+const LeaveDialog = lazy(async () => ({ default: (await import('./leave-dialog')).LeaveDialog }));
 
 /** Asks before a page is left on which something was written and not kept. One for the whole house. */
 export function LeaveGuard() {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => currentLocation.pathname !== nextLocation.pathname && anythingUnkept());
   if (blocker.state !== 'blocked') return null;
+  const leave = () => {
+    forgetDrafts();
+    blocker.proceed();
+  };
   return (
-    <Dialog title="This is not kept yet" about="What you have written here is lost if you leave it." onClose={() => blocker.reset()}>
-      <div className="flex gap-5 items-center mt-4">
-        <Button type="button" next autoFocus onClick={() => blocker.reset()}>
-          Go on writing
-        </Button>
-        <TextButton
-          type="button"
-          onClick={() => {
-            forgetDrafts();
-            blocker.proceed();
-          }}
-        >
-          Leave without keeping it
-        </TextButton>
-      </div>
-    </Dialog>
+    <Suspense>
+      <LeaveDialog onStay={() => blocker.reset()} onLeave={leave} />
+    </Suspense>
   );
 }

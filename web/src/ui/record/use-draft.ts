@@ -11,7 +11,7 @@ const GATHER_MS = 150;
  */
 export function useDraft<V extends FieldValues>({
   form,
-  base,
+  baseRef,
   part,
   unwritten,
   begin,
@@ -19,7 +19,7 @@ export function useDraft<V extends FieldValues>({
   isUnkept,
 }: {
   form: UseFormReturn<V>;
-  base: RefObject<Source<V>>;
+  baseRef: RefObject<Source<V>>;
   part: string;
   unwritten: readonly string[];
   begin: (from: Source<V>) => void;
@@ -27,18 +27,17 @@ export function useDraft<V extends FieldValues>({
   isUnkept: () => boolean;
 }): [boolean, (source: Source<V>) => void] {
   const [address] = useState(() => `${window.location.pathname}#${part}`);
-  const [restored, setRestored] = useState(false);
+  const [draft] = useState(() => draftAt(address));
+  const [restored, setRestored] = useState(draft !== null);
   const { getValues, reset, subscribe } = form;
   const latest = useRef(unwritten);
 
   useEffect(() => {
-    const draft = draftAt(address);
     if (!draft) return;
     for (const [field, value] of Object.entries(draft.typed)) if (field in getValues()) put(field, value);
     // From what the record was when it was written: the page goes on to what it is now.
-    begin({ values: { ...getValues(), ...draft.base } as V, version: draft.version });
-    setRestored(true);
-  }, [address, getValues, put, begin]);
+    begin({ values: { ...getValues(), ...draft.base }, version: draft.version });
+  }, [draft, getValues, put, begin]);
 
   useEffect(() => {
     let timer: number | undefined;
@@ -48,7 +47,7 @@ export function useDraft<V extends FieldValues>({
       const written = (values: object) => Object.fromEntries(Object.entries(values).filter(([field]) => !latest.current.includes(field)));
       keepDraftAt(
         address,
-        isUnkept() ? { version: base.current.version, base: written(base.current.values), typed: written(getValues()) } : null,
+        isUnkept() ? { version: baseRef.current.version, base: written(baseRef.current.values), typed: written(getValues()) } : null,
       );
     };
     const stop = subscribe({
@@ -67,16 +66,16 @@ export function useDraft<V extends FieldValues>({
       // The page goes on without it: it was kept, or left by choice.
       keepDraftAt(address, null);
     };
-  }, [address, base, getValues, subscribe, isUnkept]);
+  }, [address, baseRef, getValues, subscribe, isUnkept]);
 
   const forget = useCallback(
     (source: Source<V>) => {
-      base.current = source;
+      baseRef.current = source;
       reset(source.values);
       keepDraftAt(address, null);
       setRestored(false);
     },
-    [address, base, reset],
+    [address, baseRef, reset],
   );
   return [restored && isUnkept(), forget];
 }

@@ -88,7 +88,7 @@ export function useRecord<V extends FieldValues, T>({
     return Object.entries(base.current.values).some(([field, value]) => !sameValue(now[field], value));
   }, [getValues]);
   useUnkept(isUnkept);
-  const [restored, forget] = useDraft({ form, base, part, unwritten, begin: beginFrom, put, isUnkept });
+  const [restored, forget] = useDraft({ form, baseRef: base, part, unwritten, begin: beginFrom, put, isUnkept });
   useEffect(() => {
     // While it is on its way, what moves may be the very thing that was sent.
     if (isPending || source.version === base.current.version) return;
