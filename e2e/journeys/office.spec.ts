@@ -138,6 +138,8 @@ test('a scan into a field that did not ask leaves the field as it was', async ()
   const field = page.getByLabel(/Code, such as/);
   await field.fill('Q-1');
   await scan(page, '19521077000017');
+  await expect(field).toHaveValue('Q-1');
+  await page.getByRole('button', { name: 'Leave without keeping it' }).click();
   await expect(page).toHaveURL(/\/shelves\/items\/JAR-454-RD$/);
   await page.goto('/inbound/suppliers/new');
   await page.getByLabel('Name', { exact: true }).pressSequentially('Alder', { delay: 60 });

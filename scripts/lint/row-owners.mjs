@@ -6,7 +6,7 @@ const OWNED = {
   platform: ['command', 'outbox', 'number_series', 'list_version'],
   activity: ['activity'],
   settings: ['setting'],
-  identity: ['person', 'person_site', 'person_token', 'session', 'device', 'device_enrolment', 'preference'],
+  identity: ['person', 'person_site', 'person_token', 'session', 'device', 'device_enrolment', 'preference', 'sign_in_try'],
   exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping'],
   sites: ['site', 'place', 'plan_shape', 'stands'],
   company: ['currency', 'tax_rate', 'departure', 'closed_day'],

@@ -34,6 +34,8 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   app.useBodyParser('raw', { limit: BODY_LIMIT, type: (request) => SIGNED_MESSAGES.test(request.url ?? '') });
   app.useBodyParser('json', { limit: BODY_LIMIT });
   app.disable('x-powered-by');
+  // A proxy on this machine says where a request came from; anybody else may claim what they like.
+  app.set('trust proxy', 'loopback');
   app.use(
     pinoHttp({
       logger: log,
@@ -112,7 +114,7 @@ function serveWeb(app: NestExpressApplication, webRoot: string | undefined): voi
     }),
   );
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w{2,5}$/.test(request.path)) return next();
+    if (request.method !== 'GET' || /^\/(api|health)\//.test(request.path) || /\.\w{2,5}$/.test(request.path)) return next();
     response.setHeader('cache-control', 'no-cache');
     response.sendFile('index.html', { root: webRoot });
   });

@@ -137,6 +137,13 @@ describe('labels of the house', () => {
     expect(wrong.body).toMatchObject({ fields: { start: 'The first place of a sheet is 1 to 10' } });
   });
 
+  it('prints nobody’s badge but one’s own for whoever does not set up people', async () => {
+    const ines = await house.as('Ines');
+    const ask = async (who: typeof maren, code: string) =>
+      (await who.post('labels/pdf', { designId: (await designOf('badge')).id, copies: 1, start: 1, labels: [{ code }] })).status;
+    expect(await Promise.all([ask(ines, 'V-1005'), ask(ines, 'V-1001'), ask(maren, 'V-1005')])).toEqual([200, 404, 200]);
+  });
+
   it('go to the printer through the outbox, wait in the tray while it is away, and are tried again', async () => {
     const place = await designOf('place');
     const print = () => maren.post('labels/print', { designId: place.id, copies: 2, start: 1, printerId: 0, labels: [{ code: 'A-01-1' }] });

@@ -124,8 +124,11 @@ describe('a database that stands still', () => {
     const app = await house.another({ DATABASE_PORT: await valve.open(), DATABASE_HOST: '127.0.0.1' });
     await app.listen(0, '127.0.0.1');
     const base = await app.getUrl();
+    const health = async () => [(await fetch(`${base}/health/live`)).status, (await fetch(`${base}/health/ready`)).status];
     expect((await fetch(`${base}/api/sign-in-page`)).status).toBe(200);
+    expect(await health()).toEqual([200, 200]);
     valve.close();
+    expect(await health()).toEqual([200, 503]);
     for (const path of ['sign-in-page', 'sign-in-page']) {
       const answer = await fetch(`${base}/api/${path}`);
       expect([answer.status, answer.headers.get('retry-after')]).toEqual([503, '5']);

@@ -2,6 +2,8 @@ import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/index.js';
 import { DeskController } from './desk.controller.js';
 import { FindQueries } from './find.queries.js';
+import { HealthController } from './health.controller.js';
+import { HealthQueries } from './health.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LiveService } from './live.service.js';
 import { LookQueries } from './look.queries.js';
@@ -14,7 +16,7 @@ import { DeskFiles } from './desk.files.js';
 /** What looks at the whole house at once: Now, the Line, find, look-up, the tape and what waits to leave the building. */
 @Module({
   imports: [CatalogueModule],
-  controllers: [DeskController, OutboxController],
-  providers: [DeskFiles, TapeQueries, LiveService, LineQueries, PaceQueries, NowQueries, FindQueries, LookQueries],
+  controllers: [DeskController, HealthController, OutboxController],
+  providers: [DeskFiles, HealthQueries, TapeQueries, LiveService, LineQueries, PaceQueries, NowQueries, FindQueries, LookQueries],
 })
 export class DeskModule {}

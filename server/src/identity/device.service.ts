@@ -16,6 +16,7 @@ import {
 } from '../platform/index.js';
 import type { DeviceDto, EditDeviceDto } from './identity.dto.js';
 import { newToken, shortCode, tokenHash } from './secrets.js';
+import { enrolTries, Tries } from './tries.service.js';
 
 const ENROLMENT_MINUTES = 30;
 
@@ -25,6 +26,7 @@ export class DeviceService {
   constructor(
     private readonly source: DataSource,
     private readonly commands: CommandLog,
+    private readonly tries: Tries,
   ) {}
 
   list(siteIds: readonly number[]) {
@@ -65,7 +67,8 @@ export class DeviceService {
   }
 
   /** Spends an enrolment code; returns the token for the device's cookie. */
-  enrol(code: string): Promise<string> {
+  async enrol(code: string, address: string): Promise<string> {
+    await this.tries.count(enrolTries(address));
     return inTransaction(this.source, async (tx) => {
       const hash = tokenHash(code.trim().toUpperCase());
       const open = await one<{ site_id: number; name: string }>(

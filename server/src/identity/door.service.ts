@@ -66,10 +66,11 @@ export class DoorService implements OnModuleInit {
       );
       if (!found) throw spent();
       await update(tx, 'person_token', { person_id: found.person_id, used_at: null }, { used_at: NOW });
-      await tx.query(
-        'UPDATE person SET password_hash = ?, pin_hash = COALESCE(?, pin_hash), failed_signins = 0, locked_until = NULL WHERE id = ? AND active = 1',
-        [passwordHash, pinHash, found.person_id],
-      );
+      await tx.query('UPDATE person SET password_hash = ?, pin_hash = COALESCE(?, pin_hash) WHERE id = ? AND active = 1', [
+        passwordHash,
+        pinHash,
+        found.person_id,
+      ]);
       await update(tx, 'session', { person_id: found.person_id, ended_at: null }, { ended_at: NOW });
     });
   }

@@ -97,7 +97,7 @@ export class IdentityController {
   @Access('public')
   @HttpCode(204)
   async signIn(@Body() body: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
-    this.remember(response, await this.sessions.signIn(body.email, body.password, cookie(request, DEVICE)));
+    this.remember(response, await this.sessions.signIn(body.email, body.password, cookie(request, DEVICE), request.ip ?? ''));
   }
 
   @Post('session/badge')
@@ -250,8 +250,8 @@ export class IdentityController {
   @Post('devices/enrol')
   @Access('public')
   @HttpCode(204)
-  async enrol(@Body() body: EnrolDto, @Res({ passthrough: true }) response: Response): Promise<void> {
-    const token = await this.devices.enrol(body.code);
+  async enrol(@Body() body: EnrolDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    const token = await this.devices.enrol(body.code, request.ip ?? '');
     response.cookie(DEVICE, token, this.cookieOptions(TEN_YEARS_MS));
   }
 

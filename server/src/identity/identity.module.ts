@@ -8,11 +8,12 @@ import { PreferencesService } from './preferences.service.js';
 import { PreferencesController } from './preferences.controller.js';
 import { PeopleService } from './people.service.js';
 import { SessionService } from './session.service.js';
+import { Tries } from './tries.service.js';
 
 @Global()
 @Module({
   controllers: [IdentityController, PreferencesController],
-  providers: [SessionService, DeviceService, PeopleService, PeopleQueries, DoorService, PreferencesService, AccessGuard],
+  providers: [SessionService, Tries, DeviceService, PeopleService, PeopleQueries, DoorService, PreferencesService, AccessGuard],
   exports: [SessionService, PeopleService, PeopleQueries, DeviceService, AccessGuard],
 })
 export class IdentityModule {}

@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
@@ -12,7 +13,6 @@ import {
   inTransaction,
   mustMatch,
   NEXT,
-  nextNumber,
   notFound,
   one,
   Outbox,
@@ -200,10 +200,10 @@ export async function joinSites(tx: Tx, personId: number, siteIds: readonly numb
 export const endSessions = (tx: Pick<Tx, 'query'>, personId: number) =>
   tx.query('UPDATE session SET ended_at = UTC_TIMESTAMP(3) WHERE person_id = ? AND ended_at IS NULL', [personId]);
 
-/** Badges are numbered on from V-1001; one that is taken is passed over. */
+/** A badge opens with a PIN of a few digits: its own number is not one that can be counted up to. */
 async function badge(tx: Tx): Promise<string> {
   for (;;) {
-    const code = `V-${1000 + (await nextNumber(tx, 'V'))}`;
+    const code = `V-${randomInt(10_000_000, 100_000_000)}`;
     if (!(await one(tx, 'SELECT id FROM person WHERE badge_code = ?', [code]))) return code;
   }
 }

@@ -4,6 +4,7 @@ import { Config, NOW, one, parsed, type Person, Problem, rows, update } from '..
 import { dutyMatrix } from './duty-matrix.js';
 import { type Duty, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';
+import { badgeTries, signInTries, Tries } from './tries.service.js';
 
 interface PersonFacts {
   id: number;
@@ -13,12 +14,7 @@ interface PersonFacts {
   password_hash: string | null;
   usual_site_id: number | null;
   pin_hash: string | null;
-  failed_signins: number;
-  locked_until: Date | null;
 }
-
-const MOST_FAILURES = 8;
-const LOCK_MINUTES = 5;
 
 export interface SignedIn {
   token: string;
@@ -35,11 +31,17 @@ export class SessionService {
   constructor(
     private readonly source: DataSource,
     private readonly config: Config,
+    private readonly tries: Tries,
   ) {}
 
-  async signIn(email: string, password: string, deviceToken: string | undefined): Promise<SignedIn> {
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE email = ? AND active = 1', [email.trim().toLowerCase()]);
-    await this.prove(facts, facts?.password_hash ?? null, password, 'E-mail and password do not match. Check both and try again');
+  /** `address`: where it was asked from. */
+  async signIn(email: string, password: string, deviceToken: string | undefined, address: string): Promise<SignedIn> {
+    const account = email.trim().toLowerCase();
+    const counted = signInTries(account, address);
+    await this.tries.count(counted);
+    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE email = ? AND active = 1', [account]);
+    await this.prove(facts?.password_hash ?? null, password, 'E-mail and password do not match. Check both and try again');
+    await this.tries.right(counted);
     const device = await this.device(deviceToken);
     return this.open(facts, device?.id ?? null);
   }
@@ -47,10 +49,12 @@ export class SessionService {
   async signInWithBadge(badge: string, pin: string, deviceToken: string | undefined): Promise<SignedIn> {
     const device = await this.device(deviceToken);
     if (!device) throw new Problem(403, 'device', 'This device is not enrolled. Scan an enrolment code from Setup first');
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE badge_code = ? AND active = 1', [
-      badge.trim().toUpperCase(),
-    ]);
-    await this.prove(facts, facts?.pin_hash ?? null, pin, 'Badge and PIN do not match. Try again');
+    const code = badge.trim().toUpperCase();
+    const counted = badgeTries(code, device.id);
+    await this.tries.count(counted);
+    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE badge_code = ? AND active = 1', [code]);
+    await this.prove(facts?.pin_hash ?? null, pin, 'Badge and PIN do not match. Try again');
+    await this.tries.right(counted);
     return this.open(facts, device.id);
   }
 
@@ -110,25 +114,14 @@ export class SessionService {
     ]);
   }
 
-  private async prove(facts: PersonFacts | undefined, stored: string | null, secret: string, sentence: string): Promise<void> {
-    if (facts?.locked_until && facts.locked_until > new Date()) {
-      throw new Problem(429, 'sign-in', `Too many wrong tries. Wait ${LOCK_MINUTES} minutes, or ask whoever sets up people`);
-    }
-    if (await secretMatches(stored, secret)) return;
-    if (facts) {
-      await this.source.query(
-        `UPDATE person SET failed_signins = failed_signins + 1,
-           locked_until = IF(failed_signins >= ?, UTC_TIMESTAMP(3) + INTERVAL ? MINUTE, NULL) WHERE id = ?`,
-        [MOST_FAILURES, LOCK_MINUTES, facts.id],
-      );
-    }
-    throw new Problem(401, 'sign-in', sentence);
+  /** An absent secret costs the same as a wrong one, so that nobody learns who is known here. */
+  private async prove(stored: string | null, secret: string, sentence: string): Promise<void> {
+    if (!(await secretMatches(stored, secret))) throw new Problem(401, 'sign-in', sentence);
   }
 
   private async open(facts: PersonFacts | undefined, deviceId: number | null): Promise<SignedIn> {
     if (!facts) throw new Problem(401, 'sign-in', 'Nobody by that name');
     const token = newToken();
-    await update(this.source, 'person', { id: facts.id }, { failed_signins: 0, locked_until: null });
     await this.source.query(
       'INSERT INTO session (token_hash, person_id, device_id, expires_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3) + INTERVAL ? HOUR)',
       [tokenHash(token), facts.id, deviceId, this.config.SESSION_HOURS],

@@ -13,7 +13,12 @@ const SWEEP_MS = 100;
 @Injectable()
 export class GoodEnding implements BeforeApplicationShutdown {
   private readonly servers = new Set<Server>();
-  private isEnding = false;
+  private ends = false;
+
+  /** Whether this server was told to end. */
+  get isEnding(): boolean {
+    return this.ends;
+  }
 
   watch(server: Server): void {
     this.servers.add(server);
@@ -21,12 +26,12 @@ export class GoodEnding implements BeforeApplicationShutdown {
 
   /** Says on each answer that is given while the server ends that the connection ends with it. */
   readonly lastAnswers = (_: Request, response: Response, next: NextFunction): void => {
-    if (this.isEnding) response.setHeader('connection', 'close');
+    if (this.ends) response.setHeader('connection', 'close');
     next();
   };
 
   async beforeApplicationShutdown(): Promise<void> {
-    this.isEnding = true;
+    this.ends = true;
     const until = Date.now() + ENDING_MS;
     const closed = [...this.servers].filter((s) => s.listening).map((s) => new Promise((done) => s.close(done)));
     const sweep = setInterval(() => {

@@ -41,7 +41,7 @@ export class LabelRecords {
         return wanted.length > 0 ? record : () => undefined;
       }
       case 'badge':
-        return byCode(await this.badges(codes));
+        return byCode(await this.badges(person, codes));
       case 'document':
         return byCode(await this.documents(codes, person.siteIds));
     }
@@ -100,12 +100,13 @@ export class LabelRecords {
     };
   }
 
-  private async badges(codes: readonly string[]) {
+  /** Whoever sets up people prints badges of those at their sites; others their own. */
+  private async badges(person: Person, codes: readonly string[]) {
     const company = await this.settings.get(this.source, 'companyName');
     const found = await rows<{ name: string; badge: string; duties: unknown }>(
       this.source,
-      `SELECT name, badge_code AS badge, duties FROM person WHERE active = 1 AND badge_code IN (${marks(codes)})`,
-      [...codes],
+      `SELECT name, badge_code AS badge, duties FROM person p WHERE active = 1 AND badge_code IN (${marks(codes)}) AND (p.id = ? OR (? AND EXISTS (SELECT 1 FROM person_site s WHERE s.person_id = p.id AND s.site_id IN (?))))`,
+      [...codes, person.id, person.rights.has('set-up') ? 1 : 0, [0, ...person.siteIds]],
     );
     return found.map((p): [string, LabelRecord] => [
       p.badge,

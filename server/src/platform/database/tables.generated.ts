@@ -556,8 +556,6 @@ export interface Tables {
       duties: unknown;
       sees_costs: number;
       active: number;
-      failed_signins: number;
-      locked_until: Date | null;
       usual_site_id: number | null;
       usual_duty: string | null;
       version: number;
@@ -803,6 +801,7 @@ export interface Tables {
     computed: never;
   };
   setting: { row: { name: string; value: unknown; changed_at: Date }; needs: 'name' | 'value'; computed: never };
+  sign_in_try: { row: { who: string; tries: number; last_at: Date; locked_until: Date | null }; needs: 'who'; computed: never };
   site: {
     row: {
       id: number;

@@ -19,6 +19,7 @@ import { SupplierKeys1790000000018 } from './0018-supplier-keys.js';
 import { Floor1790000000019 } from './0019-floor.js';
 import { Reservations1790000000020 } from './0020-reservations.js';
 import { ParkedMessages1790000000023 } from './0023-parked-messages.js';
+import { SignInTries1790000000024 } from './0024-sign-in-tries.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -47,4 +48,5 @@ export const migrations = [
   Carriers1790000000021,
   Versions1790000000022,
   ParkedMessages1790000000023,
+  SignInTries1790000000024,
 ];
