@@ -74,7 +74,7 @@ const signIn = (email: string, password: string) => house.http.post('/api/sessio
 describe('people', () => {
   it('are invited by mail, choose a password once, and come in', async () => {
     await maren.post('people', person()).expect(201);
-    expect(await called('hattie@tarnthistle.example')).toMatchObject({ state: 'invited', badge: expect.stringMatching(/^V-\d{4}$/) });
+    expect(await called('hattie@tarnthistle.example')).toMatchObject({ state: 'invited', badge: expect.stringMatching(/^V-\d{8}$/) });
     await signIn('hattie@tarnthistle.example', '').expect(400);
     await signIn('hattie@tarnthistle.example', 'anything-at-all').expect(401);
     const [token] = await linksMailed();
