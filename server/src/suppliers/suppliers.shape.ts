@@ -88,6 +88,18 @@ const itemColumn = {
   select: 'i.sku',
 } as const;
 
+const priceColumn = {
+  key: 'price',
+  label: 'Price of a pack',
+  also: ['price', 'cost'] as string[],
+  required: true,
+  read: cell.decimal,
+  column: 'price',
+  empty: '0',
+  as: 'decimal',
+  cost: true,
+} as const;
+
 /** Whoever has a supplier's form open is told that it changed. */
 async function touch(tx: Tx, ids: RefIds): Promise<void> {
   const suppliers = [...(ids.get('supplier')?.values() ?? [])];
@@ -138,17 +150,7 @@ export const breaksShape = tableShape({
       column: 'from_packs',
       empty: null,
     },
-    {
-      key: 'price',
-      label: 'Price of a pack',
-      also: ['price', 'cost'],
-      required: true,
-      read: cell.decimal,
-      column: 'price',
-      empty: '0',
-      as: 'decimal',
-      cost: true,
-    },
+    priceColumn,
   ],
   check: async (tx, batch, ids, _memory, person) => {
     if (!person.seesCosts) return batch.map((r) => fault(r, 'price', '', 'Prices are taken in by those who may see costs'));
@@ -203,17 +205,7 @@ export const pricesShape = tableShape({
       column: 'supplier_sku',
       empty: '',
     },
-    {
-      key: 'price',
-      label: 'Price of a pack',
-      also: ['price', 'cost'],
-      required: true,
-      read: cell.decimal,
-      column: 'price',
-      empty: '0',
-      as: 'decimal',
-      cost: true,
-    },
+    priceColumn,
   ],
   more: async (tx, ids) => new Map([['pack', await packIds(tx, ids.get('sku')?.values() ?? [])]]),
   check: (_tx, batch, ids, _memory, person) =>
