@@ -29,6 +29,7 @@ test('a code whose separator was lost is refused, and nothing of it is guessed',
 test('the test card shows what the scanner sends, and the device learns it', async () => {
   await floor.goto('/floor');
   await floor.getByRole('link', { name: /Try the scanner/ }).tap();
+  await expect(floor.getByText('Scan the test card')).toBeVisible();
   await scanKeys(floor, [...'0109521234543213', ...'10aZ-7y', 'F9', ...'17291231', 'Enter']);
   await expect(floor.getByRole('list', { name: 'What the scanner sent' })).toContainText('It sends F9 for the separator');
   await expect(floor.getByText('This device knows its scanner')).toBeVisible();

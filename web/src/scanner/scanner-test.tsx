@@ -1,7 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { TextButton } from '../ui/button';
 import { CardDrawing } from '../ui/barcode';
 import { Glyph } from '../ui/glyph';
+import { isOurs } from './asking-field';
+import { inputIsPending } from './input-pending';
 import { keepScannerProfile, scannerProfile, UNKNOWN_SCANNER } from './profile';
 import { CARD_TEXT, readTestCard, type CardReading } from './test-card';
 import type { PressedKey } from './wedge-reader';
@@ -12,15 +14,24 @@ const FEWEST = 8;
 
 /** Hears every key as it comes, and what the card shows of the scanner. */
 function useTestCard(onRead: (reading: CardReading) => void): void {
-  useEffect(() => {
+  const read = useRef(onRead);
+  // Before the page is painted: whoever sees the card may scan it, and a page that is drawn anew cuts no scan in two.
+  useLayoutEffect(() => {
+    read.current = onRead;
+  });
+  useLayoutEffect(() => {
     let keys: PressedKey[] = [];
     let timer: number | undefined;
     const done = () => {
-      if (keys.length >= FEWEST) onRead(readTestCard(keys));
+      if (inputIsPending()) {
+        timer = window.setTimeout(done, DONE_MS);
+        return;
+      }
+      if (keys.length >= FEWEST) read.current(readTestCard(keys));
       keys = [];
     };
     const onKey = (e: KeyboardEvent) => {
-      if (e.repeat || !e.isTrusted) return;
+      if (e.repeat || isOurs(e)) return;
       keys.push({ key: e.key, code: e.code, ctrl: e.ctrlKey, alt: e.altKey, at: e.timeStamp });
       // Ctrl with a letter may mean something to the browser.
       if (keys.length > 2 && (e.ctrlKey || e.altKey || e.key.length > 1)) e.preventDefault();
@@ -32,7 +43,7 @@ function useTestCard(onRead: (reading: CardReading) => void): void {
       window.clearTimeout(timer);
       window.removeEventListener('keydown', onKey, { capture: true });
     };
-  }, [onRead]);
+  }, []);
 }
 
 /** The test card, what the scanner made of it, and what this device has learned of its scanner. */

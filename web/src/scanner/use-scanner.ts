@@ -3,6 +3,7 @@ import { useLayoutEffect, useRef } from 'react';
 import { today } from '../api/site-day';
 import { askingField, fill, isOurs } from './asking-field';
 import { chooseByLetter, FieldHold, isField } from './field-hold';
+import { inputIsPending } from './input-pending';
 import { scannerProfile } from './profile';
 import { FAST_MS, UNHURRIED_MS, WedgeReader } from './wedge-reader';
 
@@ -110,8 +111,7 @@ function keep(e: KeyboardEvent): void {
 /** No key has come for a while. */
 function settle(at: number): void {
   // Keys that wait behind a busy page belong to the same run: half a code is worse than none.
-  const { scheduling } = navigator as { scheduling?: { isInputPending?: () => boolean } };
-  if (met && scheduling?.isInputPending?.()) {
+  if (met && inputIsPending()) {
     met.timer = window.setTimeout(() => settle(at), FAST_MS);
     return;
   }
