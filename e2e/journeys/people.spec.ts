@@ -150,3 +150,36 @@ async function lying(): Promise<{ sku: string; place: string }> {
   const { bins } = await api<{ bins: { place: string; siteId: number }[] }>(maren, 'items/JAR-454-RD/stock');
   return { sku: 'JAR-454-RD', place: bins[0]!.place };
 }
+
+test('other duties wait until the person agrees; what goes beyond one’s own is refused by its field', async ({ browser }) => {
+  await maren.goto('/setup/people');
+  await maren.getByRole('row', { name: /Corin Vail/ }).click();
+  await maren.getByRole('checkbox', { name: 'set up' }).check();
+  await maren.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(maren.locator('.waybill')).toContainText('set up');
+
+  const corin = await desktop(browser, 'corin');
+  await corin.goto('/setup/people');
+  await corin.getByRole('row', { name: /Ines Calder/ }).click();
+  await corin.getByRole('checkbox', { name: 'buyer' }).check();
+  await corin.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(corin.getByRole('alert')).toContainText('the right to buy, which you have not');
+  await corin.getByRole('checkbox', { name: 'buyer' }).uncheck();
+  await corin.getByRole('checkbox', { name: 'counter' }).check();
+  await corin.getByRole('button', { name: 'Keep', exact: true }).click();
+  const waits = corin.getByRole('region', { name: 'A change that waits' });
+  await expect(waits).toContainText('Corin Vail asks: their duties should be picker, counter');
+  await expect(waits.getByRole('button')).toHaveText(['Take it back']);
+  await corin.goto('/setup/people/duties');
+  await expect(corin.getByLabel('picker: Pick', { exact: true })).toBeDisabled();
+
+  const ines = await desktop(browser, 'ines');
+  await ines.goto('/own');
+  const asked = ines.getByRole('region', { name: 'A change that waits' });
+  await expect(asked).toContainText('your duties should be picker, counter');
+  await asked.getByRole('button', { name: 'Agree' }).click();
+  await expect(asked).toHaveCount(0);
+  await expect(corin.getByRole('alert')).toHaveCount(0);
+  await corin.goto('/setup/people');
+  await expect(corin.getByRole('row', { name: /Ines Calder/ })).toContainText('picker, counter');
+});

@@ -1,39 +1,5 @@
-import { RequestMethod } from '@nestjs/common';
-import { METHOD_METADATA, PATH_METADATA } from '@nestjs/common/constants';
-import { ModulesContainer } from '@nestjs/core';
-import { ACCESS } from '../src/identity/access.js';
 import { type Caller, House } from './house.js';
-
-interface Route {
-  method: string;
-  path: string;
-  rights: string[] | undefined;
-}
-
-/** Every route of every controller, with the rights it asks for. */
-function routesOf(house: House): Route[] {
-  const routes: Route[] = [];
-  for (const module of house.app.get(ModulesContainer).values()) {
-    for (const { metatype } of module.controllers.values()) {
-      const proto = (metatype as { prototype: Record<string, unknown> } | null)?.prototype ?? {};
-      for (const name of Object.getOwnPropertyNames(proto)) {
-        const handler = proto[name];
-        const method = typeof handler === 'function' ? (Reflect.getMetadata(METHOD_METADATA, handler) as number | undefined) : undefined;
-        if (method === undefined) continue;
-        const base = String(Reflect.getMetadata(PATH_METADATA, metatype as object));
-        const path = String(Reflect.getMetadata(PATH_METADATA, handler as object));
-        const rights = (Reflect.getMetadata(ACCESS, handler as object) ?? Reflect.getMetadata(ACCESS, metatype as object)) as
-          string[] | undefined;
-        routes.push({
-          method: RequestMethod[method]!.toLowerCase(),
-          path: `/${base}/${path}`.replace(/\/+/g, '/').replace(/\/$/, ''),
-          rights,
-        });
-      }
-    }
-  }
-  return routes;
-}
+import { type Route, routesOf } from './routes.js';
 
 const filled = (path: string) =>
   path
@@ -90,6 +56,70 @@ describe('who may use which route', () => {
   it('knows no session that it did not give out', async () => {
     const answer = await house.http.get('/api/session').set('cookie', 'vectrum_session=made-up').expect(401);
     expect(answer.body).toMatchObject({ code: 'signed-out' });
+  });
+});
+
+describe('what changes something', () => {
+  let house: House;
+  let changing: Route[];
+  beforeAll(async () => {
+    house = await House.open();
+    changing = routesOf(house).filter((r) => r.method !== 'get');
+  });
+  afterAll(() => house.close());
+
+  const named = (r: Route) => `${r.method} ${r.path.replace('/api/', '')}`;
+
+  it('happens once under its key, but for the door, signed messages that have a number of their own, and what changes nothing', () => {
+    expect(
+      changing
+        .filter((r) => !r.wantsKey)
+        .map(named)
+        .sort(),
+    ).toEqual(
+      [
+        'delete session',
+        'post session',
+        'post session/badge',
+        'put session/secrets',
+        'post door/reset',
+        'post door/whose',
+        'post door/choose',
+        'post devices/enrol',
+        'post first-owner',
+        'post channels/:code/webhook',
+        'post suppliers/:code/documents',
+        'post carriers/:code/try',
+        'post labels/pdf',
+        'post labels/sample',
+        // A preference is one's own, and the same however often it is kept.
+        'put preferences/:name',
+      ].sort(),
+    );
+  });
+
+  it('says which version it saw, where what it writes takes the place of what another may have written', () => {
+    const records = changing.filter((r) => ['put', 'patch'].includes(r.method) && r.wantsKey && !r.wantsVersion);
+    // Each of these is one choice, or one thing whole: nothing that another wrote beside it is lost.
+    expect(records.map(named).sort()).toEqual(
+      [
+        'put company/settings/:name',
+        'put company/series',
+        'put duties/:duty/rights/:right',
+        'put items/:sku/picture',
+        'put imports/:id/columns',
+        'put receipts/:id/picture',
+        'patch devices/:id',
+      ].sort(),
+    );
+  });
+
+  it('is refused with the version that somebody has moved on from: a release too', async () => {
+    await house.stock('JAR-454-RD', 'A-01-1', 20);
+    const order = await house.order([['JAR-454-RD', 1]]);
+    const maren = await house.as('Maren');
+    await maren.post(`orders/${order}/release`).expect(428);
+    await maren.post(`orders/${order}/release`, {}, { 'if-match': '"99"' }).expect(412);
   });
 });
 
@@ -152,7 +182,7 @@ describe('costs', () => {
     await house.source.query('UPDATE item_site SET cost = ?', [COST]);
     await house.stock('JAR-454-RD', 'A-01-1', 3);
     const corin = await house.as('Corin');
-    const order = ((await seer.get('purchase-orders')).body as { code: string }[])[0]!.code;
+    const order = ((await seer.get('purchase-orders')).body.rows as { code: string }[])[0]!.code;
     const fills: Record<string, string>[] = [
       { sku: 'JAR-454-RD', code: 'QUILLON', figure: 'available', name: 'items', kind: 'csv' },
       { sku: 'NUC-STD', code: order, figure: 'on-hand', name: 'prices', kind: 'csv' },

@@ -4,7 +4,10 @@ import type { CarrierRow, Label, Shipment } from './carrier-row.js';
 import { CarrierClient } from './carrier.client.js';
 import { CarriersQueries } from './carriers.queries.js';
 import type { RateDto } from './carriers.dto.js';
-import { ownLabelPdf } from './own-label.pdf.js';
+import type { ownLabelPdf } from './own-label.pdf.js';
+import { PAPER, task, Work } from '../platform/index.js';
+
+const OWN_LABEL = task<typeof ownLabelPdf>('carriers/ownLabelPdf', ...PAPER);
 
 /**
  * Prices and labels of a carrier: from its system where it has one, otherwise from the services that were said of it, with a
@@ -16,6 +19,7 @@ export class CarrierDesk {
     private readonly source: DataSource,
     private readonly client: CarrierClient,
     private readonly queries: CarriersQueries,
+    private readonly work: Work,
   ) {}
 
   /** What it would take for a parcel. Throws where its system does not answer. */
@@ -32,7 +36,7 @@ export class CarrierDesk {
     if (carrier.base_url) return this.client.label(carrier, shipment);
     const service = (await this.queries.services(this.source, carrier.id)).find((s) => s.code === shipment.service);
     if (!service) throw new Error(`${carrier.name} has no service ${shipment.service} any more. Add it, or choose another`);
-    return { tracking: shipment.parcel, price: service.price, pdf: await ownLabelPdf(carrier.name, service.name, shipment) };
+    return { tracking: shipment.parcel, price: service.price, pdf: await this.work.run(OWN_LABEL, carrier.name, service.name, shipment) };
   }
 
   /** Asks a carrier for its prices of an imagined parcel, so that its address, key and services can be tried. */

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, Problem } from '../platform/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Problem, Reader } from '../platform/index.js';
 import { CarrierDesk } from './carrier-desk.js';
 import { CarrierDto, CarrierSheetDto, EditCarrierDto, NewCarrierDto, TriedCarrierDto, TryCarrierDto } from './carriers.dto.js';
 import { CarriersQueries } from './carriers.queries.js';
@@ -16,14 +16,14 @@ export class CarriersController {
 
   @Get()
   @Access('signed-in')
-  list(): Promise<CarrierDto[]> {
-    return this.queries.list();
+  list(@Reader() person: Person): Promise<CarrierDto[]> {
+    return this.queries.list(person);
   }
 
   @Get(':code')
   @Access('set-up')
-  sheet(@Param('code') code: string): Promise<CarrierSheetDto> {
-    return this.queries.sheet(code.toUpperCase());
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<CarrierSheetDto> {
+    return this.queries.sheet(person, code.toUpperCase());
   }
 
   @Post()

@@ -9,8 +9,8 @@ import { boxesShape, carriersShape, lanesShape, servicesShape } from './carriers
 export class CarriersFiles {
   constructor(shapes: Shapes, lists: Lists, carriers: CarriersQueries, boxes: BoxesService) {
     shapes.register(carriersShape, lanesShape, servicesShape, boxesShape);
-    lists.register('carriers', async () =>
-      listTable('carriers', await carriers.list(), [
+    lists.register('carriers', async (person) =>
+      listTable('carriers', await carriers.list(person), [
         ['Carrier', (c) => c.code],
         ['Name', (c) => c.name],
         ['System', (c) => c.baseUrl ?? ''],

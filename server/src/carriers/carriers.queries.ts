@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { notFound, num, one, type Person, rows, type Tx } from '../platform/index.js';
 import type { CarrierRow } from './carrier-row.js';
 import type { CarrierDto, CarrierServiceDto, CarrierSheetDto, LaneOfSiteDto } from './carriers.dto.js';
 
@@ -14,12 +14,14 @@ const FIELDS = `c.id, c.code, c.name, c.base_url AS baseUrl, c.api_key IS NOT NU
 export class CarriersQueries {
   constructor(private readonly source: DataSource) {}
 
-  async list(): Promise<CarrierDto[]> {
+  /** Carriers, with their lanes at the person's sites. */
+  async list(person: Person): Promise<CarrierDto[]> {
     const [found, lanes] = await Promise.all([
       rows<Head>(this.source, `SELECT ${FIELDS} FROM carrier c ORDER BY c.name`),
       rows<LaneOfSiteDto & { carrierId: number }>(
         this.source,
-        'SELECT l.carrier_id AS carrierId, l.site_id AS siteId, s.name AS site, p.code AS place FROM carrier_lane l JOIN site s ON s.id = l.site_id JOIN place p ON p.id = l.place_id ORDER BY s.id',
+        'SELECT l.carrier_id AS carrierId, l.site_id AS siteId, s.name AS site, p.code AS place FROM carrier_lane l JOIN site s ON s.id = l.site_id JOIN place p ON p.id = l.place_id WHERE l.site_id IN (?) ORDER BY s.id',
+        [[0, ...person.siteIds]],
       ),
     ]);
     return found.map(({ id, ...c }) => ({
@@ -30,21 +32,21 @@ export class CarriersQueries {
     }));
   }
 
-  async sheet(code: string): Promise<CarrierSheetDto> {
-    const found = (await this.list()).find((c) => c.code === code);
+  async sheet(person: Person, code: string): Promise<CarrierSheetDto> {
+    const found = (await this.list(person)).find((c) => c.code === code);
     if (!found) throw notFound(`Carrier ${code}`);
     const { id } = await this.byCode(this.source, code);
     const [ownServices, departures, waiting] = await Promise.all([
       this.services(this.source, id),
       rows<CarrierSheetDto['departures'][number]>(
         this.source,
-        `SELECT s.name AS site, TIME_FORMAT(d.leaves_at, '%H:%i') AS leavesAt FROM departure d JOIN site s ON s.id = d.site_id WHERE d.carrier_id = ? ORDER BY d.leaves_at`,
-        [id],
+        `SELECT s.name AS site, TIME_FORMAT(d.leaves_at, '%H:%i') AS leavesAt FROM departure d JOIN site s ON s.id = d.site_id WHERE d.carrier_id = ? AND d.site_id IN (?) ORDER BY d.leaves_at`,
+        [id, [0, ...person.siteIds]],
       ),
       one<{ units: string }>(
         this.source,
-        `SELECT COUNT(*) AS units FROM parcel WHERE carrier_id = ? AND state IN ('label-asked', 'labelled')`,
-        [id],
+        `SELECT COUNT(*) AS units FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.carrier_id = ? AND p.state IN ('label-asked', 'labelled') AND o.site_id IN (?)`,
+        [id, [0, ...person.siteIds]],
       ),
     ]);
     return { ...found, ownServices, departures, waiting: num(waiting?.units ?? 0) };

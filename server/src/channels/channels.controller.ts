@@ -1,6 +1,6 @@
 import { Body, Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch } from '../platform/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
 import { ChannelDto, ChannelSecretDto, ChannelSheetDto, EditChannelDto, NewChannelDto } from './channels.dto.js';
 import { ChannelsService } from './channels.service.js';
 
@@ -10,14 +10,14 @@ export class ChannelsController {
 
   @Get()
   @Access('order-desk', 'set-up')
-  list(): Promise<ChannelDto[]> {
-    return this.service.list();
+  list(@Reader() person: Person): Promise<ChannelDto[]> {
+    return this.service.list(person);
   }
 
   @Get(':code')
   @Access('order-desk', 'set-up')
-  sheet(@Param('code') code: string): Promise<ChannelSheetDto> {
-    return this.service.sheet(code.toUpperCase());
+  sheet(@Reader() person: Person, @Param('code') code: string): Promise<ChannelSheetDto> {
+    return this.service.sheet(person, code.toUpperCase());
   }
 
   @Post()

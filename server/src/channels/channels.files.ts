@@ -10,8 +10,8 @@ export class ChannelsFiles {
     shapes.register(channelsShape, listingsShape);
     lists.register(
       'channels',
-      async () =>
-        listTable('channels', await channels.list(), [
+      async (person) =>
+        listTable('channels', await channels.list(person), [
           ['Channel', (c) => c.code],
           ['Name', (c) => c.name],
           ['Kind', (c) => c.kind],

@@ -13,6 +13,7 @@ import {
   notFound,
   num,
   one,
+  type Person,
   remove,
   rows,
   type Tx,
@@ -35,19 +36,21 @@ export class ChannelsService {
     private readonly activity: ActivityService,
   ) {}
 
-  async list(): Promise<ChannelDto[]> {
+  /** Channels that sell from one of the person's sites. */
+  async list(person: Person): Promise<ChannelDto[]> {
     const found = await rows<ChannelDto>(
       this.source,
-      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id ORDER BY c.name`,
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.site_id IN (?) ORDER BY c.name`,
+      [[0, ...person.siteIds]],
     );
     return found.map(counted);
   }
 
-  async sheet(code: string): Promise<ChannelSheetDto> {
+  async sheet(person: Person, code: string): Promise<ChannelSheetDto> {
     const found = await one<ChannelDto>(
       this.source,
-      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.code = ?`,
-      [code],
+      `SELECT ${CHANNEL_FIELDS} FROM channel c JOIN site s ON s.id = c.site_id WHERE c.code = ? AND c.site_id IN (?)`,
+      [code, [0, ...person.siteIds]],
     );
     if (!found) throw notFound(`Channel ${code}`);
     const items = await rows<ListingDto>(
@@ -76,6 +79,7 @@ export class ChannelsService {
         glyph: 'full',
         title: `Channel ${input.name} made`,
         document: code,
+        siteId: input.siteId,
       });
       return { code };
     });
@@ -94,6 +98,7 @@ export class ChannelsService {
         glyph: 'full',
         title: `Channel ${input.name} changed`,
         document: code,
+        siteId: channel.site_id,
       });
       return { code };
     });
@@ -113,6 +118,7 @@ export class ChannelsService {
         title: `${channel.name} signs with a new secret`,
         detail: channel.secret ? 'the one before is void' : '',
         document: code,
+        siteId: channel.site_id,
       });
       return { secret };
     });

@@ -40,11 +40,7 @@ export class StockTeller {
       );
       if (units === l.told_units) continue;
       await update(tx, 'listing', { id: l.id }, { told_units: units });
-      await this.outbox.send(tx, `channel:${l.channel}`, 'shop.stock', {
-        channel: l.channel,
-        sku: l.channel_sku,
-        units,
-      });
+      await this.outbox.send(tx, `channel:${l.channel}`, 'shop.stock', { channel: l.channel, sku: l.channel_sku, units }, { siteId });
     }
   }
 }

@@ -127,7 +127,7 @@ export class CompanyService {
       if (await one(tx, 'SELECT id FROM site WHERE code = ?', [code])) throw badForm({ code: `${code} is taken. Choose another code` });
       const id = await addSite(tx, { code, name: input.name.trim(), dock: `${code}-DOCK`, table: `${code}-TABLE` });
       await joinSites(tx, act.person.id, [id]);
-      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Site ${input.name.trim()} made` });
+      await this.activity.record(tx, act, { kind: 'setup', glyph: 'full', title: `Site ${input.name.trim()} made`, siteId: id });
       return { code };
     });
   }

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { clearByAge, Retention } from '../platform/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { WebhooksController } from './webhooks.controller.js';
 import { ChannelsModule } from '../channels/index.js';
@@ -14,4 +15,12 @@ import { ShopClient } from './shop.client.js';
   providers: [IntakeService, ParkedMessages, ShopClient, ShopPolling],
   exports: [IntakeService, ShopPolling],
 })
-export class ConnectorsModule {}
+export class ConnectorsModule {
+  constructor(retention: Retention) {
+    retention.register({
+      what: 'messages that were settled',
+      keptFor: 'keepDeliveries',
+      clear: (s, before) => clearByAge(s, 'parked_message', 'came_at', before, `state <> 'waiting'`),
+    });
+  }
+}

@@ -10,15 +10,18 @@ import {
   inTransaction,
   mustBeAt,
   mustMatch,
-  notFound,
   NEXT,
+  notFound,
   NOW,
   one,
+  countOf,
+  pageOf,
   rows,
   type Tx,
   update,
+  type Window,
 } from '../platform/index.js';
-import type { ParkedDto, ParkedRowDto } from './parked.dto.js';
+import type { ParkedDto, ParkedPageDto, ParkedRowDto } from './parked.dto.js';
 import { readOrder } from './read-order.js';
 import type { ChannelAccess } from './shop.client.js';
 
@@ -81,13 +84,16 @@ export class ParkedMessages {
   }
 
   /** Those that wait, oldest first, then the newest of the settled. */
-  list(siteIds: readonly number[]): Promise<ParkedRowDto[]> {
-    return rows<ParkedRowDto>(
-      this.source,
-      `SELECT ${FIELDS} FROM parked_message m JOIN channel c ON c.id = m.channel_id WHERE c.site_id IN (?)
-       ORDER BY m.state <> 'waiting', IF(m.state = 'waiting', m.id, 0), m.id DESC LIMIT 1000`,
-      [[0, ...siteIds]],
-    );
+  async list(siteIds: readonly number[], window: Window): Promise<ParkedPageDto> {
+    const list = {
+      select: FIELDS,
+      from: 'FROM parked_message m JOIN channel c ON c.id = m.channel_id WHERE c.site_id IN (?)',
+      params: [[0, ...siteIds]],
+      order: `m.state <> 'waiting', IF(m.state = 'waiting', m.id, 0), m.id DESC`,
+    };
+    const waits = { from: `${list.from} AND m.state = 'waiting'`, params: list.params };
+    const [page, waiting] = await Promise.all([pageOf<ParkedRowDto>(this.source, list, window), countOf(this.source, waits)]);
+    return { ...page, waiting };
   }
 
   async sheet(id: number, siteIds: readonly number[]): Promise<ParkedDto> {

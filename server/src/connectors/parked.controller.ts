@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
-import { MendDto, ParkedDto, ParkedRowDto, SetAsideDto } from './parked.dto.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { MendDto, ParkedDto, ParkedPageDto, SetAsideDto } from './parked.dto.js';
 import { ParkedMessages } from './parked-messages.js';
 
 /** Messages of channels that could not be understood. */
@@ -11,8 +11,9 @@ export class ParkedController {
 
   @Get()
   @Access('order-desk')
-  list(@Reader() person: Person): Promise<ParkedRowDto[]> {
-    return this.parked.list(person.siteIds);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<ParkedPageDto> {
+    return this.parked.list(person.siteIds, window);
   }
 
   @Get(':id')

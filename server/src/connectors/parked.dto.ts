@@ -10,6 +10,13 @@ export class ParkedRowDto {
   /** waiting, taken-in or set-aside. */
   state: string;
 }
+export class ParkedPageDto {
+  rows: ParkedRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+  /** How many of them wait to be mended or set aside. */
+  waiting: number;
+}
 export class ParkedDto extends ParkedRowDto {
   /** The message as it came. */
   raw: string;

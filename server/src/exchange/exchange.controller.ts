@@ -2,8 +2,8 @@ import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req, Res } fr
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, notFound, type Person, Reader } from '../platform/index.js';
-import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportRowDto, MapColumnsDto } from './exchange.dto.js';
+import { type Act, Acting, AskedWindow, notFound, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportPageDto, MapColumnsDto } from './exchange.dto.js';
 import { ExportsService } from './exports.service.js';
 import type { FileKind } from './files/write.js';
 import { ImportsQueries } from './imports.queries.js';
@@ -34,8 +34,9 @@ export class ImportsController {
 
   @Get()
   @Access('items', 'buy', 'order-desk', 'set-up')
-  list(@Reader() person: Person): Promise<ImportRowDto[]> {
-    return this.queries.list(person);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<ImportPageDto> {
+    return this.queries.list(person, window);
   }
 
   @Get('kinds')

@@ -54,6 +54,11 @@ export class ImportRowDto {
   who: string;
   createdAt: Date;
 }
+export class ImportPageDto {
+  rows: ImportRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class ImportKindDto {
   kind: string;
   says: string;

@@ -1,4 +1,5 @@
 import { Global, Module } from '@nestjs/common';
+import { clearWhere, Retention } from '../platform/index.js';
 import { ExportsController, ImportsController } from './exchange.controller.js';
 import { ExportsService } from './exports.service.js';
 import { ImportJobs } from './import-jobs.js';
@@ -7,6 +8,9 @@ import { ImportsService } from './imports.service.js';
 import { Lists } from './lists.js';
 import { PeopleLists } from './people-lists.js';
 import { Shapes } from './registry.js';
+
+/** Rows of imports that nobody works at any more. */
+const OLD_RUNS = `import_id IN (SELECT id FROM import_run WHERE state NOT IN ('checking', 'applying') AND created_at < ?)`;
 
 /**
  * Files in and out: imports with a dry run and an undo, exports of lists and of everything. Global, since every module
@@ -18,4 +22,11 @@ import { Shapes } from './registry.js';
   providers: [ImportsService, ImportsQueries, ImportJobs, ExportsService, Lists, PeopleLists, Shapes],
   exports: [ImportJobs, Lists, Shapes],
 })
-export class ExchangeModule {}
+export class ExchangeModule {
+  constructor(retention: Retention) {
+    retention.register(
+      { what: 'rows of imports', keptFor: 'keepImports', clear: (s, before) => clearWhere(s, 'import_row', OLD_RUNS, [before]) },
+      { what: 'what imports made', keptFor: 'keepImports', clear: (s, before) => clearWhere(s, 'import_made', OLD_RUNS, [before]) },
+    );
+  }
+}

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { notFound, one, parsed, type Person, rows } from '../platform/index.js';
+import { mapPage, notFound, one, type Page, pageOf, parsed, type Person, rows, type Window } from '../platform/index.js';
 import type { ImportDto, ImportFaultDto, ImportKindDto, ImportRowDto } from './exchange.dto.js';
 import { Shapes } from './registry.js';
 
@@ -32,20 +32,25 @@ export class ImportsQueries {
     );
   }
 
-  async list(person: Person): Promise<ImportRowDto[]> {
-    const found = await rows<Omit<ImportRowDto, 'says'>>(
-      this.source,
-      `SELECT ${FIELDS} FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.person_id = ? OR ? = 1 ORDER BY r.created_at DESC LIMIT 60`,
-      [person.id, person.rights.has('set-up') ? 1 : 0],
-    );
-    return found.map((r) => ({ ...r, says: this.shapes.of(r.kind).says }));
+  /** One's own, and an owner everybody's, the newest first. */
+  async list(person: Person, window: Window): Promise<Page<ImportRowDto>> {
+    const list = {
+      select: FIELDS,
+      from: 'FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.person_id = ? OR ? = 1',
+      params: [person.id, person.isOwner ? 1 : 0],
+      order: 'r.created_at DESC',
+    };
+    return mapPage(await pageOf<Omit<ImportRowDto, 'says'>>(this.source, list, window), (r) => ({
+      ...r,
+      says: this.shapes.of(r.kind).says,
+    }));
   }
 
   async one(person: Person, id: string): Promise<ImportDto> {
     const run = await one<
       Omit<ImportDto, 'columns' | 'fields' | 'faults' | 'says'> & { columns: unknown; mapping: unknown; personId: number }
     >(this.source, `SELECT ${FIELDS}, r.columns, r.mapping FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.id = ?`, [id]);
-    if (!run || (run.personId !== person.id && !person.rights.has('set-up'))) throw notFound('That import');
+    if (!run || (run.personId !== person.id && !person.isOwner)) throw notFound('That import');
     const shape = this.shapes.of(run.kind);
     const columns = await shape.columns(this.source, person);
     const mapping = parsed<(string | null)[]>(run.mapping);

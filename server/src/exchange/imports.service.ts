@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
+import { createInterface } from 'node:readline';
 import { Injectable } from '@nestjs/common';
 import { guessColumns } from '@vectrum/core/cells';
 import { DataSource } from 'typeorm';
@@ -22,12 +24,13 @@ import {
   type Person,
   remove,
   rows,
+  task,
   type Tx,
   update,
+  Work,
 } from '../platform/index.js';
 import { badFile } from './files/limits.js';
-import { readCsv } from './files/read-csv.js';
-import { readXlsx } from './files/read-xlsx.js';
+import type { readTable } from './files/read-table.js';
 import { withFile } from './files/receive-file.js';
 import type { MapColumnsDto } from './exchange.dto.js';
 import { ImportJobs } from './import-jobs.js';
@@ -45,11 +48,23 @@ export interface RunRow {
   state: string;
   good_only: number;
   total: number;
+  made: number;
+  changed: number;
   person_id: number;
 }
 
 const ZIP = Buffer.from('PK');
 const INSERT_ROWS = 1_000;
+const TABLE = task<typeof readTable>(
+  'exchange/readTable',
+  120_000,
+  'This file takes more time or memory than a file may have. Save it as CSV, or part it',
+);
+
+/** The rows that a thread has read out of a file. */
+async function* rowsIn(path: string): AsyncGenerator<string[]> {
+  for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) yield JSON.parse(line) as string[];
+}
 
 /** Takes files in, in steps: read, told what its columns hold, checked, applied, and taken back. */
 @Injectable()
@@ -60,6 +75,7 @@ export class ImportsService {
     private readonly shapes: Shapes,
     private readonly jobs: ImportJobs,
     private readonly activity: ActivityService,
+    private readonly work: Work,
   ) {}
 
   /** Reads a file into rows and guesses what it holds. The act's key names the import, so that a file sent twice is read once. */
@@ -68,7 +84,7 @@ export class ImportsService {
       const before = await one<{ hash: string }>(this.source, 'SELECT file_hash AS hash FROM import_run WHERE id = ?', [act.key]);
       if (before?.hash === hash) return { id: act.key };
       if (before) throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another file. Make a new one');
-      const lines = head.subarray(0, 2).equals(ZIP) ? readXlsx(path) : readCsv(path);
+      const lines = rowsIn(await this.work.run(TABLE, path, head.subarray(0, 2).equals(ZIP) ? 'xlsx' : 'csv'));
       return inTransaction(this.source, async (tx) => {
         const first = await lines.next();
         if (first.done || first.value.every((h) => h === '')) throw badFile('The file is empty. Its first row names the columns');
@@ -219,6 +235,8 @@ export class ImportsService {
         'SELECT seq, target, before_image, after_image FROM import_made WHERE import_id = ? ORDER BY seq DESC',
         [id],
       );
+      if (made.length === 0 && run.made + run.changed > 0)
+        throw badState('What this import made is kept no longer. Put right by hand what is wrong');
       for (const m of made) {
         const after = parsed<unknown>(m.after_image);
         if (!Object.hasOwn(shape.tables, m.target)) await shape.takeBack?.(tx, act, after);
@@ -237,9 +255,10 @@ export class ImportsService {
     });
   }
 
+  /** An import is carried out with what its beginner may do: nobody but they and an owner goes on with it. */
   private async locked(tx: Tx, id: string, person: Person): Promise<RunRow> {
     const run = await one<RunRow>(tx, 'SELECT * FROM import_run WHERE id = ? FOR UPDATE', [id]);
-    if (!run || (run.person_id !== person.id && !person.rights.has('set-up'))) throw notFound('That import');
+    if (!run || (run.person_id !== person.id && !person.isOwner)) throw notFound('That import');
     return run;
   }
 }

@@ -1,16 +1,25 @@
-import { marks, rows, type Tx } from '../platform/index.js';
+import { marks, type Person, rows, type Tx } from '../platform/index.js';
+import { atSitesOf, siteColumn } from './at-sites.js';
 import { fault, type ImportRow, type Memory, type RowFault, textOf } from './shape.js';
 
 type Reader = Pick<Tx, 'query'>;
 
-/** Ids by code, for the codes that a batch of rows names. */
-export async function idsBy(tx: Reader, table: string, column: string, codes: readonly string[]): Promise<Map<string, number>> {
+/** Ids by code, for the codes that a batch of rows names; of what belongs to sites, only of those where the person works. Nobody is asked for what belongs to the whole house. */
+export async function idsBy(
+  tx: Reader,
+  table: string,
+  column: string,
+  codes: readonly string[],
+  person: Person | null,
+): Promise<Map<string, number>> {
   const wanted = [...new Set(codes.filter(Boolean))];
   if (wanted.length === 0) return new Map();
+  const bound = person ? atSitesOf(person, table) : undefined;
+  if (!person && siteColumn(table)) throw new Error(`Say whose ${table} it is`);
   const found = await rows<{ id: number; code: string }>(
     tx,
-    `SELECT id, \`${column}\` AS code FROM \`${table}\` WHERE \`${column}\` IN (${marks(wanted)})`,
-    wanted,
+    `SELECT id, \`${column}\` AS code FROM \`${table}\` WHERE \`${column}\` IN (${marks(wanted)})${bound ? ` AND ${bound.sql}` : ''}`,
+    [...wanted, ...(bound?.params ?? [])],
   );
   return new Map(found.map((f) => [f.code.toUpperCase(), f.id]));
 }

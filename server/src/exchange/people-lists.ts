@@ -8,8 +8,8 @@ export class PeopleLists {
   constructor(lists: Lists, people: PeopleQueries, devices: DeviceService) {
     lists.register(
       'people',
-      async () =>
-        listTable('people', await people.list(), [
+      async (person) =>
+        listTable('people', await people.list(person), [
           ['Name', (p) => p.name],
           ['E-mail', (p) => p.email],
           ['Duties', (p) => p.duties.join('; ')],

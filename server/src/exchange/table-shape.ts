@@ -1,9 +1,11 @@
 import type { Right } from '../identity/index.js';
 import { type Act, insertMany, type Person, rows, type TableName, type Tx } from '../platform/index.js';
+import { atSitesOf, siteColumn } from './at-sites.js';
 import type { MadeLog } from './made-log.js';
 import {
   type Cells,
   type Column,
+  fault,
   has,
   type ImportRow,
   type Memory,
@@ -66,7 +68,7 @@ export type RefIds = ReadonlyMap<string, ReadonlyMap<string, number>>;
 const PAGE = 2_000;
 const BATCH_KEYS = 500;
 
-async function resolve(tx: Tx, shape: TableShape, batch: readonly ImportRow[]): Promise<RefIds> {
+async function resolve(tx: Tx, shape: TableShape, batch: readonly ImportRow[], person: Person): Promise<RefIds> {
   const ids = new Map<string, Map<string, number>>();
   for (const c of shape.columns) {
     if (c.ref)
@@ -77,6 +79,7 @@ async function resolve(tx: Tx, shape: TableShape, batch: readonly ImportRow[]): 
           c.ref.table,
           c.ref.by,
           batch.map((r) => textOf(r, c.key)),
+          person,
         ),
       );
   }
@@ -93,9 +96,11 @@ function valueOf(row: ImportRow, c: TableColumn, ids: RefIds): string | number |
 
 const keyWords = (shape: TableShape, row: ImportRow) => shape.key.map((k) => textOf(row, k)).join(' ');
 
+const keysOf = (shape: TableShape) => shape.key.flatMap((k) => shape.columns.filter((c) => c.key === k));
+
 async function write(shape: TableShape, tx: Tx, act: Act, batch: readonly ImportRow[], log: MadeLog): Promise<void> {
-  const ids = await resolve(tx, shape, batch);
-  const keys = shape.key.flatMap((k) => shape.columns.filter((c) => c.key === k));
+  const ids = await resolve(tx, shape, batch, act.person);
+  const keys = keysOf(shape);
   const keyOf = (r: ImportRow) => keys.map((c) => valueOf(r, c, ids));
   // 2.5 in a file and 2.50 in the table are one number.
   const name = (values: readonly unknown[]) =>
@@ -153,14 +158,47 @@ async function existing(tx: Tx, shape: TableShape, keys: readonly TableColumn[],
   return found;
 }
 
+/** Faults of rows that would change what is at a site where the person does not work. */
+async function farAway(tx: Tx, shape: TableShape, batch: readonly ImportRow[], ids: RefIds, person: Person): Promise<RowFault[]> {
+  const column = siteColumn(shape.table);
+  const keys = keysOf(shape);
+  // Where the site is part of the key, a site of others was not found in the first place.
+  if (column === undefined || keys.some((c) => c.column === column)) return [];
+  const keyOf = (values: readonly unknown[]) => values.map((v) => String(v as string).toUpperCase()).join('\n');
+  const wanted = batch.map((r) => keys.map((c) => valueOf(r, c, ids)));
+  const found = await existing(tx, shape, keys, wanted);
+  const far = new Set(found.filter((f) => !person.siteIds.includes(f[column] as number)).map((f) => keyOf(keys.map((c) => f[c.column]))));
+  const field = shape.key.at(-1) ?? '';
+  return batch.flatMap((r, i) =>
+    far.has(keyOf(wanted[i] ?? []))
+      ? [fault(r, field, textOf(r, field), `${textOf(r, field)} is at a site where you are not set up. Ask somebody who is`)]
+      : [],
+  );
+}
+
+/** What bounds the rows that are given out: the site of the row itself, and of all that it names. */
+function bounds(shape: TableShape, person: Person): { sql: string[]; params: unknown[] } {
+  const own = atSitesOf(person, shape.table, 't.');
+  const named = shape.columns.flatMap((c) => {
+    const bound = c.ref && atSitesOf(person, c.ref.table);
+    if (!bound || (own && c.ref?.table === 'site')) return [];
+    const at = `t.\`${c.column}\``;
+    return [{ sql: `(${at} IS NULL OR ${at} IN (SELECT id FROM \`${c.ref?.table ?? ''}\` WHERE ${bound.sql}))`, params: bound.params }];
+  });
+  const all = [...(own ? [own] : []), ...named];
+  return { sql: all.map((b) => b.sql), params: all.flatMap((b) => b.params) };
+}
+
 async function* read(shape: TableShape, tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells> {
   const shown = shape.columns.filter((c) => !c.cost || person.seesCosts);
   const select = shown.map((c) => `${c.select ?? `t.\`${c.column}\``} AS \`${c.key}\``).join(', ');
+  const { sql, params } = bounds(shape, person);
+  const where = [...(shape.where ? [shape.where] : []), ...sql].join(' AND ');
   for (let from = 0; ; from += PAGE) {
     const found = await rows<Record<string, unknown>>(
       tx,
-      `SELECT ${select} FROM \`${shape.table}\` t ${shape.joins ?? ''} ${shape.where ? `WHERE ${shape.where}` : ''} ORDER BY ${shape.order} LIMIT ? OFFSET ?`,
-      [PAGE, from],
+      `SELECT ${select} FROM \`${shape.table}\` t ${shape.joins ?? ''} ${where ? `WHERE ${where}` : ''} ORDER BY ${shape.order} LIMIT ? OFFSET ?`,
+      [...params, PAGE, from],
     );
     for (const r of found) {
       yield Object.fromEntries(
@@ -184,10 +222,11 @@ export function tableShape(shape: TableShape): Shape {
     ...(shape.undone ? { undone: shape.undone } : {}),
     columns: (_, person) => shape.columns.filter((c) => !c.cost || person.seesCosts),
     check: async (tx, batch, memory, person) => {
-      const ids = await resolve(tx, shape, batch);
+      const ids = await resolve(tx, shape, batch, person);
       const refs = shape.columns.flatMap((c) => (c.ref ? unknown(batch, c.key, ids.get(c.key) ?? new Map(), c.ref.says) : []));
       const twice = repeated(batch, memory, shape.key.at(-1) ?? '', (r) => keyWords(shape, r));
-      return [...refs, ...twice, ...((await shape.check?.(tx, batch, ids, memory, person)) ?? [])];
+      const far = await farAway(tx, shape, batch, ids, person);
+      return [...refs, ...twice, ...far, ...((await shape.check?.(tx, batch, ids, memory, person)) ?? [])];
     },
     write: (tx, act, batch, log) => write(shape, tx, act, batch, log),
     read: (tx, person) => read(shape, tx, person),

@@ -39,7 +39,7 @@ export class DeviceService {
     );
   }
 
-  /** Names a device and gives it a printer of its own site. */
+  /** Names a device, or gives it a printer of its own site. */
   edit(act: Act, id: number, input: EditDeviceDto): Promise<void> {
     return this.commands.run(act, 'device.edit', { id, input }, async (tx) => {
       const device = await one<{ site_id: number }>(tx, 'SELECT site_id FROM device WHERE id = ? FOR UPDATE', [id]);
@@ -49,7 +49,15 @@ export class DeviceService {
         ? await one(tx, 'SELECT id FROM printer WHERE id = ? AND site_id = ?', [input.printerId, device.site_id])
         : true;
       if (!printer) throw badForm({ printerId: 'That printer is not at the device’s site' });
-      await update(tx, 'device', { id }, { name: input.name.trim(), printer_id: input.printerId ?? null });
+      await update(
+        tx,
+        'device',
+        { id },
+        {
+          ...(input.name === undefined ? {} : { name: input.name.trim() }),
+          ...(input.printerId === undefined ? {} : { printer_id: input.printerId }),
+        },
+      );
     });
   }
 

@@ -63,6 +63,9 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   'set-up': 'Set up places, people, devices and the company',
 };
 
+/** A duty or right as people write it. */
+export const setName = (name: string): string => name.replace('-', ' ');
+
 /** Which rights each duty has: as it was adjusted, otherwise as it came. */
 export type DutyMatrix = Readonly<Partial<Record<Duty, readonly string[]>>>;
 

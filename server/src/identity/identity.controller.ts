@@ -132,6 +132,7 @@ export class IdentityController {
       id: person.id,
       name: person.name,
       rights: [...person.rights].sort(),
+      isOwner: person.isOwner,
       sites: await this.sitesOf(person),
       seesCosts: person.seesCosts,
       device: device?.name ?? null,
@@ -140,6 +141,7 @@ export class IdentityController {
       badge: own?.badge ?? null,
       usualDuty: own?.usualDuty ?? null,
       units: await this.settings.get(this.source, 'units'),
+      asked: await this.peopleQueries.asked(person.id),
       practice: this.hints.length > 0,
       homeCurrency: await this.settings.get(this.source, 'homeCurrency'),
     };
@@ -178,8 +180,8 @@ export class IdentityController {
 
   @Get('people')
   @Access('set-up')
-  list(): Promise<PersonDto[]> {
-    return this.peopleQueries.list();
+  list(@Reader() person: Person): Promise<PersonDto[]> {
+    return this.peopleQueries.list(person);
   }
 
   @Post('people')

@@ -29,10 +29,17 @@ export class SiteDto {
   name: string;
   timeZone: string;
 }
+/** What was asked to be changed of a person, until they or an owner have agreed. */
+export class AskedChangeDto {
+  email: string | null;
+  duties: string[] | null;
+  by: string;
+}
 export class MeDto {
   id: number;
   name: string;
   rights: string[];
+  isOwner: boolean;
   sites: SiteDto[];
   seesCosts: boolean;
   email: string;
@@ -43,6 +50,8 @@ export class MeDto {
   deviceSiteId: number | null;
   /** How weights and lengths are shown. */
   units: string;
+  /** What somebody asks to change of this person. */
+  asked: AskedChangeDto | null;
   homeCurrency: string;
   /** Whether this house is one to try things in, where codes can be scanned without a scanner. */
   practice: boolean;
@@ -85,8 +94,12 @@ export class DeviceDto {
   lastUsedAt: Date | null;
 }
 export class EditDeviceDto {
-  @IsString() @Length(1, 80) name: string;
+  /** What is not given stays as it is. */
+  @IsOptional() @IsString() @Length(1, 80) name?: string;
   @IsOptional() @IsInt() printerId?: number | null;
+}
+export class AgreeDto {
+  @IsBoolean() agree: boolean;
 }
 export class PersonDto {
   id: number;
@@ -104,6 +117,7 @@ export class PersonDto {
   /** How many devices they are signed in on. */
   sessions: number;
   lastAct: Date | null;
+  asked: AskedChangeDto | null;
   version: number;
 }
 export class EditPersonDto {

@@ -7,6 +7,7 @@ import {
   badForm,
   badState,
   CommandLog,
+  find,
   holdList,
   insert,
   insertMany,
@@ -16,15 +17,20 @@ import {
   notFound,
   one,
   Outbox,
-  parsed,
+  type Person,
+  Problem,
   remove,
-  rows,
+  type Row,
   type Tx,
   update,
 } from '../platform/index.js';
 import { keepSetting } from '../settings/index.js';
 import { dutyMatrix } from './duty-matrix.js';
-import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS, rightsOf } from './duties.js';
+import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS } from './duties.js';
+import { mustBeTheirsToGive, mustStandAbove, standingOf } from './giving.js';
+import { keepSomebody } from './keep-somebody.js';
+import { reaches } from './people.queries.js';
+import { PersonChanges } from './person-changes.service.js';
 import type { DutyDto, EditPersonDto } from './identity.dto.js';
 import { secretHash } from './secrets.js';
 
@@ -47,6 +53,7 @@ export class PeopleService {
     private readonly commands: CommandLog,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
+    private readonly changes: PersonChanges,
   ) {}
 
   /** Writes a person who has a password already, such as the founder of a house. */
@@ -74,7 +81,8 @@ export class PeopleService {
       const email = input.email.trim().toLowerCase();
       if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email]))
         throw badForm({ email: `${email} belongs to somebody here already` });
-      mustKnow(act, input);
+      mustFit(input);
+      mustBeTheirsToGive(act.person, await dutyMatrix(tx), { duties: [], seesCosts: false, siteIds: [] }, input);
       const done = await insert(tx, 'person', {
         name: input.name.trim(),
         email,
@@ -87,29 +95,36 @@ export class PeopleService {
       });
       await joinSites(tx, done, input.siteIds);
       await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done, purpose: 'invite' });
-      await this.record(tx, act, `${input.name.trim()} invited`);
+      await this.record(tx, act, `${input.name.trim()} invited`, input.siteIds);
       return { id: done };
     });
   }
 
-  /** Changes a person. Nobody can be left without anyone who sets up people; who has left is signed out everywhere. */
+  /**
+   * Changes a person. What concerns who they are and what they may do counts at once where an owner changes it, or somebody
+   * changes their own; otherwise it is asked for. Who has left is signed out everywhere.
+   */
   edit(act: Act, id: number, version: number, input: EditPersonDto): Promise<void> {
     return this.commands.run(act, 'person.edit', { id, version, input }, async (tx) => {
-      const person = await one<{ version: number; email: string }>(tx, 'SELECT version, email FROM person WHERE id = ? FOR UPDATE', [id]);
-      if (!person) throw notFound('That person');
+      const person = await this.within(tx, act.person, id, 'lock');
       mustMatch(person.version, version);
-      mustKnow(act, input);
+      mustFit(input, person.usual_site_id);
       const email = input.email.trim().toLowerCase();
       if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id]))
         throw badForm({ email: `${email} belongs to somebody else here` });
+      const [matrix, before] = [await dutyMatrix(tx), standingOf(person)];
+      mustBeTheirsToGive(act.person, matrix, before, input);
+      const wanted = {
+        email: email === person.email ? null : email,
+        duties: sameSet(before.duties, input.duties) ? null : input.duties,
+      };
+      if (wanted.email || input.active !== (person.active === 1)) mustStandAbove(act.person, matrix, before);
       await update(
         tx,
         'person',
         { id },
         {
           name: input.name.trim(),
-          email,
-          duties: JSON.stringify(input.duties),
           sees_costs: input.seesCosts ? 1 : 0,
           usual_site_id: input.usualSiteId ?? null,
           usual_duty: input.usualDuty ?? null,
@@ -121,20 +136,20 @@ export class PeopleService {
       await remove(tx, 'person_site', { person_id: id, site_id: [0, ...act.person.siteIds] });
       await joinSites(tx, id, input.siteIds);
       if (!input.active) await endSessions(tx, id);
-      await this.mustKeepSetUp(tx);
-      await this.record(tx, act, input.active ? `${input.name.trim()} changed` : `${input.name.trim()} has left`);
+      if (wanted.email || wanted.duties) {
+        const isSettled = act.person.isOwner || act.person.id === id || person.password_hash === null;
+        await (isSettled ? this.changes.make(tx, person, wanted) : this.changes.ask(tx, act, person, wanted));
+      }
+      await keepSomebody(tx);
+      await this.record(tx, act, input.active ? `${input.name.trim()} changed` : `${input.name.trim()} has left`, input.siteIds);
     });
   }
 
   /** Mails the invitation again, or a link for a new password where they have one. */
   remind(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'person.remind', { id }, async (tx) => {
-      const person = await one<{ name: string; email: string; password_hash: string | null; active: number }>(
-        tx,
-        'SELECT name, email, password_hash, active FROM person WHERE id = ?',
-        [id],
-      );
-      if (!person || person.active === 0) throw notFound('That person');
+      const person = await this.within(tx, act.person, id);
+      if (person.active === 0) throw notFound('That person');
       await this.outbox.send(tx, `mail:${person.email}`, 'mail.door', { personId: id, purpose: person.password_hash ? 'reset' : 'invite' });
       await this.record(tx, act, `Link sent to ${person.name}`);
     });
@@ -143,8 +158,7 @@ export class PeopleService {
   /** Ends every session of a person, on every device, at once. */
   signOut(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'person.sign-out', { id }, async (tx) => {
-      const person = await one<{ name: string }>(tx, 'SELECT name FROM person WHERE id = ?', [id]);
-      if (!person) throw notFound('That person');
+      const person = await this.within(tx, act.person, id);
       await endSessions(tx, id);
       await this.record(tx, act, `${person.name} signed out everywhere`);
     });
@@ -155,10 +169,11 @@ export class PeopleService {
     return DUTIES.map((duty) => ({ duty, rights: [...(matrix[duty] ?? DUTY_RIGHTS[duty])], adjusted: matrix[duty] !== undefined }));
   }
 
-  /** Adjusts what a duty allows. The owner keeps everything, so that nobody locks the house from inside. */
+  /** Adjusts what a duty allows, at every site: an owner's to do. The owner keeps everything, so that nobody locks the house from inside. */
   setRight(act: Act, duty: string, right: string, allowed: boolean): Promise<void> {
     return this.commands.run(act, 'duty', { duty, right, allowed }, async (tx) => {
       const known = DUTIES.find((d): d is Duty => d === duty);
+      if (!act.person.isOwner) throw new Problem(403, 'not-allowed', 'What a duty allows counts for everybody. Ask an owner to change it');
       if (!known) throw notFound(`A duty called ${duty.slice(0, 20)}`);
       if (known === 'owner') throw badState('The owner keeps every right');
       if (!Object.hasOwn(RIGHTS, right)) throw notFound(`A right called ${right.slice(0, 20)}`);
@@ -166,7 +181,7 @@ export class PeopleService {
       const matrix = await dutyMatrix(tx);
       const others = (matrix[known] ?? DUTY_RIGHTS[known]).filter((r) => r !== right);
       await keepSetting(tx, 'duties', { ...matrix, [known]: allowed ? [...others, right] : others });
-      await this.mustKeepSetUp(tx);
+      await keepSomebody(tx);
       await this.record(tx, act, `Rights of the duty ${known} changed`);
     });
   }
@@ -175,15 +190,16 @@ export class PeopleService {
     return (await one(this.source, 'SELECT id FROM person LIMIT 1')) === undefined;
   }
 
-  private async mustKeepSetUp(tx: Tx): Promise<void> {
-    const matrix = await dutyMatrix(tx);
-    const people = await rows<{ duties: unknown }>(tx, 'SELECT duties FROM person WHERE active = 1 AND password_hash IS NOT NULL');
-    if (people.some((p) => rightsOf(parsed<Duty[]>(p.duties), matrix).has('set-up'))) return;
-    throw badState('Somebody must be left who can set up people. Give the duty to another first');
+  /** Somebody whom this person may set up: who works at one of their sites, or at none; an owner reaches everybody. */
+  private async within(tx: Tx, by: Person, id: number, lock?: 'lock'): Promise<Row<'person'>> {
+    const person = await find(tx, 'person', { id }, lock);
+    if (!person || !(await reaches(tx, by, id))) throw notFound('That person');
+    return person;
   }
 
-  private record(tx: Tx, act: Act, title: string): Promise<number> {
-    return this.activity.record(tx, act, { kind: 'person', glyph: 'full', title });
+  /** Noted at the first of the person's sites, for those who work there. */
+  private record(tx: Tx, act: Act, title: string, siteIds: readonly number[] = []): Promise<number> {
+    return this.activity.record(tx, act, { kind: 'person', glyph: 'full', title, siteId: siteIds[0] ?? null });
   }
 }
 
@@ -208,12 +224,12 @@ async function badge(tx: Tx): Promise<string> {
   }
 }
 
-function mustKnow(act: Act, input: EditPersonDto): void {
-  const far = input.siteIds.find((s) => !act.person.siteIds.includes(s));
-  if (far !== undefined) throw badForm({ siteIds: 'You can set people up only for sites where you are set up yourself' });
-  if (input.usualSiteId && !input.siteIds.includes(input.usualSiteId))
+function mustFit(input: EditPersonDto, usualSiteId: number | null = null): void {
+  // A usual site that whoever changes this cannot see stays.
+  if (input.usualSiteId && input.usualSiteId !== usualSiteId && !input.siteIds.includes(input.usualSiteId))
     throw badForm({ usualSiteId: 'The usual site is one of the person’s sites' });
   if (input.usualDuty && !input.duties.includes(input.usualDuty))
     throw badForm({ usualDuty: 'The usual duty is one of the person’s duties' });
-  if (input.seesCosts && !act.person.seesCosts) throw badForm({ seesCosts: 'Only those who may see costs can let others see them' });
 }
+
+const sameSet = (a: readonly string[], b: readonly string[]) => a.length === new Set(b).size && a.every((x) => b.includes(x));

@@ -97,10 +97,12 @@ export class SessionService {
       ]),
       dutyMatrix(this.source),
     ]);
+    const duties = parsed<Duty[]>(facts.duties);
     return {
       id: facts.id,
       name: facts.name,
-      rights: rightsOf(parsed<Duty[]>(facts.duties), matrix),
+      rights: rightsOf(duties, matrix),
+      isOwner: duties.includes('owner'),
       siteIds: sites.map((s) => s.site_id),
       seesCosts: facts.sees_costs === 1,
     };

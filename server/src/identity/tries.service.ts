@@ -47,7 +47,8 @@ export class Tries {
     const byHash = new Map(counted.map((c) => [tokenHash(c.who), c]));
     const hashes = [...byHash.keys()].sort();
     await inTransaction(this.source, async (tx) => {
-      for (const who of hashes) await tx.query('INSERT IGNORE INTO sign_in_try (who) VALUES (?)', [who]);
+      // Written at once for good: a row that is first read and then written is waited for by two in a circle.
+      for (const who of hashes) await tx.query('INSERT INTO sign_in_try (who) VALUES (?) ON DUPLICATE KEY UPDATE who = who', [who]);
       const found = await rows<{ who: string; tries: number; isOld: number; waits: number | null }>(
         tx,
         `SELECT who, tries, last_at < UTC_TIMESTAMP(3) - INTERVAL ? MINUTE AS isOld, TIMESTAMPDIFF(SECOND, UTC_TIMESTAMP(3), locked_until) AS waits FROM sign_in_try WHERE who IN (${marks(hashes)}) ORDER BY who FOR UPDATE`,
@@ -69,12 +70,15 @@ export class Tries {
 
   /** The secret was right: the account begins anew, and an address that others share is not held against them. */
   async right(counted: readonly Counted[]): Promise<void> {
-    const [own, ...shared] = counted.map((c) => tokenHash(c.who)).map((who) => ({ who }));
-    if (own) await remove(this.source, 'sign_in_try', own);
-    for (const { who } of shared)
-      await this.source.query('UPDATE sign_in_try SET tries = GREATEST(CAST(tries AS SIGNED) - 1, 0), locked_until = NULL WHERE who = ?', [
-        who,
-      ]);
+    const [own] = counted.map((c) => tokenHash(c.who));
+    const hashes = counted.map((c) => tokenHash(c.who)).sort();
+    // In the order in which tries are counted, and again where the database lets another go first.
+    await inTransaction(this.source, async (tx) => {
+      for (const who of hashes)
+        if (who === own) await remove(tx, 'sign_in_try', { who });
+        else
+          await tx.query('UPDATE sign_in_try SET tries = GREATEST(CAST(tries AS SIGNED) - 1, 0), locked_until = NULL WHERE who = ?', [who]);
+    });
   }
 }
 

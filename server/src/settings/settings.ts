@@ -1,7 +1,7 @@
 import { IN_HOUSE_PREFIXES } from '@vectrum/core/barcode';
 
 interface Base {
-  group: 'Company' | 'Receiving' | 'Picking and packing' | 'Items';
+  group: 'Company' | 'Receiving' | 'Picking and packing' | 'Items' | 'What is kept';
   label: string;
   /** What it changes, in a sentence. */
   says: string;
@@ -127,6 +127,46 @@ export const SETTINGS = define({
     most: 5000,
     unit: 'grams',
     default: 40,
+  },
+  keepDeliveries: {
+    group: 'What is kept',
+    label: 'What has left the house',
+    says: 'Mails, labels and messages that arrived, and messages that were settled, are cleared at night when they are older.',
+    kind: 'whole',
+    least: 7,
+    most: 3650,
+    unit: 'days',
+    default: 60,
+  },
+  keepCommands: {
+    group: 'What is kept',
+    label: 'Answers to what was sent',
+    says: 'By these a phone that was away sends nothing twice. One that was away for longer should be emptied by hand.',
+    kind: 'whole',
+    least: 14,
+    most: 3650,
+    unit: 'days',
+    default: 60,
+  },
+  keepImports: {
+    group: 'What is kept',
+    label: 'Rows of imports',
+    says: 'An import can be taken back while its rows are kept. That it was made stays in the list.',
+    kind: 'whole',
+    least: 7,
+    most: 3650,
+    unit: 'days',
+    default: 180,
+  },
+  keepTape: {
+    group: 'What is kept',
+    label: 'The tape of what was done',
+    says: 'Movements, orders and papers stay for ever; this is the line about each on the tape.',
+    kind: 'whole',
+    least: 90,
+    most: 36_500,
+    unit: 'days',
+    default: 1_095,
   },
 });
 

@@ -1,7 +1,8 @@
 import { useAct } from '../api/use-act';
 import { useState } from 'react';
-import { api, ask, ProblemError } from '../api/client';
+import { api, ask, type Dto, ProblemError } from '../api/client';
 import { useMe } from '../api/queries';
+import { AskedChange } from '../ui/asked-change';
 import { Barcode } from '../ui/barcode';
 import { Field } from '../ui/field';
 import { Glyph } from '../ui/glyph';
@@ -50,6 +51,7 @@ export function OwnPage() {
         </div>
         {me.data?.badge && <Barcode code={me.data.badge} />}
       </div>
+      {me.data?.asked && <Asked asked={me.data.asked} />}
       <form
         className="flex flex-col gap-3 mt-6 max-w-[380px]"
         onSubmit={(e) => {
@@ -75,5 +77,21 @@ export function OwnPage() {
         </Button>
       </form>
     </Page>
+  );
+}
+
+function Asked({ asked }: { asked: Dto['AskedChangeDto'] }) {
+  const answer = useAct({
+    act: (agree: boolean, once) => ask(api.POST('/api/session/change', { body: { agree }, headers: once })),
+  });
+  return (
+    <AskedChange
+      asked={asked}
+      whose="your"
+      agree={() => answer.mutate(true)}
+      refuse={{ says: 'Leave it as it is', act: () => answer.mutate(false) }}
+      isBusy={answer.isPending}
+      problem={answer.error}
+    />
   );
 }

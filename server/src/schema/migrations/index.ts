@@ -20,6 +20,8 @@ import { Floor1790000000019 } from './0019-floor.js';
 import { Reservations1790000000020 } from './0020-reservations.js';
 import { ParkedMessages1790000000023 } from './0023-parked-messages.js';
 import { SignInTries1790000000024 } from './0024-sign-in-tries.js';
+import { Reach1790000000025 } from './0025-reach.js';
+import { Years1790000000026 } from './0026-years.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -49,4 +51,6 @@ export const migrations = [
   Versions1790000000022,
   ParkedMessages1790000000023,
   SignInTries1790000000024,
+  Reach1790000000025,
+  Years1790000000026,
 ];

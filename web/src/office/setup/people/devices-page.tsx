@@ -84,7 +84,7 @@ export function DevicesList() {
   });
   const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
   const edit = useAct({
-    act: ({ id, ...body }: { id: number; name: string; printerId: number | null }, once) =>
+    act: ({ id, ...body }: { id: number; name?: string; printerId?: number | null }, once) =>
       ask(api.PATCH('/api/devices/{id}', { params: { path: { id } }, body, headers: once })),
   });
   const revoke = useAct({
@@ -143,9 +143,7 @@ export function DevicesList() {
                         aria-label={`Name of ${d.name}`}
                         defaultValue={d.name}
                         onBlur={(e) =>
-                          e.target.value.trim() &&
-                          e.target.value !== d.name &&
-                          edit.mutate({ id: d.id, name: e.target.value, printerId: d.printerId })
+                          e.target.value.trim() && e.target.value !== d.name && edit.mutate({ id: d.id, name: e.target.value })
                         }
                       />
                     </td>
@@ -154,7 +152,7 @@ export function DevicesList() {
                       <PrinterOf
                         device={d}
                         printers={printers.data ?? []}
-                        keep={(printerId) => edit.mutateAsync({ id: d.id, name: d.name, printerId })}
+                        keep={(printerId) => edit.mutateAsync({ id: d.id, printerId })}
                       />
                     </td>
                     <td className="mid">{day(d.enrolledAt)}</td>

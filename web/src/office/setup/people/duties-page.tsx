@@ -3,6 +3,7 @@ import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 
 import { api, ask, type Dto } from '../../../api/client';
+import { useMe } from '../../../api/queries';
 import { useAtOnce } from '../../../ui/at-once';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { Page, FilterLine } from '../../../ui/page';
@@ -12,14 +13,24 @@ import { DenseTable } from '../../../ui/table';
 type Duty = Dto['DutiesDto']['duties'][number];
 type Right = Dto['DutiesDto']['rights'][number];
 
-function Allowed({ duty, right, keep }: { duty: Duty; right: Right; keep: (allowed: boolean) => Promise<unknown> }) {
+function Allowed({
+  duty,
+  right,
+  isFixed,
+  keep,
+}: {
+  duty: Duty;
+  right: Right;
+  isFixed: boolean;
+  keep: (allowed: boolean) => Promise<unknown>;
+}) {
   const [allowed, choose] = useAtOnce(duty.rights.includes(right.right), keep);
   return (
     <label>
       <input
         type="checkbox"
         aria-label={`${duty.duty.replace('-', ' ')}: ${right.says}`}
-        disabled={duty.duty === 'owner'}
+        disabled={isFixed || duty.duty === 'owner'}
         checked={allowed}
         onChange={(e) => choose(e.target.checked)}
       />
@@ -29,6 +40,7 @@ function Allowed({ duty, right, keep }: { duty: Duty; right: Right; keep: (allow
 
 /** What each duty allows: a matrix to adjust. The owner keeps every right. */
 export function DutiesPage() {
+  const me = useMe();
   const query = useQuery({ queryKey: key('duties'), queryFn: () => ask(api.GET('/api/duties')) });
   const set = useAct({
     act: ({ duty, right, allowed }: { duty: string; right: string; allowed: boolean }, once) =>
@@ -39,7 +51,9 @@ export function DutiesPage() {
       <h1 className="sr">Duties and rights</h1>
       <FilterLine>
         <span className="mid">
-          A change counts from the next thing that anybody does. Deciding what is picked and picking are separate rights.
+          {me.data?.isOwner
+            ? 'A change counts from the next thing that anybody does. Deciding what is picked and picking are separate rights.'
+            : 'What a duty allows counts for everybody, at every site: an owner changes it.'}
         </span>
         <TextLink to="/setup/people">People</TextLink>
       </FilterLine>
@@ -66,7 +80,12 @@ export function DutiesPage() {
                   </td>
                   {rights.map((r) => (
                     <td key={r.right}>
-                      <Allowed duty={d} right={r} keep={(allowed) => set.mutateAsync({ duty: d.duty, right: r.right, allowed })} />
+                      <Allowed
+                        duty={d}
+                        right={r}
+                        isFixed={!me.data?.isOwner}
+                        keep={(allowed) => set.mutateAsync({ duty: d.duty, right: r.right, allowed })}
+                      />
                     </td>
                   ))}
                 </tr>

@@ -5,6 +5,7 @@ import { useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { useMe } from '../../../api/queries';
+import { AskedChange } from '../../../ui/asked-change';
 import { plural, when } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { CheckField, SelectField, TextField } from '../../../ui/record/fields';
@@ -125,14 +126,17 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
       keep={person ? 'Keep' : 'Send the invitation'}
       above={
         person && (
-          <Waybill
-            cells={[
-              { cap: 'State', value: { here: 'works here', invited: 'invited', left: 'has left' }[person.state] ?? person.state },
-              { cap: 'Signed in on', value: plural(person.sessions, 'device', 'devices') },
-              { cap: 'Last act', value: person.lastAct ? when(person.lastAct) : 'none yet' },
-              { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
-            ]}
-          />
+          <>
+            <Waybill
+              cells={[
+                { cap: 'State', value: { here: 'works here', invited: 'invited', left: 'has left' }[person.state] ?? person.state },
+                { cap: 'Signed in on', value: plural(person.sessions, 'device', 'devices') },
+                { cap: 'Last act', value: person.lastAct ? when(person.lastAct) : 'none yet' },
+                { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
+              ]}
+            />
+            {person.asked && <Asked person={person} asked={person.asked} me={me} />}
+          </>
         )
       }
       beneath={
@@ -187,6 +191,25 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
       {me.seesCosts && <CheckField name="seesCosts" label="May see costs" />}
       {person && <CheckField name="active" label="Works here; without this they are signed out and cannot come in" />}
     </RecordForm>
+  );
+}
+
+function Asked({ person, asked, me }: { person: Person; asked: Dto['AskedChangeDto']; me: Dto['MeDto'] }) {
+  const answer = useAct({
+    act: (agree: boolean, once) =>
+      ask(api.POST('/api/people/{id}/change', { params: { path: { id: person.id } }, body: { agree }, headers: once })),
+  });
+  const mayAgree = me.isOwner || me.id === person.id;
+  const refuse = mayAgree ? 'Refuse' : asked.by === me.name ? 'Take it back' : null;
+  return (
+    <AskedChange
+      asked={asked}
+      whose="their"
+      {...(mayAgree ? { agree: () => answer.mutate(true) } : {})}
+      refuse={refuse === null ? undefined : { says: refuse, act: () => answer.mutate(false) }}
+      isBusy={answer.isPending}
+      problem={answer.error}
+    />
   );
 }
 
