@@ -102,6 +102,7 @@ export default defineConfig([
         setTimeout: 'readonly',
         clearTimeout: 'readonly',
         fetch: 'readonly',
+        AbortSignal: 'readonly',
         URL: 'readonly',
         module: 'writable',
         Buffer: 'readonly',

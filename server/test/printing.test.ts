@@ -1,6 +1,6 @@
 import { createServer } from 'node:net';
 import { type AddressInfo } from 'node:net';
-import { barcodePng } from '../src/printing/paper.js';
+import { barcodePng } from '../src/paper/paper.js';
 import { packingListPdf } from '../src/orders/packing-list.pdf.js';
 import { purchaseOrderPdf } from '../src/purchasing/purchase-order.pdf.js';
 import { print } from '../src/printing/printer.js';

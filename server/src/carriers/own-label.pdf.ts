@@ -1,4 +1,4 @@
-import { barcodePng, finish, fonts } from '../printing/index.js';
+import { barcodePng, finish, fonts } from '../paper/index.js';
 import PDFDocument from 'pdfkit';
 import type { Shipment } from './carrier-row.js';
 

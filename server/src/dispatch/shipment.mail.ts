@@ -1,8 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { OrdersQueries, packingListPdf } from '../orders/index.js';
+import { OrderPapers, OrdersQueries } from '../orders/index.js';
 import { Mailer, Outbox, rows } from '../platform/index.js';
-import { SettingsService } from '../settings/index.js';
 
 /** Tells the customer that the parcel is on its way, with the packing list. */
 @Injectable()
@@ -12,7 +11,7 @@ export class ShipmentMail implements OnModuleInit {
     private readonly outbox: Outbox,
     private readonly mailer: Mailer,
     private readonly orders: OrdersQueries,
-    private readonly settings: SettingsService,
+    private readonly papers: OrderPapers,
   ) {}
 
   onModuleInit(): void {
@@ -27,7 +26,7 @@ export class ShipmentMail implements OnModuleInit {
         to: String(payload['to']),
         subject: `Your order ${order.channelRef} is on its way`,
         text: `Dear ${order.customer},\n\nParcel ${String(payload['parcel'])} left us with ${String(payload['carrier'])}.\nTracking number: ${String(payload['tracking'])}\n\nThe packing list is attached.\n`,
-        attachments: [{ filename: `${order.code}.pdf`, content: await packingListPdf(order, await this.settings.letterhead()) }],
+        attachments: [{ filename: `${order.code}.pdf`, content: await this.papers.packingList(order) }],
       });
     });
   }

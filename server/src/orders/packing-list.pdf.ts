@@ -1,5 +1,5 @@
 import { countOf } from '@vectrum/core/quantity';
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../printing/index.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../paper/index.js';
 import type { OrderDto } from './orders.dto.js';
 
 /** A packing list on A4, without prices; its barcode opens the order wherever it is scanned. */

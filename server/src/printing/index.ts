@@ -1,3 +1,2 @@
-/** Labels, printers and the paper that documents are drawn on. */
-export { barcodePng, drawBarcode, drawCells, drawLetterhead, finish, fonts, type Letterhead, newPaper, type Paper } from './paper.js';
+/** Labels and printers. */
 export { PrintingModule } from './printing.module.js';

@@ -1,7 +1,7 @@
 import bwipjs from 'bwip-js';
 import PDFDocument from 'pdfkit';
 import { barcodeOf, fill, placeLabels, type LabelDesign, type LabelElement, type LabelRecord } from '@vectrum/core/labels';
-import { finish, fonts, type Paper } from './paper.js';
+import { finish, fonts, type Paper } from '../paper/index.js';
 
 const PT = 72 / 25.4;
 const LEAST_POINTS = 4;

@@ -1,13 +1,14 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Res } from '@nestjs/common';
-import { ApiOkResponse } from '@nestjs/swagger';
+import { ApiBody, ApiOkResponse } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, IfMatch, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, IfMatch, type Many, ManyPipe, type Person, Reader } from '../platform/index.js';
 import {
   DesignDto,
   DesignIdDto,
   EditDesignDto,
   EditPrinterDto,
+  MOST_LABELS,
   PrintedDto,
   PrinterDto,
   PrinterIdDto,
@@ -19,6 +20,23 @@ import { LabelsService } from './labels.service.js';
 const Pdf = ApiOkResponse({ content: { 'application/pdf': {} } });
 const sendPdf = (response: Response, pdf: Buffer) =>
   response.status(200).type('application/pdf').setHeader('cache-control', 'no-store').send(pdf);
+
+const isText = (value: unknown, most: number) => typeof value === 'string' && value.length <= most;
+const isAbsent = (value: unknown) => value === undefined || value === null;
+const KEYS = new Set(['code', 'holds', 'lot', 'expires']);
+/** Labels by the thousand, where each is as plain as most are. */
+const MANY = new ManyPipe(
+  PrintLabelsDto,
+  'labels',
+  MOST_LABELS,
+  (l) =>
+    isText(l['code'], 60) &&
+    l['code'] !== '' &&
+    (isAbsent(l['holds']) || (Number.isInteger(l['holds']) && Number(l['holds']) > 0)) &&
+    (isAbsent(l['lot']) || isText(l['lot'], 40)) &&
+    (isAbsent(l['expires']) || (isText(l['expires'], 10) && /^(\d{4}-\d{2}-\d{2})?$/.test(String(l['expires'])))) &&
+    Object.keys(l).every((key) => KEYS.has(key)),
+);
 
 @Controller('api/labels')
 export class LabelsController {
@@ -62,14 +80,16 @@ export class LabelsController {
   @Post('pdf')
   @Access('signed-in')
   @Pdf
-  async pdf(@Reader() person: Person, @Res() response: Response, @Body() body: PrintLabelsDto): Promise<void> {
+  @ApiBody({ type: PrintLabelsDto })
+  async pdf(@Reader() person: Person, @Res() response: Response, @Body(MANY) body: Many<PrintLabelsDto>): Promise<void> {
     sendPdf(response, await this.labels.pdf(person, body));
   }
 
   /** Labels of records to a printer, through the outbox. */
   @Post('print')
   @Access('signed-in')
-  print(@Acting() act: Act, @Body() body: PrintLabelsDto): Promise<PrintedDto> {
+  @ApiBody({ type: PrintLabelsDto })
+  print(@Acting() act: Act, @Body(MANY) body: Many<PrintLabelsDto>): Promise<PrintedDto> {
     return this.labels.print(act, body);
   }
 

@@ -66,6 +66,8 @@ export class DesignDto {
 export class DesignIdDto {
   id: number;
 }
+/** Labels that one request may print. */
+export const MOST_LABELS = 5_000;
 export class LabelOfDto {
   /** A place's code, an item's SKU, a person's badge, a document's code. */
   @IsString() @Length(1, 60) code: string;
@@ -76,7 +78,7 @@ export class LabelOfDto {
 }
 export class PrintLabelsDto {
   @IsInt() designId: number;
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(5_000) @ValidateNested({ each: true }) @Type(() => LabelOfDto) labels: LabelOfDto[];
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_LABELS) @ValidateNested({ each: true }) @Type(() => LabelOfDto) labels: LabelOfDto[];
   @IsInt() @Min(1) @Max(500) copies: number;
   /** Sheets: the first free place, from 1. */
   @IsInt() @Min(1) @Max(1_600) start: number;

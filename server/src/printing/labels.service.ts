@@ -20,10 +20,13 @@ import {
   remove,
   rows,
   type Tx,
+  Fault,
+  task,
   update,
+  Work,
 } from '../platform/index.js';
 import { keepSetting } from '../settings/index.js';
-import { labelsPdf } from './label.pdf.js';
+import type { labelsPdf } from './label.pdf.js';
 import { LabelRecords } from './label-records.js';
 import type {
   DesignDto,
@@ -37,6 +40,10 @@ import type {
 } from './labels.dto.js';
 import { STANDARD_DESIGNS } from './standard-designs.js';
 
+/** Of what was printed, so many are looked back at. */
+const NEWEST_PRINTED = 200;
+const LABELS = task<typeof labelsPdf>('printing/labelsPdf', 120_000, 'These labels take too long to draw. Print fewer at once');
+
 /** Label designs, what is printed with them, and the tray of what was sent to printers. */
 @Injectable()
 export class LabelsService implements OnApplicationBootstrap {
@@ -46,6 +53,7 @@ export class LabelsService implements OnApplicationBootstrap {
     private readonly records: LabelRecords,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
+    private readonly work: Work,
   ) {}
 
   /** A new house begins with the standard designs; one that has thrown them all out does not get them back. */
@@ -118,13 +126,13 @@ export class LabelsService implements OnApplicationBootstrap {
   /** A design as it would be printed, with samples in its fields; it need not have been kept. */
   sample(input: EditDesignDto): Promise<Buffer> {
     const design = sound(input);
-    return labelsPdf(design, [sampleRecord(design.subject)]);
+    return this.work.run(LABELS, design, [sampleRecord(design.subject)]);
   }
 
   async pdf(person: Person, input: PrintLabelsDto): Promise<Buffer> {
     const design = await this.design(input.designId);
     const records = await this.records.of(person, design.subject, input.labels);
-    return labelsPdf(design, records, input.copies, input.start).catch(asForm);
+    return this.work.run(LABELS, design, records, input.copies, input.start).catch(asForm);
   }
 
   /** Prints labels: the paper is made now, and reaches the printer through the outbox. */
@@ -137,7 +145,7 @@ export class LabelsService implements OnApplicationBootstrap {
       const first = input.labels[0]?.code ?? '';
       const title = `${labels === 1 ? '1 label' : `${labels} labels`}: ${first}${input.labels.length > 1 ? ` and ${input.labels.length - 1} more` : ''}`;
       const made = await insert(tx, 'print_job', { printer_id: printer.id, title, labels, pdf, person_id: act.person.id });
-      await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made });
+      await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made }, { siteId: printer.site_id });
       await this.activity.record(tx, act, {
         kind: 'print',
         glyph: 'print',
@@ -155,9 +163,12 @@ export class LabelsService implements OnApplicationBootstrap {
       this.source,
       `SELECT o.id, COALESCE(j.title, CONCAT('Parcel label ', JSON_VALUE(o.payload, '$.parcel'))) AS title, COALESCE(p.name, s.name) AS printer, COALESCE(j.labels, 1) AS labels,
          o.state, o.attempts, o.last_error AS problem, w.name AS who, o.created_at AS at
-       FROM outbox o LEFT JOIN print_job j ON o.kind = 'print.job' AND j.id = JSON_VALUE(o.payload, '$.job') LEFT JOIN printer p ON p.id = j.printer_id LEFT JOIN person w ON w.id = j.person_id
+       FROM (SELECT id FROM outbox WHERE kind IN ('print.job','print.label') AND state <> 'done'
+         UNION (SELECT id FROM outbox WHERE kind = 'print.job' AND state = 'done' ORDER BY id DESC LIMIT ${NEWEST_PRINTED})
+         UNION (SELECT id FROM outbox WHERE kind = 'print.label' AND state = 'done' ORDER BY id DESC LIMIT ${NEWEST_PRINTED})) n
+         JOIN outbox o ON o.id = n.id LEFT JOIN print_job j ON o.kind = 'print.job' AND j.id = JSON_VALUE(o.payload, '$.job') LEFT JOIN printer p ON p.id = j.printer_id LEFT JOIN person w ON w.id = j.person_id
        LEFT JOIN site s ON o.kind = 'print.label' AND o.receiver = CONCAT('printer:site-', s.id)
-       WHERE o.kind IN ('print.job','print.label') AND COALESCE(p.site_id, s.id) IN (?) ORDER BY o.state = 'done', o.id DESC LIMIT 60`,
+       WHERE COALESCE(p.site_id, s.id) IN (?) ORDER BY o.state = 'done', o.id DESC LIMIT 60`,
       [[0, ...siteIds]],
     );
     return found.map((t) => ({ ...t, labels: num(t.labels) }));
@@ -253,6 +264,6 @@ function whole(e: LabelElementDto): LabelElement {
 }
 
 function asForm(thrown: unknown): never {
-  if (thrown instanceof RangeError) throw badForm({ start: thrown.message });
+  if (thrown instanceof Fault && thrown.of === 'RangeError') throw badForm({ start: thrown.message });
   throw thrown;
 }

@@ -1,8 +1,17 @@
 import { Module } from '@nestjs/common';
+import { clearByAge, Retention } from '../platform/index.js';
 import { LabelRecords } from './label-records.js';
 import { LabelsController } from './labels.controller.js';
 import { LabelsService } from './labels.service.js';
 import { Printer } from './printer.js';
 
 @Module({ controllers: [LabelsController], providers: [Printer, LabelsService, LabelRecords], exports: [LabelsService] })
-export class PrintingModule {}
+export class PrintingModule {
+  constructor(retention: Retention) {
+    retention.register({
+      what: 'print jobs',
+      keptFor: 'keepDeliveries',
+      clear: (s, before) => clearByAge(s, 'print_job', 'created_at', before),
+    });
+  }
+}

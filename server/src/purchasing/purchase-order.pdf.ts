@@ -1,6 +1,6 @@
 import { micro, moneyText, priceText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from '../printing/index.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from '../paper/index.js';
 import type { PurchaseOrderDto, PurchaseOrderLineDto } from './purchasing.dto.js';
 
 const ROW = 46;

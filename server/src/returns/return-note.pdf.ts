@@ -1,5 +1,5 @@
 import { dayIn } from '../platform/index.js';
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../printing/index.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../paper/index.js';
 import type { SupplierReturnDto } from './returns.dto.js';
 
 const ROW = 30;

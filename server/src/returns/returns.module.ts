@@ -1,3 +1,4 @@
+import { ReturnPapers } from './return-papers.js';
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
@@ -11,7 +12,7 @@ import { SupplierReturns } from './supplier-returns.service.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule],
   controllers: [SupplierReturnsController],
-  providers: [SupplierReturns, TakingIn, SupplierReturnQueries, SupplierReturnMail],
+  providers: [SupplierReturns, TakingIn, SupplierReturnQueries, SupplierReturnMail, ReturnPapers],
   exports: [SupplierReturns],
 })
 export class ReturnsModule {}

@@ -2,5 +2,6 @@
 export { readDespatchAdvice, writeDespatchAdvice, type UblDespatchAdvice, type UblDespatchLine } from './despatch-advice.document.js';
 export { readOrder, writeOrder, type UblCharge, type UblOrder, type UblOrderLine, type UblParty } from './order.document.js';
 export { readOrderResponse, writeOrderResponse, type UblOrderResponse, type UblResponseLine } from './order-response.document.js';
+export { readSupplierDocument, type SupplierDocument } from './read-document.js';
 export { structureFaults } from './structure.js';
 export { MOST_XML_BYTES, readXml, XmlFault, type XmlElement } from './xml.js';

@@ -42,17 +42,18 @@ const parser = new XMLParser({
  * Reads a document. Refuses what is too large or nested too deeply, any document type declaration (entities come by it), and
  * what is not well formed. O(length).
  */
-export function readXml(bytes: Buffer): XmlElement {
+export function readXml(bytes: Uint8Array): XmlElement {
   if (bytes.length > MOST_XML_BYTES) throw new XmlFault('The document is larger than 2 MB. Send it in parts');
   const text = new TextDecoder('utf-8').decode(bytes).replace(/^\uFEFF/, '');
   if (/<!\s*(DOCTYPE|ENTITY|ELEMENT|ATTLIST|NOTATION)/i.test(text))
     throw new XmlFault('A document type declaration is not taken. Send the document without it');
-  mustBeShallow(text);
-  const checked = XMLValidator.validate(text);
+  const bare = withoutComments(text);
+  mustBeShallow(bare);
+  const checked = XMLValidator.validate(bare);
   if (checked !== true) throw new XmlFault(`The document is not well formed: ${checked.err.msg} (line ${checked.err.line})`);
   let nodes: Node[];
   try {
-    nodes = parser.parse(text) as Node[];
+    nodes = parser.parse(bare) as Node[];
   } catch {
     throw new XmlFault('The document is not well formed');
   }
@@ -61,12 +62,33 @@ export function readXml(bytes: Buffer): XmlElement {
   return elementOf(root, {}, { elements: 0 });
 }
 
+const ENDS: readonly (readonly [begin: string, end: string])[] = [
+  ['<!--', '-->'],
+  ['<![CDATA[', ']]>'],
+];
+
+/** A document without its comments, and with the text that it marks as such written like other text; each is gone through once. */
+function withoutComments(text: string): string {
+  const parts: string[] = [];
+  let from = 0;
+  for (let at = text.indexOf('<!'); at >= 0; at = text.indexOf('<!', from)) {
+    const [begin, end] = ENDS.find(([b]) => text.startsWith(b, at)) ?? [];
+    const to = end === undefined ? -1 : text.indexOf(end, at + (begin?.length ?? 0));
+    if (begin === undefined || end === undefined || to < 0)
+      throw new XmlFault('The document is not well formed: something that begins with <! has no end');
+    parts.push(text.slice(from, at), begin === '<!--' ? '' : escaped(text.slice(at + begin.length, to)));
+    from = to + end.length;
+  }
+  return parts.length === 0 ? text : parts.join('') + text.slice(from);
+}
+
+const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
 /** Depth and number of tags, before anything is built of them. */
 function mustBeShallow(text: string): void {
   let depth = 0;
   let count = 0;
-  for (const [tag] of text.matchAll(/<(?:\/?[A-Za-z_][^<>]*|!--[\s\S]*?--|!\[CDATA\[[\s\S]*?\]\])>/g)) {
-    if (tag.startsWith('<!')) continue;
+  for (const [tag] of text.matchAll(/<\/?[A-Za-z_][^<>]*>/g)) {
     const closed = tag.endsWith('/>');
     count += closed ? 2 : 1;
     if (!closed) depth += tag.startsWith('</') ? -1 : 1;

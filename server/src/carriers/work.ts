@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { ownLabelPdf } from './own-label.pdf.js';

@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { packingListPdf } from './packing-list.pdf.js';

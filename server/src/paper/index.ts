@@ -1,0 +1,2 @@
+/** The paper that documents are drawn on: pages, the house's fonts, its letterhead, barcodes. Pure, so that threads draw too. */
+export { barcodePng, drawBarcode, drawCells, drawLetterhead, finish, fonts, type Letterhead, newPaper, type Paper } from './paper.js';

@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { labelsPdf } from './label.pdf.js';

@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { returnNotePdf } from './return-note.pdf.js';
