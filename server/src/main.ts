@@ -4,12 +4,14 @@ import { createServer } from 'node:https';
 import { resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
+import { Nightly } from './company/index.js';
 import { ShopPolling } from './connectors/index.js';
 import { ImportJobs } from './exchange/index.js';
 import {
   type Config,
   ConfigError,
   GoodEnding,
+  Metrics,
   migrate,
   newLogger,
   Outbox,
@@ -49,11 +51,13 @@ async function main(): Promise<void> {
   app.get(Outbox).start();
   app.get(ShopPolling).start();
   app.get(ImportJobs).start();
+  app.get(Nightly).start();
   const http = app.getHttpServer();
   http.keepAliveTimeout = KEEP_ALIVE_MS;
   http.headersTimeout = KEEP_ALIVE_MS + 5_000;
   await app.listen(config.VECTRUM_PORT, config.VECTRUM_HOST);
   await serveSecurely(app, config);
+  await app.get(Metrics).listen();
   log.info({ url: await app.getUrl() }, 'vectrum is open');
   process.send?.({ ready: true });
   process.on('disconnect', () => void app.close().then(() => process.exit(0)));

@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { plainToInstance, Transform } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUrl, Max, Min, MinLength, validateSync } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUrl, Matches, Max, Min, MinLength, validateSync } from 'class-validator';
 
 const toNumber = ({ value }: { value: unknown }) => (typeof value === 'string' ? Number(value) : value);
 const toBoolean = ({ value }: { value: unknown }) =>
@@ -13,7 +13,8 @@ export class Config {
   @IsString() @MinLength(1) DATABASE_USER: string;
   @IsString() DATABASE_PASSWORD: string;
   @IsString() @MinLength(1) DATABASE_NAME = 'vectrum';
-  @Transform(toNumber) @IsInt() @Min(1) @Max(200) DATABASE_CONNECTIONS = 20;
+  /** With fewer, a request that needs a second connection while it holds its first could wait for itself. */
+  @Transform(toNumber) @IsInt() @Min(4) @Max(200) DATABASE_CONNECTIONS = 20;
   @IsString() VECTRUM_HOST = '127.0.0.1';
   @Transform(toNumber) @IsInt() @Min(0) @Max(65535) VECTRUM_PORT = 4600;
   /** Where phones are served over HTTPS, which camera and offline work need; nought where a proxy in front does that. */
@@ -31,9 +32,15 @@ export class Config {
   @IsOptional()
   @IsUrl({ protocols: ['smtp', 'smtps'], require_protocol: true, require_tld: false })
   SMTP_URL?: string;
-  @IsString() MAIL_FROM = 'stores@localhost';
+  @Matches(/^([^<>@\r\n]+<[^<>@\s]+@[^<>@\s]+>|[^<>@\s]+@[^<>@\s]+)$/, {
+    message: 'MAIL_FROM is an e-mail address, such as stores@example.org or Stores <stores@example.org>',
+  })
+  MAIL_FROM = 'stores@localhost';
   /** host:port of the demo's printer, which takes PDF over raw TCP; printers of a real house are kept in Setup. */
-  @IsOptional() @IsString() PRINTER?: string;
+  @IsOptional() @Matches(/^[^\s:/]+:([1-9]\d{0,4})$/, { message: 'PRINTER is host:port, such as 192.168.1.40:9100' }) PRINTER?: string;
+  /** Where figures about the server are told in OpenMetrics text, on this machine alone; nought where nobody asks. */
+  @Transform(toNumber) @IsInt() @Min(0) @Max(65535) METRICS_PORT = 0;
+  @IsString() METRICS_HOST = '127.0.0.1';
   @IsIn(['fatal', 'error', 'warn', 'info', 'debug', 'silent']) LOG_LEVEL = 'info';
 }
 

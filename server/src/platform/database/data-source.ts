@@ -1,6 +1,7 @@
-import { type DataSource, type DataSourceOptions, MigrationExecutor } from 'typeorm';
+import { DataSource, type DataSourceOptions, MigrationExecutor, type QueryRunner } from 'typeorm';
 import type { Config } from '../config.js';
 import { underLock } from './named-lock.js';
+import { rows } from './tx.js';
 
 /** A step that changes tables, as TypeORM runs it. */
 export type Migrations = DataSourceOptions['migrations'];
@@ -100,14 +101,31 @@ const WAIT_S = 120;
  * the connection that migrates; throws where another server has had it for two minutes.
  */
 export async function migrate(source: DataSource): Promise<void> {
-  const runner = source.createQueryRunner();
+  // Tables of years take longer to change than any page may wait, and so does waiting for the lock.
+  const patient = new DataSource({ ...source.options, poolSize: 2, enableQueryTimeout: false } as DataSourceOptions);
+  await patient.initialize();
+  const runner = patient.createQueryRunner();
   try {
     await underLock(runner, MIGRATING, WAIT_S, async () => {
-      const executor = new MigrationExecutor(source, runner);
+      await mustBeKnown(patient, runner);
+      const executor = new MigrationExecutor(patient, runner);
       executor.transaction = 'each';
       await executor.executePendingMigrations();
     });
   } finally {
     await runner.release();
+    await patient.destroy();
   }
+}
+
+/** Refuses a house that a newer version has changed: this one would not understand what it finds. */
+async function mustBeKnown(source: DataSource, runner: QueryRunner): Promise<void> {
+  const known = new Set(source.migrations.map((m) => m.name ?? m.constructor.name));
+  if ((await rows(runner, `SHOW TABLES LIKE 'migrations'`)).length === 0) return;
+  const done = await rows<{ name: string }>(runner, 'SELECT name FROM migrations ORDER BY id');
+  const stranger = done.find((m) => !known.has(m.name));
+  if (stranger)
+    throw new Error(
+      `This house was used by a newer version (${stranger.name}). Start that one, or restore the backup that was made before it; see docs/operating.md`,
+    );
 }

@@ -479,6 +479,7 @@ export interface Tables {
       last_error: string | null;
       created_at: Date;
       done_at: Date | null;
+      site_id: number | null;
     };
     needs: 'receiver' | 'kind' | 'payload';
     computed: never;
@@ -561,6 +562,11 @@ export interface Tables {
       version: number;
     };
     needs: 'name' | 'email' | 'duties';
+    computed: never;
+  };
+  person_change: {
+    row: { person_id: number; email: string | null; duties: unknown; asked_by: number; asked_at: Date };
+    needs: 'person_id' | 'asked_by';
     computed: never;
   };
   person_site: { row: { person_id: number; site_id: number }; needs: 'person_id' | 'site_id'; computed: never };
@@ -922,6 +928,23 @@ export interface Tables {
     };
     needs: 'tote_id' | 'round_id' | 'order_id';
     computed: 'open_tote';
+  };
+  unread_document: {
+    row: {
+      id: number;
+      supplier_id: number;
+      hash: string;
+      document: Buffer;
+      why: string;
+      came_at: Date;
+      state: string;
+      settled_by: number | null;
+      settled_at: Date | null;
+      settled_why: string | null;
+      version: number;
+    };
+    needs: 'supplier_id' | 'hash' | 'document' | 'why';
+    computed: never;
   };
   value_entry: {
     row: {

@@ -52,5 +52,8 @@ export const num = (value: string | number | null | undefined) => Number(value ?
 /** A JSON column's value: the driver hands it over parsed or as text, depending on how the server describes the column. */
 export const parsed = <T>(value: unknown): T => (typeof value === 'string' ? JSON.parse(value) : value) as T;
 
+/** A pattern for what begins with a word; an index serves it. */
+export const likeBeginning = (word: string) => `${word.replace(/[\\%_]/g, '\\$&')}%`;
+
 /** A word for LIKE with its own wildcards taken literally. */
 export const likeAny = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`;
