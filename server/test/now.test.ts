@@ -87,13 +87,13 @@ describe('what Now shows of the day', () => {
     const promise = new Date(at(second?.at ?? '') - HOUR_MS);
     const code = await order(promise);
     const round = await house.release(code);
-    const listed = ((await owner.get('orders')).body as { code: string; leavesAt: string }[]).find((o) => o.code === code);
+    const listed = ((await owner.get('orders')).body.rows as { code: string; leavesAt: string }[]).find((o) => o.code === code);
     expect(listed?.leavesAt).toBe(first?.at);
     expect((await owner.get(`orders/${code}`)).body).toMatchObject({ leavesAt: first?.at });
-    const rounds = (await owner.get('rounds')).body as { code: string; leavesAt: string }[];
+    const rounds = (await owner.get('rounds')).body.rows as { code: string; leavesAt: string }[];
     expect(rounds.find((r) => r.code === round)?.leavesAt).toBe(first?.at);
     await house.pickAll(round);
-    const queue = (await owner.get('bench/queue')).body as { order: string; leavesAt: string }[];
+    const queue = (await owner.get('bench/queue')).body.rows as { order: string; leavesAt: string }[];
     expect(queue.find((o) => o.order === code)?.leavesAt).toBe(first?.at);
   });
 });

@@ -56,10 +56,10 @@ export function floorOf(segments: readonly Segment[]): Floor {
     if (!from || !to) return straight;
     const aside = from.aside + to.aside;
     const goals = new Map(sides(to));
+    // Along one straight way nothing is shorter.
+    if (from.segment.id === to.segment.id)
+      return { metres: aside + Math.abs(alongOf(from.segment, from.at) - alongOf(to.segment, to.at)), way: [a, from.at, to.at, b] };
     let best = { metres: Infinity, way: [] as PlanPoint[] };
-    if (from.segment.id === to.segment.id) {
-      best = { metres: aside + Math.abs(alongOf(from.segment, from.at) - alongOf(to.segment, to.at)), way: [a, from.at, to.at, b] };
-    }
     const cost = new Map(sides(from));
     const back = new Map<string, string>();
     const done = new Set<string>();

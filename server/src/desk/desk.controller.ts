@@ -3,12 +3,13 @@ import { ApiExtraModels, ApiQuery } from '@nestjs/swagger';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { UndoService } from '../activity/index.js';
 import { Access, SessionToken } from '../identity/index.js';
-import { type Act, Acting, AtSites, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AtSites, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
 import { FindDto, LiveEntryDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LookDto } from './look.dto.js';
 import { LookQueries } from './look.queries.js';
+import { SharedReading } from './shared-reading.js';
 import { LiveService } from './live.service.js';
 import { NowQueries } from './now.queries.js';
 import { TapeQueries } from './tape.queries.js';
@@ -26,6 +27,7 @@ export class DeskController {
     private readonly finds: FindQueries,
     private readonly undos: UndoService,
     private readonly looks: LookQueries,
+    private readonly shared: SharedReading,
   ) {}
 
   @Get('tape')
@@ -37,12 +39,11 @@ export class DeskController {
     @Query('person') who?: string,
     @Query('limit') limit?: string,
   ): Promise<TapeDto> {
-    const most = Math.min(MOST_ENTRIES, Math.max(1, Number(limit) || 30));
     return this.tape.newest(person.siteIds, {
-      ...(document ? { document } : {}),
+      ...(textOf(document) ? { document: textOf(document) } : {}),
       ...(mine ? { mine: person.id } : {}),
-      ...(who && person.rights.has('set-up') ? { mine: Number(who) || 0 } : {}),
-      limit: most,
+      ...(who && person.rights.has('set-up') ? { mine: wholeOf(who, 0) } : {}),
+      limit: wholeOf(limit, 30, 1, MOST_ENTRIES),
     });
   }
 
@@ -69,13 +70,13 @@ export class DeskController {
   @Access('signed-in')
   @ApiQuery({ name: 'site', required: false, type: String })
   line(@AtSites() siteIds: readonly number[]): Promise<LineDto> {
-    return this.lines.line(siteIds);
+    return this.shared.read(`line ${siteIds.join()}`, () => this.lines.line(siteIds));
   }
 
   @Get('now')
   @Access('signed-in')
   now(@Reader() person: Person): Promise<NowDto> {
-    return this.nows.now(person.siteIds);
+    return this.shared.read(`now ${person.siteIds.join()}`, () => this.nows.now(person.siteIds));
   }
 
   /** What a scanned code is and where it lies. */

@@ -10,6 +10,7 @@ import { LookQueries } from './look.queries.js';
 import { PaceQueries } from './pace.queries.js';
 import { NowQueries } from './now.queries.js';
 import { OutboxController } from './outbox.controller.js';
+import { SharedReading } from './shared-reading.js';
 import { TapeQueries } from './tape.queries.js';
 import { DeskFiles } from './desk.files.js';
 
@@ -17,6 +18,17 @@ import { DeskFiles } from './desk.files.js';
 @Module({
   imports: [CatalogueModule],
   controllers: [DeskController, HealthController, OutboxController],
-  providers: [DeskFiles, HealthQueries, TapeQueries, LiveService, LineQueries, PaceQueries, NowQueries, FindQueries, LookQueries],
+  providers: [
+    DeskFiles,
+    HealthQueries,
+    TapeQueries,
+    LiveService,
+    LineQueries,
+    PaceQueries,
+    NowQueries,
+    FindQueries,
+    LookQueries,
+    SharedReading,
+  ],
 })
 export class DeskModule {}

@@ -7,6 +7,9 @@ import { ordersIn } from '@vectrum/core/orders';
 import { kindsFor } from '@vectrum/core/places';
 
 const LIVE = sqlList(ordersIn('live'));
+/** Every state but that of those that nobody waits for. */
+const GOING = sqlList([...ordersIn('live'), 'shipped']);
+const DAY_MS = 86_400_000;
 const SHELVES = sqlList(kindsFor('shelf'));
 
 /** What the page Now shows: today's promises, what is stuck and who can move it, what is expected. */
@@ -31,11 +34,12 @@ export class NowQueries {
       this.source,
       `SELECT o.code, o.promised_at AS promisedAt, o.state,
          (o.state = 'shipped' OR (o.state <> 'held' AND o.promised_at > UTC_TIMESTAMP() AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units))) AS safe
-       FROM sales_order o WHERE o.state <> 'cancelled' AND o.promised_at >= ${days.begins('o.site_id')}
+       FROM sales_order o WHERE o.state IN ${GOING} AND o.promised_at BETWEEN ? AND ? AND o.promised_at >= ${days.begins('o.site_id')}
          AND (o.promised_at < ${days.ends('o.site_id')} AND (o.state <> 'shipped' OR ${days.ends('o.site_id')} >= ?)
            OR o.promised_at >= ${days.ends('o.site_id')} AND o.promised_at < ?)
          AND o.site_id IN (?) ORDER BY o.promised_at, o.id LIMIT 1000`,
-      [ends, ends, sites],
+      // No day begins more than a day before now or ends more than a day after, wherever the site is.
+      [new Date(Date.now() - 1.5 * DAY_MS), new Date(Math.max(ends.getTime(), Date.now() + 1.5 * DAY_MS)), ends, ends, sites],
     );
     return found.map((o) => ({ ...o, safe: num(o.safe) === 1 }));
   }
@@ -82,9 +86,12 @@ export class NowQueries {
       `SELECT c.name AS channel, MIN(m.why) AS why, MIN(m.came_at) AS since, COUNT(*) AS n FROM parked_message m JOIN channel c ON c.id = m.channel_id WHERE m.state = 'waiting' AND c.site_id IN (?) GROUP BY c.id ORDER BY since LIMIT 4`,
       [sites],
     );
-    const outside = await rows<{ id: number; receiver: string; why: string; since: Date }>(
+    const outside = await rows<{ id: number; to: string; why: string; since: Date }>(
       this.source,
-      `SELECT MIN(id) AS id, receiver, MAX(last_error) AS why, MIN(created_at) AS since FROM outbox WHERE state = 'failing' GROUP BY receiver ORDER BY since LIMIT 4`,
+      // What concerns no site is mail to people here, whose addresses are for those who set them up.
+      `SELECT MIN(id) AS id, IF(site_id IS NULL, SUBSTRING_INDEX(receiver, ':', 1), receiver) AS \`to\`, MAX(last_error) AS why, MIN(created_at) AS since
+       FROM outbox WHERE state = 'failing' AND (site_id IN (?) OR site_id IS NULL) GROUP BY \`to\` ORDER BY since LIMIT 4`,
+      [sites],
     );
     return [
       ...held.map((o): StuckDto => ({
@@ -161,9 +168,9 @@ export class NowQueries {
       })),
       ...outside.map((o): StuckDto => ({
         glyph: 'held',
-        code: o.receiver,
+        code: o.to,
         link: '/setup/outbox',
-        title: o.receiver,
+        title: o.to,
         detail: o.why,
         since: o.since,
         late: false,

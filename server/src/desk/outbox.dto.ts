@@ -9,3 +9,8 @@ export class OutboxRowDto {
   lastError: string | null;
   createdAt: Date;
 }
+export class OutboxPageDto {
+  rows: OutboxRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}

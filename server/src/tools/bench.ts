@@ -16,6 +16,8 @@ const COMMITS = 400;
 const SCANS = 300;
 const PICKS = 30;
 const MANY_STOPS = 60;
+const PEOPLE = 50;
+const SECONDS = 20;
 
 /** Runs work n times, `hands` at once, and returns how many were done in a second. */
 async function perSecond(n: number, hands: number, work: (i: number) => Promise<unknown>): Promise<number> {
@@ -87,14 +89,19 @@ interface Phone {
   does: (command: object) => Promise<number>;
 }
 
-async function phoneOf(email: string): Promise<Phone> {
+async function cookieOf(email: string): Promise<string> {
   const base = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
   const signIn = await fetch(`${base}/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ email, password: DEMO_PASSWORD }),
   });
-  const cookie = String(signIn.headers.getSetCookie()[0]).split(';')[0] ?? '';
+  return String(signIn.headers.getSetCookie()[0]).split(';')[0] ?? '';
+}
+
+async function phoneOf(email: string): Promise<Phone> {
+  const base = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
+  const cookie = await cookieOf(email);
   const me = (await (await fetch(`${base}/session`, { headers: { cookie } })).json()) as { id: number };
   return {
     does: async (command) => {
@@ -185,9 +192,57 @@ async function pickCommand(): Promise<void> {
   );
 }
 
+/** Fifty people, each with an act a second, while fifty screens listen and read Now after every line of the tape. */
+async function fifty(): Promise<void> {
+  const stop = new AbortController();
+  const cookies = await Promise.all(Array.from({ length: 4 }, () => cookieOf('maren@tarnthistle.example')));
+  const address = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
+  const nows: number[] = [];
+  const listen = async (cookie: string) => {
+    const answer = await fetch(`${address}/live`, { headers: { cookie }, signal: stop.signal });
+    let isReading = false;
+    for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
+      if (part.length < 20 || isReading) continue;
+      isReading = true;
+      const begun = performance.now();
+      void fetch(`${address}/now`, { headers: { cookie } })
+        .then((a) => a.arrayBuffer())
+        .then(() => nows.push(performance.now() - begun))
+        .catch(() => undefined)
+        .finally(() => (isReading = false));
+    }
+  };
+  const listeners = Array.from({ length: PEOPLE }, (_, i) => listen(cookies[i % cookies.length] ?? '').catch(() => undefined));
+  const heaps = await rows<{ item_id: number; place_id: number }>(
+    source,
+    `SELECT b.item_id, b.place_id FROM balance b JOIN place p ON p.id = b.place_id AND p.site_id = 1 WHERE p.kind IN ('pick-face','reserve') AND p.code <> 'H-01-1' AND b.lot_id = 0 AND b.stock_condition = 'good' AND b.units >= 20 ORDER BY b.item_id LIMIT ${PEOPLE}`,
+  );
+  const bin = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'H-01-1'`))?.id ?? 0;
+  const phone = await phoneOf('maren@tarnthistle.example');
+  const times: number[] = [];
+  const hands = Array.from({ length: PEOPLE }, async (_, i) => {
+    await new Promise((done) => setTimeout(done, (i * 1000) / PEOPLE));
+    const heap = heaps[i % heaps.length];
+    if (!heap) return;
+    for (let n = 0; n < SECONDS; n++) {
+      const [fromPlaceId, toPlaceId] = n % 2 === 0 ? [heap.place_id, bin] : [bin, heap.place_id];
+      const begun = performance.now();
+      times.push(await phone.does({ kind: 'store', itemId: heap.item_id, lotId: 0, units: 1, fromPlaceId, toPlaceId, how: 'scanned' }));
+      await new Promise((done) => setTimeout(done, Math.max(0, 1000 - (performance.now() - begun))));
+    }
+  });
+  await Promise.all(hands);
+  stop.abort();
+  await Promise.all(listeners);
+  say(
+    `${PEOPLE} people, an act a second each, ${PEOPLE} screens listening: a command p50 ${percentile(times, 50).toFixed(1)} ms, p95 ${percentile(times, 95).toFixed(1)} ms over ${times.length}; Now read ${nows.length} times, p95 ${percentile(nows, 95).toFixed(1)} ms`,
+  );
+}
+
 await postingAgainstCommits(1);
 await postingAgainstCommits(8);
 await scanCommand();
 await pickCommand();
+await fifty();
 await app.close();
 process.exit(0);
