@@ -248,9 +248,9 @@ describe('what suppliers send', () => {
       ['with nothing on it', () => [], 400, 'lacks cac:DespatchLine'],
     ])('are refused, and nothing is made: %s', async (_, lines, status, says) => {
       const code = await placed();
-      const before = ((await buyer.get('arrivals')).body as unknown[]).length;
+      const before = ((await buyer.get('arrivals')).body.rows as unknown[]).length;
       expect((await send(advice(lines(code))).expect(status)).body).toMatchObject({ detail: expect.stringContaining(says) as string });
-      expect(((await buyer.get('arrivals')).body as unknown[]).length).toBe(before);
+      expect(((await buyer.get('arrivals')).body.rows as unknown[]).length).toBe(before);
     });
 
     it('that are no UBL are told where, and hostile ones go no further', async () => {

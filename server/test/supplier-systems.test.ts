@@ -164,4 +164,50 @@ describe('a supplier’s own system', () => {
     await send(advice(4, 'LS-'.padEnd(200, '7'))).expect(200);
     expect((await sheet(code)).arrivals).toHaveLength(1);
   });
+
+  it('is told what cannot be taken in, and the buyer sees it too: to be set aside, or taken in when the reason is gone', async () => {
+    interface Unread {
+      id: number;
+      supplier: string;
+      why: string;
+      state: string;
+      text: string;
+      version: number;
+      settledWhy: string | null;
+    }
+    const list = async () => (await buyer.get('unread-documents').expect(200)).body as { rows: Unread[]; waiting: number };
+    const one = async (id: number) => (await buyer.get(`unread-documents/${id}`).expect(200)).body as Unread;
+    const settle = async (id: number, how: string, body: object = {}) =>
+      buyer.post(`unread-documents/${id}/${how}`, body, { 'if-match': `"${(await one(id)).version}"` });
+    const before = (await list()).rows.length;
+
+    // Nobody without the key fills the list; what comes twice waits once.
+    await send('<Order>', 'f'.repeat(64)).expect(401);
+    for (let n = 0; n < 3; n++) await send('<Order>no end').expect(400);
+    const later = await placed();
+    const odd = answer('P-9999999');
+    await send(odd).expect((r) => {
+      if (r.status < 400 || r.status > 409) throw new Error(`answered ${r.status}`);
+    });
+    const { rows, waiting } = await list();
+    expect([rows.length, waiting]).toEqual([before + 2, before + 2]);
+    expect(rows.find((d) => d.why.includes('not well formed'))).toMatchObject({ supplier: 'Quillon Glassware', state: 'waiting' });
+    // It holds up nothing that comes behind it.
+    await send(answer(later)).expect(200);
+
+    const broken = rows.find((d) => d.why.includes('not well formed'))!;
+    expect((await one(broken.id)).text).toBe('<Order>no end');
+    await (await house.as('Ines')).get('unread-documents').expect(403);
+    await settle(broken.id, 'set-aside', { why: '' }).then((r) => expect(r.status).toBe(400));
+    await settle(broken.id, 'take-in').then((r) => expect(r.status).toBe(400));
+    await settle(broken.id, 'set-aside', { why: 'they sent it again' }).then((r) => expect(r.status).toBe(204));
+    await settle(broken.id, 'set-aside', { why: 'twice' }).then((r) => expect(r.status).toBe(409));
+
+    const unknown = (await list()).rows.filter((d) => d.state === 'waiting').at(-1)!;
+    await settle(unknown.id, 'take-in').then((r) => expect(r.status).toBeGreaterThanOrEqual(400));
+    await house.source.query(`UPDATE purchase_order SET code = 'P-9999999' WHERE code = ?`, [await placed()]);
+    await settle(unknown.id, 'take-in').then((r) => expect([r.status, r.body]).toEqual([204, {}]));
+    expect(await one(unknown.id)).toMatchObject({ state: 'taken-in', settledWhy: expect.stringContaining('P-9999999') });
+    expect((await sheet('P-9999999')).answer).toBe('confirmed');
+  });
 });

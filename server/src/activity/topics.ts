@@ -52,6 +52,7 @@ const CHANGES = {
   'hand-over': ['parcels', 'orders', 'stock'],
   customer: ['customers', 'orders'],
   channel: ['channels', 'orders'],
+  'unread-document': ['purchasing', 'arrivals'],
   carrier: ['carriers', 'parcels'],
   item: ['items', 'stock'],
   'item-field': ['items', 'stock'],

@@ -23,6 +23,11 @@ export class ArrivalRowDto {
   /** How many receipts were damaged or set apart. */
   aside: number;
 }
+export class ArrivalPageDto {
+  rows: ArrivalRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class CostPartDto {
   says: string;
   document: string | null;

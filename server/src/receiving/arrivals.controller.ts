@@ -3,9 +3,9 @@ import { ApiOkResponse } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, type Person, readBody, Reader } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, CodeDto, type Person, readBody, Reader, type Window, Windowed } from '../platform/index.js';
 import { MOST_XML_BYTES } from '../ubl/index.js';
-import { ArrivalDoorDto, ArrivalDto, ArrivalRowDto } from './arrival.dto.js';
+import { ArrivalDoorDto, ArrivalDto, ArrivalPageDto } from './arrival.dto.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
@@ -23,8 +23,9 @@ export class ArrivalsController {
 
   @Get('arrivals')
   @Access('signed-in')
-  list(@Reader() person: Person): Promise<ArrivalRowDto[]> {
-    return this.queries.list(person.siteIds);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<ArrivalPageDto> {
+    return this.queries.list(person.siteIds, window);
   }
 
   @Get('arrivals/:code')

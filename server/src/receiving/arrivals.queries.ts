@@ -4,14 +4,13 @@ import { decimalText, dividedBy, micro } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { notFound, num, one, rows, siteDays } from '../platform/index.js';
-import type { AnnouncedDto, ArrivalDto, ArrivalRowDto, LandedDto, ReceiptDto } from './arrival.dto.js';
+import { notFound, num, one, pageOf, rows, siteDays, type Window } from '../platform/index.js';
+import type { AnnouncedDto, ArrivalDto, ArrivalPageDto, ArrivalRowDto, LandedDto, ReceiptDto } from './arrival.dto.js';
 
 type RowOf = Omit<ArrivalRowDto, 'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside'> &
   Record<'late' | 'orders' | 'pallets' | 'palletsIn' | 'receipts' | 'aside', string | number | null>;
 type Figures<T, K extends keyof T> = Omit<T, K> & { [key in K]: string | number };
 
-const SHOWN_DAYS = 60;
 const ORDERS =
   '(SELECT GROUP_CONCAT(o.code ORDER BY o.id) FROM arrival_order x JOIN purchase_order o ON o.id = x.order_id WHERE x.arrival_id = a.id)';
 const listed = (codes: string | number | null) => (codes ? String(codes).split(',') : []);
@@ -24,8 +23,20 @@ export class ArrivalsQueries {
     private readonly items: ItemQueries,
   ) {}
 
-  async list(siteIds: readonly number[]): Promise<ArrivalRowDto[]> {
+  /** What is at the door, then what is announced, then what was received, the newest first. */
+  async list(siteIds: readonly number[], window: Window): Promise<ArrivalPageDto> {
     const days = await siteDays(this.source);
+    const { rows: page, total } = await pageOf<{ id: number }>(
+      this.source,
+      {
+        select: 'a.id',
+        from: 'FROM arrival a WHERE a.site_id IN (?)',
+        params: [[0, ...siteIds]],
+        order: `FIELD(a.state, 'open', 'announced', 'closed'), IF(a.state = 'closed', NULL, COALESCE(a.opened_at, a.expected_on)), a.closed_at DESC, a.id`,
+      },
+      window,
+    );
+    const ids = page.map((a) => a.id);
     const found = await rows<RowOf>(
       this.source,
       `SELECT a.code, d.code AS door, COALESCE(s.name, 'Sender not known') AS supplier, t.name AS site, a.state, a.expected_on AS expectedOn, a.state = 'announced' AND a.expected_on < ${days.today('a.site_id')} AS late,
@@ -34,11 +45,13 @@ export class ArrivalsQueries {
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL) AS receipts,
          (SELECT COUNT(*) FROM receipt r WHERE r.arrival_id = a.id AND r.undone_at IS NULL AND r.stock_condition IN ('damaged','apart')) AS aside
        FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id JOIN site t ON t.id = a.site_id LEFT JOIN place d ON d.id = a.door_id LEFT JOIN person p ON p.id = a.closed_by
-       WHERE a.site_id IN (?) AND (a.state <> 'closed' OR a.closed_at > UTC_TIMESTAMP() - INTERVAL ${SHOWN_DAYS} DAY)
-       ORDER BY FIELD(a.state, 'open', 'announced', 'closed'), IF(a.state = 'closed', NULL, COALESCE(a.opened_at, a.expected_on)), a.closed_at DESC, a.id LIMIT 300`,
-      [[0, ...siteIds]],
+       WHERE a.id IN (?) ORDER BY FIELD(a.id, ?)`,
+      [
+        [0, ...ids],
+        [0, ...ids],
+      ],
     );
-    return found.map((a) => ({
+    const arrivals = found.map((a) => ({
       ...a,
       late: num(a.late) === 1,
       orders: listed(a.orders),
@@ -47,6 +60,7 @@ export class ArrivalsQueries {
       receipts: num(a.receipts),
       aside: num(a.aside),
     }));
+    return { rows: arrivals, total };
   }
 
   async sheet(code: string, siteIds: readonly number[], seesCosts: boolean): Promise<ArrivalDto> {

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { clearByAge, Retention } from '../platform/index.js';
 import { AllocationModule } from '../allocation/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { InspectionModule } from '../inspection/index.js';
@@ -17,10 +18,12 @@ import { ReceiveTaskQueries } from './receive-task.queries.js';
 import { ReceivingController } from './receiving.controller.js';
 import { ReceivingFloor } from './receiving.floor.js';
 import { ReceivingService } from './receiving.service.js';
+import { UnreadDocumentsController } from './unread-documents.controller.js';
+import { UnreadDocuments } from './unread-documents.service.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PurchasingModule, InspectionModule],
-  controllers: [ReceivingController, ArrivalsController],
+  controllers: [ReceivingController, ArrivalsController, UnreadDocumentsController],
   providers: [
     Announced,
     ReceivingFloor,
@@ -31,8 +34,17 @@ import { ReceivingService } from './receiving.service.js';
     ReceiptPictures,
     AnnouncementsService,
     SupplierDocuments,
+    UnreadDocuments,
     DueQueries,
   ],
   exports: [ReceivingService, ArrivalsService, SupplierDocuments],
 })
-export class ReceivingModule {}
+export class ReceivingModule {
+  constructor(retention: Retention) {
+    retention.register({
+      what: 'documents that were settled',
+      keptFor: 'keepDeliveries',
+      clear: (s, before) => clearByAge(s, 'unread_document', 'came_at', before, `state <> 'waiting'`),
+    });
+  }
+}

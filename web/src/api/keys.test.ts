@@ -9,7 +9,8 @@ describe('what is read again', () => {
 
   it('is always what shows something of everything, and never what is a person’s own', () => {
     expect(shows('tape', [])).toBe(true);
-    expect(shows('me', ['people', 'setup'])).toBe(false);
+    expect(shows('preference', ['people', 'setup'])).toBe(false);
+    expect(shows('me', ['people'])).toBe(true);
     expect(shows('book', null)).toBe(false);
   });
 

@@ -8,7 +8,7 @@ export type Topic = Dto['Topic'];
  * again. `own` is read again by nobody but who changes it; `always` shows something of everything.
  */
 const SHOWS = {
-  me: 'own',
+  me: ['people'],
   'sign-in-page': 'own',
   welcome: 'own',
   preference: 'own',
@@ -17,6 +17,7 @@ const SHOWS = {
   tape: 'always',
   line: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock'],
   unread: ['channels'],
+  'unread-documents': ['purchasing'],
   now: ['channels', 'orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock', 'inspections', 'carriers', 'setup'],
   find: 'always',
   look: ['stock', 'items', 'places'],

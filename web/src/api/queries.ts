@@ -50,6 +50,24 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
     placeholderData: (was) => was,
   });
 
+/** All suppliers, to choose one of. */
+export const useSuppliers = () =>
+  useQuery({
+    queryKey: key('suppliers', 'all'),
+    queryFn: () =>
+      allOf((from, limit) => ask(api.GET('/api/suppliers', { params: { query: { from: String(from), limit: String(limit) } } }))),
+  });
+
+const AT_ONCE = 1_000;
+async function allOf<R>(load: (from: number, limit: number) => Promise<{ rows: R[] }>): Promise<R[]> {
+  const all: R[] = [];
+  for (;;) {
+    const { rows } = await load(all.length, AT_ONCE);
+    all.push(...rows);
+    if (rows.length < AT_ONCE) return all;
+  }
+}
+
 const NO_DRAWINGS: ReadonlyMap<string, string> = new Map();
 /** The drawings of goods by name; they never change while the server runs, and are kept for when there is no network. */
 export function useDrawings(): ReadonlyMap<string, string> {

@@ -314,6 +314,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Agrees to what was asked to be changed of somebody, or refuses it. */
+        post: operations["PersonChanges_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers what was asked to be changed of oneself. */
+        post: operations["PersonChanges_answerOwn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preferences/{name}": {
         parameters: {
             query?: never;
@@ -1676,6 +1710,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unread-documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["UnreadDocuments_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["UnreadDocuments_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes it in once more, as it came: what stood in its way may be gone. */
+        post: operations["UnreadDocuments_takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UnreadDocuments_setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bills": {
         parameters: {
             query?: never;
@@ -2012,6 +2111,23 @@ export interface paths {
         get: operations["Packing_queue"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
+        post: operations["Packing_sendBy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2405,7 +2521,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What waits to leave the building, and the newest of what has left. */
+        /** What waits to leave the building from the person's sites, and the newest two thousand of what has left; an owner reads of the whole house too. */
         get: operations["Outbox_list"];
         put?: never;
         post?: never;
@@ -2480,10 +2596,16 @@ export interface components {
             name: string;
             timeZone: string;
         };
+        AskedChangeDto: {
+            email: string | null;
+            duties: string[] | null;
+            by: string;
+        };
         MeDto: {
             id: number;
             name: string;
             rights: string[];
+            isOwner: boolean;
             sites: components["schemas"]["SiteDto"][];
             seesCosts: boolean;
             email: string;
@@ -2494,6 +2616,8 @@ export interface components {
             deviceSiteId: number | null;
             /** @description How weights and lengths are shown. */
             units: string;
+            /** @description What somebody asks to change of this person. */
+            asked: components["schemas"]["AskedChangeDto"] | null;
             homeCurrency: string;
             /** @description Whether this house is one to try things in, where codes can be scanned without a scanner. */
             practice: boolean;
@@ -2536,6 +2660,7 @@ export interface components {
             sessions: number;
             /** Format: date-time */
             lastAct: string | null;
+            asked: components["schemas"]["AskedChangeDto"] | null;
             version: number;
         };
         EditPersonDto: {
@@ -2571,7 +2696,8 @@ export interface components {
             allowed: boolean;
         };
         EditDeviceDto: {
-            name: string;
+            /** @description What is not given stays as it is. */
+            name?: string;
             printerId?: number | null;
         };
         DeviceDto: {
@@ -2598,6 +2724,9 @@ export interface components {
         };
         EnrolDto: {
             code: string;
+        };
+        AgreeDto: {
+            agree: boolean;
         };
         PreferenceDto: {
             value: {
@@ -3134,6 +3263,11 @@ export interface components {
             leastPallets: number | null;
             version: number;
         };
+        SupplierPageDto: {
+            rows: components["schemas"]["SupplierDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         ContactDto: {
             name: string;
             role: string;
@@ -3575,6 +3709,11 @@ export interface components {
             /** @description Who placed it, or wrote it. */
             buyer: string;
         };
+        PurchaseOrderPageDto: {
+            rows: components["schemas"]["PurchaseOrderRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         ChargeDto: {
             says: string;
             amount: string;
@@ -3716,6 +3855,11 @@ export interface components {
             /** @description Absent for those who may not see costs. */
             expected?: string;
         };
+        SupplierReturnPageDto: {
+            rows: components["schemas"]["SupplierReturnRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         AsideDto: {
             siteId: number;
             itemId: number;
@@ -3817,6 +3961,11 @@ export interface components {
             /** Format: date-time */
             closedAt: string | null;
             passed: boolean | null;
+        };
+        InspectionPageDto: {
+            rows: components["schemas"]["InspectionRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
         };
         InspectionCheckDto: {
             no: number;
@@ -3966,6 +4115,11 @@ export interface components {
             /** @description How many receipts were damaged or set apart. */
             aside: number;
         };
+        ArrivalPageDto: {
+            rows: components["schemas"]["ArrivalRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         CostPartDto: {
             says: string;
             document: string | null;
@@ -4047,6 +4201,43 @@ export interface components {
             code: string;
             says: string;
         };
+        UnreadDocumentRowDto: {
+            id: number;
+            supplierCode: string;
+            supplier: string;
+            /** Format: date-time */
+            cameAt: string;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+        };
+        UnreadDocumentPageDto: {
+            rows: components["schemas"]["UnreadDocumentRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            /** @description How many of them wait to be taken in or set aside. */
+            waiting: number;
+        };
+        UnreadDocumentDto: {
+            id: number;
+            supplierCode: string;
+            supplier: string;
+            /** Format: date-time */
+            cameAt: string;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+            /** @description The document as it came. */
+            text: string;
+            settledWhy: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledBy: string | null;
+            version: number;
+        };
+        SetDocumentAsideDto: {
+            why: string;
+        };
         BillRowDto: {
             code: string;
             supplier: string;
@@ -4056,6 +4247,11 @@ export interface components {
             dueOn: string | null;
             currency: string;
             total: string;
+        };
+        BillPageDto: {
+            rows: components["schemas"]["BillRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
         };
         OpenGoodsDto: {
             order: string;
@@ -4076,6 +4272,8 @@ export interface components {
         OpenToBillDto: {
             currency: string;
             goods: components["schemas"]["OpenGoodsDto"][];
+            /** @description How many older lines are not among them. */
+            behind: number;
             charges: components["schemas"]["OpenChargeDto"][];
             /** @description Orders of any supplier with goods that came lately: what a carrier's bill may be for. */
             orders: string[];
@@ -4163,6 +4361,11 @@ export interface components {
             country: string;
             note: string;
             version: number;
+        };
+        CustomerPageDto: {
+            rows: components["schemas"]["CustomerDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
         };
         CustomerOrderDto: {
             code: string;
@@ -4283,6 +4486,18 @@ export interface components {
             /** @description Who has it in hand; null where nobody has. */
             who: string | null;
         };
+        OrderCountsDto: {
+            all: number;
+            ready: number;
+            short: number;
+            stuck: number;
+        };
+        OrderPageDto: {
+            rows: components["schemas"]["OrderRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            counts: components["schemas"]["OrderCountsDto"];
+        };
         OrderLineDto: {
             line: number;
             channelSku: string;
@@ -4369,6 +4584,13 @@ export interface components {
             /** @description waiting, taken-in or set-aside. */
             state: string;
         };
+        ParkedPageDto: {
+            rows: components["schemas"]["ParkedRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            /** @description How many of them wait to be mended or set aside. */
+            waiting: number;
+        };
         ParkedDto: {
             id: number;
             channel: string;
@@ -4424,6 +4646,11 @@ export interface components {
             createdAt: string;
             shortStops: number;
         };
+        RoundPageDto: {
+            rows: components["schemas"]["RoundRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         BenchRowDto: {
             order: string;
             customer: string;
@@ -4440,6 +4667,18 @@ export interface components {
             note: boolean;
             /** Format: date-time */
             since: string | null;
+        };
+        BenchPageDto: {
+            rows: components["schemas"]["BenchRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ChosenServiceDto: {
+            carrier: string;
+            code: string;
+        };
+        SendByDto: {
+            service: components["schemas"]["ChosenServiceDto"] | null;
         };
         RatesDto: {
             rates: components["schemas"]["RateDto"][];
@@ -4500,6 +4739,11 @@ export interface components {
             who: string;
             /** Format: date-time */
             createdAt: string;
+        };
+        ImportPageDto: {
+            rows: components["schemas"]["ImportRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
         };
         ImportFieldDto: {
             key: string;
@@ -4717,6 +4961,11 @@ export interface components {
             /** Format: date-time */
             createdAt: string;
         };
+        OutboxPageDto: {
+            rows: components["schemas"]["OutboxRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         PracticeCodeDto: {
             code: string;
             says: string;
@@ -4846,10 +5095,6 @@ export interface components {
             order: string;
             /** Format: uuid */
             id: string;
-        };
-        ChosenServiceDto: {
-            carrier: string;
-            code: string;
         };
         CloseParcelCommandDto: {
             /**
@@ -5065,6 +5310,9 @@ export interface components {
             state: string;
             tracking: string | null;
             carrier: string | null;
+            weightG: number | null;
+            /** @description Why its label could not be had yet; null where nothing is against it. */
+            problem: string | null;
         };
         CartonDto: {
             code: string;
@@ -5646,6 +5894,50 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PersonChanges_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PersonChanges_answerOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeDto"];
+            };
+        };
         responses: {
             204: {
                 headers: {
@@ -6545,6 +6837,8 @@ export interface operations {
         parameters: {
             query?: {
                 search?: string;
+                from?: string;
+                limit?: string;
             };
             header?: never;
             path?: never;
@@ -6557,7 +6851,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SupplierDto"][];
+                    "application/json": components["schemas"]["SupplierPageDto"];
                 };
             };
         };
@@ -7221,7 +7515,10 @@ export interface operations {
     };
     Purchasing_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7233,7 +7530,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PurchaseOrderRowDto"][];
+                    "application/json": components["schemas"]["PurchaseOrderPageDto"];
                 };
             };
         };
@@ -7571,7 +7868,10 @@ export interface operations {
     };
     SupplierReturns_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7583,7 +7883,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SupplierReturnRowDto"][];
+                    "application/json": components["schemas"]["SupplierReturnPageDto"];
                 };
             };
         };
@@ -7741,7 +8041,10 @@ export interface operations {
     };
     Inspections_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7753,7 +8056,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InspectionRowDto"][];
+                    "application/json": components["schemas"]["InspectionPageDto"];
                 };
             };
         };
@@ -8022,7 +8325,10 @@ export interface operations {
     };
     Arrivals_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8034,7 +8340,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArrivalRowDto"][];
+                    "application/json": components["schemas"]["ArrivalPageDto"];
                 };
             };
         };
@@ -8165,9 +8471,12 @@ export interface operations {
             };
         };
     };
-    Bills_list: {
+    UnreadDocuments_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8179,7 +8488,92 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BillRowDto"][];
+                    "application/json": components["schemas"]["UnreadDocumentPageDto"];
+                };
+            };
+        };
+    };
+    UnreadDocuments_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadDocumentDto"];
+                };
+            };
+        };
+    };
+    UnreadDocuments_takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    UnreadDocuments_setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetDocumentAsideDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Bills_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillPageDto"];
                 };
             };
         };
@@ -8211,6 +8605,7 @@ export interface operations {
         parameters: {
             query: {
                 supplier: string;
+                order?: string;
             };
             header?: never;
             path?: never;
@@ -8278,6 +8673,8 @@ export interface operations {
         parameters: {
             query?: {
                 search?: string;
+                from?: string;
+                limit?: string;
             };
             header?: never;
             path?: never;
@@ -8290,7 +8687,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CustomerDto"][];
+                    "application/json": components["schemas"]["CustomerPageDto"];
                 };
             };
         };
@@ -8476,7 +8873,9 @@ export interface operations {
     Orders_list: {
         parameters: {
             query?: {
-                gone?: string;
+                show?: "all" | "ready" | "short" | "stuck" | "gone";
+                from?: string;
+                limit?: string;
             };
             header?: never;
             path?: never;
@@ -8489,7 +8888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OrderRowDto"][];
+                    "application/json": components["schemas"]["OrderPageDto"];
                 };
             };
         };
@@ -8582,7 +8981,10 @@ export interface operations {
     };
     Parked_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8594,7 +8996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ParkedRowDto"][];
+                    "application/json": components["schemas"]["ParkedPageDto"];
                 };
             };
         };
@@ -8692,6 +9094,8 @@ export interface operations {
     Picking_list: {
         parameters: {
             query?: {
+                from?: string;
+                limit?: string;
                 site?: string;
             };
             header?: never;
@@ -8705,7 +9109,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RoundRowDto"][];
+                    "application/json": components["schemas"]["RoundPageDto"];
                 };
             };
         };
@@ -8713,6 +9117,8 @@ export interface operations {
     Packing_queue: {
         parameters: {
             query?: {
+                from?: string;
+                limit?: string;
                 site?: string;
             };
             header?: never;
@@ -8726,8 +9132,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchRowDto"][];
+                    "application/json": components["schemas"]["BenchPageDto"];
                 };
+            };
+        };
+    };
+    Packing_sendBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendByDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -8817,7 +9246,10 @@ export interface operations {
     };
     Imports_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8829,7 +9261,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ImportRowDto"][];
+                    "application/json": components["schemas"]["ImportPageDto"];
                 };
             };
         };
@@ -9230,7 +9662,10 @@ export interface operations {
     };
     Outbox_list: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9242,7 +9677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OutboxRowDto"][];
+                    "application/json": components["schemas"]["OutboxPageDto"];
                 };
             };
         };

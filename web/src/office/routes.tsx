@@ -22,6 +22,8 @@ import { LatePage } from './now/late-page';
 import { NowPage } from './now/now-page';
 import { CustomerForm } from './orders/customer-form';
 import { CustomerSheet, CustomersPage } from './orders/customers-page';
+import { UnreadDocumentSheet } from './inbound/unread-document-sheet';
+import { UnreadDocumentsPage } from './inbound/unread-documents-page';
 import { UnreadPage } from './orders/unread-page';
 import { UnreadSheet } from './orders/unread-sheet';
 import { OrderSheet } from './orders/order-sheet';
@@ -85,6 +87,7 @@ export const routes: RouteObject = {
         { path: ':code', element: <BillSheet /> },
       ],
     },
+    { path: 'inbound/unread', element: <UnreadDocumentsPage />, children: [{ path: ':id', element: <UnreadDocumentSheet /> }] },
     {
       path: 'inbound/returns',
       element: <ReturnsPage />,
