@@ -193,7 +193,7 @@ describe('picking', () => {
   });
 
   it('shows a round’s walk in metres and who is on it', async () => {
-    const rounds = (await ines.get('rounds').expect(200)).body as { metres: number; picker: string | null; state: string }[];
+    const rounds = (await ines.get('rounds').expect(200)).body.rows as { metres: number; picker: string | null; state: string }[];
     expect(rounds.some((r) => r.metres > 0)).toBe(true);
     expect(rounds.filter((r) => r.state === 'picking').every((r) => r.picker !== null)).toBe(true);
   });

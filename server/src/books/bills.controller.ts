@@ -1,7 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
 import { Access, OfCosts } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
-import { BillDto, BillRowDto, EnterBillDto, OpenToBillDto, SettleBillDto } from './bills.dto.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
+import { BillDto, BillPageDto, EnterBillDto, OpenToBillDto, SettleBillDto } from './bills.dto.js';
 import { BillsQueries } from './bills.queries.js';
 import { BillsService } from './bills.service.js';
 
@@ -15,15 +16,17 @@ export class BillsController {
 
   @Get()
   @Access('bills')
-  list(@Reader() person: Person): Promise<BillRowDto[]> {
-    return this.queries.list(person.siteIds);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<BillPageDto> {
+    return this.queries.list(person.siteIds, window);
   }
 
   /** What has come from a supplier and is not billed yet. */
   @Get('open')
   @Access('bills')
-  open(@Reader() person: Person, @Query('supplier') supplier: string): Promise<OpenToBillDto> {
-    return this.queries.open(String(supplier).toUpperCase(), person.siteIds);
+  @ApiQuery({ name: 'order', required: false, type: String })
+  open(@Reader() person: Person, @Query('supplier') supplier: string, @Query('order') order?: string): Promise<OpenToBillDto> {
+    return this.queries.open(textOf(supplier).toUpperCase(), person.siteIds, textOf(order, 20).toUpperCase());
   }
 
   @Get(':code')

@@ -28,6 +28,11 @@ export class BillRowDto {
   currency: string;
   total: string;
 }
+export class BillPageDto {
+  rows: BillRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class BillLineDto {
   line: number;
   order: string;
@@ -82,6 +87,8 @@ export class OpenChargeDto {
 export class OpenToBillDto {
   currency: string;
   goods: OpenGoodsDto[];
+  /** How many older lines are not among them. */
+  behind: number;
   charges: OpenChargeDto[];
   /** Orders of any supplier with goods that came lately: what a carrier's bill may be for. */
   orders: string[];

@@ -3,7 +3,7 @@ import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { notFound, num, one, rows } from '../platform/index.js';
+import { notFound, num, one, type Page, pageOf, rows, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { billLines, type BillLineRow, findingOf } from './bill-lines.js';
 import type { BillDto, BillLineDto, BillRowDto, OpenChargeDto, OpenGoodsDto, OpenToBillDto, ValueEntryDto } from './bills.dto.js';
@@ -12,6 +12,11 @@ const BILL = `b.code, s.name AS supplier, b.ref, b.state, b.billed_on AS billedO
 
 /** The sites of the orders that a bill `b` is for: whoever is at one of them sees it. */
 const AT_SITES = `EXISTS (SELECT 1 FROM bill_line x LEFT JOIN purchase_order_line y ON y.id = x.order_line_id JOIN purchase_order z ON z.id = COALESCE(y.order_id, x.order_id) WHERE x.bill_id = b.id AND z.site_id IN (?))`;
+
+/** Units of an order line `l` that posted bills hold. */
+const BILLED = `COALESCE((SELECT SUM(x.units) FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_line_id = l.id AND y.state = 'posted'), 0)`;
+/** More lines than any bill has. */
+const MOST_GOODS = 500;
 
 /** Reads bills, each line beside what it is for, and what has come and is not billed. */
 @Injectable()
@@ -22,12 +27,23 @@ export class BillsQueries {
     private readonly items: ItemQueries,
   ) {}
 
-  list(siteIds: readonly number[]): Promise<BillRowDto[]> {
-    return rows<BillRowDto>(
+  /** Those that want a decision first, then the newest. */
+  async list(siteIds: readonly number[], window: Window): Promise<Page<BillRowDto>> {
+    const list = {
+      select: 'b.id',
+      from: `FROM bill b WHERE ${AT_SITES}`,
+      params: [[0, ...siteIds]],
+      order: `FIELD(b.state, 'differs', 'queried', 'posted'), b.id DESC`,
+    };
+    const page = await pageOf<{ id: number }>(this.source, list, window);
+    // Sums are made of those that are shown, not of all.
+    const ids = [0, ...page.rows.map((b) => b.id)];
+    const found = await rows<BillRowDto>(
       this.source,
-      `SELECT ${BILL} FROM bill b JOIN supplier s ON s.id = b.supplier_id WHERE ${AT_SITES} ORDER BY FIELD(b.state, 'differs', 'queried', 'posted'), b.id DESC LIMIT 300`,
-      [[0, ...siteIds]],
+      `SELECT ${BILL} FROM bill b JOIN supplier s ON s.id = b.supplier_id WHERE b.id IN (?) ORDER BY FIELD(b.id, ?)`,
+      [ids, ids],
     );
+    return { rows: found, total: page.total };
   }
 
   async sheet(code: string, siteIds: readonly number[]): Promise<BillDto> {
@@ -78,35 +94,41 @@ export class BillsQueries {
   }
 
   /** What of a supplier's goods has come and is not billed, and the charges its orders promise. */
-  async open(supplier: string, siteIds: readonly number[]): Promise<OpenToBillDto> {
+  /** The newest goods of a supplier that came and are not billed, of one order where it is named; and how many lie behind them. */
+  async open(supplier: string, siteIds: readonly number[], order: string): Promise<OpenToBillDto> {
     const sites = [0, ...siteIds];
     const found = await one<{ id: number; currency: string }>(this.source, 'SELECT id, currency FROM supplier WHERE code = ?', [supplier]);
     if (!found) throw notFound(`Supplier ${supplier}`);
-    const goods = await rows<
+    const { rows: goods, total } = await pageOf<
       Omit<OpenGoodsDto, 'units' | 'words' | 'amount'> & { itemId: number; units: string; price: string; factor: number }
     >(
       this.source,
-      `SELECT o.code AS \`order\`, l.line, i.id AS itemId, i.sku, i.name, l.price, l.factor,
-         l.received_units - COALESCE((SELECT SUM(x.units) FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_line_id = l.id AND y.state = 'posted'), 0) AS units
-       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
-       WHERE o.supplier_id = ? AND o.site_id IN (?) AND l.received_units > 0 HAVING units > 0 ORDER BY o.id, l.line LIMIT 300`,
-      [found.id, sites],
+      {
+        select: `o.code AS \`order\`, l.line, i.id AS itemId, i.sku, i.name, l.price, l.factor,
+         l.received_units - ${BILLED} AS units`,
+        from: `FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+          WHERE o.supplier_id = ? AND o.site_id IN (?) AND (? = '' OR o.code = ?) AND l.received_units > ${BILLED}`,
+        params: [found.id, sites, order, order],
+        order: 'o.id DESC, l.line',
+      },
+      { from: 0, limit: MOST_GOODS },
     );
     const charges = await rows<OpenChargeDto>(
       this.source,
       `SELECT o.code AS \`order\`, c.says, c.amount, c.shared_by AS \`by\` FROM purchase_order_charge c JOIN purchase_order o ON o.id = c.order_id
        WHERE o.supplier_id = ? AND o.site_id IN (?) AND o.state IN ('part-received','received','closed')
-         AND NOT EXISTS (SELECT 1 FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_id = o.id AND x.says = c.says AND y.state = 'posted') ORDER BY o.id, c.position LIMIT 60`,
+         AND NOT EXISTS (SELECT 1 FROM bill_line x JOIN bill y ON y.id = x.bill_id WHERE x.order_id = o.id AND x.says = c.says AND y.state = 'posted') ORDER BY o.id DESC, c.position`,
       [found.id, sites],
     );
     const orders = await rows<{ code: string }>(
       this.source,
-      `SELECT code FROM purchase_order WHERE site_id IN (?) AND first_received_at > UTC_TIMESTAMP() - INTERVAL 180 DAY ORDER BY first_received_at DESC LIMIT 60`,
+      `SELECT code FROM purchase_order WHERE site_id IN (?) AND first_received_at > UTC_TIMESTAMP() - INTERVAL 180 DAY ORDER BY first_received_at DESC LIMIT 500`,
       [sites],
     );
     const packs = await this.items.packs(goods.map((g) => g.itemId));
     return {
       currency: found.currency,
+      behind: total - goods.length,
       charges,
       orders: orders.map((o) => o.code),
       goods: goods.map(({ itemId, units, price, factor, ...g }) => ({

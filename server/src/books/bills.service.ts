@@ -89,7 +89,7 @@ export class BillsService implements OnModuleInit {
         entered_by: act.person.id,
       });
       await this.write(tx, made, supplier, input);
-      await mustBeAtOrders(tx, act, made);
+      const siteId = await mustBeAtOrders(tx, act, made);
       const bill = await this.locked(tx, code);
       const tolerance = await this.tolerance(tx);
       const differing = (await billLines(tx, bill.id)).filter((l) => !fits(findingOf(l, tolerance)));
@@ -103,6 +103,7 @@ export class BillsService implements OnModuleInit {
             ? 'fits order and arrival, posted'
             : `${differing.length === 1 ? '1 line differs' : `${differing.length} lines differ`}`,
         document: code,
+        siteId,
       });
       return { code };
     });
@@ -112,7 +113,7 @@ export class BillsService implements OnModuleInit {
   settle(act: Act, code: string, version: number, input: SettleBillDto): Promise<{ code: string }> {
     return this.commands.run(act, 'bill.settle', { code, version, input }, async (tx) => {
       const bill = await this.locked(tx, code);
-      await mustBeAtOrders(tx, act, bill.id);
+      const siteId = await mustBeAtOrders(tx, act, bill.id);
       mustMatch(bill.version, version);
       if (bill.state === 'posted') throw badState(`${code} is posted already`);
       const supplier = await theRow(tx, 'supplier', { id: bill.supplierId });
@@ -124,6 +125,7 @@ export class BillsService implements OnModuleInit {
         title: input.says === 'accept' ? `${code} posted as billed` : `${code} queried with ${supplier.name}`,
         detail: input.note.trim(),
         document: code,
+        siteId,
       });
       return { code };
     });
@@ -137,7 +139,7 @@ export class BillsService implements OnModuleInit {
       `mail:${supplier.email}`,
       'mail.bill-query',
       { to: supplier.email, supplier: supplier.name, ref: bill.ref, note },
-      bill.code,
+      { document: bill.code },
     );
     await update(tx, 'bill', { id: bill.id }, { state: 'queried', note, version: NEXT });
   }
@@ -258,11 +260,12 @@ const lateLine = (l: ReceivedLayer): LateLine => ({
 });
 
 /** A bill is entered and settled by somebody who is at every site whose orders it is for. */
-async function mustBeAtOrders(tx: Tx, act: Act, billId: number): Promise<void> {
+async function mustBeAtOrders(tx: Tx, act: Act, billId: number): Promise<number | null> {
   const sites = await rows<{ id: number }>(
     tx,
     `SELECT DISTINCT o.site_id AS id FROM bill_line b LEFT JOIN purchase_order_line l ON l.id = b.order_line_id JOIN purchase_order o ON o.id = COALESCE(l.order_id, b.order_id) WHERE b.bill_id = ?`,
     [billId],
   );
   for (const site of sites) mustBeAt(act.person, site.id);
+  return sites[0]?.id ?? null;
 }

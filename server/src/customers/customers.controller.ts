@@ -1,8 +1,8 @@
 import { Body, Controller, Get, Param, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
-import { CustomerDto, CustomerSheetDto, EditCustomerDto } from './customers.dto.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
+import { CustomerPageDto, CustomerSheetDto, EditCustomerDto } from './customers.dto.js';
 import { CustomersService } from './customers.service.js';
 
 @Controller('api/customers')
@@ -12,8 +12,9 @@ export class CustomersController {
   @Get()
   @Access('signed-in')
   @ApiQuery({ name: 'search', required: false, type: String })
-  list(@Query('search') search?: string): Promise<CustomerDto[]> {
-    return this.customers.list(String(search ?? '').slice(0, 100));
+  @Windowed()
+  list(@AskedWindow() window: Window, @Query('search') search?: string): Promise<CustomerPageDto> {
+    return this.customers.list(textOf(search, 100), window);
   }
 
   @Get(':code')

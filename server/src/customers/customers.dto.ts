@@ -12,6 +12,11 @@ export class CustomerDto {
   note: string;
   version: number;
 }
+export class CustomerPageDto {
+  rows: CustomerDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class CustomerOrderDto {
   code: string;
   state: string;

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { listTable, Lists, Shapes } from '../exchange/index.js';
+import { listTable, Lists, Shapes, windows } from '../exchange/index.js';
 import { customersShape } from './customers.shape.js';
 import { CustomersService } from './customers.service.js';
 
@@ -8,17 +8,21 @@ import { CustomersService } from './customers.service.js';
 export class CustomersFiles {
   constructor(shapes: Shapes, lists: Lists, customers: CustomersService) {
     shapes.register(customersShape);
-    lists.register('customers', async (_person, query) =>
-      listTable('customers', await customers.list(query['search'] ?? ''), [
-        ['Customer', (c) => c.code],
-        ['Name', (c) => c.name],
-        ['E-mail', (c) => c.email],
-        ['Telephone', (c) => c.phone],
-        ['Address', (c) => c.addressLine],
-        ['City', (c) => c.city],
-        ['Postcode', (c) => c.postcode],
-        ['Country', (c) => c.country],
-      ]),
+    lists.register('customers', (_person, query) =>
+      listTable(
+        'customers',
+        windows((from, limit) => customers.list(query['search'] ?? '', { from, limit })),
+        [
+          ['Customer', (c) => c.code],
+          ['Name', (c) => c.name],
+          ['E-mail', (c) => c.email],
+          ['Telephone', (c) => c.phone],
+          ['Address', (c) => c.addressLine],
+          ['City', (c) => c.city],
+          ['Postcode', (c) => c.postcode],
+          ['Country', (c) => c.country],
+        ],
+      ),
     );
   }
 }

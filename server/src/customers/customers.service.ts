@@ -1,7 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, likeAny, mustMatch, notFound, one, rows } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  CommandLog,
+  likeAny,
+  mustMatch,
+  notFound,
+  one,
+  type Page,
+  pageOf,
+  rows,
+  type Window,
+} from '../platform/index.js';
 import type { CustomerDto, CustomerOrderDto, CustomerSheetDto, EditCustomerDto } from './customers.dto.js';
 
 const FIELDS = 'code, name, email, phone, address_line AS addressLine, city, postcode, country, note, version';
@@ -17,13 +29,11 @@ export class CustomersService {
     private readonly activity: ActivityService,
   ) {}
 
-  list(search: string): Promise<CustomerDto[]> {
+  list(search: string, window: Window): Promise<Page<CustomerDto>> {
     const like = likeAny(search);
-    return rows<CustomerDto>(
-      this.source,
-      `SELECT ${FIELDS} FROM customer WHERE name LIKE ? OR code LIKE ? OR city LIKE ? ORDER BY name LIMIT 500`,
-      [like, like, like],
-    );
+    const where = search ? 'WHERE name LIKE ? OR code LIKE ? OR city LIKE ?' : '';
+    const list = { select: FIELDS, from: `FROM customer ${where}`, params: search ? [like, like, like] : [], order: 'name, id' };
+    return pageOf<CustomerDto>(this.source, list, window);
   }
 
   async sheet(code: string, siteIds: readonly number[]): Promise<CustomerSheetDto> {

@@ -164,6 +164,7 @@ export class DispatchService {
     );
     await this.states.left(tx, parcel.order_id);
     await this.allocation.settle(tx, changes);
+    const from = { siteId: carrier.site_id, document: order.code };
     if (order.base_url)
       await this.outbox.send(
         tx,
@@ -177,7 +178,7 @@ export class DispatchService {
           tracking: parcel.tracking,
           complete: num(rest?.n) === 0,
         },
-        order.code,
+        from,
       );
     if (order.email)
       await this.outbox.send(
@@ -191,7 +192,7 @@ export class DispatchService {
           tracking: parcel.tracking,
           to: order.email,
         },
-        order.code,
+        from,
       );
   }
 }

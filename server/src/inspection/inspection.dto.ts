@@ -34,6 +34,11 @@ export class InspectionRowDto {
   closedAt: Date | null;
   passed: boolean | null;
 }
+export class InspectionPageDto {
+  rows: InspectionRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class InspectionCheckDto implements Check {
   no: number;
   says: string;

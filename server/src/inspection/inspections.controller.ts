@@ -1,7 +1,7 @@
 import { Controller, Get, Param } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Person, Reader } from '../platform/index.js';
-import { InspectionDto, InspectionRowDto } from './inspection.dto.js';
+import { AskedWindow, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { InspectionDto, InspectionPageDto } from './inspection.dto.js';
 import { InspectionsQueries } from './inspections.queries.js';
 
 @Controller('api/inspections')
@@ -10,8 +10,9 @@ export class InspectionsController {
 
   @Get()
   @Access('signed-in')
-  list(@Reader() person: Person): Promise<InspectionRowDto[]> {
-    return this.queries.list(person);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<InspectionPageDto> {
+    return this.queries.list(person, window);
   }
 
   @Get(':code')

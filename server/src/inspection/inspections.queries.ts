@@ -4,16 +4,15 @@ import { spell } from '@vectrum/core/quantity';
 import type { InspectTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { notFound, num, one, parsed, type Person, rows, type Tx } from '../platform/index.js';
+import { notFound, num, one, type Page, pageOf, parsed, type Person, rows, type Tx, type Window } from '../platform/index.js';
 import { firstPlace } from '../sites/index.js';
 import type { InspectionCheckDto, InspectionDto, InspectionRowDto, InspectionVerdictDto } from './inspection.dto.js';
 import { StandingToInspect } from './standing.queries.js';
 
-const MOST_LISTED = 300;
 const CAME = `(SELECT COALESCE(SUM(r.units), 0) FROM receipt r WHERE r.arrival_id = n.arrival_id AND r.item_id = n.item_id AND r.stock_condition = 'to-inspect' AND r.undone_at IS NULL)`;
 const JUDGED = `(SELECT COALESCE(SUM(v.units), 0) FROM inspection_verdict v WHERE v.inspection_id = n.id AND v.undone_at IS NULL)`;
-const ROW = `n.id, n.code, t.name AS site, n.site_id AS siteId, a.code AS arrival, s.name AS supplier, i.id AS itemId, i.sku, i.name, i.picture, ${CAME} AS came, ${JUDGED} AS judged, n.why, n.checks, n.opened_at AS openedAt, n.closed_at AS closedAt, n.passed
- FROM inspection n JOIN site t ON t.id = n.site_id JOIN arrival a ON a.id = n.arrival_id LEFT JOIN supplier s ON s.id = a.supplier_id JOIN item i ON i.id = n.item_id`;
+const FIELDS = `n.id, n.code, t.name AS site, n.site_id AS siteId, a.code AS arrival, s.name AS supplier, i.id AS itemId, i.sku, i.name, i.picture, ${CAME} AS came, ${JUDGED} AS judged, n.why, n.checks, n.opened_at AS openedAt, n.closed_at AS closedAt, n.passed`;
+const FROM = `FROM inspection n JOIN site t ON t.id = n.site_id JOIN arrival a ON a.id = n.arrival_id LEFT JOIN supplier s ON s.id = a.supplier_id JOIN item i ON i.id = n.item_id`;
 
 interface Row extends Omit<InspectionRowDto, 'words' | 'passed'> {
   id: number;
@@ -40,18 +39,23 @@ export class InspectionsQueries {
   }
 
   /** Those that wait, the oldest first, then those that were judged, the newest first. */
-  async list(person: Person): Promise<InspectionRowDto[]> {
-    const found = await rows<Row>(
-      this.source,
-      `SELECT ${ROW} WHERE n.site_id IN (?) HAVING came > 0 ORDER BY n.closed_at IS NOT NULL, IF(n.closed_at IS NULL, n.opened_at, NULL), n.closed_at DESC LIMIT ${MOST_LISTED}`,
-      [[0, ...person.siteIds]],
-    );
+  async list(person: Person, window: Window): Promise<Page<InspectionRowDto>> {
+    const list = {
+      select: FIELDS,
+      from: `${FROM} WHERE n.site_id IN (?) AND ${CAME} > 0`,
+      params: [[0, ...person.siteIds]],
+      order: 'n.closed_at IS NOT NULL, IF(n.closed_at IS NULL, n.opened_at, NULL), n.closed_at DESC',
+    };
+    const { rows: found, total } = await pageOf<Row>(this.source, list, window);
     const packs = await this.items.packs(found.map((f) => f.itemId));
-    return found.map((f) => rowOf(f, spell(waits(f), packs.get(f.itemId) ?? [])));
+    return { rows: found.map((f) => rowOf(f, spell(waits(f), packs.get(f.itemId) ?? []))), total };
   }
 
   async sheet(person: Person, code: string): Promise<InspectionDto> {
-    const found = await one<Row>(this.source, `SELECT ${ROW} WHERE n.code = ? AND n.site_id IN (?)`, [code, [0, ...person.siteIds]]);
+    const found = await one<Row>(this.source, `SELECT ${FIELDS} ${FROM} WHERE n.code = ? AND n.site_id IN (?)`, [
+      code,
+      [0, ...person.siteIds],
+    ]);
     if (!found) throw notFound(`Inspection ${code}`);
     const packs = (await this.items.packs([found.itemId])).get(found.itemId) ?? [];
     const goods = await this.standing.goods(this.source, found.siteId, found.itemId);

@@ -5,4 +5,4 @@ export { OrderStates } from './order-states.service.js';
 export { ReleasedDto } from './orders.dto.js';
 export { OrdersModule } from './orders.module.js';
 export { OrdersQueries } from './orders.queries.js';
-export { packingListPdf } from './packing-list.pdf.js';
+export { OrderPapers } from './order-papers.js';

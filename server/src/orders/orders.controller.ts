@@ -1,24 +1,29 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
-import { SettingsService } from '../settings/index.js';
-import { packingListPdf } from './packing-list.pdf.js';
-import { ClearHoldDto, OrderDto, OrderRowDto } from './orders.dto.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { OrderPapers } from './order-papers.js';
+import { ClearHoldDto, OrderDto, OrderPageDto } from './orders.dto.js';
+import { type Show, SHOWS } from './order-filter.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
+
+const shown = (text: unknown): Show => SHOWS.find((s) => s === text) ?? 'all';
 
 @Controller('api/orders')
 export class OrdersController {
   constructor(
     private readonly queries: OrdersQueries,
     private readonly orders: OrdersService,
-    private readonly settings: SettingsService,
+    private readonly papers: OrderPapers,
   ) {}
 
   @Get()
   @Access('signed-in')
-  list(@Reader() person: Person, @Query('gone') gone?: string): Promise<OrderRowDto[]> {
-    return this.queries.list(person.siteIds, gone === '1');
+  @Windowed()
+  @ApiQuery({ name: 'show', required: false, enum: SHOWS })
+  list(@Reader() person: Person, @AskedWindow() window: Window, @Query('show') show?: string): Promise<OrderPageDto> {
+    return this.queries.list(person.siteIds, shown(show), window);
   }
 
   @Get(':code')
@@ -32,7 +37,7 @@ export class OrdersController {
   @Access('signed-in')
   async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const order = await this.queries.sheet(code.toUpperCase(), person.siteIds);
-    return new StreamableFile(await packingListPdf(order, await this.settings.letterhead()), {
+    return new StreamableFile(await this.papers.packingList(order), {
       type: 'application/pdf',
       disposition: `inline; filename="${order.code}.pdf"`,
     });

@@ -37,6 +37,19 @@ export class OrderRowDto {
   /** Who has it in hand; null where nobody has. */
   who: string | null;
 }
+/** How many orders are not over, and of those how many are ready, short of stock, or stuck. */
+export class OrderCountsDto {
+  all: number;
+  ready: number;
+  short: number;
+  stuck: number;
+}
+export class OrderPageDto {
+  rows: OrderRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+  counts: OrderCountsDto;
+}
 export class ParcelDto {
   code: string;
   state: string;

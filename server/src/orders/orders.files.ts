@@ -1,13 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists } from '../exchange/index.js';
+import { SHOWS } from './order-filter.js';
 import { OrdersQueries } from './orders.queries.js';
 
 /** The list of orders as a file. */
 @Injectable()
 export class OrdersFiles {
   constructor(lists: Lists, orders: OrdersQueries) {
-    lists.register('orders', async (person, query) =>
-      listTable('orders', await orders.list(person.siteIds, query['gone'] === '1'), [
+    lists.register('orders', (person, query) =>
+      listTable('orders', orders.each(person.siteIds, SHOWS.find((s) => s === query['show']) ?? 'all'), [
         ['Order', (o) => o.code],
         ['Customer', (o) => o.customer],
         ['Channel', (o) => o.channel],

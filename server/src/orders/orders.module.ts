@@ -4,6 +4,7 @@ import { ChannelsModule } from '../channels/index.js';
 import { OrderIntake } from './order-intake.service.js';
 import { OrderStates } from './order-states.service.js';
 import { OrdersController } from './orders.controller.js';
+import { OrderPapers } from './order-papers.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
 import { OrdersFiles } from './orders.files.js';
@@ -11,7 +12,7 @@ import { OrdersFiles } from './orders.files.js';
 @Module({
   imports: [AllocationModule, ChannelsModule],
   controllers: [OrdersController],
-  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates],
-  exports: [OrdersQueries, OrderIntake, OrderStates],
+  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates, OrderPapers],
+  exports: [OrdersQueries, OrderPapers, OrderIntake, OrderStates],
 })
 export class OrdersModule {}

@@ -1,14 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
 import { decimalText, micro } from '@vectrum/core/money';
-import { ordersIn } from '@vectrum/core/orders';
 import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
-import type { OrderDto, OrderLineDto, OrderRowDto, ParcelDto } from './orders.dto.js';
-
-const OPEN = sqlList(ordersIn('live'));
+import { batches, notFound, num, one, pageOf, promisedSql, rows, type Window } from '../platform/index.js';
+import { COUNTS, type Show, SHOWN } from './order-filter.js';
+import type { OrderCountsDto, OrderDto, OrderLineDto, OrderPageDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
 /** Reads sales orders: the list by departure, the sheet with stock for each line. */
 @Injectable()
@@ -18,7 +16,41 @@ export class OrdersQueries {
     private readonly calendars: CalendarQueries,
   ) {}
 
-  async list(siteIds: readonly number[], gone: boolean): Promise<OrderRowDto[]> {
+  /** Orders by the time that they were promised, and those that have gone the newest first; how many there are of each. */
+  async list(siteIds: readonly number[], show: Show, window: Window): Promise<OrderPageDto> {
+    const from = `FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN[show]}`;
+    const order = show === 'gone' ? 'o.shipped_at DESC, o.id DESC' : 'o.promised_at, o.id';
+    const [page, counts] = await Promise.all([
+      pageOf<{ id: number }>(this.source, { select: 'o.id', from, params: [[0, ...siteIds]], order }, window),
+      this.counts(siteIds),
+    ]);
+    return { rows: await this.rowsOf(siteIds, page.rows), total: page.total, counts };
+  }
+
+  /** All orders of a kind, in the order of their numbers, a batch at a time. */
+  each(siteIds: readonly number[], show: Show): AsyncGenerator<OrderRowDto> {
+    return batches(
+      (after) =>
+        rows<{ id: number }>(
+          this.source,
+          `SELECT o.id FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN[show]} AND o.id > ? ORDER BY o.id LIMIT 500`,
+          [[0, ...siteIds], after],
+        ),
+      (ids) => this.rowsOf(siteIds, ids),
+    );
+  }
+
+  private async counts(siteIds: readonly number[]): Promise<OrderCountsDto> {
+    const found = await one<Record<keyof OrderCountsDto, string>>(
+      this.source,
+      `SELECT ${COUNTS} FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN.all}`,
+      [[0, ...siteIds]],
+    );
+    return { all: num(found?.all), ready: num(found?.ready), short: num(found?.short), stuck: num(found?.stuck) };
+  }
+
+  private async rowsOf(siteIds: readonly number[], ids: readonly { id: number }[]): Promise<OrderRowDto[]> {
+    if (ids.length === 0) return [];
     const found = await rows<
       Omit<OrderRowDto, 'late' | 'stock' | 'leavesAt' | 'holds'> & {
         siteId: number;
@@ -34,15 +66,15 @@ export class OrdersQueries {
          (SELECT COALESCE(SUM(l.quantity * l.price), 0) FROM sales_order_line l WHERE l.order_id = o.id) AS worth,
          (SELECT p.name FROM round_order x JOIN \`round\` r ON r.id = x.round_id JOIN person p ON p.id = r.picker_id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS who
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
-       WHERE o.site_id IN (?) AND ${gone ? `o.state = 'shipped'` : `o.state IN ${OPEN}`} ORDER BY ${gone ? 'o.shipped_at DESC' : 'o.promised_at, o.id'} LIMIT 500`,
-      [[0, ...siteIds]],
+       WHERE o.id IN (?) ORDER BY FIELD(o.id, ?)`,
+      [ids.map((o) => o.id), ids.map((o) => o.id)],
     );
     const boards = await this.calendars.boards(siteIds);
     return found.map(({ siteId, names, ...o }) => ({
       ...o,
       worth: decimalText(micro(o.worth)),
       holds: holdsWords((names ?? '').split('\n').filter(Boolean)),
-      leavesAt: gone ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
+      leavesAt: o.state === 'shipped' ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
       late: num(o.late) === 1,
       stock: o.stock ? o.stock.split(',') : [],
     }));

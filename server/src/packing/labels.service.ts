@@ -112,7 +112,13 @@ export class LabelService implements OnModuleInit {
         },
       );
       await this.containers.move(tx, null, parcel.place_id, carrier.lane_place_id);
-      await this.outbox.send(tx, `printer:site-${parcel.site_id}`, 'print.label', { parcel: code }, parcel.order);
+      await this.outbox.send(
+        tx,
+        `printer:site-${parcel.site_id}`,
+        'print.label',
+        { parcel: code },
+        { siteId: parcel.site_id, document: parcel.order },
+      );
       await this.activity.record(tx, null, {
         kind: 'label',
         glyph: 'print',

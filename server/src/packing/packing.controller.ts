@@ -1,23 +1,34 @@
-import { Controller, Get, Param, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { AtSites, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, AtSites, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
-import { BenchRowDto, RatesDto } from './packing.dto.js';
+import { BenchPageDto, RatesDto, SendByDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
+import { ParcelsService } from './parcels.service.js';
 
 @Controller('api/bench')
 export class PackingController {
   constructor(
     private readonly queries: PackingQueries,
     private readonly labels: LabelService,
+    private readonly parcels: ParcelsService,
   ) {}
 
   @Get('queue')
   @Access('signed-in')
   @ApiQuery({ name: 'site', required: false, type: String })
-  queue(@AtSites() siteIds: readonly number[]): Promise<BenchRowDto[]> {
-    return this.queries.queue(siteIds);
+  @Windowed()
+  queue(@AtSites() siteIds: readonly number[], @AskedWindow() window: Window): Promise<BenchPageDto> {
+    return this.queries.queue(siteIds, window);
+  }
+
+  /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
+  @Post('parcels/:code/service')
+  @Access('pack')
+  @HttpCode(204)
+  sendBy(@Acting() act: Act, @Param('code') code: string, @Body() body: SendByDto): Promise<void> {
+    return this.parcels.sendBy(act, code.toUpperCase(), body.service);
   }
 
   /** Services and prices of each carrier for a weighed parcel, cheapest first. */

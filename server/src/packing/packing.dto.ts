@@ -17,6 +17,11 @@ export class BenchRowDto {
   note: boolean;
   since: Date | null;
 }
+export class BenchPageDto {
+  rows: BenchRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class CartonDto {
   code: string;
   lengthMm: number;
@@ -31,6 +36,9 @@ export class BenchParcelDto {
   state: string;
   tracking: string | null;
   carrier: string | null;
+  weightG: number | null;
+  /** Why its label could not be had yet; null where nothing is against it. */
+  problem: string | null;
 }
 export class PackedLineDto {
   line: number;
@@ -109,4 +117,8 @@ export class RatesDto {
   rates: RateDto[];
   /** Carriers that did not answer, with what they said. */
   silent: string[];
+}
+/** The service that a parcel is to leave by; null for the cheapest. */
+export class SendByDto {
+  @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => ChosenServiceDto) service: ChosenServiceDto | null;
 }

@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import type { BenchParcelDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto } from './packing.dto.js';
+import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto } from './packing.dto.js';
 
 export interface BenchOrder {
   id: number;
@@ -24,21 +24,29 @@ export class PackingQueries {
     private readonly calendars: CalendarQueries,
   ) {}
 
-  async queue(siteIds: readonly number[]): Promise<BenchRowDto[]> {
-    const found = await rows<Omit<BenchRowDto, 'pieces' | 'note' | 'leavesAt'> & { siteId: number; pieces: string; note: number }>(
+  /** Orders whose goods stand at a table, by what they were promised. */
+  async queue(siteIds: readonly number[], window: Window): Promise<BenchPageDto> {
+    const { rows: found, total } = await pageOf<
+      Omit<BenchRowDto, 'pieces' | 'note' | 'leavesAt'> & { siteId: number; pieces: string; note: number }
+    >(
       this.source,
-      `SELECT o.code AS \`order\`, t.site_id AS siteId, o.customer, t.code AS tote, b.code AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces
-       FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id LEFT JOIN place b ON b.id = t.parent_id JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id = u.tote_id
-       WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?) GROUP BY o.id ORDER BY o.promised_at, o.id LIMIT 200`,
-      [[0, ...siteIds]],
+      {
+        select: `o.code AS \`order\`, t.site_id AS siteId, o.customer, t.code AS tote, b.code AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
+        from: `FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id LEFT JOIN place b ON b.id = t.parent_id JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id = u.tote_id
+       WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?) GROUP BY o.id`,
+        params: [[0, ...siteIds]],
+        order: 'o.promised_at, o.id',
+      },
+      window,
     );
     const boards = await this.calendars.boards(siteIds);
-    return found.map(({ siteId, ...o }) => ({
+    const listed = found.map(({ siteId, ...o }) => ({
       ...o,
       leavesAt: boards.get(siteId)?.toCatch(o.promisedAt) ?? null,
       pieces: num(o.pieces),
       note: num(o.note) === 1,
     }));
+    return { rows: listed, total };
   }
 
   /** The order behind a scanned docket, order number, tote or parcel. */
@@ -115,7 +123,9 @@ export class PackingQueries {
   parcels(tx: Pick<Tx, 'query'>, orderId: number): Promise<(BenchParcelDto & { id: number })[]> {
     return rows(
       tx,
-      'SELECT p.id, p.number, p.code, p.state, p.tracking, c.name AS carrier FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number',
+      `SELECT p.id, p.number, p.code, p.state, p.tracking, c.name AS carrier, p.weight_g AS weightG,
+         IF(p.state = 'label-asked', (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.state = 'failing' AND x.receiver LIKE CONCAT('carrier:%/', p.code) LIMIT 1), NULL) AS problem
+       FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
       [orderId],
     );
   }

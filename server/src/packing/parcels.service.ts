@@ -5,7 +5,21 @@ import { ActivityService } from '../activity/index.js';
 import { BoxesService, CarriersQueries } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, badForm, notFound, NOW, one, Outbox, Problem, refused, type Tx, update } from '../platform/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  mustBeAt,
+  notFound,
+  NOW,
+  one,
+  Outbox,
+  Problem,
+  refused,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { freeTotes, holdRounds } from '../picking/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { PackLineDto } from './packing.dto.js';
@@ -24,6 +38,7 @@ export class ParcelsService {
     private readonly settings: SettingsService,
     private readonly carriers: CarriersQueries,
     private readonly boxes: BoxesService,
+    private readonly commands: CommandLog,
   ) {}
 
   /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
@@ -61,7 +76,13 @@ export class ParcelsService {
     await this.boxes.taken(tx, command.carton, order.site_id);
     await this.freeTotes(tx, order);
     await this.states.refresh(tx, [order.id]);
-    await this.outbox.send(tx, `carrier:${carrier?.code ?? 'any'}/${parcel.code}`, 'carrier.label', { parcel: parcel.code }, order.code);
+    await this.outbox.send(
+      tx,
+      `carrier:${carrier?.code ?? 'any'}/${parcel.code}`,
+      'carrier.label',
+      { parcel: parcel.code },
+      { siteId: order.site_id, document: order.code },
+    );
     const activityId = await this.activity.record(tx, act, {
       kind: 'packed',
       glyph: 'full',
@@ -71,6 +92,37 @@ export class ParcelsService {
       siteId: order.site_id,
     });
     return { activityId };
+  }
+
+  /** Has the label of a closed parcel asked for by another service. What was asked before is let go; whichever comes is its label. */
+  sendBy(act: Act, code: string, service: CloseParcelCommand['service']): Promise<void> {
+    return this.commands.run(act, 'parcel.send-by', { code, service }, async (tx) => {
+      const parcel = await one<{ id: number; state: string; order: string; site_id: number }>(
+        tx,
+        'SELECT p.id, p.state, (SELECT o.code FROM sales_order o WHERE o.id = p.order_id) AS `order`, (SELECT w.site_id FROM place w WHERE w.id = p.place_id) AS site_id FROM parcel p WHERE p.code = ? FOR UPDATE',
+        [code],
+      );
+      if (!parcel) throw notFound(`Parcel ${code}`);
+      mustBeAt(act.person, parcel.site_id);
+      if (parcel.state !== 'label-asked')
+        throw badState(parcel.state === 'open' ? `${code} is still open. Close it first` : `${code} has its label. Go on with it`);
+      const carrier = service && (await this.carriers.byCode(tx, service.carrier));
+      await update(
+        tx,
+        'parcel',
+        { id: parcel.id },
+        { carrier_id: carrier?.id ?? null, service: service?.code ?? null, label_asked_at: NOW },
+      );
+      await this.outbox.hurry(tx, 'carrier.label', parcel.order);
+      await this.activity.record(tx, act, {
+        kind: 'packed',
+        glyph: 'half',
+        title: `${code} goes another way`,
+        detail: carrier?.name ?? 'the cheapest service',
+        document: parcel.order,
+        siteId: parcel.site_id,
+      });
+    });
   }
 
   private async mustWeigh(

@@ -2,8 +2,8 @@ import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
-import { type Act, Acting, AtSites, IfMatch, type Person, Reader } from '../platform/index.js';
-import { RoundRowDto } from './picking.dto.js';
+import { type Act, Acting, AskedWindow, AtSites, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { RoundPageDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { ReleaseService } from './release.service.js';
 
@@ -24,7 +24,8 @@ export class PickingController {
   @Get('rounds')
   @Access('signed-in')
   @ApiQuery({ name: 'site', required: false, type: String })
-  list(@Reader() person: Person, @AtSites() siteIds: readonly number[]): Promise<RoundRowDto[]> {
-    return this.queries.list(siteIds, person.id);
+  @Windowed()
+  list(@Reader() person: Person, @AtSites() siteIds: readonly number[], @AskedWindow() window: Window): Promise<RoundPageDto> {
+    return this.queries.list(siteIds, person.id, window);
   }
 }

@@ -21,6 +21,11 @@ export class RoundRowDto {
   createdAt: Date;
   shortStops: number;
 }
+export class RoundPageDto {
+  rows: RoundRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 
 export class PickStopDto implements PickStop {
   id: number;

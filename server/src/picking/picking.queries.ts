@@ -3,9 +3,9 @@ import type { PickStop, PickTask } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
-import type { RoundRowDto } from './picking.dto.js';
+import type { RoundPageDto, RoundRowDto } from './picking.dto.js';
 
 interface StopRow extends Omit<PickStop, 'metres'> {
   x: string | null;
@@ -23,8 +23,9 @@ export class PickingQueries {
     private readonly calendars: CalendarQueries,
   ) {}
 
-  async list(siteIds: readonly number[], personId: number): Promise<RoundRowDto[]> {
-    const found = await rows<
+  /** Rounds that are not through, by what their orders were promised. */
+  async list(siteIds: readonly number[], personId: number, window: Window): Promise<RoundPageDto> {
+    const { rows: found, total } = await pageOf<
       Omit<RoundRowDto, 'mine' | 'leavesAt' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
         id: number;
         siteId: number;
@@ -36,12 +37,16 @@ export class PickingQueries {
       }
     >(
       this.source,
-      `SELECT r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
-         COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops
-       FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id LEFT JOIN person p ON p.id = r.picker_id
+      {
+        select: `r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
+         COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops`,
+        from: `FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id LEFT JOIN person p ON p.id = r.picker_id
          LEFT JOIN (SELECT round_id, MIN(tote_id) AS tote_id FROM tote_use WHERE ended_at IS NULL GROUP BY round_id) u ON u.round_id = r.id LEFT JOIN place t ON t.id = u.tote_id LEFT JOIN round_stop s ON s.round_id = r.id
-       WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id ORDER BY o.promised_at, r.id LIMIT 200`,
-      [[0, ...siteIds]],
+       WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id`,
+        params: [[0, ...siteIds]],
+        order: 'o.promised_at, r.id',
+      },
+      window,
     );
     const floors = new Map(
       await Promise.all(
@@ -52,7 +57,7 @@ export class PickingQueries {
       found.map(async (r) => floors.get(r.siteId)?.metresOf((await this.stops(this.source, r.id)).map(point)) ?? 0),
     );
     const boards = await this.calendars.boards(siteIds);
-    return found.map(({ id: _id, siteId, pickerId, ...r }, i) => ({
+    const listed = found.map(({ id: _id, siteId, pickerId, ...r }, i) => ({
       ...r,
       leavesAt: boards.get(siteId)?.toCatch(r.promisedAt) ?? null,
       mine: pickerId === personId,
@@ -62,6 +67,7 @@ export class PickingQueries {
       shortStops: num(r.shortStops),
       metres: Math.round(walks[i] ?? 0),
     }));
+    return { rows: listed, total };
   }
 
   /** The task for a phone: its stops in walking order, with the metres between them. */

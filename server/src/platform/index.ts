@@ -1,5 +1,5 @@
 /** What every module stands on: configuration, database, command log, outbox, mail, problems. */
-export { type Act, Acting, AtSites, mustBeAt, type Person, Reader, type SignedRequest } from './act.js';
+export { type Act, Acting, AtSites, clockOf, mustBeAt, type Person, Reader, type SignedRequest } from './act.js';
 export { ownAddresses, servingCertificate } from './certificate.js';
 export { CodeDto } from './code.dto.js';
 export { CommandLog } from './command-log.js';
@@ -7,10 +7,24 @@ export { Config, ConfigError, readConfig } from './config.js';
 export { dataSourceOptions, migrate } from './database/data-source.js';
 export { promisedSql } from './database/promised.js';
 export { sqlList } from './database/sql.js';
-export { inSnapshot, inTransaction, isDuplicate, isReferenced, likeAny, num, one, parsed, rows, type Tx } from './database/tx.js';
+export {
+  inSnapshot,
+  inTransaction,
+  isDuplicate,
+  isReferenced,
+  likeAny,
+  likeBeginning,
+  num,
+  one,
+  parsed,
+  rows,
+  type Tx,
+} from './database/tx.js';
 export { addDays, dayIn } from './dates.js';
 export { fieldsOf } from './field-faults.js';
+export { formPipe, type Many, ManyPipe } from './many.pipe.js';
 export { Mailer } from './mailer.js';
+export { Metrics } from './metrics.js';
 export { nextCode, nextNumber, SERIES, seriesCode, type SeriesName, setNextNumber } from './number-series.js';
 export { Outbox, type OutboxMessage } from './outbox.js';
 export { phoneUrl } from './phone-url.js';
@@ -18,12 +32,17 @@ export { newLogger, PlatformModule } from './platform.module.js';
 export { PostedDto } from './posted.dto.js';
 export { ProblemFilter } from './problem.filter.js';
 export { badForm, badState, notFound, Problem } from './problem.js';
+export { AskedWindow, batches, countOf, type Listed, mapPage, type Page, pageOf, type Window, Windowed } from './page.js';
+export { textOf, wholeOf } from './query.js';
 export { readBody } from './read-body.js';
+export { shallow } from './shallow.js';
 export { refused } from './refused.js';
+export { clearByAge, clearWhere, Retention } from './retention.js';
 export { signature, signatureMatches } from './signature.js';
 export { siteDay, siteDays } from './site-day.js';
 export { LOGGER } from './tokens.js';
 export { IfMatch, mustMatch } from './version.js';
+export { Fault, PAPER, task, Work } from './work.js';
 export { claimRows, Worker, within } from './worker.js';
 export { GoodEnding } from './good-ending.js';
 export {

@@ -96,7 +96,13 @@ export class AnswersService {
     if (note === '') throw badForm({ note: 'Say what you ask for instead' });
     const supplier = await theRow(tx, 'supplier', { id: order.supplier_id });
     if (!supplier.email) throw badForm({ note: `${supplier.name} has no mail address. Ring ${supplier.phone || 'them'}` });
-    await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.order-query', { code: order.code, to: supplier.email, note }, order.code);
+    await this.outbox.send(
+      tx,
+      `mail:${supplier.email}`,
+      'mail.order-query',
+      { code: order.code, to: supplier.email, note },
+      { siteId: order.site_id, document: order.code },
+    );
     await update(tx, 'purchase_order', { id: order.id }, { answer: 'queried', version: order.version + 1 });
   }
 

@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { rows } from '../platform/index.js';
+import { PAPER, rows, task, Work } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import { purchaseOrderPdf } from './purchase-order.pdf.js';
+import type { purchaseOrderPdf } from './purchase-order.pdf.js';
 import { writeOrder } from '../ubl/index.js';
 import type { PurchaseOrderDto } from './purchasing.dto.js';
 import { ublOrderOf } from './ubl-order.js';
+
+const PAPER_OF = task<typeof purchaseOrderPdf>('purchasing/purchaseOrderPdf', ...PAPER);
 
 /** The papers of a purchase order: the PDF for people, UBL for the supplier's system. */
 @Injectable()
@@ -13,10 +15,11 @@ export class OrderDocuments {
   constructor(
     private readonly source: DataSource,
     private readonly settings: SettingsService,
+    private readonly work: Work,
   ) {}
 
   async pdf(order: PurchaseOrderDto): Promise<Buffer> {
-    return purchaseOrderPdf(order, await this.settings.letterhead());
+    return this.work.run(PAPER_OF, order, await this.settings.letterhead());
   }
 
   async ubl(order: PurchaseOrderDto): Promise<string> {

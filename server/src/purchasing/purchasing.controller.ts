@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, StreamableFile } from '@nestjs/common';
 import { ApiOkResponse } from '@nestjs/swagger';
 import { Access, OfCosts } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { AnswersService } from './answers.service.js';
 import { DraftsService } from './drafts.service.js';
 import { OrderDocuments } from './order-documents.js';
@@ -9,7 +9,7 @@ import {
   EditPurchaseOrderDto,
   MergeOrderDto,
   PurchaseOrderDto,
-  PurchaseOrderRowDto,
+  PurchaseOrderPageDto,
   SettleAnswerDto,
   SplitOrderDto,
 } from './purchasing.dto.js';
@@ -28,8 +28,9 @@ export class PurchasingController {
 
   @Get()
   @Access('signed-in')
-  list(@Reader() person: Person): Promise<PurchaseOrderRowDto[]> {
-    return this.queries.list(person.siteIds, person.seesCosts);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<PurchaseOrderPageDto> {
+    return this.queries.list(person.siteIds, person.seesCosts, window);
   }
 
   @Get(':code')

@@ -42,6 +42,11 @@ export class PurchaseOrderRowDto {
   /** Who placed it, or wrote it. */
   buyer: string;
 }
+export class PurchaseOrderPageDto {
+  rows: PurchaseOrderRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class OrderFileDto {
   id: number;
   name: string;

@@ -2,9 +2,16 @@ import { Injectable } from '@nestjs/common';
 import { decimalText, dividedBy, micro, times } from '@vectrum/core/money';
 import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
-import { notFound, num, one, rows, siteDays } from '../platform/index.js';
+import { notFound, num, one, pageOf, rows, siteDays, type Window } from '../platform/index.js';
 import { OrderFiles } from './order-files.service.js';
-import type { ChargeDto, OrderChangeDto, PurchaseOrderDto, PurchaseOrderLineDto, PurchaseOrderRowDto } from './purchasing.dto.js';
+import type {
+  ChargeDto,
+  OrderChangeDto,
+  PurchaseOrderDto,
+  PurchaseOrderLineDto,
+  PurchaseOrderPageDto,
+  PurchaseOrderRowDto,
+} from './purchasing.dto.js';
 
 type LineRow = Omit<PurchaseOrderLineDto, 'ordered' | 'price' | 'priceEach' | 'goods' | 'answer'> & {
   price: string;
@@ -28,8 +35,20 @@ export class PurchasingQueries {
     private readonly files: OrderFiles,
   ) {}
 
-  async list(siteIds: readonly number[], seesCosts: boolean): Promise<PurchaseOrderRowDto[]> {
+  /** Orders to suppliers, what forces action first, then those that are over, the newest first. */
+  async list(siteIds: readonly number[], seesCosts: boolean, window: Window): Promise<PurchaseOrderPageDto> {
     const days = await siteDays(this.source);
+    const { rows: codes, total } = await pageOf<{ id: number }>(
+      this.source,
+      {
+        select: 'o.id',
+        from: 'FROM purchase_order o WHERE o.site_id IN (?)',
+        params: [[0, ...siteIds]],
+        order: `FIELD(o.state, 'part-received', 'placed', 'draft', 'received', 'closed', 'cancelled'), IF(o.state IN ('part-received', 'placed', 'draft'), o.expected_on, NULL), o.id DESC`,
+      },
+      window,
+    );
+    const ids = codes.map((c) => c.id);
     const found = await rows<
       Omit<PurchaseOrderRowDto, 'late' | 'lines' | 'linesIn' | 'holds' | 'worth'> & {
         names: string | null;
@@ -47,11 +66,13 @@ export class PurchasingQueries {
          COUNT(l.id) AS \`lines\`, SUM(l.open_units = 0) AS linesIn, o.currency, COALESCE(SUM(l.price * l.packs), 0) AS worth, b.name AS buyer,
          GROUP_CONCAT(i.name ORDER BY l.line SEPARATOR '\n') AS names
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id LEFT JOIN place d ON d.id = o.door_id LEFT JOIN purchase_order_line l ON l.order_id = o.id LEFT JOIN item i ON i.id = l.item_id JOIN person b ON b.id = COALESCE(o.placed_by, o.created_by)
-       WHERE o.site_id IN (?) AND o.state NOT IN ('closed','cancelled') AND (o.state <> 'received' OR o.placed_at > UTC_TIMESTAMP() - INTERVAL 60 DAY)
-       GROUP BY o.id ORDER BY o.expected_on, d.walk_order, o.id LIMIT 500`,
-      [[0, ...siteIds]],
+       WHERE o.id IN (?) GROUP BY o.id ORDER BY FIELD(o.id, ?)`,
+      [
+        [0, ...ids],
+        [0, ...ids],
+      ],
     );
-    return found.map(({ names, worth, ...o }) => ({
+    const listed = found.map(({ names, worth, ...o }) => ({
       ...o,
       ...(seesCosts ? { worth: decimalText(micro(worth)) } : {}),
       holds: holdsWords((names ?? '').split('\n').filter(Boolean)),
@@ -59,6 +80,7 @@ export class PurchasingQueries {
       lines: num(o.lines),
       linesIn: num(o.linesIn),
     }));
+    return { rows: listed, total };
   }
 
   async sheet(code: string, siteIds: readonly number[], seesCosts: boolean): Promise<PurchaseOrderDto> {

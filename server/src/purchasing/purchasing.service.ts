@@ -136,7 +136,7 @@ export class PurchasingService {
         version: order.version + 1,
       },
     );
-    await this.tell(tx, supplier, code, true);
+    await this.tell(tx, supplier, order, true);
     await this.activity.record(tx, act, {
       kind: 'purchase-order',
       glyph: 'go',
@@ -149,9 +149,16 @@ export class PurchasingService {
   }
 
   /** Mails the order as paper and as a document that the supplier's system can read. */
-  private async tell(tx: Tx, supplier: Row<'supplier'>, code: string, changed: boolean): Promise<void> {
+  private async tell(tx: Tx, supplier: Row<'supplier'>, order: { code: string; site_id: number }, changed: boolean): Promise<void> {
+    const { code } = order;
     if (supplier.email)
-      await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.purchase-order', { code, to: supplier.email, changed }, code);
+      await this.outbox.send(
+        tx,
+        `mail:${supplier.email}`,
+        'mail.purchase-order',
+        { code, to: supplier.email, changed },
+        { siteId: order.site_id, document: code },
+      );
   }
 
   /** Sends the order to the supplier and shows it to the dock. */
@@ -166,7 +173,7 @@ export class PurchasingService {
         { id: order.id },
         { state: 'placed', placed_at: new Date(), placed_by: act.person.id, version: version + 1 },
       );
-      await this.tell(tx, supplier, code, false);
+      await this.tell(tx, supplier, order, false);
       await this.activity.record(tx, act, {
         kind: 'purchase-order',
         glyph: 'go',

@@ -32,6 +32,11 @@ export class SupplierReturnRowDto {
   /** Absent for those who may not see costs. */
   expected?: string;
 }
+export class SupplierReturnPageDto {
+  rows: SupplierReturnRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class SupplierReturnLineDto {
   line: number;
   sku: string;

@@ -1,9 +1,19 @@
 import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, PostedDto, Reader } from '../platform/index.js';
-import { SettingsService } from '../settings/index.js';
-import { returnNotePdf } from './return-note.pdf.js';
-import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnRowDto, TakeInDto } from './returns.dto.js';
+import {
+  type Act,
+  Acting,
+  AskedWindow,
+  CodeDto,
+  IfMatch,
+  type Person,
+  PostedDto,
+  Reader,
+  type Window,
+  Windowed,
+} from '../platform/index.js';
+import { ReturnPapers } from './return-papers.js';
+import { AsideDto, CreditDto, SendBackDto, SupplierReturnDto, SupplierReturnPageDto, TakeInDto } from './returns.dto.js';
 import { SupplierReturnQueries } from './supplier-returns.queries.js';
 import { SupplierReturns } from './supplier-returns.service.js';
 import { TakingIn } from './taking-in.service.js';
@@ -14,13 +24,14 @@ export class SupplierReturnsController {
     private readonly queries: SupplierReturnQueries,
     private readonly returns: SupplierReturns,
     private readonly takingIn: TakingIn,
-    private readonly settings: SettingsService,
+    private readonly papers: ReturnPapers,
   ) {}
 
   @Get()
   @Access('signed-in')
-  list(@Reader() person: Person): Promise<SupplierReturnRowDto[]> {
-    return this.queries.list(person);
+  @Windowed()
+  list(@Reader() person: Person, @AskedWindow() window: Window): Promise<SupplierReturnPageDto> {
+    return this.queries.list(person, window);
   }
 
   /** Goods that stand apart: damaged, wrong or refused. */
@@ -56,7 +67,7 @@ export class SupplierReturnsController {
   @Access('signed-in')
   async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     const note = await this.queries.sheet(person, code.toUpperCase());
-    return new StreamableFile(await returnNotePdf(note, await this.settings.letterhead()), {
+    return new StreamableFile(await this.papers.note(note), {
       type: 'application/pdf',
       disposition: `inline; filename="${note.code}.pdf"`,
     });

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { notFound, num, one, type Person, rows, sqlList } from '../platform/index.js';
+import { mapPage, notFound, num, one, type Page, pageOf, type Person, rows, sqlList, type Window } from '../platform/index.js';
 import type { AsideDto, SupplierReturnDto, SupplierReturnLineDto, SupplierReturnRowDto } from './returns.dto.js';
 
 const ROW = `t.code, s.name AS supplier, p.name AS site, t.state, t.sent_at AS sentAt, (SELECT COUNT(*) FROM supplier_return_line l WHERE l.return_id = t.id) AS \`lines\`, t.currency, t.expected`;
@@ -73,13 +73,19 @@ export class SupplierReturnQueries {
     });
   }
 
-  async list(person: Person): Promise<SupplierReturnRowDto[]> {
-    const found = await rows<Costed<SupplierReturnRowDto>>(
-      this.source,
-      `SELECT ${ROW} FROM supplier_return t JOIN supplier s ON s.id = t.supplier_id JOIN site p ON p.id = t.site_id WHERE t.site_id IN (?) ORDER BY FIELD(t.state, 'sent', 'credited', 'taken back'), t.id DESC LIMIT 300`,
-      [[0, ...person.siteIds]],
-    );
-    return found.map(({ expected, ...t }) => ({ ...t, lines: num(t.lines), ...(person.seesCosts ? { expected } : {}) }));
+  /** Those that wait for a credit first, then the newest. */
+  async list(person: Person, window: Window): Promise<Page<SupplierReturnRowDto>> {
+    const list = {
+      select: ROW,
+      from: 'FROM supplier_return t JOIN supplier s ON s.id = t.supplier_id JOIN site p ON p.id = t.site_id WHERE t.site_id IN (?)',
+      params: [[0, ...person.siteIds]],
+      order: `FIELD(t.state, 'sent', 'credited', 'taken back'), t.id DESC`,
+    };
+    return mapPage(await pageOf<Costed<SupplierReturnRowDto>>(this.source, list, window), ({ expected, ...t }) => ({
+      ...t,
+      lines: num(t.lines),
+      ...(person.seesCosts ? { expected } : {}),
+    }));
   }
 
   async sheet(person: Person, code: string): Promise<SupplierReturnDto> {

@@ -90,7 +90,14 @@ export class SupplierReturns implements OnModuleInit {
     );
     const { id } = await this.write(tx, act, code, supplier, input, ids);
     await this.allocation.settle(tx, changes);
-    if (supplier.email) await this.outbox.send(tx, `mail:${supplier.email}`, 'mail.supplier-return', { code, to: supplier.email }, code);
+    if (supplier.email)
+      await this.outbox.send(
+        tx,
+        `mail:${supplier.email}`,
+        'mail.supplier-return',
+        { code, to: supplier.email },
+        { siteId: input.siteId, document: code },
+      );
     return { id, code, supplier: supplier.name };
   }
 

@@ -1,8 +1,8 @@
 import { Body, Controller, Get, Param, Post, Put, Query } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
 import { DocumentKeys } from './document-keys.service.js';
-import { DocumentKeyDto, EditSupplierDto, SupplierDto, SupplierSheetDto } from './suppliers.dto.js';
+import { DocumentKeyDto, EditSupplierDto, SupplierPageDto, SupplierSheetDto } from './suppliers.dto.js';
 import { SuppliersService } from './suppliers.service.js';
 
 @Controller('api/suppliers')
@@ -14,8 +14,9 @@ export class SuppliersController {
 
   @Get()
   @Access('signed-in')
-  list(@Query('search') search?: string): Promise<SupplierDto[]> {
-    return this.service.list(String(search ?? '').slice(0, 100));
+  @Windowed()
+  list(@AskedWindow() window: Window, @Query('search') search?: string): Promise<SupplierPageDto> {
+    return this.service.list(textOf(search, 100), window);
   }
 
   @Get(':code')

@@ -75,6 +75,11 @@ export class SupplierDto {
   leastPallets: number | null;
   version: number;
 }
+export class SupplierPageDto {
+  rows: SupplierDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
 export class SupplierSheetDto extends SupplierDto {
   /** Whether its own system may send documents. */
   sendsDocuments: boolean;

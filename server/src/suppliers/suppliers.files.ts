@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { listTable, Lists, Shapes } from '../exchange/index.js';
+import { listTable, Lists, Shapes, windows } from '../exchange/index.js';
 import { breaksShape, contactsShape, pricesShape, suppliersShape } from './suppliers.shape.js';
 import { SuppliersService } from './suppliers.service.js';
 
@@ -8,15 +8,19 @@ import { SuppliersService } from './suppliers.service.js';
 export class SuppliersFiles {
   constructor(shapes: Shapes, lists: Lists, suppliers: SuppliersService) {
     shapes.register(suppliersShape, contactsShape, pricesShape, breaksShape);
-    lists.register('suppliers', async (_person, query) =>
-      listTable('suppliers', await suppliers.list(query['search'] ?? ''), [
-        ['Supplier', (s) => s.code],
-        ['Name', (s) => s.name],
-        ['E-mail', (s) => s.email],
-        ['Telephone', (s) => s.phone],
-        ['Currency', (s) => s.currency],
-        ['Lead time, days', (s) => s.leadDays],
-      ]),
+    lists.register('suppliers', (_person, query) =>
+      listTable(
+        'suppliers',
+        windows((from, limit) => suppliers.list(query['search'] ?? '', { from, limit })),
+        [
+          ['Supplier', (s) => s.code],
+          ['Name', (s) => s.name],
+          ['E-mail', (s) => s.email],
+          ['Telephone', (s) => s.phone],
+          ['Currency', (s) => s.currency],
+          ['Lead time, days', (s) => s.leadDays],
+        ],
+      ),
     );
   }
 }

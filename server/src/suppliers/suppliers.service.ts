@@ -8,14 +8,18 @@ import {
   CommandLog,
   find,
   insert,
+  likeAny,
   mustMatch,
   notFound,
   num,
   one,
+  type Page,
+  pageOf,
   remove,
   rows,
   type Tx,
   update,
+  type Window,
 } from '../platform/index.js';
 import type { ContactDto, EditSupplierDto, EditSupplierItemDto, SupplierDto, SupplierItemDto, SupplierSheetDto } from './suppliers.dto.js';
 import { ScorecardQueries } from './scorecard.queries.js';
@@ -33,13 +37,15 @@ export class SuppliersService {
     private readonly scores: ScorecardQueries,
   ) {}
 
-  list(search: string): Promise<SupplierDto[]> {
-    const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
-    return rows<SupplierDto>(
-      this.source,
-      `SELECT ${SUPPLIER_FIELDS} FROM supplier WHERE name LIKE ? OR code LIKE ? ORDER BY name LIMIT 500`,
-      [like, like],
-    );
+  list(search: string, window: Window): Promise<Page<SupplierDto>> {
+    const like = likeAny(search);
+    const list = {
+      select: SUPPLIER_FIELDS,
+      from: 'FROM supplier WHERE name LIKE ? OR code LIKE ?',
+      params: [like, like],
+      order: 'name, id',
+    };
+    return pageOf<SupplierDto>(this.source, list, window);
   }
 
   async sheet(code: string, seesCosts: boolean): Promise<SupplierSheetDto> {

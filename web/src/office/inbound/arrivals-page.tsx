@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { useParams } from 'react-router';
 import { Link } from 'react-router';
@@ -12,6 +11,7 @@ import { InboundWords } from './inbound-words';
 import { ListPage } from '../../ui/list-page';
 import { OpenItem } from '../../ui/open-row';
 import { FilterLine } from '../../ui/page';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 type Row = Dto['ArrivalRowDto'];
 
@@ -59,14 +59,14 @@ function ArrivalRow({ arrival, open }: { arrival: Row; open: boolean }) {
 /** Arrivals: what stands at the door and for how long, what was announced, and what came in, by whom and on which day. */
 export function ArrivalsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: key('arrivals'), queryFn: () => ask(api.GET('/api/arrivals')) });
+  const query = useLongList(key('arrivals'), (query) => ask(api.GET('/api/arrivals', { params: { query } })));
   return (
     <ListPage title="Arrivals" width={360} grouped>
       <FilterLine>
         <InboundWords here="arrivals" />
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing has come yet">
               An arrival begins when the first goods of an order are booked in, or when a supplier announces them.
@@ -79,6 +79,7 @@ export function ArrivalsPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['arrival', 'arrivals']} />
     </ListPage>
   );
 }

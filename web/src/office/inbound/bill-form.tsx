@@ -13,6 +13,8 @@ import { useRecord } from '../../ui/record/use-record';
 import { Select, Input } from '../../ui/input';
 import { TextButton } from '../../ui/button';
 import { LinesTable } from '../../ui/table';
+import { Field } from '../../ui/field';
+import { useSuppliers } from '../../api/queries';
 
 interface Values {
   supplier: string;
@@ -38,7 +40,7 @@ const fresh = (): Values => ({ supplier: '', ref: '', billedOn: today(), dueOn: 
 /** Enters a bill beside what came: take over what fits with one key, or type what the paper says. */
 export function BillForm() {
   const navigate = useNavigate();
-  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useSuppliers();
   const [start] = useState(fresh);
   const record = useRecord<Values, { code: string }>({
     source: { values: start },
@@ -58,9 +60,11 @@ export function BillForm() {
   });
   const { watch, setValue } = record.form;
   const [supplier, ref, goods, charges] = watch(['supplier', 'ref', 'goods', 'charges']);
+  const [order, setOrder] = useState('');
   const open = useQuery({
-    queryKey: key('bills-open', supplier),
-    queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier } } })),
+    queryKey: key('bills-open', supplier, order),
+    queryFn: () => ask(api.GET('/api/bills/open', { params: { query: { supplier, ...(order ? { order } : {}) } } })),
+    placeholderData: (was, before) => (before?.queryKey[1] === supplier ? was : undefined),
     enabled: supplier !== '',
   });
   // Another supplier's bill is another bill.
@@ -99,6 +103,13 @@ export function BillForm() {
         <TextField name="billedOn" label={WORDS.billedOn.label} type="date" />
         <TextField name="dueOn" label={WORDS.dueOn.label} type="date" />
       </div>
+      {open.data && (order !== '' || open.data.behind > 0) && (
+        <Field
+          label={`Goods of one order only${open.data.behind > 0 ? `; ${open.data.behind.toLocaleString('en-GB')} older lines are not shown` : ''}`}
+        >
+          <Input className="code" maxLength={20} value={order} onChange={(e) => setOrder(e.target.value.trim().toUpperCase())} />
+        </Field>
+      )}
       {open.data && <GoodsTable open={open.data} goods={goods} onChange={(next) => setValue('goods', next)} onAll={all} />}
       {open.data && <ChargesTable orders={open.data.orders} charges={charges} onChange={(next) => setValue('charges', next)} />}
     </RecordForm>
@@ -238,7 +249,12 @@ function ChargesTable({
               </option>
             ))}
           </Select>
-          <button type="button" aria-label={`Take charge ${i + 1} out`} onClick={() => onChange(charges.filter((_, n) => n !== i))}>
+          <button
+            type="button"
+            className="grid place-items-center min-w-[28px] min-h-[28px]"
+            aria-label={`Take charge ${i + 1} out`}
+            onClick={() => onChange(charges.filter((_, n) => n !== i))}
+          >
             <Glyph name="shut" />
           </button>
         </div>

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useParams } from 'react-router';
@@ -12,6 +11,7 @@ import { ListPage } from '../../ui/list-page';
 import { FilterLine } from '../../ui/page';
 import { TextLink } from '../../ui/button';
 import { DenseTable } from '../../ui/table';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { differs: 'blocked', queried: 'held', posted: 'full' };
 export const BILL_STATES: Readonly<Record<string, string>> = { differs: 'differs, wants a decision', queried: 'queried', posted: 'posted' };
@@ -19,7 +19,7 @@ export const BILL_STATES: Readonly<Record<string, string>> = { differs: 'differs
 /** Suppliers' bills: those that differ from order or arrival first. */
 export function BillsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: key('bills'), queryFn: () => ask(api.GET('/api/bills')) });
+  const query = useLongList(key('bills'), (query) => ask(api.GET('/api/bills', { params: { query } })));
   return (
     <ListPage title="Bills" width={500}>
       <FilterLine>
@@ -27,7 +27,7 @@ export function BillsPage() {
         <TextLink to="/inbound/bills/new">Enter a bill</TextLink>
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="No bills yet">Enter one when it comes: it is held against order and arrival, and posted where it fits.</Empty>
           ) : (
@@ -58,6 +58,7 @@ export function BillsPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['bill', 'bills']} />
     </ListPage>
   );
 }

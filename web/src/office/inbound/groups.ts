@@ -13,6 +13,7 @@ export function groupsOf(orders: Row[], date: string): [string, Row[]][] {
     ['Later', (o) => o.state === 'placed' && !o.late && o.expectedOn !== date],
     ['Draft', (o) => o.state === 'draft'],
     ['All in', (o) => o.state === 'received'],
+    ['Over', (o) => o.state === 'closed' || o.state === 'cancelled'],
   ];
   return groups.map(([name, fits]): [string, Row[]] => [name, orders.filter(fits)]).filter(([, list]) => list.length > 0);
 }

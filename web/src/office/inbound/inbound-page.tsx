@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { Link, useMatch } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
@@ -17,6 +16,7 @@ import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenItem } from '../../ui/open-row';
 import { TextAnchor, TextLink } from '../../ui/button';
 import { FilterLine } from '../../ui/page';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 type Row = Dto['PurchaseOrderRowDto'];
 
@@ -68,10 +68,7 @@ function OrderRow({ order, open, wide }: { order: Row; open: boolean; wide: bool
 /** Purchase orders by what forces action, with one open beside them. */
 export function InboundPage() {
   const beside = useBeside();
-  const orders = useQuery({
-    queryKey: key('purchase-orders'),
-    queryFn: () => ask(api.GET('/api/purchase-orders')),
-  });
+  const orders = useLongList(key('purchase-orders'), (query) => ask(api.GET('/api/purchase-orders', { params: { query } })));
   const me = useMe();
   const open = useMatch('/inbound/:code/*')?.params.code;
   return (
@@ -91,7 +88,7 @@ export function InboundPage() {
         )}
       </FilterLine>
       <Shown query={orders}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="No purchase orders yet">Write one: choose a supplier, then say how many trays, boxes or pallets.</Empty>
           ) : (
@@ -102,6 +99,7 @@ export function InboundPage() {
           )
         }
       </Shown>
+      <MoreRows list={orders} what={['order', 'orders']} />
     </ListPage>
   );
 }

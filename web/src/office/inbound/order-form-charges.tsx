@@ -40,7 +40,12 @@ export function OrderFormCharges({ form }: { form: UseFormReturn<OrderValues> })
               </option>
             ))}
           </Select>
-          <button type="button" aria-label={`Take charge ${i + 1} out`} onClick={() => charges.remove(i)}>
+          <button
+            type="button"
+            className="grid place-items-center min-w-[28px] min-h-[28px]"
+            aria-label={`Take charge ${i + 1} out`}
+            onClick={() => charges.remove(i)}
+          >
             <Glyph name="shut" />
           </button>
         </div>

@@ -6,7 +6,7 @@ import { dueDay } from '@vectrum/core/buying';
 import { useController, useFieldArray, useWatch } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
-import { useMe } from '../../api/queries';
+import { useMe, useSuppliers } from '../../api/queries';
 import { DoorSelect } from './door-select';
 import { Field } from '../../ui/field';
 import { useScanClaim } from '../../scanner/scan-claim';
@@ -48,7 +48,7 @@ function valuesOf(order: Order): OrderValues {
 export function PurchaseOrderForm() {
   const { code } = useParams();
   const me = useMe();
-  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useSuppliers();
   const order = useQuery({
     queryKey: key('purchase-order', code),
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}', { params: { path: { code: code ?? '' } } })),

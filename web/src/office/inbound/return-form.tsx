@@ -4,7 +4,7 @@ import { key } from '../../api/keys';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
-import { useMe } from '../../api/queries';
+import { useMe, useSuppliers } from '../../api/queries';
 import { plural } from '../../ui/format';
 import { Picture } from '../../ui/picture';
 import { SelectField, TextField } from '../../ui/record/fields';
@@ -73,7 +73,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
 function Form({ list, ofArrival }: { list: readonly Aside[]; ofArrival: boolean }) {
   const navigate = useNavigate();
   const me = useMe();
-  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useSuppliers();
   const [start] = useState<Values>(() => ({
     supplier: list.find((g) => g.supplierCode)?.supplierCode ?? '',
     reason: '',

@@ -13,6 +13,7 @@ import { ListPage } from '../../ui/list-page';
 import { FilterLine } from '../../ui/page';
 import { TextLink } from '../../ui/button';
 import { DenseTable } from '../../ui/table';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 const GLYPHS: Readonly<Record<string, GlyphName>> = { sent: 'half', credited: 'full', 'taken back': 'undo' };
 export const RETURN_STATES: Readonly<Record<string, string>> = {
@@ -25,7 +26,7 @@ export const RETURN_STATES: Readonly<Record<string, string>> = {
 export function ReturnsPage() {
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: key('supplier-returns'), queryFn: () => ask(api.GET('/api/supplier-returns')) });
+  const query = useLongList(key('supplier-returns'), (query) => ask(api.GET('/api/supplier-returns', { params: { query } })));
   const aside = useQuery({ queryKey: key('aside'), queryFn: () => ask(api.GET('/api/supplier-returns/aside')) });
   const waiting = aside.data?.length ?? 0;
   return (
@@ -37,7 +38,7 @@ export function ReturnsPage() {
         )}
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing has gone back yet">
               {waiting > 0
@@ -74,6 +75,7 @@ export function ReturnsPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['return', 'returns']} />
     </ListPage>
   );
 }

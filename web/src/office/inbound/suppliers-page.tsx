@@ -20,13 +20,14 @@ import { ListPage, useBeside } from '../../ui/list-page';
 import { FilterLine, Acts } from '../../ui/page';
 import { TextLink, TextAnchor, ButtonLink } from '../../ui/button';
 import { DenseTable, LinesTable, PictureCell } from '../../ui/table';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
   const beside = useBeside();
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
+  const query = useLongList(key('suppliers'), (query) => ask(api.GET('/api/suppliers', { params: { query } })));
   return (
     <ListPage title="Suppliers" width={520}>
       <FilterLine>
@@ -35,7 +36,7 @@ export function SuppliersPage() {
         {me.data?.rights.includes('buy') && <TextLink to="/inbound/suppliers/new">New supplier</TextLink>}
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="No suppliers yet">Make the first one, then its price list.</Empty>
           ) : (
@@ -62,6 +63,7 @@ export function SuppliersPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['supplier', 'suppliers']} />
     </ListPage>
   );
 }

@@ -13,13 +13,14 @@ import { FilterLine, BlockHead, Acts } from '../../ui/page';
 import { TextLink, ButtonLink } from '../../ui/button';
 import { DenseTable } from '../../ui/table';
 import { OrdersWords } from './orders-words';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 /** Customers with an account, with one open beside the list. */
 export function CustomersPage() {
   const beside = useBeside();
   const { code: open } = useParams();
   const me = useMe();
-  const query = useQuery({ queryKey: key('customers'), queryFn: () => ask(api.GET('/api/customers')) });
+  const query = useLongList(key('customers'), (query) => ask(api.GET('/api/customers', { params: { query } })));
   return (
     <ListPage title="Customers" width={560}>
       <FilterLine>
@@ -30,7 +31,7 @@ export function CustomersPage() {
         </span>
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="No customers yet">Take in a file of them, or make the first one.</Empty>
           ) : (
@@ -59,6 +60,7 @@ export function CustomersPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['customer', 'customers']} />
     </ListPage>
   );
 }

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
@@ -15,19 +14,10 @@ import { OpenRow } from '../../ui/open-row';
 import { DenseTable, GlyphCell } from '../../ui/table';
 import { OrdersWords } from './orders-words';
 import { FilterLine } from '../../ui/page';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 type Row = Dto['OrderRowDto'];
 type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
-
-const isShort = (o: Row) => o.stock.some((s) => s === 'none' || s === 'part');
-const isStuck = (o: Row) => o.state === 'held' || o.late;
-const FITS: Record<Show, (o: Row) => boolean> = {
-  all: () => true,
-  ready: (o) => o.state === 'open' && !isShort(o),
-  short: (o) => o.state === 'open' && isShort(o),
-  stuck: isStuck,
-  gone: () => true,
-};
 
 function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
   const beside = useBeside();
@@ -94,15 +84,9 @@ export function OrdersPage() {
   const [params, setParams] = useSearchParams();
   const show = (params.get('show') ?? 'all') as Show;
   const gone = show === 'gone';
-  const query = useQuery({
-    queryKey: key('orders', gone),
-    queryFn: () => ask(api.GET('/api/orders', { params: { query: { gone: gone ? '1' : '0' } } })),
-    placeholderData: (was) => was,
-  });
-  const all = query.data ?? [];
-  const count = (s: Show) => (gone ? undefined : all.filter(FITS[s]).length);
+  const query = useLongList(key('orders', show), (window) => ask(api.GET('/api/orders', { params: { query: { ...window, show } } })));
   const words = (['all', 'ready', 'short', 'stuck', 'gone'] as const).map((value) => {
-    const n = value === 'gone' ? undefined : count(value);
+    const n = value === 'gone' ? undefined : query.data?.counts[value];
     return {
       value,
       says: { all: 'All', ready: 'Ready', short: 'Short', stuck: 'Stuck', gone: 'Gone' }[value],
@@ -120,23 +104,23 @@ export function OrdersPage() {
         />
         {!beside && (
           <span className="flex gap-5 items-baseline">
-            <ExportLinks list="orders" query={{ gone: gone ? '1' : undefined }} />
+            <ExportLinks list="orders" query={{ show: show === 'all' ? undefined : show }} />
             <OrdersWords here="/orders" />
           </span>
         )}
       </FilterLine>
       <Shown query={query} rows={16}>
-        {(list) => {
-          const fitting = list.filter(FITS[show]);
-          return fitting.length === 0 ? (
+        {({ rows: fitting }) =>
+          fitting.length === 0 ? (
             <Empty title="No orders here">
               {show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}
             </Empty>
           ) : (
             <OrderTable orders={fitting} open={open} gone={gone} />
-          );
-        }}
+          )
+        }
       </Shown>
+      <MoreRows list={query} what={['order', 'orders']} />
     </ListPage>
   );
 }

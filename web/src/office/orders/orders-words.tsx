@@ -8,8 +8,12 @@ import { WordLinks } from '../../ui/word-links';
 export function OrdersWords({ here }: { here: string }) {
   const me = useMe();
   const isDesk = me.data?.rights.includes('order-desk') ?? false;
-  const unread = useQuery({ queryKey: key('unread'), queryFn: () => ask(api.GET('/api/parked-messages')), enabled: isDesk });
-  const waiting = unread.data?.filter((m) => m.state === 'waiting').length ?? 0;
+  const unread = useQuery({
+    queryKey: key('unread', 'waiting'),
+    queryFn: () => ask(api.GET('/api/parked-messages', { params: { query: { limit: '1' } } })),
+    enabled: isDesk,
+  });
+  const waiting = unread.data?.waiting ?? 0;
   return (
     <WordLinks
       label="Orders"

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
@@ -11,17 +10,18 @@ import { Glyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { Page } from '../../ui/page';
 import { DenseTable, GlyphCell } from '../../ui/table';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 /** Totes that wait at the packing tables. */
 export function PackingPage() {
   const me = useMe();
-  const query = useQuery({ queryKey: key('bench-queue'), queryFn: () => ask(api.GET('/api/bench/queue')) });
+  const query = useLongList(key('bench-queue'), (query) => ask(api.GET('/api/bench/queue', { params: { query } })));
   const packs = me.data?.rights.includes('pack') ?? false;
   return (
     <Page aria-label="To pack">
       <h1 className="sr">To pack</h1>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing waits to be packed">Totes show here once they are set down at a packing table.</Empty>
           ) : (
@@ -77,6 +77,7 @@ export function PackingPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['order', 'orders']} />
     </Page>
   );
 }

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
@@ -9,6 +8,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { Page } from '../../ui/page';
 import { DenseTable, GlyphCell } from '../../ui/table';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 const STATE_WORDS: Readonly<Record<string, string>> = {
   waiting: 'waits for a picker',
@@ -18,12 +18,12 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 
 /** The rounds: who walks, how far they are, what was short. */
 export function PickingPage() {
-  const query = useQuery({ queryKey: key('rounds'), queryFn: () => ask(api.GET('/api/rounds')) });
+  const query = useLongList(key('rounds'), (query) => ask(api.GET('/api/rounds', { params: { query } })));
   return (
     <Page aria-label="Rounds">
       <h1 className="sr">Rounds</h1>
       <Shown query={query}>
-        {(rounds) =>
+        {({ rows: rounds }) =>
           rounds.length === 0 ? (
             <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
           ) : (
@@ -77,6 +77,7 @@ export function PickingPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['round', 'rounds']} />
     </Page>
   );
 }

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
 import { api, ask } from '../../api/client';
@@ -8,6 +7,7 @@ import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { Page } from '../../ui/page';
 import { DenseTable, GlyphCell } from '../../ui/table';
 import { TextButton } from '../../ui/button';
+import { MoreRows, useLongList } from '../../ui/long-list';
 
 const KIND_WORDS: Readonly<Record<string, string>> = {
   'shop.stock': 'stock figure',
@@ -20,18 +20,14 @@ const KIND_WORDS: Readonly<Record<string, string>> = {
 
 /** What waits to leave the building, with its state and a retry. */
 export function OutboxList() {
-  const query = useQuery({
-    queryKey: key('outbox'),
-    queryFn: () => ask(api.GET('/api/outbox')),
-    refetchInterval: 3_000,
-  });
+  const query = useLongList(key('outbox'), (query) => ask(api.GET('/api/outbox', { params: { query } })), { refetchInterval: 3_000 });
   const retry = useAct({ act: (id: number, once) => ask(api.POST('/api/outbox/{id}/retry', { params: { path: { id } }, headers: once })) });
   return (
     <Page aria-label="Outbox" tabIndex={0}>
       <h1 className="sr">Outbox</h1>
       <ProblemNote problem={retry.error} />
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing has left yet">Stock figures, labels, mail and papers pass through here.</Empty>
           ) : (
@@ -76,6 +72,7 @@ export function OutboxList() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['message', 'messages']} />
     </Page>
   );
 }

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
@@ -11,6 +10,7 @@ import { ListPage } from '../../../ui/list-page';
 import { OpenItem } from '../../../ui/open-row';
 import { FilterLine } from '../../../ui/page';
 import { TextLink } from '../../../ui/button';
+import { MoreRows, useLongList } from '../../../ui/long-list';
 
 type Row = Dto['InspectionRowDto'];
 
@@ -47,7 +47,7 @@ function InspectionRow({ inspection: r, open }: { inspection: Row; open: boolean
 /** Deliveries that are held until somebody has looked at them. */
 export function InspectionsPage() {
   const { code: open } = useParams();
-  const query = useQuery({ queryKey: key('inspections'), queryFn: () => ask(api.GET('/api/inspections')) });
+  const query = useLongList(key('inspections'), (query) => ask(api.GET('/api/inspections', { params: { query } })));
   return (
     <ListPage title="Inspection" width={480} grouped>
       <FilterLine>
@@ -55,7 +55,7 @@ export function InspectionsPage() {
         <TextLink to="/inbound/inspection/rules">What is looked at</TextLink>
       </FilterLine>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing waits to be looked at">
               Say under “What is looked at” which items or suppliers are inspected. Their goods are then held as they come in.
@@ -68,6 +68,7 @@ export function InspectionsPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['inspection', 'inspections']} />
     </ListPage>
   );
 }

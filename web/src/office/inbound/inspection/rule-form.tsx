@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
 import { api, ask, type Dto, ifMatch } from '../../../api/client';
-import { key } from '../../../api/keys';
 import { Button } from '../../../ui/button';
 import { NumberField, SelectField, TextField } from '../../../ui/record/fields';
 import { type FieldWords, RecordBody } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
+import { useSuppliers } from '../../../api/queries';
 
 type Rule = Dto['InspectionRuleDto'];
 interface Values {
@@ -31,7 +30,7 @@ const valuesOf = (rule: Rule | null): Values => ({
 
 /** Says which goods are looked at, from whom, how often and by which list. */
 export function RuleForm({ rule, lists, onDone }: { rule: Rule | null; lists: readonly Dto['ChecklistDto'][]; onDone: () => void }) {
-  const suppliers = useQuery({ queryKey: key('suppliers'), queryFn: () => ask(api.GET('/api/suppliers')) });
+  const suppliers = useSuppliers();
   const record = useRecord<Values, unknown>({
     source: { values: valuesOf(rule), version: rule?.version },
     save: (v, version, once) => {

@@ -13,6 +13,7 @@ import { inOrder, uploadImport } from './upload';
 import { ListPage, useBeside } from '../../../ui/list-page';
 import { Button, TextAnchor } from '../../../ui/button';
 import { DenseTable, GlyphCell } from '../../../ui/table';
+import { MoreRows, useLongList } from '../../../ui/long-list';
 
 type Row = Dto['ImportRowDto'];
 const GLYPHS: Readonly<Record<string, GlyphName>> = {
@@ -48,10 +49,8 @@ export function ImportsPage() {
   const me = useMe();
   const file = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
-  const query = useQuery({
-    queryKey: key('imports'),
-    queryFn: () => ask(api.GET('/api/imports')),
-    refetchInterval: (q) => (q.state.data?.some((r) => r.state === 'checking' || r.state === 'applying') ? 500 : false),
+  const query = useLongList(key('imports', 'list'), (query) => ask(api.GET('/api/imports', { params: { query } })), {
+    refetchInterval: (list) => (list?.rows.some((r) => r.state === 'checking' || r.state === 'applying') ? 500 : false),
   });
   const kinds = useQuery({ queryKey: key('imports', 'kinds'), queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
   const upload = useAct({
@@ -100,7 +99,7 @@ export function ImportsPage() {
       </div>
       <ProblemNote problem={upload.error} />
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing taken in yet">
               Begin with items, then places, then opening stock. Files you took in can be taken back from here.
@@ -137,6 +136,7 @@ export function ImportsPage() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['import', 'imports']} />
       {!beside && (
         <p className="mt-5 flex gap-3 items-baseline flex-wrap">
           <span className="mid">Give everything out as it would be taken in again:</span>

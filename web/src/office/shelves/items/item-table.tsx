@@ -36,10 +36,17 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
   const anchor = useRef(0);
   const rows = useVirtualRows(box, total, list.see);
   const firstIndex = rows.indexes[0];
+  const cellAt = (at: Cell) => box.current?.querySelector<HTMLElement>(`[data-cell="${at.row}/${at.column}"]`);
   useEffect(() => {
-    if (active && !editing)
-      box.current?.querySelector<HTMLElement>(`[data-cell="${active.row}/${active.column}"]`)?.focus({ preventScroll: true });
+    if (active && !editing) cellAt(active)?.focus({ preventScroll: true });
   }, [active, editing, firstIndex]);
+  const isHere = useRef(false);
+  // A row that is read again may be gone for a moment, and the focus with it: the keys go on where they were meanwhile.
+  useEffect(() => {
+    const held = document.activeElement;
+    if (active && !editing && isHere.current && (held === document.body || held === box.current))
+      (cellAt(active) ?? box.current)?.focus({ preventScroll: true });
+  });
 
   const go = (row: number, column: number) => {
     const to = { row: Math.max(0, Math.min(total - 1, row)), column: Math.max(0, Math.min(columns.length - 1, column)) };
@@ -81,7 +88,19 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
     setEditing(null);
   };
   return (
-    <div ref={box} className="flex-1 overflow-auto min-h-0">
+    <div
+      ref={box}
+      tabIndex={-1}
+      className="flex-1 overflow-auto min-h-0 outline-none"
+      onFocus={() => (isHere.current = true)}
+      onBlur={(e) => {
+        // Whoever goes elsewhere says where; a row that vanishes does not.
+        if (e.relatedTarget !== null && !box.current?.contains(e.relatedTarget)) isHere.current = false;
+      }}
+      onKeyDown={(e) => {
+        if (e.target === box.current && active) onKey(e, active.row, active.column);
+      }}
+    >
       <DenseTable className="grid-table" role="grid" aria-rowcount={total} aria-busy={list.stale}>
         <thead>
           <tr>

@@ -1,0 +1,23 @@
+import { ordersIn } from '@vectrum/core/orders';
+import { promisedSql, sqlList } from '../platform/index.js';
+
+/** What the list of orders is narrowed to; the last of them are over. */
+export const SHOWS = ['all', 'ready', 'short', 'stuck', 'gone'] as const;
+export type Show = (typeof SHOWS)[number];
+
+const OPEN = sqlList(ordersIn('live'));
+const LATE = `o.promised_at < UTC_TIMESTAMP()`;
+const SHORT = `(o.state = 'open' AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND l.item_id IS NOT NULL AND l.shipped_units < l.units AND ${promisedSql('l')} < l.units))`;
+const STUCK = `(o.state = 'held' OR ${LATE})`;
+
+/** The condition of each on `sales_order o`. */
+export const SHOWN: Readonly<Record<Show, string>> = {
+  all: `o.state IN ${OPEN}`,
+  ready: `o.state = 'open' AND NOT ${SHORT}`,
+  short: SHORT,
+  stuck: `o.state IN ${OPEN} AND ${STUCK}`,
+  gone: `o.state = 'shipped'`,
+};
+
+/** How many there are of each that is not over, in one reading of the open orders. */
+export const COUNTS = `COUNT(*) AS \`all\`, COALESCE(SUM(${SHOWN.ready}), 0) AS ready, COALESCE(SUM(${SHORT}), 0) AS short, COALESCE(SUM(${STUCK}), 0) AS stuck`;

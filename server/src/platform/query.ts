@@ -1,0 +1,14 @@
+/** The largest number that the database takes as an id or as rows to pass over. */
+const MOST = 4_294_967_295;
+
+/**
+ * A whole number of a query, kept within bounds. What is no number, or comes twice, counts as not given; so do `1e99` and
+ * `Infinity`, which are none that anybody meant.
+ */
+export function wholeOf<T extends number | null>(text: unknown, otherwise: T, least = 0, most = MOST): number | T {
+  if (typeof text !== 'string' || !/^\d{1,15}$/.test(text)) return otherwise;
+  return Math.min(most, Math.max(least, Number(text)));
+}
+
+/** A text of a query; '' where it is absent or comes twice. */
+export const textOf = (value: unknown, most = 200): string => (typeof value === 'string' ? value.slice(0, most) : '');
