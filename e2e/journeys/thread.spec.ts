@@ -147,7 +147,7 @@ test('a customer buys in the web shop; one order comes in, is reserved, and the 
   const ref = (await owner.locator('#said').innerText()).split(' ').at(-1)!;
   await owner.goto('/');
   sale = await orderOf(owner, ref);
-  const rows = await api<{ code: string }[]>(owner, 'orders');
+  const { rows } = await api<{ rows: { code: string }[] }>(owner, 'orders');
   expect(rows.filter((r) => r.code === sale)).toHaveLength(1);
   await owner.goto(`/orders/${sale}`);
   await expect(owner.getByText('reserved').first()).toBeVisible();

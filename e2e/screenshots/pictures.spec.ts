@@ -18,7 +18,7 @@ test('office', async ({ browser }) => {
   await page.waitForTimeout(6_000);
   await page.goto('/');
   await shoot(page, 'now');
-  const orders = await api<{ code: string; stock: string[]; state: string }[]>(page, 'orders');
+  const { rows: orders } = await api<{ rows: { code: string; stock: string[]; state: string }[] }>(page, 'orders');
   const short = orders.find((o) => o.state === 'open' && o.stock.length > 2 && o.stock.includes('none')) ?? orders[0]!;
   await page.goto(`/orders/${short.code}`);
   await page.locator('.sheet [data-why]').first().click();
@@ -59,7 +59,7 @@ test('office', async ({ browser }) => {
 test('bench', async ({ browser }) => {
   const page = await desktop(browser, 'dilys');
   await page.goto('/bench');
-  const queue = await api<{ order: string; note: boolean }[]>(page, 'bench/queue');
+  const { rows: queue } = await api<{ rows: { order: string; note: boolean }[] }>(page, 'bench/queue');
   const order = (queue.find((o) => o.note) ?? queue[0]!).order;
   await page.goto(`/bench/${order}`);
   await expect(page.getByText('to go of')).toBeVisible();
@@ -95,7 +95,7 @@ test('floor', async ({ browser }) => {
   const aisle = await phone(browser);
   await signIn(aisle, 'ines');
   const pick = await aisle.newPage();
-  const rounds = await api<{ code: string; state: string }[]>(pick, 'rounds');
+  const { rows: rounds } = await api<{ rows: { code: string; state: string }[] }>(pick, 'rounds');
   await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
   await expect(pick.locator('.bin')).toBeVisible();
   await shoot(pick, 'floor-pick');
@@ -110,7 +110,7 @@ test('camera', async () => {
   const aisle = await phone(browser);
   await signIn(aisle, 'ines');
   const pick = await aisle.newPage();
-  const rounds = await api<{ code: string; state: string }[]>(pick, 'rounds');
+  const { rows: rounds } = await api<{ rows: { code: string; state: string }[] }>(pick, 'rounds');
   await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
   await pick.getByRole('button', { name: 'Camera' }).tap();
   await expect(pick.locator('[data-band="not-this"]')).toBeVisible({ timeout: 20_000 });

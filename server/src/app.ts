@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
@@ -13,7 +12,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { FloorCommands, FloorTasks, withUnions } from './floor/index.js';
 import { AccessGuard } from './identity/index.js';
-import { badForm, type Config, fieldsOf, GoodEnding, ProblemFilter } from './platform/index.js';
+import { type Config, formPipe, GoodEnding, Metrics, ProblemFilter, shallow } from './platform/index.js';
 import { AppModule } from './app.module.js';
 
 const SIGNED_MESSAGES = /^\/api\/channels\/[^/?]+\/webhook(\?|$)/;
@@ -33,6 +32,8 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   // What a channel sends is signed as bytes, and is kept as it came where it is not even JSON.
   app.useBodyParser('raw', { limit: BODY_LIMIT, type: (request) => SIGNED_MESSAGES.test(request.url ?? '') });
   app.useBodyParser('json', { limit: BODY_LIMIT });
+  app.use(app.get(Metrics).timed);
+  app.use(shallow);
   app.disable('x-powered-by');
   // A proxy on this machine says where a request came from; anybody else may claim what they like.
   app.set('trust proxy', 'loopback');
@@ -66,14 +67,7 @@ export async function createApp(config: Config, log: Logger, webRoot?: string): 
   app.use(compression({ filter: (request, response) => !request.path.endsWith('/live') && compression.filter(request, response) }));
   app.use(app.get(GoodEnding).lastAnswers);
   app.use(cookieParser());
-  app.useGlobalPipes(
-    new ValidationPipe({
-      whitelist: true,
-      forbidNonWhitelisted: true,
-      transform: true,
-      exceptionFactory: (faults) => badForm(fieldsOf(faults)),
-    }),
-  );
+  app.useGlobalPipes(formPipe());
   app.useGlobalGuards(app.get(AccessGuard));
   app.useGlobalFilters(new ProblemFilter(log));
   serveWeb(app, webRoot);

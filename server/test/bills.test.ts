@@ -140,7 +140,7 @@ describe('what stock costs', () => {
     const sites = await house.source.query<{ site_id: number }[]>('SELECT site_id FROM person_site WHERE person_id = ?', [person]);
     await house.source.query('DELETE FROM person_site WHERE person_id = ? AND site_id = 1', [person]);
     await books.get(`bills/${code}`).expect(404);
-    expect((await books.get('bills').expect(200)).body).toEqual([]);
+    expect((await books.get('bills').expect(200)).body).toEqual({ rows: [], total: 0 });
     await enter([{ order, line: 1, units: 48, amount: '18.00' }]).expect(403);
     await house.source.query('DELETE FROM person_site WHERE person_id = ?', [person]);
     for (const { site_id } of sites)

@@ -10,7 +10,7 @@ describe('the command log', () => {
     note: '',
     lines: [{ sku: 'JAR-454-RD', factor: 48, packs, price: '20.16' }],
   });
-  const countOrders = async () => ((await buyer.get('purchase-orders').expect(200)).body as unknown[]).length;
+  const countOrders = async () => ((await buyer.get('purchase-orders').expect(200)).body.rows as unknown[]).length;
 
   beforeAll(async () => {
     house = await House.open();

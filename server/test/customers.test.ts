@@ -29,7 +29,7 @@ interface Sheet {
 }
 const sheet = async (code: string, who = orla) => (await who.get(`customers/${code}`).expect(200)).body as Sheet;
 const named = async (search: string) =>
-  ((await orla.get(`customers?search=${encodeURIComponent(search)}`).expect(200)).body as Sheet[]).map((c) => c.code);
+  ((await orla.get(`customers?search=${encodeURIComponent(search)}`).expect(200)).body.rows as Sheet[]).map((c) => c.code);
 
 describe('customers', () => {
   it('are made once, however often the button is pressed', async () => {

@@ -31,8 +31,8 @@ describe('the demo business on opening', () => {
     house = await House.open({}, false);
     await house.app.get(DemoLoader).loadOnce();
     maren = await house.as('Maren');
-    orders = (await maren.get('orders')).body as OrderRow[];
-    purchases = (await maren.get('purchase-orders')).body as PurchaseRow[];
+    orders = (await maren.get('orders')).body.rows as OrderRow[];
+    purchases = (await maren.get('purchase-orders')).body.rows as PurchaseRow[];
   });
   afterAll(() => house.close());
 
@@ -73,17 +73,17 @@ describe('the demo business on opening', () => {
     expect(cards[2]).toMatchObject({ inFull: { good: 2, of: 3 } });
     const placed = purchases.filter((p) => p.state !== 'draft').length;
     expect((await house.outbox('mail.purchase-order')).length).toBeLessThanOrEqual(placed);
-    const returns = (await maren.get('supplier-returns')).body as { state: string }[];
+    const returns = (await maren.get('supplier-returns')).body.rows as { state: string }[];
     expect(returns).toMatchObject([{ state: 'credited' }]);
   });
 
   it('has goods to put away, rounds under way with a short stop, totes to pack and parcels waiting', async () => {
     const { goods } = await maren.task<{ goods: unknown[] }>('store', 1);
     expect(goods.length).toBeGreaterThan(0);
-    const rounds = (await maren.get('rounds')).body as { state: string; shortStops: number }[];
+    const rounds = (await maren.get('rounds')).body.rows as { state: string; shortStops: number }[];
     expect(rounds.filter((r) => r.state === 'picking').length).toBeGreaterThanOrEqual(2);
     expect(rounds.some((r) => r.shortStops > 0)).toBe(true);
-    const queue = (await maren.get('bench/queue')).body as { note: boolean }[];
+    const queue = (await maren.get('bench/queue')).body.rows as { note: boolean }[];
     expect(queue.some((o) => o.note)).toBe(true);
     const lanes = (await maren.get('dispatch/lanes')).body as { parcels: unknown[] }[];
     expect(lanes.flatMap((l) => l.parcels).length).toBeGreaterThan(0);
@@ -127,20 +127,20 @@ describe('the demo business on opening', () => {
     }
     expect(now.lastLeavesAt).toBe(now.departures.at(-1)?.at);
     // In the last minutes before a van its orders are promised for the next, so they are counted over all that is to come.
-    const ahead = (await maren.get('orders')).body as { promisedAt: string; leavesAt: string }[];
+    const ahead = (await maren.get('orders')).body.rows as { promisedAt: string; leavesAt: string }[];
     expect(ahead.filter((o) => new Date(o.promisedAt).getTime() > Date.now()).length).toBeGreaterThanOrEqual(50);
     expect(ahead.every((o) => new Date(o.leavesAt).getTime() >= Date.now() - 60_000)).toBe(true);
   });
 
   it('says in its lists what documents hold, what they are worth and who has them in hand', async () => {
     const order = async (who: Caller) =>
-      ((await who.get('purchase-orders')).body as { code: string; holds: string; worth?: string; buyer: string }[]).find(
+      ((await who.get('purchase-orders')).body.rows as { code: string; holds: string; worth?: string; buyer: string }[]).find(
         (o) => o.code === 'P-1180',
       );
     expect(await order(maren)).toMatchObject({ holds: 'Jar 454 g, round, and 3 more', worth: '862.080000', buyer: 'Piet Sallow' });
     // Costs are not told to those who may not see them.
     expect(await order(await house.as('Ruben'))).not.toHaveProperty('worth');
-    const listed = (await maren.get('orders')).body as { state: string; holds: string; worth: string; who: string | null }[];
+    const listed = (await maren.get('orders')).body.rows as { state: string; holds: string; worth: string; who: string | null }[];
     expect(listed.every((o) => o.holds !== '' && Number(o.worth) > 0)).toBe(true);
     expect(listed.find((o) => o.state === 'picked')?.who).toBe('Ines Calder');
     expect(listed.find((o) => o.state === 'open')?.who).toBeNull();
@@ -155,7 +155,7 @@ describe('the demo business on opening', () => {
 
   it('is not loaded twice', async () => {
     await house.app.get(DemoLoader).loadOnce();
-    expect(((await maren.get('orders')).body as unknown[]).length).toBe(orders.length);
+    expect(((await maren.get('orders')).body.rows as unknown[]).length).toBe(orders.length);
   });
 
   it('lists the codes that lie around for the practice scanner, and only codes that mean something', async () => {

@@ -7,6 +7,7 @@ import { AllocationService } from '../src/allocation/allocation.service.js';
 import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
 import { LockWatch } from './lock-watch.js';
+import { Template } from './template.js';
 import { DemoHouse } from '../src/demo/house.js';
 import { BookQueries } from '../src/floor/book.queries.js';
 import type { BookPartDto } from '../src/floor/floor.dto.js';
@@ -168,16 +169,21 @@ export class House {
     await admin.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
     await admin.destroy();
     const config = readConfig({ ...base, DATABASE_NAME: database, VECTRUM_DEMO: '1', DATABASE_CONNECTIONS: '30' });
-    return House.start(config, database, furnish);
+    // What a test says of its surroundings may stand in the house: then it is furnished afresh.
+    return House.start(config, database, furnish, furnish && Object.keys(env).length === 0 ? Template.now() : undefined);
   }
 
-  private static async start(config: Config, database: string, furnish: boolean): Promise<House> {
+  private static async start(config: Config, database: string, furnish: boolean, template: Template | undefined): Promise<House> {
     const app = await createApp(config, newLogger('silent'));
     const source = app.get(DataSource);
     await source.initialize();
-    await migrate(source);
+    if (template?.isMade) await template.load(config, database);
+    else {
+      await migrate(source);
+      if (furnish) await app.get(DemoHouse).build();
+      await template?.keep(config, database);
+    }
     const locks = new LockWatch(source);
-    if (furnish) await app.get(DemoHouse).build();
     await app.init();
     return new House(app, source, config, database, locks);
   }

@@ -190,7 +190,7 @@ describe('an import', () => {
     await orla.get(`imports/${id}`).expect(404);
     await orla.post(`imports/${id}/apply`, { goodRowsOnly: true }).expect(404);
     await orla.post(`imports/${id}/undo`).expect(404);
-    expect(((await orla.get('imports').expect(200)).body as { id: string }[]).some((r) => r.id === id)).toBe(false);
+    expect(((await orla.get('imports').expect(200)).body.rows as { id: string }[]).some((r) => r.id === id)).toBe(false);
   });
 
   it('keeps its faults in the order of the file, however many, and gives the rows back as they came', async () => {

@@ -26,7 +26,8 @@ describe('the outbox', () => {
   });
   afterAll(() => house.close());
 
-  const send = (receiver: string, n: number) => inTransaction(house.source, (tx) => outbox.send(tx, receiver, 'test', { n }, 'DOC'));
+  const send = (receiver: string, n: number) =>
+    inTransaction(house.source, (tx) => outbox.send(tx, receiver, 'test', { n }, { document: 'DOC' }));
   const due = () => house.source.query('UPDATE outbox SET next_at = UTC_TIMESTAMP(3)');
 
   it('delivers in order to each receiver', async () => {
@@ -85,7 +86,7 @@ describe('the outbox', () => {
     fail.add('shop');
     await send('shop', 1);
     await outbox.runDue();
-    const [row] = (await maren.get('outbox').expect(200)).body as { id: number; state: string; attempts: number; document: string }[];
+    const [row] = (await maren.get('outbox').expect(200)).body.rows as { id: number; state: string; attempts: number; document: string }[];
     expect(row).toMatchObject({ state: 'failing', attempts: 1, document: 'DOC' });
     fail.clear();
     await maren.post(`outbox/${row!.id}/retry`).expect(204);

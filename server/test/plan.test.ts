@@ -139,7 +139,7 @@ describe('the plan', () => {
     const far = await house.order([['SMK-LGE', 1]]);
     await house.release(near);
     await house.release(far);
-    const rounds = (await maren.get('rounds')).body as { code: string; order: string; metres: number }[];
+    const rounds = (await maren.get('rounds')).body.rows as { code: string; order: string; metres: number }[];
     const of = (code: string) => rounds.find((r) => r.order === code)!.metres;
     expect(of(near)).toBe(0);
     const walk = await (await house.as('Ines')).task<{ stops: { metres: number }[] }>('pick', rounds.find((r) => r.order === far)!.code);

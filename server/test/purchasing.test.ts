@@ -119,7 +119,7 @@ describe('purchase orders', () => {
   it('are listed with what is late and how many lines are in', async () => {
     const code = await draft({ ...four, expectedOn: '2020-01-01' });
     await act(code, 'place', 1).expect(200);
-    const rows = (await buyer.get('purchase-orders')).body as { code: string; late: boolean; lines: number; linesIn: number }[];
+    const rows = (await buyer.get('purchase-orders')).body.rows as { code: string; late: boolean; lines: number; linesIn: number }[];
     expect(rows.find((r) => r.code === code)).toMatchObject({ late: true, lines: 1, linesIn: 0 });
     expect(((await buyer.get('line')).body as { stages: { stage: string; stuck: number }[] }).stages[0]).toMatchObject({
       stage: 'inbound',

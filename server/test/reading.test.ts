@@ -171,8 +171,8 @@ describe('the Line and Now', () => {
       ['SMK-SML', 1],
       ['SUIT-XL', 1],
     ]);
-    const rows = (await maren.get('orders')).body as { code: string; stock: string[] }[];
+    const rows = (await maren.get('orders')).body.rows as { code: string; stock: string[] }[];
     expect(rows.find((r) => r.code === code)!.stock).toEqual(['part', 'ready', 'none']);
-    expect((await maren.get('orders?gone=1')).body).toEqual([]);
+    expect((await maren.get('orders?show=gone')).body.rows).toEqual([]);
   });
 });

@@ -144,7 +144,7 @@ describe('packing and dispatch', () => {
     expect((await handOver(`${code}-1`).expect(409)).body).toMatchObject({ code: 'state' });
     world.answers['POST /carriers/harrier/labels'] = () => ({ status: 200, body: { tracking: 'HP7', price: '3.60', pdf: LABEL } });
     const maren = await house.as('Maren');
-    const failing = ((await maren.get('outbox')).body as { id: number; state: string; kind: string }[]).find(
+    const failing = ((await maren.get('outbox')).body.rows as { id: number; state: string; kind: string }[]).find(
       (o) => o.state === 'failing' && o.kind === 'carrier.label',
     )!;
     await maren.post(`outbox/${failing.id}/retry`).expect(204);
@@ -152,6 +152,29 @@ describe('packing and dispatch', () => {
     expect((await sheet(code)).parcels[0]).toMatchObject({ state: 'labelled', tracking: 'HP7' });
     const pdf = await dilys.get(`dispatch/parcels/${code}-1/label`).expect(200);
     expect(pdf.headers['content-type']).toBe('application/pdf');
+  });
+
+  it('goes another way where the carrier will not have it, and only while it has no label', async () => {
+    world.answers['POST /carriers/harrier/labels'] = (body) =>
+      JSON.stringify(body).includes('parcel-24')
+        ? { status: 200, body: { tracking: 'HP24', price: '2.10', pdf: LABEL } }
+        : { status: 422, body: { message: 'We do not deliver there' } };
+    const code = await picked([['JAR-454-RD', 2]]);
+    await house.packAll(code);
+    await label(code).expect(200);
+    await house.deliver();
+    const bench = async () =>
+      (await dilys.task<{ allParcels: { code: string; state: string; problem: string | null; weightG: number }[] }>('pack', code))
+        .allParcels[0];
+    expect(await bench()).toMatchObject({ state: 'label-asked', problem: 'We do not deliver there', weightG: 670 });
+    const send = (service: object | null) => dilys.post(`bench/parcels/${code}-1/service`, { service });
+    await send({ carrier: 'NOBODY', code: 'x' }).expect(404);
+    await (await house.as('Ruben')).post(`bench/parcels/${code}-1/service`, { service: null }).expect(403);
+    await send({ carrier: 'HARRIER', code: 'parcel-24' }).expect(204);
+    await house.deliver();
+    expect((await sheet(code)).parcels[0]).toMatchObject({ state: 'labelled', tracking: 'HP24' });
+    expect(await bench()).toMatchObject({ state: 'labelled', problem: null });
+    expect((await send(null).expect(409)).body).toMatchObject({ detail: expect.stringContaining('has its label') });
   });
 
   it('hands over: stock is gone, the promise kept, shop and customer are told', async () => {

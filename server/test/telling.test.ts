@@ -78,7 +78,7 @@ describe('what channels are told of stock', () => {
     world.answers['PUT /shop/stock/VEIL-RND'] = () => ({ status: 500, body: {} });
     await house.stock('VEIL-RND', 'A-05-1', 10);
     await house.deliver();
-    const [row] = (await maren.get('outbox')).body as { receiver: string; state: string; lastError: string; id: number }[];
+    const [row] = (await maren.get('outbox')).body.rows as { receiver: string; state: string; lastError: string; id: number }[];
     expect(row).toMatchObject({ receiver: 'channel:SHOP', state: 'failing', lastError: 'The shop answered 500' });
     const now = (await maren.get('now')).body as { stuck: { code: string; detail: string }[] };
     expect(now.stuck.find((s) => s.code === 'channel:SHOP')!.detail).toBe('The shop answered 500');

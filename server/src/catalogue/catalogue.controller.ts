@@ -2,7 +2,7 @@ import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Patc
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, readBody, Reader } from '../platform/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, readBody, Reader, textOf, wholeOf } from '../platform/index.js';
 import { ItemChanges } from './changes.service.js';
 import { ExtraFieldsService } from './extra-fields.service.js';
 import { itemFilter } from './item-filter.js';
@@ -47,9 +47,13 @@ export class CatalogueController {
   @Access('signed-in')
   @Filtered('sort', 'from', 'limit')
   list(@Reader() person: Person, @Query() query: Record<string, string>): Promise<ItemPageDto> {
-    const from = Math.max(0, Math.floor(Number(query['from']) || 0));
-    const limit = Math.min(MOST_ROWS, Math.max(1, Math.floor(Number(query['limit']) || 100)));
-    return this.lists.page(person, itemFilter(query), String(query['sort'] ?? ''), from, limit);
+    return this.lists.page(
+      person,
+      itemFilter(query),
+      textOf(query['sort']),
+      wholeOf(query['from'], 0),
+      wholeOf(query['limit'], 100, 1, MOST_ROWS),
+    );
   }
 
   @Get('counts')

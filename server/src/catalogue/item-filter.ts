@@ -1,5 +1,5 @@
 import { ordersIn } from '@vectrum/core/orders';
-import { likeAny, promisedSql, sqlList } from '../platform/index.js';
+import { likeAny, promisedSql, sqlList, wholeOf } from '../platform/index.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 
@@ -32,12 +32,13 @@ export interface Piece {
 export function itemFilter(query: Record<string, unknown>): ItemFilter {
   const word = (key: string) => (typeof query[key] === 'string' ? query[key].trim().slice(0, 100) : '');
   const state = word('state') as ItemState;
+  const siteId = wholeOf(query['site'], 0);
   return {
     search: word('search'),
     className: word('className'),
     tag: word('tag'),
     supplier: word('supplier'),
-    ...(Number(query['site']) > 0 ? { siteId: Number(query['site']) } : {}),
+    ...(siteId > 0 ? { siteId } : {}),
     state: ITEM_STATES.includes(state) ? state : 'all',
   };
 }

@@ -27,6 +27,7 @@ export async function actAs(source: DataSource, name: string): Promise<Act> {
       id: row?.id ?? 0,
       name: person?.name ?? '',
       rights: rightsOf(person?.duties ?? []),
+      isOwner: person?.duties.includes('owner') ?? false,
       siteIds: sites.map((s) => s.site_id),
       seesCosts: person?.seesCosts ?? false,
     },

@@ -3,7 +3,7 @@ import { wantsAnAnswer } from '@vectrum/core/scan';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { SessionService } from '../identity/index.js';
-import { type Act, LOGGER, one, Problem } from '../platform/index.js';
+import { type Act, clockOf, LOGGER, one, Problem } from '../platform/index.js';
 import type { FloorAnswerDto, FloorPostDto } from './floor.dto.js';
 import { FloorCommands } from './floor-commands.js';
 import { Questions } from './questions.service.js';
@@ -24,7 +24,7 @@ export class FloorPost {
 
   async post(sender: Act, body: FloorPostDto): Promise<FloorAnswerDto> {
     const command = this.commands.read(body.command);
-    const madeAt = serverTime(sender, new Date(body.madeAt));
+    const madeAt = serverTime(sender, clockOf(body.madeAt) ?? new Date());
     if (body.late && (await this.questions.has(command.id))) throw kept('This waits for an answer already');
     const act = await this.actOf(sender, body.madeBy, madeAt);
     try {

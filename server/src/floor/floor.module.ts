@@ -1,4 +1,5 @@
 import { Global, Module } from '@nestjs/common';
+import { clearWhere, Retention } from '../platform/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { AboutWords } from './about.service.js';
 import { BookQueries } from './book.queries.js';
@@ -17,4 +18,12 @@ import { Refusals } from './refusals.service.js';
   providers: [AboutWords, FloorCommands, FloorTasks, FloorPost, Questions, Refusals, BookQueries],
   exports: [AboutWords, FloorCommands, FloorTasks],
 })
-export class FloorModule {}
+export class FloorModule {
+  constructor(retention: Retention) {
+    retention.register({
+      what: 'questions that were answered',
+      keptFor: 'keepDeliveries',
+      clear: (s, before) => clearWhere(s, 'floor_question', 'answered_at < ?', [before]),
+    });
+  }
+}

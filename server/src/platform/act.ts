@@ -1,6 +1,7 @@
 import { createParamDecorator, type ExecutionContext } from '@nestjs/common';
 import type { Request } from 'express';
 import { Problem } from './problem.js';
+import { wholeOf } from './query.js';
 
 /** The person behind a request, with what they may do and where. */
 export interface Person {
@@ -9,6 +10,8 @@ export interface Person {
   rights: ReadonlySet<string>;
   siteIds: readonly number[];
   seesCosts: boolean;
+  /** Has the duty of an owner: confirms what others may only propose. */
+  isOwner: boolean;
 }
 
 /** Who, where, when and how of one act; passed to every service that changes something. */
@@ -33,18 +36,27 @@ export function keyOf(request: Request): string {
   return key.toLowerCase();
 }
 
+/** A device's clock can be years wrong, but not by more: beyond that it tells nothing. */
+const MOST_WRONG_MS = 20 * 365 * 86_400_000;
+
+/** What a device's clock said; null where that is no time, or none that a clock of ours could show. */
+export function clockOf(text: string | undefined): Date | null {
+  const at = Date.parse(text ?? '');
+  return Math.abs(at - Date.now()) <= MOST_WRONG_MS ? new Date(at) : null;
+}
+
 /** The act behind a mutating request; refuses one without a key. */
-export const Acting = createParamDecorator((_: unknown, context: ExecutionContext): Act => {
+export const actOf = (_: unknown, context: ExecutionContext): Act => {
   const request = context.switchToHttp().getRequest<SignedRequest>();
   if (!request.person) throw new Problem(401, 'signed-out', 'Sign in first');
-  const clock = Date.parse(request.header('device-time') ?? '');
   return {
     key: keyOf(request),
     person: request.person,
     deviceId: request.deviceId ?? null,
-    deviceAt: Number.isNaN(clock) ? null : new Date(clock),
+    deviceAt: clockOf(request.header('device-time')),
   };
-});
+};
+export const Acting = createParamDecorator(actOf);
 
 /** The person behind a reading request. */
 export const Reader = createParamDecorator((_: unknown, context: ExecutionContext): Person => {
@@ -57,7 +69,7 @@ export const Reader = createParamDecorator((_: unknown, context: ExecutionContex
 export const AtSites = createParamDecorator((_: unknown, context: ExecutionContext): readonly number[] => {
   const request = context.switchToHttp().getRequest<SignedRequest>();
   if (!request.person) throw new Problem(401, 'signed-out', 'Sign in first');
-  const asked = Number(request.query['site'] ?? 0);
+  const asked = wholeOf(request.query['site'], 0);
   if (asked === 0) return request.person.siteIds;
   mustBeAt(request.person, asked);
   return [asked];

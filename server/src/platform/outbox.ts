@@ -45,8 +45,16 @@ export class Outbox extends Worker<OutboxMessage> {
     this.handlers.set(kind, deliver);
   }
 
-  async send(tx: Tx, receiver: string, kind: string, payload: Record<string, unknown>, document: string | null = null): Promise<void> {
-    await insert(tx, 'outbox', { receiver, kind, payload: JSON.stringify(payload), document });
+  /** `from` says of which site and document it tells; without a site it is the whole house's, and only owners read of it. */
+  async send(
+    tx: Tx,
+    receiver: string,
+    kind: string,
+    payload: Record<string, unknown>,
+    from: { siteId?: number | null; document?: string } = {},
+  ): Promise<void> {
+    const { siteId = null, document = null } = from;
+    await insert(tx, 'outbox', { receiver, kind, payload: JSON.stringify(payload), site_id: siteId, document });
   }
 
   /** Tries a message again at once. */
@@ -56,6 +64,14 @@ export class Outbox extends Worker<OutboxMessage> {
       [id],
     );
     return done.affectedRows > 0;
+  }
+
+  /** Has what waits of one kind about a document tried again at once: something that stood in its way has changed. */
+  async hurry(tx: Tx, kind: string, document: string): Promise<void> {
+    await tx.query(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3), attempts = 0 WHERE kind = ? AND document = ? AND state <> 'done'`, [
+      kind,
+      document,
+    ]);
   }
 
   /** How many messages still wait; nought means that the outside world knows everything. */

@@ -66,6 +66,10 @@ export class ProblemFilter implements ExceptionFilter {
       this.tellAway(thrown);
       return new Problem(503, 'away', 'The house cannot reach its books at the moment. Nothing was changed; try again in a moment');
     }
+    if (isMisfit(thrown)) {
+      this.log.warn({ err: thrown, request: request.id, url: request.url }, 'a value does not fit');
+      return new Problem(400, 'form', 'Something here is longer or larger than it can be kept. Nothing was changed; look at it once more');
+    }
     this.log.error({ err: thrown, request: request.id, url: request.url }, 'unexpected failure');
     return new Problem(500, 'unknown', 'Something went wrong on our side. Nothing was changed; try again');
   }
@@ -93,6 +97,13 @@ export function isAway(thrown: unknown): boolean {
     message?: unknown;
   };
   return AWAY.has(String(code)) || CLOSED.test(String(message));
+}
+
+/** What the database says of a value that is to be kept and that no form should have let through: the last net beneath the forms' own bounds. */
+const MISFIT = new Set(['ER_WARN_DATA_OUT_OF_RANGE', 'ER_DATA_TOO_LONG', 'ER_TRUNCATED_WRONG_VALUE', 'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD']);
+
+function isMisfit(thrown: unknown): boolean {
+  return thrown instanceof QueryFailedError && MISFIT.has(String((thrown.driverError as { code?: unknown }).code));
 }
 
 function fromHttp(thrown: HttpException): Problem {

@@ -56,7 +56,7 @@ export class PlacesQueries {
     if (filter.state === 'free') add('NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0)');
     if (filter.state === 'used') add('EXISTS (SELECT 1 FROM balance b WHERE b.place_id = p.id AND b.units > 0)');
     const sql = where.join(' AND ');
-    const order = ORDERS[filter.sort ?? 'walk'] ?? ORDERS['walk'];
+    const order = ORDERS[filter.sort !== undefined && Object.hasOwn(ORDERS, filter.sort) ? filter.sort : 'walk'];
     const [found, total] = await Promise.all([
       rows<Row>(
         this.source,

@@ -119,21 +119,41 @@ export class PlanService {
   }
 
   private async bays(siteId: number): Promise<BayDto[]> {
-    const found = await rows<
-      Omit<BayDto, 'along' | 'bins' | 'used' | 'moves'> & { along: string; bins: string; used: string; moves: string }
-    >(
-      this.source,
-      `SELECT p.aisle_id AS aisleId, p.along_m AS along, COUNT(*) AS bins, SUM(b.place_id IS NOT NULL) AS used, COALESCE(SUM(m.n), 0) AS moves,
-         GROUP_CONCAT(p.code ORDER BY p.code SEPARATOR ' ') AS codes, MIN(z.name) AS zone
-       FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone'
-       LEFT JOIN (SELECT DISTINCT x.place_id FROM balance x WHERE x.units > 0) b ON b.place_id = p.id
-       LEFT JOIN (SELECT place_id, COUNT(*) AS n FROM (
-            SELECT to_place_id AS place_id FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY
-            UNION ALL SELECT from_place_id FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY) t GROUP BY place_id) m ON m.place_id = p.id
-       WHERE p.site_id = ? AND p.aisle_id IS NOT NULL GROUP BY p.aisle_id, p.along_m ORDER BY p.aisle_id, p.along_m`,
-      [ACTIVE_DAYS, ACTIVE_DAYS, siteId],
-    );
-    return found.map((b) => ({ ...b, along: num(b.along), bins: num(b.bins), used: num(b.used), moves: num(b.moves) }));
+    const moved = (side: 'from' | 'to') =>
+      rows<{ id: number; n: string }>(
+        this.source,
+        `SELECT ${side}_place_id AS id, COUNT(*) AS n FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY GROUP BY ${side}_place_id`,
+        [ACTIVE_DAYS],
+      );
+    const [bins, used, ...moves] = await Promise.all([
+      rows<{ id: number; aisleId: number; along: string; code: string; zone: string | null }>(
+        this.source,
+        `SELECT p.id, p.aisle_id AS aisleId, p.along_m AS along, p.code, z.name AS zone FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone'
+         WHERE p.site_id = ? AND p.aisle_id IS NOT NULL ORDER BY p.aisle_id, p.along_m, p.code`,
+        [siteId],
+      ),
+      rows<{ id: number }>(
+        this.source,
+        'SELECT DISTINCT b.place_id AS id FROM place p JOIN balance b ON b.place_id = p.id AND b.units > 0 WHERE p.site_id = ? AND p.aisle_id IS NOT NULL',
+        [siteId],
+      ),
+      moved('from'),
+      moved('to'),
+    ]);
+    const full = new Set(used.map((u) => u.id));
+    const busy = new Map<number, number>();
+    for (const m of moves.flat()) busy.set(m.id, (busy.get(m.id) ?? 0) + num(m.n));
+    const bays = new Map<string, BayDto>();
+    for (const bin of bins) {
+      const key = `${bin.aisleId}/${bin.along}`;
+      const bay = bays.get(key) ?? { aisleId: bin.aisleId, along: num(bin.along), bins: 0, used: 0, moves: 0, codes: '', zone: bin.zone };
+      bay.bins += 1;
+      bay.used += full.has(bin.id) ? 1 : 0;
+      bay.moves += busy.get(bin.id) ?? 0;
+      bay.codes = bay.codes === '' ? bin.code : `${bay.codes} ${bin.code}`;
+      bays.set(key, bay);
+    }
+    return [...bays.values()];
   }
 
   private async walk(siteId: number, tx: Pick<Tx, 'query'> = this.source): Promise<number> {

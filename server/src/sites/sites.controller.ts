@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Patch, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, CodeDto, IfMatch, mustBeAt, type Person, Reader } from '../platform/index.js';
+import { type Act, Acting, CodeDto, IfMatch, mustBeAt, type Person, Reader, wholeOf } from '../platform/index.js';
 import { AislesService } from './aisles.service.js';
 import { placeFilter } from './place-filter.js';
 import { PlacesQueries } from './places.queries.js';
@@ -43,8 +43,7 @@ export class SitesController {
   @ApiQuery({ name: 'from', required: false, type: String })
   @ApiQuery({ name: 'limit', required: false, type: String })
   list(@Reader() person: Person, @Query() query: Record<string, string>): Promise<PlacePageDto> {
-    const limit = Math.min(MOST_ROWS, Math.max(1, Math.floor(Number(query['limit']) || 100)));
-    return this.queries.page(person.siteIds, placeFilter(query), Math.max(0, Math.floor(Number(query['from']) || 0)), limit);
+    return this.queries.page(person.siteIds, placeFilter(query), wholeOf(query['from'], 0), wholeOf(query['limit'], 100, 1, MOST_ROWS));
   }
 
   @Get('places/:code')

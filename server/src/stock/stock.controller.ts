@@ -2,7 +2,7 @@ import { Controller, Get, Param, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { ItemQueries } from '../catalogue/index.js';
 import { Access } from '../identity/index.js';
-import { notFound, type Person, Reader } from '../platform/index.js';
+import { notFound, type Person, Reader, wholeOf } from '../platform/index.js';
 import { ItemStockDto, MovementPageDto, WhyTermDto } from './stock.dto.js';
 import { FIGURES, type Figure, StockQueries } from './stock.queries.js';
 
@@ -24,7 +24,7 @@ export class StockController {
   @Access('signed-in')
   @ApiQuery({ name: 'before', required: false, type: String })
   async movements(@Reader() person: Person, @Param('sku') sku: string, @Query('before') before?: string): Promise<MovementPageDto> {
-    return this.stock.movements(await this.items.idOf(sku.toUpperCase()), person.siteIds, Number(before) > 0 ? Number(before) : null);
+    return this.stock.movements(await this.items.idOf(sku.toUpperCase()), person.siteIds, wholeOf(before, null, 1));
   }
 
   /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */

@@ -15,13 +15,13 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
   const { site } = useSite();
   const query = useQuery({
     queryKey: key('bench-queue', site?.id),
-    queryFn: () => kept(`bench-queue-${site?.id ?? ''}`, () => ask(api.GET('/api/bench/queue', at(site)))),
+    queryFn: () => kept(`bench-page-${site?.id ?? ''}`, () => ask(api.GET('/api/bench/queue', at(site)))),
     enabled: site !== undefined,
   });
   return (
     <BenchSide style={{ gridColumn: '1 / -1', padding: '14px 24px' }}>
       <Shown query={query}>
-        {(list) =>
+        {({ rows: list }) =>
           list.length === 0 ? (
             <Empty title="Nothing to pack">
               Totes show here once they are set down.{' '}

@@ -98,7 +98,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
         </BenchSide>
         <div className="bright">
           {closed ? (
-            <ClosedOrder parcels={task.allParcels} onTheWay={flow.unsent.length} />
+            <ClosedOrder order={task.order} parcels={task.allParcels} onTheWay={flow.unsent.length} />
           ) : (
             <>
               <ParcelTabs parcels={parcels} inUse={parcelInUse(task, state)} onChoose={(number) => input({ kind: 'parcel', number })} />

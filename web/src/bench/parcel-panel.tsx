@@ -164,7 +164,7 @@ export function ParcelPanel({
 }
 
 /** Services and prices, cheapest first. Where no carrier can be asked, the choice is left to when one can. */
-function Rates({
+export function Rates({
   order,
   weightG,
   choice,
@@ -172,7 +172,7 @@ function Rates({
 }: {
   order: string;
   weightG: number;
-  choice: ParcelChoice;
+  choice: Pick<ParcelChoice, 'rate'>;
   onChoose: (rate: ParcelChoice['rate']) => void;
 }) {
   const rates = useQuery({

@@ -41,7 +41,7 @@ export function PickList() {
   const { site } = useSite();
   const rounds = useQuery({
     queryKey: key('rounds', site?.id),
-    queryFn: () => kept(`rounds-${site?.id ?? ''}`, () => ask(api.GET('/api/rounds', at(site)))),
+    queryFn: () => kept(`round-page-${site?.id ?? ''}`, () => ask(api.GET('/api/rounds', at(site)))),
     enabled: site !== undefined,
   });
   usePageScan(useCallback((code) => void navigate(`/floor/pick/${code.trim().toUpperCase()}`), [navigate]));
@@ -56,7 +56,7 @@ export function PickList() {
       <Ask>Which round?</Ask>
       <PhoneBody className="mt-3">
         <Shown query={rounds}>
-          {(all) => {
+          {({ rows: all }) => {
             const list = all.filter((r) => r.state !== 'set-down').sort((a, b) => Number(b.mine) - Number(a.mine));
             return (
               <PhoneList>

@@ -10,6 +10,7 @@ export const itemIds = (tx: Reader, batch: readonly ImportRow[], key = 'sku') =>
     'item',
     'sku',
     batch.map((r) => textOf(r, key)),
+    null,
   );
 
 /** Pack unit ids by "item id/factor". */

@@ -1,4 +1,4 @@
-import { cell, tableShape } from '../../exchange/index.js';
+import { cell, tableShape, textOf } from '../../exchange/index.js';
 import { joinSites } from '../../identity/index.js';
 import { rows } from '../../platform/index.js';
 
@@ -35,12 +35,12 @@ export const sitesShape = tableShape({
     { key: 'width', label: 'Width of the plan, m', read: cell.metres, column: 'width_m', empty: 40, as: 'decimal' },
     { key: 'depth', label: 'Depth of the plan, m', read: cell.metres, column: 'depth_m', empty: 30, as: 'decimal' },
   ],
-  after: async (tx, act, _batch, _ids, log) => {
-    // Whoever takes a site in works there too; otherwise nobody could see it.
+  after: async (tx, act, batch, _ids, log) => {
+    // Whoever makes a site works there too; otherwise nobody could see it. Those that were there before are theirs already.
     const apart = await rows<{ site_id: number }>(
       tx,
-      'SELECT id AS site_id FROM site WHERE id NOT IN (SELECT site_id FROM person_site WHERE person_id = ?)',
-      [act.person.id],
+      'SELECT id AS site_id FROM site WHERE code IN (?) AND id NOT IN (SELECT site_id FROM person_site WHERE person_id = ?)',
+      [batch.map((r) => textOf(r, 'code')), act.person.id],
     );
     const joined = apart.map(({ site_id }) => ({ person_id: act.person.id, site_id }));
     await joinSites(
