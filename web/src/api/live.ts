@@ -5,6 +5,7 @@ import { freshFor, key, type Topic } from './keys';
 import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
+const EVERY_MS = 1_000;
 const LISTEN_AGAIN_MS = 4_000;
 
 /** The tape of the whole house, as against one document's or one's own. */
@@ -36,11 +37,15 @@ export function useLive(): boolean {
     /** What has changed since the last reading; null where it may be anything. */
     let changed: Set<Topic> | null = new Set();
     // A page that nobody looks at is read again when somebody does.
-    const reading = oneAtATime(() => {
-      const stale = freshFor(changed && [...changed]);
-      changed = new Set();
-      return client.invalidateQueries({ predicate: stale, refetchType: document.hidden ? 'none' : 'active' });
-    }, GATHER_MS);
+    const reading = oneAtATime(
+      () => {
+        const stale = freshFor(changed && [...changed]);
+        changed = new Set();
+        return client.invalidateQueries({ predicate: stale, refetchType: document.hidden ? 'none' : 'active' });
+      },
+      GATHER_MS,
+      EVERY_MS,
+    );
     // Until the line first stands, nobody here was told anything either.
     let lost = true;
     let timer = 0;
