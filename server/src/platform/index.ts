@@ -12,6 +12,7 @@ export {
   inTransaction,
   isDuplicate,
   isReferenced,
+  isUnknownReference,
   likeAny,
   likeBeginning,
   num,

@@ -12,8 +12,9 @@ import {
   type Condition,
   type Movement,
 } from '@vectrum/core/ledger';
-import { type Act, insert, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
+import { type Act, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import { addPlace } from '../sites/index.js';
+import { addMovements, changeBalances, changeFigures, type FigureChange, type PlaceSite } from './ledger-rows.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
 /** What a set of movements was for; kept with each of them. */
@@ -26,13 +27,6 @@ export interface Posting {
   unitCosts?: readonly (string | null)[];
   /** What goods that come in are worth and why, movement by movement; null where the house goes by what it knows. */
   worths?: readonly (Worth | null)[];
-}
-
-interface PlaceSite {
-  id: number;
-  site_id: number | null;
-  kind: string;
-  code: string;
 }
 
 /** Site figures that a posting changed; whoever reserves stock looks at these next. */
@@ -61,14 +55,10 @@ export class LedgerService {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
     }
-    const places = await this.places(tx, movements);
     const changes = changesOf(movements);
-    for (const change of changes) await this.change(tx, change, places);
+    const ids = await addMovements(tx, act, movements, posting, reverses);
+    const places = await changeBalances(tx, changes);
     await this.serialsOnce(tx, movements, places);
-    const ids = [];
-    for (const [i, movement] of movements.entries()) {
-      ids.push(await this.insert(tx, act, movement, posting, reverses[i] ?? null, posting.unitCosts?.[i] ?? null));
-    }
     const sites = await this.changeSites(tx, changes, places);
     await this.value.follow(tx, crossingsOf(movements, posting, reverses, ids, places));
     return { ids, changes: sites };
@@ -127,9 +117,12 @@ export class LedgerService {
       { siteId: from, sign: -1 },
       { siteId: to, sign: 1 },
     ].sort((a, b) => a.siteId - b.siteId);
-    for (const { siteId, sign } of sites)
-      for (const h of held)
-        await this.changeFigures(tx, { siteId, itemId: h.itemId, onHand: sign * num(h.units), held: sign * num(h.apart) });
+    await changeFigures(
+      tx,
+      sites.flatMap(({ siteId, sign }) =>
+        held.map((h) => ({ siteId, itemId: h.itemId, onHand: sign * num(h.units), held: sign * num(h.apart) })),
+      ),
+    );
     return sites.flatMap(({ siteId }) => held.map(({ itemId }) => ({ siteId, itemId })));
   }
 
@@ -164,66 +157,8 @@ export class LedgerService {
       );
   }
 
-  /** The places of movements. None of them changes its site until the transaction ends. */
-  private async places(tx: Tx, movements: readonly Movement[]): Promise<Map<number, PlaceSite>> {
-    const ids = [...new Set(movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]))];
-    const found = await rows<PlaceSite>(
-      tx,
-      `SELECT id, site_id, kind, code FROM place WHERE id IN (${marks(ids)}) LOCK IN SHARE MODE`,
-      ids,
-    );
-    if (found.length !== ids.length) throw new Problem(404, 'not-found', 'One of these places is not known here');
-    return new Map(found.map((p) => [p.id, p]));
-  }
-
-  private async change(tx: Tx, c: BalanceChange, places: ReadonlyMap<number, PlaceSite>): Promise<void> {
-    if (c.change === 0) return;
-    const place = places.get(c.placeId);
-    const bounded = !isOutside(place?.kind ?? '');
-    if (bounded && c.change < 0) {
-      const done = await tx.query<{ affectedRows: number }>(
-        'UPDATE balance SET units = units + ? WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = ? AND units >= ?',
-        [c.change, c.itemId, c.placeId, c.lotId, c.condition, -c.change],
-      );
-      if (done.affectedRows === 0)
-        throw new Problem(
-          409,
-          'stock',
-          `There is not that much in ${place?.code ?? 'this place'} any more. Look at what is there and try again`,
-        );
-      return;
-    }
-    await tx.query(
-      'INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES (?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
-      [c.itemId, c.placeId, c.lotId, c.condition, c.change, bounded ? 1 : 0],
-    );
-  }
-
-  private async insert(tx: Tx, act: Act, m: Movement, posting: Posting, reverses: number | null, unitCost: string | null): Promise<number> {
-    const done = await insert(tx, 'movement', {
-      item_id: m.itemId,
-      lot_id: m.lotId,
-      stock_condition: m.condition,
-      to_condition: m.toCondition ?? null,
-      from_place_id: m.fromPlaceId,
-      to_place_id: m.toPlaceId,
-      units: m.units,
-      reverses_id: reverses,
-      task: posting.task,
-      document: posting.document,
-      reason: posting.reason ?? null,
-      how: posting.how ?? null,
-      person_id: act.person.id,
-      device_id: act.deviceId,
-      command_id: act.key,
-      device_at: act.deviceAt,
-      unit_cost: unitCost,
-    });
-    return Number(done);
-  }
-
   private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
-    const sums = new Map<string, SiteChange & { onHand: number; held: number }>();
+    const sums = new Map<string, FigureChange>();
     for (const c of changes) {
       const siteId = places.get(c.placeId)?.site_id;
       if (!siteId) continue;
@@ -234,16 +169,11 @@ export class LedgerService {
       sums.set(key, sum);
     }
     const changed = [...sums].filter(([, s]) => s.onHand !== 0 || s.held !== 0).sort(([a], [b]) => (a < b ? -1 : 1));
-    for (const [, s] of changed) await this.changeFigures(tx, s);
+    await changeFigures(
+      tx,
+      changed.map(([, s]) => s),
+    );
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
-  }
-
-  private async changeFigures(tx: Tx, s: SiteChange & { onHand: number; held: number }): Promise<void> {
-    await tx.query('INSERT INTO site_stock (site_id, item_id) VALUES (?, ?) ON DUPLICATE KEY UPDATE site_id = site_id', [
-      s.siteId,
-      s.itemId,
-    ]);
-    await update(tx, 'site_stock', { site_id: s.siteId, item_id: s.itemId }, { on_hand: more(s.onHand), held: more(s.held) });
   }
 }
 

@@ -10,6 +10,7 @@ import { ReleaseService } from '../picking/index.js';
 import { inTransaction, migrate, newLogger, one, readConfig, rows } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 import { createApp } from '../app.js';
+import { crowd } from './bench-crowd.js';
 
 const ROUNDS = 5;
 const COMMITS = 400;
@@ -192,50 +193,19 @@ async function pickCommand(): Promise<void> {
   );
 }
 
-/** Fifty people, each with an act a second, while fifty screens listen and read Now after every line of the tape. */
+/** Fifty people, each with an act a second, while fifty screens listen and read Now as it changes. */
 async function fifty(): Promise<void> {
-  const stop = new AbortController();
   const cookies = await Promise.all(Array.from({ length: 4 }, () => cookieOf('maren@tarnthistle.example')));
   const address = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
-  const nows: number[] = [];
-  const listen = async (cookie: string) => {
-    const answer = await fetch(`${address}/live`, { headers: { cookie }, signal: stop.signal });
-    let isReading = false;
-    for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
-      if (part.length < 20 || isReading) continue;
-      isReading = true;
-      const begun = performance.now();
-      void fetch(`${address}/now`, { headers: { cookie } })
-        .then((a) => a.arrayBuffer())
-        .then(() => nows.push(performance.now() - begun))
-        .catch(() => undefined)
-        .finally(() => (isReading = false));
-    }
-  };
-  const listeners = Array.from({ length: PEOPLE }, (_, i) => listen(cookies[i % cookies.length] ?? '').catch(() => undefined));
-  const heaps = await rows<{ item_id: number; place_id: number }>(
+  const heaps = await rows<{ itemId: number; placeId: number }>(
     source,
-    `SELECT b.item_id, b.place_id FROM balance b JOIN place p ON p.id = b.place_id AND p.site_id = 1 WHERE p.kind IN ('pick-face','reserve') AND p.code <> 'H-01-1' AND b.lot_id = 0 AND b.stock_condition = 'good' AND b.units >= 20 ORDER BY b.item_id LIMIT ${PEOPLE}`,
+    `SELECT b.item_id AS itemId, b.place_id AS placeId FROM balance b JOIN place p ON p.id = b.place_id AND p.site_id = 1 WHERE p.kind IN ('pick-face','reserve') AND p.code <> 'H-01-1' AND b.lot_id = 0 AND b.stock_condition = 'good' AND b.units >= 20 ORDER BY b.item_id LIMIT ${PEOPLE}`,
   );
-  const bin = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'H-01-1'`))?.id ?? 0;
-  const phone = await phoneOf('maren@tarnthistle.example');
-  const times: number[] = [];
-  const hands = Array.from({ length: PEOPLE }, async (_, i) => {
-    await new Promise((done) => setTimeout(done, (i * 1000) / PEOPLE));
-    const heap = heaps[i % heaps.length];
-    if (!heap) return;
-    for (let n = 0; n < SECONDS; n++) {
-      const [fromPlaceId, toPlaceId] = n % 2 === 0 ? [heap.place_id, bin] : [bin, heap.place_id];
-      const begun = performance.now();
-      times.push(await phone.does({ kind: 'store', itemId: heap.item_id, lotId: 0, units: 1, fromPlaceId, toPlaceId, how: 'scanned' }));
-      await new Promise((done) => setTimeout(done, Math.max(0, 1000 - (performance.now() - begun))));
-    }
-  });
-  await Promise.all(hands);
-  stop.abort();
-  await Promise.all(listeners);
+  const binId = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'H-01-1'`))?.id ?? 0;
+  const me = (await (await fetch(`${address}/session`, { headers: { cookie: cookies[0] ?? '' } })).json()) as { id: number };
+  const { commands, nows } = await crowd({ address, cookies, madeBy: me.id, heaps, binId, screens: PEOPLE, seconds: SECONDS });
   say(
-    `${PEOPLE} people, an act a second each, ${PEOPLE} screens listening: a command p50 ${percentile(times, 50).toFixed(1)} ms, p95 ${percentile(times, 95).toFixed(1)} ms over ${times.length}; Now read ${nows.length} times, p95 ${percentile(nows, 95).toFixed(1)} ms`,
+    `${heaps.length} people, an act a second each, ${PEOPLE} screens listening: a command p50 ${percentile(commands, 50).toFixed(1)} ms, p95 ${percentile(commands, 95).toFixed(1)} ms over ${commands.length}; Now read ${nows.length} times, p95 ${percentile(nows, 95).toFixed(1)} ms`,
   );
 }
 

@@ -64,9 +64,16 @@ export function limited(source: DataSource): DataSource {
 
 const watched = new WeakSet<Connection>();
 
-function watchAnswers(connection: Connection): void {
+/** Sets a connection up once, when it is first given out. What it is sent here goes before whatever it is asked for. */
+function setUp(connection: Connection): void {
   if (watched.has(connection)) return;
   watched.add(connection);
+  watchAnswers(connection);
+  // Whatever the database begins with: so no transaction has to say it again.
+  connection.query({ sql: 'SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED', timeout: CONNECT_MS }, () => undefined);
+}
+
+function watchAnswers(connection: Connection): void {
   const query = connection.query.bind(connection);
   connection.query = (...args) => {
     const heard = args.at(-1);
@@ -87,7 +94,7 @@ function answeredInTime(heard: Parameters<Pool['getConnection']>[0]): typeof hea
   }, WAIT_MS);
   return (fault, connection) => {
     clearTimeout(timer);
-    if (connection) watchAnswers(connection);
+    if (connection) setUp(connection);
     if (!isTold) heard(fault, connection);
     else connection?.release();
   };

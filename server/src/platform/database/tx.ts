@@ -7,6 +7,7 @@ const DEADLOCK = 1213;
 const LOCK_TIMEOUT = 1205;
 const DUPLICATE = 1062;
 const REFERENCED = 1451;
+const UNKNOWN_REFERENCE = 1452;
 /** A deadlock's victim is tried this often before the caller is told that the house is busy. */
 const TRIES = 8;
 
@@ -17,12 +18,14 @@ function errno(thrown: unknown): number | undefined {
 export const isDuplicate = (thrown: unknown) => errno(thrown) === DUPLICATE;
 /** A row could not go because another names it. */
 export const isReferenced = (thrown: unknown) => errno(thrown) === REFERENCED;
+/** A row names another that is not there. */
+export const isUnknownReference = (thrown: unknown) => errno(thrown) === UNKNOWN_REFERENCE;
 
-/** Runs work in one transaction; deadlocks and lock time-outs are retried a bounded number of times. */
+/** Runs work in one transaction, under READ COMMITTED as every connection here is; deadlocks and lock time-outs are retried a bounded number of times. */
 export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await source.transaction('READ COMMITTED', work);
+      return await source.transaction(work);
     } catch (thrown) {
       const code = errno(thrown);
       if (code !== DEADLOCK && code !== LOCK_TIMEOUT) throw thrown;

@@ -1,0 +1,160 @@
+import { OUTSIDE_KINDS, isOutside } from '@vectrum/core/places';
+import { type BalanceChange, balanceKey, type Movement } from '@vectrum/core/ledger';
+import { type Act, isUnknownReference, marks, more, Problem, rows, type Tx, update } from '../platform/index.js';
+import type { Posting } from './ledger.service.js';
+
+/** What a posting needs to know of a place. */
+export interface PlaceSite {
+  id: number;
+  site_id: number | null;
+  kind: string;
+  code: string;
+}
+
+/** The most rows of one statement. */
+const MANY = 500;
+
+const COLUMNS = [
+  'item_id',
+  'lot_id',
+  'stock_condition',
+  'to_condition',
+  'from_place_id',
+  'to_place_id',
+  'units',
+  'reverses_id',
+  'task',
+  'document',
+  'reason',
+  'how',
+  'person_id',
+  'device_id',
+  'command_id',
+  'device_at',
+  'unit_cost',
+];
+
+/**
+ * Writes movements and returns their numbers, in their order. Through its references it holds the rows of their places and
+ * items until the transaction ends, so that none changes its kind or site meanwhile. Throws where one of them is not known.
+ */
+export async function addMovements(
+  tx: Tx,
+  act: Act,
+  movements: readonly Movement[],
+  posting: Posting,
+  reverses: readonly number[],
+): Promise<number[]> {
+  const values = movements.map((m, i) => [
+    m.itemId,
+    m.lotId,
+    m.condition,
+    m.toCondition ?? null,
+    m.fromPlaceId,
+    m.toPlaceId,
+    m.units,
+    reverses[i] ?? null,
+    posting.task,
+    posting.document,
+    posting.reason ?? null,
+    posting.how ?? null,
+    act.person.id,
+    act.deviceId,
+    act.key,
+    act.deviceAt,
+    posting.unitCosts?.[i] ?? null,
+  ]);
+  const ids: number[] = [];
+  for (let i = 0; i < values.length; i += MANY) {
+    const added = await rows<{ id: string }>(tx, `INSERT INTO movement (${COLUMNS.join(', ')}) VALUES ? RETURNING id`, [
+      values.slice(i, i + MANY),
+    ]).catch((thrown: unknown) => {
+      if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
+      throw thrown;
+    });
+    ids.push(...added.map((m) => Number(m.id)));
+  }
+  return ids;
+}
+
+const OUTSIDE = OUTSIDE_KINDS.map((kind) => `'${kind}'`).join(', ');
+const OF_PLACE = ['site_id', 'kind', 'code'].map((c) => `(SELECT p.${c} FROM place p WHERE p.id = place_id) AS ${c}`).join(', ');
+/**
+ * A row that is new begins unbounded where its change is negative: the table checks what is inserted before it sees that the
+ * row is there. What was not there to be taken comes back below nought, and is refused then.
+ */
+const NEW_ROW = `(?, ?, ?, ?, ?, IF(? < 0, 0, (SELECT p.kind NOT IN (${OUTSIDE}) FROM place p WHERE p.id = ?)))`;
+
+/**
+ * Changes balances in their order, in one round trip, and returns the places that they are in. The rows of the places are
+ * held already: see `addMovements`. Throws a `stock` problem where a place in the house would go below nought.
+ */
+export async function changeBalances(tx: Tx, changes: readonly BalanceChange[]): Promise<Map<number, PlaceSite>> {
+  const places = new Map<number, PlaceSite>();
+  for (let i = 0; i < changes.length; i += MANY) {
+    const part = changes.slice(i, i + MANY);
+    const now = await rows<PlaceSite & { place_id: number; units: number }>(
+      tx,
+      `INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES ${part.map(() => NEW_ROW).join(', ')}
+       ON DUPLICATE KEY UPDATE units = units + VALUES(units) RETURNING place_id, units, ${OF_PLACE}`,
+      part.flatMap((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change, c.placeId]),
+    ).catch(async (thrown: unknown) => {
+      const code = await shortPlace(tx, part);
+      throw code === undefined ? thrown : notThere(code);
+    });
+    const short = now.find((b) => b.units < 0 && !isOutside(b.kind));
+    if (short) throw notThere(short.code);
+    for (const { place_id: id, site_id, kind, code } of now) places.set(id, { id, site_id, kind, code });
+  }
+  return places;
+}
+
+const notThere = (code: string) =>
+  new Problem(409, 'stock', `There is not that much in ${code} any more. Look at what is there and try again`);
+
+/** The first place in the house that holds less than is to be taken from it. */
+async function shortPlace(tx: Tx, changes: readonly BalanceChange[]): Promise<string | undefined> {
+  const taken = changes.filter((c) => c.change < 0);
+  if (taken.length === 0) return undefined;
+  const held = await rows<{
+    itemId: number;
+    placeId: number;
+    lotId: number;
+    condition: BalanceChange['condition'];
+    units: number;
+    code: string;
+  }>(
+    tx,
+    `SELECT b.item_id AS itemId, b.place_id AS placeId, b.lot_id AS lotId, b.stock_condition AS \`condition\`, b.units, p.code
+     FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.item_id IN (${marks(taken)}) AND b.place_id IN (${marks(taken)})`,
+    [...taken.map((c) => c.itemId), ...taken.map((c) => c.placeId)],
+  );
+  const byKey = new Map(held.map((h) => [balanceKey(h), h]));
+  return taken.map((c) => ({ c, h: byKey.get(balanceKey(c)) })).find(({ c, h }) => h && h.units + c.change < 0)?.h?.code;
+}
+
+/** What an item's figures at a site become more or less. */
+export interface FigureChange {
+  siteId: number;
+  itemId: number;
+  onHand: number;
+  held: number;
+}
+
+const GROWS = `INSERT INTO site_stock (site_id, item_id, on_hand, held) VALUES ? ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), held = held + VALUES(held)`;
+
+/** Changes site figures, in their order. What becomes more may be new, and goes in together; what becomes less is there. */
+export async function changeFigures(tx: Tx, changes: readonly FigureChange[]): Promise<void> {
+  const row = (c: FigureChange) => [c.siteId, c.itemId, c.onHand, c.held];
+  const grows = (c: FigureChange) => c.onHand >= 0 && c.held >= 0;
+  if (changes.every(grows)) {
+    for (let i = 0; i < changes.length; i += MANY) await tx.query(GROWS, [changes.slice(i, i + MANY).map(row)]);
+    return;
+  }
+  for (const c of changes)
+    if (grows(c)) await tx.query(GROWS, [[row(c)]]);
+    else if (
+      (await update(tx, 'site_stock', { site_id: c.siteId, item_id: c.itemId }, { on_hand: more(c.onHand), held: more(c.held) })) === 0
+    )
+      throw new Error(`Site ${c.siteId} has no figures of item ${c.itemId}, whose balances went down`);
+}
