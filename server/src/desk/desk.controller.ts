@@ -4,7 +4,7 @@ import { endWith, ignoreElements, interval, map, merge, type Observable, share, 
 import { UndoService } from '../activity/index.js';
 import { Access, SessionToken } from '../identity/index.js';
 import { type Act, Acting, AtSites, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
-import { FindDto, LiveEntryDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
+import { FindDto, LiveLinesDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LookDto } from './look.dto.js';
@@ -53,13 +53,13 @@ export class DeskController {
     return this.undos.undo(act, id);
   }
 
-  /** Server-sent events: `tape` for each new line with what it has changed, `beat` while nothing happens. */
+  /** Server-sent events: `tape` for new lines with what they have changed, `beat` while nothing happens. */
   @Sse('live')
-  @ApiExtraModels(LiveEntryDto)
+  @ApiExtraModels(LiveLinesDto)
   @Access('signed-in')
-  stream(@Reader() person: Person, @SessionToken() token: string): Observable<{ type: string; data: object }> {
+  stream(@Reader() person: Person, @SessionToken() token: string): Observable<{ type: string; data: string | object }> {
     const tape = this.live.stream(person.siteIds, token).pipe(
-      map((entry) => ({ type: 'tape', data: entry })),
+      map((lines) => ({ type: 'tape', data: lines })),
       share(),
     );
     const beat = interval(HEARTBEAT_MS).pipe(map(() => ({ type: 'beat', data: {} })));

@@ -14,9 +14,9 @@ export class TapeEntryDto {
   undoable: boolean;
   undone: boolean;
 }
-/** What an event of the live stream tells: a new line of the tape, and what its act has changed. */
-export class LiveEntryDto {
-  entry: TapeEntryDto;
+/** What an event of the live stream tells: new lines of the tape, the oldest first, and what their acts have changed. */
+export class LiveLinesDto {
+  entries: TapeEntryDto[];
   @ApiProperty({ enum: TOPICS, enumName: 'Topic', isArray: true }) changed: Topic[];
 }
 export class TapeDto {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { num, promisedSql, rows, siteDays, sqlList } from '../platform/index.js';
+import { num, promisedSql, rows, type SiteDays, siteDays, sqlList } from '../platform/index.js';
 import type { ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './desk.dto.js';
 import { ordersIn } from '@vectrum/core/orders';
 import { kindsFor } from '@vectrum/core/places';
@@ -23,13 +23,17 @@ export class NowQueries {
   async now(siteIds: readonly number[]): Promise<NowDto> {
     const sites = [0, ...siteIds];
     const { ends, departures, lastLeavesAt } = await this.calendars.openDay(sites);
-    const [promised, stuck, expected] = await Promise.all([this.promised(sites, ends), this.stuck(sites), this.expected(sites)]);
+    const days = await siteDays(this.source);
+    const [promised, stuck, expected] = await Promise.all([
+      this.promised(sites, ends, days),
+      this.stuck(sites, days),
+      this.expected(sites, days),
+    ]);
     return { promised, departures: departures.map(({ name, at }) => ({ name, at })), lastLeavesAt, stuck, expected };
   }
 
   /** Those of today; once the day of the next departure is another one, what is open of today and all up to the end of that day. */
-  private async promised(sites: readonly number[], ends: Date): Promise<PromisedOrderDto[]> {
-    const days = await siteDays(this.source);
+  private async promised(sites: readonly number[], ends: Date, days: SiteDays): Promise<PromisedOrderDto[]> {
     const found = await rows<Omit<PromisedOrderDto, 'safe'> & { safe: number | string }>(
       this.source,
       `SELECT o.code, o.promised_at AS promisedAt, o.state,
@@ -44,7 +48,7 @@ export class NowQueries {
     return found.map((o) => ({ ...o, safe: num(o.safe) === 1 }));
   }
 
-  private async stuck(sites: readonly number[]): Promise<StuckDto[]> {
+  private async stuck(sites: readonly number[], days: SiteDays): Promise<StuckDto[]> {
     const held = await rows<{
       code: string;
       customer: string;
@@ -58,7 +62,6 @@ export class NowQueries {
        WHERE o.state = 'held' AND o.site_id IN (?) ORDER BY o.promised_at LIMIT 6`,
       [sites],
     );
-    const days = await siteDays(this.source);
     const late = await rows<{ code: string; supplier: string; expected: string; lines: string }>(
       this.source,
       `SELECT o.code, s.name AS supplier, o.expected_on AS expected, COUNT(l.id) AS \`lines\` FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN purchase_order_line l ON l.order_id = o.id
@@ -181,8 +184,7 @@ export class NowQueries {
     ];
   }
 
-  private async expected(sites: readonly number[]): Promise<ExpectedDto[]> {
-    const days = await siteDays(this.source);
+  private async expected(sites: readonly number[], days: SiteDays): Promise<ExpectedDto[]> {
     const found = await rows<Omit<ExpectedDto, 'lines' | 'late'> & { lines: string; late: number }>(
       this.source,
       `SELECT o.code, s.name AS supplier, o.expected_on AS expectedOn, COUNT(l.id) AS \`lines\`, o.state, COALESCE(o.expected_on < ${days.today('o.site_id')}, 0) AS late

@@ -1,8 +1,12 @@
 import { Injectable } from '@nestjs/common';
 
+/** Two readings of the same begin so far apart at least: fifty screens ask fifty times a second between them. */
+const EVERY_MS = 200;
+
 interface Line {
-  running: Promise<unknown>;
-  /** The reading that begins when the running one has ended; whoever asks meanwhile shares it. */
+  /** Ends when the reading has, and when the next one may begin. */
+  rested: Promise<unknown>;
+  /** The reading that begins then; whoever asks meanwhile shares it. */
   next: Promise<unknown> | undefined;
 }
 
@@ -17,18 +21,18 @@ export class SharedReading {
   read<T>(key: string, load: () => Promise<T>): Promise<T> {
     const line = this.lines.get(key);
     if (!line) return this.begin(key, load);
-    line.next ??= line.running.catch(() => undefined).then(() => this.begin(key, load));
+    line.next ??= line.rested.then(() => this.begin(key, load));
     return line.next as Promise<T>;
   }
 
   private begin<T>(key: string, load: () => Promise<T>): Promise<T> {
     const running = load();
-    const line: Line = { running, next: undefined };
+    const rest = new Promise((done) => setTimeout(done, EVERY_MS).unref());
+    const line: Line = { rested: Promise.allSettled([running, rest]), next: undefined };
     this.lines.set(key, line);
-    const end = () => {
+    void line.rested.then(() => {
       if (this.lines.get(key) === line && line.next === undefined) this.lines.delete(key);
-    };
-    running.then(end, end);
+    });
     return running;
   }
 }

@@ -1,10 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, one, rows, siteDays } from '../platform/index.js';
-import { topicsOf } from '../activity/index.js';
-import type { LiveEntryDto, TapeDto, TapeEntryDto } from './desk.dto.js';
+import { type Topic, topicsOf } from '../activity/index.js';
+import type { TapeDto, TapeEntryDto } from './desk.dto.js';
 
-export type LiveLine = LiveEntryDto & { siteId: number | null };
+/** A new line of the tape, what its act has changed, and the site that it concerns; null for the whole house. */
+export interface LiveLine {
+  entry: TapeEntryDto;
+  changed: readonly Topic[];
+  siteId: number | null;
+}
 
 const FIELDS = `a.id, a.at, COALESCE(p.name, 'Vectrum') AS who, a.kind, a.glyph, a.title, a.detail, a.document, a.how,
   a.undo_data IS NOT NULL AND a.undone_by IS NULL AS undoable, a.undone_by IS NOT NULL AS undone`;
@@ -54,12 +59,12 @@ export class TapeQueries {
    * transactions end, so a lower id may appear after a higher one.
    */
   async since(after: number, lookBack: number): Promise<LiveLine[]> {
-    const found = await rows<Row & { siteId: number | null; about: string }>(
+    const found = await rows<Row & { siteId: number | null; undid: string | null }>(
       this.source,
-      `SELECT ${FIELDS}, a.site_id AS siteId, COALESCE((SELECT u.kind FROM activity u WHERE u.undone_by = a.id LIMIT 1), a.kind) AS about FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE a.id > ? ORDER BY a.id LIMIT 500`,
+      `SELECT ${FIELDS}, a.site_id AS siteId, IF(a.kind = 'undo', (SELECT u.kind FROM activity u WHERE u.undone_by = a.id LIMIT 1), NULL) AS undid FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE a.id > ? ORDER BY a.id LIMIT 500`,
       [Math.max(0, after - lookBack)],
     );
-    return found.map(({ siteId, about, ...row }) => ({ siteId, entry: entry(row), changed: [...topicsOf(about)] }));
+    return found.map(({ siteId, undid, ...row }) => ({ siteId, entry: entry(row), changed: topicsOf(undid ?? row.kind) }));
   }
 
   async lastId(): Promise<number> {

@@ -1,19 +1,40 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Config, NOW, one, parsed, type Person, Problem, rows, update } from '../platform/index.js';
-import { dutyMatrix } from './duty-matrix.js';
-import { type Duty, rightsOf } from './duties.js';
+import { type Duty, type DutyMatrix, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';
 import { badgeTries, signInTries, Tries } from './tries.service.js';
+
+interface Secrets {
+  id: number;
+  password_hash: string | null;
+  pin_hash: string | null;
+}
 
 interface PersonFacts {
   id: number;
   name: string;
   duties: string | Duty[];
   sees_costs: number;
-  password_hash: string | null;
-  usual_site_id: number | null;
-  pin_hash: string | null;
+  matrix: unknown;
+  /** The person's sites, the usual one first; null where there are none. */
+  sites: string | null;
+}
+
+/** Who somebody is and what they may do, in one reading, since every request begins with it. */
+const FACTS = `p.id, p.name, p.duties, p.sees_costs, (SELECT value FROM setting WHERE name = 'duties') AS matrix,
+  (SELECT GROUP_CONCAT(a.site_id ORDER BY a.site_id <=> p.usual_site_id DESC, a.site_id) FROM person_site a WHERE a.person_id = p.id) AS sites`;
+
+function personOf(facts: PersonFacts): Person {
+  const duties = parsed<Duty[]>(facts.duties);
+  return {
+    id: facts.id,
+    name: facts.name,
+    rights: rightsOf(duties, parsed<DutyMatrix | null>(facts.matrix) ?? {}),
+    isOwner: duties.includes('owner'),
+    siteIds: facts.sites ? facts.sites.split(',').map(Number) : [],
+    seesCosts: facts.sees_costs === 1,
+  };
 }
 
 export interface SignedIn {
@@ -39,7 +60,9 @@ export class SessionService {
     const account = email.trim().toLowerCase();
     const counted = signInTries(account, address);
     await this.tries.count(counted);
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE email = ? AND active = 1', [account]);
+    const facts = await one<Secrets>(this.source, 'SELECT id, password_hash, pin_hash FROM person WHERE email = ? AND active = 1', [
+      account,
+    ]);
     await this.prove(facts?.password_hash ?? null, password, 'E-mail and password do not match. Check both and try again');
     await this.tries.right(counted);
     const device = await this.device(deviceToken);
@@ -52,7 +75,9 @@ export class SessionService {
     const code = badge.trim().toUpperCase();
     const counted = badgeTries(code, device.id);
     await this.tries.count(counted);
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE badge_code = ? AND active = 1', [code]);
+    const facts = await one<Secrets>(this.source, 'SELECT id, password_hash, pin_hash FROM person WHERE badge_code = ? AND active = 1', [
+      code,
+    ]);
     await this.prove(facts?.pin_hash ?? null, pin, 'Badge and PIN do not match. Try again');
     await this.tries.right(counted);
     return this.open(facts, device.id);
@@ -66,11 +91,10 @@ export class SessionService {
     if (!token) return undefined;
     const found = await one<PersonFacts & { device_id: number | null }>(
       this.source,
-      `SELECT p.*, s.device_id ${STANDING} AND s.token_hash = ?`,
+      `SELECT ${FACTS}, s.device_id ${STANDING} AND s.token_hash = ?`,
       [tokenHash(token)],
     );
-    if (!found) return undefined;
-    return { deviceId: found.device_id, person: await this.personOf(found) };
+    return found && { deviceId: found.device_id, person: personOf(found) };
   }
 
   /** Those of some sessions that still stand: not signed out, not run out, the person still here and the device not revoked. */
@@ -85,27 +109,8 @@ export class SessionService {
 
   /** A person by number, with what they may do now; undefined for who has left. */
   async person(id: number): Promise<Person | undefined> {
-    const facts = await one<PersonFacts>(this.source, 'SELECT * FROM person WHERE id = ? AND active = 1', [id]);
-    return facts && this.personOf(facts);
-  }
-
-  private async personOf(facts: PersonFacts): Promise<Person> {
-    const [sites, matrix] = await Promise.all([
-      rows<{ site_id: number }>(this.source, 'SELECT site_id FROM person_site WHERE person_id = ? ORDER BY site_id <=> ? DESC, site_id', [
-        facts.id,
-        facts.usual_site_id,
-      ]),
-      dutyMatrix(this.source),
-    ]);
-    const duties = parsed<Duty[]>(facts.duties);
-    return {
-      id: facts.id,
-      name: facts.name,
-      rights: rightsOf(duties, matrix),
-      isOwner: duties.includes('owner'),
-      siteIds: sites.map((s) => s.site_id),
-      seesCosts: facts.sees_costs === 1,
-    };
+    const facts = await one<PersonFacts>(this.source, `SELECT ${FACTS} FROM person p WHERE p.id = ? AND p.active = 1`, [id]);
+    return facts && personOf(facts);
   }
 
   /** The enrolled device behind a device cookie. */
@@ -121,7 +126,7 @@ export class SessionService {
     if (!(await secretMatches(stored, secret))) throw new Problem(401, 'sign-in', sentence);
   }
 
-  private async open(facts: PersonFacts | undefined, deviceId: number | null): Promise<SignedIn> {
+  private async open(facts: Secrets | undefined, deviceId: number | null): Promise<SignedIn> {
     if (!facts) throw new Problem(401, 'sign-in', 'Nobody by that name');
     const token = newToken();
     await this.source.query(

@@ -9,7 +9,6 @@ import { Problem } from './problem.js';
 interface StoredCommand {
   body_hash: string;
   result: unknown;
-  done: number;
 }
 
 /** JSON with members in one order, so that equal requests have equal hashes. */
@@ -23,7 +22,8 @@ function canonical(value: unknown): string {
 
 /**
  * Carries out each command once. The key, the hash of what was asked and the answer are stored in the transaction that
- * does the work, so a command that was acknowledged is done, and one that is sent again gets the first answer.
+ * does the work, so a command that was acknowledged is done, and one that is sent again gets the first answer. The row goes in
+ * first: it finds out whether the key is new, and one who sends the same meanwhile waits for it.
  */
 @Injectable()
 export class CommandLog {
@@ -34,8 +34,6 @@ export class CommandLog {
     const hash = createHash('sha256')
       .update(`${name}\n${canonical(asked)}`)
       .digest('hex');
-    const before = await this.stored(act.key, hash);
-    if (before) return before.result as T;
     try {
       return await inTransaction(this.source, async (tx) => {
         await insert(tx, 'command', {
@@ -61,7 +59,7 @@ export class CommandLog {
   }
 
   private async stored(key: string, hash: string): Promise<StoredCommand | undefined> {
-    const found = await one<StoredCommand>(this.source, 'SELECT body_hash, result, done FROM command WHERE id = ?', [key]);
+    const found = await one<StoredCommand>(this.source, 'SELECT body_hash, result FROM command WHERE id = ?', [key]);
     if (found && found.body_hash !== hash) {
       throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another request. Make a new one');
     }

@@ -40,7 +40,7 @@ export { shallow } from './shallow.js';
 export { refused } from './refused.js';
 export { clearByAge, clearWhere, Retention } from './retention.js';
 export { signature, signatureMatches } from './signature.js';
-export { siteDay, siteDays } from './site-day.js';
+export { siteDay, type SiteDays, siteDays } from './site-day.js';
 export { LOGGER } from './tokens.js';
 export { IfMatch, mustMatch } from './version.js';
 export { Fault, PAPER, task, Work } from './work.js';

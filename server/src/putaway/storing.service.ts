@@ -30,11 +30,9 @@ export class StoringService {
   }
 
   async store(tx: Tx, act: Act, input: StoreCommand): Promise<FloorAnswerDto> {
-    const from = await one<{ site_id: number; code: string }>(tx, 'SELECT site_id, code FROM place WHERE id = ? AND site_id IS NOT NULL', [
-      input.fromPlaceId,
-    ]);
-    const siteId = from?.site_id ?? 0;
-    await keepStanding(tx, '?, ?', [input.fromPlaceId, input.toPlaceId]);
+    const places = await keepStanding(tx, '?, ?', [input.fromPlaceId, input.toPlaceId]);
+    const from = places.find((p) => p.id === input.fromPlaceId && p.siteId !== null);
+    const siteId = from?.siteId ?? 0;
     mustBeAt(act.person, siteId);
     const item = await this.codebook.item(tx, siteId, input.itemId);
     const place = await this.codebook.place(tx, siteId, input.toPlaceId);

@@ -35,7 +35,14 @@ export async function keepSiteClock(
   await update(tx, 'site', { id: siteId }, { working_days: clock.workingDays, time_zone: clock.timeZone, version: clock.version });
 }
 
-/** Keeps places where they stand until the transaction ends: those that a query names, or those with these numbers. */
-export async function keepStanding(tx: Pick<Tx, 'query'>, which: string, params: readonly unknown[]): Promise<void> {
-  await tx.query(`SELECT id FROM place WHERE id IN (${which}) ORDER BY id LOCK IN SHARE MODE`, [...params]);
+export interface StandingPlace {
+  id: number;
+  /** Null outside the house. */
+  siteId: number | null;
+  code: string;
+}
+
+/** Keeps places where they stand until the transaction ends, and returns them: those that a query names, or those with these numbers. */
+export async function keepStanding(tx: Pick<Tx, 'query'>, which: string, params: readonly unknown[]): Promise<StandingPlace[]> {
+  return tx.query(`SELECT id, site_id AS siteId, code FROM place WHERE id IN (${which}) ORDER BY id LOCK IN SHARE MODE`, [...params]);
 }

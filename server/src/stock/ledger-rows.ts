@@ -1,15 +1,6 @@
-import { OUTSIDE_KINDS, isOutside } from '@vectrum/core/places';
 import { type BalanceChange, balanceKey, type Movement } from '@vectrum/core/ledger';
-import { type Act, isUnknownReference, marks, more, Problem, rows, type Tx, update } from '../platform/index.js';
+import { type Act, isUnknownReference, marks, more, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import type { Posting } from './ledger.service.js';
-
-/** What a posting needs to know of a place. */
-export interface PlaceSite {
-  id: number;
-  site_id: number | null;
-  kind: string;
-  code: string;
-}
 
 /** The most rows of one statement. */
 const MANY = 500;
@@ -77,37 +68,36 @@ export async function addMovements(
   return ids;
 }
 
-const OUTSIDE = OUTSIDE_KINDS.map((kind) => `'${kind}'`).join(', ');
-const OF_PLACE = ['site_id', 'kind', 'code'].map((c) => `(SELECT p.${c} FROM place p WHERE p.id = place_id) AS ${c}`).join(', ');
 /**
- * A row that is new begins unbounded where its change is negative: the table checks what is inserted before it sees that the
- * row is there. What was not there to be taken comes back below nought, and is refused then.
+ * Changes balances in their order, in one round trip, and returns the sites of their places: null outside the house. The rows
+ * of the places are held already: see `addMovements`. Throws a `stock` problem where a place in the house would go below nought.
  */
-const NEW_ROW = `(?, ?, ?, ?, ?, IF(? < 0, 0, (SELECT p.kind NOT IN (${OUTSIDE}) FROM place p WHERE p.id = ?)))`;
-
-/**
- * Changes balances in their order, in one round trip, and returns the places that they are in. The rows of the places are
- * held already: see `addMovements`. Throws a `stock` problem where a place in the house would go below nought.
- */
-export async function changeBalances(tx: Tx, changes: readonly BalanceChange[]): Promise<Map<number, PlaceSite>> {
-  const places = new Map<number, PlaceSite>();
+export async function changeBalances(
+  tx: Tx,
+  changes: readonly BalanceChange[],
+  isOutside: (placeId: number) => boolean,
+): Promise<Map<number, number | null>> {
+  const sites = new Map<number, number | null>();
   for (let i = 0; i < changes.length; i += MANY) {
     const part = changes.slice(i, i + MANY);
-    const now = await rows<PlaceSite & { place_id: number; units: number }>(
-      tx,
-      `INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES ${part.map(() => NEW_ROW).join(', ')}
-       ON DUPLICATE KEY UPDATE units = units + VALUES(units) RETURNING place_id, units, ${OF_PLACE}`,
-      part.flatMap((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change, c.placeId]),
-    ).catch(async (thrown: unknown) => {
+    const now = await rows<{ placeId: number; units: number; siteId: number | null }>(tx, CHANGE, [
+      // A new row begins unbounded where its change is negative: the table checks what is inserted before it sees that the row
+      // is there. What was not there to be taken comes back below nought, and is refused then.
+      part.map((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change < 0 || isOutside(c.placeId) ? 0 : 1]),
+    ]).catch(async (thrown: unknown) => {
       const code = await shortPlace(tx, part);
       throw code === undefined ? thrown : notThere(code);
     });
-    const short = now.find((b) => b.units < 0 && !isOutside(b.kind));
-    if (short) throw notThere(short.code);
-    for (const { place_id: id, site_id, kind, code } of now) places.set(id, { id, site_id, kind, code });
+    const short = now.find((b) => b.units < 0 && !isOutside(b.placeId));
+    if (short) throw notThere((await one<{ code: string }>(tx, 'SELECT code FROM place WHERE id = ?', [short.placeId]))?.code ?? '');
+    for (const { placeId, siteId } of now) sites.set(placeId, siteId);
   }
-  return places;
+  return sites;
 }
+
+const CHANGE = `INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES ?
+  ON DUPLICATE KEY UPDATE units = units + VALUES(units)
+  RETURNING place_id AS placeId, units, (SELECT p.site_id FROM place p WHERE p.id = place_id) AS siteId`;
 
 const notThere = (code: string) =>
   new Problem(409, 'stock', `There is not that much in ${code} any more. Look at what is there and try again`);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { PlaceId } from '@vectrum/core/ids';
 import { micro, times } from '@vectrum/core/money';
-import { isOutside, type OutsideKind } from '@vectrum/core/places';
+import type { OutsideKind } from '@vectrum/core/places';
 import {
   changesOf,
   conditionAfter,
@@ -14,7 +14,8 @@ import {
 } from '@vectrum/core/ledger';
 import { type Act, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import { addPlace } from '../sites/index.js';
-import { addMovements, changeBalances, changeFigures, type FigureChange, type PlaceSite } from './ledger-rows.js';
+import { addMovements, changeBalances, changeFigures, type FigureChange } from './ledger-rows.js';
+import { OutsidePlaces } from './outside-places.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
 /** What a set of movements was for; kept with each of them. */
@@ -41,6 +42,8 @@ export interface SiteChange {
  */
 @Injectable()
 export class LedgerService {
+  private readonly outsides = new OutsidePlaces();
+
   constructor(private readonly value: ValueService) {}
 
   /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
@@ -57,11 +60,19 @@ export class LedgerService {
     }
     const changes = changesOf(movements);
     const ids = await addMovements(tx, act, movements, posting, reverses);
-    const places = await changeBalances(tx, changes);
-    await this.serialsOnce(tx, movements, places);
-    const sites = await this.changeSites(tx, changes, places);
-    await this.value.follow(tx, crossingsOf(movements, posting, reverses, ids, places));
-    return { ids, changes: sites };
+    const outside = await this.outsides.kinds(
+      tx,
+      changes.map((c) => c.placeId),
+    );
+    const isOutside = (placeId: number) => (outside.get(placeId) ?? null) !== null;
+    const sites = await changeBalances(tx, changes, isOutside);
+    await this.serialsOnce(tx, movements, isOutside);
+    const changed = await this.changeSites(tx, changes, sites);
+    await this.value.follow(
+      tx,
+      crossingsOf(movements, posting, reverses, ids, (id) => outside.get(id) ?? null),
+    );
+    return { ids, changes: changed };
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
@@ -139,8 +150,8 @@ export class LedgerService {
   }
 
   /** A serial number is one piece: of what came into the house, none may now stand there twice. */
-  private async serialsOnce(tx: Tx, movements: readonly Movement[], places: ReadonlyMap<number, PlaceSite>): Promise<void> {
-    const came = movements.filter((m) => m.lotId !== 0 && !places.get(m.fromPlaceId)?.site_id && places.get(m.toPlaceId)?.site_id);
+  private async serialsOnce(tx: Tx, movements: readonly Movement[], isOutside: (placeId: number) => boolean): Promise<void> {
+    const came = movements.filter((m) => m.lotId !== 0 && isOutside(m.fromPlaceId) && !isOutside(m.toPlaceId));
     const lots = [...new Set(came.map((m) => m.lotId))];
     if (lots.length === 0) return;
     const twice = await one<{ code: string; name: string }>(
@@ -157,10 +168,10 @@ export class LedgerService {
       );
   }
 
-  private async changeSites(tx: Tx, changes: readonly BalanceChange[], places: ReadonlyMap<number, PlaceSite>): Promise<SiteChange[]> {
+  private async changeSites(tx: Tx, changes: readonly BalanceChange[], sites: ReadonlyMap<number, number | null>): Promise<SiteChange[]> {
     const sums = new Map<string, FigureChange>();
     for (const c of changes) {
-      const siteId = places.get(c.placeId)?.site_id;
+      const siteId = sites.get(c.placeId);
       if (!siteId) continue;
       const key = `${String(siteId).padStart(8, '0')}/${String(c.itemId).padStart(8, '0')}`;
       const sum = sums.get(key) ?? { siteId, itemId: c.itemId, onHand: 0, held: 0 };
@@ -183,14 +194,13 @@ function crossingsOf(
   posting: Posting,
   reverses: readonly number[],
   ids: readonly number[],
-  places: ReadonlyMap<number, PlaceSite>,
+  outside: (placeId: number) => OutsideKind | null,
 ): Crossing[] {
-  const kindOf = (id: number) => places.get(id)?.kind ?? '';
-  const ours = (placeId: number, condition: Condition) => !isOutside(kindOf(placeId)) && isOurs(condition);
+  const ours = (placeId: number, condition: Condition) => outside(placeId) === null && isOurs(condition);
   return movements.flatMap((m, i): Crossing[] => {
     const [from, to] = [ours(m.fromPlaceId, m.condition), ours(m.toPlaceId, conditionAfter(m))];
     if (from === to) return [];
-    const other = kindOf(from ? m.toPlaceId : m.fromPlaceId);
+    const other = outside(from ? m.toPlaceId : m.fromPlaceId);
     const cost = posting.unitCosts?.[i];
     return [
       {
@@ -199,7 +209,7 @@ function crossingsOf(
         units: m.units,
         direction: to ? 'in' : 'out',
         // What stood apart in the house was still its supplier's.
-        outside: isOutside(other) ? other : 'supplier',
+        outside: other ?? 'supplier',
         document: posting.document,
         reversesId: reverses[i] ?? null,
         worth: posting.worths?.[i] ?? (cost ? { value: times(micro(cost), m.units), parts: [] } : null),

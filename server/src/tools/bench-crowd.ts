@@ -8,7 +8,7 @@ export interface Crowd {
   /** Signed-in sessions that screens and people share. */
   cookies: readonly string[];
   madeBy: number;
-  /** Heaps to take one unit from and put it back, a person each. */
+  /** Heaps to take one unit from and put it back, one for each person; two may have the same. */
   heaps: readonly { itemId: number; placeId: number }[];
   binId: number;
   screens: number;
@@ -23,6 +23,7 @@ export interface CrowdTimes {
 
 const GATHER_MS = 80;
 const EVERY_MS = 1_000;
+const BEATS_MS = 500;
 
 /** Lets a crowd work from a thread of its own, since people are not in the server's process either. */
 export function crowd(plan: Crowd): Promise<CrowdTimes> {
@@ -35,9 +36,10 @@ export function crowd(plan: Crowd): Promise<CrowdTimes> {
 
 const pause = (ms: number) => new Promise((done) => setTimeout(done, Math.max(0, ms)));
 
-/** A screen that shows Now: every line of the tape makes it read again, a moment later and at most once a second. */
+/** A screen that shows Now: every line of the tape makes it read again, a moment later and at most once in its own beat. */
 async function screen(plan: Crowd, cookie: string, signal: AbortSignal, nows: number[]): Promise<void> {
   const answer = await fetch(`${plan.address}/live`, { headers: { cookie }, signal });
+  const every = EVERY_MS + Math.random() * BEATS_MS;
   let begun = -Infinity;
   let isDue = false;
   for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
@@ -52,7 +54,7 @@ async function screen(plan: Crowd, cookie: string, signal: AbortSignal, nows: nu
           .then(() => nows.push(performance.now() - begun))
           .catch(() => undefined);
       },
-      Math.max(GATHER_MS, begun + EVERY_MS - performance.now()),
+      Math.max(GATHER_MS, begun + every - performance.now()),
     );
   }
 }

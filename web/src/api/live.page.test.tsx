@@ -27,7 +27,7 @@ class Line extends EventTarget {
   }
   tells(changed: string[]): void {
     const entry = { id: 1, at: '2026-05-14T11:42:00Z', who: 'Idris', kind: 'pick', title: 'a pick' };
-    act(() => void this.dispatchEvent(new MessageEvent('tape', { data: JSON.stringify({ entry, changed }) })));
+    act(() => void this.dispatchEvent(new MessageEvent('tape', { data: JSON.stringify({ entries: [entry], changed }) })));
   }
 }
 

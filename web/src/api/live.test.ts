@@ -1,5 +1,5 @@
 import type { Dto } from './client';
-import { withEntry } from './live';
+import { withEntries } from './live';
 
 describe('the live tape', () => {
   const entry = (id: number): Dto['TapeEntryDto'] => ({
@@ -16,10 +16,11 @@ describe('the live tape', () => {
     undone: false,
   });
   const tape = { entries: [entry(2), entry(1)], scansToday: 2 };
-  it('gets a new line on top', () => {
-    expect(withEntry(tape, entry(3)).entries.map((e) => e.id)).toEqual([3, 2, 1]);
+  it('gets new lines on top, the newest first', () => {
+    expect(withEntries(tape, [entry(3), entry(4)]).entries.map((e) => e.id)).toEqual([4, 3, 2, 1]);
   });
-  it('is left alone by a line that it has', () => {
-    expect(withEntry(tape, entry(2))).toBe(tape);
+  it('is left alone by lines that it has', () => {
+    expect(withEntries(tape, [entry(1), entry(2)])).toBe(tape);
+    expect(withEntries(tape, [entry(2), entry(3)]).entries.map((e) => e.id)).toEqual([3, 2, 1]);
   });
 });

@@ -5,16 +5,18 @@ import { freshFor, key, type Topic } from './keys';
 import { oneAtATime } from './one-at-a-time';
 
 const GATHER_MS = 80;
-const EVERY_MS = 1_000;
+/** Each screen has its own beat, so that fifty do not all ask at the same moment. */
+const EVERY_MS = 1_000 + Math.random() * 500;
 const LISTEN_AGAIN_MS = 4_000;
 
 /** The tape of the whole house, as against one document's or one's own. */
 const isWholeTape = (query: Query) =>
   query.queryKey[0] === 'tape' && Object.keys((query.queryKey[2] as object | undefined) ?? {}).length === 0;
 
-/** The tape with a line on top, unless it is there. The next reading puts its figures right. */
-export function withEntry(tape: Dto['TapeDto'], entry: Dto['TapeEntryDto']): Dto['TapeDto'] {
-  return tape.entries.some((e) => e.id === entry.id) ? tape : { ...tape, entries: [entry, ...tape.entries] };
+/** The tape with new lines on top, the newest first, but for those that are there. The next reading puts its figures right. */
+export function withEntries(tape: Dto['TapeDto'], entries: readonly Dto['TapeEntryDto'][]): Dto['TapeDto'] {
+  const fresh = entries.filter((entry) => tape.entries.every((e) => e.id !== entry.id));
+  return fresh.length === 0 ? tape : { ...tape, entries: [...fresh.reverse(), ...tape.entries] };
 }
 
 /** Waits for the readings that began before now, since asking for them again meanwhile would give the same answer. */
@@ -27,7 +29,7 @@ const underWay = (client: QueryClient) =>
   );
 
 /**
- * Listens to the server's events: each new line of the tape says what its act has changed, and what shows that is read
+ * Listens to the server's events: new lines of the tape say what their acts have changed, and what shows that is read
  * again. Returns whether the line to the server stands.
  */
 export function useLive(): boolean {
@@ -71,9 +73,9 @@ export function useLive(): boolean {
         if (source.readyState === EventSource.CLOSED) timer = window.setTimeout(listen, LISTEN_AGAIN_MS);
       };
       source.addEventListener('tape', (event: MessageEvent<string>) => {
-        const { entry, changed: topics } = JSON.parse(event.data) as Dto['LiveEntryDto'];
+        const { entries, changed: topics } = JSON.parse(event.data) as Dto['LiveLinesDto'];
         for (const topic of topics) changed?.add(topic);
-        client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntry(tape, entry));
+        client.setQueriesData<Dto['TapeDto']>({ predicate: isWholeTape }, (tape) => tape && withEntries(tape, entries));
         reading.call();
       });
     };

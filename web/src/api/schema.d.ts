@@ -2405,7 +2405,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Server-sent events: `tape` for each new line with what it has changed, `beat` while nothing happens. */
+        /** Server-sent events: `tape` for new lines with what they have changed, `beat` while nothing happens. */
         get: operations["Desk_stream"];
         put?: never;
         post?: never;
@@ -4824,9 +4824,9 @@ export interface components {
         };
         /** @enum {string} */
         Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions";
-        LiveEntryDto: {
+        LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
-            entry: components["schemas"]["TapeEntryDto"];
+            entries: components["schemas"]["TapeEntryDto"][];
         };
         StageDto: {
             stage: string;

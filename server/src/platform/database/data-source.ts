@@ -25,6 +25,8 @@ export function dataSourceOptions(config: Config, migrations: Migrations, statem
     migrations,
     poolSize: config.DATABASE_CONNECTIONS,
     connectTimeout: CONNECT_MS,
+    // A stack for every statement costs more than it tells: a fault names its statement.
+    extra: { trace: false },
     ...(statementMs ? { maxQueryExecutionTime: statementMs, enableQueryTimeout: true } : {}),
   };
 }

@@ -40,10 +40,12 @@ ALTER TABLE command ADD KEY ix_command_server_at (server_at);
 ALTER TABLE sales_order ADD KEY ix_sales_order_shipped (state, shipped_at, id), ADD KEY ix_sales_order_ref (channel_ref), ADD KEY ix_sales_order_email (email, id), ADD FULLTEXT KEY ft_sales_order_customer (customer);
 ALTER TABLE outbox ADD KEY ix_outbox_kind (kind, state, id);
 ALTER TABLE movement DROP KEY ix_movement_at, ADD KEY ix_movement_at (server_at, from_place_id, to_place_id);
+ALTER TABLE activity ADD KEY ix_activity_undone (undone_by);
 ALTER TABLE item ADD KEY ix_item_find (name, sku);
 `;
 
 const DOWN = `
+ALTER TABLE activity DROP KEY ix_activity_undone;
 ALTER TABLE item DROP KEY ix_item_find;
 ALTER TABLE movement DROP KEY ix_movement_at, ADD KEY ix_movement_at (server_at);
 ALTER TABLE outbox DROP KEY ix_outbox_kind;
