@@ -93,6 +93,26 @@ test('six spreadsheets go in, each after a look at its columns', async () => {
   await expect(page.getByRole('link', { name: 'No barcode 1' })).toBeVisible();
 });
 
+test('pictures go to the items that they are named for', async () => {
+  await page.goto('/setup/imports');
+  // Any picture will do.
+  const picture = await page.screenshot();
+  await page.getByLabel('Files to take in').setInputFiles([
+    { name: 'basket-s.png', mimeType: 'image/png', buffer: picture },
+    { name: 'NOBODY.png', mimeType: 'image/png', buffer: picture },
+    { name: '9522000000022.png', mimeType: 'image/png', buffer: Buffer.from('no picture') },
+  ]);
+  const dialog = page.getByRole('dialog', { name: 'Pictures of items' });
+  await expect(dialog.getByText('2 files of 3 have their item.')).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /NOBODY/ })).toContainText('No item has this SKU or barcode');
+  await dialog.getByRole('button', { name: 'Put 2 pictures in place' }).click();
+  await expect(dialog.getByText('1 picture of 2 put in place.')).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /9522000000022/ })).toContainText('not a JPEG, PNG or WebP picture');
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.goto('/shelves/items/BASKET-S');
+  await expect(page.locator('img[src*="/BASKET-S/picture"]').first()).toBeVisible();
+});
+
 test('an import is taken back as a whole, and put in again', async () => {
   await page.goto('/setup/imports');
   await page.getByRole('cell', { name: '6-opening-stock.csv' }).click();

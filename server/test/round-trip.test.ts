@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { type Caller, House } from './house.js';
 import { takenIn } from './importing.js';
 
@@ -12,7 +13,13 @@ const KINDS = [
   'parts',
   'policies',
   'suppliers',
+  'contacts',
   'prices',
+  'breaks',
+  'carriers',
+  'lanes',
+  'services',
+  'boxes',
   'customers',
   'channels',
   'listings',
@@ -40,6 +47,11 @@ describe('everything given out, taken in by an empty company, given out again', 
     await full.stock('MTS-10', 'V-01-1', 12, { code: 'L2610', expires: '2027-03-31' });
     await full.source.query(`UPDATE item SET name = '=SUM(A1)&"x"' WHERE sku = 'BOK-WAX'`);
     await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
+    const [of] = await full.source.query<{ supplier: string; sku: string }[]>(
+      'SELECT s.code AS supplier, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id ORDER BY i.sku LIMIT 1',
+    );
+    await takenIn(full, maren, 'contacts.csv', `Supplier,Person,Does,E-mail\n${of!.supplier},Una Skep,Orders,una@skep.example\n`);
+    await takenIn(full, maren, 'breaks.csv', `Supplier,SKU,From packs,Price of a pack\n${of!.supplier},${of!.sku},12,4.85\n`);
     empty = await House.open({}, false);
     await empty.http
       .post('/api/first-owner')
@@ -121,5 +133,31 @@ describe('everything given out, taken in by an empty company, given out again', 
     const zip = (await maren.bytes('exports/everything.zip').expect(200)).body as Buffer;
     expect(zip.subarray(0, 2).toString()).toBe('PK');
     for (const kind of KINDS) expect(zip.includes(`-${kind}.csv`)).toBe(true);
+  });
+
+  it('have pictures with them, each named for its item, which come back as they were', async () => {
+    const drawn = sharp({ create: { width: 400, height: 300, channels: 3, background: '#a63' } });
+    await maren.file('put', 'items/JAR-454-RD/picture', await drawn.png().toBuffer()).expect(204);
+    const picture = (await maren.bytes('items/JAR-454-RD/picture').expect(200)).body as Buffer;
+    const zip = (await maren.bytes('exports/everything.zip').expect(200)).body as Buffer;
+    expect([zip.includes('pictures/JAR-454-RD.webp'), zip.includes(picture)]).toEqual([true, true]);
+    const names = 'JAR-454-RD,jar-227-rd,NO-SUCH';
+    expect((await founder.get(`pictures?names=${names}`).expect(200)).body).toEqual([
+      { name: 'JAR-454-RD', item: expect.objectContaining({ sku: 'JAR-454-RD', hasPicture: false }) },
+      { name: 'jar-227-rd', item: expect.objectContaining({ sku: 'JAR-227-RD' }) },
+      { name: 'NO-SUCH', item: null },
+    ]);
+    const mark = async (caller: Caller) => ((await caller.get('items/JAR-454-RD')).body as { pictureMark: string }).pictureMark;
+    await founder.file('put', 'items/JAR-454-RD/picture', picture).expect(204);
+    // Where it stands already, it is not written anew, and no worse for coming back.
+    const before = await mark(maren);
+    await maren.file('put', 'items/JAR-454-RD/picture', picture).expect(204);
+    expect(await mark(maren)).toBe(before);
+    expect((await founder.get('pictures?names=JAR-454-RD')).body).toMatchObject([{ item: { hasPicture: true } }]);
+  });
+
+  it('tell a picture’s item by a barcode too', async () => {
+    const [barcode, sku] = files.get('barcodes')!.toString().split('\r\n')[1]!.split(',');
+    expect((await founder.get(`pictures?names=${barcode}`)).body).toMatchObject([{ item: { sku } }]);
   });
 });

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
-import { listTable, Lists, type OutCell, Shapes, windows } from '../exchange/index.js';
+import { Folders, listTable, Lists, type OutCell, Shapes, windows } from '../exchange/index.js';
 import { itemFilter } from './item-filter.js';
 import { ItemListQueries } from './item-list.queries.js';
 import type { ItemRowDto } from './items.dto.js';
+import { PicturesService } from './pictures.service.js';
 import { barcodesShape } from './shapes/barcodes.shape.js';
 import { itemsShape } from './shapes/items.shape.js';
 import { packsShape } from './shapes/packs.shape.js';
@@ -31,11 +32,16 @@ const ITEM_COLUMNS: Readonly<Record<string, readonly [string, (r: ItemRowDto) =>
 
 const COSTS: ReadonlySet<string> = new Set(['cost', 'bookedCost']);
 
+async function* picturesNamed(pictures: PicturesService) {
+  for await (const { sku, bytes } of pictures.all()) yield { name: `${sku}.webp`, bytes };
+}
+
 /** Files of items, in and out. */
 @Injectable()
 export class CatalogueFiles {
-  constructor(shapes: Shapes, lists: Lists, items: ItemListQueries) {
+  constructor(shapes: Shapes, lists: Lists, folders: Folders, items: ItemListQueries, pictures: PicturesService) {
     shapes.register(itemsShape, packsShape, barcodesShape, partsShape, policiesShape);
+    folders.register({ name: 'pictures', right: 'items', files: () => picturesNamed(pictures) });
     lists.register('items', (person, query) => {
       const asked = (query['columns'] ?? '')
         .split(',')

@@ -8,11 +8,12 @@ import { ExtraFieldsService } from './extra-fields.service.js';
 import { ItemListQueries } from './item-list.queries.js';
 import { ItemQueries } from './item.queries.js';
 import { ItemsService } from './items.service.js';
+import { PicturesController } from './pictures.controller.js';
 import { PicturesService } from './pictures.service.js';
 import { CatalogueFiles } from './catalogue.files.js';
 
 @Module({
-  controllers: [CatalogueController, DrawingsController],
+  controllers: [CatalogueController, DrawingsController, PicturesController],
   providers: [
     Drawings,
     CatalogueFiles,

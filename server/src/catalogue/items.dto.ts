@@ -231,3 +231,14 @@ export class DrawingDto {
   /** What stands inside an `svg` of 64 by 64. */
   svg: string;
 }
+/** The item that a picture's file is named for. */
+export class PictureItemDto {
+  sku: string;
+  name: string;
+  hasPicture: boolean;
+}
+export class PictureForDto {
+  name: string;
+  /** Null where no item has the name as its SKU or as a barcode. */
+  item: PictureItemDto | null;
+}

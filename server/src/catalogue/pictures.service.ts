@@ -3,7 +3,9 @@ import { Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, notFound, one, remove } from '../platform/index.js';
+import { type Act, badForm, CommandLog, notFound, one, remove, rows } from '../platform/index.js';
+import { keyOfCode } from './code-key.js';
+import type { PictureForDto } from './items.dto.js';
 
 export const MOST_PICTURE_BYTES = 8 * 1024 * 1024;
 /** What is kept, in pixels along the longer side; a picture of more pixels than MOST_PIXELS is not even decoded. */
@@ -22,8 +24,15 @@ export class PicturesService {
   ) {}
 
   async keep(act: Act, sku: string, bytes: Buffer): Promise<{ mark: string }> {
+    const kept = await one<{ mark: string }>(
+      this.source,
+      'SELECT p.mark FROM item_picture p JOIN item i ON i.id = p.item_id WHERE i.sku = ? AND p.mark = ?',
+      [sku, markOf(bytes)],
+    );
+    // What was given out and comes back is the picture that is there: written anew it would be worse each time.
+    if (kept) return kept;
     const made = await pictureOf(bytes);
-    const mark = createHash('sha256').update(made.large).digest('hex').slice(0, 12);
+    const mark = markOf(made.large);
     return this.commands.run(act, 'item.picture', { sku, mark }, async (tx) => {
       const item = await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM item WHERE sku = ? FOR UPDATE', [sku]);
       if (!item) throw notFound(`Item ${sku}`);
@@ -47,6 +56,38 @@ export class PicturesService {
     });
   }
 
+  /** Which items files of these names are pictures of: a name is an item's SKU or one of its barcodes. O(names). */
+  async named(names: readonly string[]): Promise<PictureForDto[]> {
+    if (names.length === 0) return [];
+    const keys = new Map(names.map((name) => [name, keyOfCode(name)]));
+    const found = await rows<{ by: string; sku: string; name: string; hasPicture: number }>(
+      this.source,
+      `SELECT f.code AS \`by\`, i.sku, i.name, p.item_id IS NOT NULL AS hasPicture
+       FROM (SELECT sku AS code, id FROM item WHERE sku IN (?) UNION ALL SELECT b.code, u.item_id FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id WHERE b.code IN (?)) f
+       JOIN item i ON i.id = f.id LEFT JOIN item_picture p ON p.item_id = i.id`,
+      [names.map((n) => n.toUpperCase()), [...keys.values()]],
+    );
+    const of = (code: string) => found.find((f) => f.by.toUpperCase() === code.toUpperCase());
+    return names.map((name) => {
+      const item = of(name) ?? of(keys.get(name) ?? name);
+      return { name, item: item ? { sku: item.sku, name: item.name, hasPicture: item.hasPicture === 1 } : null };
+    });
+  }
+
+  /** All pictures as they are kept, by SKU, a page in memory at a time. */
+  async *all(): AsyncGenerator<{ sku: string; bytes: Buffer }> {
+    for (let after = ''; ;) {
+      const page = await rows<{ sku: string; bytes: Buffer }>(
+        this.source,
+        `SELECT i.sku, p.large AS bytes FROM item i JOIN item_picture p ON p.item_id = i.id WHERE i.sku > ? ORDER BY i.sku LIMIT ${PAGE}`,
+        [after],
+      );
+      yield* page;
+      if (page.length < PAGE) return;
+      after = page.at(-1)?.sku ?? '';
+    }
+  }
+
   async read(sku: string, size: 'large' | 'thumb'): Promise<{ type: string; bytes: Buffer }> {
     const found = await one<{ type: string; bytes: Buffer }>(
       this.source,
@@ -57,6 +98,11 @@ export class PicturesService {
     return found;
   }
 }
+
+const PAGE = 50;
+
+/** What a picture is known by: equal bytes, equal mark. */
+const markOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex').slice(0, 12);
 
 /** A picture as it is kept: decoded and written anew, in two sizes. Refuses what is no picture. */
 export async function pictureOf(bytes: Buffer): Promise<{ large: Buffer; thumb: Buffer }> {

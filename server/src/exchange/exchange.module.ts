@@ -2,6 +2,7 @@ import { Global, Module } from '@nestjs/common';
 import { clearWhere, Retention } from '../platform/index.js';
 import { ExportsController, ImportsController } from './exchange.controller.js';
 import { ExportsService } from './exports.service.js';
+import { Folders } from './folders.js';
 import { ImportJobs } from './import-jobs.js';
 import { ImportsQueries } from './imports.queries.js';
 import { ImportsService } from './imports.service.js';
@@ -19,8 +20,8 @@ const OLD_RUNS = `import_id IN (SELECT id FROM import_run WHERE state NOT IN ('c
 @Global()
 @Module({
   controllers: [ImportsController, ExportsController],
-  providers: [ImportsService, ImportsQueries, ImportJobs, ExportsService, Lists, PeopleLists, Shapes],
-  exports: [ImportJobs, Lists, Shapes],
+  providers: [ImportsService, ImportsQueries, ImportJobs, ExportsService, Folders, Lists, PeopleLists, Shapes],
+  exports: [Folders, ImportJobs, Lists, Shapes],
 })
 export class ExchangeModule {
   constructor(retention: Retention) {

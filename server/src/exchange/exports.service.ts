@@ -5,6 +5,7 @@ import { DataSource } from 'typeorm';
 import yazl from 'yazl';
 import { notFound, type Person } from '../platform/index.js';
 import { type FileKind, MEDIA_TYPES, type OutCell, writeTable } from './files/write.js';
+import { Folders } from './folders.js';
 import { Lists, type Table } from './lists.js';
 import { Shapes } from './registry.js';
 import type { Cells, Column } from './shape.js';
@@ -20,6 +21,7 @@ export class ExportsService {
     private readonly source: DataSource,
     private readonly shapes: Shapes,
     private readonly lists: Lists,
+    private readonly folders: Folders,
   ) {}
 
   /** Everything of one kind, as it would be taken in again. */
@@ -43,7 +45,10 @@ export class ExportsService {
     response.end();
   }
 
-  /** Every kind that this person may take in, as CSV files in one archive, numbered in the order in which to take them in. */
+  /**
+   * Every kind that this person may take in, as CSV files in one archive, numbered in the order in which to take them in, and
+   * whatever is no table, in folders behind them.
+   */
   async sendAll(response: Response, person: Person): Promise<void> {
     response.setHeader('content-type', 'application/zip');
     response.setHeader('content-disposition', 'attachment; filename="everything.zip"');
@@ -56,6 +61,14 @@ export class ExportsService {
       const table = await this.shape(person, shape.kind);
       await writeTable.csv(part, table.heads, table.rows);
       part.end();
+    }
+    for (const folder of this.folders.all.filter((f) => person.rights.has(f.right))) {
+      for await (const { name, bytes } of folder.files()) {
+        const part = new PassThrough();
+        // Pictures are packed already.
+        zip.addReadStream(part, `${folder.name}/${name}`, { mtime: new Date(0), compress: false });
+        await new Promise<void>((sent) => part.end(bytes, sent));
+      }
     }
     zip.end();
   }

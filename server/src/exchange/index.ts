@@ -1,6 +1,7 @@
 /** Files in and out. */
 export { ExchangeModule } from './exchange.module.js';
 export type { OutCell } from './files/write.js';
+export { Folders } from './folders.js';
 export { ImportJobs } from './import-jobs.js';
 export { listTable, Lists, windows } from './lists.js';
 export { idsBy, pages, repeated, unknown } from './lookup.js';

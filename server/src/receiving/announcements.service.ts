@@ -113,12 +113,12 @@ export class AnnouncementsService {
     };
   }
 
-  /** A pallet code is used once; the same twice would book goods in twice. */
+  /** A pallet code is used once, unless it never came: the same twice would book goods in twice. */
   private async newPallets(tx: Tx, advice: UblDespatchAdvice): Promise<void> {
     const codes = [...new Set(advice.lines.flatMap((l) => l.sscc ?? []))];
     const [known] = await rows<{ sscc: string; code: string }>(
       tx,
-      `SELECT g.sscc, a.code FROM announced_goods g JOIN arrival a ON a.id = g.arrival_id WHERE g.sscc IN (${marks(codes)}) LIMIT 1`,
+      `SELECT g.sscc, a.code FROM announced_goods g JOIN arrival a ON a.id = g.arrival_id WHERE g.sscc IN (${marks(codes)}) AND NOT (a.state = 'closed' AND a.opened_at IS NULL) LIMIT 1`,
       codes,
     );
     if (known) throw badForm({ document: `Pallet ${known.sscc} was announced before, with ${known.code}` });

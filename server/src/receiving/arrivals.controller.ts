@@ -41,6 +41,13 @@ export class ArrivalsController {
     return this.arrivals.setDoor(act, code.toUpperCase(), body.door ?? null);
   }
 
+  @Post('arrivals/:code/not-coming')
+  @Access('receive', 'buy')
+  @HttpCode(200)
+  notComing(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.arrivals.notComing(act, code.toUpperCase());
+  }
+
   /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
   @Post('supplier-documents')
   @Access('buy')

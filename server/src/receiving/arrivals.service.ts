@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { countOf } from '@vectrum/core/quantity';
 import type { CloseArrivalCommand } from '@vectrum/core/scan';
-import { ActivityService } from '../activity/index.js';
+import { ActivityService, UndoService } from '../activity/index.js';
 import type { FloorAnswerDto, MissingLineDto } from '../floor/index.js';
 import {
   type Act,
@@ -32,7 +32,10 @@ export class ArrivalsService {
   constructor(
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
-  ) {}
+    undo: UndoService,
+  ) {
+    undo.register('arrival', 'receive', (tx, _act, payload) => this.comesAfterAll(tx, Number(payload['arrival'])));
+  }
 
   /** The arrival that goods of a locked delivery are booked in with: the open or announced one, or a new one. */
   async opened(tx: Tx, act: Act, delivery: Delivery): Promise<{ id: number; code: string }> {
@@ -104,6 +107,42 @@ export class ArrivalsService {
       });
       return { code };
     });
+  }
+
+  /** What was announced does not come: it is waited for no longer, and its pallets may be announced again. */
+  notComing(act: Act, code: string): Promise<{ code: string }> {
+    return this.commands.run(act, 'arrival.not-coming', { code }, async (tx) => {
+      const found = await one<{ id: number; siteId: number; state: string; supplier: string | null }>(
+        tx,
+        'SELECT a.id, a.site_id AS siteId, a.state, s.name AS supplier FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id WHERE a.code = ? FOR UPDATE',
+        [code],
+      );
+      if (!found) throw notFound(`Arrival ${code}`);
+      mustBeAt(act.person, found.siteId);
+      if (found.state === 'open') throw badState(`${code} stands at the door. Book in what is there, then close it`);
+      if (found.state !== 'announced') throw badState(`${code} is closed already`);
+      await update(tx, 'arrival', { id: found.id }, { state: 'closed', closed_at: NOW, closed_by: act.person.id, version: NEXT });
+      await this.activity.record(tx, act, {
+        kind: 'arrival',
+        glyph: 'empty',
+        title: `${code} does not come`,
+        detail: found.supplier ?? '',
+        document: code,
+        siteId: found.siteId,
+        undo: { arrival: found.id },
+      });
+      return { code };
+    });
+  }
+
+  private async comesAfterAll(tx: Tx, id: number): Promise<void> {
+    const found = await one<{ code: string; state: string; opened: Date | null }>(
+      tx,
+      'SELECT code, state, opened_at AS opened FROM arrival WHERE id = ? FOR UPDATE',
+      [id],
+    );
+    if (!found || found.state !== 'closed' || found.opened) throw badState(`${found?.code ?? 'It'} is waited for already`);
+    await update(tx, 'arrival', { id }, { state: 'announced', closed_at: null, closed_by: null, version: NEXT });
   }
 
   /** Closes the arrival of a delivery, keeps the supplier's paper number, and tells what is short. */

@@ -738,6 +738,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which items files are pictures of, by their names without endings: `names` with commas between, 100 at most. */
+        get: operations["Pictures_named"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{sku}/stock": {
         parameters: {
             query?: never;
@@ -1653,6 +1670,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Arrivals_setDoor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}/not-coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Arrivals_notComing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3194,6 +3227,16 @@ export interface components {
             name: string;
             /** @description What stands inside an `svg` of 64 by 64. */
             svg: string;
+        };
+        PictureItemDto: {
+            sku: string;
+            name: string;
+            hasPicture: boolean;
+        };
+        PictureForDto: {
+            name: string;
+            /** @description Null where no item has the name as its SKU or as a barcode. */
+            item: components["schemas"]["PictureItemDto"] | null;
         };
         StockFigureDto: {
             siteId: number;
@@ -6766,6 +6809,27 @@ export interface operations {
             };
         };
     };
+    Pictures_named: {
+        parameters: {
+            query?: {
+                names?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureForDto"][];
+                };
+            };
+        };
+    };
     Stock_stockOf: {
         parameters: {
             query?: never;
@@ -8380,6 +8444,27 @@ export interface operations {
                 "application/json": components["schemas"]["ArrivalDoorDto"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Arrivals_notComing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {

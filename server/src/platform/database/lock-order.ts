@@ -38,8 +38,12 @@ const NAMED = new RegExp(`\\b(?:FROM|JOIN) ${TABLE}`, 'g');
 const CHANGED = new RegExp(`^\\s*(?:UPDATE|DELETE FROM) ${TABLE}`);
 const UPSERT = new RegExp(`^\\s*INSERT INTO ${TABLE}[^]*ON DUPLICATE KEY UPDATE`);
 
+/** A movement holds its places through its references, as if it had read them to keep them where they are. */
+const REFERS = /^\s*INSERT INTO `?movement\b/;
+
 /** The tables in which a statement locks rows, in its own order: those it changes, and those it reads to change. */
 export function locksOf(sql: string): string[] {
+  if (REFERS.test(sql)) return ['place'];
   const changed = CHANGED.exec(sql)?.[1] ?? UPSERT.exec(sql)?.[1];
   if (!/FOR UPDATE|LOCK IN SHARE MODE/.test(sql)) return changed ? [changed] : [];
   // What stands in brackets is read, not locked.

@@ -14,13 +14,17 @@ import { WhyNumber, WhySum, type WhyTerm } from '../../ui/why';
 import { DoorSelect } from './door-select';
 import { PictureCell, GlyphCell, LinesTable } from '../../ui/table';
 import { Acts } from '../../ui/page';
-import { ButtonLink, TextLink } from '../../ui/button';
+import { Button, ButtonLink, TextLink } from '../../ui/button';
+import { ProblemNote } from '../../ui/states';
 import { useAtOnce } from '../../ui/at-once';
 
 type Arrival = Dto['ArrivalDto'];
 type Receipt = Dto['ReceiptDto'];
 
 const STATES: Readonly<Record<string, string>> = { announced: 'announced, not here yet', open: 'at the door', closed: 'closed' };
+/** What was closed without having stood at the door was waited for in vain. */
+const stateOf = (a: Pick<Arrival, 'state' | 'openedAt'>) =>
+  a.state === 'closed' && !a.openedAt ? 'does not come' : (STATES[a.state] ?? a.state);
 const TAKEN: Readonly<Record<string, string>> = { extra: 'extra line', unordered: 'without an order' };
 
 function glyphOf(r: Receipt): GlyphName {
@@ -207,6 +211,21 @@ function ArrivalDoor({ of: a, may }: { of: Arrival; may: boolean }) {
   );
 }
 
+/** For what was announced and does not come; the tape takes it back. */
+function NotComing({ code }: { code: string }) {
+  const act = useAct({
+    act: (_: void, once) => ask(api.POST('/api/arrivals/{code}/not-coming', { params: { path: { code } }, headers: once })),
+  });
+  return (
+    <>
+      <Button type="button" disabled={act.isPending} onClick={() => act.mutate()}>
+        It does not come
+      </Button>
+      <ProblemNote problem={act.error} />
+    </>
+  );
+}
+
 /** One arrival: its papers, its pallets, and every receipt with who booked it in. */
 export function ArrivalSheet() {
   const { code = '' } = useParams();
@@ -227,7 +246,7 @@ export function ArrivalSheet() {
         >
           <Waybill
             cells={[
-              { cap: 'State', value: STATES[a.state] ?? a.state, note: stood(a) },
+              { cap: 'State', value: stateOf(a), note: stood(a) },
               {
                 cap: 'Expected',
                 value: dayWord(a.expectedOn).replace(/^t/, 'T'),
@@ -246,6 +265,7 @@ export function ArrivalSheet() {
                 Receive it <Glyph name="go" size={13} />
               </ButtonLink>
             )}
+            {a.state === 'announced' && me.data?.rights.some((r) => r === 'receive' || r === 'buy') && <NotComing code={a.code} />}
             {a.receipts.length > 0 && me.data?.rights.includes('buy') && (
               <TextLink to={`/inbound/returns/new?arrival=${a.code}`}>Send some of it back</TextLink>
             )}

@@ -25,6 +25,7 @@ export function arrivalGroups(list: Dto['ArrivalRowDto'][], now: Date): [string,
     if (a.state === 'open') return 'At the door';
     if (a.state === 'announced') return a.late ? 'Announced, late' : 'Announced';
     const on = a.closedAt ? dayAt(a.closedAt) : '';
+    if (!a.openedAt) return 'Did not come';
     return on === day0 ? 'Received today' : `Received ${day(on)}`;
   };
   const groups = new Map<string, Dto['ArrivalRowDto'][]>();

@@ -108,7 +108,7 @@ describe('an answer to a line', () => {
 
 describe('arrivals', () => {
   const row = (code: string, more: object) =>
-    ({ code, state: 'closed', late: false, closedAt: null, ...more }) as unknown as Dto['ArrivalRowDto'];
+    ({ code, state: 'closed', late: false, openedAt: '2026-05-13T08:00:00Z', closedAt: null, ...more }) as unknown as Dto['ArrivalRowDto'];
   it('stand by what forces action, then by day', () => {
     const groups = arrivalGroups(
       [
@@ -117,6 +117,7 @@ describe('arrivals', () => {
         row('A-3', { state: 'announced' }),
         row('A-4', { closedAt: '2026-05-14T09:00:00Z' }),
         row('A-5', { closedAt: '2026-05-13T09:00:00Z' }),
+        row('A-6', { openedAt: null, closedAt: '2026-05-12T09:00:00Z' }),
       ],
       new Date('2026-05-14T12:00:00Z'),
     );
@@ -126,6 +127,7 @@ describe('arrivals', () => {
       ['Announced', 1],
       ['Received today', 1],
       [expect.stringMatching(/^Received .*13 May/), 1],
+      ['Did not come', 1],
     ]);
   });
 });

@@ -9,6 +9,8 @@ import { plural, when } from '../../../ui/format';
 import { Glyph, type GlyphName } from '../../../ui/glyph';
 import { OpenRow } from '../../../ui/open-row';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
+import { dropped } from './open-archive';
+import { PicturesDialog } from './pictures-dialog';
 import { inOrder, uploadImport } from './upload';
 import { ListPage, useBeside } from '../../../ui/list-page';
 import { Button, TextAnchor } from '../../../ui/button';
@@ -49,17 +51,22 @@ export function ImportsPage() {
   const me = useMe();
   const file = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
+  const [pictures, setPictures] = useState<readonly File[]>([]);
   const query = useLongList(key('imports', 'list'), (query) => ask(api.GET('/api/imports', { params: { query } })), {
     refetchInterval: (list) => (list?.rows.some((r) => r.state === 'checking' || r.state === 'applying') ? 500 : false),
   });
   const kinds = useQuery({ queryKey: key('imports', 'kinds'), queryFn: () => ask(api.GET('/api/imports/kinds')), staleTime: Infinity });
   const upload = useAct({
     act: async (files: readonly File[]) => {
+      const parts = await dropped(files);
       const ids: string[] = [];
-      for (const f of inOrder(files)) ids.push(await uploadImport(f, afresh()));
-      return ids;
+      for (const f of inOrder(parts.tables)) ids.push(await uploadImport(f, afresh()));
+      return { ids, pictures: parts.pictures };
     },
-    onDone: (ids) => void navigate(`/setup/imports/${ids[0]}`),
+    onDone: (taken) => {
+      setPictures(taken.pictures);
+      if (taken.ids[0]) void navigate(`/setup/imports/${taken.ids[0]}`);
+    },
   });
   const take = (list: FileList | null) => {
     if (list && list.length > 0) upload.mutate([...list]);
@@ -83,14 +90,15 @@ export function ImportsPage() {
           ref={file}
           type="file"
           multiple
-          accept=".csv,.tsv,.txt,.xlsx"
+          accept=".csv,.tsv,.txt,.xlsx,.zip,.jpg,.jpeg,.png,.webp"
           className="sr-only"
           aria-label="Files to take in"
           onChange={(e) => take(e.target.files)}
         />
-        <b className="text-head">{upload.isPending ? 'Reading …' : 'Drop spreadsheets here'}</b>
+        <b className="text-head">{upload.isPending ? 'Reading …' : 'Drop spreadsheets and pictures here'}</b>
         <span className="mid">
-          CSV or XLSX, several at once. Nothing is written before you have seen what is in them.
+          CSV or XLSX, pictures of items named by SKU or barcode, or an archive of them, several at once. Nothing is written before you have
+          seen what is in them.
           {!beside && kinds.data && ` They may hold ${kinds.data.map((k) => k.says.toLowerCase()).join(', ')}.`}
         </span>
         <Button type="button" next={!beside} className="self-start mt-2" disabled={upload.isPending} onClick={() => file.current?.click()}>
@@ -98,6 +106,7 @@ export function ImportsPage() {
         </Button>
       </div>
       <ProblemNote problem={upload.error} />
+      {pictures.length > 0 && <PicturesDialog pictures={pictures} onClose={() => setPictures([])} />}
       <Shown query={query}>
         {({ rows: list }) =>
           list.length === 0 ? (
@@ -141,7 +150,7 @@ export function ImportsPage() {
         <p className="mt-5 flex gap-3 items-baseline flex-wrap">
           <span className="mid">Give everything out as it would be taken in again:</span>
           <TextAnchor href="/api/exports/everything.zip" download>
-            all of it, as one archive
+            all of it, as one archive with the pictures
           </TextAnchor>
           {kinds.data?.map((k) => (
             <span key={k.kind} className="whitespace-nowrap">
