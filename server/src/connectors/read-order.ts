@@ -10,9 +10,16 @@ function faultsIn(errors: readonly ValidationError[], path = ''): Record<string,
     ...errors.map((e) => {
       const own = path ? `${path}.${e.property}` : e.property;
       const says = [...new Set(Object.values(e.constraints ?? {}))].join('. ');
-      return { ...(says ? { [own]: `${own}: ${says}` } : {}), ...faultsIn(e.children ?? [], own) };
+      return { ...(says ? { [own]: `${inWords(own)}: ${says}` } : {}), ...faultsIn(e.children ?? [], own) };
     }),
   ) as Record<string, string>;
+}
+
+/** The way to a field as people count: "lines.0.price" is "Line 1, price". */
+function inWords(path: string): string {
+  const words = path.replace(/s\.(\d+)/g, (_, n: string) => ` ${Number(n) + 1}`).split('.');
+  const text = words.join(', ').replace(/([A-Z])/g, (letter) => ` ${letter.toLowerCase()}`);
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** Reads an order as a channel sends it. Problem 400 with what is against it, field by field. */

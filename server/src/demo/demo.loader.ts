@@ -8,6 +8,7 @@ import { DemoHouse } from './house.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
+import { DemoUnread } from './unread.js';
 
 /** Loads the made-up business into an empty database, through the same services that people use. */
 @Injectable()
@@ -20,6 +21,7 @@ export class DemoLoader {
     private readonly buying: DemoBuying,
     private readonly inspecting: DemoInspecting,
     private readonly orders: DemoOrders,
+    private readonly unread: DemoUnread,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -34,6 +36,7 @@ export class DemoLoader {
     await this.buying.hear(await this.morning.purchaseOrders());
     await this.inspecting.look();
     await this.orders.moveAlong();
+    await this.unread.come();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

@@ -1,5 +1,6 @@
 import { Global, Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
+import { ConnectorsModule } from '../connectors/index.js';
 import { SIGN_IN_HINTS } from '../identity/index.js';
 import { InspectionModule } from '../inspection/index.js';
 import { OrdersModule } from '../orders/index.js';
@@ -23,6 +24,7 @@ import { DemoLoader } from './demo.loader.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
+import { DemoUnread } from './unread.js';
 import { PracticeController } from './practice.controller.js';
 
 /** The made-up business. Global, so that the sign-in page can offer its people. */
@@ -41,6 +43,7 @@ import { PracticeController } from './practice.controller.js';
     OrdersModule,
     PickingModule,
     PackingModule,
+    ConnectorsModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],
@@ -54,6 +57,7 @@ import { PracticeController } from './practice.controller.js';
     DemoBuying,
     DemoInspecting,
     DemoOrders,
+    DemoUnread,
     DemoLoader,
   ],
 })

@@ -89,6 +89,10 @@ export class NowQueries {
       `SELECT c.name AS channel, MIN(m.why) AS why, MIN(m.came_at) AS since, COUNT(*) AS n FROM parked_message m JOIN channel c ON c.id = m.channel_id WHERE m.state = 'waiting' AND c.site_id IN (?) GROUP BY c.id ORDER BY since LIMIT 4`,
       [sites],
     );
+    const documents = await rows<{ supplier: string; why: string; since: Date; n: string }>(
+      this.source,
+      `SELECT s.name AS supplier, MIN(d.why) AS why, MIN(d.came_at) AS since, COUNT(*) AS n FROM unread_document d JOIN supplier s ON s.id = d.supplier_id WHERE d.state = 'waiting' GROUP BY s.id ORDER BY since LIMIT 4`,
+    );
     const outside = await rows<{ id: number; to: string; why: string; since: Date }>(
       this.source,
       // What concerns no site is mail to people here, whose addresses are for those who set them up.
@@ -168,6 +172,18 @@ export class NowQueries {
         who: 'Order desk',
         whoNote: 'messages to mend',
         action: 'Mend it',
+      })),
+      ...documents.map((d): StuckDto => ({
+        glyph: 'blocked',
+        code: '',
+        link: '/inbound/unread',
+        title: `${d.supplier}, ${num(d.n)} ${num(d.n) === 1 ? 'document' : 'documents'} cannot be taken in`,
+        detail: d.why,
+        since: d.since,
+        late: false,
+        who: 'Buying',
+        whoNote: 'documents to mend',
+        action: 'See it',
       })),
       ...outside.map((o): StuckDto => ({
         glyph: 'held',

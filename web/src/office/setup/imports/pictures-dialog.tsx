@@ -35,7 +35,7 @@ export function PicturesDialog({ pictures, onClose }: { pictures: readonly File[
       const now = new Map(fates);
       for (const file of pictures) {
         const item = items.get(nameOf(file));
-        if (!item || now.get(file) === null) continue;
+        if (!item || now.has(file)) continue;
         try {
           await sendFile('PUT', `/api/items/${encodeURIComponent(item.sku)}/picture`, file, afresh());
           now.set(file, null);
@@ -57,7 +57,8 @@ export function PicturesDialog({ pictures, onClose }: { pictures: readonly File[
       <Shown query={query}>
         {(items) => {
           const known = pictures.filter((f) => items.get(nameOf(f)));
-          const left = known.filter((f) => fates.get(f) !== null).length;
+          // What was refused would be refused again.
+          const left = known.filter((f) => !fates.has(f)).length;
           return (
             <>
               <div className="mt-3 max-h-[44vh] overflow-y-auto" tabIndex={0} role="group" aria-label="Files and their items">
@@ -108,7 +109,7 @@ function PictureRow({ file, item, fate }: { file: File; item: Dto['PictureForDto
       <td className="max-w-[150px] overflow-hidden text-ellipsis whitespace-nowrap" title={file.name}>
         {file.name}
       </td>
-      <td className={wrong ? 'stamped' : ''}>
+      <td className={`whitespace-normal ${wrong ? 'stamped' : ''}`}>
         {wrong ?? item?.name}
         {!wrong && item?.hasPicture && !isIn && <span className="note"> in place of the one it has</span>}
       </td>
