@@ -49,6 +49,30 @@ describe('the ledger', () => {
     expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);
   });
 
+  it('takes nothing from where none ever was, names the place, and leaves no trace there', async () => {
+    const never = await house.placeId('K-04-1');
+    await expect(post(move(bin, tote, 1), move(never, tote, 1))).rejects.toMatchObject({
+      code: 'stock',
+      detail: expect.stringContaining('K-04-1') as string,
+    });
+    expect(await house.source.query('SELECT * FROM balance WHERE place_id = ?', [never])).toEqual([]);
+    expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);
+    // What comes there later is bounded as anywhere in the house.
+    await post(move(bin, never, 2));
+    await expect(post(move(never, bin, 3))).rejects.toMatchObject({ detail: expect.stringContaining('K-04-1') as string });
+    await post(move(never, bin, 2));
+  });
+
+  it('writes what moves in two statements, whatever there is of it', async () => {
+    await post(move(bin, tote, 1));
+    const shelves = await Promise.all(['A-04-1', 'A-05-1', 'A-06-1'].map((code) => house.placeId(code)));
+    for (const shelf of shelves) await post(move(bin, shelf, 1), move(shelf, bin, 1));
+    const asked = await house.statements(() => post(...shelves.flatMap((shelf) => [move(bin, shelf, 2), move(shelf, bin, 1)])));
+    expect(asked.filter((sql) => /^\s*(INSERT|UPDATE|SELECT)/.test(sql)).length).toBe(2);
+    for (const shelf of shelves) await post(move(shelf, bin, 1));
+    await post(move(tote, bin, 1));
+  });
+
   it.each([0, -3, 1.5])('refuses %p units', async (units) => {
     await expect(post(move(bin, tote, units))).rejects.toMatchObject({ code: 'stock' });
   });
