@@ -39,3 +39,45 @@ describe('the solver', () => {
     expect(solve(name, '{}').code).toBe(1);
   });
 });
+
+describe('stock for orders, as one document', () => {
+  const input = {
+    today: '2027-03-01',
+    stock: [
+      { item: 'JAR', site: 'MAIN', bin: 'A-01-1', lot: 'L1', expires: '2027-06-01', received: '2027-01-04', units: 40, pickable: true },
+    ],
+    items: [{ id: 'JAR', rotation: 'fefo', minLifeDays: 14 }],
+    orders: [
+      {
+        id: 'S1',
+        priority: 0,
+        due: '2027-03-01T15:00:00Z',
+        placed: '2027-02-28T10:00:00Z',
+        sites: ['MAIN', 'SHOP'],
+        completeOnly: false,
+        lines: [{ line: 1, item: 'JAR', units: 6 }],
+      },
+    ],
+  };
+
+  it('says from where each line is filled, and what it lacks', () => {
+    expect(solve('allocate', JSON.stringify(input))).toEqual({
+      code: 0,
+      output: {
+        allocations: [{ order: 'S1', line: 1, site: 'MAIN', bin: 'A-01-1', lot: 'L1', units: 6 }],
+        short: [{ order: 'S1', line: 1, units: 0 }],
+      },
+    });
+  });
+
+  it.each([
+    [{ ...input, today: 'soon' }, 'today'],
+    [{ ...input, stock: [{ ...input.stock[0], units: -1 }] }, 'stock[0].units'],
+    [{ ...input, items: [...input.items, ...input.items] }, 'items[1].id'],
+    [{ ...input, orders: [...input.orders, ...input.orders] }, 'orders[1].id'],
+    [{ ...input, orders: [{ ...input.orders[0], lines: [{ line: 1, item: 'JAR', units: 1.5 }] }] }, 'orders[0].lines[0].units'],
+    [{ ...input, orders: [{ ...input.orders[0], due: 'late' }] }, 'orders[0].due'],
+  ])('names the member at fault: %#', (faulty, path) => {
+    expect(solve('allocate', JSON.stringify(faulty))).toMatchObject({ code: 1, output: { error: { path } } });
+  });
+});

@@ -1,3 +1,4 @@
+import { solveAllocate } from './allocate.js';
 import { solveCosting } from './costing.js';
 import { solveGs1 } from './gs1.js';
 import { InputFault } from './input-fault.js';
@@ -8,7 +9,11 @@ export interface Solved {
   code: 0 | 1;
 }
 
-const SOLVERS: Readonly<Record<string, (input: unknown) => unknown>> = { gs1: solveGs1, costing: solveCosting };
+const SOLVERS: Readonly<Record<string, (input: unknown) => unknown>> = {
+  gs1: solveGs1,
+  costing: solveCosting,
+  allocate: solveAllocate,
+};
 
 /** Runs the computation of a name on a JSON text. Never throws; a faulty input is answered with its path and code 1. */
 export function solve(name: string, text: string): Solved {
