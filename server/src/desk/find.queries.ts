@@ -6,7 +6,7 @@ import { FindDto, FoundDto } from './desk.dto.js';
 
 /** Orders that are shown, and how many of the newest are gone through for part of a name. */
 const MOST = 6;
-const NEWEST = 20_000;
+const NEWEST = 5_000;
 
 /** The any-field: a scanned code opens its record, a word lists what it is in. */
 @Injectable()

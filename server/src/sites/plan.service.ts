@@ -24,6 +24,8 @@ import type { BayDto, EditPlanDto, PlacedPointDto, PlanDto, PlanShapeDto } from 
 import { WalkingOrder } from './walking-order.service.js';
 
 const ACTIVE_DAYS = 7;
+/** Counts may be so many times as old as it took to make them: a hundredth of the time goes into counting. */
+const AGES = 100;
 const SHORTEST_M = 0.5;
 /** Kinds that stand on the plan as a point of their own; bins stand along their aisle. */
 const POINTS = kindsFor('point');
@@ -31,6 +33,8 @@ const POINTS = kindsFor('point');
 /** The plan of a site, to scale: what is drawn, where it stands, how full and how busy its bays are. */
 @Injectable()
 export class PlanService {
+  private counted: { until: number; moves: Promise<ReadonlyMap<number, number>> } | undefined;
+
   constructor(
     private readonly source: DataSource,
     private readonly commands: CommandLog,
@@ -119,13 +123,7 @@ export class PlanService {
   }
 
   private async bays(siteId: number): Promise<BayDto[]> {
-    const moved = (side: 'from' | 'to') =>
-      rows<{ id: number; n: string }>(
-        this.source,
-        `SELECT ${side}_place_id AS id, COUNT(*) AS n FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY GROUP BY ${side}_place_id`,
-        [ACTIVE_DAYS],
-      );
-    const [bins, used, ...moves] = await Promise.all([
+    const [bins, used, busy] = await Promise.all([
       rows<{ id: number; aisleId: number; along: string; code: string; zone: string | null }>(
         this.source,
         `SELECT p.id, p.aisle_id AS aisleId, p.along_m AS along, p.code, z.name AS zone FROM place p LEFT JOIN place z ON z.id = p.parent_id AND z.kind = 'zone'
@@ -137,12 +135,9 @@ export class PlanService {
         'SELECT DISTINCT b.place_id AS id FROM place p JOIN balance b ON b.place_id = p.id AND b.units > 0 WHERE p.site_id = ? AND p.aisle_id IS NOT NULL',
         [siteId],
       ),
-      moved('from'),
-      moved('to'),
+      this.busy(),
     ]);
     const full = new Set(used.map((u) => u.id));
-    const busy = new Map<number, number>();
-    for (const m of moves.flat()) busy.set(m.id, (busy.get(m.id) ?? 0) + num(m.n));
     const bays = new Map<string, BayDto>();
     for (const bin of bins) {
       const key = `${bin.aisleId}/${bin.along}`;
@@ -154,6 +149,29 @@ export class PlanService {
       bays.set(key, bay);
     }
     return [...bays.values()];
+  }
+
+  /** How often each place was gone to in the last days. With years of movements that is counted anew when it has aged a little. */
+  private busy(): Promise<ReadonlyMap<number, number>> {
+    if (this.counted && Date.now() < this.counted.until) return this.counted.moves;
+    const [begun, moves] = [Date.now(), this.count()];
+    const counted = { until: Infinity, moves };
+    this.counted = counted;
+    const age = () => (counted.until = Date.now() + AGES * (Date.now() - begun));
+    moves.then(age, () => (counted.until = 0));
+    return moves;
+  }
+
+  private async count(): Promise<ReadonlyMap<number, number>> {
+    const moved = (side: 'from' | 'to') =>
+      rows<{ id: number; n: string }>(
+        this.source,
+        `SELECT ${side}_place_id AS id, COUNT(*) AS n FROM movement WHERE server_at > UTC_TIMESTAMP() - INTERVAL ? DAY GROUP BY ${side}_place_id`,
+        [ACTIVE_DAYS],
+      );
+    const moves = new Map<number, number>();
+    for (const m of (await Promise.all([moved('from'), moved('to')])).flat()) moves.set(m.id, (moves.get(m.id) ?? 0) + num(m.n));
+    return moves;
   }
 
   private async walk(siteId: number, tx: Pick<Tx, 'query'> = this.source): Promise<number> {
