@@ -37,10 +37,20 @@ export async function signIn(context: BrowserContext, who: string, url = BASE_UR
  */
 export const scan = (page: Page, code: string): Promise<void> => scanKeys(page, [...code, 'Enter']);
 
+/** A scanner's own pace. When a key was pressed is its keyboard's to say, however busy the machine is. */
+const KEY_MS = 3;
+
 /** The same with keys that are no characters, such as "F8" or "Ctrl+]". */
 export async function scanKeys(page: Page, keys: readonly string[]): Promise<void> {
   const session = await page.context().newCDPSession(page);
-  await Promise.all(keys.map((key) => session.send('Input.dispatchKeyEvent', { type: 'keyDown', ...eventOf(key) })));
+  const begun = Date.now();
+  const sent: Promise<unknown>[] = [];
+  for (const [i, key] of keys.entries()) {
+    const at = begun + i * KEY_MS;
+    if (at > Date.now()) await new Promise((done) => setTimeout(done, at - Date.now()));
+    sent.push(session.send('Input.dispatchKeyEvent', { type: 'keyDown', timestamp: at / 1000, ...eventOf(key) }));
+  }
+  await Promise.all(sent);
   await session.detach();
 }
 

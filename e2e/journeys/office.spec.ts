@@ -74,6 +74,23 @@ test('an unknown code is linked once', async () => {
   await expect(page.getByText('Bee brush')).toBeVisible();
 });
 
+test('an order that is short tells how it can go, and is promised for when it can', async () => {
+  const code = await shortOrder(page);
+  await page.goto(`/orders/${code}`);
+  const ways = page.getByRole('region', { name: 'How it can go' });
+  await expect(ways.getByRole('row', { name: /All of it from Millrace.*waits for P-\d+/ })).toBeVisible();
+  const leaves = (
+    await ways
+      .getByRole('row', { name: /All of it from Millrace/ })
+      .getByRole('cell')
+      .nth(2)
+      .innerText()
+  ).trim();
+  await ways.getByRole('button', { name: 'Promise it for then' }).click();
+  await expect(page.getByText(`Promised${leaves}`)).toBeVisible();
+  await expect(ways.getByRole('button', { name: 'Promise it for then' })).toHaveCount(0);
+});
+
 test('a new item is made, found and changed', async () => {
   await page.goto('/shelves/items/new');
   await page.getByLabel('SKU', { exact: true }).fill('HNY-DIP');
@@ -175,3 +192,24 @@ test('the OpenAPI document is served', async () => {
   const doc = await api<{ paths: object }>(page, 'openapi.json');
   expect(Object.keys(doc.paths).length).toBeGreaterThan(45);
 });
+
+interface Short {
+  code: string;
+  state: string;
+  promisedAt: string;
+}
+
+/** An order of the house that waits for goods which are on order, and can go at another time than it is promised for. */
+async function shortOrder(page: Page): Promise<string> {
+  const { rows } = (await (await page.request.get('/api/orders?show=short')).json()) as { rows: Short[] };
+  for (const { code, promisedAt } of rows.filter((o) => o.state === 'open')) {
+    const ways = (await (await page.request.get(`/api/orders/${code}/ways`)).json()) as {
+      kind: string;
+      wholeAt: string;
+      atOrdersSite: boolean;
+      waitsFor: string[];
+    }[];
+    if (ways.some((w) => w.kind === 'together' && w.atOrdersSite && w.wholeAt !== promisedAt && w.waitsFor.length > 0)) return code;
+  }
+  throw new Error('No order of the demo waits for goods that are on order');
+}

@@ -7,6 +7,8 @@ import { ClearHoldDto, OrderDto, OrderPageDto } from './orders.dto.js';
 import { type Show, SHOWS } from './order-filter.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
+import { OrderWayDto, PromiseDto } from './ways.dto.js';
+import { WaysQueries } from './ways.queries.js';
 
 const shown = (text: unknown): Show => SHOWS.find((s) => s === text) ?? 'all';
 
@@ -16,6 +18,7 @@ export class OrdersController {
     private readonly queries: OrdersQueries,
     private readonly orders: OrdersService,
     private readonly papers: OrderPapers,
+    private readonly waysOf: WaysQueries,
   ) {}
 
   @Get()
@@ -41,6 +44,21 @@ export class OrdersController {
       type: 'application/pdf',
       disposition: `inline; filename="${order.code}.pdf"`,
     });
+  }
+
+  /** How an open order could go whole, the soonest first. */
+  @Get(':code/ways')
+  @Access('signed-in')
+  ways(@Reader() person: Person, @Param('code') code: string): Promise<OrderWayDto[]> {
+    return this.waysOf.ways(code.toUpperCase(), person.siteIds);
+  }
+
+  /** Promises an open order for another time. */
+  @Post(':code/promise')
+  @Access('order-desk')
+  @HttpCode(200)
+  promise(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: PromiseDto): Promise<CodeDto> {
+    return this.orders.promise(act, code.toUpperCase(), version, body.at);
   }
 
   @Post(':code/clear-hold')

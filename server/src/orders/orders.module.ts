@@ -7,12 +7,13 @@ import { OrdersController } from './orders.controller.js';
 import { OrderPapers } from './order-papers.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrdersService } from './orders.service.js';
+import { WaysQueries } from './ways.queries.js';
 import { OrdersFiles } from './orders.files.js';
 
 @Module({
   imports: [AllocationModule, ChannelsModule],
   controllers: [OrdersController],
-  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates, OrderPapers],
+  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates, OrderPapers, WaysQueries],
   exports: [OrdersQueries, OrderPapers, OrderIntake, OrderStates],
 })
 export class OrdersModule {}

@@ -14,13 +14,17 @@ import {
   mustMatch,
   notFound,
   type Row,
+  siteDay,
+  timeText,
   type Tx,
   update,
 } from '../platform/index.js';
 import type { ClearHoldDto, LinkLineDto } from './orders.dto.js';
 import { OrderStates } from './order-states.service.js';
 
-/** What the order desk does to an order: mend its address, link unknown codes, let it go on. */
+const FARTHEST_MS = 366 * 86_400_000;
+
+/** What the order desk does to an order: mend its address, link unknown codes, let it go on, promise it anew. */
 @Injectable()
 export class OrdersService {
   constructor(
@@ -73,6 +77,36 @@ export class OrdersService {
         document: code,
         siteId: order.site_id,
       });
+      await this.allocation.settle(
+        tx,
+        lines.flatMap((l) => (l.item_id === null ? [] : [{ siteId: order.site_id, itemId: l.item_id }])),
+      );
+      return { code };
+    });
+  }
+
+  /** Promises an open order for another time; it waits for goods in the place that this gives it. */
+  promise(act: Act, code: string, version: number, at: Date): Promise<{ code: string }> {
+    const now = Date.now();
+    if (Number.isNaN(at.getTime()) || at.getTime() <= now || at.getTime() > now + FARTHEST_MS)
+      throw badForm({ at: 'Choose a time from now on, within a year' });
+    return this.commands.run(act, 'order.promise', { code, version, at: at.toISOString() }, async (tx) => {
+      const order = await find(tx, 'sales_order', { code }, 'lock');
+      if (!order) throw notFound(`Order ${code}`);
+      mustBeAt(act.person, order.site_id);
+      mustMatch(order.version, version);
+      if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
+      await update(tx, 'sales_order', { id: order.id }, { promised_at: at, version: version + 1 });
+      const { timeZone } = await siteDay(tx, order.site_id);
+      await this.activity.record(tx, act, {
+        kind: 'order',
+        glyph: 'half',
+        title: `${code} promised for ${timeText(at, timeZone)}`,
+        detail: `before: ${timeText(order.promised_at, timeZone)}`,
+        document: code,
+        siteId: order.site_id,
+      });
+      const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
       await this.allocation.settle(
         tx,
         lines.flatMap((l) => (l.item_id === null ? [] : [{ siteId: order.site_id, itemId: l.item_id }])),

@@ -35,6 +35,10 @@ export function daySpan(timeZone: string, day: string): { from: Date; to: Date }
 /** "Thu 14 May". */
 export const dayText = (date: string): string => DateTime.fromISO(date, { locale: 'en-GB' }).toFormat('ccc d LLL');
 
+/** "Thu 14 May 15:30", as the wall of a time zone has it. */
+export const timeText = (at: Date, timeZone: string): string =>
+  DateTime.fromJSDate(at, { zone: timeZone }).setLocale('en-GB').toFormat('ccc d LLL HH:mm');
+
 export const addDays = (date: string, days: number): string => iso(DateTime.fromISO(date, { zone: 'utc' }).plus({ days }));
 
 /** "2027-03-01 14:30:00.000", as the database takes an instant. */

@@ -21,7 +21,7 @@ export {
   rows,
   type Tx,
 } from './database/tx.js';
-export { addDays, dayIn } from './dates.js';
+export { addDays, dayIn, daySpan, timeText } from './dates.js';
 export { fieldsOf } from './field-faults.js';
 export { formPipe, type Many, ManyPipe } from './many.pipe.js';
 export { Mailer } from './mailer.js';

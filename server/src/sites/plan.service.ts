@@ -24,7 +24,9 @@ import type { BayDto, EditPlanDto, PlacedPointDto, PlanDto, PlanShapeDto } from 
 import { WalkingOrder } from './walking-order.service.js';
 
 const ACTIVE_DAYS = 7;
-/** Counts may be so many times as old as it took to make them: a hundredth of the time goes into counting. */
+/** So many movements are counted anew each time. */
+const FEW = 10_000;
+/** Counts of more may be so many times as old as it took to make them: a hundredth of the time goes into counting. */
 const AGES = 100;
 const SHORTEST_M = 0.5;
 /** Kinds that stand on the plan as a point of their own; bins stand along their aisle. */
@@ -157,8 +159,13 @@ export class PlanService {
     const [begun, moves] = [Date.now(), this.count()];
     const counted = { until: Infinity, moves };
     this.counted = counted;
-    const age = () => (counted.until = Date.now() + AGES * (Date.now() - begun));
-    moves.then(age, () => (counted.until = 0));
+    moves.then(
+      (made) => {
+        const many = [...made.values()].reduce((n, m) => n + m, 0) > FEW;
+        counted.until = many ? Date.now() + AGES * (Date.now() - begun) : 0;
+      },
+      () => (counted.until = 0),
+    );
     return moves;
   }
 

@@ -56,6 +56,7 @@ const SHOWS = {
   'to-put-away': ['stock', 'arrivals'],
   orders: ['orders'],
   order: ['orders', 'parcels', 'rounds', 'stock'],
+  'order-ways': ['orders', 'stock', 'purchasing', 'arrivals'],
   customers: ['customers'],
   customer: ['customers', 'orders'],
   rounds: ['rounds', 'orders'],

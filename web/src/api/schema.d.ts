@@ -2005,6 +2005,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{code}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an open order could go whole, the soonest first. */
+        get: operations["Orders_ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Promises an open order for another time. */
+        post: operations["Orders_promise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/clear-hold": {
         parameters: {
             query?: never;
@@ -4604,6 +4638,35 @@ export interface components {
             lines: components["schemas"]["OrderLineDto"][];
             parcels: components["schemas"]["ParcelDto"][];
             version: number;
+        };
+        OrderSendingDto: {
+            site: string;
+            /** Format: date-time */
+            leavesAt: string;
+            pieces: number;
+        };
+        OrderWayDto: {
+            /** @enum {string} */
+            kind: "together" | "split" | "in parts" | "fetched";
+            /**
+             * Format: date-time
+             * @description When the last of it leaves.
+             */
+            wholeAt: string;
+            /** @description Later than it is promised. */
+            late: boolean;
+            /** @description All of it leaves the site that the order is with. */
+            atOrdersSite: boolean;
+            sendings: components["schemas"]["OrderSendingDto"][];
+            /** @description The purchase orders that it waits for. */
+            waitsFor: string[];
+        };
+        PromiseDto: {
+            /**
+             * Format: date-time
+             * @description When it is to leave.
+             */
+            at: string;
         };
         LinkLineDto: {
             line: number;
@@ -9015,6 +9078,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Orders_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderWayDto"][];
+                };
+            };
+        };
+    };
+    Orders_promise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PromiseDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
             };
         };
     };

@@ -115,6 +115,22 @@ describe('a scanner that types', () => {
     expect(heard).toEqual(['9506000134352']);
   });
 
+  it('is not cut in two where the page was busy behind its first keys', () => {
+    for (const cut of [1, 2, 4]) {
+      typed('19521077000017'.slice(0, cut), 8, field('Name'));
+      jest.advanceTimersByTime(400);
+      typed('19521077000017\n'.slice(cut), 8, field('Name'));
+      expect(heard.splice(0)).toEqual(['19521077000017']);
+      expect(field('Name').value).toBe('Jar');
+    }
+    const list = screen.getByLabelText<HTMLSelectElement>('Kind');
+    typed('b', 8, list);
+    jest.advanceTimersByTime(400);
+    typed('-02-1\n', 8, list);
+    expect(heard).toEqual(['b-02-1']);
+    expect(list.value).toBe('jar');
+  });
+
   it('is not mistaken for a hand that types', () => {
     typed('s round\n', 140, field('Name'));
     expect(heard).toEqual([]);

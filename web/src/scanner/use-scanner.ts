@@ -2,7 +2,7 @@ import { scannedText } from '@vectrum/core/barcode';
 import { useLayoutEffect, useRef } from 'react';
 import { today } from '../api/site-day';
 import { askingField, fill, isOurs } from './asking-field';
-import { chooseByLetter, FieldHold, isField } from './field-hold';
+import { chooseByLetter, FieldHold, isField, typeInto } from './field-hold';
 import { inputIsPending } from './input-pending';
 import { scannerProfile } from './profile';
 import { FAST_MS, UNHURRIED_MS, WedgeReader } from './wedge-reader';
@@ -12,6 +12,8 @@ const WAITS_MS = 3_000;
 /** A run without an end of its own is over when nothing came for so long. */
 const UNENDED_MS = 250;
 
+/** A list whose letter is kept waiting, with what was chosen before. */
+type HeldList = { of: HTMLSelectElement; letter: string; was: string };
 type Heard = { current: (code: string) => void };
 /** Those who listen, the one on top last. */
 const listening: Heard[] = [];
@@ -55,7 +57,7 @@ export function useScanner(onScan: (code: string) => void): void {
 
 const reader = new WedgeReader(scannerProfile);
 /** What the run of keys at hand has met: a field as it was, or a list that was kept from choosing. */
-let met: { hold?: FieldHold; list?: { of: HTMLSelectElement; letter: string }; target: EventTarget | null; timer?: number } | undefined;
+let met: { hold?: FieldHold; list?: HeldList; target: EventTarget | null; timer?: number; isSettled?: boolean } | undefined;
 let lastAt = -Infinity;
 let installed = false;
 
@@ -89,6 +91,9 @@ function onKey(e: KeyboardEvent): void {
   } else {
     met ??= { target: e.target, ...meeting(e) };
     if (isTyped || isFast) keep(e);
+    // By its own time it followed at once: the page was too busy to hear it, and what it took for typing is taken back.
+    if (met.isSettled && met.list) typeInto(met.list.of, met.list.was);
+    met.isSettled = false;
     if (reader.length > 0) met.hold?.restore();
   }
   window.clearTimeout(met.timer);
@@ -96,11 +101,11 @@ function onKey(e: KeyboardEvent): void {
 }
 
 /** What the first key of a run meets. A list would choose by it at once, so it is kept waiting. */
-function meeting(e: KeyboardEvent): { hold?: FieldHold; list?: { of: HTMLSelectElement; letter: string } } {
+function meeting(e: KeyboardEvent): { hold?: FieldHold; list?: HeldList } {
   if (isField(e.target)) return { hold: new FieldHold(e.target) };
   if (!(e.target instanceof HTMLSelectElement) || e.key === ' ') return {};
   keep(e);
-  return { list: { of: e.target, letter: e.key } };
+  return { list: { of: e.target, letter: e.key, was: e.target.value } };
 }
 
 function keep(e: KeyboardEvent): void {
@@ -108,7 +113,7 @@ function keep(e: KeyboardEvent): void {
   e.stopPropagation();
 }
 
-/** No key has come for a while. */
+/** No key has come for a while: what there is was typed, unless the page was too busy to hear the next. */
 function settle(at: number): void {
   // Keys that wait behind a busy page belong to the same run: half a code is worse than none.
   if (met && inputIsPending()) {
@@ -119,8 +124,8 @@ function settle(at: number): void {
   if (unended) return end(unended.code, met?.target ?? null);
   if (met?.list) chooseByLetter(met.list.of, met.list.letter);
   else if (reader.length > 1) met?.hold?.giveBack(reader.pending);
-  reader.forget();
-  met = undefined;
+  // The run is not forgotten: the next key may have been pressed at once behind it, and come late.
+  if (met) met.isSettled = true;
 }
 
 function end(code: string, target: EventTarget | null): void {

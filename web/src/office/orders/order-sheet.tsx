@@ -14,6 +14,7 @@ import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote, Problem } from '../../ui/states';
 import { SumRow, useWhy, WhyNumber, WhySum } from '../../ui/why';
 import { HoldForm } from './hold-form';
+import { OrderWays } from './order-ways';
 import { LinesTable, PictureCell, GlyphCell } from '../../ui/table';
 import { Acts, BlockHead } from '../../ui/page';
 import { Button, ButtonLink, ButtonAnchor, TextAnchor } from '../../ui/button';
@@ -191,6 +192,7 @@ export function OrderSheet() {
             </Problem>
           )}
           <Lines order={o} />
+          {(o.state === 'open' || o.state === 'held') && o.lines.some((l) => l.reserved < l.wanted - l.shipped) && <OrderWays order={o} />}
           {o.parcels.length > 0 && (
             <>
               <BlockHead className="mt-4">

@@ -1,0 +1,29 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import { IsDate } from 'class-validator';
+
+const KINDS = ['together', 'split', 'in parts', 'fetched'] as const;
+
+/** What of an order leaves a site with one van. */
+export class OrderSendingDto {
+  site: string;
+  leavesAt: Date;
+  pieces: number;
+}
+/** One way in which an order could go without eating what is promised to others. */
+export class OrderWayDto {
+  @ApiProperty({ enum: KINDS }) kind: (typeof KINDS)[number];
+  /** When the last of it leaves. */
+  wholeAt: Date;
+  /** Later than it is promised. */
+  late: boolean;
+  /** All of it leaves the site that the order is with. */
+  atOrdersSite: boolean;
+  sendings: OrderSendingDto[];
+  /** The purchase orders that it waits for. */
+  waitsFor: string[];
+}
+export class PromiseDto {
+  /** When it is to leave. */
+  @Type(() => Date) @IsDate() at: Date;
+}

@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, ask, ifMatch, type Dto } from '../../api/client';
+import { key } from '../../api/keys';
+import { useMe } from '../../api/queries';
+import { useAct } from '../../api/use-act';
+import { Button } from '../../ui/button';
+import { plural, when } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { BlockHead } from '../../ui/page';
+import { ProblemNote, Shown } from '../../ui/states';
+import { DenseTable, GlyphCell } from '../../ui/table';
+
+type Way = Dto['OrderWayDto'];
+type Sending = Way['sendings'][number];
+
+/** A way in words: from where, and what of it when, where it does not go together. */
+export function wayWords({ kind, sendings }: Pick<Way, 'kind' | 'sendings'>): string {
+  const [first, ...more] = sendings;
+  if (!first) return '';
+  const part = (s: Sending) => `${plural(s.pieces, 'piece', 'pieces')} from ${s.site}`;
+  if (kind === 'split') return `Split: ${sendings.map(part).join(', ')}`;
+  if (kind === 'in parts')
+    return `In parts: ${plural(first.pieces, 'piece', 'pieces')} ${when(first.leavesAt)}, the rest from ${more[0]?.site ?? first.site}`;
+  return `All of it from ${first.site}`;
+}
+
+/** When an order that waits could go whole, by what is there, what is to come and all that is promised to others; one can be promised. */
+export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 'version' | 'promisedAt'> }) {
+  const me = useMe();
+  const query = useQuery({
+    queryKey: key('order-ways', order.code),
+    queryFn: () => ask(api.GET('/api/orders/{code}/ways', { params: { path: { code: order.code } } })),
+  });
+  const promise = useAct({
+    act: (at: string, once) =>
+      ask(
+        api.POST('/api/orders/{code}/promise', {
+          params: { path: { code: order.code } },
+          headers: { ...once, ...ifMatch(order.version) },
+          body: { at },
+        }),
+      ),
+  });
+  const may = me.data?.rights.includes('order-desk') ?? false;
+  return (
+    <section aria-label="How it can go">
+      <BlockHead className="mt-4">
+        <h2>How it can go</h2>
+      </BlockHead>
+      <ProblemNote problem={promise.error} />
+      <Shown query={query}>
+        {(ways) =>
+          ways.length === 0 ? (
+            <p className="mid py-2">Nothing that is here or on order makes it whole. Buy what it lacks, or ask the customer.</p>
+          ) : (
+            <DenseTable>
+              <tbody>
+                {ways.map((w, i) => (
+                  <tr key={i}>
+                    <GlyphCell>
+                      <Glyph name={w.late ? 'held' : 'full'} size={13} says={w.late ? 'later than promised' : 'in time'} />
+                    </GlyphCell>
+                    <td className="whitespace-normal">{wayWords(w)}</td>
+                    <td className={w.late ? 'stamped' : ''}>{when(w.wholeAt)}</td>
+                    <td className="mid">
+                      {w.waitsFor.length > 0 && 'waits for '}
+                      {w.waitsFor.map((code) => (
+                        <Link key={code} to={`/inbound/${code}`} className="code mr-2">
+                          {code}
+                        </Link>
+                      ))}
+                    </td>
+                    <td className="num">
+                      {may && w.kind === 'together' && w.atOrdersSite && w.wholeAt !== order.promisedAt && (
+                        <Button type="button" disabled={promise.isPending} onClick={() => promise.mutate(w.wholeAt)}>
+                          Promise it for then
+                        </Button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </DenseTable>
+          )
+        }
+      </Shown>
+    </section>
+  );
+}
