@@ -131,6 +131,21 @@ describe('a scanner that types', () => {
     expect(list.value).toBe('jar');
   });
 
+  it('is not seen in what a hand presses around an arrow, however fast, and nothing of that is lost', () => {
+    const press = (key: string, target: HTMLElement = document.body) => {
+      clock += 5;
+      return fireEvent.keyDown(target, { key, timeStamp: clock });
+    };
+    expect([press(' '), press('ArrowDown'), press('ArrowDown'), press(' ')]).toEqual([true, true, true, true]);
+    clock += 1_000;
+    typed('xy', 5, field('Name'));
+    press('ArrowLeft', field('Name'));
+    expect(field('Name').value).toBe('Jarxy');
+    jest.advanceTimersByTime(400);
+    expect(field('Name').value).toBe('Jarxy');
+    expect(heard).toEqual([]);
+  });
+
   it('is not mistaken for a hand that types', () => {
     typed('s round\n', 140, field('Name'));
     expect(heard).toEqual([]);

@@ -14,6 +14,8 @@ const UNENDED_MS = 250;
 
 /** A list whose letter is kept waiting, with what was chosen before. */
 type HeldList = { of: HTMLSelectElement; letter: string; was: string };
+/** No scanner sends these: a hand is at work, and what it pressed before and after is no scan. */
+const BY_HAND = /^(Arrow|Page)|^(Home|End|Escape|Backspace|Delete)$/;
 type Heard = { current: (code: string) => void };
 /** Those who listen, the one on top last. */
 const listening: Heard[] = [];
@@ -73,6 +75,11 @@ function onKey(e: KeyboardEvent): void {
   const isTyped = inField || e.target instanceof HTMLSelectElement;
   // Where nobody listens, a field is typed into in peace.
   if (inField && listening.length === 0) return;
+  if (BY_HAND.test(e.key)) {
+    if (met && !met.isSettled) conclude(e.timeStamp);
+    reader.forget();
+    return;
+  }
   const read = reader.key(
     { key: e.key, code: e.code, ctrl: e.ctrlKey, alt: e.altKey, repeat: e.repeat, at: e.timeStamp },
     isTyped ? FAST_MS : UNHURRIED_MS,
@@ -120,6 +127,11 @@ function settle(at: number): void {
     met.timer = window.setTimeout(() => settle(at), FAST_MS);
     return;
   }
+  conclude(at);
+}
+
+function conclude(at: number): void {
+  window.clearTimeout(met?.timer);
   const unended = reader.pause(at);
   if (unended) return end(unended.code, met?.target ?? null);
   if (met?.list) chooseByLetter(met.list.of, met.list.letter);
