@@ -1,5 +1,6 @@
 /** @jest-environment ./jest-page.js */
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { keepScannerProfile, UNKNOWN_SCANNER } from './profile';
 import { emitScan, useScanner } from './use-scanner';
 
 const heard: string[] = [];
@@ -144,6 +145,16 @@ describe('a scanner that types', () => {
     jest.advanceTimersByTime(400);
     expect(field('Name').value).toBe('Jarxy');
     expect(heard).toEqual([]);
+  });
+
+  it('may send such a key between two fields, where the card has shown that it does', () => {
+    keepScannerProfile({ ...UNKNOWN_SCANNER, separators: ['End'], separatorsSeen: true });
+    for (const key of [...'0109506000134352', ...'10AB-1', 'End', ...'17291231', 'Enter']) {
+      clock += 8;
+      fireEvent.keyDown(document.body, { key, timeStamp: clock });
+    }
+    keepScannerProfile(null);
+    expect(heard).toEqual([expect.stringContaining('10AB-1\u001d17291231')]);
   });
 
   it('is not mistaken for a hand that types', () => {

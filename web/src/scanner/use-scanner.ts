@@ -5,7 +5,7 @@ import { askingField, fill, isOurs } from './asking-field';
 import { chooseByLetter, FieldHold, isField, typeInto } from './field-hold';
 import { inputIsPending } from './input-pending';
 import { scannerProfile } from './profile';
-import { FAST_MS, UNHURRIED_MS, WedgeReader } from './wedge-reader';
+import { FAST_MS, nameOf, UNHURRIED_MS, WedgeReader } from './wedge-reader';
 
 /** A scan that comes while one page makes way for the next is for the next, if that is there by then. */
 const WAITS_MS = 3_000;
@@ -75,15 +75,14 @@ function onKey(e: KeyboardEvent): void {
   const isTyped = inField || e.target instanceof HTMLSelectElement;
   // Where nobody listens, a field is typed into in peace.
   if (inField && listening.length === 0) return;
-  if (BY_HAND.test(e.key)) {
+  const pressed = { key: e.key, code: e.code, ctrl: e.ctrlKey, alt: e.altKey, repeat: e.repeat, at: e.timeStamp };
+  // But for one that this device's own scanner was found to send between two fields.
+  if (BY_HAND.test(e.key) && !scannerProfile().separators.includes(nameOf(pressed))) {
     if (met && !met.isSettled) conclude(e.timeStamp);
     reader.forget();
     return;
   }
-  const read = reader.key(
-    { key: e.key, code: e.code, ctrl: e.ctrlKey, alt: e.altKey, repeat: e.repeat, at: e.timeStamp },
-    isTyped ? FAST_MS : UNHURRIED_MS,
-  );
+  const read = reader.key(pressed, isTyped ? FAST_MS : UNHURRIED_MS);
   if (read.as === 'other') return;
   const isFast = e.timeStamp - lastAt <= Math.max(FAST_MS, scannerProfile().gapMs);
   lastAt = e.timeStamp;
