@@ -70,6 +70,7 @@ const CARRIERS: Readonly<Record<string, Carrier>> = {
   },
 };
 
+const VOID = 'given back';
 const STEPS = ['label made', 'collected', 'at the depot', 'out for delivery', 'delivered'] as const;
 
 /** The carriers: rates by weight band, labels as PDF, parcels that move on. */
@@ -124,10 +125,23 @@ export class Carriers {
     return { tracking: kept.tracking, price: kept.price, pdf: pdf.toString('base64') };
   }
 
+  /** Takes a label back that was not used. One that was collected already stays as it is. */
+  async takeBack(code: string, body: string): Promise<object> {
+    await behave(this.state.world.manners.carriers);
+    const carrier = this.carrier(code);
+    const { tracking } = json(body);
+    const kept = this.state.world.parcels.find((p) => p.tracking === tracking && p.carrier === carrier.name);
+    if (!kept) throw new Refused(404, 'This label is not known');
+    if (kept.steps.length > 1 && kept.steps.at(-1)?.what !== VOID) throw new Refused(409, 'This parcel was collected already');
+    if (kept.steps.at(-1)?.what !== VOID) kept.steps.push({ at: new Date().toISOString(), what: VOID });
+    this.state.changed();
+    return {};
+  }
+
   moveOn(tracking: string): void {
     const parcel = this.state.world.parcels.find((p) => p.tracking === tracking);
     const next = STEPS[parcel?.steps.length ?? STEPS.length];
-    if (parcel && next) parcel.steps.push({ at: new Date().toISOString(), what: next });
+    if (parcel && next && parcel.steps.at(-1)?.what !== VOID) parcel.steps.push({ at: new Date().toISOString(), what: next });
     this.state.changed();
   }
 

@@ -52,11 +52,7 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
       return send(response, 200, {});
     case 'POST carriers':
       carriers.mustKnow(request.headers.authorization);
-      return send(
-        response,
-        200,
-        path[2] === 'rates' ? await carriers.rates(path[1] ?? '', body) : await carriers.label(path[1] ?? '', body),
-      );
+      return send(response, 200, await carrierAct(carriers, path, body));
     case 'GET console':
       return consoleRead(state, path, response);
     case 'POST console':
@@ -64,6 +60,11 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
     default:
       throw new Refused(404, 'There is nothing here');
   }
+}
+
+function carrierAct(carriers: Carriers, [, code = '', what]: string[], body: string): Promise<object> {
+  if (what === 'rates') return carriers.rates(code, body);
+  return what === 'voids' ? carriers.takeBack(code, body) : carriers.label(code, body);
 }
 
 function consoleRead(state: WorldState, path: string[], response: ServerResponse): void {

@@ -15,6 +15,7 @@ import { ExchangeModule } from './exchange/index.js';
 import { FloorModule } from './floor/index.js';
 import { IdentityModule } from './identity/index.js';
 import { InspectionModule } from './inspection/index.js';
+import { OrderDeskModule } from './order-desk/index.js';
 import { OrdersModule } from './orders/index.js';
 import { PackingModule } from './packing/index.js';
 import { PickingModule } from './picking/index.js';
@@ -54,15 +55,16 @@ export class AppModule {
         PurchasingModule,
         ReturnsModule,
         InspectionModule,
-        PutawayModule,
         ReceivingModule,
         BooksModule,
         CustomersModule,
         ChannelsModule,
         OrdersModule,
-        ConnectorsModule,
         PickingModule,
+        PutawayModule,
         PackingModule,
+        OrderDeskModule,
+        ConnectorsModule,
         DispatchModule,
         ExchangeModule,
         DeskModule,

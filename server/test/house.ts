@@ -126,6 +126,28 @@ export const pickOf = (round: string, stop: TakenStop, units: number, totePlaceI
   how,
 });
 
+/** An order as the desk keys it: two jars for somebody who rings. */
+export const keyed = (more: object = {}) => ({
+  customer: 'Wick Hill Farm',
+  email: 'wickhill@mail.example',
+  phone: '01632 960 112',
+  addressLine: '2 Beacon Row',
+  city: 'Netherwick',
+  postcode: 'NW8 2RE',
+  country: 'GB',
+  siteId: 1,
+  promisedAt: null,
+  speed: 'standard',
+  priority: 0,
+  wholeOnly: false,
+  notePacker: '',
+  notePicker: '',
+  ref: '',
+  quote: false,
+  lines: [{ sku: 'JAR-454-RD', factor: 1, quantity: '2', price: '0.95' }],
+  ...more,
+});
+
 /** Closes a parcel as the packer at the table would. */
 export const closing = (order: string, more: object = {}) => ({
   kind: 'close-parcel',

@@ -1,4 +1,4 @@
-import { type Caller, closing, House, pickOf, receipt, type TakenStop } from './house.js';
+import { type Caller, closing, House, keyed, pickOf, receipt, type TakenStop } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
 interface Stop extends TakenStop {
@@ -46,6 +46,7 @@ describe('every state of a document', () => {
 
   const address = { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' };
   const order = (more: object = {}) => house.order([['JAR-454-RD', 2]], more);
+  const quote = async () => ((await maren.post('orders', keyed({ quote: true })).expect(201)).body as { code: string }).code;
   const roundOf = async (code: string) =>
     (
       await house.source.query<{ code: string }[]>(
@@ -157,6 +158,13 @@ describe('every state of a document', () => {
   const WAYS: Ways = {
     sales_order: {
       ...Object.fromEntries(['open', 'held', 'released', 'picking', 'picked', 'packed'].map((state) => [state, ofOrder(state)])),
+      quote: async () => {
+        const code = await quote();
+        await is('sales_order', code, 'quote');
+        await maren.post(`orders/${code}/confirm`, {}, { 'if-match': '"1"' }).expect(200);
+        tote++;
+        await carryOn(code);
+      },
       shipped: 'over',
       cancelled: 'over',
     },
@@ -167,6 +175,7 @@ describe('every state of a document', () => {
       done: 'over',
     },
     parcel: {
+      void: 'over',
       open: async () => {
         const code = await orderAt('picked');
         await dilys.floor({ kind: 'pack', order: code, parcel: 1, line: 1, units: 1, how: 'scanned' }).expect(200);

@@ -98,6 +98,23 @@ describe('reserving', () => {
     expect(reserve([order(1, 5)], new Map([[1, -2]]))).toEqual([]);
   });
 
+  it('gives an order that goes only whole all that it lacks or nothing, and leaves to others what it cannot use', () => {
+    const whole = {
+      ...order(1, 3),
+      wholeOnly: true,
+      lines: [
+        { lineId: 11, itemId: 1, short: 2 },
+        { lineId: 12, itemId: 1, short: 2 },
+        { lineId: 13, itemId: 2, short: 1 },
+      ],
+    };
+    const after = order(2, 3, { promised: '2027-04-01T15:00:00Z' });
+    const units = (grants: ReturnType<typeof reserve>) => grants.map((g) => [g.lineId, g.units]);
+    expect(units(reserve([whole, after], new Map([[1, 3], [2, 1]])))).toEqual([[20, 3]]);
+    expect(units(reserve([whole, after], new Map([[1, 6], [2, 1]])))).toEqual([[11, 2], [12, 2], [13, 1], [20, 2]]);
+    expect(units(reserve([whole], new Map([[1, 6]])))).toEqual([]);
+  });
+
   it('never gives out more than there is', () => {
     const line = fc.record({ lineId: fc.nat(), itemId: fc.integer({ min: 1, max: 3 }), short: fc.nat(20) });
     const any = fc.record({

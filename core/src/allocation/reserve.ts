@@ -7,6 +7,8 @@ export interface WaitingOrder {
   /** ISO instants. */
   promised: string;
   placed: string;
+  /** All that it lacks or nothing of it: what it cannot use yet is left to others. */
+  wholeOnly?: boolean;
   lines: { lineId: LineId; itemId: ItemId; short: number }[];
 }
 
@@ -18,8 +20,8 @@ export interface Grant {
 
 /**
  * Shares what is available among waiting orders: higher priority first, then earlier promise, then earlier placing,
- * then id. A line takes what there is, up to what it lacks; nothing is granted twice. `available` is left as it was.
- * O(n log n) in orders.
+ * then id. A line takes what there is, up to what it lacks; nothing is granted twice. An order that goes only whole takes all that
+ * it lacks or nothing. `available` is left as it was. O(n log n) in orders.
  */
 export function reserve(orders: readonly WaitingOrder[], available: ReadonlyMap<number, number>): Grant[] {
   const free = new Map(available);
@@ -32,6 +34,7 @@ export function reserve(orders: readonly WaitingOrder[], available: ReadonlyMap<
       a.orderId - b.orderId,
   );
   for (const order of inTurn) {
+    if (order.wholeOnly && !coversAll(order, free)) continue;
     for (const line of order.lines) {
       const units = Math.min(line.short, free.get(line.itemId) ?? 0);
       if (units <= 0) continue;
@@ -40,4 +43,11 @@ export function reserve(orders: readonly WaitingOrder[], available: ReadonlyMap<
     }
   }
   return grants;
+}
+
+/** Whether all that an order lacks is free, its lines of one item taken together. */
+function coversAll(order: WaitingOrder, free: ReadonlyMap<number, number>): boolean {
+  const wanted = new Map<number, number>();
+  for (const { itemId, short } of order.lines) wanted.set(itemId, (wanted.get(itemId) ?? 0) + short);
+  return [...wanted].every(([itemId, units]) => (free.get(itemId) ?? 0) >= units);
 }

@@ -1,5 +1,6 @@
-/** Where a sales order stands. All but `held` and `cancelled`, which somebody decides, follow from its lines. */
-export const ORDER_STATES = ['open', 'held', 'released', 'picking', 'picked', 'packed', 'shipped', 'cancelled'] as const;
+export { keptLine, type KeptLine, type KeyedLine } from './entry.js';
+/** Where a sales order stands. All but `quote`, `held` and `cancelled`, which somebody decides, follow from its lines. */
+export const ORDER_STATES = ['quote', 'open', 'held', 'released', 'picking', 'picked', 'packed', 'shipped', 'cancelled'] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
 
 /** What is asked of an order's state. */
@@ -21,6 +22,7 @@ function groupsOf(state: OrderState): readonly OrderGroup[] {
     case 'picked':
     case 'packed':
       return ['at work', 'live'];
+    case 'quote':
     case 'shipped':
     case 'cancelled':
       return [];
@@ -48,6 +50,8 @@ export interface LineProgress {
 
 export interface OrderFacts {
   cancelled: boolean;
+  /** Offered to a customer who has not said yes: nothing is promised to it. */
+  quoted: boolean;
   held: boolean;
   /** Somebody has begun a round with goods of it. */
   begun: boolean;
@@ -58,8 +62,9 @@ export interface OrderFacts {
  * The state of an order from its lines: as far back as the goods that somebody has work with. What waits for stock behind a
  * parcel that has left makes it open again. Pure; O(lines).
  */
-export function orderState({ cancelled, held, begun, lines }: OrderFacts): OrderState {
+export function orderState({ cancelled, quoted, held, begun, lines }: OrderFacts): OrderState {
   if (cancelled) return 'cancelled';
+  if (quoted) return 'quote';
   const sum = (pick: (line: LineProgress) => number) => lines.reduce((n, line) => n + pick(line), 0);
   const walking = sum((l) => l.walking);
   const proved = sum((l) => l.setDown + l.inOpenParcel + l.inClosedParcel);

@@ -12,7 +12,7 @@ const line = (more: Partial<LineProgress> = {}): LineProgress => ({
   shipped: 0,
   ...more,
 });
-const state = (lines: LineProgress[], more: object = {}) => orderState({ cancelled: false, held: false, begun: false, lines, ...more });
+const state = (lines: LineProgress[], more: object = {}) => orderState({ cancelled: false, quoted: false, held: false, begun: false, lines, ...more });
 
 describe('the state of an order', () => {
   it('follows its goods from bin to customer', () => {
@@ -49,6 +49,11 @@ describe('the state of an order', () => {
     expect(state([line()], { cancelled: true, held: true })).toBe('cancelled');
   });
 
+  it('is a quote until its customer says yes, and over where they say no', () => {
+    expect(state([line()], { quoted: true })).toBe('quote');
+    expect(state([line()], { quoted: true, cancelled: true })).toBe('cancelled');
+  });
+
   it('is never over while goods of it are in the house for it', () => {
     const units = fc.nat(3);
     const any = fc.record({
@@ -63,7 +68,7 @@ describe('the state of an order', () => {
     });
     fc.assert(
       fc.property(fc.array(any, { maxLength: 4 }), fc.boolean(), fc.boolean(), (lines, held, begun) => {
-        const now = orderState({ cancelled: false, held, begun, lines });
+        const now = orderState({ cancelled: false, quoted: false, held, begun, lines });
         const here = lines.some((l) => l.toPick + l.walking + l.setDown + l.inOpenParcel + l.inClosedParcel > 0);
         expect(ordersIn('at work').includes(now)).toBe(here);
       }),
@@ -72,6 +77,6 @@ describe('the state of an order', () => {
 
   it('is in the groups that ask for it', () => {
     expect(ordersIn('promisable')).toEqual(['open', 'held']);
-    expect(ordersIn('live')).toEqual(ORDER_STATES.filter((s) => s !== 'shipped' && s !== 'cancelled'));
+    expect(ordersIn('live')).toEqual(ORDER_STATES.filter((s) => s !== 'quote' && s !== 'shipped' && s !== 'cancelled'));
   });
 });

@@ -24,6 +24,13 @@ export interface PackParcel {
   contents: readonly { line: number; units: number }[];
 }
 
+/** Goods in a tote or open parcel of an order that wants them no longer; `code` is where they lie. */
+export interface SpareGoods {
+  itemId: ItemId;
+  units: number;
+  code: string;
+}
+
 export interface PackTask {
   order: string;
   customer: string;
@@ -31,6 +38,8 @@ export interface PackTask {
   note: string | null;
   noteSeen: boolean;
   parcels: readonly PackParcel[];
+  /** What is to be taken out and put away; absent where nothing is. */
+  spare?: readonly SpareGoods[];
 }
 
 /** Goods proved into a parcel, which is begun where it is not there yet. */

@@ -3,6 +3,7 @@ import { isFor } from '../places/index.js';
 import { spell } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay } from './feedback.js';
 import { flowOf, type FlowState, type Moment } from './flow.js';
+import type { SpareGoods } from './pack.js';
 import type { Meaning } from './resolve.js';
 import type { How, ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
 
@@ -33,6 +34,8 @@ export interface PickTask {
   /** The tote already in use on this round, and those that are in use elsewhere. */
   toteId: PlaceId | null;
   busyToteIds: readonly PlaceId[];
+  /** What lies in its totes and is wanted no longer; absent where nothing is. */
+  spare?: readonly SpareGoods[];
 }
 
 /** Puts a person's name on a round that waits. */

@@ -40,6 +40,8 @@ const CHANGES = {
   'purchase-order': ['purchasing', 'arrivals', 'stock'],
   supplier: ['suppliers', 'purchasing'],
   order: ['orders', 'stock', 'channels'],
+  'order-change': ['orders', 'rounds', 'parcels', 'stock', 'channels'],
+  'order-cancel': ['orders', 'rounds', 'parcels', 'stock', 'channels'],
   release: ['orders', 'rounds', 'stock'],
   take: ['rounds', 'orders'],
   pick: ['rounds', 'orders', 'stock'],

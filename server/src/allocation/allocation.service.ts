@@ -6,6 +6,8 @@ import { marks, num, promisedSql, rows, sqlList, type Tx } from '../platform/ind
 import type { SiteChange } from '../stock/index.js';
 import { Reservations } from './reservations.service.js';
 
+/** What is picked or packed may wait for more, too: it goes after, or with it. */
+const LIVE = sqlList(ordersIn('live'));
 const PROMISABLE = sqlList(ordersIn('promisable'));
 
 interface SiteStockRow {
@@ -22,6 +24,8 @@ interface LineRow {
   priority: number;
   promised_at: Date;
   placed_at: Date;
+  whole: number | string;
+  blocked: number | string;
 }
 
 type Settled = (tx: Tx, siteId: number, itemIds: readonly number[]) => Promise<void>;
@@ -51,15 +55,50 @@ export class AllocationService {
   }
 
   private async settleSite(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<void> {
+    const concerned = await this.withWholeOrders(tx, siteId, itemIds);
     const stock = await rows<SiteStockRow>(
       tx,
-      `SELECT item_id, on_hand, held, reserved FROM site_stock WHERE site_id = ? AND item_id IN (${marks(itemIds)}) ORDER BY item_id FOR UPDATE`,
-      [siteId, ...itemIds],
+      `SELECT item_id, on_hand, held, reserved FROM site_stock WHERE site_id = ? AND item_id IN (${marks(concerned)}) ORDER BY item_id FOR UPDATE`,
+      [siteId, ...concerned],
     );
-    const free = new Map(stock.map((s) => [s.item_id, available({ onHand: s.on_hand, held: s.held, reserved: s.reserved })]));
-    for (const [itemId, units] of free) if (units < 0) free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
+    const free = new Map(concerned.map((itemId) => [itemId, 0]));
+    for (const s of stock) free.set(s.item_id, available({ onHand: s.on_hand, held: s.held, reserved: s.reserved }));
+    let isTaken = false;
+    for (const [itemId, units] of free)
+      if (units < 0) {
+        free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
+        isTaken = true;
+      }
+    if (isTaken && concerned.length > itemIds.length) await this.letWholeOrdersGo(tx, siteId, free);
     if ([...free.values()].some((units) => units > 0)) await this.grant(tx, siteId, free);
-    for (const listener of this.listeners) await listener(tx, siteId, itemIds);
+    for (const listener of this.listeners) await listener(tx, siteId, concerned);
+  }
+
+  /** The items and, where an order that goes only whole wants one of them, all that this order wants: it is given together. */
+  private async withWholeOrders(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<number[]> {
+    const also = await rows<{ itemId: number }>(
+      tx,
+      `SELECT DISTINCT k.item_id AS itemId FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id AND l.item_id IN (${marks(itemIds)})
+       JOIN sales_order_line k ON k.order_id = o.id AND k.item_id IS NOT NULL
+       WHERE o.whole_only = 1 AND o.site_id = ? AND o.state IN ${PROMISABLE}`,
+      [...itemIds, siteId],
+    );
+    return [...new Set([...itemIds, ...also.map((a) => a.itemId)])].sort((a, b) => a - b);
+  }
+
+  /** Something was taken back: what an order that goes only whole holds besides is of no use to it until the rest is there again. */
+  private async letWholeOrdersGo(tx: Tx, siteId: number, free: Map<number, number>): Promise<void> {
+    const held = await rows<{ lineId: number; itemId: number; units: number }>(
+      tx,
+      `SELECT v.order_line_id AS lineId, v.item_id AS itemId, v.units FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NULL
+       WHERE o.whole_only = 1 AND o.site_id = ? AND o.state IN ${PROMISABLE} AND v.site_id = o.site_id AND v.item_id IN (${marks([...free])})
+         AND EXISTS (SELECT 1 FROM sales_order_line k WHERE k.order_id = o.id AND k.item_id IS NOT NULL AND ${promisedSql('k')} < k.units) ORDER BY v.item_id, v.order_line_id`,
+      [siteId, ...free.keys()],
+    );
+    for (const { lineId, itemId, units } of held) {
+      await this.reservations.free(tx, { lineId, itemId, siteId }, null, units);
+      free.set(itemId, (free.get(itemId) ?? 0) + units);
+    }
   }
 
   /** The site's figures are locked, and whoever makes an order wait or not changes them too: its own rows need no lock. */
@@ -67,18 +106,21 @@ export class AllocationService {
     const items = [...free.keys()];
     const lines = await rows<LineRow>(
       tx,
-      `SELECT l.id, l.item_id, l.units - ${promisedSql('l')} AS lacks, o.id AS order_id, o.priority, o.promised_at, o.placed_at
+      `SELECT l.id, l.item_id, l.units - ${promisedSql('l')} AS lacks, o.id AS order_id, o.priority, o.promised_at, o.placed_at, o.whole_only AS whole,
+         (o.whole_only = 1 AND EXISTS (SELECT 1 FROM sales_order_line z WHERE z.order_id = o.id AND z.item_id IS NULL)) AS blocked
        FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ${PROMISABLE} AND ${promisedSql('l')} < l.units ORDER BY o.id, l.line`,
+       WHERE l.item_id IN (${marks(items)}) AND o.site_id = ? AND o.state IN ${LIVE} AND ${promisedSql('l')} < l.units ORDER BY o.id, l.line`,
       [...items, siteId],
     );
     const waiting = new Map<number, WaitingOrder>();
     for (const l of lines) {
+      if (num(l.blocked) === 1) continue;
       const order = waiting.get(l.order_id) ?? {
         orderId: l.order_id,
         priority: l.priority,
         promised: l.promised_at.toISOString(),
         placed: l.placed_at.toISOString(),
+        wholeOnly: num(l.whole) === 1,
         lines: [],
       };
       order.lines.push({ lineId: l.id, itemId: l.item_id, short: num(l.lacks) });
@@ -101,7 +143,7 @@ export class AllocationService {
     const held = await rows<{ lineId: number; spare: number }>(
       tx,
       `SELECT v.order_line_id AS lineId, v.units AS spare FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id
-       WHERE v.item_id = ? AND v.site_id = ? AND v.place_id IS NULL AND o.state IN ${PROMISABLE} ORDER BY o.priority, o.promised_at DESC, o.id DESC`,
+       WHERE v.item_id = ? AND v.site_id = ? AND v.place_id IS NULL AND o.state IN ${LIVE} ORDER BY o.priority, o.promised_at DESC, o.id DESC`,
       [itemId, siteId],
     );
     let freed = 0;

@@ -39,6 +39,11 @@ export class CarrierDesk {
     return { tracking: shipment.parcel, price: service.price, pdf: await this.work.run(OWN_LABEL, carrier.name, service.name, shipment) };
   }
 
+  /** Tells a carrier that a label it sold will not be used. One without a system of its own has nothing to be told. */
+  async voidLabel(carrier: CarrierRow, label: { parcel: string; tracking: string }): Promise<void> {
+    if (carrier.base_url) await this.client.voidLabel(carrier, label);
+  }
+
   /** Asks a carrier for its prices of an imagined parcel, so that its address, key and services can be tried. */
   async attempt(code: string, parcel: { weightG: number; postcode: string; country: string }): Promise<RateDto[]> {
     const row = await this.queries.spokenTo(code);

@@ -24,6 +24,11 @@ export class CarrierClient {
     return { tracking: body.tracking, price: body.price, pdf: Buffer.from(body.pdf, 'base64') };
   }
 
+  /** Gives a label back. Asking twice gives it back once. */
+  async voidLabel(carrier: CarrierRow, label: { parcel: string; tracking: string }): Promise<void> {
+    await this.post(carrier, '/voids', label, label.parcel);
+  }
+
   private async post(carrier: CarrierRow, path: string, body: object, key?: string): Promise<unknown> {
     const response = await fetch(`${carrier.base_url ?? ''}${path}`, {
       method: 'POST',

@@ -124,6 +124,21 @@ export class ChannelsService {
     });
   }
 
+  /** The telephone and counter of a site, by which orders come that somebody keys; made when the first one is. */
+  async desk(tx: Tx, siteId: number): Promise<number> {
+    const known = await one<{ id: number }>(tx, `SELECT id FROM channel WHERE kind = 'phone' AND site_id = ? ORDER BY id LIMIT 1`, [siteId]);
+    if (known) return known.id;
+    const site = await find(tx, 'site', { id: siteId });
+    if (!site) throw notFound('That site');
+    const first = await find(tx, 'channel', { code: 'DESK' });
+    return insert(tx, 'channel', {
+      code: first ? `DESK-${site.code}`.slice(0, 20) : 'DESK',
+      name: first ? `Telephone and counter, ${site.name}`.slice(0, 80) : 'Telephone and counter',
+      kind: 'phone',
+      site_id: siteId,
+    });
+  }
+
   /** The listing behind a channel's code: the one there is, otherwise a new one of single units of the item. */
   async link(
     tx: Tx,

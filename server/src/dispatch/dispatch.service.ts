@@ -104,6 +104,12 @@ export class DispatchService {
       if (elsewhere) throw badState(`${elsewhere.code} stands at another site. Hand over the parcels of one van at a time`);
       const early = parcels.find((p) => p.state !== 'labelled');
       if (early) throw badState(early.state === 'gone' ? `${early.code} was handed over already` : `${early.code} has no label yet`);
+      const held = await one<{ code: string; why: string }>(
+        tx,
+        'SELECT o.code, o.hold_reason AS why FROM sales_order o WHERE o.id IN (?) AND o.hold_reason IS NOT NULL ORDER BY o.id LIMIT 1',
+        [[0, ...named.map((p) => p.orderId)]],
+      );
+      if (held) throw badState(`${held.code} is held: ${held.why}. Leave its parcels here`);
       const code = await nextCode(tx, 'H');
       for (const parcel of parcels) await this.send(tx, act, parcel, { name: carrier.name, site_id: siteId }, code);
       await this.activity.record(tx, act, {

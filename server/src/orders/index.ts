@@ -1,8 +1,12 @@
 /** Sales orders and their states. */
 export { checkOrders } from './order-check.js';
+export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
+export { keepChanges, type OrderChange } from './order-changes.js';
 export { OrderIntake } from './order-intake.service.js';
+export { goodsOf, OrderWriter } from './order-writer.js';
 export { OrderStates } from './order-states.service.js';
 export { ReleasedDto } from './orders.dto.js';
 export { OrdersModule } from './orders.module.js';
 export { OrdersQueries } from './orders.queries.js';
 export { OrderPapers } from './order-papers.js';
+export { PromiseDto } from './ways.dto.js';

@@ -1,8 +1,8 @@
 import { ordersIn } from '@vectrum/core/orders';
 import { promisedSql, sqlList } from '../platform/index.js';
 
-/** What the list of orders is narrowed to; the last of them are over. */
-export const SHOWS = ['all', 'ready', 'short', 'stuck', 'gone'] as const;
+/** What the list of orders is narrowed to; the last two are over. */
+export const SHOWS = ['all', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
 export type Show = (typeof SHOWS)[number];
 
 const OPEN = sqlList(ordersIn('live'));
@@ -16,7 +16,9 @@ export const SHOWN: Readonly<Record<Show, string>> = {
   ready: `o.state = 'open' AND NOT ${SHORT}`,
   short: SHORT,
   stuck: `o.state IN ${OPEN} AND ${STUCK}`,
+  quotes: `o.state = 'quote'`,
   gone: `o.state = 'shipped'`,
+  cancelled: `o.state = 'cancelled'`,
 };
 
 /** How many there are of each that is not over, in one reading of the open orders. */

@@ -1,21 +1,27 @@
-import { promisedFor } from '@vectrum/core/promise';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { ActivityService } from '../activity/index.js';
-import { AllocationService } from '../allocation/index.js';
-import { CalendarQueries } from '../company/index.js';
-import { insert, inTransaction, isDuplicate, nextCode, one, type Row, type Tx } from '../platform/index.js';
+import { inTransaction, isDuplicate, one, type Tx } from '../platform/index.js';
+import { type NewLine, OrderWriter } from './order-writer.js';
+import { type Hold } from './holds.js';
 
 export interface IncomingOrder {
   ref: string;
   placedAt: string;
   customer: string;
   email?: string;
+  phone?: string;
   address: { line: string; city: string; postcode: string; country: string };
   note?: string | null;
   speed?: string;
   promisedAt?: string;
+  /** False where the channel has not been paid yet: it waits for that. */
+  paid?: boolean;
   lines: { sku: string; quantity: number; price: string }[];
+}
+/** The channel that an order comes from. */
+export interface FromChannel {
+  id: number;
+  site_id: number;
 }
 
 /** Turns a channel's order into ours, once; reserves what it can at once; holds what cannot go on, with the reason. */
@@ -23,12 +29,10 @@ export interface IncomingOrder {
 export class OrderIntake {
   constructor(
     private readonly source: DataSource,
-    private readonly allocation: AllocationService,
-    private readonly activity: ActivityService,
-    private readonly calendars: CalendarQueries,
+    private readonly writer: OrderWriter,
   ) {}
 
-  async takeIn(channel: { id: number; site_id: number }, order: IncomingOrder): Promise<{ code: string; known: boolean }> {
+  async takeIn(channel: FromChannel, order: IncomingOrder): Promise<{ code: string; known: boolean }> {
     const known = await this.known(channel.id, order.ref);
     if (known) return { code: known, known: true };
     try {
@@ -46,70 +50,55 @@ export class OrderIntake {
     )?.code;
   }
 
-  private async write(tx: Tx, channel: { id: number; site_id: number }, order: IncomingOrder): Promise<string> {
-    const code = await nextCode(tx, 'S');
-    const lines = await this.lines(tx, channel.id, order);
-    const holdReason = holdOf(
-      order,
-      lines.filter((l) => l.item_id === null).map((l) => l.channel_sku),
-    );
-    const placedAt = new Date(order.placedAt);
-    const orderId = await insert(tx, 'sales_order', {
-      code,
-      channel_id: channel.id,
-      channel_ref: order.ref,
-      site_id: channel.site_id,
-      state: holdReason ? 'held' : 'open',
-      hold_reason: holdReason,
+  private async write(tx: Tx, channel: FromChannel, order: IncomingOrder): Promise<string> {
+    return this.writer.write(tx, null, {
+      channelId: channel.id,
+      ref: order.ref,
+      siteId: channel.site_id,
       customer: order.customer,
       email: order.email ?? '',
-      address_line: order.address.line,
-      city: order.address.city,
-      postcode: order.address.postcode,
-      country: order.address.country.toUpperCase(),
-      placed_at: placedAt,
-      promised_at: order.promisedAt ? new Date(order.promisedAt) : promisedFor(new Date(), await this.calendars.of(tx, channel.site_id)),
+      phone: order.phone ?? '',
+      address: order.address,
+      placedAt: new Date(order.placedAt),
+      promisedAt: order.promisedAt ? new Date(order.promisedAt) : null,
       speed: order.speed ?? 'standard',
-      note_packer: order.note ?? null,
+      notePacker: order.note ?? null,
+      lines: await this.lines(tx, channel.id, order.lines),
+      holds: await this.holds(tx, channel.id, order),
     });
-    for (const [i, line] of lines.entries()) await insert(tx, 'sales_order_line', { ...line, order_id: orderId, line: i + 1 });
-    await this.activity.record(tx, null, {
-      kind: 'order',
-      glyph: holdReason ? 'held' : 'empty',
-      title: `${code} came in, ${order.customer}`,
-      detail: holdReason ?? `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, their ref ${order.ref}`,
-      document: code,
-      siteId: channel.site_id,
-    });
-    await this.allocation.settle(
-      tx,
-      lines.flatMap((l) => (l.item_id === null ? [] : [{ siteId: channel.site_id, itemId: l.item_id }])),
-    );
-    return code;
   }
 
-  private async lines(tx: Tx, channelId: number, order: IncomingOrder) {
-    const lines: Pick<Row<'sales_order_line'>, 'channel_sku' | 'item_id' | 'quantity' | 'units' | 'price'>[] = [];
-    for (const line of order.lines) {
+  /** A channel's lines, each with the item that its code is linked to; null where nobody has linked it. */
+  async lines(tx: Pick<Tx, 'query'>, channelId: number, lines: IncomingOrder['lines']): Promise<NewLine[]> {
+    const found: NewLine[] = [];
+    for (const line of lines) {
       const listing = await one<{ item_id: number; factor: number }>(
         tx,
         `SELECT item_id, factor FROM listing WHERE channel_id = ? AND channel_sku = ?`,
         [channelId, line.sku],
       );
-      lines.push({
-        channel_sku: line.sku,
-        item_id: listing?.item_id ?? null,
+      found.push({
+        channelSku: line.sku,
+        itemId: listing?.item_id ?? null,
         quantity: line.quantity,
-        units: line.quantity * (listing?.factor ?? 1),
+        factor: listing?.factor ?? 1,
         price: line.price,
       });
     }
-    return lines;
+    return found;
   }
-}
 
-function holdOf(order: IncomingOrder, unknown: readonly string[]): string | null {
-  if (unknown.length > 0) return `Unknown code ${unknown.join(', ')}. Link it to an item`;
-  if (order.address.line.trim() === '' || order.address.postcode.trim() === '') return 'No postcode or street. Ask the customer';
-  return null;
+  /** What a channel's rules hold an order for: that it is not paid, or worth much to somebody who has never bought here. */
+  private async holds(tx: Tx, channelId: number, order: IncomingOrder): Promise<Hold[]> {
+    const holds: Hold[] = [];
+    if (order.paid === false) holds.push({ kind: 'payment', reason: 'Not paid yet. The channel says when it is' });
+    const worth = order.lines.reduce((sum, l) => sum + l.quantity * Number(l.price), 0);
+    const rule = await one<{ over: string | null }>(tx, 'SELECT check_over AS `over` FROM channel WHERE id = ?', [channelId]);
+    if (rule?.over == null || worth <= Number(rule.over)) return holds;
+    const before = order.email
+      ? await one(tx, `SELECT id FROM sales_order WHERE email = ? AND state = 'shipped' LIMIT 1`, [order.email])
+      : undefined;
+    if (!before) holds.push({ kind: 'check', reason: `Worth ${worth.toFixed(2)} and the first order of this customer. Check who it is` });
+    return holds;
+  }
 }

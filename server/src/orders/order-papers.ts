@@ -3,7 +3,9 @@ import { PAPER, task, Work } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { OrderDto } from './orders.dto.js';
 import type { packingListPdf } from './packing-list.pdf.js';
+import type { pricedPaperPdf } from './priced-paper.pdf.js';
 
+const PRICED = task<typeof pricedPaperPdf>('orders/pricedPaperPdf', ...PAPER);
 const PACKING_LIST = task<typeof packingListPdf>('orders/packingListPdf', ...PAPER);
 
 /** The papers of a sales order. */
@@ -16,5 +18,10 @@ export class OrderPapers {
 
   async packingList(order: OrderDto): Promise<Buffer> {
     return this.work.run(PACKING_LIST, order, await this.settings.letterhead());
+  }
+
+  /** The quote, or the confirmation of an order: goods with prices. */
+  async priced(order: OrderDto): Promise<Buffer> {
+    return this.work.run(PRICED, order, await this.settings.letterhead());
   }
 }

@@ -6,6 +6,7 @@ interface OrderRow {
   id: number;
   state: OrderState;
   cancelled: number | string;
+  quoted: number | string;
   held: number | string;
   begun: number | string;
 }
@@ -27,7 +28,7 @@ export async function statesOf(
 ): Promise<Map<number, { kept: OrderState; state: OrderState }>> {
   const orders = await rows<OrderRow>(
     tx,
-    `SELECT o.id, o.state, o.cancelled_at IS NOT NULL AS cancelled, o.hold_reason IS NOT NULL AS held,
+    `SELECT o.id, o.state, o.cancelled_at IS NOT NULL AS cancelled, o.quoted, o.hold_reason IS NOT NULL AS held,
        EXISTS (SELECT 1 FROM round_order x JOIN \`round\` r ON r.id = x.round_id WHERE x.order_id = o.id AND r.state = 'picking') AS begun
      FROM sales_order o WHERE o.id IN (${marks(orderIds)})`,
     [...orderIds],
@@ -46,6 +47,7 @@ export async function statesOf(
         kept: o.state,
         state: orderState({
           cancelled: num(o.cancelled) === 1,
+          quoted: num(o.quoted) === 1,
           held: num(o.held) === 1,
           begun: num(o.begun) === 1,
           lines: lines.filter((l) => l.orderId === o.id).map(progressOf),

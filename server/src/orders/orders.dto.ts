@@ -1,9 +1,10 @@
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Length, MaxLength, Min, ValidateNested } from 'class-validator';
-
 export class OrderLineDto {
   line: number;
   channelSku: string;
+  /** How many were ordered, each of `factor` base units, and what that pack is called; price is that of one. */
+  quantity: number;
+  factor: number;
+  pack: string | null;
   sku: string | null;
   name: string | null;
   picture: string | null;
@@ -59,16 +60,39 @@ export class ParcelDto {
   service: string | null;
   tracking: string | null;
 }
+/** What makes an order wait for somebody. */
+export class OrderHoldDto {
+  id: number;
+  /** code, address, payment, stock, check or other. */
+  kind: string;
+  reason: string;
+  owner: string | null;
+  setBy: string | null;
+  setAt: Date;
+  /** Whether it goes by itself once what is wrong is mended. */
+  own: boolean;
+}
 export class OrderDto {
   code: string;
   channel: string;
+  channelCode: string;
   channelRef: string;
   siteId: number;
   site: string;
   state: string;
   holdReason: string | null;
+  holds: OrderHoldDto[];
+  /** The account of the customer; null where there is none. */
+  account: string | null;
   customer: string;
   email: string;
+  phone: string;
+  priority: number;
+  wholeOnly: boolean;
+  quotedUntil: string | null;
+  cancelledWhy: string | null;
+  /** What the customer pays for the goods. */
+  worth: string;
   addressLine: string;
   city: string;
   postcode: string;
@@ -85,27 +109,13 @@ export class OrderDto {
   /** Weight of the goods in grams, as far as it is known. */
   weightG: number;
   round: string | null;
+  /** Whether more is promised to an order at work, which can be sent after the rest. */
+  canFollow: boolean;
   /** Why it cannot be sent to picking; null where it can. */
   cannotRelease: string | null;
   lines: OrderLineDto[];
   parcels: ParcelDto[];
   version: number;
-}
-export class LinkLineDto {
-  @IsInt() @Min(1) line: number;
-  @IsString() @Length(1, 40) sku: string;
-}
-export class ClearHoldDto {
-  @IsOptional() @IsString() @Length(1, 200) addressLine?: string;
-  @IsOptional() @IsString() @Length(1, 80) city?: string;
-  @IsOptional() @IsString() @Length(1, 16) postcode?: string;
-  @IsOptional() @IsString() @MaxLength(300) notePacker?: string | null;
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(50)
-  @ValidateNested({ each: true })
-  @Type(() => LinkLineDto)
-  links?: LinkLineDto[];
 }
 export class ReleasedDto {
   /** The first round, and all of them: one for each site that the order ships from. */

@@ -2,18 +2,18 @@ import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { ChannelsModule } from '../channels/index.js';
 import { OrderIntake } from './order-intake.service.js';
+import { OrderWriter } from './order-writer.js';
 import { OrderStates } from './order-states.service.js';
 import { OrdersController } from './orders.controller.js';
 import { OrderPapers } from './order-papers.js';
 import { OrdersQueries } from './orders.queries.js';
-import { OrdersService } from './orders.service.js';
 import { WaysQueries } from './ways.queries.js';
 import { OrdersFiles } from './orders.files.js';
 
 @Module({
   imports: [AllocationModule, ChannelsModule],
   controllers: [OrdersController],
-  providers: [OrdersFiles, OrdersQueries, OrdersService, OrderIntake, OrderStates, OrderPapers, WaysQueries],
-  exports: [OrdersQueries, OrderPapers, OrderIntake, OrderStates],
+  providers: [OrdersFiles, OrdersQueries, OrderIntake, OrderWriter, OrderStates, OrderPapers, WaysQueries],
+  exports: [OrdersQueries, OrderPapers, OrderIntake, OrderWriter, OrderStates],
 })
 export class OrdersModule {}

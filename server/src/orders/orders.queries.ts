@@ -1,12 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import { available } from '@vectrum/core/ledger';
-import { decimalText, micro } from '@vectrum/core/money';
+import { decimalText, micro, times } from '@vectrum/core/money';
+import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
 import { batches, notFound, num, one, pageOf, promisedSql, rows, type Window } from '../platform/index.js';
+import { OWN_HOLDS } from './holds.js';
 import { COUNTS, type Show, SHOWN } from './order-filter.js';
-import type { OrderCountsDto, OrderDto, OrderLineDto, OrderPageDto, OrderRowDto, ParcelDto } from './orders.dto.js';
+import type { OrderCountsDto, OrderDto, OrderLineDto, OrderHoldDto, OrderPageDto, OrderRowDto, ParcelDto } from './orders.dto.js';
+
+/** The states in which no van is to be caught. */
+const OVER: ReadonlySet<string> = new Set(['quote', 'shipped', 'cancelled']);
 
 /** Reads sales orders: the list by departure, the sheet with stock for each line. */
 @Injectable()
@@ -60,8 +65,8 @@ export class OrdersQueries {
       }
     >(
       this.source,
-      `SELECT o.code, o.site_id AS siteId, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late,
-         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id) AS stock,
+      `SELECT o.code, o.site_id AS siteId, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state NOT IN ('quote','shipped','cancelled') AND o.promised_at < UTC_TIMESTAMP()) AS late,
+         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id AND l.units + l.quantity > 0) AS stock,
          (SELECT GROUP_CONCAT(COALESCE(i.name, l.channel_sku) ORDER BY l.line SEPARATOR '\n') FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id) AS names,
          (SELECT COALESCE(SUM(l.quantity * l.price), 0) FROM sales_order_line l WHERE l.order_id = o.id) AS worth,
          (SELECT p.name FROM round_order x JOIN \`round\` r ON r.id = x.round_id JOIN person p ON p.id = r.picker_id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS who
@@ -74,7 +79,7 @@ export class OrdersQueries {
       ...o,
       worth: decimalText(micro(o.worth)),
       holds: holdsWords((names ?? '').split('\n').filter(Boolean)),
-      leavesAt: o.state === 'shipped' ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
+      leavesAt: OVER.has(o.state) ? null : (boards.get(siteId)?.toCatch(o.promisedAt) ?? null),
       late: num(o.late) === 1,
       stock: o.stock ? o.stock.split(',') : [],
     }));
@@ -82,24 +87,34 @@ export class OrdersQueries {
 
   async sheet(code: string, siteIds: readonly number[]): Promise<OrderDto> {
     const order = await one<
-      Omit<OrderDto, 'lines' | 'parcels' | 'late' | 'leavesAt' | 'weightG' | 'cannotRelease'> & {
+      Omit<OrderDto, 'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly'> & {
         id: number;
         late: number;
+        wholeOnly: number;
       }
     >(
       this.source,
-      `SELECT o.id, o.code, c.name AS channel, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, o.email, o.address_line AS addressLine, o.city, o.postcode, o.country,
-         o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state <> 'shipped' AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
+      `SELECT o.id, o.code, c.name AS channel, c.code AS channelCode, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, a.code AS account, o.email, o.phone, o.address_line AS addressLine, o.city, o.postcode, o.country, o.priority, o.whole_only AS wholeOnly, o.quoted_until AS quotedUntil, o.cancelled_why AS cancelledWhy,
+         o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state NOT IN ('quote','shipped','cancelled') AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
          (SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS round
-       FROM sales_order o JOIN channel c ON c.id = o.channel_id JOIN site s ON s.id = o.site_id WHERE o.code = ? AND o.site_id IN (?)`,
+       FROM sales_order o JOIN channel c ON c.id = o.channel_id JOIN site s ON s.id = o.site_id LEFT JOIN customer a ON a.id = o.customer_id WHERE o.code = ? AND o.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
     if (!order) throw notFound(`Order ${code}`);
     const { id, ...head } = order;
     const board = order.shippedAt ? undefined : (await this.calendars.boards([order.siteId])).get(order.siteId);
     const { lines, weightG } = await this.lines(id, order.siteId);
+    const waits = await one<{ units: string | null }>(
+      this.source,
+      'SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id WHERE l.order_id = ? AND v.place_id IS NULL',
+      [id],
+    );
     return {
       ...head,
+      wholeOnly: num(order.wholeOnly) === 1,
+      holds: await this.holds(id),
+      worth: decimalText(lines.reduce((sum, l) => sum + times(micro(l.price), l.quantity), 0n)),
+      canFollow: ordersIn('at work').includes(order.state as OrderState) && num(waits?.units) > 0,
       leavesAt: board?.toCatch(order.promisedAt) ?? null,
       late: num(order.late) === 1,
       weightG,
@@ -112,9 +127,9 @@ export class OrdersQueries {
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
     const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
       this.source,
-      `SELECT l.line, l.channel_sku AS channelSku, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
+      `SELECT l.line, l.channel_sku AS channelSku, l.quantity, l.factor, k.name AS pack, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
-       FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
+       FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN pack_unit k ON k.item_id = i.id AND k.factor = l.factor LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
        WHERE l.order_id = ? ORDER BY l.line`,
       [siteId, orderId],
     );
@@ -127,6 +142,15 @@ export class OrdersQueries {
         free: available({ onHand, held, reserved: taken }),
       })),
     };
+  }
+
+  private async holds(orderId: number): Promise<OrderHoldDto[]> {
+    const found = await rows<Omit<OrderHoldDto, 'own'>>(
+      this.source,
+      'SELECT h.id, h.kind, h.reason, w.name AS owner, p.name AS setBy, h.set_at AS setAt FROM order_hold h LEFT JOIN person w ON w.id = h.owner_id LEFT JOIN person p ON p.id = h.set_by WHERE h.order_id = ? AND h.cleared_at IS NULL ORDER BY h.id',
+      [orderId],
+    );
+    return found.map((h) => ({ ...h, own: OWN_HOLDS.some((k) => k === h.kind) }));
   }
 
   private parcels(orderId: number): Promise<ParcelDto[]> {
@@ -142,5 +166,6 @@ function whyNot(state: string, holdReason: string | null, lines: readonly OrderL
   if (state === 'held') return holdReason;
   if (state !== 'open') return `It is ${state} already`;
   const short = lines.find((l) => l.reserved < l.wanted);
+  if (lines.every((l) => l.wanted === 0)) return 'It has no lines';
   return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
 }

@@ -48,6 +48,10 @@ export class LabelService implements OnModuleInit {
 
   onModuleInit(): void {
     this.outbox.handle('carrier.label', (message) => this.fetchLabel(message));
+    this.outbox.handle('carrier.void', async ({ payload }) => {
+      const carrier = await this.carriers.spokenTo(String(payload['carrier'])).catch(() => null);
+      if (carrier) await this.desk.voidLabel(carrier, { parcel: String(payload['parcel']), tracking: String(payload['tracking']) });
+    });
   }
 
   /** Services and prices of each carrier of the site for a weighed parcel, cheapest first. */

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask } from '@vectrum/core/scan';
+import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask, SpareGoods } from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
 import { IsBoolean, IsIn, IsInt, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
 import { RateDto } from '../carriers/index.js';
@@ -61,7 +61,14 @@ export class PackLineDto implements PackLine {
   longestMm: number | null;
 }
 /** What a packing table needs: the task itself, and what stands around it. */
+export class SpareDto implements SpareGoods {
+  itemId: number;
+  units: number;
+  code: string;
+}
 export class PackTaskDto implements PackTask {
+  /** What the order wants no longer: to be taken out and put away. */
+  spare: SpareDto[];
   order: string;
   customer: string;
   lines: PackLineDto[];

@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto } from './packing.dto.js';
+import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
 
 export interface BenchOrder {
   id: number;
@@ -81,9 +82,10 @@ export class PackingQueries {
       note: order.note_packer,
       noteSeen: order.note_seen_by !== null,
       lines: await this.lines(tx, order),
+      spare: await this.spare(tx, order.id),
       parcels: await Promise.all(
         all
-          .filter((p) => p.state !== 'gone')
+          .filter((p) => p.state !== 'gone' && p.state !== 'void')
           .map(async (p) => ({ number: p.number, code: p.code, open: p.state === 'open', contents: await this.contents(tx, p.id) })),
       ),
       channel: head?.channel ?? '',
@@ -137,6 +139,18 @@ export class PackingQueries {
       [parcelId],
     );
     return found.map((c) => ({ line: c.line, units: num(c.units) }));
+  }
+
+  /** What lies in totes and open parcels of an order that wants it no longer. */
+  async spare(tx: Pick<Tx, 'query'>, orderId: number): Promise<SpareDto[]> {
+    const found = await rows<{ itemId: number; code: string; units: string | number }>(
+      tx,
+      `SELECT b.item_id AS itemId, p.code, SUM(${spareSql('b')}) AS units
+       FROM (SELECT open_tote AS id FROM tote_use WHERE order_id = ? AND open_tote IS NOT NULL UNION SELECT place_id FROM parcel WHERE order_id = ? AND state IN ('open','void')) c
+         JOIN place p ON p.id = c.id JOIN balance b ON b.place_id = p.id AND b.units > 0 AND b.stock_condition = 'good' GROUP BY b.item_id, p.id HAVING units > 0 ORDER BY p.code, b.item_id`,
+      [orderId, orderId],
+    );
+    return found.map((s) => ({ ...s, units: num(s.units) }));
   }
 
   private cartons(tx: Pick<Tx, 'query'>): Promise<CartonDto[]> {

@@ -17,6 +17,7 @@ import {
   Outbox,
   Problem,
   refused,
+  rows,
   type Tx,
   update,
 } from '../platform/index.js';
@@ -58,6 +59,7 @@ export class ParcelsService {
     const refusal = checkClose(parcels, command.parcel, left, !order.note_packer || order.note_seen_by !== null);
     if (refusal || !parcel)
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
+    await this.mustBeOnlyItsOwn(tx, order.id, parcel.code);
     await this.mustWeigh(tx, lines, parcel.contents, command);
     const carrier = command.service && (await this.carriers.byCode(tx, command.service.carrier));
     await update(
@@ -149,6 +151,47 @@ export class ParcelsService {
         `${Math.abs(off)} g ${off > 0 ? 'heavier' : 'lighter'} than its goods should be. Look into the box, then weigh again or say that it is right`,
         { band: off > 0 ? 'too-many' : 'not-this', title: 'Weight is off' },
       );
+  }
+
+  /** What the order wants no longer must be out of the box before it is closed. */
+  private async mustBeOnlyItsOwn(tx: Tx, orderId: number, code: string): Promise<void> {
+    const spare = (await this.queries.spare(tx, orderId)).find((s) => s.code === code);
+    if (!spare) return;
+    const item = await one<{ name: string }>(tx, 'SELECT name FROM item WHERE id = ?', [spare.itemId]);
+    throw new Problem(409, 'refused', `The order has changed. Take ${spare.units} of ${item?.name ?? 'these'} out and put them away`, {
+      band: 'too-many',
+      title: 'Not in this parcel',
+    });
+  }
+
+  /** Units of a line are wanted no longer in an open parcel; they lie there until somebody puts them away. */
+  async takeOut(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
+    const key = [parcelId, lineId, lotId];
+    await tx.query('UPDATE parcel_line SET units = units - ? WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [units, ...key]);
+    await tx.query('DELETE FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ? AND units = 0', key);
+  }
+
+  /** Takes the parcels of an order that have not left apart: their labels are void, and carriers who sold one are told. */
+  async takeApart(tx: Tx, order: { id: number; code: string }): Promise<{ id: number; code: string }[]> {
+    const parcels = await rows<{ id: number; code: string; place_id: number; tracking: string | null; carrier_id: number | null }>(
+      tx,
+      `SELECT id, code, place_id, tracking, carrier_id FROM parcel WHERE order_id = ? AND state IN ('open','label-asked','labelled') ORDER BY id FOR UPDATE`,
+      [order.id],
+    );
+    for (const parcel of parcels) {
+      await update(tx, 'parcel', { id: parcel.id }, { state: 'void' });
+      if (parcel.tracking === null || parcel.carrier_id === null) continue;
+      const carrier = await one<{ code: string }>(tx, 'SELECT code FROM carrier WHERE id = ?', [parcel.carrier_id]);
+      const place = await one<{ site_id: number }>(tx, 'SELECT site_id FROM place WHERE id = ?', [parcel.place_id]);
+      await this.outbox.send(
+        tx,
+        `carrier:${carrier?.code ?? 'any'}/${parcel.code}`,
+        'carrier.void',
+        { parcel: parcel.code, carrier: carrier?.code ?? '', tracking: parcel.tracking },
+        { siteId: place?.site_id ?? null, document: order.code },
+      );
+    }
+    return parcels.map(({ id, code }) => ({ id, code }));
   }
 
   /** Totes that are empty are free for the next order once no parcel is open whose goods could go back into them. */

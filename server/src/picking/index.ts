@@ -1,5 +1,6 @@
 /** Rounds, their stops and totes. */
 export { PickingModule } from './picking.module.js';
 export { PickingQueries } from './picking.queries.js';
+export { RecallService } from './recall.service.js';
 export { ReleaseService } from './release.service.js';
-export { freeTotes, holdRounds } from './totes.js';
+export { freeTotes, holdRounds, holdUseOf } from './totes.js';

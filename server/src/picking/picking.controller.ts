@@ -2,9 +2,10 @@ import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
-import { type Act, Acting, AskedWindow, AtSites, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, AtSites, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { RoundPageDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
+import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';
 
 @Controller('api')
@@ -12,6 +13,7 @@ export class PickingController {
   constructor(
     private readonly queries: PickingQueries,
     private readonly releases: ReleaseService,
+    private readonly recalls: RecallService,
   ) {}
 
   @Post('orders/:code/release')
@@ -19,6 +21,14 @@ export class PickingController {
   @HttpCode(200)
   release(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string): Promise<ReleasedDto> {
     return this.releases.release(act, code.toUpperCase(), version);
+  }
+
+  /** Takes an order back from picking, as long as nothing of it is picked. */
+  @Post('orders/:code/recall')
+  @Access('release')
+  @HttpCode(200)
+  recall(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string): Promise<CodeDto> {
+    return this.recalls.recall(act, code.toUpperCase(), version);
   }
 
   @Get('rounds')

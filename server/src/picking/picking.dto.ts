@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { PickCommand, PickStop, PickTask, SetDownCommand, ShortCommand, TakeCommand } from '@vectrum/core/scan';
+import type { PickCommand, PickStop, PickTask, SetDownCommand, ShortCommand, TakeCommand, SpareGoods } from '@vectrum/core/scan';
 import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
@@ -39,6 +39,11 @@ export class PickStopDto implements PickStop {
   short: number;
   metres: number;
 }
+export class ToteSpareDto implements SpareGoods {
+  itemId: number;
+  units: number;
+  code: string;
+}
 export class PickTaskDto implements PickTask {
   round: string;
   state: string;
@@ -49,6 +54,8 @@ export class PickTaskDto implements PickTask {
   stops: PickStopDto[];
   toteId: number | null;
   busyToteIds: number[];
+  /** What lies in its totes and is wanted no longer: to be put away. */
+  spare: ToteSpareDto[];
 }
 export class PickBundleDto extends BundleDto {
   @ApiProperty({ enum: ['pick'] }) kind: 'pick';

@@ -9,13 +9,14 @@ import { PickingFloor } from './picking.floor.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 import { ReleaseService } from './release.service.js';
+import { RecallService } from './recall.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, OrdersModule],
   controllers: [PickingController],
-  providers: [PickingFiles, PickingFloor, PickingQueries, PickingService, ReleaseService, ShortService],
-  exports: [PickingQueries, PickingService, ReleaseService, ShortService],
+  providers: [PickingFiles, PickingFloor, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
+  exports: [PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
 })
 export class PickingModule {}

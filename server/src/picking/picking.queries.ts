@@ -2,10 +2,11 @@ import { Injectable } from '@nestjs/common';
 import type { PickStop, PickTask } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
+import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
-import type { RoundPageDto, RoundRowDto } from './picking.dto.js';
+import type { RoundPageDto, RoundRowDto, ToteSpareDto } from './picking.dto.js';
 
 interface StopRow extends Omit<PickStop, 'metres'> {
   x: string | null;
@@ -71,7 +72,7 @@ export class PickingQueries {
   }
 
   /** The task for a phone: its stops in walking order, with the metres between them. */
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask> {
+  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { spare: ToteSpareDto[] }> {
     const round = await one<{ id: number; siteId: number; state: string; order: string; customer: string; note: string | null }>(
       tx,
       `SELECT r.id, r.site_id AS siteId, r.state, o.code AS \`order\`, o.customer, o.note_picker AS note FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id
@@ -93,11 +94,23 @@ export class PickingQueries {
       ...head,
       toteId: totes.find((t) => t.roundId === id)?.toteId ?? null,
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
+      spare: await this.spare(tx, id),
       stops: stops.map(({ x, y, ...stop }, i) => ({
         ...stop,
         metres: Math.round(floor.metresBetween(i === 0 ? start : point(stops[i - 1] ?? { x, y }), point({ x, y }))),
       })),
     };
+  }
+
+  /** What lies in the totes of a round and is held for no order: taken out of it after it was picked. */
+  private async spare(tx: Pick<Tx, 'query'>, roundId: number): Promise<ToteSpareDto[]> {
+    const found = await rows<{ itemId: number; code: string; units: string | number }>(
+      tx,
+      `SELECT b.item_id AS itemId, p.code, SUM(${spareSql('b')}) AS units
+       FROM tote_use u JOIN place p ON p.id = u.tote_id JOIN balance b ON b.place_id = p.id AND b.units > 0 AND b.stock_condition = 'good' WHERE u.round_id = ? AND u.ended_at IS NULL GROUP BY b.item_id, p.id HAVING units > 0 ORDER BY p.code, b.item_id`,
+      [roundId],
+    );
+    return found.map((s) => ({ ...s, units: num(s.units) }));
   }
 
   private stops(tx: Pick<Tx, 'query'>, roundId: number): Promise<StopRow[]> {

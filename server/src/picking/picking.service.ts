@@ -18,7 +18,7 @@ import { type Act, badState, more, NOW, one, Problem, refused, rows, type Tx, up
 import { SettingsService } from '../settings/index.js';
 import { LedgerService } from '../stock/index.js';
 import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
-import { toteOf } from './totes.js';
+import { freeTotes, toteOf } from './totes.js';
 
 interface PickUndo extends Record<string, unknown> {
   movements: number[];
@@ -111,6 +111,8 @@ export class PickingService {
     const orders = await this.states.lock(tx, await ordersOfRound(tx, round.id));
     await update(tx, 'round', { id: round.id }, { state: picked ? 'set-down' : 'done', finished_at: NOW });
     await this.setTotesDown(tx, act, round, place, picked);
+    // What was taken out of the order on the way may be put back already.
+    for (const order of orders) await freeTotes(tx, order);
     await this.states.refresh(tx, orders);
     const first = await one<{ code: string; customer: string }>(tx, 'SELECT code, customer FROM sales_order WHERE id = ?', [
       orders[0] ?? 0,

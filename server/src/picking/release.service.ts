@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { type BinChoice, type BinStock, chooseBins } from '@vectrum/core/allocation';
+import { ordersIn, type OrderState } from '@vectrum/core/orders';
+import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { type Holder, Reservations } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
@@ -8,6 +10,7 @@ import {
   badState,
   CommandLog,
   insert,
+  inTransaction,
   marks,
   mustBeAt,
   mustMatch,
@@ -30,6 +33,7 @@ interface LineToPick extends Holder {
 @Injectable()
 export class ReleaseService {
   constructor(
+    private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly reservations: Reservations,
     private readonly states: OrderStates,
@@ -46,9 +50,11 @@ export class ReleaseService {
       );
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.site_id);
-      if (order.state !== 'open') throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
+      const isAtWork = ordersIn('at work').includes(order.state as OrderState);
+      if (order.state !== 'open' && !isAtWork) throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
       mustMatch(order.version, version);
-      await this.mustBeWhole(tx, order.id, code);
+      // What was added to an order that is being picked follows on a round of its own.
+      if (!isAtWork) await this.mustBeWhole(tx, order.id, code);
       const lines = await this.lines(tx, order.id);
       if (lines.length === 0) throw badState(`Nothing of ${code} is left to pick`);
       const rounds: string[] = [];
@@ -74,11 +80,61 @@ export class ReleaseService {
     });
   }
 
-  private async openRound(tx: Tx, siteId: number, orderId: number, lines: readonly LineToPick[]): Promise<string> {
+  /**
+   * Sends after an order at work what was promised to it since, as far as bins open to picking hold it: as stops of a round of
+   * its own. Does nothing for an order that nobody has work with.
+   */
+  follow(act: Act, code: string): Promise<void> {
+    return inTransaction(this.source, async (tx) => {
+      const order = await one<{ id: number; site_id: number; state: string }>(
+        tx,
+        'SELECT id, site_id, state FROM sales_order WHERE code = ? FOR UPDATE',
+        [code],
+      );
+      if (!order || !ordersIn('at work').includes(order.state as OrderState)) return;
+      const lines = await this.lines(tx, order.id);
+      for (const siteId of [...new Set(lines.map((l) => l.siteId))].sort((a, b) => a - b)) {
+        const here = lines.filter((l) => l.siteId === siteId);
+        const stock = await this.pickable(
+          tx,
+          siteId,
+          here.map((l) => l.itemId),
+        );
+        const stops = here.flatMap((line) => {
+          const bins = stock.get(line.itemId) ?? [];
+          const { choices } = chooseBins(bins, line.units, line.rotation);
+          for (const c of choices) {
+            const bin = bins.find((b) => b.placeId === c.placeId && b.lotId === c.lotId);
+            if (bin) bin.units -= c.units;
+          }
+          return choices.map((choice) => ({ line, choice }));
+        });
+        if (stops.length === 0) continue;
+        const round = await this.newRound(tx, siteId, order.id);
+        for (const { line, choice } of stops) await this.addStop(tx, round.id, line, choice);
+        await this.activity.record(tx, act, {
+          kind: 'release',
+          glyph: 'go',
+          title: `More of ${code} sent to picking`,
+          detail: round.code,
+          document: code,
+          siteId: order.site_id,
+        });
+      }
+      await this.states.refresh(tx, [order.id]);
+    });
+  }
+
+  private async newRound(tx: Tx, siteId: number, orderId: number): Promise<{ id: number; code: string }> {
     const code = await nextCode(tx, 'R');
-    const made = await insert(tx, 'round', { code, site_id: siteId });
-    await insert(tx, 'round_order', { round_id: made, order_id: orderId });
-    await this.planStops(tx, made, siteId, lines);
+    const id = await insert(tx, 'round', { code, site_id: siteId });
+    await insert(tx, 'round_order', { round_id: id, order_id: orderId });
+    return { id, code };
+  }
+
+  private async openRound(tx: Tx, siteId: number, orderId: number, lines: readonly LineToPick[]): Promise<string> {
+    const { id, code } = await this.newRound(tx, siteId, orderId);
+    await this.planStops(tx, id, siteId, lines);
     return code;
   }
 

@@ -42,14 +42,27 @@ export async function holdRounds(tx: Tx, orderCode: string): Promise<void> {
   );
 }
 
+const EMPTY = 'NOT EXISTS (SELECT 1 FROM balance b WHERE b.place_id = u.tote_id AND b.units > 0)';
+
 /** Totes of an order that stand at a table and are empty are free for the next one; a round whose totes are all free is done. */
 export async function freeTotes(tx: Tx, orderId: number): Promise<void> {
   await tx.query(
-    `UPDATE tote_use u SET u.ended_at = UTC_TIMESTAMP(3) WHERE u.order_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND NOT EXISTS (SELECT 1 FROM reservation v WHERE v.place_id = u.tote_id)`,
+    `UPDATE tote_use u SET u.ended_at = UTC_TIMESTAMP(3) WHERE u.order_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND ${EMPTY}`,
     [orderId],
   );
   await tx.query(
     `UPDATE \`round\` r JOIN round_order x ON x.round_id = r.id SET r.state = 'done' WHERE x.order_id = ? AND r.state = 'set-down' AND NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.ended_at IS NULL)`,
     [orderId],
   );
+}
+
+/** The round and order that a tote is used for are held, so that what comes out of it may end them; null where it is free. */
+export async function holdUseOf(tx: Tx, toteId: number): Promise<number | null> {
+  const use = await one<{ roundId: number; orderId: number }>(
+    tx,
+    'SELECT round_id AS roundId, order_id AS orderId FROM tote_use WHERE open_tote = ?',
+    [toteId],
+  );
+  if (use) await tx.query('SELECT id FROM `round` WHERE id = ? FOR UPDATE', [use.roundId]);
+  return use?.orderId ?? null;
 }

@@ -3,6 +3,7 @@ import { type PutawayBin, type PutawayGoods, suggestAll } from '@vectrum/core/pu
 import type { StandingGoods } from '@vectrum/core/scan';
 import { kindsFor } from '@vectrum/core/places';
 import { type PlanPoint, shortWalk } from '@vectrum/core/walk';
+import { spareSql } from '../allocation/index.js';
 import { num, one, rows, sqlList, type Tx } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
 
@@ -66,16 +67,26 @@ export class PutawayQueries {
     return this.walked(tx, siteId, goods);
   }
 
+  /** What stands at docks and on carts, and what lies in totes and parcels of orders that want it no longer. */
   private async goods(tx: Tx, siteId: number): Promise<GoodsRow[]> {
-    return rows<GoodsRow>(
+    const fields = (units: string) => `b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, ${units} AS units, p.id AS fromPlaceId, p.code AS fromCode, i.storage, x.home_place_id AS homeId,
+         u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG`;
+    const about = `JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
+         LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = p.site_id`;
+    const waiting = await rows<GoodsRow>(
       tx,
-      `SELECT b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, b.units, p.id AS fromPlaceId, p.code AS fromCode, i.storage, x.home_place_id AS homeId,
-         u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG
-       FROM balance b JOIN place p ON p.id = b.place_id JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
-         LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = p.site_id
+      `SELECT ${fields('b.units')} FROM balance b JOIN place p ON p.id = b.place_id ${about}
        WHERE p.site_id = ? AND p.kind IN ${sqlList(kindsFor('wait'))} AND b.units > 0 AND b.stock_condition = 'good' ORDER BY p.walk_order, i.name, l.code`,
       [siteId],
     );
+    const spare = await rows<GoodsRow>(
+      tx,
+      `SELECT ${fields(spareSql('b'))} FROM (SELECT open_tote AS id FROM tote_use WHERE open_tote IS NOT NULL UNION SELECT place_id FROM parcel WHERE state IN ('open','void')) c
+         JOIN place p ON p.id = c.id AND p.site_id = ? JOIN balance b ON b.place_id = p.id AND b.units > 0 AND b.stock_condition = 'good' ${about}
+       HAVING units > 0 ORDER BY p.code, i.name, l.code`,
+      [siteId],
+    );
+    return [...waiting, ...spare.map((g) => ({ ...g, units: num(g.units) }))];
   }
 
   /** The homes of the goods, the bins where some of them lie, and empty ones. */

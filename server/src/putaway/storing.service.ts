@@ -2,14 +2,16 @@ import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
 import { checkStore, type StoreCommand, type StoreTask } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
+import { spareSql } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
-import { type Act, mustBeAt, one, refused, type Tx } from '../platform/index.js';
+import { freeTotes, holdUseOf } from '../picking/index.js';
+import { type Act, mustBeAt, num, one, Problem, refused, type Tx } from '../platform/index.js';
 import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { PutawayQueries } from './putaway.queries.js';
 
-/** Puts goods away from docks and carts into bins, by two scans. */
+/** Puts goods away from docks and carts, and out of totes that want them no longer, into bins, by two scans. */
 @Injectable()
 export class StoringService {
   constructor(
@@ -20,6 +22,9 @@ export class StoringService {
     undo: UndoService,
   ) {
     undo.register('store', 'store', async (tx, act, payload) => {
+      const tote = payload['tote'];
+      if (typeof tote === 'number' && (await holdUseOf(tx, tote)) === null)
+        throw new Problem(409, 'undo', 'The tote is free for another order by now. The goods stay where they are');
       await this.ledger.reverse(tx, act, payload['movements'] as number[], null);
     });
   }
@@ -30,6 +35,7 @@ export class StoringService {
   }
 
   async store(tx: Tx, act: Act, input: StoreCommand): Promise<FloorAnswerDto> {
+    const order = await holdUseOf(tx, input.fromPlaceId);
     const places = await keepStanding(tx, '?, ?', [input.fromPlaceId, input.toPlaceId]);
     const from = places.find((p) => p.id === input.fromPlaceId && p.siteId !== null);
     const siteId = from?.siteId ?? 0;
@@ -59,6 +65,7 @@ export class StoringService {
       ],
       { task: 'store', document: null, how: input.how },
     );
+    if (order !== null) await freeTotes(tx, order);
     const activityId = await this.activity.record(tx, act, {
       kind: 'store',
       glyph: 'full',
@@ -66,17 +73,20 @@ export class StoringService {
       detail: `from ${from?.code ?? ''} to ${place.code}`,
       siteId,
       how: input.how,
-      undo: { movements: ids },
+      undo: { movements: ids, ...(order === null ? {} : { tote: input.fromPlaceId }) },
     });
     return { activityId };
   }
 
+  /** What may be taken from there: what no order holds. */
   private async standing(tx: Tx, input: StoreCommand): Promise<number> {
-    const row = await one<{ units: number }>(
+    const key = [input.itemId, input.fromPlaceId, input.lotId];
+    await one(tx, `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`, key);
+    const row = await one<{ units: number | string }>(
       tx,
-      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
-      [input.itemId, input.fromPlaceId, input.lotId],
+      `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,
+      key,
     );
-    return row?.units ?? 0;
+    return Math.max(0, num(row?.units));
   }
 }

@@ -14,7 +14,7 @@ export const LIVE = 3_000;
 const CUSTOMERS = 20_000;
 const MINUTES = 2 * 365 * 24 * 60;
 /** Rows written by one statement: enough to be quick, few enough that none holds everything up. */
-const AT_ONCE = 250_000;
+const AT_ONCE = 50_000;
 
 const NAMES = `ELT(1 + seq % 12, 'Larkholm', 'Wick Hill', 'Tamsin', 'Beacon', 'Ferncote', 'Old Mill', 'Harrow', 'Bright', 'Stone', 'Meadow', 'Cobb', 'Orchard')`;
 

@@ -147,6 +147,7 @@ export interface Tables {
       polled_at: Date | null;
       poll_error: string | null;
       version: number;
+      check_over: string | null;
     };
     needs: 'code' | 'name' | 'kind' | 'site_id';
     computed: never;
@@ -222,8 +223,20 @@ export interface Tables {
       country: string;
       note: string;
       version: number;
+      terms_days: number;
+      whole_only: number;
     };
     needs: 'code' | 'name';
+    computed: never;
+  };
+  customer_address: {
+    row: { id: number; customer_id: number; name: string; address_line: string; city: string; postcode: string; country: string };
+    needs: 'customer_id' | 'name';
+    computed: never;
+  };
+  customer_price: {
+    row: { id: number; customer_id: number; item_id: number; factor: number; price: string };
+    needs: 'customer_id' | 'item_id' | 'price';
     computed: never;
   };
   departure: {
@@ -466,6 +479,22 @@ export interface Tables {
     computed: never;
   };
   number_series: { row: { name: string; next: number }; needs: 'name' | 'next'; computed: never };
+  order_hold: {
+    row: {
+      id: number;
+      order_id: number;
+      kind: string;
+      reason: string;
+      owner_id: number | null;
+      set_by: number | null;
+      set_at: Date;
+      cleared_by: number | null;
+      cleared_at: Date | null;
+      cleared_why: string | null;
+    };
+    needs: 'order_id' | 'kind' | 'reason';
+    computed: never;
+  };
   outbox: {
     row: {
       id: number;
@@ -780,8 +809,29 @@ export interface Tables {
       shipped_at: Date | null;
       version: number;
       cancelled_at: Date | null;
+      customer_id: number | null;
+      phone: string;
+      whole_only: number;
+      quoted: number;
+      quoted_until: string | null;
+      cancelled_why: string | null;
     };
     needs: 'code' | 'channel_id' | 'channel_ref' | 'site_id' | 'customer' | 'placed_at' | 'promised_at';
+    computed: never;
+  };
+  sales_order_change: {
+    row: {
+      id: number;
+      order_id: number;
+      line: number | null;
+      what: string;
+      was: string;
+      becomes: string;
+      why: string;
+      person_id: number | null;
+      at: Date;
+    };
+    needs: 'order_id' | 'what' | 'was' | 'becomes';
     computed: never;
   };
   sales_order_line: {
@@ -797,6 +847,7 @@ export interface Tables {
       picked_units: number;
       packed_units: number;
       shipped_units: number;
+      factor: number;
     };
     needs: 'order_id' | 'line' | 'channel_sku' | 'quantity' | 'units';
     computed: never;

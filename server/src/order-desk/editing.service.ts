@@ -1,0 +1,235 @@
+import { Injectable } from '@nestjs/common';
+import { keptLine, ordersIn, type OrderState } from '@vectrum/core/orders';
+import { countOf } from '@vectrum/core/quantity';
+import { ActivityService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { followOwnHolds, goodsOf, keepChanges, type OrderChange, OrderStates, OrderWriter } from '../orders/index.js';
+import { freeTotes, holdRounds, RecallService } from '../picking/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  findAll,
+  mustBeAt,
+  NEXT,
+  type Row,
+  rows,
+  siteDay,
+  timeText,
+  type Tx,
+  update,
+} from '../platform/index.js';
+import { accountOf, keptLines, type ReadLine } from './keyed.js';
+import { openOrder } from './open-order.js';
+import type { EditedOrderDto, EditOrderDto } from './order-desk.dto.js';
+import { type HeldGoods, TakingBack, toPutAway } from './taking-back.js';
+
+const FARTHEST_MS = 366 * 86_400_000;
+const CHANGEABLE: readonly OrderState[] = ['quote', ...ordersIn('live')];
+
+/** Changes orders, also those that are being picked or packed: the floor is told, and asked to put away what is wanted no longer. */
+@Injectable()
+export class EditingService {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly writer: OrderWriter,
+    private readonly taking: TakingBack,
+    private readonly recalls: RecallService,
+    private readonly states: OrderStates,
+    private readonly allocation: AllocationService,
+    private readonly activity: ActivityService,
+  ) {}
+
+  edit(act: Act, code: string, version: number, input: EditOrderDto): Promise<EditedOrderDto> {
+    return this.commands.run(act, 'order.edit', { code, version, input }, async (tx) => {
+      await holdRounds(tx, code);
+      const order = await openOrder(tx, act, code, version);
+      if (!CHANGEABLE.includes(order.state as OrderState)) throw badState(`${code} is ${order.state}. It can be changed no more`);
+      await rows(tx, 'SELECT id FROM parcel WHERE order_id = ? ORDER BY id FOR UPDATE', [order.id]);
+      const changes = await this.head(tx, act, order, input);
+      const { taken, itemIds, lineChanges } = await this.lines(tx, order, input);
+      const kept = await keepChanges(tx, order.id, act.person.id, [...changes, ...lineChanges], input.why.trim());
+      await followOwnHolds(tx, { id: order.id, addressLine: input.addressLine, postcode: input.postcode }, act.person.id);
+      await this.recalls.endEmpty(tx, order.id);
+      await freeTotes(tx, order.id);
+      await this.states.refresh(tx, [order.id]);
+      const floor = toPutAway(taken);
+      if (kept.length > 0)
+        await this.activity.record(tx, act, {
+          kind: 'order-change',
+          glyph: 'half',
+          title: `${code} changed`,
+          detail: [kept.map(changeWords).slice(0, 4).join(', '), floor, input.why.trim()].filter(Boolean).join('. '),
+          document: code,
+          siteId: order.site_id,
+        });
+      if (order.state !== 'quote') {
+        const sites = [...new Set([order.site_id, input.siteId])];
+        await this.allocation.settle(tx, sites.flatMap((siteId) => itemIds.map((itemId) => ({ siteId, itemId }))));
+      }
+      return { code, floor };
+    });
+  }
+
+  /** Promises an open order for another time; it waits for goods in the place that this gives it. */
+  promise(act: Act, code: string, version: number, at: Date): Promise<{ code: string }> {
+    mustBePromisable(at, 'at');
+    return this.commands.run(act, 'order.promise', { code, version, at: at.toISOString() }, async (tx) => {
+      const order = await openOrder(tx, act, code, version);
+      if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
+      const { timeZone } = await siteDay(tx, order.site_id);
+      await update(tx, 'sales_order', { id: order.id }, { promised_at: at, version: NEXT });
+      const change = { line: null, what: 'promised', was: timeText(order.promised_at, timeZone), becomes: timeText(at, timeZone) };
+      await keepChanges(tx, order.id, act.person.id, [change]);
+      await this.activity.record(tx, act, {
+        kind: 'order-change',
+        glyph: 'half',
+        title: `${code} promised for ${change.becomes}`,
+        detail: `before: ${change.was}`,
+        document: code,
+        siteId: order.site_id,
+      });
+      const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
+      await this.allocation.settle(
+        tx,
+        goodsOf(
+          order.site_id,
+          lines.map((l) => ({ itemId: l.item_id })),
+        ),
+      );
+      return { code };
+    });
+  }
+
+  /** Changes all but the lines; returns what changed. */
+  private async head(tx: Tx, act: Act, order: Row<'sales_order'>, input: EditOrderDto): Promise<OrderChange[]> {
+    if (input.siteId !== order.site_id) {
+      mustBeAt(act.person, input.siteId);
+      if (ordersIn('at work').includes(order.state as OrderState)) throw badForm({ siteId: `${order.code} is ${order.state} at its site already` });
+    }
+    const promised = input.promisedAt ?? order.promised_at;
+    if (promised.getTime() !== order.promised_at.getTime()) mustBePromisable(promised, 'promisedAt');
+    const account = await accountOf(tx, input.account);
+    const { timeZone } = await siteDay(tx, order.site_id);
+    const note = input.notePacker.trim() || null;
+    await update(
+      tx,
+      'sales_order',
+      { id: order.id },
+      {
+        customer_id: account?.id ?? null,
+        customer: input.customer.trim(),
+        email: input.email.trim(),
+        phone: input.phone.trim(),
+        address_line: input.addressLine.trim(),
+        city: input.city.trim(),
+        postcode: input.postcode.trim(),
+        country: input.country,
+        site_id: input.siteId,
+        promised_at: promised,
+        speed: input.speed,
+        priority: input.priority,
+        whole_only: input.wholeOnly,
+        note_packer: note,
+        note_picker: input.notePicker.trim() || null,
+        // A note that says something else is read again.
+        note_seen_by: note === order.note_packer ? order.note_seen_by : null,
+        version: NEXT,
+      },
+    );
+    const change = (what: string, was: string | number | null, becomes: string | number | null) => ({ line: null, what, was, becomes });
+    return [
+      change('customer', order.customer, input.customer.trim()),
+      change('mail', order.email, input.email.trim()),
+      change('telephone', order.phone, input.phone.trim()),
+      change('street', order.address_line, input.addressLine.trim()),
+      change('town', order.city, input.city.trim()),
+      change('postcode', order.postcode, input.postcode.trim()),
+      change('country', order.country, input.country),
+      change('site', order.site_id, input.siteId),
+      change('promised', timeText(order.promised_at, timeZone), timeText(promised, timeZone)),
+      change('speed', order.speed, input.speed),
+      change('priority', order.priority, input.priority),
+      change('whole only', order.whole_only ? 'yes' : 'no', input.wholeOnly ? 'yes' : 'no'),
+      change('note to the packer', order.note_packer, note),
+      change('note to the picker', order.note_picker, input.notePicker.trim()),
+    ];
+  }
+
+  /** Changes the lines: what is wanted no longer is taken back, what is new is added. */
+  private async lines(
+    tx: Tx,
+    order: Row<'sales_order'>,
+    input: EditOrderDto,
+  ): Promise<{ taken: HeldGoods[]; itemIds: number[]; lineChanges: OrderChange[] }> {
+    const there = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
+    const wanted = await keptLines(tx, input.lines, there);
+    const held = await this.taking.held(tx, order.id);
+    const taken: HeldGoods[] = [];
+    const lineChanges: OrderChange[] = [];
+    for (const line of there) {
+      const next = wanted.find((w) => w.line === line.line);
+      const moved = input.siteId !== order.site_id;
+      const units = next?.units ?? 0;
+      const own = held.filter((h) => h.lineId === line.id);
+      const closed = own.reduce((sum, h) => sum + (h.at === 'closed parcel' ? h.units : 0), 0);
+      if (units < line.shipped_units + closed) throw this.tooFew(input, line, closed);
+      const holds = own.reduce((sum, h) => sum + h.units, 0) + line.shipped_units;
+      // At another site nothing is promised to it yet.
+      const excess = moved ? holds - line.shipped_units : holds - units;
+      if (excess > 0) taken.push(...(await this.taking.take(tx, own, excess)));
+      lineChanges.push(...changesOf(line, next));
+      await update(
+        tx,
+        'sales_order_line',
+        { id: line.id },
+        next
+          ? { quantity: next.quantity, factor: next.factor, units: next.units, price: next.price }
+          : { quantity: 0, units: 0 },
+      );
+    }
+    let last = there.at(-1)?.line ?? 0;
+    for (const line of wanted)
+      if (line.line === null && line.itemId !== null) {
+        const { sku, quantity, factor, price, itemId } = line;
+        await this.writer.line(tx, order.id, ++last, { channelSku: sku, itemId, quantity, factor, price });
+        lineChanges.push({ line: last, what: 'goods', was: null, becomes: `${quantity * factor} ${sku}` });
+      }
+    const itemIds = [...new Set([...there.map((l) => l.item_id), ...wanted.map((l) => l.itemId)])].filter((id) => id !== null);
+    return { taken, itemIds, lineChanges };
+  }
+
+  private tooFew(input: EditOrderDto, line: Row<'sales_order_line'>, closed: number): Error {
+    const at = input.lines.findIndex((l) => l.line === line.line);
+    const says = [
+      line.shipped_units > 0 ? `${countOf(line.shipped_units, { name: 'piece', plural: 'pieces' })} have gone` : '',
+      closed > 0 ? `${countOf(closed, { name: 'piece', plural: 'pieces' })} are in a closed parcel` : '',
+    ]
+      .filter(Boolean)
+      .join(' and ');
+    return badForm({ [at < 0 ? 'lines' : `lines.${at}.quantity`]: `Line ${line.line}: ${says}. Cancel the order, or leave them on it` });
+  }
+}
+
+function mustBePromisable(at: Date, field: string): void {
+  const now = Date.now();
+  if (Number.isNaN(at.getTime()) || at.getTime() <= now || at.getTime() > now + FARTHEST_MS)
+    throw badForm({ [field]: 'Choose a time from now on, within a year' });
+}
+
+function changesOf(line: Row<'sales_order_line'>, next: ReadLine | undefined): OrderChange[] {
+  if (!next) return line.units === 0 ? [] : [{ line: line.line, what: 'goods', was: `${line.units} ${line.channel_sku}`, becomes: null }];
+  return [
+    { line: line.line, what: 'units', was: line.units, becomes: next.units },
+    ...(Number(line.price) === Number(next.price) && line.factor === next.factor
+      ? []
+      : [{ line: line.line, what: 'price', was: priceWords(line), becomes: priceWords(next) }]),
+  ];
+}
+
+const priceWords = ({ price, factor }: { price: string; factor: number }) =>
+  `${Number(price)}${factor > 1 ? ` for ${factor}` : ''}`;
+const changeWords = ({ line, what, was, becomes }: OrderChange) =>
+  `${line === null ? '' : `line ${line} `}${what}: ${was ?? 'nothing'} → ${becomes ?? 'nothing'}`;

@@ -1,0 +1,161 @@
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
+import { ApiQuery } from '@nestjs/swagger';
+import { Access } from '../identity/index.js';
+import { OrderPapers, OrdersQueries, PromiseDto } from '../orders/index.js';
+import { ReleaseService } from '../picking/index.js';
+import { type Act, Acting, CodeDto, IfMatch, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
+import { CancellingService } from './cancelling.service.js';
+import { EditingService } from './editing.service.js';
+import { EntryService } from './entry.service.js';
+import { GoodsQueries } from './goods.queries.js';
+import { HistoryQueries } from './history.queries.js';
+import { HoldsService } from './holds.service.js';
+import {
+  CancelDto,
+  CancellingDto,
+  ClearHoldDto,
+  ClearHoldWhyDto,
+  ConfirmQuoteDto,
+  EditedOrderDto,
+  EditOrderDto,
+  GoodsFactsDto,
+  HoldDto,
+  NewOrderDto,
+  OrderEventDto,
+} from './order-desk.dto.js';
+
+/** What the order desk does: keys, quotes, changes, holds and cancels orders. */
+@Controller('api')
+export class OrderDeskController {
+  constructor(
+    private readonly entry: EntryService,
+    private readonly editing: EditingService,
+    private readonly holds: HoldsService,
+    private readonly cancelling: CancellingService,
+    private readonly history: HistoryQueries,
+    private readonly goods: GoodsQueries,
+    private readonly releases: ReleaseService,
+    private readonly orders: OrdersQueries,
+    private readonly papers: OrderPapers,
+  ) {}
+
+  /** Keys an order, or a quote. */
+  @Post('orders')
+  @Access('order-desk')
+  add(@Acting() act: Act, @Body() body: NewOrderDto): Promise<CodeDto> {
+    return this.entry.add(act, body);
+  }
+
+  /** What somebody who keys an order must know of goods. */
+  @Get('order-desk/goods/:sku')
+  @Access('order-desk')
+  @ApiQuery({ name: 'site', required: true, type: String })
+  @ApiQuery({ name: 'account', required: false, type: String })
+  @ApiQuery({ name: 'channel', required: false, type: String })
+  facts(@Reader() person: Person, @Param('sku') sku: string, @Query() query: Record<string, unknown>): Promise<GoodsFactsDto> {
+    const asked = { siteId: wholeOf(query['site'], 0), account: textOf(query['account']), channel: textOf(query['channel']) };
+    return this.goods.facts(sku.toUpperCase(), asked, person.siteIds);
+  }
+
+  /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */
+  @Put('orders/:code')
+  @Access('order-desk')
+  async edit(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: EditOrderDto,
+  ): Promise<EditedOrderDto> {
+    const edited = await this.editing.edit(act, code.toUpperCase(), version, body);
+    await this.releases.follow(act, edited.code);
+    return edited;
+  }
+
+  /** The customer takes the quote. */
+  @Post('orders/:code/confirm')
+  @Access('order-desk')
+  @HttpCode(200)
+  confirm(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Body() body: ConfirmQuoteDto,
+  ): Promise<CodeDto> {
+    return this.entry.confirm(act, code.toUpperCase(), version, body.promisedAt ?? null);
+  }
+
+  /** Mails the quote or the confirmation to the customer. */
+  @Post('orders/:code/mail')
+  @Access('order-desk')
+  @HttpCode(200)
+  mail(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.entry.mail(act, code.toUpperCase());
+  }
+
+  /** The quote or the confirmation, with prices. */
+  @Get('orders/:code/paper')
+  @Access('signed-in')
+  async paper(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    const order = await this.orders.sheet(code.toUpperCase(), person.siteIds);
+    return new StreamableFile(await this.papers.priced(order), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${order.code}.pdf"`,
+    });
+  }
+
+  @Get('orders/:code/history')
+  @Access('signed-in')
+  events(@Reader() person: Person, @Param('code') code: string): Promise<OrderEventDto[]> {
+    return this.history.of(code.toUpperCase(), person.siteIds);
+  }
+
+  /** Promises an open order for another time. */
+  @Post('orders/:code/promise')
+  @Access('order-desk')
+  @HttpCode(200)
+  promise(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: PromiseDto): Promise<CodeDto> {
+    return this.editing.promise(act, code.toUpperCase(), version, body.at);
+  }
+
+  /** Mends an address or links unknown codes, so that the order goes on. */
+  @Post('orders/:code/clear-hold')
+  @Access('order-desk')
+  @HttpCode(200)
+  mend(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: ClearHoldDto): Promise<CodeDto> {
+    return this.holds.mend(act, code.toUpperCase(), version, body);
+  }
+
+  @Post('orders/:code/holds')
+  @Access('order-desk')
+  @HttpCode(200)
+  hold(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: HoldDto): Promise<CodeDto> {
+    return this.holds.hold(act, code.toUpperCase(), version, body);
+  }
+
+  @Post('orders/:code/holds/:id/clear')
+  @Access('order-desk')
+  @HttpCode(200)
+  clear(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Param('id', ParseIntPipe) id: number,
+    @Body() body: ClearHoldWhyDto,
+  ): Promise<CodeDto> {
+    return this.holds.clear(act, code.toUpperCase(), version, id, body.why);
+  }
+
+  /** What cancelling would take back, and who would be told. */
+  @Get('orders/:code/cancelling')
+  @Access('order-desk')
+  cancellingOf(@Reader() person: Person, @Param('code') code: string): Promise<CancellingDto> {
+    return this.cancelling.preview(code.toUpperCase(), person.siteIds);
+  }
+
+  @Post('orders/:code/cancel')
+  @Access('order-desk')
+  @HttpCode(200)
+  cancel(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: CancelDto): Promise<CodeDto> {
+    return this.cancelling.cancel(act, code.toUpperCase(), version, body);
+  }
+}

@@ -1,0 +1,23 @@
+import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/index.js';
+import { ChannelsModule } from '../channels/index.js';
+import { OrdersModule } from '../orders/index.js';
+import { PackingModule } from '../packing/index.js';
+import { PickingModule } from '../picking/index.js';
+import { CancellingService } from './cancelling.service.js';
+import { EditingService } from './editing.service.js';
+import { EntryService } from './entry.service.js';
+import { GoodsQueries } from './goods.queries.js';
+import { HistoryQueries } from './history.queries.js';
+import { HoldsService } from './holds.service.js';
+import { OrderDeskController } from './order-desk.controller.js';
+import { OrderMail } from './order.mail.js';
+import { TakingBack } from './taking-back.js';
+
+@Module({
+  imports: [OrdersModule, AllocationModule, ChannelsModule, PickingModule, PackingModule],
+  controllers: [OrderDeskController],
+  providers: [EntryService, EditingService, HoldsService, CancellingService, TakingBack, HistoryQueries, GoodsQueries, OrderMail],
+  exports: [EntryService, EditingService, HoldsService, CancellingService, TakingBack],
+})
+export class OrderDeskModule {}

@@ -1,0 +1,112 @@
+import { promisedFor } from '@vectrum/core/promise';
+import { Injectable } from '@nestjs/common';
+import { ActivityService } from '../activity/index.js';
+import { AllocationService } from '../allocation/index.js';
+import { CalendarQueries } from '../company/index.js';
+import { type Act, insert, nextCode, type Tx } from '../platform/index.js';
+import { addHold, type Hold, ownHolds, sayHeld } from './holds.js';
+
+/** A line as it is written down: `quantity` of what was ordered, each of `factor` base units. */
+export interface NewLine {
+  channelSku: string;
+  itemId: number | null;
+  quantity: number;
+  factor: number;
+  price: string;
+}
+export interface NewOrder {
+  channelId: number;
+  /** The channel's or the customer's own number; without one it goes by ours. */
+  ref: string | null;
+  siteId: number;
+  customerId?: number | null;
+  customer: string;
+  email: string;
+  phone?: string;
+  address: { line: string; city: string; postcode: string; country: string };
+  placedAt: Date;
+  /** Without one it is promised for the first van that it can catch. */
+  promisedAt: Date | null;
+  speed: string;
+  priority?: number;
+  wholeOnly?: boolean;
+  notePacker: string | null;
+  notePicker?: string | null;
+  quotedUntil?: string | null;
+  isQuote?: boolean;
+  lines: readonly NewLine[];
+  holds?: readonly Hold[];
+}
+
+/** Writes orders down, whoever they come from: with what holds them, on the tape, and with what can be promised at once. */
+@Injectable()
+export class OrderWriter {
+  constructor(
+    private readonly allocation: AllocationService,
+    private readonly activity: ActivityService,
+    private readonly calendars: CalendarQueries,
+  ) {}
+
+  /** Writes an order and returns its number. `act` is the desk's; null where a channel sent it. */
+  async write(tx: Tx, act: Act | null, order: NewOrder): Promise<string> {
+    const code = await nextCode(tx, 'S');
+    const unknown = order.lines.filter((l) => l.itemId === null).map((l) => l.channelSku);
+    const quoted = order.isQuote ?? false;
+    const holds = [...ownHolds({ addressLine: order.address.line, postcode: order.address.postcode }, unknown), ...(order.holds ?? [])];
+    const orderId = await insert(tx, 'sales_order', {
+      code,
+      channel_id: order.channelId,
+      channel_ref: order.ref ?? code,
+      site_id: order.siteId,
+      state: quoted ? 'quote' : holds.length > 0 ? 'held' : 'open',
+      quoted,
+      quoted_until: order.quotedUntil ?? null,
+      customer_id: order.customerId ?? null,
+      customer: order.customer,
+      email: order.email,
+      phone: order.phone ?? '',
+      address_line: order.address.line,
+      city: order.address.city,
+      postcode: order.address.postcode,
+      country: order.address.country.toUpperCase(),
+      placed_at: order.placedAt,
+      promised_at: order.promisedAt ?? promisedFor(new Date(), await this.calendars.of(tx, order.siteId)),
+      speed: order.speed,
+      priority: order.priority ?? 0,
+      whole_only: order.wholeOnly ?? false,
+      note_packer: order.notePacker,
+      note_picker: order.notePicker ?? null,
+    });
+    for (const [i, line] of order.lines.entries()) await this.line(tx, orderId, i + 1, line);
+    for (const hold of holds) await addHold(tx, orderId, hold);
+    const held = holds.length > 0 ? await sayHeld(tx, orderId) : null;
+    await this.activity.record(tx, act, {
+      kind: 'order',
+      glyph: held ? 'held' : 'empty',
+      title: act ? `${code} ${quoted ? 'quoted to' : 'keyed for'} ${order.customer}` : `${code} came in, ${order.customer}`,
+      detail:
+        held ?? `${order.lines.length} ${order.lines.length === 1 ? 'line' : 'lines'}${order.ref ? `, their ref ${order.ref}` : ''}`,
+      document: code,
+      siteId: order.siteId,
+    });
+    if (!quoted) await this.allocation.settle(tx, goodsOf(order.siteId, order.lines));
+    return code;
+  }
+
+  async line(tx: Tx, orderId: number, number: number, line: NewLine): Promise<number> {
+    return insert(tx, 'sales_order_line', {
+      order_id: orderId,
+      line: number,
+      channel_sku: line.channelSku,
+      item_id: line.itemId,
+      quantity: line.quantity,
+      factor: line.factor,
+      units: line.quantity * line.factor,
+      price: line.price,
+    });
+  }
+}
+
+/** The goods of lines at a site, whose promises are to be settled. */
+export const goodsOf = (siteId: number, lines: readonly { itemId: number | null }[]) =>
+  lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId, itemId: l.itemId }]));
