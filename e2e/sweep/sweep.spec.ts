@@ -153,6 +153,10 @@ async function furnish(page: Page): Promise<void> {
     postcode: 'ZZ99 9ZZ',
     country: 'GB',
     note: LONG,
+    termsDays: 30,
+    wholeOnly: false,
+    addresses: [{ name: LONG.slice(0, 80), addressLine: LONG, city: 'Llanfair-upon-the-Water', postcode: 'ZZ99 9ZZ', country: 'GB' }],
+    prices: [],
   });
   await post('channels', { code: 'LONGNAMED', name: LONG.slice(0, 80), kind: 'web-shop', siteId: 1, baseUrl: null, listings: [] });
   const { secret } = (await (await post('channels/LONGNAMED/secret', {})).json()) as { secret: string };

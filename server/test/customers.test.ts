@@ -19,6 +19,10 @@ const customer = (more: object = {}) => ({
   postcode: 'NW8 2RE',
   country: 'GB',
   note: 'Rings the bell at the side door',
+  termsDays: 14,
+  wholeOnly: false,
+  addresses: [],
+  prices: [],
   ...more,
 });
 interface Sheet {
@@ -73,6 +77,22 @@ describe('customers', () => {
     expect(await named('netherw')).toContain('WICK');
     expect(await named('100%')).toEqual([]);
     expect(await named('_')).toEqual([]);
+  });
+
+  it('have several addresses and prices of their own, which are kept as one with them', async () => {
+    const barn = { name: 'North barn', addressLine: '4 Barn Row', city: 'Netherwick', postcode: 'NW8 2RF', country: 'GB' };
+    const price = { sku: 'jar-454-rd', factor: 48, price: '39.90' };
+    await orla.post('customers', customer({ code: 'BARN', addresses: [barn], prices: [price] })).expect(201);
+    expect(await sheet('BARN')).toMatchObject({ termsDays: 14, addresses: [barn], prices: [{ sku: 'JAR-454-RD', factor: 48 }] });
+    const bad = customer({ code: 'BARN', addresses: [barn, { ...barn, name: 'north barn' }], prices: [] });
+    const twice = await orla.put('customers/BARN', bad, { 'if-match': '"1"' }).expect(400);
+    expect(Object.keys((twice.body as { fields: object }).fields)).toEqual(['addresses.1.name']);
+    const unknown = customer({ code: 'BARN', prices: [{ ...price, sku: 'NO-SUCH' }] });
+    expect((await orla.put('customers/BARN', unknown, { 'if-match': '"1"' }).expect(400)).body).toMatchObject({
+      fields: { 'prices.0.sku': 'There is no item NO-SUCH' },
+    });
+    // Nothing of what was refused is kept.
+    expect(await sheet('BARN')).toMatchObject({ version: 1, addresses: [barn], prices: [{ sku: 'JAR-454-RD' }] });
   });
 
   it('show their orders, newest first, of the sites of whoever looks', async () => {

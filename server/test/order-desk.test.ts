@@ -65,7 +65,20 @@ describe('the order desk', () => {
     const lines = o.lines
       .filter((l) => l.quantity > 0)
       .map((l) => ({ line: l.line, sku: l.sku ?? '', factor: l.factor, quantity: String(l.quantity), price: l.price }));
-    const fields = ['account', 'customer', 'email', 'phone', 'addressLine', 'city', 'postcode', 'country', 'siteId', 'speed', 'priority', 'wholeOnly'];
+    const fields = [
+      'account',
+      'customer',
+      'email',
+      'phone',
+      'addressLine',
+      'city',
+      'postcode',
+      'country',
+      'siteId',
+      'speed',
+      'priority',
+      'wholeOnly',
+    ];
     const body = {
       ...Object.fromEntries(fields.map((f) => [f, o[f]])),
       notePacker: o['notePacker'] ?? '',
@@ -100,8 +113,7 @@ describe('the order desk', () => {
     }
     return into;
   }
-  const setDown = async (round: string) =>
-    ines.floor({ kind: 'set-down', round, placeId: await house.placeId('TABLE-1') }).expect(200);
+  const setDown = async (round: string) => ines.floor({ kind: 'set-down', round, placeId: await house.placeId('TABLE-1') }).expect(200);
   async function picked(code: string): Promise<string> {
     const round = await house.release(code);
     const into = await pick(round);
@@ -255,12 +267,18 @@ describe('the order desk', () => {
         ],
         notePacker: 'No prices in the box',
       }));
-      expect((await sheet(code)).lines).toMatchObject([{ wanted: 5, reserved: 5 }, { sku: 'JAR-227-RD', wanted: 3, reserved: 3 }]);
+      expect((await sheet(code)).lines).toMatchObject([
+        { wanted: 5, reserved: 5 },
+        { sku: 'JAR-227-RD', wanted: 3, reserved: 3 },
+      ]);
       await change(code, (o) => ({ lines: o.lines.slice(1) }));
       expect((await sheet(code)).lines).toMatchObject([{ wanted: 0, reserved: 0 }, { wanted: 3 }]);
       const events = (await desk.get(`orders/${code}/history`).expect(200)).body as { what: string; detail: string; who: string | null }[];
       expect(events.map((e) => `${e.what}: ${e.detail}`)).toEqual(
-        expect.arrayContaining(['Line 1, units: 2 → 5. the customer rang', 'Note to the packer: nothing → No prices in the box. the customer rang']),
+        expect.arrayContaining([
+          'Line 1, units: 2 → 5. the customer rang',
+          'Note to the packer: nothing → No prices in the box. the customer rang',
+        ]),
       );
       expect(events.every((e) => e.who?.includes('Maren'))).toBe(true);
     });
@@ -343,35 +361,38 @@ describe('the order desk', () => {
   });
 
   describe('cancels orders', () => {
-    it.each(['quote', 'open', 'held', 'released', 'picking', 'picked', 'packing', 'packed', 'labelled'])('that are %s, and all of it is free again', async (state) => {
-      const before = await house.figures('JAR-454-RD');
-      const code = await key({ quote: state === 'quote', postcode: state === 'held' ? '' : 'NW8 2RE' });
-      const going = ['picking', 'picked', 'packing', 'packed', 'labelled'];
-      let into = '';
-      if (state === 'released') await house.release(code);
-      if (state === 'picking') into = await pick(await house.release(code), 1);
-      if (going.indexOf(state) > 0) into = await picked(code);
-      if (going.indexOf(state) > 1) await house.packAll(code);
-      if (going.indexOf(state) > 2) await dilys.floor(closing(code)).expect(200);
-      if (state === 'labelled') await house.deliver();
-      const list = (await desk.get(`orders/${code}/cancelling`).expect(200)).body as { can: boolean; labels: string[] };
-      expect(list).toMatchObject({ can: true, labels: state === 'labelled' ? [`${code}-1`] : [] });
-      await cancel(code);
-      expect(await sheet(code)).toMatchObject({ state: 'cancelled', cancelledWhy: 'no longer wanted', lines: [{ reserved: 0 }] });
-      expect(await house.figures('JAR-454-RD')).toMatchObject({ onHand: before.onHand, reserved: before.reserved });
-      if (state === 'picking') {
-        const [{ round }] = (await house.source.query<{ round: string }[]>(
-          'SELECT r.code AS round FROM `round` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE o.code = ?',
-          [code],
-        )) as [{ round: string }];
-        await setDown(round);
-      }
-      const inParcel = going.indexOf(state) > 1;
-      if (into !== '') expect(await putBack(inParcel ? `${code}-1` : into)).toBe(state === 'picking' ? 1 : 2);
-      if (into !== '') expect(await isFree(into)).toBe(true);
-      if (inParcel) expect((await sheet(code)).parcels).toMatchObject([{ state: 'void' }]);
-      await cancel(code, 409);
-    });
+    it.each(['quote', 'open', 'held', 'released', 'picking', 'picked', 'packing', 'packed', 'labelled'])(
+      'that are %s, and all of it is free again',
+      async (state) => {
+        const before = await house.figures('JAR-454-RD');
+        const code = await key({ quote: state === 'quote', postcode: state === 'held' ? '' : 'NW8 2RE' });
+        const going = ['picking', 'picked', 'packing', 'packed', 'labelled'];
+        let into = '';
+        if (state === 'released') await house.release(code);
+        if (state === 'picking') into = await pick(await house.release(code), 1);
+        if (going.indexOf(state) > 0) into = await picked(code);
+        if (going.indexOf(state) > 1) await house.packAll(code);
+        if (going.indexOf(state) > 2) await dilys.floor(closing(code)).expect(200);
+        if (state === 'labelled') await house.deliver();
+        const list = (await desk.get(`orders/${code}/cancelling`).expect(200)).body as { can: boolean; labels: string[] };
+        expect(list).toMatchObject({ can: true, labels: state === 'labelled' ? [`${code}-1`] : [] });
+        await cancel(code);
+        expect(await sheet(code)).toMatchObject({ state: 'cancelled', cancelledWhy: 'no longer wanted', lines: [{ reserved: 0 }] });
+        expect(await house.figures('JAR-454-RD')).toMatchObject({ onHand: before.onHand, reserved: before.reserved });
+        if (state === 'picking') {
+          const [{ round }] = (await house.source.query<{ round: string }[]>(
+            'SELECT r.code AS round FROM `round` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE o.code = ?',
+            [code],
+          )) as [{ round: string }];
+          await setDown(round);
+        }
+        const inParcel = going.indexOf(state) > 1;
+        if (into !== '') expect(await putBack(inParcel ? `${code}-1` : into)).toBe(state === 'picking' ? 1 : 2);
+        if (into !== '') expect(await isFree(into)).toBe(true);
+        if (inParcel) expect((await sheet(code)).parcels).toMatchObject([{ state: 'void' }]);
+        await cancel(code, 409);
+      },
+    );
 
     it('that have gone in part: the rest, and the order is over', async () => {
       const code = await key({

@@ -21,6 +21,8 @@ const KINDS = [
   'services',
   'boxes',
   'customers',
+  'addresses',
+  'customer-prices',
   'channels',
   'listings',
   'stock',

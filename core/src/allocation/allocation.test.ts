@@ -110,8 +110,33 @@ describe('reserving', () => {
     };
     const after = order(2, 3, { promised: '2027-04-01T15:00:00Z' });
     const units = (grants: ReturnType<typeof reserve>) => grants.map((g) => [g.lineId, g.units]);
-    expect(units(reserve([whole, after], new Map([[1, 3], [2, 1]])))).toEqual([[20, 3]]);
-    expect(units(reserve([whole, after], new Map([[1, 6], [2, 1]])))).toEqual([[11, 2], [12, 2], [13, 1], [20, 2]]);
+    expect(
+      units(
+        reserve(
+          [whole, after],
+          new Map([
+            [1, 3],
+            [2, 1],
+          ]),
+        ),
+      ),
+    ).toEqual([[20, 3]]);
+    expect(
+      units(
+        reserve(
+          [whole, after],
+          new Map([
+            [1, 6],
+            [2, 1],
+          ]),
+        ),
+      ),
+    ).toEqual([
+      [11, 2],
+      [12, 2],
+      [13, 1],
+      [20, 2],
+    ]);
     expect(units(reserve([whole], new Map([[1, 6]])))).toEqual([]);
   });
 

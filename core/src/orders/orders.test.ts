@@ -12,7 +12,8 @@ const line = (more: Partial<LineProgress> = {}): LineProgress => ({
   shipped: 0,
   ...more,
 });
-const state = (lines: LineProgress[], more: object = {}) => orderState({ cancelled: false, quoted: false, held: false, begun: false, lines, ...more });
+const state = (lines: LineProgress[], more: object = {}) =>
+  orderState({ cancelled: false, quoted: false, held: false, begun: false, lines, ...more });
 
 describe('the state of an order', () => {
   it('follows its goods from bin to customer', () => {

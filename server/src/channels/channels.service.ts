@@ -126,7 +126,9 @@ export class ChannelsService {
 
   /** The telephone and counter of a site, by which orders come that somebody keys; made when the first one is. */
   async desk(tx: Tx, siteId: number): Promise<number> {
-    const known = await one<{ id: number }>(tx, `SELECT id FROM channel WHERE kind = 'phone' AND site_id = ? ORDER BY id LIMIT 1`, [siteId]);
+    const known = await one<{ id: number }>(tx, `SELECT id FROM channel WHERE kind = 'phone' AND site_id = ? ORDER BY id LIMIT 1`, [
+      siteId,
+    ]);
     if (known) return known.id;
     const site = await find(tx, 'site', { id: siteId });
     if (!site) throw notFound('That site');

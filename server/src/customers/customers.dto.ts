@@ -1,4 +1,19 @@
-import { IsEmail, IsString, Length, Matches, MaxLength, ValidateIf } from 'class-validator';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsEmail,
+  IsInt,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 
 export class CustomerDto {
   code: string;
@@ -10,6 +25,10 @@ export class CustomerDto {
   postcode: string;
   country: string;
   note: string;
+  /** Days within which they pay. */
+  termsDays: number;
+  /** Whether their orders go only whole, unless an order says otherwise. */
+  wholeOnly: boolean;
   version: number;
 }
 export class CustomerPageDto {
@@ -22,8 +41,24 @@ export class CustomerOrderDto {
   state: string;
   placedAt: Date;
 }
+/** Another place where the customer has goods sent. */
+export class CustomerAddressDto {
+  @IsString() @Length(1, 80, { message: 'Say what this place is called' }) name: string;
+  @IsString() @MaxLength(190) addressLine: string;
+  @IsString() @MaxLength(80) city: string;
+  @IsString() @MaxLength(20) postcode: string;
+  @Matches(/^[A-Z]{2}$/, { message: 'A country is two capital letters, such as GB' }) country: string;
+}
+/** What the customer pays for one of a pack. */
+export class CustomerPriceDto {
+  @IsString() @Length(1, 40, { message: 'Type the SKU of the goods' }) sku: string;
+  @IsInt({ message: 'Type how many pieces one holds' }) @Min(1) @Max(1_000_000) factor: number;
+  @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'A price is a number of up to 6 decimal places' }) price: string;
+}
 export class CustomerSheetDto extends CustomerDto {
-  /** Orders that came with the customer's e-mail address, newest first. */
+  addresses: CustomerAddressDto[];
+  prices: CustomerPriceDto[];
+  /** Orders of the account, and those that came with the customer's e-mail address, newest first. */
   orders: CustomerOrderDto[];
 }
 export class EditCustomerDto {
@@ -38,4 +73,16 @@ export class EditCustomerDto {
   @IsString() @MaxLength(20) postcode: string;
   @Matches(/^[A-Z]{2}$/, { message: 'A country is two capital letters, such as GB' }) country: string;
   @IsString() @MaxLength(300) note: string;
+  @IsInt({ message: 'Type a number of days' }) @Min(0) @Max(365) termsDays: number;
+  @IsBoolean() wholeOnly: boolean;
+  @IsArray()
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => CustomerAddressDto)
+  addresses: CustomerAddressDto[];
+  @IsArray()
+  @ArrayMaxSize(2000)
+  @ValidateNested({ each: true })
+  @Type(() => CustomerPriceDto)
+  prices: CustomerPriceDto[];
 }

@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists, Shapes, windows } from '../exchange/index.js';
-import { customersShape } from './customers.shape.js';
+import { addressesShape, customerPricesShape, customersShape } from './customers.shape.js';
 import { CustomersService } from './customers.service.js';
 
 /** Files of customers, in and out. */
 @Injectable()
 export class CustomersFiles {
   constructor(shapes: Shapes, lists: Lists, customers: CustomersService) {
-    shapes.register(customersShape);
+    shapes.register(customersShape, addressesShape, customerPricesShape);
     lists.register('customers', (_person, query) =>
       listTable(
         'customers',
@@ -21,6 +21,7 @@ export class CustomersFiles {
           ['City', (c) => c.city],
           ['Postcode', (c) => c.postcode],
           ['Country', (c) => c.country],
+          ['Pays within days', (c) => c.termsDays],
         ],
       ),
     );

@@ -133,5 +133,11 @@ export class DemoExtras {
       ['code', 'name', 'email', 'address_line', 'city', 'postcode'],
       CUSTOMERS.map(([code, name, line, city, postcode]) => [code, name, `orders@${code.toLowerCase()}.example`, line, city, postcode]),
     );
+    await this.source.query(
+      `INSERT INTO customer_address (customer_id, name, address_line, city, postcode) SELECT id, 'Back gate', CONCAT(address_line, ', back gate'), city, postcode FROM customer ORDER BY id LIMIT 2`,
+    );
+    await this.source.query(
+      `INSERT INTO customer_price (customer_id, item_id, factor, price) SELECT c.id, i.id, u.factor, ROUND(u.factor * 0.82, 2) FROM (SELECT id FROM customer ORDER BY id LIMIT 3) c JOIN item i ON i.sku IN ('JAR-454-RD', 'JAR-227-RD') JOIN pack_unit u ON u.item_id = i.id AND u.factor > 1`,
+    );
   }
 }

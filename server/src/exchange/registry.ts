@@ -22,6 +22,8 @@ const IN_ORDER = [
   'services',
   'boxes',
   'customers',
+  'addresses',
+  'customer-prices',
   'channels',
   'listings',
   'stock',

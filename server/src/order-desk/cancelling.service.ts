@@ -99,15 +99,10 @@ export class CancellingService {
   }
 
   /** Ends an order whose rounds and row are held. `act` is null where its channel has cancelled it, which is not told back. */
-  async end(
-    tx: Tx,
-    act: Act | null,
-    order: Row<'sales_order'>,
-    why: string,
-    tell: { customer: boolean; channel: boolean },
-  ): Promise<void> {
+  async end(tx: Tx, act: Act | null, order: Row<'sales_order'>, why: string, tell: { customer: boolean; channel: boolean }): Promise<void> {
     const { id, code } = order;
-    if (!CANCELLABLE.includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already. What has gone comes back as a return`);
+    if (!CANCELLABLE.includes(order.state as OrderState))
+      throw badState(`${code} is ${order.state} already. What has gone comes back as a return`);
     const apart = await this.parcels.takeApart(tx, order);
     const lines = await findAll(tx, 'sales_order_line', { order_id: id }, 'line');
     const held = await this.taking.held(tx, id);
@@ -115,12 +110,7 @@ export class CancellingService {
     const gone = lines.some((l) => l.shipped_units > 0);
     // Of what has gone in part, the lines end at what has gone: the order is over, and its papers stay true.
     if (gone) for (const line of lines) await this.cut(tx, act, order, line, why);
-    await update(
-      tx,
-      'sales_order',
-      { id },
-      { cancelled_at: gone ? null : NOW, cancelled_why: why.slice(0, 200), version: NEXT },
-    );
+    await update(tx, 'sales_order', { id }, { cancelled_at: gone ? null : NOW, cancelled_why: why.slice(0, 200), version: NEXT });
     await this.recalls.endEmpty(tx, id);
     await freeTotes(tx, id);
     await this.states.refresh(tx, [id]);
@@ -144,8 +134,19 @@ export class CancellingService {
 
   private async cut(tx: Tx, act: Act | null, order: Row<'sales_order'>, line: Row<'sales_order_line'>, why: string): Promise<void> {
     if (line.units === line.shipped_units) return;
-    await keepChanges(tx, order.id, act?.person.id ?? null, [{ line: line.line, what: 'units', was: line.units, becomes: line.shipped_units }], why);
-    await update(tx, 'sales_order_line', { id: line.id }, { units: line.shipped_units, quantity: line.shipped_units, factor: 1, price: each(line) });
+    await keepChanges(
+      tx,
+      order.id,
+      act?.person.id ?? null,
+      [{ line: line.line, what: 'units', was: line.units, becomes: line.shipped_units }],
+      why,
+    );
+    await update(
+      tx,
+      'sales_order_line',
+      { id: line.id },
+      { units: line.shipped_units, quantity: line.shipped_units, factor: 1, price: each(line) },
+    );
   }
 
   private async tell(tx: Tx, order: Row<'sales_order'>, why: string, tell: { customer: boolean; channel: boolean }): Promise<void> {

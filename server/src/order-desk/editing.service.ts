@@ -67,7 +67,10 @@ export class EditingService {
         });
       if (order.state !== 'quote') {
         const sites = [...new Set([order.site_id, input.siteId])];
-        await this.allocation.settle(tx, sites.flatMap((siteId) => itemIds.map((itemId) => ({ siteId, itemId }))));
+        await this.allocation.settle(
+          tx,
+          sites.flatMap((siteId) => itemIds.map((itemId) => ({ siteId, itemId }))),
+        );
       }
       return { code, floor };
     });
@@ -107,7 +110,8 @@ export class EditingService {
   private async head(tx: Tx, act: Act, order: Row<'sales_order'>, input: EditOrderDto): Promise<OrderChange[]> {
     if (input.siteId !== order.site_id) {
       mustBeAt(act.person, input.siteId);
-      if (ordersIn('at work').includes(order.state as OrderState)) throw badForm({ siteId: `${order.code} is ${order.state} at its site already` });
+      if (ordersIn('at work').includes(order.state as OrderState))
+        throw badForm({ siteId: `${order.code} is ${order.state} at its site already` });
     }
     const promised = input.promisedAt ?? order.promised_at;
     if (promised.getTime() !== order.promised_at.getTime()) mustBePromisable(promised, 'promisedAt');
@@ -185,9 +189,7 @@ export class EditingService {
         tx,
         'sales_order_line',
         { id: line.id },
-        next
-          ? { quantity: next.quantity, factor: next.factor, units: next.units, price: next.price }
-          : { quantity: 0, units: 0 },
+        next ? { quantity: next.quantity, factor: next.factor, units: next.units, price: next.price } : { quantity: 0, units: 0 },
       );
     }
     let last = there.at(-1)?.line ?? 0;
@@ -229,7 +231,6 @@ function changesOf(line: Row<'sales_order_line'>, next: ReadLine | undefined): O
   ];
 }
 
-const priceWords = ({ price, factor }: { price: string; factor: number }) =>
-  `${Number(price)}${factor > 1 ? ` for ${factor}` : ''}`;
+const priceWords = ({ price, factor }: { price: string; factor: number }) => `${Number(price)}${factor > 1 ? ` for ${factor}` : ''}`;
 const changeWords = ({ line, what, was, becomes }: OrderChange) =>
   `${line === null ? '' : `line ${line} `}${what}: ${was ?? 'nothing'} → ${becomes ?? 'nothing'}`;

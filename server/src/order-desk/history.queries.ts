@@ -21,7 +21,15 @@ export class HistoryQueries {
       `SELECT a.at, p.name AS who, a.title AS what, a.detail FROM activity a LEFT JOIN person p ON p.id = a.person_id WHERE a.document = ? AND a.kind <> 'refusal' ORDER BY a.id DESC LIMIT ${MOST}`,
       [code],
     );
-    const changes = await rows<{ at: Date; who: string | null; line: number | null; what: string; was: string; becomes: string; why: string }>(
+    const changes = await rows<{
+      at: Date;
+      who: string | null;
+      line: number | null;
+      what: string;
+      was: string;
+      becomes: string;
+      why: string;
+    }>(
       this.source,
       `SELECT c.at, p.name AS who, c.line, c.what, c.was, c.becomes, c.why FROM sales_order_change c LEFT JOIN person p ON p.id = c.person_id WHERE c.order_id = ? ORDER BY c.id DESC LIMIT ${MOST}`,
       [order.id],

@@ -10,6 +10,7 @@ import { EntryService } from './entry.service.js';
 import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
 import { HoldsService } from './holds.service.js';
+import { OwnersQueries } from './owners.queries.js';
 import {
   CancelDto,
   CancellingDto,
@@ -22,6 +23,7 @@ import {
   HoldDto,
   NewOrderDto,
   OrderEventDto,
+  OwnerDto,
 } from './order-desk.dto.js';
 
 /** What the order desk does: keys, quotes, changes, holds and cancels orders. */
@@ -34,6 +36,7 @@ export class OrderDeskController {
     private readonly cancelling: CancellingService,
     private readonly history: HistoryQueries,
     private readonly goods: GoodsQueries,
+    private readonly owners: OwnersQueries,
     private readonly releases: ReleaseService,
     private readonly orders: OrdersQueries,
     private readonly papers: OrderPapers,
@@ -57,6 +60,13 @@ export class OrderDeskController {
     return this.goods.facts(sku.toUpperCase(), asked, person.siteIds);
   }
 
+  /** Those who may see to an order that waits. */
+  @Get('order-desk/people')
+  @Access('order-desk')
+  people(@Reader() person: Person): Promise<OwnerDto[]> {
+    return this.owners.list(person.siteIds);
+  }
+
   /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */
   @Put('orders/:code')
   @Access('order-desk')
@@ -75,12 +85,7 @@ export class OrderDeskController {
   @Post('orders/:code/confirm')
   @Access('order-desk')
   @HttpCode(200)
-  confirm(
-    @Acting() act: Act,
-    @IfMatch() version: number,
-    @Param('code') code: string,
-    @Body() body: ConfirmQuoteDto,
-  ): Promise<CodeDto> {
+  confirm(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: ConfirmQuoteDto): Promise<CodeDto> {
     return this.entry.confirm(act, code.toUpperCase(), version, body.promisedAt ?? null);
   }
 

@@ -85,6 +85,10 @@ export class HoldDto {
   /** Who is to see to it. */
   @IsOptional() @IsInt() ownerId?: number | null;
 }
+export class OwnerDto {
+  id: number;
+  name: string;
+}
 export class ClearHoldWhyDto {
   @IsString() @MaxLength(200) why: string;
 }

@@ -12,12 +12,23 @@ import { HistoryQueries } from './history.queries.js';
 import { HoldsService } from './holds.service.js';
 import { OrderDeskController } from './order-desk.controller.js';
 import { OrderMail } from './order.mail.js';
+import { OwnersQueries } from './owners.queries.js';
 import { TakingBack } from './taking-back.js';
 
 @Module({
   imports: [OrdersModule, AllocationModule, ChannelsModule, PickingModule, PackingModule],
   controllers: [OrderDeskController],
-  providers: [EntryService, EditingService, HoldsService, CancellingService, TakingBack, HistoryQueries, GoodsQueries, OrderMail],
+  providers: [
+    EntryService,
+    EditingService,
+    HoldsService,
+    CancellingService,
+    TakingBack,
+    HistoryQueries,
+    GoodsQueries,
+    OwnersQueries,
+    OrderMail,
+  ],
   exports: [EntryService, EditingService, HoldsService, CancellingService, TakingBack],
 })
 export class OrderDeskModule {}

@@ -84,8 +84,7 @@ export class OrderWriter {
       kind: 'order',
       glyph: held ? 'held' : 'empty',
       title: act ? `${code} ${quoted ? 'quoted to' : 'keyed for'} ${order.customer}` : `${code} came in, ${order.customer}`,
-      detail:
-        held ?? `${order.lines.length} ${order.lines.length === 1 ? 'line' : 'lines'}${order.ref ? `, their ref ${order.ref}` : ''}`,
+      detail: held ?? `${order.lines.length} ${order.lines.length === 1 ? 'line' : 'lines'}${order.ref ? `, their ref ${order.ref}` : ''}`,
       document: code,
       siteId: order.siteId,
     });

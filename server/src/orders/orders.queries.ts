@@ -10,6 +10,12 @@ import { OWN_HOLDS } from './holds.js';
 import { COUNTS, type Show, SHOWN } from './order-filter.js';
 import type { OrderCountsDto, OrderDto, OrderLineDto, OrderHoldDto, OrderPageDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
+/** What is not in the order of its vans. */
+const ORDERED: Partial<Readonly<Record<Show, string>>> = {
+  gone: 'o.shipped_at DESC, o.id DESC',
+  cancelled: 'o.id DESC',
+  quotes: 'o.id DESC',
+};
 /** The states in which no van is to be caught. */
 const OVER: ReadonlySet<string> = new Set(['quote', 'shipped', 'cancelled']);
 
@@ -24,7 +30,7 @@ export class OrdersQueries {
   /** Orders by the time that they were promised, and those that have gone the newest first; how many there are of each. */
   async list(siteIds: readonly number[], show: Show, window: Window): Promise<OrderPageDto> {
     const from = `FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN[show]}`;
-    const order = show === 'gone' ? 'o.shipped_at DESC, o.id DESC' : 'o.promised_at, o.id';
+    const order = ORDERED[show] ?? 'o.promised_at, o.id';
     const [page, counts] = await Promise.all([
       pageOf<{ id: number }>(this.source, { select: 'o.id', from, params: [[0, ...siteIds]], order }, window),
       this.counts(siteIds),
@@ -87,7 +93,10 @@ export class OrdersQueries {
 
   async sheet(code: string, siteIds: readonly number[]): Promise<OrderDto> {
     const order = await one<
-      Omit<OrderDto, 'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly'> & {
+      Omit<
+        OrderDto,
+        'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly'
+      > & {
         id: number;
         late: number;
         wholeOnly: number;

@@ -52,7 +52,10 @@ function drawLine(paper: Paper, line: OrderLineDto, left: number, wide: number, 
     .font('bold')
     .fontSize(10)
     .text(line.name ?? line.channelSku, left, y, { width: wide - 260, height: 13, ellipsis: true });
-  paper.font('mono').fontSize(8).text(line.sku ?? line.channelSku, left, y + 14);
+  paper
+    .font('mono')
+    .fontSize(8)
+    .text(line.sku ?? line.channelSku, left, y + 14);
   paper
     .font('regular')
     .fontSize(10)

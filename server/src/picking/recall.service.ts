@@ -2,7 +2,21 @@ import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
 import { type Holder, Reservations, type Spot } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, badState, CommandLog, find, more, mustBeAt, mustMatch, notFound, NOW, one, rows, type Tx, update } from '../platform/index.js';
+import {
+  type Act,
+  badState,
+  CommandLog,
+  find,
+  more,
+  mustBeAt,
+  mustMatch,
+  notFound,
+  NOW,
+  one,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import { holdRounds } from './totes.js';
 
 interface OpenStop extends Holder {
@@ -30,7 +44,8 @@ export class RecallService {
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.site_id);
       mustMatch(order.version, version);
-      if (order.state !== 'released' && order.state !== 'picking') throw badState(`${code} is ${order.state}. Only what is being picked can be recalled`);
+      if (order.state !== 'released' && order.state !== 'picking')
+        throw badState(`${code} is ${order.state}. Only what is being picked can be recalled`);
       const picked = await one<{ units: string | null }>(
         tx,
         `SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind IN ('tote','parcel') WHERE l.order_id = ?`,

@@ -69,7 +69,9 @@ export class PutawayQueries {
 
   /** What stands at docks and on carts, and what lies in totes and parcels of orders that want it no longer. */
   private async goods(tx: Tx, siteId: number): Promise<GoodsRow[]> {
-    const fields = (units: string) => `b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, ${units} AS units, p.id AS fromPlaceId, p.code AS fromCode, i.storage, x.home_place_id AS homeId,
+    const fields = (
+      units: string,
+    ) => `b.item_id AS itemId, b.lot_id AS lotId, l.code AS lot, ${units} AS units, p.id AS fromPlaceId, p.code AS fromCode, i.storage, x.home_place_id AS homeId,
          u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG`;
     const about = `JOIN item i ON i.id = b.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
          LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = p.site_id`;

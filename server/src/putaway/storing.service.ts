@@ -81,7 +81,11 @@ export class StoringService {
   /** What may be taken from there: what no order holds. */
   private async standing(tx: Tx, input: StoreCommand): Promise<number> {
     const key = [input.itemId, input.fromPlaceId, input.lotId];
-    await one(tx, `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`, key);
+    await one(
+      tx,
+      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
+      key,
+    );
     const row = await one<{ units: number | string }>(
       tx,
       `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,

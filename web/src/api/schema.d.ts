@@ -1965,7 +1965,8 @@ export interface paths {
         };
         get: operations["Orders_list"];
         put?: never;
-        post?: never;
+        /** Keys an order, or a quote. */
+        post: operations["OrderDesk_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1980,7 +1981,8 @@ export interface paths {
             cookie?: never;
         };
         get: operations["Orders_sheet"];
-        put?: never;
+        /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */
+        put: operations["OrderDesk_edit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2022,6 +2024,206 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{code}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Picking_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an order back from picking, as long as nothing of it is picked. */
+        post: operations["Picking_recall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Picking_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Packing_queue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
+        post: operations["Packing_sendBy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/orders/{code}/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Services and prices of each carrier for a weighed parcel, cheapest first. */
+        get: operations["Packing_rates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/goods/{sku}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody who keys an order must know of goods. */
+        get: operations["OrderDesk_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those who may see to an order that waits. */
+        get: operations["OrderDesk_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The customer takes the quote. */
+        post: operations["OrderDesk_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails the quote or the confirmation to the customer. */
+        post: operations["OrderDesk_mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The quote or the confirmation, with prices. */
+        get: operations["OrderDesk_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OrderDesk_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/promise": {
         parameters: {
             query?: never;
@@ -2032,7 +2234,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Promises an open order for another time. */
-        post: operations["Orders_promise"];
+        post: operations["OrderDesk_promise"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2048,7 +2250,73 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["Orders_clearHold"];
+        /** Mends an address or links unknown codes, so that the order goes on. */
+        post: operations["OrderDesk_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/holds/{id}/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_clear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/cancelling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What cancelling would take back, and who would be told. */
+        get: operations["OrderDesk_cancellingOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_cancel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2130,88 +2398,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Parked_setAside"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/orders/{code}/release": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Picking_release"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rounds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Picking_list"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/queue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["Packing_queue"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/parcels/{code}/service": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
-        post: operations["Packing_sendBy"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/orders/{code}/rates": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Services and prices of each carrier for a weighed parcel, cheapest first. */
-        get: operations["Packing_rates"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4437,12 +4623,28 @@ export interface components {
             postcode: string;
             country: string;
             note: string;
+            /** @description Days within which they pay. */
+            termsDays: number;
+            /** @description Whether their orders go only whole, unless an order says otherwise. */
+            wholeOnly: boolean;
             version: number;
         };
         CustomerPageDto: {
             rows: components["schemas"]["CustomerDto"][];
             /** @description How many there are in all; one more than ten thousand where there are more than that. */
             total: number;
+        };
+        CustomerAddressDto: {
+            name: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+        };
+        CustomerPriceDto: {
+            sku: string;
+            factor: number;
+            price: string;
         };
         CustomerOrderDto: {
             code: string;
@@ -4460,8 +4662,14 @@ export interface components {
             postcode: string;
             country: string;
             note: string;
+            /** @description Days within which they pay. */
+            termsDays: number;
+            /** @description Whether their orders go only whole, unless an order says otherwise. */
+            wholeOnly: boolean;
             version: number;
-            /** @description Orders that came with the customer's e-mail address, newest first. */
+            addresses: components["schemas"]["CustomerAddressDto"][];
+            prices: components["schemas"]["CustomerPriceDto"][];
+            /** @description Orders of the account, and those that came with the customer's e-mail address, newest first. */
             orders: components["schemas"]["CustomerOrderDto"][];
         };
         EditCustomerDto: {
@@ -4475,6 +4683,10 @@ export interface components {
             postcode: string;
             country: string;
             note: string;
+            termsDays: number;
+            wholeOnly: boolean;
+            addresses: components["schemas"]["CustomerAddressDto"][];
+            prices: components["schemas"]["CustomerPriceDto"][];
         };
         ChannelDto: {
             id: number;
@@ -4575,9 +4787,25 @@ export interface components {
             total: number;
             counts: components["schemas"]["OrderCountsDto"];
         };
+        OrderHoldDto: {
+            id: number;
+            /** @description code, address, payment, stock, check or other. */
+            kind: string;
+            reason: string;
+            owner: string | null;
+            setBy: string | null;
+            /** Format: date-time */
+            setAt: string;
+            /** @description Whether it goes by itself once what is wrong is mended. */
+            own: boolean;
+        };
         OrderLineDto: {
             line: number;
             channelSku: string;
+            /** @description How many were ordered, each of `factor` base units, and what that pack is called; price is that of one. */
+            quantity: number;
+            factor: number;
+            pack: string | null;
             sku: string | null;
             name: string | null;
             picture: string | null;
@@ -4604,13 +4832,24 @@ export interface components {
         OrderDto: {
             code: string;
             channel: string;
+            channelCode: string;
             channelRef: string;
             siteId: number;
             site: string;
             state: string;
             holdReason: string | null;
+            holds: components["schemas"]["OrderHoldDto"][];
+            /** @description The account of the customer; null where there is none. */
+            account: string | null;
             customer: string;
             email: string;
+            phone: string;
+            priority: number;
+            wholeOnly: boolean;
+            quotedUntil: string | null;
+            cancelledWhy: string | null;
+            /** @description What the customer pays for the goods. */
+            worth: string;
             addressLine: string;
             city: string;
             postcode: string;
@@ -4633,6 +4872,8 @@ export interface components {
             /** @description Weight of the goods in grams, as far as it is known. */
             weightG: number;
             round: string | null;
+            /** @description Whether more is promised to an order at work, which can be sent after the rest. */
+            canFollow: boolean;
             /** @description Why it cannot be sent to picking; null where it can. */
             cannotRelease: string | null;
             lines: components["schemas"]["OrderLineDto"][];
@@ -4660,69 +4901,6 @@ export interface components {
             sendings: components["schemas"]["OrderSendingDto"][];
             /** @description The purchase orders that it waits for. */
             waitsFor: string[];
-        };
-        PromiseDto: {
-            /**
-             * Format: date-time
-             * @description When it is to leave.
-             */
-            at: string;
-        };
-        LinkLineDto: {
-            line: number;
-            sku: string;
-        };
-        ClearHoldDto: {
-            addressLine?: string;
-            city?: string;
-            postcode?: string;
-            notePacker?: string | null;
-            links?: components["schemas"]["LinkLineDto"][];
-        };
-        ParkedRowDto: {
-            id: number;
-            channel: string;
-            /** Format: date-time */
-            cameAt: string;
-            /** @description The channel's own number of the order, where it could be made out. */
-            ref: string | null;
-            why: string;
-            /** @description waiting, taken-in or set-aside. */
-            state: string;
-        };
-        ParkedPageDto: {
-            rows: components["schemas"]["ParkedRowDto"][];
-            /** @description How many there are in all; one more than ten thousand where there are more than that. */
-            total: number;
-            /** @description How many of them wait to be mended or set aside. */
-            waiting: number;
-        };
-        ParkedDto: {
-            id: number;
-            channel: string;
-            /** Format: date-time */
-            cameAt: string;
-            /** @description The channel's own number of the order, where it could be made out. */
-            ref: string | null;
-            why: string;
-            /** @description waiting, taken-in or set-aside. */
-            state: string;
-            /** @description The message as it came. */
-            raw: string;
-            /** @description The order that came of it. */
-            order: string | null;
-            settledBy: string | null;
-            /** Format: date-time */
-            settledAt: string | null;
-            settledWhy: string | null;
-            version: number;
-        };
-        MendDto: {
-            /** @description The message as it should have been: JSON. */
-            text: string;
-        };
-        SetAsideDto: {
-            why: string;
         };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
@@ -4790,6 +4968,226 @@ export interface components {
             rates: components["schemas"]["RateDto"][];
             /** @description Carriers that did not answer, with what they said. */
             silent: string[];
+        };
+        KeyedLineDto: {
+            /** @description The number of a line that is there already; absent for a new one. */
+            line?: number | null;
+            /** @description Our SKU; empty leaves a line as it is whose code nobody knows yet. */
+            sku: string;
+            /** @description Base units in one of what is ordered. */
+            factor: number;
+            /** @description How many of it; parts of a pack are decimals. */
+            quantity: string;
+            price: string;
+        };
+        NewOrderDto: {
+            /** @description The channel by which it came; without one, the telephone and counter of its site. */
+            channel?: string | null;
+            /** @description The customer's own number. */
+            ref: string;
+            /** @description Whether it is only offered, and until when. */
+            quote: boolean;
+            quotedUntil?: string | null;
+            /** @description The account of the customer; absent where there is none. */
+            account?: string | null;
+            customer: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            siteId: number;
+            /**
+             * Format: date-time
+             * @description When it is to leave; without a time, the first van that it can catch.
+             */
+            promisedAt?: string | null;
+            speed: string;
+            /** @description The higher is served first. */
+            priority: number;
+            wholeOnly: boolean;
+            notePacker: string;
+            notePicker: string;
+            lines: components["schemas"]["KeyedLineDto"][];
+        };
+        GoodsPackDto: {
+            factor: number;
+            name: string;
+            plural: string;
+        };
+        OtherSiteDto: {
+            site: string;
+            free: number;
+        };
+        GoodsPriceDto: {
+            factor: number;
+            price: string;
+            /**
+             * @description The customer's own price, what they paid the last time, or the channel's.
+             * @enum {string}
+             */
+            from: "channel" | "last" | "own";
+        };
+        GoodsFactsDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            packs: components["schemas"]["GoodsPackDto"][];
+            /** @description Free at the site that was asked about, and elsewhere. */
+            free: number;
+            elsewhere: components["schemas"]["OtherSiteDto"][];
+            /** @description When more comes there, and how much; null where nothing is on order. */
+            moreOn: string | null;
+            more: number | null;
+            /** @description What the customer pays for one of the first pack asked: their own price, otherwise what the channel asks. */
+            prices: components["schemas"]["GoodsPriceDto"][];
+        };
+        OwnerDto: {
+            id: number;
+            name: string;
+        };
+        EditOrderDto: {
+            why: string;
+            /** @description The account of the customer; absent where there is none. */
+            account?: string | null;
+            customer: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            siteId: number;
+            /**
+             * Format: date-time
+             * @description When it is to leave; without a time, the first van that it can catch.
+             */
+            promisedAt?: string | null;
+            speed: string;
+            /** @description The higher is served first. */
+            priority: number;
+            wholeOnly: boolean;
+            notePacker: string;
+            notePicker: string;
+            lines: components["schemas"]["KeyedLineDto"][];
+        };
+        EditedOrderDto: {
+            code: string;
+            /** @description What the floor is asked to do about it, in words; empty where nothing. */
+            floor: string;
+        };
+        ConfirmQuoteDto: {
+            /** Format: date-time */
+            promisedAt?: string | null;
+        };
+        OrderEventDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description Null where nobody did: it came from outside or by itself. */
+            who: string | null;
+            what: string;
+            detail: string;
+        };
+        PromiseDto: {
+            /**
+             * Format: date-time
+             * @description When it is to leave.
+             */
+            at: string;
+        };
+        LinkLineDto: {
+            line: number;
+            sku: string;
+        };
+        ClearHoldDto: {
+            addressLine?: string;
+            city?: string;
+            postcode?: string;
+            notePacker?: string | null;
+            links?: components["schemas"]["LinkLineDto"][];
+        };
+        HoldDto: {
+            /** @enum {string} */
+            kind: "payment" | "stock" | "check" | "other";
+            reason: string;
+            /** @description Who is to see to it. */
+            ownerId?: number | null;
+        };
+        ClearHoldWhyDto: {
+            why: string;
+        };
+        InPlaceDto: {
+            place: string;
+            pieces: number;
+        };
+        CancellingDto: {
+            can: boolean;
+            /** @description Pieces that are only promised, and those that pickers would no longer go for. */
+            promised: number;
+            toPick: number;
+            /** @description What the floor would be asked to put away. */
+            totes: components["schemas"]["InPlaceDto"][];
+            parcels: components["schemas"]["InPlaceDto"][];
+            /** @description Parcels whose labels would be void. */
+            labels: string[];
+            /** @description Pieces that have gone and stay gone. */
+            gone: number;
+            /** @description The channel that would be told, and the customer's address for mail. */
+            channel: string | null;
+            email: string | null;
+        };
+        CancelDto: {
+            why: string;
+            /** @description Whether the customer is told by mail. */
+            tell: boolean;
+        };
+        ParkedRowDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+        };
+        ParkedPageDto: {
+            rows: components["schemas"]["ParkedRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            /** @description How many of them wait to be mended or set aside. */
+            waiting: number;
+        };
+        ParkedDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+            /** @description The message as it came. */
+            raw: string;
+            /** @description The order that came of it. */
+            order: string | null;
+            settledBy: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledWhy: string | null;
+            version: number;
+        };
+        MendDto: {
+            /** @description The message as it should have been: JSON. */
+            text: string;
+        };
+        SetAsideDto: {
+            why: string;
         };
         WaitingParcelDto: {
             code: string;
@@ -5390,6 +5788,11 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        SpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
         PackLineDto: {
             line: number;
             itemId: number;
@@ -5429,6 +5832,8 @@ export interface components {
             mostG: number;
         };
         PackTaskDto: {
+            /** @description What the order wants no longer: to be taken out and put away. */
+            spare: components["schemas"]["SpareDto"][];
             order: string;
             customer: string;
             lines: components["schemas"]["PackLineDto"][];
@@ -5522,6 +5927,11 @@ export interface components {
             short: number;
             metres: number;
         };
+        ToteSpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
         PickTaskDto: {
             round: string;
             state: string;
@@ -5532,6 +5942,8 @@ export interface components {
             stops: components["schemas"]["PickStopDto"][];
             toteId: number | null;
             busyToteIds: number[];
+            /** @description What lies in its totes and is wanted no longer: to be put away. */
+            spare: components["schemas"]["ToteSpareDto"][];
         };
         PickBundleDto: {
             /**
@@ -9021,7 +9433,7 @@ export interface operations {
     Orders_list: {
         parameters: {
             query?: {
-                show?: "all" | "ready" | "short" | "stuck" | "gone";
+                show?: "all" | "ready" | "short" | "stuck" | "quotes" | "gone" | "cancelled";
                 from?: string;
                 limit?: string;
             };
@@ -9037,6 +9449,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderPageDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOrderDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };
@@ -9058,6 +9493,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOrderDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedOrderDto"];
                 };
             };
         };
@@ -9102,7 +9562,271 @@ export interface operations {
             };
         };
     };
-    Orders_promise: {
+    Picking_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleasedDto"];
+                };
+            };
+        };
+    };
+    Picking_recall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Picking_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundPageDto"];
+                };
+            };
+        };
+    };
+    Packing_queue: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPageDto"];
+                };
+            };
+        };
+    };
+    Packing_sendBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendByDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Packing_rates: {
+        parameters: {
+            query: {
+                weight: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_facts: {
+        parameters: {
+            query: {
+                channel?: string;
+                account?: string;
+                site: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoodsFactsDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnerDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmQuoteDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OrderDesk_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderEventDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_promise: {
         parameters: {
             query?: never;
             header?: never;
@@ -9127,7 +9851,7 @@ export interface operations {
             };
         };
     };
-    Orders_clearHold: {
+    OrderDesk_mend: {
         parameters: {
             query?: never;
             header?: never;
@@ -9139,6 +9863,103 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ClearHoldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearHoldWhyDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_cancellingOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CancellingDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelDto"];
             };
         };
         responses: {
@@ -9261,119 +10082,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    Picking_release: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReleasedDto"];
-                };
-            };
-        };
-    };
-    Picking_list: {
-        parameters: {
-            query?: {
-                from?: string;
-                limit?: string;
-                site?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoundPageDto"];
-                };
-            };
-        };
-    };
-    Packing_queue: {
-        parameters: {
-            query?: {
-                from?: string;
-                limit?: string;
-                site?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BenchPageDto"];
-                };
-            };
-        };
-    };
-    Packing_sendBy: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SendByDto"];
-            };
-        };
-        responses: {
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    Packing_rates: {
-        parameters: {
-            query: {
-                weight: string;
-            };
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RatesDto"];
-                };
             };
         };
     };

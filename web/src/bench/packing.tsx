@@ -2,6 +2,7 @@ import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack
 import { useState } from 'react';
 
 import { FeedbackBand } from '../flow/band';
+import { SpareList } from '../flow/spare-goods';
 import type { Ready } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural } from '../ui/format';
@@ -90,6 +91,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               </Button>
             </div>
           )}
+          <SpareList spare={task.spare} book={book} />
           <BenchLines
             lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l) }))}
             next={closed ? undefined : openLine(task, state)?.line}

@@ -8,6 +8,7 @@ import { api, ask, at } from '../api/client';
 import { useSite } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { kept } from '../flow/kept';
+import { SpareList } from '../flow/spare-goods';
 import { type Ready, TaskGate } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural, when } from '../ui/format';
@@ -114,6 +115,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const setDown = isSetDown(task, state);
   const inHand = inHandAt(state, stop);
   const atBin = isAtBin(state, stop);
+  // Recalled, or cancelled before anything was picked.
+  const isOver = setDown && task.stops.every((s) => s.picked === 0);
   const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
   return (
     <>
@@ -127,7 +130,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           {Math.min(done + 1, task.stops.length)} of {task.stops.length}
         </span>
       </PhoneHead>
-      <Ask className="pb-3">{ask1(stop, toteId, atBin, inHand, setDown)}</Ask>
+      <SpareList spare={task.spare} book={book} />
+      <Ask className="pb-3">{isOver ? 'This round is over' : ask1(stop, toteId, atBin, inHand, setDown)}</Ask>
       {stop ? (
         <StopView
           task={task}

@@ -26,6 +26,7 @@ import { UnreadDocumentSheet } from './inbound/unread-document-sheet';
 import { UnreadDocumentsPage } from './inbound/unread-documents-page';
 import { UnreadPage } from './orders/unread-page';
 import { UnreadSheet } from './orders/unread-sheet';
+import { OrderForm } from './orders/keyed/order-form';
 import { OrderSheet } from './orders/order-sheet';
 import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
@@ -153,7 +154,15 @@ export const routes: RouteObject = {
         { path: ':code/edit', element: <CustomerForm /> },
       ],
     },
-    { path: 'orders', element: <OrdersPage />, children: [{ path: ':code', element: <OrderSheet /> }] },
+    {
+      path: 'orders',
+      element: <OrdersPage />,
+      children: [
+        { path: 'new', element: <OrderForm /> },
+        { path: ':code', element: <OrderSheet /> },
+        { path: ':code/edit', element: <OrderForm /> },
+      ],
+    },
     { path: 'picking', element: <PickingPage /> },
     { path: 'packing', element: <PackingPage /> },
     { path: 'dispatch', element: <DispatchPage /> },

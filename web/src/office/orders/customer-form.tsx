@@ -2,15 +2,36 @@ import { useQuery } from '@tanstack/react-query';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { key } from '../../api/keys';
-import { TextField } from '../../ui/record/fields';
-import { RecordForm } from '../../ui/record/record-form';
+import { BlockHead } from '../../ui/page';
+import { CheckField, NumberField, TextField } from '../../ui/record/fields';
+import { type FieldWords, RecordForm } from '../../ui/record/record-form';
+import { RowsField } from '../../ui/record/rows-field';
 import { useRecord } from '../../ui/record/use-record';
 import { ShownSheet } from '../../ui/sheet';
 
-type Values = Dto['EditCustomerDto'];
+type Body = Dto['EditCustomerDto'];
+/** Numbers are text while they are written. */
+interface Values extends Omit<Body, 'termsDays' | 'prices'> {
+  termsDays: string;
+  prices: { sku: string; factor: string; price: string }[];
+}
 
-const FRESH: Values = { code: '', name: '', email: '', phone: '', addressLine: '', city: '', postcode: '', country: 'GB', note: '' };
-const WORDS: Readonly<Record<keyof Values, { label: string }>> = {
+const FRESH: Values = {
+  code: '',
+  name: '',
+  email: '',
+  phone: '',
+  addressLine: '',
+  city: '',
+  postcode: '',
+  country: 'GB',
+  note: '',
+  termsDays: '30',
+  wholeOnly: false,
+  addresses: [],
+  prices: [],
+};
+const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   code: { label: 'Code' },
   name: { label: 'Name' },
   email: { label: 'E-mail' },
@@ -20,8 +41,18 @@ const WORDS: Readonly<Record<keyof Values, { label: string }>> = {
   postcode: { label: 'Postcode' },
   country: { label: 'Country, two letters' },
   note: { label: 'Note' },
+  termsDays: { label: 'Pays within days' },
+  wholeOnly: { label: 'Their orders go only whole' },
+  addresses: { label: 'Other places', show: (list: Values['addresses']) => list.map((a) => a.name).join(', ') },
+  prices: { label: 'Own prices', show: (list: Values['prices']) => list.map((p) => `${p.sku} ${p.price}`).join(', ') },
 };
-const FIELDS = (Object.keys(WORDS) as (keyof Values)[]).filter((name) => name !== 'code');
+const FIELDS = ['name', 'email', 'phone', 'addressLine', 'city', 'postcode', 'country', 'note'] as const;
+
+const bodyOf = (v: Values): Body => ({
+  ...v,
+  termsDays: Number(v.termsDays),
+  prices: v.prices.map((p) => ({ ...p, factor: Number(p.factor) })),
+});
 
 /** Makes or changes a customer. */
 export function CustomerForm() {
@@ -42,14 +73,16 @@ export function CustomerForm() {
 
 function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
   const navigate = useNavigate();
-  const record = useRecord({
+  const record = useRecord<Values, { code: string }>({
     source: { values: customer ? pick(customer) : FRESH, version: customer?.version },
-    save: (body, version, once) =>
-      ask(
+    save: (values, version, once) => {
+      const body = bodyOf(values);
+      return ask(
         version === undefined
           ? api.POST('/api/customers', { body, headers: once })
           : api.PUT('/api/customers/{code}', { params: { path: { code: body.code } }, headers: { ...once, ...ifMatch(version) }, body }),
-      ),
+      );
+    },
     onSaved: (made) => void navigate(`/orders/customers/${made.code}`),
   });
   return (
@@ -65,11 +98,45 @@ function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
       {FIELDS.map((name) => (
         <TextField key={name} name={name} label={WORDS[name].label} />
       ))}
+      <NumberField name="termsDays" label="Pays within days" className="max-w-[160px]" />
+      <CheckField name="wholeOnly" label="Their orders go only whole" />
+      <BlockHead>
+        <h2>Other places they have goods sent to</h2>
+      </BlockHead>
+      <RowsField
+        name="addresses"
+        one="place"
+        columns={[
+          { name: 'name', label: 'Called' },
+          { name: 'addressLine', label: 'Street' },
+          { name: 'city', label: 'Town' },
+          { name: 'postcode', label: 'Postcode', width: 110 },
+          { name: 'country', label: 'Land', width: 64 },
+        ]}
+        blank={{ name: '', addressLine: '', city: '', postcode: '', country: 'GB' }}
+      />
+      <BlockHead>
+        <h2>Prices of their own</h2>
+      </BlockHead>
+      <RowsField
+        name="prices"
+        one="price"
+        columns={[
+          { name: 'sku', label: 'SKU', code: true },
+          { name: 'factor', label: 'Pieces in one', num: true, width: 110 },
+          { name: 'price', label: 'Price of one', num: true, width: 120 },
+        ]}
+        blank={{ sku: '', factor: '1', price: '' }}
+      />
     </RecordForm>
   );
 }
 
 function pick(c: Dto['CustomerSheetDto']): Values {
   const { version: _, orders: __, ...rest } = c;
-  return rest;
+  return {
+    ...rest,
+    termsDays: String(c.termsDays),
+    prices: c.prices.map((p) => ({ sku: p.sku, factor: String(p.factor), price: p.price.replace(/(\.\d\d)0+$/, '$1') })),
+  };
 }

@@ -1,6 +1,8 @@
 import { key } from '../../api/keys';
 import { useParams, useSearchParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { TextLink } from '../../ui/button';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
 import { micro, moneyText } from '@vectrum/core/money';
@@ -17,12 +19,24 @@ import { FilterLine } from '../../ui/page';
 import { MoreRows, useLongList } from '../../ui/long-list';
 
 type Row = Dto['OrderRowDto'];
-type Show = 'all' | 'ready' | 'short' | 'stuck' | 'gone';
+const SHOWS = ['all', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
+type Show = (typeof SHOWS)[number];
+const SAYS: Readonly<Record<Show, string>> = {
+  all: 'All',
+  ready: 'Ready',
+  short: 'Short',
+  stuck: 'Stuck',
+  quotes: 'Quotes',
+  gone: 'Gone',
+  cancelled: 'Cancelled',
+};
+/** Orders that are over or not begun have no van to catch: one list, newest first. */
+const FLAT: ReadonlySet<Show> = new Set(['quotes', 'gone', 'cancelled']);
 
-function OrderTable({ orders, open, gone }: { orders: Row[]; open: string | undefined; gone: boolean }) {
+function OrderTable({ orders, open, show }: { orders: Row[]; open: string | undefined; show: Show }) {
   const beside = useBeside();
-  const groups = gone
-    ? [{ key: 'gone', title: 'Gone', note: plural(orders.length, 'order', 'orders'), list: orders }]
+  const groups = FLAT.has(show)
+    ? [{ key: show, title: SAYS[show], note: plural(orders.length, 'order', 'orders'), list: orders }]
     : byDeparture(orders, ['order', 'orders']);
   return (
     <DenseTable>
@@ -83,15 +97,12 @@ export function OrdersPage() {
   const { code: open } = useParams();
   const [params, setParams] = useSearchParams();
   const show = (params.get('show') ?? 'all') as Show;
-  const gone = show === 'gone';
   const query = useLongList(key('orders', show), (window) => ask(api.GET('/api/orders', { params: { query: { ...window, show } } })));
-  const words = (['all', 'ready', 'short', 'stuck', 'gone'] as const).map((value) => {
-    const n = value === 'gone' ? undefined : query.data?.counts[value];
-    return {
-      value,
-      says: { all: 'All', ready: 'Ready', short: 'Short', stuck: 'Stuck', gone: 'Gone' }[value],
-      ...(n === undefined ? {} : { count: n }),
-    };
+  const me = useMe();
+  const counts = query.data?.counts;
+  const words = SHOWS.map((value) => {
+    const n = value === 'all' || value === 'ready' || value === 'short' || value === 'stuck' ? counts?.[value] : undefined;
+    return { value, says: SAYS[value], ...(n === undefined ? {} : { count: n }) };
   });
   return (
     <ListPage title="Orders" width={668}>
@@ -106,6 +117,7 @@ export function OrdersPage() {
           <span className="flex gap-5 items-baseline">
             <ExportLinks list="orders" query={{ show: show === 'all' ? undefined : show }} />
             <OrdersWords here="/orders" />
+            {me.data?.rights.includes('order-desk') && <TextLink to="/orders/new">Key an order</TextLink>}
           </span>
         )}
       </FilterLine>
@@ -113,10 +125,12 @@ export function OrdersPage() {
         {({ rows: fitting }) =>
           fitting.length === 0 ? (
             <Empty title="No orders here">
-              {show === 'all' ? 'Orders come in from the channels by themselves.' : 'Show all to see the others.'}
+              {show === 'all'
+                ? 'Orders come in from the channels by themselves; those that are rung in are keyed here.'
+                : 'Show all to see the others.'}
             </Empty>
           ) : (
-            <OrderTable orders={fitting} open={open} gone={gone} />
+            <OrderTable orders={fitting} open={open} show={show} />
           )
         }
       </Shown>
