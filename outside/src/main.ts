@@ -1,8 +1,10 @@
 import { Carriers } from './carriers.js';
+import { Lindenmart } from './lindenmart.js';
 import { mailServer, printer } from './post.js';
 import { outsideServer } from './server.js';
 import { Shop } from './shop.js';
 import { Suppliers } from './suppliers.js';
+import { Trade } from './trade.js';
 import { WorldState } from './state.js';
 
 const port = (name: string, fallback: number) => Number(process.env[name] ?? fallback);
@@ -20,7 +22,14 @@ const suppliers = new Suppliers(
   process.env['OUTSIDE_SUPPLIER_KEY'] ?? 'suppliers-and-stores-share-this',
 );
 
-const http = outsideServer(state, shop, carriers, suppliers);
+const market = new Lindenmart(state, process.env['OUTSIDE_MARKET_KEY'] ?? 'seller-of-the-market');
+const trade = new Trade(
+  state,
+  process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600',
+  process.env['OUTSIDE_TRADE_SECRET'] ?? 'trade-and-stores-share-this',
+);
+
+const http = outsideServer({ state, shop, market, trade, carriers, suppliers });
 const mail = mailServer(state, suppliers);
 const paper = printer(state);
 const listening = [

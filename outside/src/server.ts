@@ -7,30 +7,35 @@ import { CONSOLE_PAGE, CONSOLE_SCRIPT } from './console.js';
 import { bodyOf, json, Refused, send } from './http.js';
 import type { Deviation } from './supplier-papers.js';
 import type { Suppliers } from './suppliers.js';
+import { type Lindenmart, MarketBusy } from './lindenmart.js';
 import type { Basket, Shop } from './shop.js';
 import type { Manner, Part, WorldState } from './state.js';
+import type { Trade } from './trade.js';
 
 const MANNERS = new Set(['well', 'slow', 'failing', 'twice']);
 
 /** One HTTP server for the shop, the carriers, the suppliers' desks and the console. */
-export function outsideServer(state: WorldState, shop: Shop, carriers: Carriers, suppliers: Suppliers): Server {
+export function outsideServer(world: World): Server {
   return createServer((request, response) => {
-    route({ state, shop, carriers, suppliers }, request, response).catch((thrown: unknown) => {
+    route(world, request, response).catch((thrown: unknown) => {
       const status = thrown instanceof Refused ? thrown.status : 503;
+      if (thrown instanceof MarketBusy) response.setHeader('retry-after', thrown.retryAfter);
       send(response, status, { message: thrown instanceof Error ? thrown.message : 'out of order' });
     });
   });
 }
 
-interface World {
+export interface World {
   state: WorldState;
   shop: Shop;
+  market: Lindenmart;
+  trade: Trade;
   carriers: Carriers;
   suppliers: Suppliers;
 }
 
 async function route(world: World, request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const { state, shop, carriers } = world;
+  const { state, shop, market, trade, carriers } = world;
   const url = new URL(request.url ?? '/', 'http://outside');
   const path = url.pathname.split('/').slice(1).map(decodeURIComponent);
   const body = request.method === 'GET' ? '' : await bodyOf(request);
@@ -43,12 +48,25 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
       response.writeHead(200, { 'content-type': 'text/javascript' }).end(CONSOLE_SCRIPT);
       return;
     case 'GET shop':
-      shop.mustBeSigned(`/orders?since=${url.searchParams.get('since') ?? ''}`, signature as string | undefined);
+      shop.mustBeSigned(`/${path[1]}${url.search}`, signature as string | undefined);
+      if (path[1] === 'goods') return send(response, 200, shop.goods());
+      if (path[1] === 'stock') return send(response, 200, shop.stock());
       return send(response, 200, await shop.since(url.searchParams.get('since') ?? ''));
     case 'PUT shop':
       shop.mustBeSigned(body, signature as string | undefined);
       if (path[1] === 'stock') await shop.setStock(path[2] ?? '', body);
+      else if (path[3] === 'cancellation') await shop.cancelledByStores(path[2] ?? '');
       else await shop.addShipment(path[2] ?? '', path[4] ?? '', body);
+      return send(response, 200, {});
+    case 'GET lindenmart':
+      await market.mustBear(request.headers.authorization);
+      return send(response, 200, path[1] === 'offers' ? market.offers() : market.after(url.searchParams.get('after') ?? ''));
+    case 'POST lindenmart':
+      await market.mustBear(request.headers.authorization);
+      return send(response, 200, market.hear(path.slice(1), body));
+    case 'POST trade':
+      trade.mustBeSigned(body, signature as string | undefined);
+      await trade.hear(body);
       return send(response, 200, {});
     case 'POST carriers':
       carriers.mustKnow(request.headers.authorization);
@@ -80,7 +98,15 @@ function consoleRead(state: WorldState, path: string[], response: ServerResponse
 
 const ANSWERS = new Set<string>(['accept', 'change', 'refuse']);
 
-async function consoleAct({ state, shop, carriers, suppliers }: World, path: string[], body: Record<string, unknown>): Promise<object> {
+async function consoleAct(
+  { state, shop, market, trade, carriers, suppliers }: World,
+  path: string[],
+  body: Record<string, unknown>,
+): Promise<object> {
+  if (path[1] === 'orders' && (path[3] === 'change' || path[3] === 'cancel')) return shop.changeOf(path[2] ?? '', path[3]);
+  if (path[1] === 'odd') return shop.odd();
+  if (path[1] === 'market') return marketAct(market, path, body);
+  if (path[1] === 'trade') return tradeAct(trade, path, body);
   if (path[1] === 'orders') {
     const basket = body as unknown as Basket;
     if (!Array.isArray(basket.lines) || basket.lines.length === 0) throw new Refused(400, 'Take something first');
@@ -101,4 +127,27 @@ async function consoleAct({ state, shop, carriers, suppliers }: World, path: str
     return {};
   }
   throw new Refused(404, 'There is nothing here');
+}
+
+function marketAct(market: Lindenmart, [, , number = '', what]: string[], body: Record<string, unknown>): object {
+  if (what === 'change' || what === 'cancel') return market.changeOf(number, what);
+  if (body['odd'] === true) {
+    market.odd();
+    return {};
+  }
+  const lines = body['lines'];
+  if (!Array.isArray(lines) || lines.length === 0) throw new Refused(400, 'Take something first');
+  return market.buy(lines as { offer: string; count: number }[]);
+}
+
+async function tradeAct(trade: Trade, [, , number = '', what]: string[], body: Record<string, unknown>): Promise<object> {
+  if (what === 'cancel') return trade.cancel(number);
+  const lines = body['lines'];
+  if (!Array.isArray(lines) || lines.length === 0) throw new Refused(400, 'Take something first');
+  return trade.order(
+    String(body['customer'] ?? 'Thornlea Garden Centre'),
+    lines as { sku: string; quantity: number }[],
+    body['odd'] === true,
+    ...(number ? [number] : []),
+  );
 }

@@ -66,6 +66,45 @@ export class Shop {
     return order;
   }
 
+  /** The customer changes their mind: one fewer or more of the first goods, or nothing at all. */
+  changeOf(ref: string, what: 'change' | 'cancel'): ShopOrder {
+    const kept = this.state.world.orders.find((o) => o.order.ref === ref);
+    const first = kept?.order.lines[0];
+    if (!kept || !first) throw new Refused(404, 'There is no such order');
+    if (what === 'cancel') kept.cancelled = 'by the customer';
+    else {
+      first.quantity = first.quantity > 1 ? first.quantity - 1 : 2;
+      kept.order.revision = (kept.order.revision ?? 0) + 1;
+    }
+    this.state.changed();
+    void this.tell(kept);
+    return kept.order;
+  }
+
+  /** Something goes wrong in the shop: it sends what nobody can read. */
+  async odd(): Promise<object> {
+    const body = JSON.stringify({ ref: `ODD-${randomInt(1000, 9999)}`, lines: 'two jars', customer: null });
+    const response = await this.send(body);
+    return { said: response.status };
+  }
+
+  /** What it offers, and what it believes of each. */
+  goods(): object {
+    return { goods: CATALOGUE.map(({ sku, title, price }) => ({ sku, title, price })) };
+  }
+
+  stock(): object {
+    return { stock: Object.entries(this.state.world.stock).map(([sku, { units }]) => ({ sku, units })) };
+  }
+
+  /** The stores cannot send an order. */
+  async cancelledByStores(ref: string): Promise<void> {
+    await behave(this.state.world.manners.shop);
+    const kept = this.state.world.orders.find((o) => o.order.ref === ref);
+    if (kept) kept.cancelled = 'by the stores';
+    this.state.changed();
+  }
+
   private async tell(kept: KeptOrder, left = 3): Promise<void> {
     const { manners } = this.state.world;
     try {
@@ -79,23 +118,26 @@ export class Shop {
   }
 
   private async post(kept: KeptOrder): Promise<void> {
-    const body = JSON.stringify(kept.order);
-    const response = await fetch(`${this.houseUrl}/api/channels/SHOP/webhook`, {
+    const response = await this.send(JSON.stringify(said(kept)));
+    kept.told = response.ok ? 'told' : 'refused';
+    if (response.status >= 500) throw new Error('The stores are not there');
+  }
+
+  private send(body: string): Promise<Response> {
+    return fetch(`${this.houseUrl}/api/channels/SHOP/webhook`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', 'x-signature': this.sign(body) },
       body,
       signal: AbortSignal.timeout(5_000),
     });
-    kept.told = response.ok ? 'told' : 'refused';
-    if (response.status >= 500) throw new Error('The stores are not there');
   }
 
   /** Orders after a cursor, for stores that missed a message. */
-  async since(cursor: string): Promise<{ orders: ShopOrder[]; cursor: string }> {
+  async since(cursor: string): Promise<{ orders: object[]; cursor: string }> {
     await behave(this.state.world.manners.shop);
     const after = Number(cursor) || 0;
     const fresh = this.state.world.orders.filter((o) => o.number > after).slice(0, 100);
-    return { orders: fresh.map((o) => o.order), cursor: String(fresh.at(-1)?.number ?? after) };
+    return { orders: fresh.map(said), cursor: String(fresh.at(-1)?.number ?? after) };
   }
 
   /** The stores tell what may be sold. Messages may come twice; an older one than the last is passed over. */
@@ -121,4 +163,9 @@ export class Shop {
       kept.shipments.push({ parcel, carrier: String(carrier), tracking: String(tracking) });
     this.state.changed();
   }
+}
+
+/** An order as it is said: what is cancelled, as cancelled. */
+function said({ order, cancelled }: KeptOrder): object {
+  return cancelled ? { ref: order.ref, state: 'cancelled', why: `cancelled ${cancelled}` } : order;
 }

@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 export type Manner = 'well' | 'slow' | 'failing' | 'twice';
-export type Part = 'shop' | 'carriers' | 'suppliers' | 'mail' | 'printer';
+export type Part = 'shop' | 'lindenmart' | 'trade' | 'carriers' | 'suppliers' | 'mail' | 'printer';
 
 export interface ShopOrder {
   ref: string;
@@ -13,10 +13,14 @@ export interface ShopOrder {
   note: string | null;
   speed: string;
   lines: { sku: string; quantity: number; price: string }[];
+  /** How often it was said. */
+  revision?: number;
 }
 export interface KeptOrder {
   number: number;
   order: ShopOrder;
+  /** What was asked of it afterwards. */
+  cancelled?: 'by the customer' | 'by the stores';
   told: 'not yet' | 'told' | 'refused';
   shipments: { parcel: string; carrier: string; tracking: string }[];
 }
@@ -54,7 +58,36 @@ export interface KeptPurchase {
   papers: number;
   lines: { line: number; packs: number; price: string; name: string }[];
 }
+/** An order of the marketplace. */
+export interface MarketOrder {
+  number: string;
+  status: 'placed' | 'cancelled';
+  edition: number;
+  bought: string;
+  dispatchBy: string;
+  recipient: { name: string; street: string; town: string; postcode: string; country: string };
+  message: string | null;
+  goods: { offer: string; count: number; unitPrice: string }[];
+}
+export interface KeptMarketOrder {
+  /** Where it stands among all that was ever said: an order that is said again moves to the end. */
+  at: number;
+  order: MarketOrder;
+  sellersNumber: string | null;
+  parcels: { parcel: string; tracking: string }[];
+  refused: string | null;
+}
+/** A trade customer's order, and what the stores answered. */
+export interface KeptTradeOrder {
+  number: string;
+  customer: string;
+  told: string;
+  answers: { code: string; note: string }[];
+  lines: { sku: string; quantity: number }[];
+}
 export interface World {
+  market: { orders: KeptMarketOrder[]; offers: Record<string, { count: number; version: number; at: string }>; penalties: string[] };
+  trade: KeptTradeOrder[];
   stock: Record<string, { units: number; sequence: number; at: string }>;
   orders: KeptOrder[];
   parcels: KeptParcel[];
@@ -65,13 +98,15 @@ export interface World {
 }
 
 const EMPTY: World = {
+  market: { orders: [], offers: {}, penalties: [] },
+  trade: [],
   stock: {},
   orders: [],
   parcels: [],
   purchases: [],
   mails: [],
   papers: [],
-  manners: { shop: 'well', carriers: 'well', suppliers: 'well', mail: 'well', printer: 'well' },
+  manners: { shop: 'well', lindenmart: 'well', trade: 'well', carriers: 'well', suppliers: 'well', mail: 'well', printer: 'well' },
 };
 
 /** What the outside world remembers; kept in one file, so that it survives a restart. */

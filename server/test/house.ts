@@ -8,6 +8,7 @@ import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
 import { LockWatch } from './lock-watch.js';
 import { Template } from './template.js';
+import { StockPushing } from '../src/connectors/index.js';
 import { DemoHouse } from '../src/demo/house.js';
 import { BookQueries } from '../src/floor/book.queries.js';
 import type { BookPartDto } from '../src/floor/floor.dto.js';
@@ -357,8 +358,10 @@ export class House {
     return found.map((f) => (typeof f.payload === 'string' ? JSON.parse(f.payload) : f.payload) as Record<string, unknown>);
   }
 
-  deliver(): Promise<number> {
-    return this.app.get(Outbox).runDue();
+  /** Has all that waits to be told to the outside world told: stock first, then messages. */
+  async deliver(): Promise<number> {
+    const told = await this.app.get(StockPushing).runDue();
+    return told + (await this.app.get(Outbox).runDue());
   }
 
   /** Closes and drops the database; the ledger must be clean. */

@@ -1,6 +1,6 @@
 import { createHmac, randomUUID } from 'node:crypto';
 import { promisedFor } from '@vectrum/core/promise';
-import { ShopPolling } from '../src/connectors/shop-polling.js';
+import { ChannelPolling } from '../src/connectors/index.js';
 import { SHOP_SECRET } from '../src/demo/house.js';
 import { type Caller, House } from './house.js';
 import { OutsideWorld } from './outside-world.js';
@@ -86,7 +86,7 @@ describe('orders from the web shop', () => {
   });
 
   it('refuses an order for a channel that is no shop', async () => {
-    await hook(JSON.stringify(shopOrder()), undefined, 'PHONE').expect(404);
+    await hook(JSON.stringify(shopOrder()), undefined, 'PHONE').expect(401);
   });
 
   it('fetches what a message missed, once, and remembers where it was', async () => {
@@ -96,7 +96,7 @@ describe('orders from the web shop', () => {
       body: heard.path.endsWith('since=') ? { orders: [missed], cursor: '3001' } : { orders: [], cursor: '3001' },
     });
     const before = await count();
-    const shops = house.app.get(ShopPolling);
+    const shops = house.app.get(ChannelPolling);
     await house.source.query('UPDATE channel SET polled_at = NULL');
     await shops.runDue();
     await house.source.query('UPDATE channel SET polled_at = NULL');
@@ -109,9 +109,9 @@ describe('orders from the web shop', () => {
   it('goes on when the shop does not answer, and says so', async () => {
     world.answers['GET /shop/orders'] = () => ({ status: 500, body: {} });
     await house.source.query('UPDATE channel SET polled_at = NULL');
-    await house.app.get(ShopPolling).runDue();
+    await house.app.get(ChannelPolling).runDue();
     const channels = (await desk.get('channels')).body as { code: string; pollError: string }[];
-    expect(channels.find((c) => c.code === 'SHOP')!.pollError).toBe('The shop answered 500');
+    expect(channels.find((c) => c.code === 'SHOP')!.pollError).toBe('Web shop answered 500');
   });
 });
 

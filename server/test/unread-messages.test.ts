@@ -1,5 +1,5 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import { ShopPolling } from '../src/connectors/index.js';
+import { ChannelPolling } from '../src/connectors/index.js';
 import { SHOP_SECRET } from '../src/demo/house.js';
 import { OrderIntake } from '../src/orders/index.js';
 import { one, Problem, rows } from '../src/platform/index.js';
@@ -40,7 +40,7 @@ afterAll(async () => {
 async function polled(orders: unknown[], cursor: string = randomUUID()): Promise<void> {
   world.answers['GET /shop/orders'] = () => ({ status: 200, body: { orders, cursor } });
   await house.source.query(`UPDATE channel SET polled_at = NULL WHERE code = 'SHOP'`);
-  await house.app.get(ShopPolling).runDue();
+  await house.app.get(ChannelPolling).runDue();
 }
 const hook = (body: string) =>
   house.http

@@ -14,3 +14,4 @@ export {
   type StockKey,
 } from './ledger.js';
 export { available, whyAvailable, type StockFigures, type WhyTerm } from './available.js';
+export { channelUnits, type ChannelRule } from './channel-units.js';

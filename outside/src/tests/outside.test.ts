@@ -6,7 +6,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Carriers } from '../carriers.js';
 import { printer, readMail } from '../post.js';
+import { Lindenmart } from '../lindenmart.js';
 import { outsideServer } from '../server.js';
+import { Trade } from '../trade.js';
 import { Shop } from '../shop.js';
 import { Suppliers } from '../suppliers.js';
 import { WorldState } from '../state.js';
@@ -22,7 +24,14 @@ describe('the outside world', () => {
   beforeAll(async () => {
     state = new WorldState(mkdtempSync(join(tmpdir(), 'outside-')));
     const shop = new Shop(state, 'http://127.0.0.1:9', SECRET);
-    http = outsideServer(state, shop, new Carriers(state, 'key'), new Suppliers(state, 'http://127.0.0.1:9', 'key'));
+    http = outsideServer({
+      state,
+      shop,
+      market: new Lindenmart(state, 'key'),
+      trade: new Trade(state, 'http://127.0.0.1:9', 'secret'),
+      carriers: new Carriers(state, 'key'),
+      suppliers: new Suppliers(state, 'http://127.0.0.1:9', 'key'),
+    });
     await new Promise<void>((done) => http.listen(0, '127.0.0.1', done));
     base = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
   });

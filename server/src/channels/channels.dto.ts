@@ -1,5 +1,18 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
 
@@ -21,12 +34,26 @@ export class ChannelDto {
   baseUrl: string | null;
   polledAt: Date | null;
   pollError: string | null;
+  pushError: string | null;
+  /** When it answered last. */
+  answeredAt: Date | null;
+  /** Whether it is left alone: neither asked nor told. */
+  paused: boolean;
+  sharePercent: number;
+  scarceUnder: number;
+  checkOver: string | null;
+  /** Messages that wait to be mended, stock figures and messages that wait to be told. */
+  unread: number;
+  dueStock: number;
+  dueMessages: number;
   /** Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
   hasSecret: boolean;
   listings: number;
   version: number;
 }
 export class ChannelSheetDto extends ChannelDto {
+  /** The sites that it sells from. */
+  siteIds: number[];
   items: ListingDto[];
 }
 export class EditListingDto {
@@ -41,6 +68,14 @@ export class EditChannelDto {
   @IsOptional()
   @Matches(/^https?:\/\/[^\s]{1,180}$/, { message: 'An address begins with http:// or https://' })
   baseUrl?: string | null;
+  /** The sites that it sells from; without them it stays as it is, or begins with its own. */
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsInt({ each: true }) siteIds?: number[];
+  @IsOptional() @IsBoolean() paused?: boolean;
+  /** Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
+  @IsOptional() @IsInt() @Min(0) @Max(100) sharePercent?: number;
+  @IsOptional() @IsInt() @Min(0) @Max(1_000_000) scarceUnder?: number;
+  /** A first order of somebody that is worth more waits for a check; null where none does. */
+  @IsOptional() @Matches(PRICE, { message: 'An amount is a number, such as 250' }) checkOver?: string | null;
   @IsArray()
   @ArrayMaxSize(5000)
   @ValidateNested({ each: true })

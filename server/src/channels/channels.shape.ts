@@ -43,7 +43,24 @@ export const channelsShape = tableShape({
       empty: 'phone',
     },
     site,
+    { key: 'share', label: 'Share of what is scarce, %', also: ['share'], read: cell.whole(0, 100), column: 'share_percent', empty: 100 },
+    { key: 'scarce', label: 'Scarce under', also: ['scarce'], read: cell.whole(0, 1_000_000), column: 'scarce_under', empty: 0 },
+    {
+      key: 'check',
+      label: 'Check first orders over',
+      also: ['check over'],
+      read: cell.decimal,
+      column: 'check_over',
+      empty: null,
+      as: 'decimal',
+    },
   ],
+  // One that is new sells from its own site, until others are chosen.
+  after: async (tx) => {
+    await tx.query(
+      'INSERT INTO channel_site (channel_id, site_id) SELECT c.id, c.site_id FROM channel c WHERE NOT EXISTS (SELECT 1 FROM channel_site x WHERE x.channel_id = c.id)',
+    );
+  },
 });
 
 export const listingsShape = tableShape({
@@ -86,4 +103,9 @@ export const listingsShape = tableShape({
     { key: 'keepBack', label: 'Keep back', also: ['reserve'], read: cell.whole(0, 1_000_000), column: 'keep_back', empty: 0 },
     { key: 'price', label: 'Price', required: true, read: cell.decimal, column: 'price', empty: '0', as: 'decimal' },
   ],
+  // What is changed of it is told to its channel.
+  after: async (tx, _act, _batch, ids) => {
+    const channels = [...(ids.get('channel')?.values() ?? [])];
+    if (channels.length > 0) await tx.query('UPDATE listing SET due = 1 WHERE channel_id IN (?)', [channels]);
+  },
 });

@@ -1,3 +1,4 @@
 /** Channels that the house sells on, with their listings. */
 export { ChannelsModule } from './channels.module.js';
-export { ChannelsService } from './channels.service.js';
+export { type BeliefRow, ChannelsService } from './channels.service.js';
+export { ChannelStock, type DueListing } from './channel-stock.js';

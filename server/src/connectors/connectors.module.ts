@@ -1,19 +1,46 @@
 import { Module } from '@nestjs/common';
-import { clearByAge, Retention } from '../platform/index.js';
-import { OrdersModule } from '../orders/index.js';
-import { WebhooksController } from './webhooks.controller.js';
+import { CatalogueModule } from '../catalogue/index.js';
 import { ChannelsModule } from '../channels/index.js';
+import { OrderDeskModule } from '../order-desk/index.js';
+import { OrdersModule } from '../orders/index.js';
+import { clearByAge, Retention } from '../platform/index.js';
+import { CatalogueIn } from './catalogue-in.service.js';
+import { ChannelDeskController } from './channel-desk.controller.js';
+import { ChannelDesk } from './channel-desk.service.js';
+import { Connectors } from './connectors.js';
+import { Exchanges } from './exchanges.js';
+import { FilesIn } from './files-in.service.js';
+import { IntakeService } from './intake.service.js';
+import { Lindenmart } from './lindenmart/lindenmart.js';
+import { MendingService } from './mending.service.js';
 import { ParkedController } from './parked.controller.js';
 import { ParkedMessages } from './parked-messages.js';
-import { IntakeService } from './intake.service.js';
-import { ShopPolling } from './shop-polling.js';
-import { ShopClient } from './shop.client.js';
+import { ChannelPolling } from './polling.js';
+import { StockPushing } from './stock-pushing.js';
+import { Telling } from './telling.js';
+import { Trade } from './trade/trade.js';
+import { WebShop } from './web-shop/web-shop.js';
 
 @Module({
-  imports: [OrdersModule, ChannelsModule],
-  controllers: [WebhooksController, ParkedController],
-  providers: [IntakeService, ParkedMessages, ShopClient, ShopPolling],
-  exports: [IntakeService, ShopPolling],
+  imports: [OrdersModule, OrderDeskModule, ChannelsModule, CatalogueModule],
+  controllers: [ChannelDeskController, ParkedController],
+  providers: [
+    CatalogueIn,
+    ChannelDesk,
+    ChannelPolling,
+    Connectors,
+    Exchanges,
+    FilesIn,
+    IntakeService,
+    Lindenmart,
+    MendingService,
+    ParkedMessages,
+    StockPushing,
+    Telling,
+    Trade,
+    WebShop,
+  ],
+  exports: [IntakeService, FilesIn, ChannelPolling, StockPushing],
 })
 export class ConnectorsModule {
   constructor(retention: Retention) {
@@ -21,6 +48,11 @@ export class ConnectorsModule {
       what: 'messages that were settled',
       keptFor: 'keepDeliveries',
       clear: (s, before) => clearByAge(s, 'parked_message', 'came_at', before, `state <> 'waiting'`),
+    });
+    retention.register({
+      what: 'messages between the house and its channels',
+      keptFor: 'keepDeliveries',
+      clear: (s, before) => clearByAge(s, 'channel_exchange', 'at', before),
     });
   }
 }

@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { OrderIntake } from '../orders/index.js';
 import {
   type Act,
   badState,
@@ -22,8 +21,7 @@ import {
   type Window,
 } from '../platform/index.js';
 import type { ParkedDto, ParkedPageDto, ParkedRowDto } from './parked.dto.js';
-import { readOrder } from './read-order.js';
-import type { ChannelAccess } from './shop.client.js';
+import type { ChannelAccess } from './connector.js';
 
 const MOST_RAW = 1_000_000;
 /** A channel that has so many waiting is asked for no more until some are settled; nothing is dropped. */
@@ -45,15 +43,14 @@ export class ParkedMessages {
   constructor(
     private readonly source: DataSource,
     private readonly commands: CommandLog,
-    private readonly intake: OrderIntake,
     private readonly activity: ActivityService,
   ) {}
 
-  /** Keeps a message with what is against it. The same message again is the same row. */
-  async park(channel: Pick<ChannelAccess, 'id' | 'code' | 'site_id'>, text: string, why: string): Promise<void> {
+  /** Keeps a message with what is against it; returns whether it is new. The same message again is the same row. */
+  async park(channel: Pick<ChannelAccess, 'id' | 'code' | 'site_id'>, text: string, why: string): Promise<boolean> {
     const raw = text.slice(0, MOST_RAW);
     const hash = createHash('sha256').update(text).digest('hex');
-    await inTransaction(this.source, async (tx) => {
+    return inTransaction(this.source, async (tx) => {
       const [row] = await rows<{ waiting: string }>(
         tx,
         `SELECT COUNT(*) AS waiting FROM parked_message WHERE channel_id = ? AND state = 'waiting'`,
@@ -64,7 +61,7 @@ export class ParkedMessages {
         'INSERT IGNORE INTO parked_message (channel_id, raw, hash, ref, why) VALUES (?, ?, ?, ?, ?)',
         [channel.id, raw, hash, refOf(text), why.slice(0, 500)],
       );
-      if (done.affectedRows === 0) return;
+      if (done.affectedRows === 0) return false;
       await this.activity.record(tx, null, {
         kind: 'channel',
         glyph: 'blocked',
@@ -72,7 +69,18 @@ export class ParkedMessages {
         detail: why,
         siteId: channel.site_id,
       });
+      return true;
     });
+  }
+
+  /** Messages about an order that wait, as they came. */
+  async waitingFor(channelId: number, ref: string): Promise<string[]> {
+    const found = await rows<{ raw: string }>(
+      this.source,
+      `SELECT raw FROM parked_message WHERE channel_id = ? AND ref = ? AND state = 'waiting' ORDER BY id`,
+      [channelId, ref],
+    );
+    return found.map((f) => f.raw);
   }
 
   /** An order came in after all: what was kept of it under its number waits no longer. */
@@ -107,13 +115,21 @@ export class ParkedMessages {
     return found;
   }
 
-  /** Takes the order in as the message should have been. Problem 400 with what is still against it. */
-  mend(act: Act, id: number, version: number, text: string): Promise<{ code: string }> {
+  /**
+   * Takes a message in as it should have been: `takeIn` does what it says and returns our number of the order. Problem 400 with what is
+   * still against it.
+   */
+  mend(
+    act: Act,
+    id: number,
+    version: number,
+    text: string,
+    takeIn: (channelId: number, text: string) => Promise<string>,
+  ): Promise<{ code: string }> {
     return this.commands.run(act, 'parked.mend', { id, version, text }, async (tx) => {
       const kept = await this.waiting(tx, act, id, version);
-      const order = await readOrder(text);
       // Taking in is known by the channel's number: where this ends half way, it is the same order the next time.
-      const { code } = await this.intake.takeIn({ id: kept.channel_id, site_id: kept.site_id }, order);
+      const code = await takeIn(kept.channel_id, text);
       await this.settle(tx, act, kept, { state: 'taken-in', order_code: code }, `A message of ${kept.channel} mended: ${code}`);
       return { code };
     });
@@ -167,9 +183,10 @@ export class ParkedMessages {
 
 /** The channel's number of the order in a message, as far as it can be made out. */
 function refOf(text: string): string | null {
+  if (text.trimStart().startsWith('<')) return /<(?:\w+:)?ID[^>]*>([^<]{1,60})</.exec(text)?.[1]?.trim() ?? null;
   try {
-    const read: unknown = JSON.parse(text);
-    const ref = typeof read === 'object' && read !== null ? (read as { ref?: unknown }).ref : undefined;
+    const read = JSON.parse(text) as { ref?: unknown; number?: unknown } | null;
+    const ref = read?.ref ?? read?.number;
     return typeof ref === 'string' && ref !== '' ? ref.slice(0, 60) : null;
   } catch {
     return null;

@@ -2,12 +2,16 @@ import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nes
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { MendDto, ParkedDto, ParkedPageDto, SetAsideDto } from './parked.dto.js';
+import { MendingService } from './mending.service.js';
 import { ParkedMessages } from './parked-messages.js';
 
 /** Messages of channels that could not be understood. */
 @Controller('api/parked-messages')
 export class ParkedController {
-  constructor(private readonly parked: ParkedMessages) {}
+  constructor(
+    private readonly parked: ParkedMessages,
+    private readonly mending: MendingService,
+  ) {}
 
   @Get()
   @Access('order-desk')
@@ -26,7 +30,7 @@ export class ParkedController {
   @Access('order-desk')
   @HttpCode(200)
   mend(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number, @Body() body: MendDto): Promise<CodeDto> {
-    return this.parked.mend(act, id, version, body.text);
+    return this.mending.mend(act, id, version, body.text);
   }
 
   @Post(':id/set-aside')

@@ -28,7 +28,7 @@ export class ParkedDto extends ParkedRowDto {
   version: number;
 }
 export class MendDto {
-  /** The message as it should have been: JSON. */
+  /** The message as it should have been. */
   @IsString() @Length(2, 1_000_000) text: string;
 }
 export class SetAsideDto {

@@ -46,6 +46,8 @@ const LINDENMART_CODES: Readonly<Record<string, string>> = {
   'TOOL-JH': 'LM-91555',
 };
 export const SHOP_SECRET = 'shop-and-stores-share-this';
+export const LINDEN_KEY = 'seller-of-the-market';
+export const TRADE_SECRET = 'trade-and-stores-share-this';
 export const CARRIER_KEY = 'carrier-knows-this-house';
 
 const TOWN_SERVICES = [
@@ -211,8 +213,8 @@ export class DemoHouse {
     const outside = this.config.VECTRUM_OUTSIDE_URL;
     const channels = [
       ['SHOP', 'Web shop', 'web-shop', outside ? `${outside}/shop` : null, SHOP_SECRET],
-      ['LINDEN', 'Lindenmart', 'marketplace', null, null],
-      ['TRADE', 'Trade file', 'trade', null, null],
+      ['LINDEN', 'Lindenmart', 'marketplace', outside ? `${outside}/lindenmart` : null, LINDEN_KEY],
+      ['TRADE', 'Trade file', 'trade', outside ? `${outside}/trade` : null, TRADE_SECRET],
       ['PHONE', 'Phone', 'phone', null, null],
     ];
     for (const c of channels)
@@ -220,6 +222,9 @@ export class DemoHouse {
         ...c,
         siteId,
       ]);
+    await this.source.query('INSERT INTO channel_site (channel_id, site_id) SELECT id, site_id FROM channel');
+    await this.source.query(`UPDATE channel SET share_percent = 40, scarce_under = 12 WHERE code = 'LINDEN'`);
+    await this.source.query(`UPDATE channel SET check_over = 900 WHERE code = 'SHOP'`);
     const items = demoItems();
     for (const item of items.filter((i) => !['Inserts', 'Packaging', 'Kits'].includes(i.className))) {
       for (const code of ['SHOP', 'TRADE', 'PHONE']) await this.listing(code, item.sku, item.sku, item.price, code === 'SHOP' ? 2 : 0);

@@ -175,7 +175,7 @@ export class DispatchService {
       await this.outbox.send(
         tx,
         `channel:${order.channel}`,
-        'shop.shipment',
+        'channel.shipment',
         {
           channel: order.channel,
           ref: order.channel_ref,

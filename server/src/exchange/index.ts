@@ -26,3 +26,4 @@ export {
   yes,
 } from './shape.js';
 export { type RefIds, type TableColumn, tableShape } from './table-shape.js';
+export { delimiterOf } from './files/read-csv.js';

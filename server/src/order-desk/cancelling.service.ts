@@ -155,7 +155,7 @@ export class CancellingService {
       order.channel_id,
     ]);
     if (tell.channel && channel?.base_url)
-      await this.outbox.send(tx, `channel:${channel.code}`, 'shop.cancel', { channel: channel.code, ref: order.channel_ref, why }, from);
+      await this.outbox.send(tx, `channel:${channel.code}`, 'channel.cancel', { channel: channel.code, ref: order.channel_ref, why }, from);
     if (tell.customer && order.email)
       await this.outbox.send(tx, `mail:${order.email}`, 'mail.order-cancelled', { order: order.code, to: order.email, why }, from);
   }

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { keptLine, ordersIn, type OrderState } from '@vectrum/core/orders';
+import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { countOf } from '@vectrum/core/quantity';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
@@ -23,8 +23,11 @@ import {
 } from '../platform/index.js';
 import { accountOf, keptLines, type ReadLine } from './keyed.js';
 import { openOrder } from './open-order.js';
-import type { EditedOrderDto, EditOrderDto } from './order-desk.dto.js';
+import type { EditedOrderDto, EditOrderDto, OrderHeadDto } from './order-desk.dto.js';
 import { type HeldGoods, TakingBack, toPutAway } from './taking-back.js';
+
+/** All of an order but its lines; the account by its code, or by its number where it stays. */
+export type OrderHead = Omit<OrderHeadDto, 'lines'> & { accountId?: number | null };
 
 const FARTHEST_MS = 366 * 86_400_000;
 const CHANGEABLE: readonly OrderState[] = ['quote', ...ordersIn('live')];
@@ -46,34 +49,51 @@ export class EditingService {
     return this.commands.run(act, 'order.edit', { code, version, input }, async (tx) => {
       await holdRounds(tx, code);
       const order = await openOrder(tx, act, code, version);
-      if (!CHANGEABLE.includes(order.state as OrderState)) throw badState(`${code} is ${order.state}. It can be changed no more`);
-      await rows(tx, 'SELECT id FROM parcel WHERE order_id = ? ORDER BY id FOR UPDATE', [order.id]);
-      const changes = await this.head(tx, act, order, input);
-      const { taken, itemIds, lineChanges } = await this.lines(tx, order, input);
-      const kept = await keepChanges(tx, order.id, act.person.id, [...changes, ...lineChanges], input.why.trim());
-      await followOwnHolds(tx, { id: order.id, addressLine: input.addressLine, postcode: input.postcode }, act.person.id);
-      await this.recalls.endEmpty(tx, order.id);
-      await freeTotes(tx, order.id);
-      await this.states.refresh(tx, [order.id]);
-      const floor = toPutAway(taken);
-      if (kept.length > 0)
-        await this.activity.record(tx, act, {
-          kind: 'order-change',
-          glyph: 'half',
-          title: `${code} changed`,
-          detail: [kept.map(changeWords).slice(0, 4).join(', '), floor, input.why.trim()].filter(Boolean).join('. '),
-          document: code,
-          siteId: order.site_id,
-        });
-      if (order.state !== 'quote') {
-        const sites = [...new Set([order.site_id, input.siteId])];
-        await this.allocation.settle(
-          tx,
-          sites.flatMap((siteId) => itemIds.map((itemId) => ({ siteId, itemId }))),
-        );
-      }
-      return { code, floor };
+      const there = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
+      return { code, floor: await this.apply(tx, act, order, input, await keptLines(tx, input.lines, there), input.why.trim()) };
     });
+  }
+
+  /**
+   * Makes an order what it is to be, head and lines. Its rounds and its row are held. `act` is null where its channel says so. Returns what
+   * the floor is asked to put away.
+   */
+  async apply(
+    tx: Tx,
+    act: Act | null,
+    order: Row<'sales_order'>,
+    head: OrderHead,
+    wanted: readonly ReadLine[],
+    why: string,
+  ): Promise<string> {
+    if (!CHANGEABLE.includes(order.state as OrderState)) throw badState(`${order.code} is ${order.state}. It can be changed no more`);
+    const by = act?.person.id ?? null;
+    await rows(tx, 'SELECT id FROM parcel WHERE order_id = ? ORDER BY id FOR UPDATE', [order.id]);
+    const changes = await this.head(tx, act, order, head);
+    const { taken, itemIds, lineChanges } = await this.lines(tx, order, head.siteId, wanted);
+    const kept = await keepChanges(tx, order.id, by, [...changes, ...lineChanges], why);
+    await followOwnHolds(tx, { id: order.id, addressLine: head.addressLine, postcode: head.postcode }, by);
+    await this.recalls.endEmpty(tx, order.id);
+    await freeTotes(tx, order.id);
+    await this.states.refresh(tx, [order.id]);
+    const floor = toPutAway(taken);
+    if (kept.length > 0)
+      await this.activity.record(tx, act, {
+        kind: 'order-change',
+        glyph: 'half',
+        title: `${order.code} changed${act ? '' : ' by its channel'}`,
+        detail: [kept.map(changeWords).slice(0, 4).join(', '), floor, why].filter(Boolean).join('. '),
+        document: order.code,
+        siteId: order.site_id,
+      });
+    if (order.state !== 'quote') {
+      const sites = [...new Set([order.site_id, head.siteId])];
+      await this.allocation.settle(
+        tx,
+        sites.flatMap((siteId) => itemIds.map((itemId) => ({ siteId, itemId }))),
+      );
+    }
+    return floor;
   }
 
   /** Promises an open order for another time; it waits for goods in the place that this gives it. */
@@ -107,15 +127,16 @@ export class EditingService {
   }
 
   /** Changes all but the lines; returns what changed. */
-  private async head(tx: Tx, act: Act, order: Row<'sales_order'>, input: EditOrderDto): Promise<OrderChange[]> {
+  private async head(tx: Tx, act: Act | null, order: Row<'sales_order'>, input: OrderHead): Promise<OrderChange[]> {
     if (input.siteId !== order.site_id) {
-      mustBeAt(act.person, input.siteId);
+      if (act) mustBeAt(act.person, input.siteId);
       if (ordersIn('at work').includes(order.state as OrderState))
         throw badForm({ siteId: `${order.code} is ${order.state} at its site already` });
     }
     const promised = input.promisedAt ?? order.promised_at;
-    if (promised.getTime() !== order.promised_at.getTime()) mustBePromisable(promised, 'promisedAt');
-    const account = await accountOf(tx, input.account);
+    // A channel's promise is the channel's, also where it has passed.
+    if (act && promised.getTime() !== order.promised_at.getTime()) mustBePromisable(promised, 'promisedAt');
+    const accountId = input.accountId === undefined ? ((await accountOf(tx, input.account))?.id ?? null) : input.accountId;
     const { timeZone } = await siteDay(tx, order.site_id);
     const note = input.notePacker.trim() || null;
     await update(
@@ -123,7 +144,7 @@ export class EditingService {
       'sales_order',
       { id: order.id },
       {
-        customer_id: account?.id ?? null,
+        customer_id: accountId,
         customer: input.customer.trim(),
         email: input.email.trim(),
         phone: input.phone.trim(),
@@ -166,20 +187,20 @@ export class EditingService {
   private async lines(
     tx: Tx,
     order: Row<'sales_order'>,
-    input: EditOrderDto,
+    siteId: number,
+    wanted: readonly ReadLine[],
   ): Promise<{ taken: HeldGoods[]; itemIds: number[]; lineChanges: OrderChange[] }> {
     const there = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
-    const wanted = await keptLines(tx, input.lines, there);
     const held = await this.taking.held(tx, order.id);
     const taken: HeldGoods[] = [];
     const lineChanges: OrderChange[] = [];
     for (const line of there) {
       const next = wanted.find((w) => w.line === line.line);
-      const moved = input.siteId !== order.site_id;
+      const moved = siteId !== order.site_id;
       const units = next?.units ?? 0;
       const own = held.filter((h) => h.lineId === line.id);
       const closed = own.reduce((sum, h) => sum + (h.at === 'closed parcel' ? h.units : 0), 0);
-      if (units < line.shipped_units + closed) throw this.tooFew(input, line, closed);
+      if (units < line.shipped_units + closed) throw this.tooFew(wanted, line, closed);
       const holds = own.reduce((sum, h) => sum + h.units, 0) + line.shipped_units;
       // At another site nothing is promised to it yet.
       const excess = moved ? holds - line.shipped_units : holds - units;
@@ -194,7 +215,7 @@ export class EditingService {
     }
     let last = there.at(-1)?.line ?? 0;
     for (const line of wanted)
-      if (line.line === null && line.itemId !== null) {
+      if (line.line === null) {
         const { sku, quantity, factor, price, itemId } = line;
         await this.writer.line(tx, order.id, ++last, { channelSku: sku, itemId, quantity, factor, price });
         lineChanges.push({ line: last, what: 'goods', was: null, becomes: `${quantity * factor} ${sku}` });
@@ -203,8 +224,8 @@ export class EditingService {
     return { taken, itemIds, lineChanges };
   }
 
-  private tooFew(input: EditOrderDto, line: Row<'sales_order_line'>, closed: number): Error {
-    const at = input.lines.findIndex((l) => l.line === line.line);
+  private tooFew(wanted: readonly ReadLine[], line: Row<'sales_order_line'>, closed: number): Error {
+    const at = wanted.findIndex((l) => l.line === line.line);
     const says = [
       line.shipped_units > 0 ? `${countOf(line.shipped_units, { name: 'piece', plural: 'pieces' })} have gone` : '',
       closed > 0 ? `${countOf(closed, { name: 'piece', plural: 'pieces' })} are in a closed parcel` : '',

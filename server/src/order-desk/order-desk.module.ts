@@ -7,6 +7,7 @@ import { PickingModule } from '../picking/index.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
+import { FollowingService } from './following.service.js';
 import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
 import { HoldsService } from './holds.service.js';
@@ -23,12 +24,13 @@ import { TakingBack } from './taking-back.js';
     EditingService,
     HoldsService,
     CancellingService,
+    FollowingService,
     TakingBack,
     HistoryQueries,
     GoodsQueries,
     OwnersQueries,
     OrderMail,
   ],
-  exports: [EntryService, EditingService, HoldsService, CancellingService, TakingBack],
+  exports: [FollowingService],
 })
 export class OrderDeskModule {}

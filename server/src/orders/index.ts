@@ -2,7 +2,7 @@
 export { checkOrders } from './order-check.js';
 export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
 export { keepChanges, type OrderChange } from './order-changes.js';
-export { OrderIntake } from './order-intake.service.js';
+export { type FromChannel, type IncomingOrder, OrderIntake } from './order-intake.service.js';
 export { goodsOf, OrderWriter } from './order-writer.js';
 export { OrderStates } from './order-states.service.js';
 export { ReleasedDto } from './orders.dto.js';

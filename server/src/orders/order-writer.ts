@@ -36,6 +36,9 @@ export interface NewOrder {
   isQuote?: boolean;
   lines: readonly NewLine[];
   holds?: readonly Hold[];
+  /** What its channel said, and how often it has said it. */
+  said?: string;
+  revision?: number | null;
 }
 
 /** Writes orders down, whoever they come from: with what holds them, on the tape, and with what can be promised at once. */
@@ -76,6 +79,8 @@ export class OrderWriter {
       whole_only: order.wholeOnly ?? false,
       note_packer: order.notePacker,
       note_picker: order.notePicker ?? null,
+      channel_said: order.said ?? null,
+      channel_revision: order.revision == null ? null : String(order.revision),
     });
     for (const [i, line] of order.lines.entries()) await this.line(tx, orderId, i + 1, line);
     for (const hold of holds) await addHold(tx, orderId, hold);

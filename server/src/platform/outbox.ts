@@ -66,6 +66,15 @@ export class Outbox extends Worker<OutboxMessage> {
     return done.affectedRows > 0;
   }
 
+  /** Tries all that waits for a receiver again at once; returns how many messages that are. */
+  async retryAll(tx: Tx, receiver: string): Promise<number> {
+    const done = await tx.query<{ affectedRows: number }>(
+      `UPDATE outbox SET next_at = UTC_TIMESTAMP(3), attempts = 0 WHERE receiver = ? AND state <> 'done'`,
+      [receiver],
+    );
+    return done.affectedRows;
+  }
+
   /** Has what waits of one kind about a document tried again at once: something that stood in its way has changed. */
   async hurry(tx: Tx, kind: string, document: string): Promise<void> {
     await tx.query(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3), attempts = 0 WHERE kind = ? AND document = ? AND state <> 'done'`, [

@@ -4,4 +4,5 @@ export { readOrder, writeOrder, type UblCharge, type UblOrder, type UblOrderLine
 export { readOrderResponse, writeOrderResponse, type UblOrderResponse, type UblResponseLine } from './order-response.document.js';
 export { readSupplierDocument, type SupplierDocument } from './read-document.js';
 export { structureFaults } from './structure.js';
-export { MOST_XML_BYTES, readXml, XmlFault, type XmlElement } from './xml.js';
+export { dayOf, priceOf, wholeNumber } from './values.js';
+export { all, at, MOST_XML_BYTES, readXml, textAt, XmlFault, type XmlElement } from './xml.js';

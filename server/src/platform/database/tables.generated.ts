@@ -148,6 +148,14 @@ export interface Tables {
       poll_error: string | null;
       version: number;
       check_over: string | null;
+      share_percent: number;
+      scarce_under: number;
+      paused: number;
+      next_poll_at: Date | null;
+      next_push_at: Date | null;
+      push_tries: number;
+      push_error: string | null;
+      answered_at: Date | null;
     };
     needs: 'code' | 'name' | 'kind' | 'site_id';
     computed: never;
@@ -443,6 +451,10 @@ export interface Tables {
       keep_back: number;
       price: string;
       told_units: number | null;
+      due: number;
+      told_at: Date | null;
+      believed_units: number | null;
+      believed_at: Date | null;
     };
     needs: 'channel_id' | 'channel_sku' | 'item_id' | 'price';
     computed: never;
@@ -815,6 +827,8 @@ export interface Tables {
       quoted: number;
       quoted_until: string | null;
       cancelled_why: string | null;
+      channel_said: string | null;
+      channel_revision: string | null;
     };
     needs: 'code' | 'channel_id' | 'channel_ref' | 'site_id' | 'customer' | 'placed_at' | 'promised_at';
     computed: never;
@@ -1011,6 +1025,22 @@ export interface Tables {
       amount: string;
     };
     needs: 'debit' | 'credit' | 'amount';
+    computed: never;
+  };
+  channel_site: { row: { channel_id: number; site_id: number }; needs: 'channel_id' | 'site_id'; computed: never };
+  channel_exchange: {
+    row: {
+      id: number;
+      channel_id: number;
+      at: Date;
+      direction: string;
+      what: string;
+      ref: string | null;
+      went: string;
+      detail: string;
+      raw: string | null;
+    };
+    needs: 'channel_id' | 'direction' | 'what' | 'went';
     computed: never;
   };
 }

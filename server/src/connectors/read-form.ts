@@ -1,7 +1,6 @@
-import { plainToInstance } from 'class-transformer';
+import { type ClassConstructor, plainToInstance } from 'class-transformer';
 import { validate, type ValidationError } from 'class-validator';
 import { badForm } from '../platform/index.js';
-import { ShopOrderDto } from './shop-order.dto.js';
 
 /** What is against a message, field by field with the way to it: "lines.0.price". */
 function faultsIn(errors: readonly ValidationError[], path = ''): Record<string, string> {
@@ -22,19 +21,22 @@ function inWords(path: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-/** Reads an order as a channel sends it. Problem 400 with what is against it, field by field. */
-export async function readOrder(message: unknown): Promise<ShopOrderDto> {
-  let raw = message;
-  if (typeof message === 'string') {
-    try {
-      raw = JSON.parse(message);
-    } catch {
-      throw badForm({ text: 'This is not readable JSON' });
-    }
+/** Text as a JSON object. Problem 400 where it is none. */
+export function jsonObject(text: string): Record<string, unknown> {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw badForm({ text: 'This is not readable JSON' });
   }
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) throw badForm({ order: 'An order is a JSON object' });
-  const order = plainToInstance(ShopOrderDto, raw);
-  const faults = await validate(order, { whitelist: true });
+  return raw as Record<string, unknown>;
+}
+
+/** Reads a message as its kind of form. Problem 400 with what is against it, field by field. */
+export async function readForm<T extends object>(form: ClassConstructor<T>, raw: Record<string, unknown>): Promise<T> {
+  const read = plainToInstance(form, raw);
+  const faults = await validate(read, { whitelist: true });
   if (faults.length > 0) throw badForm(faultsIn(faults));
-  return order;
+  return read;
 }

@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsEmail,
   IsInt,
   IsISO8601,
@@ -19,6 +20,7 @@ import {
 
 const QUANTITY = { message: 'a whole number from 1 to 100,000' };
 const text = (least: number, most: number) => ({ message: `words of ${least} to ${most} characters` });
+const REVISION = { message: 'a whole number' };
 const INSTANT = { message: 'a date and time, such as 2026-05-14T08:00:00Z' };
 
 export class ShopOrderLineDto {
@@ -44,6 +46,11 @@ export class ShopOrderDto {
   @IsOptional() @IsString(text(0, 300)) @MaxLength(300, text(0, 300)) note?: string | null;
   @IsOptional() @IsString(text(0, 20)) @MaxLength(20, text(0, 20)) speed?: string;
   @IsOptional() @IsISO8601({}, INSTANT) promisedAt?: string;
+  @IsOptional() @IsString(text(0, 40)) @MaxLength(40, text(0, 40)) phone?: string;
+  /** False where the customer has not paid yet. */
+  @IsOptional() @IsBoolean({ message: 'true or false' }) paid?: boolean;
+  /** How often the shop has said this order; the highest holds. */
+  @IsOptional() @IsInt(REVISION) @Min(0, REVISION) revision?: number;
   @IsArray({ message: 'a list of lines' })
   @ArrayMinSize(1, { message: 'at least one line' })
   @ArrayMaxSize(300, { message: 'at most 300 lines' })
@@ -51,8 +58,8 @@ export class ShopOrderDto {
   @Type(() => ShopOrderLineDto)
   lines: ShopOrderLineDto[];
 }
-export class TakenInDto {
-  code: string;
-  /** True where the order was here already. */
-  known: boolean;
+/** An order that the shop has cancelled. */
+export class ShopCancelDto {
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) ref: string;
+  @IsOptional() @IsString(text(0, 200)) @MaxLength(200, text(0, 200)) why?: string;
 }

@@ -1,0 +1,27 @@
+import { Injectable } from '@nestjs/common';
+import type { ChannelMessage, Connector } from './connector.js';
+import { Lindenmart } from './lindenmart/lindenmart.js';
+import { Trade } from './trade/trade.js';
+import { WebShop } from './web-shop/web-shop.js';
+
+/** Which connector speaks to which kind of channel. Another kind of channel is another folder, and a line here. */
+@Injectable()
+export class Connectors {
+  private readonly byKind: Readonly<Record<string, Connector>>;
+
+  constructor(shop: WebShop, market: Lindenmart, trade: Trade) {
+    this.byKind = { 'web-shop': shop, marketplace: market, trade };
+  }
+
+  /** The connector of a channel; undefined for one whose orders are keyed. */
+  of(channel: { kind: string }): Connector | undefined {
+    return Object.hasOwn(this.byKind, channel.kind) ? this.byKind[channel.kind] : undefined;
+  }
+
+  /** Reads a message as its channel sends it; one that comes by file may be a trade order whatever its channel is. Problem 400. */
+  read(channel: { kind: string }, raw: string): Promise<ChannelMessage> {
+    const isXml = raw.trimStart().startsWith('<');
+    const connector = isXml ? this.byKind['trade'] : channel.kind === 'trade' ? this.byKind['web-shop'] : this.of(channel);
+    return (connector ?? (this.byKind['web-shop'] as Connector)).read(raw);
+  }
+}
