@@ -124,6 +124,8 @@ export class Lindenmart {
   hear(path: readonly string[], body: string): object {
     const [kind = '', code = '', what = ''] = path;
     const said = json(body);
+    // What was sold before it began to remember is nothing to it.
+    if (kind === 'orders' && !this.state.world.market.orders.some((o) => o.order.number === code)) return {};
     if (kind === 'offers' && what === 'count') this.count(code, said);
     else if (kind === 'orders' && what === 'taken') this.kept(code).sellersNumber = String(said['sellersNumber']);
     else if (kind === 'orders' && what === 'parcels') this.sent(this.kept(code), said);

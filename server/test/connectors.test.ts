@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { ChannelPolling, StockPushing } from '../src/connectors/index.js';
 import { Connectors } from '../src/connectors/connectors.js';
 import { LINDEN_KEY, SHOP_SECRET, TRADE_SECRET } from '../src/demo/house.js';
-import { Problem } from '../src/platform/index.js';
+import { Outbox, Problem } from '../src/platform/index.js';
 import { type Caller, closing, House, keyed } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
@@ -211,6 +211,17 @@ describe('what a channel believes', () => {
       pushError: null,
     });
   });
+});
+
+it('goes on to the next where a channel refuses one thing that it is told', async () => {
+  const [first, second] = [linden(), linden()];
+  world.answers[`POST /lindenmart/orders/${first.number}`] = () => ({ status: 404, body: {} });
+  await polled([first, second]);
+  await house.deliver();
+  expect(world.at(`/orders/${second.number}/taken`)).toHaveLength(1);
+  expect(await house.app.get(Outbox).waiting()).toBe(0);
+  const { rows } = (await desk.get('channels/LINDEN/exchanges')).body as { rows: { ref: string; went: string; detail: string }[] };
+  expect(rows.find((r) => r.ref === first.number && r.went === 'failed')!.detail).toContain('404');
 });
 
 describe('trade orders', () => {

@@ -454,6 +454,36 @@ describe('the order desk', () => {
     await house.stock('GLV-M', 'A-04-2', 1);
   });
 
+  it('says why a line waits and what will cure it; what is only not put away yet is told apart', async () => {
+    await house.stock('TOOL-STD', 'DOCK-1', 3);
+    const code = await key({ lines: [{ sku: 'TOOL-STD', factor: 1, quantity: '5', price: '6.90' }] });
+    const [cure] = (await desk.get(`orders/${code}/cures`).expect(200)).body as { line: number; lacks: number; cures: object[] }[];
+    expect(cure).toMatchObject({ line: 1, lacks: 2, cures: [{ kind: 'put-away', units: 3, where: 'DOCK-1' }] });
+    // Nobody can pick it there, and releasing it says so.
+    await house.stock('TOOL-STD', 'DOCK-1', 2);
+    const { version } = await sheet(code);
+    const { body } = await desk.post(`orders/${code}/release`, {}, at(version)).expect(409);
+    expect((body as { detail: string }).detail).toContain('dock');
+  });
+
+  it('gives one order what another holds, with whom it hits shown first', async () => {
+    await house.stock('TOOL-JH', 'A-05-1', 4);
+    const first = await key({ lines: [{ sku: 'TOOL-JH', factor: 1, quantity: '4', price: '7.90' }] });
+    const second = await key({ lines: [{ sku: 'TOOL-JH', factor: 1, quantity: '3', price: '7.90' }] });
+    const who = (await desk.get(`orders/${second}/lines/1/holders`).expect(200)).body as { lacks: number; holders: object[] };
+    expect(who).toMatchObject({ lacks: 3, holders: [{ code: first, units: 4, line: 1 }] });
+    const take = async (units: number) =>
+      desk.post(`orders/${second}/lines/1/take`, { order: first, line: 1, units }, at((await sheet(second)).version));
+    await take(5).then((r) => expect(r.status).toBe(400));
+    const answers = await Promise.all([take(3), take(3)]);
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 412]);
+    expect((await sheet(second)).lines).toMatchObject([{ reserved: 3 }]);
+    expect((await sheet(first)).lines).toMatchObject([{ reserved: 1 }]);
+    // What comes later does not turn it round.
+    await house.stock('TOOL-JH', 'A-05-1', 1);
+    expect((await sheet(second)).lines).toMatchObject([{ reserved: 3 }]);
+  });
+
   it('keys an order where no channel of the desk is there yet', async () => {
     await house.source.query(`UPDATE channel SET kind = 'trade' WHERE kind = 'phone'`);
     const code = await key();

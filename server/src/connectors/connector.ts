@@ -46,9 +46,12 @@ export class TooSoon extends Error {
   }
 }
 
+/** A channel has understood and refuses: saying it again would not help, and holds up what comes after. */
+export class RefusedByChannel extends Error {}
+
 /**
  * How a kind of channel is spoken to. Reading is for all of them; the rest is there where the kind can do it. What throws is tried
- * again later, in order; `TooSoon` says when.
+ * again later, in order; `TooSoon` says when, and what is `RefusedByChannel` is not.
  */
 export interface Connector {
   /** Reads one message as the channel sends it. Problem 400 with what is against it. Pure. */

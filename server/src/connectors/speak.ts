@@ -1,8 +1,11 @@
 import { signature } from '../platform/index.js';
-import { type ChannelAccess, TooSoon } from './connector.js';
+import { type ChannelAccess, RefusedByChannel, TooSoon } from './connector.js';
 
 const TIMEOUT_MS = 5_000;
 const LONGEST_REST_S = 600;
+
+/** Answers that are against what was said, and not against who says it or when. */
+const REFUSALS: ReadonlySet<number> = new Set([400, 404, 405, 406, 409, 410, 413, 415, 422]);
 
 interface Spoken {
   method: 'GET' | 'PUT' | 'POST';
@@ -29,6 +32,7 @@ export async function speak(channel: ChannelAccess, { method, path, body, type =
     const asked = Number(response.headers.get('retry-after'));
     throw new TooSoon(Math.min(LONGEST_REST_S, Number.isFinite(asked) && asked > 0 ? Math.ceil(asked) : 5));
   }
+  if (REFUSALS.has(response.status)) throw new RefusedByChannel(`${channel.name} refuses it with ${response.status}`);
   if (!response.ok) throw new Error(`${channel.name} answered ${response.status}`);
   return response;
 }

@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { ChannelsService, ChannelStock } from '../channels/index.js';
 import { claimRows, LOGGER, Worker } from '../platform/index.js';
-import { CHANNEL_ACCESS, type ChannelAccess, TooSoon } from './connector.js';
+import { CHANNEL_ACCESS, type ChannelAccess, RefusedByChannel, TooSoon } from './connector.js';
 import { Connectors } from './connectors.js';
 import { Exchanges } from './exchanges.js';
 
@@ -53,6 +53,11 @@ export class StockPushing extends Worker<ChannelAccess> {
         await connector.pushStock(channel, { sku: listing.sku, units: listing.units, sequence: Date.now() });
         await this.stock.told(listing.id, listing.units);
       } catch (thrown) {
+        if (thrown instanceof RefusedByChannel) {
+          const what = { direction: 'out', what: 'stock', ref: listing.sku, went: 'failed' } as const;
+          await this.exchanges.note(channel.id, { ...what, detail: thrown.message });
+          continue;
+        }
         await this.stock.again(due.slice(i).map((l) => l.id));
         await this.rest(channel, thrown);
         return;

@@ -1,7 +1,7 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Outbox, type OutboxMessage } from '../platform/index.js';
-import { type ChannelAccess, channelOf, type Connector, type Shipment } from './connector.js';
+import { type ChannelAccess, channelOf, type Connector, RefusedByChannel, type Shipment } from './connector.js';
 import { Connectors } from './connectors.js';
 import { type Exchange, Exchanges } from './exchanges.js';
 
@@ -39,9 +39,11 @@ export class Telling implements OnModuleInit {
         await this.exchanges.note(channel.id, { direction: 'out', what, ref, went: 'well', raw: JSON.stringify(payload) });
       } catch (thrown) {
         const why = thrown instanceof Error ? thrown.message : String(thrown);
-        if (message.attempts <= 1)
+        const isRefused = thrown instanceof RefusedByChannel;
+        if (isRefused || message.attempts <= 1)
           await this.exchanges.note(channel.id, { direction: 'out', what, ref, went: 'failed', detail: why, raw: JSON.stringify(payload) });
-        throw thrown;
+        // What the channel refuses is not said again: it would hold up all that comes after it.
+        if (!isRefused) throw thrown;
       }
     });
   }

@@ -110,8 +110,7 @@ export class FollowingService {
 }
 
 /** When it was placed is no change of it: a file says it anew each time. */
-const isSame = (a: IncomingOrder, b: IncomingOrder) =>
-  JSON.stringify({ ...a, placedAt: '' }) === JSON.stringify({ ...b, placedAt: '' });
+const isSame = (a: IncomingOrder, b: IncomingOrder) => JSON.stringify({ ...a, placedAt: '' }) === JSON.stringify({ ...b, placedAt: '' });
 
 const revisionOf = (revision: number | null, order: Row<'sales_order'>) => (revision === null ? order.channel_revision : String(revision));
 

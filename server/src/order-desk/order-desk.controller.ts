@@ -7,8 +7,10 @@ import { type Act, Acting, CodeDto, IfMatch, type Person, Reader, textOf, wholeO
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
+import { GivingService } from './giving.service.js';
 import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
+import { HoldersQueries } from './holders.queries.js';
 import { HoldsService } from './holds.service.js';
 import { OwnersQueries } from './owners.queries.js';
 import {
@@ -21,9 +23,11 @@ import {
   EditOrderDto,
   GoodsFactsDto,
   HoldDto,
+  LineHoldersDto,
   NewOrderDto,
   OrderEventDto,
   OwnerDto,
+  TakeFromDto,
 } from './order-desk.dto.js';
 
 /** What the order desk does: keys, quotes, changes, holds and cancels orders. */
@@ -37,6 +41,8 @@ export class OrderDeskController {
     private readonly history: HistoryQueries,
     private readonly goods: GoodsQueries,
     private readonly owners: OwnersQueries,
+    private readonly holders: HoldersQueries,
+    private readonly giving: GivingService,
     private readonly releases: ReleaseService,
     private readonly orders: OrdersQueries,
     private readonly papers: OrderPapers,
@@ -65,6 +71,27 @@ export class OrderDeskController {
   @Access('order-desk')
   people(@Reader() person: Person): Promise<OwnerDto[]> {
     return this.owners.list(person.siteIds);
+  }
+
+  /** Who holds what a line lacks. */
+  @Get('orders/:code/lines/:line/holders')
+  @Access('order-desk')
+  holdersOf(@Reader() person: Person, @Param('code') code: string, @Param('line', ParseIntPipe) line: number): Promise<LineHoldersDto> {
+    return this.holders.of(code.toUpperCase(), line, person.siteIds);
+  }
+
+  /** Gives a line what is promised to another order. */
+  @Post('orders/:code/lines/:line/take')
+  @Access('order-desk')
+  @HttpCode(200)
+  take(
+    @Acting() act: Act,
+    @IfMatch() version: number,
+    @Param('code') code: string,
+    @Param('line', ParseIntPipe) line: number,
+    @Body() body: TakeFromDto,
+  ): Promise<CodeDto> {
+    return this.giving.take(act, code.toUpperCase(), line, version, body);
   }
 
   /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */

@@ -172,3 +172,20 @@ export class ClearHoldDto {
   @Type(() => LinkLineDto)
   links?: LinkLineDto[];
 }
+/** An order that holds goods which another lacks. */
+export class HolderDto {
+  code: string;
+  customer: string;
+  promisedAt: Date;
+  line: number;
+  units: number;
+}
+export class LineHoldersDto {
+  lacks: number;
+  holders: HolderDto[];
+}
+export class TakeFromDto {
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) line: number;
+  @IsInt({ message: 'Type how many' }) @Min(1, { message: 'Type how many' }) @Max(1_000_000) units: number;
+}

@@ -8,8 +8,10 @@ import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
 import { FollowingService } from './following.service.js';
+import { GivingService } from './giving.service.js';
 import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
+import { HoldersQueries } from './holders.queries.js';
 import { HoldsService } from './holds.service.js';
 import { OrderDeskController } from './order-desk.controller.js';
 import { OrderMail } from './order.mail.js';
@@ -27,7 +29,9 @@ import { TakingBack } from './taking-back.js';
     FollowingService,
     TakingBack,
     HistoryQueries,
+    GivingService,
     GoodsQueries,
+    HoldersQueries,
     OwnersQueries,
     OrderMail,
   ],

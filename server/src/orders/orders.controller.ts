@@ -2,8 +2,9 @@ import { Controller, Get, Param, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { AskedWindow, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { CuresQueries } from './cures.queries.js';
 import { OrderPapers } from './order-papers.js';
-import { OrderDto, OrderPageDto } from './orders.dto.js';
+import { LineCuresDto, OrderDto, OrderPageDto } from './orders.dto.js';
 import { type Show, SHOWS } from './order-filter.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrderWayDto } from './ways.dto.js';
@@ -17,6 +18,7 @@ export class OrdersController {
     private readonly queries: OrdersQueries,
     private readonly papers: OrderPapers,
     private readonly waysOf: WaysQueries,
+    private readonly curesOf: CuresQueries,
   ) {}
 
   @Get()
@@ -49,5 +51,12 @@ export class OrdersController {
   @Access('signed-in')
   ways(@Reader() person: Person, @Param('code') code: string): Promise<OrderWayDto[]> {
     return this.waysOf.ways(code.toUpperCase(), person.siteIds);
+  }
+
+  /** Why lines of an order cannot be picked yet, and what will cure it. */
+  @Get(':code/cures')
+  @Access('signed-in')
+  cures(@Reader() person: Person, @Param('code') code: string): Promise<LineCuresDto[]> {
+    return this.curesOf.of(code.toUpperCase(), person.siteIds);
   }
 }

@@ -122,3 +122,19 @@ export class ReleasedDto {
   round: string;
   rounds: string[];
 }
+/** What would let a line be picked. */
+export class CureDto {
+  /** put-away, refill, count, inspect, arrival or transfer. */
+  kind: string;
+  units: number;
+  /** The place, the purchase order or the other site. */
+  where: string;
+  /** The day on which it is expected. */
+  on: string | null;
+}
+export class LineCuresDto {
+  line: number;
+  /** What is not promised to it yet; nought where it is only not where a picker goes. */
+  lacks: number;
+  cures: CureDto[];
+}

@@ -2332,8 +2332,146 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** An order from a web shop. The signature in X-Signature stands for the sign-in; a repeated order is answered as the first. */
-        post: operations["Webhooks_webhook"];
+        /** A message of a channel in JSON. The signature in X-Signature stands for the sign-in; what is repeated is answered as the first. */
+        post: operations["ChannelDesk_webhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A document of a trade customer: a UBL 2.1 Order or OrderCancellation, as application/xml, signed in X-Signature. */
+        post: operations["ChannelDesk_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A file of orders: CSV with the documented heads, a UBL 2.1 Order, or a message of the channel. */
+        post: operations["ChannelDesk_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/exchanges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was said between the house and a channel, newest first. */
+        get: operations["ChannelDesk_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/exchanges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One message as it came or went. */
+        get: operations["ChannelDesk_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks and tells at once what waits for its next try. */
+        post: operations["ChannelDesk_tryNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/beliefs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a channel believes of each listing, beside what is true. */
+        get: operations["ChannelDesk_beliefs"];
+        put?: never;
+        /** Asks the channel what it believes. */
+        post: operations["ChannelDesk_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells the channel all its figures anew. */
+        post: operations["ChannelDesk_repair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the channel offers, and what each of it would be linked to. Nothing is changed. */
+        get: operations["ChannelDesk_offers"];
+        put?: never;
+        /** Links what was chosen of it; items are made of those without one. */
+        post: operations["ChannelDesk_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4698,6 +4836,21 @@ export interface components {
             /** Format: date-time */
             polledAt: string | null;
             pollError: string | null;
+            pushError: string | null;
+            /**
+             * Format: date-time
+             * @description When it answered last.
+             */
+            answeredAt: string | null;
+            /** @description Whether it is left alone: neither asked nor told. */
+            paused: boolean;
+            sharePercent: number;
+            scarceUnder: number;
+            checkOver: string | null;
+            /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
+            unread: number;
+            dueStock: number;
+            dueMessages: number;
             /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
             hasSecret: boolean;
             listings: number;
@@ -4722,10 +4875,27 @@ export interface components {
             /** Format: date-time */
             polledAt: string | null;
             pollError: string | null;
+            pushError: string | null;
+            /**
+             * Format: date-time
+             * @description When it answered last.
+             */
+            answeredAt: string | null;
+            /** @description Whether it is left alone: neither asked nor told. */
+            paused: boolean;
+            sharePercent: number;
+            scarceUnder: number;
+            checkOver: string | null;
+            /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
+            unread: number;
+            dueStock: number;
+            dueMessages: number;
             /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
             hasSecret: boolean;
             listings: number;
             version: number;
+            /** @description The sites that it sells from. */
+            siteIds: number[];
             items: components["schemas"]["ListingDto"][];
         };
         EditListingDto: {
@@ -4742,6 +4912,14 @@ export interface components {
             siteId: number;
             name: string;
             baseUrl?: string | null;
+            /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
+            siteIds?: number[];
+            paused?: boolean;
+            /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
+            sharePercent?: number;
+            scarceUnder?: number;
+            /** @description A first order of somebody that is worth more waits for a check; null where none does. */
+            checkOver?: string | null;
             listings: components["schemas"]["EditListingDto"][];
         };
         ChannelSecretDto: {
@@ -4750,6 +4928,14 @@ export interface components {
         EditChannelDto: {
             name: string;
             baseUrl?: string | null;
+            /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
+            siteIds?: number[];
+            paused?: boolean;
+            /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
+            sharePercent?: number;
+            scarceUnder?: number;
+            /** @description A first order of somebody that is worth more waits for a check; null where none does. */
+            checkOver?: string | null;
             listings: components["schemas"]["EditListingDto"][];
         };
         OrderRowDto: {
@@ -5144,6 +5330,80 @@ export interface components {
             /** @description Whether the customer is told by mail. */
             tell: boolean;
         };
+        TakenFileDto: {
+            /** @description Orders that came in or changed, those that said nothing new, and those that were put aside to be mended. */
+            taken: string[];
+            known: number;
+            parked: number;
+        };
+        ExchangeRowDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            /** @description in: the channel said it; out: we did. */
+            direction: string;
+            what: string;
+            ref: string | null;
+            /** @description well, again (it said nothing new), parked or failed. */
+            went: string;
+            detail: string;
+        };
+        ExchangePageDto: {
+            rows: components["schemas"]["ExchangeRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ExchangeDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            /** @description in: the channel said it; out: we did. */
+            direction: string;
+            what: string;
+            ref: string | null;
+            /** @description well, again (it said nothing new), parked or failed. */
+            went: string;
+            detail: string;
+            raw: string | null;
+        };
+        AskedDto: {
+            /** @description How many messages came, listings were compared, or pushes were set going. */
+            count: number;
+        };
+        BeliefDto: {
+            channelSku: string;
+            sku: string;
+            name: string;
+            /** @description What may be sold by now. */
+            units: number;
+            /** @description What it was told last, and when. */
+            told: number | null;
+            /** Format: date-time */
+            toldAt: string | null;
+            /** @description What it said that it believes, and when it was asked. */
+            believes: number | null;
+            /** Format: date-time */
+            believedAt: string | null;
+            /** @description Whether a change of it waits to be told. */
+            due: boolean;
+        };
+        OfferDto: {
+            channelSku: string;
+            title: string;
+            price: string;
+            barcode: string | null;
+            /** @description The item it is linked to already, or the one that is proposed; null where one would be made. */
+            sku: string | null;
+            name: string | null;
+            /** @description linked, barcode, sku or name: why it is proposed; new where an item would be made of it. */
+            by: string;
+            factor: number;
+        };
+        TakeOfferDto: {
+            channelSku: string;
+            /** @description The item that it is linked to; empty where one is made of it. */
+            sku: string;
+        };
         ParkedRowDto: {
             id: number;
             channel: string;
@@ -5183,7 +5443,7 @@ export interface components {
             version: number;
         };
         MendDto: {
-            /** @description The message as it should have been: JSON. */
+            /** @description The message as it should have been. */
             text: string;
         };
         SetAsideDto: {
@@ -9973,7 +10233,7 @@ export interface operations {
             };
         };
     };
-    Webhooks_webhook: {
+    ChannelDesk_webhook: {
         parameters: {
             query?: never;
             header?: never;
@@ -9990,6 +10250,232 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    ChannelDesk_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/xml": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    ChannelDesk_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenFileDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangePageDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangeDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_tryNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_beliefs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeliefDto"][];
+                };
+            };
+        };
+    };
+    ChannelDesk_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_repair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferDto"][];
+                };
+            };
+        };
+    };
+    ChannelDesk_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOfferDto"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
                 };
             };
         };

@@ -36,6 +36,7 @@ import { BoxesPage } from './setup/carriers/boxes-page';
 import { CarrierForm } from './setup/carriers/carrier-form';
 import { CarrierSheet } from './setup/carriers/carrier-sheet';
 import { CarriersPage } from './setup/carriers/carriers-page';
+import { ChannelCatalogue } from './setup/channels/channel-catalogue';
 import { ChannelForm } from './setup/channels/channel-form';
 import { ChannelSheet } from './setup/channels/channel-sheet';
 import { ChannelsPage } from './setup/channels/channels-page';
@@ -214,6 +215,7 @@ export const routes: RouteObject = {
             { path: 'new', element: <ChannelForm /> },
             { path: ':code', element: <ChannelSheet /> },
             { path: ':code/edit', element: <ChannelForm /> },
+            { path: ':code/catalogue', element: <ChannelCatalogue /> },
           ],
         },
       ],

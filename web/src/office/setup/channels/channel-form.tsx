@@ -3,7 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { key } from '../../../api/keys';
 import { useMe } from '../../../api/queries';
-import { SelectField, TextField } from '../../../ui/record/fields';
+import { CheckField, NumberField, SelectField, TextField } from '../../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { RowsField } from '../../../ui/record/rows-field';
 import { useRecord } from '../../../ui/record/use-record';
@@ -22,16 +22,38 @@ interface Values {
   kind: Dto['NewChannelDto']['kind'];
   siteId: string;
   baseUrl: string;
+  siteIds: string[];
+  paused: boolean;
+  sharePercent: string;
+  scarceUnder: string;
+  checkOver: string;
   listings: Listing[];
 }
 
-const FRESH: Values = { code: '', name: '', kind: 'web-shop', siteId: '', baseUrl: '', listings: [] };
+const FRESH: Values = {
+  code: '',
+  name: '',
+  kind: 'web-shop',
+  siteId: '',
+  baseUrl: '',
+  siteIds: [],
+  paused: false,
+  sharePercent: '100',
+  scarceUnder: '0',
+  checkOver: '',
+  listings: [],
+};
 const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   code: { label: 'Code' },
   name: { label: 'Name' },
   kind: { label: 'Kind' },
   siteId: { label: 'Ships from' },
   baseUrl: { label: 'Address it answers at' },
+  siteIds: { label: 'Sells from' },
+  paused: { label: 'Leave it alone' },
+  sharePercent: { label: 'Its share of what is scarce' },
+  scarceUnder: { label: 'Scarce under' },
+  checkOver: { label: 'Check first orders over' },
   listings: { label: 'Listings', show: (list: Listing[]) => list.map((l) => l.channelSku).join(', ') },
 };
 
@@ -40,6 +62,11 @@ const valuesOf = (c: Dto['ChannelSheetDto']): Values => ({
   code: c.code,
   name: c.name,
   baseUrl: c.baseUrl ?? '',
+  siteIds: c.siteIds.map(String),
+  paused: c.paused,
+  sharePercent: String(c.sharePercent),
+  scarceUnder: String(c.scarceUnder),
+  checkOver: c.checkOver ? c.checkOver.replace(/\.?0+$/, '') : '',
   listings: c.items.map((l) => ({
     channelSku: l.channelSku,
     sku: l.sku,
@@ -52,6 +79,11 @@ const valuesOf = (c: Dto['ChannelSheetDto']): Values => ({
 const bodyOf = (v: Values): Dto['EditChannelDto'] => ({
   name: v.name,
   baseUrl: v.baseUrl.trim() || null,
+  ...(v.siteIds.length > 0 ? { siteIds: v.siteIds.map(Number) } : {}),
+  paused: v.paused,
+  sharePercent: Number(v.sharePercent),
+  scarceUnder: Number(v.scarceUnder),
+  checkOver: v.checkOver.trim() || null,
   listings: v.listings.map((l) => ({ ...l, factor: Number(l.factor), keepBack: Number(l.keepBack) })),
 });
 
@@ -67,7 +99,7 @@ export function ChannelForm() {
   if (code)
     return (
       <ShownSheet query={query} back="/setup/channels">
-        {(channel) => <Form key={code} channel={channel} sites={[]} />}
+        {(channel) => <Form key={code} channel={channel} sites={me.data?.sites ?? []} />}
       </ShownSheet>
     );
   return me.data ? <Form channel={undefined} sites={me.data.sites} /> : null;
@@ -121,6 +153,22 @@ function Form({ channel, sites }: { channel: Dto['ChannelSheetDto'] | undefined;
         )}
         <TextField name="baseUrl" label="Address it answers at" placeholder="none: it sends, or orders are typed" />
       </div>
+      {channel && sites.length > 1 && (
+        <fieldset className="flex gap-5 items-center flex-wrap">
+          <legend className="note">It sells what is at</legend>
+          {sites.map((site) => (
+            <label key={site.id} className="flex gap-2 items-center min-h-6">
+              <input type="checkbox" value={site.id} {...record.form.register('siteIds')} /> {site.name}
+            </label>
+          ))}
+        </fieldset>
+      )}
+      <div className="grid sm:grid-cols-3 gap-4">
+        <NumberField name="sharePercent" label="Its share of what is scarce, %" />
+        <NumberField name="scarceUnder" label="Scarce is what is under, pieces" />
+        <NumberField name="checkOver" label="Check first orders worth over" placeholder="none" />
+      </div>
+      {channel && <CheckField name="paused" label="Leave it alone: neither ask nor tell it" />}
       <p className="note">What it sells, under its own codes</p>
       <RowsField
         name="listings"

@@ -44,9 +44,13 @@ export function ChannelsPage() {
                   <OpenRow key={c.code} to={`/setup/channels/${c.code}`} open={c.code === open}>
                     <GlyphCell>
                       <Glyph
-                        name={c.pollError ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
+                        name={c.paused ? 'held' : (c.pollError ?? c.pushError) || c.unread > 0 ? 'blocked' : c.baseUrl ? 'full' : 'empty'}
                         size={12}
-                        says={c.pollError ?? (c.baseUrl ? 'connected' : 'by hand')}
+                        says={
+                          c.paused
+                            ? 'left alone'
+                            : (c.pollError ?? c.pushError ?? (c.unread > 0 ? 'messages to mend' : c.baseUrl ? 'connected' : 'by hand'))
+                        }
                       />
                     </GlyphCell>
                     <td>{c.name}</td>
