@@ -1,9 +1,8 @@
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ItemsService } from '../catalogue/index.js';
 import { ChannelsService } from '../channels/index.js';
-import { type Act, badForm, badState, inTransaction, notFound, type Person, rows } from '../platform/index.js';
+import { type Act, badForm, badState, inTransaction, notFound, partOf, type Person, rows } from '../platform/index.js';
 import type { AskedDto, OfferDto, TakeOfferDto } from './channel-desk.dto.js';
 import { type ChannelAccess, channelOf, type Offer } from './connector.js';
 import { Connectors } from './connectors.js';
@@ -113,7 +112,7 @@ export class CatalogueIn {
     const taken = offer.barcode
       ? await rows<{ id: number }>(this.source, 'SELECT id FROM barcode WHERE code = ?', [offer.barcode])
       : [{ id: 0 }];
-    const { code } = await this.items.add({ ...act, key: keyOf(act.key, `${channel.code}/${offer.sku}`) }, {
+    const { code } = await this.items.add(partOf(act, `${channel.code}/${offer.sku}`), {
       sku,
       name: offer.title,
       className: '',
@@ -148,10 +147,4 @@ export class CatalogueIn {
       throw badState(`${channel.name} does not answer: ${thrown instanceof Error ? thrown.message : String(thrown)}. Try again later`);
     }
   }
-}
-
-/** A key of its own for a part of an act, the same each time the act is sent. */
-function keyOf(key: string, part: string): string {
-  const hash = createHash('sha256').update(`${key}/${part}`).digest('hex');
-  return `${hash.slice(0, 8)}-${hash.slice(8, 12)}-4${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
 }

@@ -1,9 +1,10 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
-import { Access } from '../identity/index.js';
+import { Access, mustHave } from '../identity/index.js';
 import { OrderPapers, OrdersQueries, PromiseDto } from '../orders/index.js';
 import { ReleaseService } from '../picking/index.js';
-import { type Act, Acting, CodeDto, IfMatch, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
+import { type Act, Acting, CodeDto, IfMatch, mustBeAt, notFound, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
+import { BulkService } from './bulk.service.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
@@ -12,8 +13,12 @@ import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
 import { HoldersQueries } from './holders.queries.js';
 import { HoldsService } from './holds.service.js';
+import { LettersService } from './letters.service.js';
 import { OwnersQueries } from './owners.queries.js';
+import { ProjectionQueries } from './projection.queries.js';
 import {
+  BulkDto,
+  BulkLineDto,
   CancelDto,
   CancellingDto,
   ClearHoldDto,
@@ -22,12 +27,16 @@ import {
   EditedOrderDto,
   EditOrderDto,
   GoodsFactsDto,
+  HitDto,
   HoldDto,
+  LettersDto,
   LineHoldersDto,
   NewOrderDto,
   OrderEventDto,
   OwnerDto,
+  ProjectionDto,
   TakeFromDto,
+  WriteLettersDto,
 } from './order-desk.dto.js';
 
 /** What the order desk does: keys, quotes, changes, holds and cancels orders. */
@@ -41,6 +50,9 @@ export class OrderDeskController {
     private readonly history: HistoryQueries,
     private readonly goods: GoodsQueries,
     private readonly owners: OwnersQueries,
+    private readonly bulk: BulkService,
+    private readonly projections: ProjectionQueries,
+    private readonly letters: LettersService,
     private readonly holders: HoldersQueries,
     private readonly giving: GivingService,
     private readonly releases: ReleaseService,
@@ -64,6 +76,54 @@ export class OrderDeskController {
   facts(@Reader() person: Person, @Param('sku') sku: string, @Query() query: Record<string, unknown>): Promise<GoodsFactsDto> {
     const asked = { siteId: wholeOf(query['site'], 0), account: textOf(query['account']), channel: textOf(query['channel']) };
     return this.goods.facts(sku.toUpperCase(), asked, person.siteIds);
+  }
+
+  /** What may be promised of an item at a site over time, with what comes and goes. */
+  @Get('items/:sku/promise/:siteId')
+  @Access('signed-in')
+  projection(@Reader() person: Person, @Param('sku') sku: string, @Param('siteId', ParseIntPipe) siteId: number): Promise<ProjectionDto> {
+    mustBeAt(person, siteId);
+    return this.projections.of(sku.toUpperCase(), siteId);
+  }
+
+  /** Whom it hits where a purchase order comes on that day. */
+  @Get('purchase-orders/:code/hits')
+  @Access('order-desk', 'buy')
+  @ApiQuery({ name: 'on', required: true, type: String })
+  hits(@Reader() person: Person, @Param('code') code: string, @Query('on') on: unknown): Promise<HitDto[]> {
+    return this.projections.hits(code.toUpperCase(), textOf(on, 10), person.siteIds);
+  }
+
+  /** Writes to those whom it hits. */
+  @Post('purchase-orders/:code/letters')
+  @Access('order-desk')
+  @HttpCode(200)
+  writeLetters(@Acting() act: Act, @Param('code') code: string, @Body() body: WriteLettersDto): Promise<LettersDto> {
+    return this.letters.write(act, code.toUpperCase(), body.on, body.orders);
+  }
+
+  /** Does one thing to many orders, each by itself; or says what it would do. */
+  @Post('order-desk/bulk')
+  @Access('order-desk')
+  @HttpCode(200)
+  together(@Acting() act: Act, @Body() body: BulkDto): Promise<BulkLineDto[]> {
+    if (body.what === 'release') mustHave(act.person, 'release');
+    return this.bulk.run(act, body);
+  }
+
+  /** The packing lists of several orders, as one paper. */
+  @Get('order-desk/packing-lists')
+  @Access('signed-in')
+  @ApiQuery({ name: 'orders', required: true, type: String })
+  async packingLists(@Reader() person: Person, @Query('orders') orders: unknown): Promise<StreamableFile> {
+    const codes = textOf(orders, 4_400).toUpperCase().split(',').filter(Boolean).slice(0, 200);
+    const found = [];
+    for (const code of codes) found.push(await this.orders.sheet(code, person.siteIds));
+    if (found.length === 0) throw notFound('Those orders');
+    return new StreamableFile(await this.papers.packingLists(found), {
+      type: 'application/pdf',
+      disposition: 'inline; filename="orders.pdf"',
+    });
   }
 
   /** Those who may see to an order that waits. */

@@ -189,3 +189,63 @@ export class TakeFromDto {
   @IsInt() @Min(1) line: number;
   @IsInt({ message: 'Type how many' }) @Min(1, { message: 'Type how many' }) @Max(1_000_000) units: number;
 }
+export class BulkDto {
+  @IsIn(['release', 'hold', 'promise']) what: 'release' | 'hold' | 'promise';
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Choose some orders' })
+  @ArrayMaxSize(200, { message: 'No more than 200 at once' })
+  @IsString({ each: true })
+  @Length(1, 20, { each: true })
+  orders: string[];
+  /** Whether it is only looked at what it would do. */
+  @IsBoolean() preview: boolean;
+  /** What held orders wait for. */
+  @IsOptional() @IsString() @MaxLength(200) reason?: string | null;
+  /** What orders are promised for. */
+  @IsOptional() @Type(() => Date) @IsDate() at?: Date | null;
+}
+export class BulkLineDto {
+  code: string;
+  customer: string;
+  /** Whether it can be done, or was; otherwise `says` is why not. */
+  can: boolean;
+  says: string;
+}
+export class ProjectionStepDto {
+  at: Date;
+  /** What may be promised from then on; below nought where more is promised than there will be. */
+  units: number;
+}
+export class ProjectionFlowDto {
+  at: Date;
+  /** What comes, or goes where it is below nought. */
+  units: number;
+  document: string;
+  who: string;
+}
+export class ProjectionDto {
+  sku: string;
+  name: string;
+  /** What is free now. */
+  free: number;
+  steps: ProjectionStepDto[];
+  flows: ProjectionFlowDto[];
+}
+/** An order whose promise a late arrival breaks. */
+export class HitDto {
+  code: string;
+  customer: string;
+  email: string;
+  phone: string;
+  promisedAt: Date;
+  /** When its goods would be there; null where nothing that is known of brings them. */
+  freeAt: Date | null;
+}
+export class WriteLettersDto {
+  @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Choose a day' }) on: string;
+  @IsArray() @ArrayMinSize(1, { message: 'Choose some orders' }) @ArrayMaxSize(200) @IsString({ each: true }) orders: string[];
+}
+export class LettersDto {
+  written: number;
+  toRing: number;
+}

@@ -4,6 +4,7 @@ import { ChannelsModule } from '../channels/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { PackingModule } from '../packing/index.js';
 import { PickingModule } from '../picking/index.js';
+import { BulkService } from './bulk.service.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
@@ -15,13 +16,16 @@ import { HoldersQueries } from './holders.queries.js';
 import { HoldsService } from './holds.service.js';
 import { OrderDeskController } from './order-desk.controller.js';
 import { OrderMail } from './order.mail.js';
+import { LettersService } from './letters.service.js';
 import { OwnersQueries } from './owners.queries.js';
+import { ProjectionQueries } from './projection.queries.js';
 import { TakingBack } from './taking-back.js';
 
 @Module({
   imports: [OrdersModule, AllocationModule, ChannelsModule, PickingModule, PackingModule],
   controllers: [OrderDeskController],
   providers: [
+    BulkService,
     EntryService,
     EditingService,
     HoldsService,
@@ -32,7 +36,9 @@ import { TakingBack } from './taking-back.js';
     GivingService,
     GoodsQueries,
     HoldersQueries,
+    LettersService,
     OwnersQueries,
+    ProjectionQueries,
     OrderMail,
   ],
   exports: [FollowingService],

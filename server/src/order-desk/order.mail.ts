@@ -28,6 +28,17 @@ export class OrderMail implements OnModuleInit {
         attachments: [{ filename: `${order.code}.pdf`, content: await this.papers.priced(order) }],
       });
     });
+    this.outbox.handle('mail.order-late', async ({ payload, id }) => {
+      const order = await this.order(String(payload['order']));
+      const when = String(payload['when']);
+      await this.mailer.send({
+        id: `order-late-${id}`,
+        to: String(payload['to']),
+        subject: `Your order ${order.channelRef} will be later than we said`,
+        text: `Dear ${order.customer},\n\nwe promised your order ${order.channelRef} for ${String(payload['promised'])}. Goods for it are late on their way to us${when ? `; we expect to have them on ${when} and send them at once` : ', and we do not know yet when they come'}.\n\nIf you would rather have what is here already, or something else, answer this mail.\n`,
+        attachments: [],
+      });
+    });
     this.outbox.handle('mail.order-cancelled', async ({ payload, id }) => {
       const order = await this.order(String(payload['order']));
       await this.mailer.send({

@@ -23,3 +23,21 @@ export const SHOWN: Readonly<Record<Show, string>> = {
 
 /** How many there are of each that is not over, in one reading of the open orders. */
 export const COUNTS = `COUNT(*) AS \`all\`, COALESCE(SUM(${SHOWN.ready}), 0) AS ready, COALESCE(SUM(${SHORT}), 0) AS short, COALESCE(SUM(${STUCK}), 0) AS stuck`;
+
+/** How the list is grouped, with the order that brings a group together. */
+export const GROUPINGS = ['departure', 'customer', 'channel'] as const;
+export type Grouping = (typeof GROUPINGS)[number];
+export const GROUPED: Readonly<Record<Grouping, string>> = {
+  departure: 'o.promised_at, o.id',
+  customer: 'o.customer, o.promised_at, o.id',
+  channel: 'o.channel_id, o.promised_at, o.id',
+};
+
+/** What the list is narrowed to beyond its state. */
+export interface Narrowed {
+  by: Grouping;
+  /** The code of a channel; empty for all. */
+  channel: string;
+  /** Words of the customer's name, or an order's number; empty for all. */
+  search: string;
+}

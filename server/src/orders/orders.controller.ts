@@ -1,11 +1,11 @@
 import { Controller, Get, Param, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { AskedWindow, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { AskedWindow, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
 import { CuresQueries } from './cures.queries.js';
 import { OrderPapers } from './order-papers.js';
 import { LineCuresDto, OrderDto, OrderPageDto } from './orders.dto.js';
-import { type Show, SHOWS } from './order-filter.js';
+import { GROUPINGS, type Show, SHOWS } from './order-filter.js';
 import { OrdersQueries } from './orders.queries.js';
 import { OrderWayDto } from './ways.dto.js';
 import { WaysQueries } from './ways.queries.js';
@@ -25,8 +25,16 @@ export class OrdersController {
   @Access('signed-in')
   @Windowed()
   @ApiQuery({ name: 'show', required: false, enum: SHOWS })
-  list(@Reader() person: Person, @AskedWindow() window: Window, @Query('show') show?: string): Promise<OrderPageDto> {
-    return this.queries.list(person.siteIds, shown(show), window);
+  @ApiQuery({ name: 'by', required: false, enum: GROUPINGS })
+  @ApiQuery({ name: 'channel', required: false, type: String })
+  @ApiQuery({ name: 'search', required: false, type: String })
+  list(@Reader() person: Person, @AskedWindow() window: Window, @Query() query: Record<string, unknown>): Promise<OrderPageDto> {
+    const narrowed = {
+      by: GROUPINGS.find((g) => g === query['by']) ?? 'departure',
+      channel: textOf(query['channel'], 20).toUpperCase(),
+      search: textOf(query['search'], 100),
+    };
+    return this.queries.list(person.siteIds, shown(query['show']), narrowed, window);
   }
 
   @Get(':code')

@@ -5,9 +5,9 @@ import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { holdsWords } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { batches, notFound, num, one, pageOf, promisedSql, rows, type Window } from '../platform/index.js';
+import { batches, likeAny, notFound, num, one, pageOf, promisedSql, rows, type Window } from '../platform/index.js';
 import { OWN_HOLDS } from './holds.js';
-import { COUNTS, type Show, SHOWN } from './order-filter.js';
+import { COUNTS, GROUPED, type Narrowed, type Show, SHOWN } from './order-filter.js';
 import type { OrderCountsDto, OrderDto, OrderLineDto, OrderHoldDto, OrderPageDto, OrderRowDto, ParcelDto } from './orders.dto.js';
 
 /** What is not in the order of its vans. */
@@ -16,6 +16,13 @@ const ORDERED: Partial<Readonly<Record<Show, string>>> = {
   cancelled: 'o.id DESC',
   quotes: 'o.id DESC',
 };
+/** Words of a customer's name: among the open orders any part of it, among all that ever were whole words or their beginnings. */
+function customerLike(show: Show, search: string): [sql: string, value: string] {
+  if (show !== 'gone' && show !== 'cancelled') return ['o.customer LIKE ?', likeAny(search)];
+  const words = search.match(/[\p{L}\p{N}]+/gu) ?? [];
+  return ['MATCH (o.customer) AGAINST (? IN BOOLEAN MODE)', words.map((w) => `+${w}*`).join(' ')];
+}
+
 /** The states in which no van is to be caught. */
 const OVER: ReadonlySet<string> = new Set(['quote', 'shipped', 'cancelled']);
 
@@ -28,11 +35,18 @@ export class OrdersQueries {
   ) {}
 
   /** Orders by the time that they were promised, and those that have gone the newest first; how many there are of each. */
-  async list(siteIds: readonly number[], show: Show, window: Window): Promise<OrderPageDto> {
-    const from = `FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN[show]}`;
-    const order = ORDERED[show] ?? 'o.promised_at, o.id';
+  async list(siteIds: readonly number[], show: Show, narrowed: Narrowed, window: Window): Promise<OrderPageDto> {
+    const also: [sql: string, ...params: unknown[]][] = [
+      ...(narrowed.channel
+        ? [['o.channel_id = (SELECT c.id FROM channel c WHERE c.code = ?)', narrowed.channel] as [string, unknown]]
+        : []),
+      ...(narrowed.search ? [customerLike(show, narrowed.search)] : []),
+    ];
+    const from = `FROM sales_order o WHERE o.site_id IN (?) AND ${[SHOWN[show], ...also.map(([sql]) => sql)].join(' AND ')}`;
+    const order = ORDERED[show] ?? GROUPED[narrowed.by];
+    const params = [[0, ...siteIds], ...also.flatMap(([, ...values]) => values)];
     const [page, counts] = await Promise.all([
-      pageOf<{ id: number }>(this.source, { select: 'o.id', from, params: [[0, ...siteIds]], order }, window),
+      pageOf<{ id: number }>(this.source, { select: 'o.id', from, params, order }, window),
       this.counts(siteIds),
     ]);
     return { rows: await this.rowsOf(siteIds, page.rows), total: page.total, counts };

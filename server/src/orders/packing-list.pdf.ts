@@ -1,10 +1,23 @@
 import { countOf } from '@vectrum/core/quantity';
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper } from '../paper/index.js';
+import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from '../paper/index.js';
 import type { OrderDto } from './orders.dto.js';
 
 /** A packing list on A4, without prices; its barcode opens the order wherever it is scanned. */
-export async function packingListPdf(order: OrderDto, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
-  const paper = newPaper(`Packing list ${order.code}`);
+export function packingListPdf(order: OrderDto, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
+  return packingListsPdf([order], from);
+}
+
+/** The packing lists of several orders, each on pages of its own. */
+export async function packingListsPdf(orders: readonly OrderDto[], from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
+  const paper = newPaper(orders.length === 1 ? `Packing list ${orders[0]?.code ?? ''}` : `${orders.length} packing lists`);
+  for (const [i, order] of orders.entries()) {
+    if (i > 0) paper.addPage();
+    await draw(paper, order, from);
+  }
+  return finish(paper);
+}
+
+async function draw(paper: Paper, order: OrderDto, from: Letterhead): Promise<void> {
   drawLetterhead(paper, from);
   const left = paper.page.margins.left;
   const wide = paper.page.width - 2 * left;
@@ -27,7 +40,7 @@ export async function packingListPdf(order: OrderDto, from: Letterhead = { name:
     100,
   );
   let y = 158;
-  for (const line of order.lines) {
+  for (const line of order.lines.filter((l) => l.wanted > 0)) {
     if (y > paper.page.height - 80) {
       paper.addPage();
       y = 42;
@@ -51,5 +64,4 @@ export async function packingListPdf(order: OrderDto, from: Letterhead = { name:
       .stroke();
     y += 34;
   }
-  return finish(paper);
 }

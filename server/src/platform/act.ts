@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { createParamDecorator, type ExecutionContext } from '@nestjs/common';
 import type { Request } from 'express';
 import { Problem } from './problem.js';
@@ -34,6 +35,13 @@ export function keyOf(request: Request): string {
   const key = request.header('idempotency-key') ?? '';
   if (!UUID.test(key)) throw new Problem(400, 'idempotency-key', 'Send an Idempotency-Key header with a UUID of your own making');
   return key.toLowerCase();
+}
+
+/** The act for a part of what is asked: a key of its own, the same each time the whole is sent. */
+export function partOf(act: Act, part: string): Act {
+  const hash = createHash('sha256').update(`${act.key}/${part}`).digest('hex');
+  const key = `${hash.slice(0, 8)}-${hash.slice(8, 12)}-4${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
+  return { ...act, key };
 }
 
 /** A device's clock can be years wrong, but not by more: beyond that it tells nothing. */

@@ -1,5 +1,5 @@
 /** What every module stands on: configuration, database, command log, outbox, mail, problems. */
-export { type Act, Acting, AtSites, clockOf, mustBeAt, type Person, Reader, type SignedRequest } from './act.js';
+export { type Act, Acting, AtSites, clockOf, mustBeAt, partOf, type Person, Reader, type SignedRequest } from './act.js';
 export { ownAddresses, servingCertificate } from './certificate.js';
 export { CodeDto } from './code.dto.js';
 export { CommandLog } from './command-log.js';

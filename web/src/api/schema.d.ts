@@ -2024,6 +2024,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{code}/cures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why lines of an order cannot be picked yet, and what will cure it. */
+        get: operations["Orders_cures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/release": {
         parameters: {
             query?: never;
@@ -2140,6 +2157,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/items/{sku}/promise/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be promised of an item at a site over time, with what comes and goes. */
+        get: operations["OrderDesk_projection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/hits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whom it hits where a purchase order comes on that day. */
+        get: operations["OrderDesk_hits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes to those whom it hits. */
+        post: operations["OrderDesk_writeLetters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/bulk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does one thing to many orders, each by itself; or says what it would do. */
+        post: operations["OrderDesk_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/packing-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The packing lists of several orders, as one paper. */
+        get: operations["OrderDesk_packingLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/order-desk/people": {
         parameters: {
             query?: never;
@@ -2151,6 +2253,40 @@ export interface paths {
         get: operations["OrderDesk_people"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/lines/{line}/holders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who holds what a line lacks. */
+        get: operations["OrderDesk_holdersOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/lines/{line}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a line what is promised to another order. */
+        post: operations["OrderDesk_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5088,6 +5224,21 @@ export interface components {
             /** @description The purchase orders that it waits for. */
             waitsFor: string[];
         };
+        CureDto: {
+            /** @description put-away, refill, count, inspect, arrival or transfer. */
+            kind: string;
+            units: number;
+            /** @description The place, the purchase order or the other site. */
+            where: string;
+            /** @description The day on which it is expected. */
+            on: string | null;
+        };
+        LineCuresDto: {
+            line: number;
+            /** @description What is not promised to it yet; nought where it is only not where a picker goes. */
+            lacks: number;
+            cures: components["schemas"]["CureDto"][];
+        };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
             round: string;
@@ -5230,9 +5381,90 @@ export interface components {
             /** @description What the customer pays for one of the first pack asked: their own price, otherwise what the channel asks. */
             prices: components["schemas"]["GoodsPriceDto"][];
         };
+        ProjectionStepDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description What may be promised from then on; below nought where more is promised than there will be. */
+            units: number;
+        };
+        ProjectionFlowDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description What comes, or goes where it is below nought. */
+            units: number;
+            document: string;
+            who: string;
+        };
+        ProjectionDto: {
+            sku: string;
+            name: string;
+            /** @description What is free now. */
+            free: number;
+            steps: components["schemas"]["ProjectionStepDto"][];
+            flows: components["schemas"]["ProjectionFlowDto"][];
+        };
+        HitDto: {
+            code: string;
+            customer: string;
+            email: string;
+            phone: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description When its goods would be there; null where nothing that is known of brings them.
+             */
+            freeAt: string | null;
+        };
+        WriteLettersDto: {
+            on: string;
+            orders: string[];
+        };
+        LettersDto: {
+            written: number;
+            toRing: number;
+        };
+        BulkDto: {
+            /** @enum {string} */
+            what: "release" | "hold" | "promise";
+            orders: string[];
+            /** @description Whether it is only looked at what it would do. */
+            preview: boolean;
+            /** @description What held orders wait for. */
+            reason?: string | null;
+            /**
+             * Format: date-time
+             * @description What orders are promised for.
+             */
+            at?: string | null;
+        };
+        BulkLineDto: {
+            code: string;
+            customer: string;
+            /** @description Whether it can be done, or was; otherwise `says` is why not. */
+            can: boolean;
+            says: string;
+        };
         OwnerDto: {
             id: number;
             name: string;
+        };
+        HolderDto: {
+            code: string;
+            customer: string;
+            /** Format: date-time */
+            promisedAt: string;
+            line: number;
+            units: number;
+        };
+        LineHoldersDto: {
+            lacks: number;
+            holders: components["schemas"]["HolderDto"][];
+        };
+        TakeFromDto: {
+            order: string;
+            line: number;
+            units: number;
         };
         EditOrderDto: {
             why: string;
@@ -9693,6 +9925,9 @@ export interface operations {
     Orders_list: {
         parameters: {
             query?: {
+                search?: string;
+                channel?: string;
+                by?: "departure" | "customer" | "channel";
                 show?: "all" | "ready" | "short" | "stuck" | "quotes" | "gone" | "cancelled";
                 from?: string;
                 limit?: string;
@@ -9818,6 +10053,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderWayDto"][];
+                };
+            };
+        };
+    };
+    Orders_cures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineCuresDto"][];
                 };
             };
         };
@@ -9981,6 +10237,118 @@ export interface operations {
             };
         };
     };
+    OrderDesk_projection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectionDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_hits: {
+        parameters: {
+            query: {
+                on: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_writeLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteLettersDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettersDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BulkDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BulkLineDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_packingLists: {
+        parameters: {
+            query: {
+                orders: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     OrderDesk_people: {
         parameters: {
             query?: never;
@@ -9996,6 +10364,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnerDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_holdersOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineHoldersDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFromDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };

@@ -12,6 +12,7 @@ import { Picture } from '../../ui/picture';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { inHomeMoney } from './home-money';
 import { OrderActs } from './order-acts';
+import { LateHits } from './late-hits';
 import { OrderAnswer, answerWords } from './order-answer';
 import { OrderFiles } from './order-files';
 import { OrderHistory } from './order-history';
@@ -217,6 +218,7 @@ export function PurchaseOrderSheet() {
               </div>
             )}
             {costs && <OrderFiles order={o} />}
+            {(o.state === 'placed' || o.state === 'part-received') && <LateHits order={o} />}
             <OrderHistory changes={o.changes} />
             <OrderActs order={o} />
           </Sheet>

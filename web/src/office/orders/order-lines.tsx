@@ -9,6 +9,7 @@ import { whole } from '../../ui/format';
 import { Glyph, type GlyphName, progressGlyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { GlyphCell, LinesTable, PictureCell } from '../../ui/table';
+import { LineCures, useCures } from './line-cures';
 import { SumRow, useWhy, WhyNumber, WhySum } from '../../ui/why';
 
 type Order = Dto['OrderDto'];
@@ -28,8 +29,9 @@ const wantedWords = (l: Line) =>
   l.factor > 1 ? `${whole(l.quantity)} × ${whole(l.factor)}` : countOf(l.wanted, { name: l.unit ?? 'piece', plural: l.units ?? 'pieces' });
 
 /** The lines of an order with their stock and what they cost; behind what is available stands the sum. */
-export function OrderLines({ order }: { order: Order }) {
+export function OrderLines({ order, may }: { order: Order; may: boolean }) {
   const why = useWhy();
+  const cures = useCures(order);
   const [, sku = ''] = (why.open ?? '').split('|');
   const sum = useQuery({
     queryKey: key('why', sku, order.siteId),
@@ -58,6 +60,7 @@ export function OrderLines({ order }: { order: Order }) {
         {order.lines.map((l) => {
           const [glyph, words] = lineState(l);
           const own = `${l.line}|${l.sku ?? ''}`;
+          const against = cures.data?.find((c) => c.line === l.line);
           return (
             <Fragment key={l.line}>
               <tr className={l.wanted === 0 ? 'soft line-through' : undefined}>
@@ -85,6 +88,14 @@ export function OrderLines({ order }: { order: Order }) {
                 <td className="num mid">{priceText(micro(l.price))}</td>
                 <td className="num">{moneyText(times(micro(l.price), l.quantity))}</td>
               </tr>
+              {against && (
+                <tr className="cure">
+                  <td />
+                  <td colSpan={7}>
+                    <LineCures order={order} line={l.line} cures={against} may={may} />
+                  </td>
+                </tr>
+              )}
               {why.open === own && (
                 <SumRow columns={8}>
                   <WhySum terms={sum.data} at={12} />

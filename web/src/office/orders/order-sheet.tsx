@@ -109,7 +109,7 @@ export function OrderSheet() {
           {o.notePicker && <Note says="Note to the picker" text={o.notePicker} />}
           {o.cancelledWhy && <Note says={o.state === 'cancelled' ? 'Cancelled' : 'The rest was cancelled'} text={o.cancelledWhy} />}
           <OrderHolds order={o} may={desk} />
-          <OrderLines order={o} />
+          <OrderLines order={o} may={desk} />
           {(o.state === 'open' || o.state === 'held') && o.lines.some((l) => l.reserved < l.wanted - l.shipped) && <OrderWays order={o} />}
           <OrderParcels parcels={o.parcels} />
           {o.holds.some((h) => h.own) && desk && <HoldForm key={o.version} order={o} />}

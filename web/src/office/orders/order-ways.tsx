@@ -1,15 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { useAct } from '../../api/use-act';
-import { Button } from '../../ui/button';
+import { Button, TextButton } from '../../ui/button';
 import { plural, when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { BlockHead } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
 import { DenseTable, GlyphCell } from '../../ui/table';
+import { PromiseChart } from './promise-chart';
 
 type Way = Dto['OrderWayDto'];
 type Sending = Way['sendings'][number];
@@ -26,7 +28,9 @@ export function wayWords({ kind, sendings }: Pick<Way, 'kind' | 'sendings'>): st
 }
 
 /** When an order that waits could go whole, by what is there, what is to come and all that is promised to others; one can be promised. */
-export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 'version' | 'promisedAt'> }) {
+export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 'version' | 'promisedAt' | 'siteId' | 'lines'> }) {
+  const [shows, setShows] = useState<string | null>(null);
+  const short = order.lines.filter((l) => l.sku !== null && l.reserved < l.wanted);
   const me = useMe();
   const query = useQuery({
     queryKey: key('order-ways', order.code),
@@ -47,7 +51,15 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
     <section aria-label="How it can go">
       <BlockHead className="mt-4">
         <h2>How it can go</h2>
+        <span className="flex gap-3">
+          {short.slice(0, 3).map((l) => (
+            <TextButton key={l.line} type="button" aria-expanded={shows === l.sku} onClick={() => setShows(shows === l.sku ? null : l.sku)}>
+              {l.name} over time
+            </TextButton>
+          ))}
+        </span>
       </BlockHead>
+      {shows !== null && <PromiseChart sku={shows} siteId={order.siteId} />}
       <ProblemNote problem={promise.error} />
       <Shown query={query}>
         {(ways) =>

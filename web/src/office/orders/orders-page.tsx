@@ -1,136 +1,121 @@
-import { key } from '../../api/keys';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { api, ask, type Dto } from '../../api/client';
+import { api, ask } from '../../api/client';
+import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { TextLink } from '../../ui/button';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
-import { micro, moneyText } from '@vectrum/core/money';
-import { plural, when } from '../../ui/format';
-import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
-import { Empty, Shown } from '../../ui/states';
-import { byDeparture } from '../../ui/by-departure';
-import { DepartureRow } from '../../ui/departure-row';
+import { Input, Select } from '../../ui/input';
 import { ListPage, useBeside } from '../../ui/list-page';
-import { OpenRow } from '../../ui/open-row';
-import { DenseTable, GlyphCell } from '../../ui/table';
-import { OrdersWords } from './orders-words';
-import { FilterLine } from '../../ui/page';
 import { MoreRows, useLongList } from '../../ui/long-list';
+import { FilterLine } from '../../ui/page';
+import { Empty, Shown } from '../../ui/states';
+import { BulkActs } from './bulk-acts';
+import { KeptViews } from './kept-views';
+import { FLAT, GROUPINGS, type OrderView, paramsOf, SAYS, type Show, SHOWS, viewOf } from './order-views';
+import { OrdersTable } from './orders-table';
+import { OrdersWords } from './orders-words';
 
-type Row = Dto['OrderRowDto'];
-const SHOWS = ['all', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
-type Show = (typeof SHOWS)[number];
-const SAYS: Readonly<Record<Show, string>> = {
-  all: 'All',
-  ready: 'Ready',
-  short: 'Short',
-  stuck: 'Stuck',
-  quotes: 'Quotes',
-  gone: 'Gone',
-  cancelled: 'Cancelled',
-};
-/** Orders that are over or not begun have no van to catch: one list, newest first. */
-const FLAT: ReadonlySet<Show> = new Set(['quotes', 'gone', 'cancelled']);
-
-function OrderTable({ orders, open, show }: { orders: Row[]; open: string | undefined; show: Show }) {
-  const beside = useBeside();
-  const groups = FLAT.has(show)
-    ? [{ key: show, title: SAYS[show], note: plural(orders.length, 'order', 'orders'), list: orders }]
-    : byDeparture(orders, ['order', 'orders']);
+/** What narrows and groups the list, and a person's own views of it. */
+function Narrowing({ view, onView, desk }: { view: OrderView; onView: (more: Partial<OrderView>) => void; desk: boolean }) {
+  const channels = useQuery({ queryKey: key('channels'), queryFn: () => ask(api.GET('/api/channels')), enabled: desk });
   return (
-    <DenseTable>
-      <thead>
-        <tr>
-          <GlyphCell />
-          <th>Order</th>
-          <th>Customer</th>
-          <th>Channel</th>
-          <th>Promised</th>
-          <th>Stock for each line</th>
-          {!beside && (
-            <>
-              <th className="max-[1180px]:hidden">Holds</th>
-              <th className="num max-[1180px]:hidden">Worth</th>
-              <th>How far, and who</th>
-            </>
-          )}
-        </tr>
-      </thead>
-      {groups.map((g) => (
-        <tbody key={g.key}>
-          <DepartureRow group={g} columns={beside ? 6 : 9} />
-          {g.list.map((o) => {
-            return (
-              <OpenRow key={o.code} to={`/orders/${o.code}${window.location.search}`} open={o.code === open}>
-                <GlyphCell>
-                  <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
-                </GlyphCell>
-                <td className="code">{o.code}</td>
-                <td className="max-w-[170px] overflow-hidden text-ellipsis">{o.customer}</td>
-                <td className="mid">{o.channel}</td>
-                <td className={o.late ? 'stamped' : ''}>{when(o.promisedAt)}</td>
-                <td>
-                  <Pips lines={o.stock} />
-                </td>
-                {!beside && (
-                  <>
-                    <td className="mid max-w-[260px] overflow-hidden text-ellipsis max-[1180px]:hidden">{o.holds}</td>
-                    <td className="num max-[1180px]:hidden">{moneyText(micro(o.worth))}</td>
-                    <td className="mid max-w-[240px] overflow-hidden text-ellipsis">
-                      {o.holdReason ?? [o.state === 'open' ? '' : o.state, o.who].filter(Boolean).join(', ')}
-                    </td>
-                  </>
-                )}
-              </OpenRow>
-            );
-          })}
-        </tbody>
-      ))}
-    </DenseTable>
+    <FilterLine>
+      <span className="flex gap-3 items-center">
+        <Input
+          aria-label="Customer"
+          placeholder="Customer"
+          className="w-[150px]"
+          value={view.search}
+          onChange={(e) => onView({ search: e.target.value })}
+        />
+        {desk && (
+          <Select aria-label="Channel" className="w-[130px]" value={view.channel} onChange={(e) => onView({ channel: e.target.value })}>
+            <option value="">all channels</option>
+            {channels.data?.map((c) => (
+              <option key={c.code} value={c.code}>
+                {c.name}
+              </option>
+            ))}
+          </Select>
+        )}
+        {!FLAT.has(view.show) && (
+          <Select
+            aria-label="Grouped by"
+            className="w-[130px]"
+            value={view.by}
+            onChange={(e) => onView({ by: e.target.value as OrderView['by'] })}
+          >
+            {GROUPINGS.map((g) => (
+              <option key={g} value={g}>
+                by {g}
+              </option>
+            ))}
+          </Select>
+        )}
+      </span>
+      <KeptViews view={view} />
+    </FilterLine>
   );
 }
 
-/** Sales orders by the departure they must catch, with one open beside them. */
+/** Sales orders by the departure they must catch, by customer or by channel, with one open beside them. */
 export function OrdersPage() {
   const beside = useBeside();
   const { code: open } = useParams();
-  const [params, setParams] = useSearchParams();
-  const show = (params.get('show') ?? 'all') as Show;
-  const query = useLongList(key('orders', show), (window) => ask(api.GET('/api/orders', { params: { query: { ...window, show } } })));
   const me = useMe();
+  const [params, setParams] = useSearchParams();
+  const view = viewOf(params);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const query = useLongList(key('orders', view), (window) =>
+    ask(api.GET('/api/orders', { params: { query: { ...window, ...paramsOf(view) } } })),
+  );
+  const rights = me.data?.rights ?? [];
+  const desk = rights.includes('order-desk');
   const counts = query.data?.counts;
   const words = SHOWS.map((value) => {
     const n = value === 'all' || value === 'ready' || value === 'short' || value === 'stuck' ? counts?.[value] : undefined;
     return { value, says: SAYS[value], ...(n === undefined ? {} : { count: n }) };
   });
+  const onView = (more: Partial<OrderView>) => {
+    setChosen(new Set());
+    setParams(paramsOf({ ...view, ...more }), { replace: true });
+  };
+  const onChoose = (codes: readonly string[], on: boolean) =>
+    setChosen((now) => new Set(on ? [...now, ...codes] : [...now].filter((c) => !codes.includes(c))));
   return (
     <ListPage title="Orders" width={668}>
       <FilterLine>
-        <Words<Show>
-          label="Show"
-          value={show}
-          words={words}
-          onChange={(v) => setParams(v === 'all' ? {} : { show: v }, { replace: true })}
-        />
+        <Words<Show> label="Show" value={view.show} words={words} onChange={(show) => onView({ show })} />
         {!beside && (
           <span className="flex gap-5 items-baseline">
-            <ExportLinks list="orders" query={{ show: show === 'all' ? undefined : show }} />
+            <ExportLinks list="orders" query={{ show: view.show === 'all' ? undefined : view.show }} />
             <OrdersWords here="/orders" />
-            {me.data?.rights.includes('order-desk') && <TextLink to="/orders/new">Key an order</TextLink>}
+            {desk && <TextLink to="/orders/new">Key an order</TextLink>}
           </span>
         )}
       </FilterLine>
+      {!beside && <Narrowing view={view} onView={onView} desk={desk} />}
+      {!beside && <BulkActs chosen={chosen} rights={rights} onDone={() => setChosen(new Set())} />}
       <Shown query={query} rows={16}>
         {({ rows: fitting }) =>
           fitting.length === 0 ? (
             <Empty title="No orders here">
-              {show === 'all'
+              {view.show === 'all' && !view.search && !view.channel
                 ? 'Orders come in from the channels by themselves; those that are rung in are keyed here.'
                 : 'Show all to see the others.'}
             </Empty>
           ) : (
-            <OrderTable orders={fitting} open={open} show={show} />
+            <OrdersTable
+              orders={fitting}
+              open={open}
+              show={view.show}
+              by={view.by}
+              chosen={chosen}
+              onChoose={desk && !FLAT.has(view.show) ? onChoose : undefined}
+            />
           )
         }
       </Shown>
