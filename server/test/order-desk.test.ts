@@ -63,7 +63,7 @@ describe('the order desk', () => {
   async function change(code: string, more: object | ((order: Order) => object), status = 200) {
     const o = await sheet(code);
     const lines = o.lines
-      .filter((l) => l.quantity > 0)
+      .filter((l) => l.quantity > 0 && (l as { kit?: number | null }).kit == null)
       .map((l) => ({ line: l.line, sku: l.sku ?? '', factor: l.factor, quantity: String(l.quantity), price: l.price }));
     const fields = [
       'account',
@@ -452,6 +452,36 @@ describe('the order desk', () => {
     await house.stock('GLV-M', 'A-04-2', 2);
     expect((await sheet(whole)).lines).toMatchObject([{ reserved: 3 }, { reserved: 2 }]);
     await house.stock('GLV-M', 'A-04-2', 1);
+  });
+
+  it('sells a kit by its parts: it is never short while they are there, and its channel is told what they allow', async () => {
+    const kit = async (path: string) =>
+      (await desk.get(path).expect(200)).body as { kind: string; parts: { sku: string; units: number }[] };
+    const { kind, parts } = await kit('items/KIT-HARV');
+    expect(kind).toBe('kit');
+    for (const [i, p] of parts.entries()) await house.stock(p.sku, `A-0${(i % 5) + 1}-1`, p.units * 3);
+    const facts = (await desk.get('order-desk/goods/KIT-HARV?site=1').expect(200)).body as { free: number };
+    expect(facts.free).toBeGreaterThanOrEqual(3);
+    const code = await key({ lines: [{ sku: 'KIT-HARV', factor: 1, quantity: '2', price: '99' }] });
+    const order = await sheet(code);
+    expect(order.lines).toHaveLength(parts.length + 1);
+    expect(order).toMatchObject({
+      state: 'open',
+      worth: '198.000000',
+      lines: [{ isKit: true, wanted: 0, quantity: 2 }, ...parts.map(() => ({ kit: 1 }))],
+    });
+    for (const line of order.lines.slice(1)) expect(line.reserved).toBe(line.wanted);
+    const less = (await desk.get('order-desk/goods/KIT-HARV?site=1').expect(200)).body as { free: number };
+    expect(less.free).toBe(facts.free - 2);
+    await change(code, quantity(1, '1'));
+    const half = await sheet(code);
+    for (const [i, p] of parts.entries()) expect(half.lines.slice(1).map((l) => l.wanted)).toContain(parts[i]!.units && p.units);
+    await picked(code);
+    expect((await sheet(code)).state).toBe('picked');
+    await cancel(code);
+    await change(await key({ lines: [{ sku: 'KIT-HARV', factor: 1, quantity: '1', price: '99' }] }), {
+      lines: [{ sku: 'JAR-454-RD', factor: 1, quantity: '1', price: '1' }],
+    });
   });
 
   it('says why a line waits and what will cure it; what is only not put away yet is told apart', async () => {

@@ -13,6 +13,7 @@ export interface DueListing {
 }
 interface ListingRow {
   id: number;
+  itemId: number;
   sku: string;
   factor: number;
   keepBack: number;
@@ -24,7 +25,7 @@ interface ListingRow {
   reserved: string | number | null;
 }
 
-const LISTED = `SELECT l.id, l.channel_sku AS sku, l.factor, l.keep_back AS keepBack, l.told_units AS told, c.share_percent AS share, c.scarce_under AS scarceUnder,
+const LISTED = `SELECT l.id, l.item_id AS itemId, l.channel_sku AS sku, l.factor, l.keep_back AS keepBack, l.told_units AS told, c.share_percent AS share, c.scarce_under AS scarceUnder,
     SUM(s.on_hand) AS onHand, SUM(s.held) AS held, SUM(s.reserved) AS reserved
   FROM listing l JOIN channel c ON c.id = l.channel_id LEFT JOIN channel_site x ON x.channel_id = c.id LEFT JOIN site_stock s ON s.site_id = x.site_id AND s.item_id = l.item_id`;
 
@@ -42,10 +43,14 @@ export class ChannelStock {
   }
 
   private async mark(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<void> {
+    const kits = await rows<{ id: number }>(tx, `SELECT DISTINCT item_id AS id FROM item_part WHERE part_item_id IN (${marks(itemIds)})`, [
+      ...itemIds,
+    ]);
+    const concerned = [...itemIds, ...kits.map((k) => k.id)];
     await tx.query(
       `UPDATE listing l JOIN channel c ON c.id = l.channel_id AND c.base_url IS NOT NULL SET l.due = 1
-       WHERE l.due = 0 AND l.item_id IN (${marks(itemIds)}) AND EXISTS (SELECT 1 FROM channel_site x WHERE x.channel_id = c.id AND x.site_id = ?)`,
-      [...itemIds, siteId],
+       WHERE l.due = 0 AND l.item_id IN (${marks(concerned)}) AND EXISTS (SELECT 1 FROM channel_site x WHERE x.channel_id = c.id AND x.site_id = ?)`,
+      [...concerned, siteId],
     );
   }
 
@@ -59,12 +64,28 @@ export class ChannelStock {
     const ids = due.map((d) => d.id);
     // First said to be told, then read: what changes in between makes it due again.
     await update(this.source, 'listing', { id: ids }, { due: 0 });
-    return (await rows<ListingRow>(this.source, `${LISTED} WHERE l.id IN (?) GROUP BY l.id ORDER BY l.id`, [ids])).map(figure);
+    return (await rows<ListingRow>(this.source, `${LISTED} WHERE l.id IN (?) GROUP BY l.id ORDER BY l.id`, [ids])).map(
+      figure(await this.kits(channelId)),
+    );
   }
 
   /** All listings of a channel with what may be sold of each. */
   async all(channelId: number): Promise<DueListing[]> {
-    return (await rows<ListingRow>(this.source, `${LISTED} WHERE l.channel_id = ? GROUP BY l.id ORDER BY l.id`, [channelId])).map(figure);
+    return (await rows<ListingRow>(this.source, `${LISTED} WHERE l.channel_id = ? GROUP BY l.id ORDER BY l.id`, [channelId])).map(
+      figure(await this.kits(channelId)),
+    );
+  }
+
+  /** How many of each kit that a channel lists its parts allow, at the sites that it sells from. */
+  private async kits(channelId: number): Promise<Map<number, number>> {
+    const found = await rows<{ itemId: number; units: string | number }>(
+      this.source,
+      `SELECT p.item_id AS itemId, MIN(FLOOR(GREATEST(0, COALESCE(f.free, 0)) / p.units)) AS units FROM item k JOIN item_part p ON p.item_id = k.id
+       LEFT JOIN (SELECT s.item_id, SUM(CAST(s.on_hand AS SIGNED) - s.held - s.reserved) AS free FROM site_stock s JOIN channel_site x ON x.site_id = s.site_id AND x.channel_id = ? GROUP BY s.item_id) f ON f.item_id = p.part_item_id
+       WHERE k.kind = 'kit' AND k.id IN (SELECT item_id FROM listing WHERE channel_id = ?) GROUP BY p.item_id`,
+      [channelId, channelId],
+    );
+    return new Map(found.map((k) => [k.itemId, num(k.units)]));
   }
 
   /** The channel has taken the figure. */
@@ -95,7 +116,11 @@ export class ChannelStock {
   }
 }
 
-function figure({ id, sku, factor, keepBack, told, share, scarceUnder, onHand, held, reserved }: ListingRow): DueListing {
-  const free = available({ onHand: num(onHand), held: num(held), reserved: num(reserved) });
-  return { id, sku, told, units: channelUnits(free, { factor, keepBack, share, scarceUnder }) };
-}
+/** A kit is sold by what its parts allow, whatever lies here of it put together. */
+const figure =
+  (kits: ReadonlyMap<number, number>) =>
+  (row: ListingRow): DueListing => {
+    const { id, itemId, sku, factor, keepBack, told, share, scarceUnder, onHand, held, reserved } = row;
+    const free = kits.get(itemId) ?? available({ onHand: num(onHand), held: num(held), reserved: num(reserved) });
+    return { id, sku, told, units: channelUnits(free, { factor, keepBack, share, scarceUnder }) };
+  };

@@ -188,9 +188,10 @@ export class EditingService {
     tx: Tx,
     order: Row<'sales_order'>,
     siteId: number,
-    wanted: readonly ReadLine[],
+    ordered: readonly ReadLine[],
   ): Promise<{ taken: HeldGoods[]; itemIds: number[]; lineChanges: OrderChange[] }> {
     const there = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
+    const wanted = withParts(there, ordered);
     const held = await this.taking.held(tx, order.id);
     const taken: HeldGoods[] = [];
     const lineChanges: OrderChange[] = [];
@@ -213,14 +214,16 @@ export class EditingService {
         next ? { quantity: next.quantity, factor: next.factor, units: next.units, price: next.price } : { quantity: 0, units: 0 },
       );
     }
-    let last = there.at(-1)?.line ?? 0;
-    for (const line of wanted)
-      if (line.line === null) {
-        const { sku, quantity, factor, price, itemId } = line;
-        await this.writer.line(tx, order.id, ++last, { channelSku: sku, itemId, quantity, factor, price });
-        lineChanges.push({ line: last, what: 'goods', was: null, becomes: `${quantity * factor} ${sku}` });
-      }
-    const itemIds = [...new Set([...there.map((l) => l.item_id), ...wanted.map((l) => l.itemId)])].filter((id) => id !== null);
+    const added = wanted.filter((l) => l.line === null);
+    const written = await this.writer.lines(
+      tx,
+      order.id,
+      there.at(-1)?.line ?? 0,
+      added.map(({ sku, itemId, quantity, factor, price }) => ({ channelSku: sku, itemId, quantity, factor, price })),
+    );
+    for (const line of added)
+      lineChanges.push({ line: null, what: 'goods', was: null, becomes: `${line.quantity * line.factor} ${line.sku}` });
+    const itemIds = [...new Set([...there.map((l) => l.item_id), ...written.map((l) => l.itemId)])].filter((id) => id !== null);
     return { taken, itemIds, lineChanges };
   }
 
@@ -234,6 +237,21 @@ export class EditingService {
       .join(' and ');
     return badForm({ [at < 0 ? 'lines' : `lines.${at}.quantity`]: `Line ${line.line}: ${says}. Cancel the order, or leave them on it` });
   }
+}
+
+/** What is wanted of each line, kits by their parts: these follow the kit that they belong to. */
+function withParts(there: readonly Row<'sales_order_line'>[], ordered: readonly ReadLine[]): ReadLine[] {
+  const isPart = (line: number | null) => there.some((l) => l.line === line && l.kit_line !== null);
+  const isKit = (line: number | null) => line !== null && there.some((l) => l.kit_line === line);
+  const heads = ordered.filter((l) => !isPart(l.line)).map((l) => (isKit(l.line) ? { ...l, units: 0 } : l));
+  const parts = there.flatMap((part): ReadLine[] => {
+    const kit = there.find((l) => l.line === part.kit_line);
+    const next = heads.find((l) => l.line === part.kit_line);
+    if (!kit || !next || kit.quantity === 0) return [];
+    const quantity = (part.quantity / kit.quantity) * next.quantity;
+    return [{ line: part.line, sku: part.channel_sku, itemId: part.item_id, quantity, factor: 1, units: quantity, price: part.price }];
+  });
+  return [...heads, ...parts];
 }
 
 function mustBePromisable(at: Date, field: string): void {

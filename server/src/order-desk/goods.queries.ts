@@ -3,6 +3,10 @@ import { DataSource } from 'typeorm';
 import { notFound, num, one, rows } from '../platform/index.js';
 import type { GoodsFactsDto, GoodsPriceDto } from './order-desk.dto.js';
 
+/** How many of a kit the parts at each site allow. */
+const KIT_FREE = `SELECT s.id AS siteId, s.name AS site, COALESCE(MIN(FLOOR(GREATEST(0, CAST(COALESCE(t.on_hand, 0) AS SIGNED) - COALESCE(t.held, 0) - COALESCE(t.reserved, 0)) / p.units)), 0) AS free
+  FROM site s JOIN item_part p ON p.item_id = ? LEFT JOIN site_stock t ON t.site_id = s.id AND t.item_id = p.part_item_id WHERE s.id IN (?) GROUP BY s.id ORDER BY s.id`;
+
 /** What somebody who keys an order must know of goods: what is free here and elsewhere, when more comes, what they cost this customer. */
 @Injectable()
 export class GoodsQueries {
@@ -13,9 +17,9 @@ export class GoodsQueries {
     asked: { siteId: number; account: string; channel: string },
     siteIds: readonly number[],
   ): Promise<GoodsFactsDto> {
-    const item = await one<{ id: number; sku: string; name: string; picture: string }>(
+    const item = await one<{ id: number; sku: string; name: string; picture: string; kind: string }>(
       this.source,
-      'SELECT id, sku, name, picture FROM item WHERE sku = ?',
+      'SELECT id, sku, name, picture, kind FROM item WHERE sku = ?',
       [sku],
     );
     if (!item) throw notFound(`Item ${sku}`);
@@ -27,7 +31,9 @@ export class GoodsQueries {
       ),
       rows<{ siteId: number; site: string; free: string | number }>(
         this.source,
-        'SELECT s.id AS siteId, s.name AS site, COALESCE(CAST(t.on_hand AS SIGNED) - t.held - t.reserved, 0) AS free FROM site s LEFT JOIN site_stock t ON t.site_id = s.id AND t.item_id = ? WHERE s.id IN (?) ORDER BY s.id',
+        item.kind === 'kit'
+          ? KIT_FREE
+          : 'SELECT s.id AS siteId, s.name AS site, COALESCE(CAST(t.on_hand AS SIGNED) - t.held - t.reserved, 0) AS free FROM site s LEFT JOIN site_stock t ON t.site_id = s.id AND t.item_id = ? WHERE s.id IN (?) ORDER BY s.id',
         [item.id, [0, ...siteIds]],
       ),
       one<{ on: string | null; units: string | null }>(

@@ -11,6 +11,7 @@ import {
   keepChanges,
   type OrderChange,
   OrderStates,
+  OrderWriter,
   OWN_HOLDS,
   sayHeld,
 } from '../orders/index.js';
@@ -29,6 +30,7 @@ export class HoldsService {
     private readonly states: OrderStates,
     private readonly channels: ChannelsService,
     private readonly recalls: RecallService,
+    private readonly writer: OrderWriter,
   ) {}
 
   /** Mends what held the order by itself; it goes on where nothing else holds it. */
@@ -140,5 +142,6 @@ export class HoldsService {
       { id: line.id },
       { item_id: listing.itemId, factor: listing.factor, units: line.quantity * listing.factor },
     );
+    await this.writer.openKit(tx, order.id, { line: line.line, itemId: listing.itemId, units: line.quantity * listing.factor });
   }
 }

@@ -1,6 +1,7 @@
 /** Sales orders and their states. */
 export { checkOrders } from './order-check.js';
 export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
+export { partsOf } from './kits.js';
 export { keepChanges, type OrderChange } from './order-changes.js';
 export { type FromChannel, type IncomingOrder, OrderIntake } from './order-intake.service.js';
 export { goodsOf, OrderWriter } from './order-writer.js';

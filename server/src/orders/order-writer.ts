@@ -3,7 +3,8 @@ import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { type Act, insert, nextCode, type Tx } from '../platform/index.js';
+import { type Act, insert, nextCode, one, type Tx, update } from '../platform/index.js';
+import { partLines, partsOf } from './kits.js';
 import { addHold, type Hold, ownHolds, sayHeld } from './holds.js';
 
 /** A line as it is written down: `quantity` of what was ordered, each of `factor` base units. */
@@ -82,7 +83,7 @@ export class OrderWriter {
       channel_said: order.said ?? null,
       channel_revision: order.revision == null ? null : String(order.revision),
     });
-    for (const [i, line] of order.lines.entries()) await this.line(tx, orderId, i + 1, line);
+    const written = await this.lines(tx, orderId, 0, order.lines);
     for (const hold of holds) await addHold(tx, orderId, hold);
     const held = holds.length > 0 ? await sayHeld(tx, orderId) : null;
     await this.activity.record(tx, act, {
@@ -93,20 +94,60 @@ export class OrderWriter {
       document: code,
       siteId: order.siteId,
     });
-    if (!quoted) await this.allocation.settle(tx, goodsOf(order.siteId, order.lines));
+    if (!quoted) await this.allocation.settle(tx, goodsOf(order.siteId, written));
     return code;
   }
 
-  async line(tx: Tx, orderId: number, number: number, line: NewLine): Promise<number> {
-    return insert(tx, 'sales_order_line', {
+  /** Adds lines behind the number `after`, each kit with its parts behind it. Returns all that were written. */
+  async lines(tx: Tx, orderId: number, after: number, lines: readonly NewLine[]): Promise<NewLine[]> {
+    const kits = await partsOf(
+      tx,
+      lines.flatMap((l) => (l.itemId === null ? [] : [l.itemId])),
+    );
+    const written: NewLine[] = [];
+    let number = after;
+    for (const line of lines) {
+      const parts = line.itemId === null ? undefined : kits.get(line.itemId);
+      const head = ++number;
+      await this.line(tx, orderId, head, line, { isKit: parts !== undefined, kitLine: null });
+      written.push(line);
+      for (const part of partLines(parts ?? [], line.quantity * line.factor)) {
+        await this.line(tx, orderId, ++number, part, { isKit: false, kitLine: head });
+        written.push(part);
+      }
+    }
+    return written;
+  }
+
+  /** A line whose goods have just been found out: where they are a kit, its parts follow at the end of the order. Returns their items. */
+  async openKit(tx: Tx, orderId: number, line: { line: number; itemId: number; units: number }): Promise<number[]> {
+    const parts = (await partsOf(tx, [line.itemId])).get(line.itemId);
+    if (!parts) return [];
+    await update(tx, 'sales_order_line', { order_id: orderId, line: line.line }, { units: 0 });
+    const last = await one<{ line: number }>(tx, 'SELECT MAX(line) AS line FROM sales_order_line WHERE order_id = ?', [orderId]);
+    let number = last?.line ?? line.line;
+    for (const part of partLines(parts, line.units)) await this.line(tx, orderId, ++number, part, { isKit: false, kitLine: line.line });
+    return parts.map((p) => p.itemId);
+  }
+
+  private async line(
+    tx: Tx,
+    orderId: number,
+    number: number,
+    line: NewLine,
+    kit: { isKit: boolean; kitLine: number | null },
+  ): Promise<void> {
+    await insert(tx, 'sales_order_line', {
       order_id: orderId,
       line: number,
       channel_sku: line.channelSku,
       item_id: line.itemId,
       quantity: line.quantity,
       factor: line.factor,
-      units: line.quantity * line.factor,
+      // A kit is sold as one and picked by its parts: nothing is promised to the kit itself.
+      units: kit.isKit ? 0 : line.quantity * line.factor,
       price: line.price,
+      kit_line: kit.kitLine,
     });
   }
 }

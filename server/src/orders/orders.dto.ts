@@ -5,6 +5,10 @@ export class OrderLineDto {
   quantity: number;
   factor: number;
   pack: string | null;
+  /** The line of the kit that it is a part of; null for what was ordered itself. */
+  kit: number | null;
+  /** Whether it is a kit, which is picked by its parts. */
+  isKit: boolean;
   sku: string | null;
   name: string | null;
   picture: string | null;

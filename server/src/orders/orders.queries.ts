@@ -86,8 +86,8 @@ export class OrdersQueries {
     >(
       this.source,
       `SELECT o.code, o.site_id AS siteId, o.customer, c.name AS channel, o.state, o.hold_reason AS holdReason, o.promised_at AS promisedAt, (o.state NOT IN ('quote','shipped','cancelled') AND o.promised_at < UTC_TIMESTAMP()) AS late,
-         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id AND l.units + l.quantity > 0) AS stock,
-         (SELECT GROUP_CONCAT(COALESCE(i.name, l.channel_sku) ORDER BY l.line SEPARATOR '\n') FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id) AS names,
+         (SELECT GROUP_CONCAT(CASE WHEN l.item_id IS NULL THEN 'unknown' WHEN l.shipped_units >= l.units THEN 'gone' WHEN ${promisedSql('l')} >= l.units THEN 'ready' WHEN ${promisedSql('l')} > 0 THEN 'part' ELSE 'none' END ORDER BY l.line) FROM sales_order_line l WHERE l.order_id = o.id AND l.units > 0) AS stock,
+         (SELECT GROUP_CONCAT(COALESCE(i.name, l.channel_sku) ORDER BY l.line SEPARATOR '\n') FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id AND l.quantity > 0 AND l.kit_line IS NULL) AS names,
          (SELECT COALESCE(SUM(l.quantity * l.price), 0) FROM sales_order_line l WHERE l.order_id = o.id) AS worth,
          (SELECT p.name FROM round_order x JOIN \`round\` r ON r.id = x.round_id JOIN person p ON p.id = r.picker_id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS who
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
@@ -150,7 +150,7 @@ export class OrdersQueries {
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
     const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
       this.source,
-      `SELECT l.line, l.channel_sku AS channelSku, l.quantity, l.factor, k.name AS pack, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
+      `SELECT l.line, l.channel_sku AS channelSku, l.quantity, l.factor, l.kit_line AS kit, COALESCE(i.kind = 'kit' AND l.units = 0 AND l.quantity > 0, 0) AS isKit, k.name AS pack, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
        FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN pack_unit k ON k.item_id = i.id AND k.factor = l.factor LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
        WHERE l.order_id = ? ORDER BY l.line`,
@@ -162,6 +162,7 @@ export class OrdersQueries {
       lines: found.map(({ onHand, held, taken, weight: _weight, ...l }) => ({
         ...l,
         reserved: num(l.reserved),
+        isKit: num(l.isKit as never) === 1,
         free: available({ onHand, held, reserved: taken }),
       })),
     };

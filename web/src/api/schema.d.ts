@@ -5128,6 +5128,10 @@ export interface components {
             quantity: number;
             factor: number;
             pack: string | null;
+            /** @description The line of the kit that it is a part of; null for what was ordered itself. */
+            kit: number | null;
+            /** @description Whether it is a kit, which is picked by its parts. */
+            isKit: boolean;
             sku: string | null;
             name: string | null;
             picture: string | null;

@@ -862,6 +862,7 @@ export interface Tables {
       packed_units: number;
       shipped_units: number;
       factor: number;
+      kit_line: number | null;
     };
     needs: 'order_id' | 'line' | 'channel_sku' | 'quantity' | 'units';
     computed: never;

@@ -3,7 +3,7 @@ import { dropAll, runAll } from './run.js';
 
 /**
  * What channels say and are told: every exchange as it came, an order as its channel said it last, the sites that a channel
- * sells from, what it was told of each listing and what it believes.
+ * sells from, what it was told of each listing and what it believes. Kits on orders are picked by their parts.
  */
 export class Connectors1790000000028 implements MigrationInterface {
   name = 'Connectors1790000000028';
@@ -20,6 +20,7 @@ export class Connectors1790000000028 implements MigrationInterface {
 
 const UP = `
 ALTER TABLE sales_order ADD COLUMN channel_said MEDIUMTEXT NULL, ADD COLUMN channel_revision BIGINT UNSIGNED NULL;
+ALTER TABLE sales_order_line ADD COLUMN kit_line INT UNSIGNED NULL;
 ALTER TABLE channel
   ADD COLUMN share_percent INT UNSIGNED NOT NULL DEFAULT 100,
   ADD COLUMN scarce_under INT UNSIGNED NOT NULL DEFAULT 0,
@@ -66,5 +67,6 @@ ALTER TABLE listing DROP KEY ix_listing_due, DROP COLUMN due, DROP COLUMN told_a
 ALTER TABLE channel
   DROP COLUMN share_percent, DROP COLUMN scarce_under, DROP COLUMN paused, DROP COLUMN next_poll_at, DROP COLUMN next_push_at,
   DROP COLUMN push_tries, DROP COLUMN push_error, DROP COLUMN answered_at;
+ALTER TABLE sales_order_line DROP COLUMN kit_line;
 ALTER TABLE sales_order DROP COLUMN channel_said, DROP COLUMN channel_revision;
 `;

@@ -16,6 +16,7 @@ type Order = Dto['OrderDto'];
 type Line = Dto['OrderLineDto'];
 
 function lineState(l: Line): [GlyphName, string] {
+  if (l.isKit) return ['full', 'by its parts'];
   if (l.wanted === 0) return ['empty', 'taken out'];
   if (!l.sku) return ['blocked', 'unknown code'];
   if (l.shipped >= l.wanted) return ['full', 'gone'];
@@ -26,7 +27,11 @@ function lineState(l: Line): [GlyphName, string] {
 }
 
 const wantedWords = (l: Line) =>
-  l.factor > 1 ? `${whole(l.quantity)} × ${whole(l.factor)}` : countOf(l.wanted, { name: l.unit ?? 'piece', plural: l.units ?? 'pieces' });
+  l.isKit
+    ? `${whole(l.quantity)} ${l.quantity === 1 ? 'kit' : 'kits'}`
+    : l.factor > 1
+      ? `${whole(l.quantity)} × ${whole(l.factor)}`
+      : countOf(l.wanted, { name: l.unit ?? 'piece', plural: l.units ?? 'pieces' });
 
 /** The lines of an order with their stock and what they cost; behind what is available stands the sum. */
 export function OrderLines({ order, may }: { order: Order; may: boolean }) {
@@ -63,11 +68,11 @@ export function OrderLines({ order, may }: { order: Order; may: boolean }) {
           const against = cures.data?.find((c) => c.line === l.line);
           return (
             <Fragment key={l.line}>
-              <tr className={l.wanted === 0 ? 'soft line-through' : undefined}>
+              <tr className={l.wanted === 0 && !l.isKit ? 'soft line-through' : undefined}>
                 <PictureCell>
                   <Picture name={l.picture} size={28} />
                 </PictureCell>
-                <td>
+                <td className={l.kit !== null ? 'pl-4!' : undefined}>
                   <b>{l.sku ? <Link to={`/shelves/items/${l.sku}`}>{l.name}</Link> : 'Unknown code'}</b>
                   <span className="note code">{l.sku ?? l.channelSku}</span>
                 </td>
@@ -85,8 +90,8 @@ export function OrderLines({ order, may }: { order: Order; may: boolean }) {
                     </WhyNumber>
                   )}
                 </td>
-                <td className="num mid">{priceText(micro(l.price))}</td>
-                <td className="num">{moneyText(times(micro(l.price), l.quantity))}</td>
+                <td className="num mid">{l.kit === null && priceText(micro(l.price))}</td>
+                <td className="num">{l.kit === null && moneyText(times(micro(l.price), l.quantity))}</td>
               </tr>
               {against && (
                 <tr className="cure">

@@ -4,7 +4,6 @@ import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { when, whole } from '../../ui/format';
-import { Sentence } from '../../ui/page';
 import { Shown } from '../../ui/states';
 import { DenseTable } from '../../ui/table';
 
@@ -39,7 +38,7 @@ function Projection({ projection: p }: { projection: Dto['ProjectionDto'] }) {
   const says = projectionWords(p);
   return (
     <section aria-label={`What may be promised of ${p.name}`}>
-      <Sentence>{says}.</Sentence>
+      <p className="font-semibold py-1">{says}.</p>
       <Suspense fallback={<div style={{ height: 190 }} />}>
         <StepsChart steps={steps} until={until} label={says} />
       </Suspense>

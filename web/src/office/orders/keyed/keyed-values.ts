@@ -92,7 +92,7 @@ export const valuesOf = (o: Order): KeyedValues => ({
   quotedUntil: o.quotedUntil ?? '',
   why: '',
   lines: o.lines
-    .filter((l) => l.quantity > 0)
+    .filter((l) => l.quantity > 0 && l.kit === null)
     .map((l) => ({
       line: l.line,
       sku: l.sku ?? '',
