@@ -454,6 +454,50 @@ describe('the order desk', () => {
     await house.stock('GLV-M', 'A-04-2', 1);
   });
 
+  it('makes two orders of one and one of two, and what is promised goes with the goods', async () => {
+    const code = await key({
+      ref: 'PO-SPLIT',
+      lines: [
+        { sku: 'JAR-454-RD', factor: 48, quantity: '1', price: '40.80' },
+        { sku: 'JAR-227-RD', factor: 1, quantity: '2', price: '0.74' },
+      ],
+    });
+    const split = async (body: object, status = 200) =>
+      desk.post(`orders/${code}/split`, body, at((await sheet(code)).version)).expect(status);
+    await split({ siteId: 1, lines: [{ line: 1, units: 60 }] }, 400);
+    await split(
+      {
+        siteId: 1,
+        lines: [
+          { line: 1, units: 48 },
+          { line: 2, units: 2 },
+        ],
+      },
+      400,
+    );
+    const before = await house.figures('JAR-454-RD');
+    const { code: part } = (await split({ siteId: 1, lines: [{ line: 1, units: 20 }] })).body as { code: string };
+    expect(await sheet(part)).toMatchObject({
+      channelRef: 'PO-SPLIT/2',
+      lines: [{ wanted: 20, reserved: 20, factor: 1, price: '0.850000' }],
+    });
+    expect((await sheet(code)).lines).toMatchObject([
+      { wanted: 28, reserved: 28, price: '0.850000' },
+      { wanted: 2, reserved: 2 },
+    ]);
+    expect(await house.figures('JAR-454-RD')).toEqual(before);
+    const siblings = (await desk.get(`orders/${code}/siblings`).expect(200)).body as { code: string }[];
+    expect(siblings.map((x) => x.code)).toContain(part);
+    await desk.post(`orders/${code}/merge`, { other: part }, at((await sheet(code)).version)).expect(200);
+    expect(await sheet(part)).toMatchObject({ state: 'cancelled', cancelledWhy: `goes with ${code}`, lines: [{ reserved: 0 }] });
+    expect((await sheet(code)).lines).toMatchObject([{ reserved: 28 }, { reserved: 2 }, { wanted: 20, reserved: 20 }]);
+    expect(await house.figures('JAR-454-RD')).toEqual(before);
+    // To another site: what lies here is free again.
+    const { code: there } = (await split({ siteId: 2, lines: [{ line: 3, units: 20 }] })).body as { code: string };
+    expect(await sheet(there)).toMatchObject({ siteId: 2, lines: [{ wanted: 20, reserved: 0 }] });
+    expect((await house.figures('JAR-454-RD')).reserved).toBe(before.reserved - 20);
+  });
+
   it('sells a kit by its parts: it is never short while they are there, and its channel is told what they allow', async () => {
     const kit = async (path: string) =>
       (await desk.get(path).expect(200)).body as { kind: string; parts: { sku: string; units: number }[] };

@@ -16,6 +16,7 @@ import { HoldsService } from './holds.service.js';
 import { LettersService } from './letters.service.js';
 import { OwnersQueries } from './owners.queries.js';
 import { ProjectionQueries } from './projection.queries.js';
+import { SplittingService } from './splitting.service.js';
 import {
   BulkDto,
   BulkLineDto,
@@ -31,10 +32,13 @@ import {
   HoldDto,
   LettersDto,
   LineHoldersDto,
+  MergeDto,
   NewOrderDto,
   OrderEventDto,
   OwnerDto,
   ProjectionDto,
+  SiblingDto,
+  SplitDto,
   TakeFromDto,
   WriteLettersDto,
 } from './order-desk.dto.js';
@@ -51,6 +55,7 @@ export class OrderDeskController {
     private readonly goods: GoodsQueries,
     private readonly owners: OwnersQueries,
     private readonly bulk: BulkService,
+    private readonly splitting: SplittingService,
     private readonly projections: ProjectionQueries,
     private readonly letters: LettersService,
     private readonly holders: HoldersQueries,
@@ -76,6 +81,29 @@ export class OrderDeskController {
   facts(@Reader() person: Person, @Param('sku') sku: string, @Query() query: Record<string, unknown>): Promise<GoodsFactsDto> {
     const asked = { siteId: wholeOf(query['site'], 0), account: textOf(query['account']), channel: textOf(query['channel']) };
     return this.goods.facts(sku.toUpperCase(), asked, person.siteIds);
+  }
+
+  /** Moves some of an order onto an order of its own. */
+  @Post('orders/:code/split')
+  @Access('order-desk')
+  @HttpCode(200)
+  split(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SplitDto): Promise<CodeDto> {
+    return this.splitting.split(act, code.toUpperCase(), version, body);
+  }
+
+  /** Takes another order of the same customer into this one. */
+  @Post('orders/:code/merge')
+  @Access('order-desk')
+  @HttpCode(200)
+  merge(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: MergeDto): Promise<CodeDto> {
+    return this.splitting.merge(act, code.toUpperCase(), version, body.other.toUpperCase());
+  }
+
+  /** Orders that could become one with this. */
+  @Get('orders/:code/siblings')
+  @Access('order-desk')
+  siblings(@Reader() person: Person, @Param('code') code: string): Promise<SiblingDto[]> {
+    return this.splitting.siblings(code.toUpperCase(), person.siteIds);
   }
 
   /** What may be promised of an item at a site over time, with what comes and goes. */

@@ -249,3 +249,28 @@ export class LettersDto {
   written: number;
   toRing: number;
 }
+export class SplitLineDto {
+  @IsInt() @Min(1) line: number;
+  /** Base units that go onto the new order. */
+  @IsInt({ message: 'Type how many' }) @Min(1, { message: 'Type how many' }) @Max(10_000_000) units: number;
+}
+export class SplitDto {
+  /** Where the new order ships from. */
+  @IsInt() siteId: number;
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Choose what goes onto an order of its own' })
+  @ArrayMaxSize(300)
+  @ValidateNested({ each: true })
+  @Type(() => SplitLineDto)
+  lines: SplitLineDto[];
+}
+export class MergeDto {
+  /** The order whose lines come into this one. */
+  @IsString() @Length(1, 20) other: string;
+}
+/** Another order of the same customer that could travel with this. */
+export class SiblingDto {
+  code: string;
+  promisedAt: Date;
+  lines: number;
+}

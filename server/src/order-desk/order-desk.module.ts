@@ -19,6 +19,7 @@ import { OrderMail } from './order.mail.js';
 import { LettersService } from './letters.service.js';
 import { OwnersQueries } from './owners.queries.js';
 import { ProjectionQueries } from './projection.queries.js';
+import { SplittingService } from './splitting.service.js';
 import { TakingBack } from './taking-back.js';
 
 @Module({
@@ -39,6 +40,7 @@ import { TakingBack } from './taking-back.js';
     LettersService,
     OwnersQueries,
     ProjectionQueries,
+    SplittingService,
     OrderMail,
   ],
   exports: [FollowingService],

@@ -4,8 +4,15 @@ import { IsDate } from 'class-validator';
 
 const KINDS = ['together', 'split', 'in parts', 'fetched'] as const;
 
+/** Units of a line that go with a van. */
+export class SendingLineDto {
+  line: number;
+  units: number;
+}
 /** What of an order leaves a site with one van. */
 export class OrderSendingDto {
+  siteId: number;
+  lines: SendingLineDto[];
   site: string;
   leavesAt: Date;
   pieces: number;

@@ -62,29 +62,34 @@ export class WaysQueries {
     const items = [...new Set(wanted.map((w) => w.itemId))];
     const coming = await this.coming(now, sites, items);
     const sending = await this.sending(now, order.id, sites, items, coming);
-    return waysToSend(now, wanted, sending, () => null).map((way) => ({
-      kind: way.kind,
-      wholeAt: new Date(way.wholeAt),
-      late: way.wholeAt > order.promisedAt.getTime(),
-      atOrdersSite: way.sendings.every((s) => s.siteId === order.siteId),
-      sendings: way.sendings.map((s) => ({
-        site: sites.find((x) => x.id === s.siteId)?.name ?? '',
-        leavesAt: new Date(s.leavesAt),
-        pieces: s.lines.reduce((n, l) => n + l.units, 0),
-      })),
-      waitsFor: waitsFor(now, way, sending, coming),
-    }));
+    return waysToSend(now, wanted, sending, () => null).map((way) => {
+      const left = wanted.map((w) => ({ ...w }));
+      return {
+        kind: way.kind,
+        wholeAt: new Date(way.wholeAt),
+        late: way.wholeAt > order.promisedAt.getTime(),
+        atOrdersSite: way.sendings.every((s) => s.siteId === order.siteId),
+        sendings: way.sendings.map((s) => ({
+          siteId: s.siteId,
+          lines: linesOf(left, s.lines),
+          site: sites.find((x) => x.id === s.siteId)?.name ?? '',
+          leavesAt: new Date(s.leavesAt),
+          pieces: s.lines.reduce((n, l) => n + l.units, 0),
+        })),
+        waitsFor: waitsFor(now, way, sending, coming),
+      };
+    });
   }
 
   /** What must still go, without the trifles that never hold an order up. */
-  private async wanted(orderId: number): Promise<Wanted[]> {
-    const found = await rows<{ itemId: number; units: string | number }>(
+  private async wanted(orderId: number): Promise<(Wanted & { line: number })[]> {
+    const found = await rows<{ line: number; itemId: number; units: string | number }>(
       this.source,
-      `SELECT l.item_id AS itemId, l.units - l.shipped_units AS units FROM sales_order_line l JOIN item i ON i.id = l.item_id
+      `SELECT l.line, l.item_id AS itemId, l.units - l.shipped_units AS units FROM sales_order_line l JOIN item i ON i.id = l.item_id
        WHERE l.order_id = ? AND l.units > l.shipped_units AND i.never_holds_up = 0 ORDER BY l.line`,
       [orderId],
     );
-    return found.map((l) => ({ itemId: l.itemId, units: num(l.units) }));
+    return found.map((l) => ({ line: l.line, itemId: l.itemId, units: num(l.units) }));
   }
 
   /** The order's own site first. */
@@ -161,6 +166,21 @@ export class WaysQueries {
       }),
     );
   }
+}
+
+/** Which lines the goods of a van are for: first those that stand first. What is given is taken from `left`. */
+function linesOf(left: (Wanted & { line: number })[], goods: readonly Wanted[]): { line: number; units: number }[] {
+  const lines: { line: number; units: number }[] = [];
+  for (const { itemId, units } of goods) {
+    let need = units;
+    for (const w of left.filter((x) => x.itemId === itemId)) {
+      const part = Math.min(need, w.units);
+      if (part > 0) lines.push({ line: w.line, units: part });
+      w.units -= part;
+      need -= part;
+    }
+  }
+  return lines;
 }
 
 /** The first van that goods are in time for; null where the site's calendar has none. */

@@ -61,6 +61,7 @@ const SHOWS = {
   'goods-found': ['items'],
   'customers-found': ['customers'],
   owners: ['people'],
+  siblings: ['orders'],
   projection: ['orders', 'stock', 'purchasing', 'arrivals'],
   'arrival-hits': ['orders', 'stock', 'purchasing'],
   'order-cures': ['orders', 'stock', 'purchasing', 'arrivals'],

@@ -2157,6 +2157,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{code}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Moves some of an order onto an order of its own. */
+        post: operations["OrderDesk_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes another order of the same customer into this one. */
+        post: operations["OrderDesk_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/siblings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders that could become one with this. */
+        get: operations["OrderDesk_siblings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{sku}/promise/{siteId}": {
         parameters: {
             query?: never;
@@ -5206,7 +5257,13 @@ export interface components {
             parcels: components["schemas"]["ParcelDto"][];
             version: number;
         };
+        SendingLineDto: {
+            line: number;
+            units: number;
+        };
         OrderSendingDto: {
+            siteId: number;
+            lines: components["schemas"]["SendingLineDto"][];
             site: string;
             /** Format: date-time */
             leavesAt: string;
@@ -5384,6 +5441,26 @@ export interface components {
             more: number | null;
             /** @description What the customer pays for one of the first pack asked: their own price, otherwise what the channel asks. */
             prices: components["schemas"]["GoodsPriceDto"][];
+        };
+        SplitLineDto: {
+            line: number;
+            /** @description Base units that go onto the new order. */
+            units: number;
+        };
+        SplitDto: {
+            /** @description Where the new order ships from. */
+            siteId: number;
+            lines: components["schemas"]["SplitLineDto"][];
+        };
+        MergeDto: {
+            /** @description The order whose lines come into this one. */
+            other: string;
+        };
+        SiblingDto: {
+            code: string;
+            /** Format: date-time */
+            promisedAt: string;
+            lines: number;
         };
         ProjectionStepDto: {
             /** Format: date-time */
@@ -10237,6 +10314,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GoodsFactsDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_siblings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiblingDto"][];
                 };
             };
         };

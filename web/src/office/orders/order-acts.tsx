@@ -8,6 +8,7 @@ import { Acts, Said } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
 import { CancelDialog } from './cancel-dialog';
 import { HoldDialog } from './order-holds';
+import { SplitDialog } from './split-dialog';
 
 type Order = Dto['OrderDto'];
 const OVER = ['shipped', 'cancelled'];
@@ -18,7 +19,7 @@ export function OrderActs({ order }: { order: Order }) {
   const me = useMe();
   const rights = me.data?.rights ?? [];
   const desk = rights.includes('order-desk');
-  const [asks, setAsks] = useState<'hold' | 'cancel' | null>(null);
+  const [asks, setAsks] = useState<'hold' | 'cancel' | 'split' | null>(null);
   const headers = (once: Once) => ({ ...once, ...ifMatch(order.version) });
   const params = { path: { code: order.code } };
   const release = useAct({ act: (_: void, once) => ask(api.POST('/api/orders/{code}/release', { params, headers: headers(once) })) });
@@ -83,6 +84,11 @@ export function OrderActs({ order }: { order: Order }) {
             Hold it
           </TextButton>
         )}
+        {desk && (state === 'open' || state === 'held') && order.lines.length > 0 && (
+          <TextButton type="button" onClick={() => setAsks('split')}>
+            Split it
+          </TextButton>
+        )}
         {desk && !OVER.includes(state) && (
           <TextButton type="button" onClick={() => setAsks('cancel')}>
             Cancel it
@@ -91,6 +97,7 @@ export function OrderActs({ order }: { order: Order }) {
         {state === 'open' && order.cannotRelease && <span className="note">{order.cannotRelease}</span>}
       </Acts>
       {asks === 'hold' && <HoldDialog order={order} onClose={() => setAsks(null)} />}
+      {asks === 'split' && <SplitDialog order={order} onClose={() => setAsks(null)} />}
       {asks === 'cancel' && <CancelDialog order={order} onClose={() => setAsks(null)} />}
     </>
   );

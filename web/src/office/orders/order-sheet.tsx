@@ -14,6 +14,7 @@ import { OrderHolds } from './order-holds';
 import { OrderLines } from './order-lines';
 import { OrderParcels } from './order-parcels';
 import { OrderPast } from './order-past';
+import { OrderSiblings } from './order-siblings';
 import { OrderWays } from './order-ways';
 
 type Order = Dto['OrderDto'];
@@ -113,6 +114,7 @@ export function OrderSheet() {
           {(o.state === 'open' || o.state === 'held') && o.lines.some((l) => l.reserved < l.wanted - l.shipped) && <OrderWays order={o} />}
           <OrderParcels parcels={o.parcels} />
           {o.holds.some((h) => h.own) && desk && <HoldForm key={o.version} order={o} />}
+          {desk && (o.state === 'open' || o.state === 'held') && <OrderSiblings order={o} />}
           <OrderPast code={o.code} />
           <OrderActs order={o} />
         </Sheet>

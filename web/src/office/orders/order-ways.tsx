@@ -12,6 +12,7 @@ import { BlockHead } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
 import { DenseTable, GlyphCell } from '../../ui/table';
 import { PromiseChart } from './promise-chart';
+import { SplitDialog } from './split-dialog';
 
 type Way = Dto['OrderWayDto'];
 type Sending = Way['sendings'][number];
@@ -30,6 +31,7 @@ export function wayWords({ kind, sendings }: Pick<Way, 'kind' | 'sendings'>): st
 /** When an order that waits could go whole, by what is there, what is to come and all that is promised to others; one can be promised. */
 export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 'version' | 'promisedAt' | 'siteId' | 'lines'> }) {
   const [shows, setShows] = useState<string | null>(null);
+  const [splits, setSplits] = useState<Sending>();
   const short = order.lines.filter((l) => l.sku !== null && l.reserved < l.wanted);
   const me = useMe();
   const query = useQuery({
@@ -84,6 +86,11 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
                       ))}
                     </td>
                     <td className="num">
+                      {may && w.kind === 'split' && (
+                        <Button type="button" onClick={() => setSplits(w.sendings.find((x) => x.siteId !== order.siteId))}>
+                          Split it so
+                        </Button>
+                      )}
                       {may && w.kind === 'together' && w.atOrdersSite && w.wholeAt !== order.promisedAt && (
                         <Button type="button" disabled={promise.isPending} onClick={() => promise.mutate(w.wholeAt)}>
                           Promise it for then
@@ -97,6 +104,7 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
           )
         }
       </Shown>
+      {splits && <SplitDialog order={order} from={splits} onClose={() => setSplits(undefined)} />}
     </section>
   );
 }
