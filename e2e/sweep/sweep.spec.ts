@@ -118,6 +118,7 @@ async function knownIn(page: Page): Promise<Known> {
     '/setup/imports/:id': first('imports', (r: { id: string }) => r.id),
     '/setup/labels/:id': first('labels/designs', (d: { id: number }) => d.id),
     '/setup/channels/:code': first('channels', code),
+    '/setup/channels/:code/catalogue': Promise.resolve('SHOP'),
     '/setup/carriers/:code': first('carriers', code),
     '/setup/boxes/:code': first('boxes', code),
     '/floor/receive/:code': first('floor/receive', code),

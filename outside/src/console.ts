@@ -17,6 +17,8 @@ input[type=number]{width:70px}pre{white-space:pre-wrap;margin:0;font:13px/18px u
 <div class="row"><label>Note to the packer <input name="note" size="34"></label></div><table id="shelf"></table><div class="row"><button>Place the order</button><span role="status" id="said"></span></div></form></section>
 <section><h2>How they behave</h2><table id="manners"></table><h2 style="margin-top:16px">Parcels the carriers hold</h2><table id="parcels"></table></section>
 <section><h2>Orders in the shop</h2><table id="orders"></table></section>
+<section><h2>Lindenmart</h2><div class="row"><button data-market="buy">A buyer buys</button><button data-market="odd">It sends nonsense</button></div><table id="market"></table><h2 style="margin-top:16px">Charges</h2><pre id="penalties"></pre></section>
+<section><h2>Trade customers</h2><div class="row"><button data-trade="order">Order</button><button data-trade="unknown">Order unknown goods</button><button data-trade="odd">Send nonsense</button></div><table id="trade"></table></section>
 <section><h2>Orders at suppliers</h2><table id="purchases"></table><p role="status" id="supplied"></p></section>
 <section><h2>Mail</h2><table id="mails"></table><h2 style="margin-top:16px">Papers from the printer</h2><table id="papers"></table></section>
 </main><script src="/console.js"></script></body></html>`;
@@ -32,7 +34,10 @@ async function draw() {
   if (!shelfDrawn) { fill('shelf', ['Goods', 'Price', 'Shop believes', 'Take'], w.catalogue.map((c) => [esc(c.title), '£' + c.price, '<span data-stock="' + c.sku + '"></span>', '<input type="number" min="0" value="0" aria-label="Take ' + esc(c.title) + '" name="' + c.sku + '">'])); shelfDrawn = true; }
   for (const el of document.querySelectorAll('[data-stock]')) el.textContent = w.stock[el.dataset.stock]?.units ?? 'not told';
   fill('manners', ['Part', 'Manner'], Object.entries(w.manners).map(([p, m]) => [p, '<select data-part="' + p + '">' + ['well', 'slow', 'failing', 'twice'].map((x) => '<option' + (x === m ? ' selected' : '') + '>' + x + '</option>').join('') + '</select>']));
-  fill('orders', ['Reference', 'Customer', 'Stores', 'Sent'], w.orders.slice(-12).reverse().map((o) => ['<code>' + esc(o.order.ref) + '</code>', esc(o.order.customer), o.told, o.shipments.map((s) => esc(s.carrier) + ' <code>' + esc(s.tracking) + '</code>').join('<br>')]));
+  fill('orders', ['Reference', 'Customer', 'Stores', 'Sent', ''], w.orders.slice(-12).reverse().map((o) => ['<code>' + esc(o.order.ref) + '</code>', esc(o.order.customer), o.cancelled ? 'cancelled ' + o.cancelled : o.told, o.shipments.map((s) => esc(s.carrier) + ' <code>' + esc(s.tracking) + '</code>').join('<br>'), ['change', 'cancel'].map((what) => '<button data-shop="' + esc(o.order.ref) + '" data-does="' + what + '">' + (what === 'change' ? 'Change' : 'Cancel') + '</button>').join(' ')]));
+  fill('market', ['Number', 'Buyer', 'Taken as', 'Parcels', ''], w.market.orders.slice(-10).reverse().map((o) => ['<code>' + esc(o.order.number) + '</code>', esc(o.order.recipient?.name), esc(o.refused ? 'refused: ' + o.refused : o.order.status === 'cancelled' ? 'cancelled' : o.sellersNumber ?? 'not yet'), o.parcels.map((p) => esc(p.tracking)).join('<br>'), ['change', 'cancel'].map((what) => '<button data-mark="' + esc(o.order.number) + '" data-does="' + what + '">' + (what === 'change' ? 'Change' : 'Cancel') + '</button>').join(' ')]));
+  $('penalties').textContent = w.market.penalties.join('\\n') || 'none';
+  fill('trade', ['Number', 'Customer', 'Stores', 'Answered', ''], w.trade.slice(-10).reverse().map((o) => ['<code>' + esc(o.number) + '</code>', esc(o.customer), esc(o.told), o.answers.map((a) => esc(a.code + ' ' + a.note)).join('<br>'), '<button data-po="' + esc(o.number) + '" data-does="change">Change</button> <button data-po="' + esc(o.number) + '" data-does="cancel">Cancel</button>']));
   fill('purchases', ['Order', 'Supplier', 'Said', ''], w.purchases.slice(-12).reverse().map((p) => ['<code>' + esc(p.order) + '</code>', esc(p.name), esc(p.said), [['accept', 'Confirm'], ['change', 'Change'], ['refuse', 'Refuse'], ['despatch', 'Send the goods']].map(([what, says]) => '<button data-order="' + esc(p.order) + '" data-what="' + what + '">' + says + '</button>').join(' ')]));
   fill('parcels', ['Parcel', 'Tracking', 'To', 'Where', ''], w.parcels.slice(-12).reverse().map((p) => ['<code>' + esc(p.parcel) + '</code>', '<code>' + esc(p.tracking) + '</code>', esc(p.to), esc(p.steps.at(-1).what), '<button data-move="' + p.tracking + '">Move on</button>']));
   fill('mails', ['To', 'Subject'], w.mails.slice(-10).reverse().map((m) => [esc(m.to), '<details><summary>' + esc(m.subject) + '</summary><pre>' + esc(m.text) + '</pre>' + esc(m.attachments.join(', ')) + '</details>']));
@@ -40,6 +45,12 @@ async function draw() {
 }
 document.addEventListener('change', (e) => { const part = e.target.dataset?.part; if (part) post('/console/manners', { part, manner: e.target.value }); });
 document.addEventListener('click', (e) => { const { order, what } = e.target.dataset ?? {}; if (order && what) post('/console/purchases/' + order + '/' + what).then((a) => { $('supplied').textContent = (a.order ?? '') + ' ' + (a.said ?? a.message); draw(); }); });
+const TRADE = { order: [{ sku: 'JAR-454-RD', quantity: 12 }, { sku: 'FRM-DN1', quantity: 10 }], unknown: [{ sku: 'THEIR-99', quantity: 2 }], odd: [{ sku: 'JAR-454-RD', quantity: 1 }] };
+document.addEventListener('click', (e) => {
+  const d = e.target.dataset ?? {};
+  const sent = d.shop ? post('/console/orders/' + d.shop + '/' + d.does) : d.mark ? post('/console/market/' + d.mark + '/' + d.does) : d.po ? post('/console/trade/' + d.po + (d.does === 'cancel' ? '/cancel' : ''), { lines: [{ sku: 'JAR-454-RD', quantity: 20 }] }) : d.market ? post('/console/market', d.market === 'odd' ? { odd: true } : { lines: [{ offer: 'LM-88121', count: 2 }] }) : d.trade ? post('/console/trade', { lines: TRADE[d.trade], odd: d.trade === 'odd' }) : null;
+  if (sent) sent.then(draw, draw);
+});
 document.addEventListener('click', (e) => { const t = e.target.dataset?.move; if (t) post('/console/parcels/' + t + '/move').then(draw); });
 $('buy').addEventListener('submit', async (e) => {
   e.preventDefault();

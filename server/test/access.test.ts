@@ -87,6 +87,7 @@ describe('what changes something', () => {
         'post door/choose',
         'post devices/enrol',
         'post first-owner',
+        'post channels/:code/documents',
         'post channels/:code/webhook',
         'post suppliers/:code/documents',
         'post carriers/:code/try',

@@ -126,8 +126,7 @@ export class AllocationService {
       order.lines.push({ lineId: l.id, itemId: l.item_id, short: num(l.lacks) });
       waiting.set(l.order_id, order);
     }
-    for (const { lineId, itemId, units } of reserve([...waiting.values()], free))
-      await this.reservations.hold(tx, { lineId, itemId, siteId }, units);
+    await this.reservations.holdAll(tx, siteId, reserve([...waiting.values()], free));
   }
 
   /**

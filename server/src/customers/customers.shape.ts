@@ -1,5 +1,5 @@
 import { postcodeCut } from '@vectrum/core/cells';
-import { cell, fault, type RefIds, skuColumn, tableShape, textOf } from '../exchange/index.js';
+import { cell, fault, type MadeLog, type RefIds, skuColumn, tableShape, textOf } from '../exchange/index.js';
 import { marks, type Tx } from '../platform/index.js';
 
 const code = (says: string) => cell.code(/^[A-Za-z0-9-]{2,20}$/, says);
@@ -67,8 +67,9 @@ const accountColumn = {
   select: 'c.code',
 };
 
-/** Whoever has a customer's form open is told that it changed. */
-async function touch(tx: Tx, ids: RefIds): Promise<void> {
+/** Whoever has a customer's form open is told that it changed; a file that changes nothing tells nobody. */
+async function touch(tx: Tx, ids: RefIds, log: MadeLog): Promise<void> {
+  if (log.made + log.changed === 0) return;
   const customers = [...(ids.get('customer')?.values() ?? [])];
   if (customers.length > 0) await tx.query(`UPDATE customer SET version = version + 1 WHERE id IN (${marks(customers)})`, customers);
 }
@@ -97,7 +98,7 @@ export const addressesShape = tableShape({
       empty: 'GB',
     },
   ],
-  after: (tx, _act, _batch, ids) => touch(tx, ids),
+  after: (tx, _act, _batch, ids, log) => touch(tx, ids, log),
 });
 
 /** What customers pay: one row a pack. */
@@ -139,5 +140,5 @@ export const customerPricesShape = tableShape({
       as: 'decimal',
     },
   ],
-  after: (tx, _act, _batch, ids) => touch(tx, ids),
+  after: (tx, _act, _batch, ids, log) => touch(tx, ids, log),
 });

@@ -8,6 +8,7 @@ import { DemoHouse } from './house.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
+import { DemoDesk } from './desk.js';
 import { DemoUnread } from './unread.js';
 
 /** Loads the made-up business into an empty database, through the same services that people use. */
@@ -22,6 +23,7 @@ export class DemoLoader {
     private readonly inspecting: DemoInspecting,
     private readonly orders: DemoOrders,
     private readonly unread: DemoUnread,
+    private readonly desk: DemoDesk,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -36,6 +38,7 @@ export class DemoLoader {
     await this.buying.hear(await this.morning.purchaseOrders());
     await this.inspecting.look();
     await this.orders.moveAlong();
+    await this.desk.key();
     await this.unread.come();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }

@@ -3,6 +3,7 @@ import { AllocationModule } from '../allocation/index.js';
 import { ConnectorsModule } from '../connectors/index.js';
 import { SIGN_IN_HINTS } from '../identity/index.js';
 import { InspectionModule } from '../inspection/index.js';
+import { OrderDeskModule } from '../order-desk/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { PackingModule } from '../packing/index.js';
 import { PickingModule } from '../picking/index.js';
@@ -13,6 +14,7 @@ import { ReturnsModule } from '../returns/index.js';
 import { SitesModule } from '../sites/index.js';
 import { StockModule } from '../stock/index.js';
 import { DemoBuying } from './buying.js';
+import { DemoDesk } from './desk.js';
 import { DemoExtras } from './extras.js';
 import { demoSignIns } from './people.js';
 import { CatalogueModule, Drawings } from '../catalogue/index.js';
@@ -44,6 +46,7 @@ import { PracticeController } from './practice.controller.js';
     PickingModule,
     PackingModule,
     ConnectorsModule,
+    OrderDeskModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],
@@ -58,6 +61,7 @@ import { PracticeController } from './practice.controller.js';
     DemoInspecting,
     DemoOrders,
     DemoUnread,
+    DemoDesk,
     DemoLoader,
   ],
 })

@@ -100,7 +100,25 @@ export class NowQueries {
        FROM outbox WHERE state = 'failing' AND (site_id IN (?) OR site_id IS NULL) GROUP BY \`to\` ORDER BY since LIMIT 4`,
       [sites],
     );
+    const silent = await rows<{ code: string; name: string; why: string; since: Date | null }>(
+      this.source,
+      `SELECT code, name, COALESCE(push_error, poll_error) AS why, COALESCE(answered_at, polled_at) AS since FROM channel
+       WHERE (push_error IS NOT NULL OR poll_error IS NOT NULL) AND paused = 0 AND base_url IS NOT NULL AND site_id IN (?) ORDER BY name LIMIT 4`,
+      [sites],
+    );
     return [
+      ...silent.map((c): StuckDto => ({
+        glyph: 'held',
+        code: c.code,
+        link: `/setup/channels/${c.code}`,
+        title: c.name,
+        detail: c.why,
+        since: c.since ?? new Date(),
+        late: false,
+        who: 'Set-up',
+        whoNote: 'channels',
+        action: 'See the channel',
+      })),
       ...held.map((o): StuckDto => ({
         glyph: 'blocked',
         code: o.code,

@@ -7,7 +7,7 @@ export type Keys = Readonly<Record<string, readonly string[]>>;
 
 const keyOf = (keys: readonly string[], image: Image) => keys.map((k) => String(image[k] as number)).join('/');
 /** Figures that the house keeps by itself; a row with only these altered counts as it was. */
-const KEPT_BY_ITSELF = /^(lacks_|told_units|poll|version$)/;
+const KEPT_BY_ITSELF = /^(lacks_|told_|believed_|due$|poll|next_p|push_|answered_at|version$)/;
 const plainImage = (image: Image) => JSON.stringify(Object.entries(image).filter(([k]) => !KEPT_BY_ITSELF.test(k)));
 const same = (a: Image, b: Image) => plainImage(a) === plainImage(b);
 const versionOf = (image: Image | undefined) => Number(image?.['version'] ?? 1);

@@ -43,6 +43,6 @@ import { TakingBack } from './taking-back.js';
     SplittingService,
     OrderMail,
   ],
-  exports: [FollowingService],
+  exports: [FollowingService, EntryService, HoldsService, CancellingService],
 })
 export class OrderDeskModule {}

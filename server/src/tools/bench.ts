@@ -6,6 +6,7 @@ import { DataSource } from 'typeorm';
 import { actAs, DEMO_PASSWORD, DemoLoader } from '../demo/index.js';
 import { FloorTasks } from '../floor/index.js';
 import { OrderIntake } from '../orders/index.js';
+import { reserving } from './bench-reserving.js';
 import { ReleaseService } from '../picking/index.js';
 import { inTransaction, migrate, newLogger, one, readConfig, rows } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
@@ -209,10 +210,19 @@ async function fifty(): Promise<void> {
   );
 }
 
+/** Ten thousand open lines reserved again, and one new order beside them. */
+async function reserveAll(): Promise<void> {
+  const { lines, held, all, each } = await reserving(app, source);
+  say(
+    `${lines.toLocaleString('en-GB')} open lines reserved again in ${(all / 1000).toFixed(2)} s, ${held} of them hold something; a new order beside them is taken in and reserved in p50 ${percentile(each, 50).toFixed(1)} ms, p95 ${percentile(each, 95).toFixed(1)} ms`,
+  );
+}
+
 await postingAgainstCommits(1);
 await postingAgainstCommits(8);
 await scanCommand();
 await pickCommand();
 await fifty();
+await reserveAll();
 await app.close();
 process.exit(0);

@@ -85,7 +85,7 @@ export function SearchField({
         <div className="found-here" id={id} role="listbox" aria-label={label}>
           {list.map((f, i) => (
             <div key={f.value} role="option" aria-selected={i === Math.min(at, list.length - 1)} onMouseDown={() => take(f)}>
-              <span className="min-w-0 truncate">{f.title}</span>
+              <span className="min-w-0 overflow-hidden text-ellipsis whitespace-nowrap">{f.title}</span>
               <span className="code">{f.note ?? f.value}</span>
             </div>
           ))}

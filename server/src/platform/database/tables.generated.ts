@@ -160,6 +160,22 @@ export interface Tables {
     needs: 'code' | 'name' | 'kind' | 'site_id';
     computed: never;
   };
+  channel_exchange: {
+    row: {
+      id: number;
+      channel_id: number;
+      at: Date;
+      direction: string;
+      what: string;
+      ref: string | null;
+      went: string;
+      detail: string;
+      raw: string | null;
+    };
+    needs: 'channel_id' | 'direction' | 'what' | 'went';
+    computed: never;
+  };
+  channel_site: { row: { channel_id: number; site_id: number }; needs: 'channel_id' | 'site_id'; computed: never };
   checklist: { row: { id: number; name: string; version: number }; needs: 'name'; computed: never };
   checklist_check: {
     row: { checklist_id: number; no: number; says: string; kind: string; unit: string; low: string | null; high: string | null };
@@ -1026,22 +1042,6 @@ export interface Tables {
       amount: string;
     };
     needs: 'debit' | 'credit' | 'amount';
-    computed: never;
-  };
-  channel_site: { row: { channel_id: number; site_id: number }; needs: 'channel_id' | 'site_id'; computed: never };
-  channel_exchange: {
-    row: {
-      id: number;
-      channel_id: number;
-      at: Date;
-      direction: string;
-      what: string;
-      ref: string | null;
-      went: string;
-      detail: string;
-      raw: string | null;
-    };
-    needs: 'channel_id' | 'direction' | 'what' | 'went';
     computed: never;
   };
 }

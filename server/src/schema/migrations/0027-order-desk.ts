@@ -98,15 +98,15 @@ ALTER TABLE customer ADD COLUMN terms_days INT UNSIGNED NOT NULL DEFAULT 30, ADD
 `;
 
 const DOWN = `
+UPDATE sales_order SET state = 'cancelled', cancelled_at = UTC_TIMESTAMP(3) WHERE state = 'quote';
 ALTER TABLE customer DROP COLUMN terms_days, DROP COLUMN whole_only;
 ALTER TABLE channel DROP COLUMN check_over;
 UPDATE parcel SET state = 'open' WHERE state = 'void';
 ALTER TABLE parcel DROP CONSTRAINT ck_parcel_state, ADD CONSTRAINT ck_parcel_state CHECK (state IN ('open','label-asked','labelled','gone'));
 ALTER TABLE sales_order_line DROP COLUMN factor;
-UPDATE sales_order SET state = 'cancelled', cancelled_at = UTC_TIMESTAMP(3) WHERE state = 'quote';
+ALTER TABLE sales_order DROP FOREIGN KEY fk_sales_order_customer;
 ALTER TABLE sales_order
   DROP CONSTRAINT ck_sales_order_state,
-  DROP CONSTRAINT fk_sales_order_customer,
   DROP KEY ix_sales_order_customer,
   DROP KEY ix_sales_order_whole,
   DROP COLUMN customer_id, DROP COLUMN phone, DROP COLUMN whole_only, DROP COLUMN quoted, DROP COLUMN quoted_until, DROP COLUMN cancelled_why,

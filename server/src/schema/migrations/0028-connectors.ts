@@ -34,7 +34,7 @@ CREATE TABLE channel_site (
   channel_id INT UNSIGNED NOT NULL,
   site_id INT UNSIGNED NOT NULL,
   PRIMARY KEY (channel_id, site_id),
-  CONSTRAINT fk_channel_site_channel FOREIGN KEY (channel_id) REFERENCES channel (id),
+  CONSTRAINT fk_channel_site_channel FOREIGN KEY (channel_id) REFERENCES channel (id) ON DELETE CASCADE,
   CONSTRAINT fk_channel_site_site FOREIGN KEY (site_id) REFERENCES site (id)
 );
 INSERT INTO channel_site (channel_id, site_id) SELECT id, site_id FROM channel;
