@@ -1,9 +1,8 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import fc from 'fast-check';
 import { ChannelPolling, StockPushing } from '../src/connectors/index.js';
-import { Connectors } from '../src/connectors/connectors.js';
 import { LINDEN_KEY, SHOP_SECRET, TRADE_SECRET } from '../src/demo/house.js';
-import { Outbox, Problem } from '../src/platform/index.js';
+import { Outbox } from '../src/platform/index.js';
+import { cancellation, linden, shopOrder, trade } from './channel-messages.js';
 import { type Caller, closing, House, keyed } from './house.js';
 import { OutsideWorld } from './outside-world.js';
 
@@ -17,34 +16,6 @@ interface Order {
   lines: { sku: string | null; channelSku: string; quantity: number; wanted: number; reserved: number }[];
   [field: string]: unknown;
 }
-const HOUR = 3_600_000;
-const address = { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' };
-const shopOrder = (more: object = {}) => ({
-  ref: `W-${randomUUID().slice(0, 8)}`,
-  placedAt: '2026-05-14T08:00:00Z',
-  customer: 'Petra Lindow',
-  email: 'petra@mail.example',
-  address,
-  lines: [{ sku: 'JAR-454-RD', quantity: 4, price: '0.95' }],
-  ...more,
-});
-const linden = (more: object = {}) => ({
-  number: `LM-${randomUUID().slice(0, 8)}`,
-  status: 'placed',
-  edition: 0,
-  bought: '2026-05-14T08:00:00Z',
-  dispatchBy: new Date(Date.now() + 30 * HOUR).toISOString(),
-  recipient: { name: 'Otto Lindqvist', street: '7 Fulling Lane', town: 'Hathersley', postcode: 'HA1 3PN', country: 'GB' },
-  goods: [{ offer: 'LM-88121', count: 2, unitPrice: '0.99' }],
-  ...more,
-});
-const NAMES =
-  'xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2" xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2"';
-const trade = (id: string, lines: [by: string, code: string, quantity: number | string][]) =>
-  `<?xml version="1.0"?><Order xmlns="urn:oasis:names:specification:ubl:schema:xsd:Order-2" ${NAMES}><cbc:ID>${id}</cbc:ID><cbc:IssueDate>2026-05-14</cbc:IssueDate><cac:BuyerCustomerParty><cac:Party><cac:PartyName><cbc:Name>Thornlea Garden Centre</cbc:Name></cac:PartyName><cac:PostalAddress><cbc:StreetName>Station Approach</cbc:StreetName><cbc:CityName>Thornlea</cbc:CityName><cbc:PostalZone>TL1 3BQ</cbc:PostalZone></cac:PostalAddress></cac:Party></cac:BuyerCustomerParty><cac:SellerSupplierParty/>${lines.map(([by, code, n], i) => `<cac:OrderLine><cac:LineItem><cbc:ID>${i + 1}</cbc:ID><cbc:Quantity>${n}</cbc:Quantity><cac:Price><cbc:PriceAmount currencyID="GBP">0.80</cbc:PriceAmount></cac:Price><cac:Item><cac:${by}ItemIdentification><cbc:ID>${code}</cbc:ID></cac:${by}ItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>`).join('')}</Order>`;
-const cancellation = (of: string) =>
-  `<?xml version="1.0"?><OrderCancellation xmlns="urn:oasis:names:specification:ubl:schema:xsd:OrderCancellation-2" ${NAMES}><cbc:ID>C-1</cbc:ID><cac:OrderReference><cbc:ID>${of}</cbc:ID></cac:OrderReference></OrderCancellation>`;
-
 let house: House;
 let world: OutsideWorld;
 let desk: Caller;
@@ -387,30 +358,6 @@ it('takes over what a channel offers: linked by barcode, SKU and name as propose
     code: string;
   };
   expect((await sheet(code)).lines).toMatchObject([{ sku: 'JAR-454-RD', wanted: 96 }]);
-});
-
-it('reads a thousand malformed messages of each kind, and throws nothing but what is against them', async () => {
-  const connectors = house.app.get(Connectors);
-  const good = [JSON.stringify(shopOrder()), JSON.stringify(linden()), trade('PO-1', [['Sellers', 'JAR-454-RD', 1]])];
-  const broken = fc.oneof(
-    fc.string(),
-    fc.json(),
-    fc
-      .record({ of: fc.constantFrom(...good), at: fc.nat(900), cut: fc.nat(40), put: fc.string({ maxLength: 6 }) })
-      .map(({ of, at, cut, put }) => of.slice(0, at) + put + of.slice(at + cut)),
-  );
-  for (const kind of ['web-shop', 'marketplace', 'trade'])
-    await fc.assert(
-      fc.asyncProperty(broken, async (raw) => {
-        try {
-          expect(['order', 'cancel']).toContain((await connectors.read({ kind }, raw)).kind);
-        } catch (thrown) {
-          expect(thrown).toBeInstanceOf(Problem);
-          expect((thrown as Problem).status).toBe(400);
-        }
-      }),
-      { numRuns: 350 },
-    );
 });
 
 it('never sells the last five twice, with two channels and the counter racing in two hundred orders', async () => {

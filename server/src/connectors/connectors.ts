@@ -22,6 +22,6 @@ export class Connectors {
   read(channel: { kind: string }, raw: string): Promise<ChannelMessage> {
     const isXml = raw.trimStart().startsWith('<');
     const connector = isXml ? this.byKind['trade'] : channel.kind === 'trade' ? this.byKind['web-shop'] : this.of(channel);
-    return (connector ?? (this.byKind['web-shop'] as Connector)).read(raw);
+    return (connector ?? (this.byKind['web-shop'])).read(raw);
   }
 }

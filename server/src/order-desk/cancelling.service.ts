@@ -3,7 +3,7 @@ import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
-import { keepChanges, OrderStates } from '../orders/index.js';
+import { changeOrder, changeLine, keepChanges, OrderStates } from '../orders/index.js';
 import { ParcelsService } from '../packing/index.js';
 import { freeTotes, holdRounds, RecallService } from '../picking/index.js';
 import {
@@ -23,7 +23,6 @@ import {
   type Row,
   rows,
   type Tx,
-  update,
 } from '../platform/index.js';
 import type { CancellingDto, CancelDto } from './order-desk.dto.js';
 import { TakingBack, toPutAway } from './taking-back.js';
@@ -110,7 +109,7 @@ export class CancellingService {
     const gone = lines.some((l) => l.shipped_units > 0);
     // Of what has gone in part, the lines end at what has gone: the order is over, and its papers stay true.
     if (gone) for (const line of lines) await this.cut(tx, act, order, line, why);
-    await update(tx, 'sales_order', { id }, { cancelled_at: gone ? null : NOW, cancelled_why: why.slice(0, 200), version: NEXT });
+    await changeOrder(tx, id, { cancelled_at: gone ? null : NOW, cancelled_why: why.slice(0, 200), version: NEXT });
     await this.recalls.endEmpty(tx, id);
     await freeTotes(tx, id);
     await this.states.refresh(tx, [id]);
@@ -141,12 +140,7 @@ export class CancellingService {
       [{ line: line.line, what: 'units', was: line.units, becomes: line.shipped_units }],
       why,
     );
-    await update(
-      tx,
-      'sales_order_line',
-      { id: line.id },
-      { units: line.shipped_units, quantity: line.shipped_units, factor: 1, price: each(line) },
-    );
+    await changeLine(tx, line.id, { units: line.shipped_units, quantity: line.shipped_units, factor: 1, price: each(line) });
   }
 
   private async tell(tx: Tx, order: Row<'sales_order'>, why: string, tell: { customer: boolean; channel: boolean }): Promise<void> {

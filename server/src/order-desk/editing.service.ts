@@ -3,14 +3,22 @@ import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { countOf } from '@vectrum/core/quantity';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
-import { followOwnHolds, goodsOf, keepChanges, type OrderChange, OrderStates, OrderWriter } from '../orders/index.js';
+import {
+  changeOrder,
+  changeLine,
+  followOwnHolds,
+  goodsOf,
+  keepChanges,
+  type OrderChange,
+  OrderStates,
+  OrderWriter,
+} from '../orders/index.js';
 import { freeTotes, holdRounds, RecallService } from '../picking/index.js';
 import {
   type Act,
   badForm,
   badState,
   CommandLog,
-  find,
   findAll,
   mustBeAt,
   NEXT,
@@ -19,7 +27,6 @@ import {
   siteDay,
   timeText,
   type Tx,
-  update,
 } from '../platform/index.js';
 import { accountOf, keptLines, type ReadLine } from './keyed.js';
 import { openOrder } from './open-order.js';
@@ -103,7 +110,7 @@ export class EditingService {
       const order = await openOrder(tx, act, code, version);
       if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
       const { timeZone } = await siteDay(tx, order.site_id);
-      await update(tx, 'sales_order', { id: order.id }, { promised_at: at, version: NEXT });
+      await changeOrder(tx, order.id, { promised_at: at, version: NEXT });
       const change = { line: null, what: 'promised', was: timeText(order.promised_at, timeZone), becomes: timeText(at, timeZone) };
       await keepChanges(tx, order.id, act.person.id, [change]);
       await this.activity.record(tx, act, {
@@ -139,31 +146,26 @@ export class EditingService {
     const accountId = input.accountId === undefined ? ((await accountOf(tx, input.account))?.id ?? null) : input.accountId;
     const { timeZone } = await siteDay(tx, order.site_id);
     const note = input.notePacker.trim() || null;
-    await update(
-      tx,
-      'sales_order',
-      { id: order.id },
-      {
-        customer_id: accountId,
-        customer: input.customer.trim(),
-        email: input.email.trim(),
-        phone: input.phone.trim(),
-        address_line: input.addressLine.trim(),
-        city: input.city.trim(),
-        postcode: input.postcode.trim(),
-        country: input.country,
-        site_id: input.siteId,
-        promised_at: promised,
-        speed: input.speed,
-        priority: input.priority,
-        whole_only: input.wholeOnly,
-        note_packer: note,
-        note_picker: input.notePicker.trim() || null,
-        // A note that says something else is read again.
-        note_seen_by: note === order.note_packer ? order.note_seen_by : null,
-        version: NEXT,
-      },
-    );
+    await changeOrder(tx, order.id, {
+      customer_id: accountId,
+      customer: input.customer.trim(),
+      email: input.email.trim(),
+      phone: input.phone.trim(),
+      address_line: input.addressLine.trim(),
+      city: input.city.trim(),
+      postcode: input.postcode.trim(),
+      country: input.country,
+      site_id: input.siteId,
+      promised_at: promised,
+      speed: input.speed,
+      priority: input.priority,
+      whole_only: input.wholeOnly,
+      note_packer: note,
+      note_picker: input.notePicker.trim() || null,
+      // A note that says something else is read again.
+      note_seen_by: note === order.note_packer ? order.note_seen_by : null,
+      version: NEXT,
+    });
     const change = (what: string, was: string | number | null, becomes: string | number | null) => ({ line: null, what, was, becomes });
     return [
       change('customer', order.customer, input.customer.trim()),
@@ -207,10 +209,9 @@ export class EditingService {
       const excess = moved ? holds - line.shipped_units : holds - units;
       if (excess > 0) taken.push(...(await this.taking.take(tx, own, excess)));
       lineChanges.push(...changesOf(line, next));
-      await update(
+      await changeLine(
         tx,
-        'sales_order_line',
-        { id: line.id },
+        line.id,
         next ? { quantity: next.quantity, factor: next.factor, units: next.units, price: next.price } : { quantity: 0, units: 0 },
       );
     }

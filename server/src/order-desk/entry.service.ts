@@ -4,8 +4,8 @@ import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { ChannelsService } from '../channels/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { goodsOf, OrderStates, OrderWriter } from '../orders/index.js';
-import { type Act, badForm, badState, CommandLog, find, findAll, mustBeAt, NEXT, Outbox, type Tx, update } from '../platform/index.js';
+import { changeOrder, goodsOf, OrderStates, OrderWriter } from '../orders/index.js';
+import { type Act, badForm, badState, CommandLog, find, findAll, mustBeAt, NEXT, Outbox, type Tx } from '../platform/index.js';
 import { accountOf, keptLines } from './keyed.js';
 import { openOrder } from './open-order.js';
 import type { NewOrderDto } from './order-desk.dto.js';
@@ -66,7 +66,7 @@ export class EntryService {
       if (order.state !== 'quote') throw badState(`${code} is ${order.state}. Only a quote can be confirmed`);
       const soonest = promisedFor(new Date(), await this.calendars.of(tx, order.site_id));
       const promised = promisedAt ?? (order.promised_at.getTime() < Date.now() ? soonest : order.promised_at);
-      await update(tx, 'sales_order', { id: order.id }, { quoted: false, placed_at: new Date(), promised_at: promised, version: NEXT });
+      await changeOrder(tx, order.id, { quoted: false, placed_at: new Date(), promised_at: promised, version: NEXT });
       await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'order',

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { clearHolds, type FromChannel, type IncomingOrder, OrderIntake, OrderStates, sayHeld } from '../orders/index.js';
+import { changeOrder, clearHolds, type FromChannel, type IncomingOrder, OrderIntake, OrderStates, sayHeld } from '../orders/index.js';
 import { holdRounds } from '../picking/index.js';
-import { badState, find, findAll, inTransaction, type Row, type Tx, update } from '../platform/index.js';
+import { badState, find, findAll, inTransaction, type Row, type Tx } from '../platform/index.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import type { ReadLine } from './keyed.js';
@@ -34,7 +34,7 @@ export class FollowingService {
       const last = order.channel_said === null ? null : (JSON.parse(order.channel_said) as IncomingOrder);
       // What was said before there was anything to compare it with is taken as it is now.
       if (last === null || isSame(last, said)) {
-        await update(tx, 'sales_order', { id: order.id }, { channel_said: text, channel_revision: revisionOf(revision, order) });
+        await changeOrder(tx, order.id, { channel_said: text, channel_revision: revisionOf(revision, order) });
         return 'same';
       }
       if (revision !== null && order.channel_revision !== null && revision < Number(order.channel_revision)) return 'older';
@@ -42,7 +42,7 @@ export class FollowingService {
       if (isOver) throw badState(`It changes ${code}, which is ${order.state} already. Ring whoever sent it`);
       if (last.paid === false && said.paid !== false) await this.paid(tx, order);
       await this.editing.apply(tx, null, order, head(order, last, said), await this.lines(tx, channel, order, last, said), '');
-      await update(tx, 'sales_order', { id: order.id }, { channel_said: text, channel_revision: revisionOf(revision, order) });
+      await changeOrder(tx, order.id, { channel_said: text, channel_revision: revisionOf(revision, order) });
       return 'changed';
     });
   }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { ActivityService } from '../activity/index.js';
 import { Reservations } from '../allocation/index.js';
-import { OrderStates } from '../orders/index.js';
+import { changeOrder, OrderStates } from '../orders/index.js';
 import {
   type Act,
   badForm,
@@ -17,7 +17,6 @@ import {
   one,
   promisedSql,
   type Tx,
-  update,
 } from '../platform/index.js';
 
 interface Party {
@@ -63,7 +62,7 @@ export class GivingService {
       if (from.units > to.lacks) throw badForm({ units: `${code} lacks only ${to.lacks} of it` });
       await this.reservations.free(tx, giver, null, from.units);
       await this.reservations.hold(tx, to, from.units);
-      for (const party of [to, giver]) await update(tx, 'sales_order', { id: party.orderId }, { version: NEXT });
+      for (const party of [to, giver]) await changeOrder(tx, party.orderId, { version: NEXT });
       const item = await find(tx, 'item', { id: to.itemId });
       for (const [document, says] of [
         [code, `${from.units} of ${item?.name ?? ''} given to ${code}`],

@@ -4,6 +4,8 @@ import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { ChannelsService } from '../channels/index.js';
 import {
+  changeOrder,
+  changeLine,
   addHold,
   clearHolds,
   followOwnHolds,
@@ -16,7 +18,7 @@ import {
   sayHeld,
 } from '../orders/index.js';
 import { holdRounds, RecallService } from '../picking/index.js';
-import { type Act, badForm, badState, CommandLog, find, findAll, NEXT, one, type Row, type Tx, update } from '../platform/index.js';
+import { type Act, badForm, badState, CommandLog, find, findAll, NEXT, one, type Row, type Tx } from '../platform/index.js';
 import { openOrder } from './open-order.js';
 import type { ClearHoldDto, HoldDto, LinkLineDto } from './order-desk.dto.js';
 
@@ -51,12 +53,11 @@ export class HoldsService {
         ...(input.links ?? []).map((l) => ({ line: l.line, what: 'goods', was: null, becomes: l.sku.toUpperCase() })),
       ];
       await keepChanges(tx, order.id, act.person.id, changes);
-      await update(
-        tx,
-        'sales_order',
-        { id: order.id },
-        { ...address, note_packer: input.notePacker === undefined ? order.note_packer : input.notePacker, version: NEXT },
-      );
+      await changeOrder(tx, order.id, {
+        ...address,
+        note_packer: input.notePacker === undefined ? order.note_packer : input.notePacker,
+        version: NEXT,
+      });
       await followOwnHolds(tx, { id: order.id, addressLine: address.address_line, postcode: address.postcode }, act.person.id);
       return this.goOn(tx, act, order);
     });
@@ -73,7 +74,7 @@ export class HoldsService {
       await addHold(tx, order.id, { kind: input.kind, reason: input.reason.trim(), ownerId: owner?.id ?? null, setBy: act.person.id });
       await sayHeld(tx, order.id);
       if (order.state === 'released') await this.recalls.fromStops(tx, order.id);
-      await update(tx, 'sales_order', { id: order.id }, { version: NEXT });
+      await changeOrder(tx, order.id, { version: NEXT });
       await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'order-change',
@@ -100,7 +101,7 @@ export class HoldsService {
       if (OWN_HOLDS.some((k) => k === hold.kind)) throw badState('This goes by itself once the code is linked or the address is complete');
       await clearHolds(tx, order.id, { id: holdId }, act.person.id, why.trim());
       await sayHeld(tx, order.id);
-      await update(tx, 'sales_order', { id: order.id }, { version: NEXT });
+      await changeOrder(tx, order.id, { version: NEXT });
       return this.goOn(tx, act, order);
     });
   }
@@ -136,12 +137,7 @@ export class HoldsService {
     if (!line) throw badForm({ links: `${order.code} has no line ${link.line}` });
     if (line.item_id !== null) return;
     const listing = await this.channels.link(tx, order.channel_id, { channelSku: line.channel_sku, itemId: item.id, price: line.price });
-    await update(
-      tx,
-      'sales_order_line',
-      { id: line.id },
-      { item_id: listing.itemId, factor: listing.factor, units: line.quantity * listing.factor },
-    );
+    await changeLine(tx, line.id, { item_id: listing.itemId, factor: listing.factor, units: line.quantity * listing.factor });
     await this.writer.openKit(tx, order.id, { line: line.line, itemId: listing.itemId, units: line.quantity * listing.factor });
   }
 }

@@ -3,7 +3,7 @@ import { keptLine, ordersIn, type OrderState } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { Reservations } from '../allocation/index.js';
-import { keepChanges, OrderStates, OrderWriter } from '../orders/index.js';
+import { changeOrder, keepChanges, OrderStates, OrderWriter } from '../orders/index.js';
 import { holdRounds } from '../picking/index.js';
 import {
   type Act,
@@ -20,7 +20,6 @@ import {
   rows,
   sqlList,
   type Tx,
-  update,
 } from '../platform/index.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
@@ -100,7 +99,7 @@ export class SplittingService {
       );
       await this.handAll(tx, order, from, last?.line ?? 0);
       await keepChanges(tx, order.id, act.person.id, [{ line: null, what: 'goods', was: null, becomes: `all of ${other}` }]);
-      await update(tx, 'sales_order', { id: order.id }, { version: NEXT });
+      await changeOrder(tx, order.id, { version: NEXT });
       await this.activity.record(tx, act, {
         kind: 'order-change',
         glyph: 'full',

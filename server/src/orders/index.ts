@@ -4,6 +4,7 @@ export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOL
 export { partsOf } from './kits.js';
 export { keepChanges, type OrderChange } from './order-changes.js';
 export { type FromChannel, type IncomingOrder, OrderIntake } from './order-intake.service.js';
+export { changeLine, changeOrder } from './order-rows.js';
 export { goodsOf, OrderWriter } from './order-writer.js';
 export { OrderStates } from './order-states.service.js';
 export { ReleasedDto } from './orders.dto.js';
