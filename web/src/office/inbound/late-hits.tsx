@@ -15,11 +15,13 @@ import { DenseTable } from '../../ui/table';
 const DAY_MS = 86_400_000;
 const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 
+/** A week after it is expected, or after today where that has passed. */
+const weekAfter = (expectedOn: string | null) => isoDay(Math.max(Date.parse(expectedOn ?? '') || 0, Date.now()) + 7 * DAY_MS);
+
 /** What changes if a purchase order comes later: whose promises it breaks, whom to ring, and a letter to each. */
 export function LateHits({ order }: { order: Pick<Dto['PurchaseOrderDto'], 'code' | 'expectedOn'> }) {
   const me = useMe();
-  const expected = Date.parse(order.expectedOn ?? isoDay(Date.now()));
-  const [on, setOn] = useState(isoDay(Math.max(expected, Date.now()) + 7 * DAY_MS));
+  const [on, setOn] = useState(() => weekAfter(order.expectedOn));
   const query = useQuery({
     queryKey: key('arrival-hits', order.code, on),
     queryFn: () => ask(api.GET('/api/purchase-orders/{code}/hits', { params: { path: { code: order.code }, query: { on } } })),

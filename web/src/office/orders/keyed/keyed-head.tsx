@@ -33,7 +33,7 @@ export function KeyedHead({
     enabled: account !== '',
   });
   const put = (values: Partial<KeyedValues>) => {
-    for (const [name, value] of Object.entries(values)) form.setValue(name as keyof KeyedValues, value as never, { shouldDirty: true });
+    for (const [name, value] of Object.entries(values)) form.setValue(name as keyof KeyedValues, value, { shouldDirty: true });
   };
   const places = sheet.data ? [{ ...sheet.data, name: 'Their own address' }, ...sheet.data.addresses] : [];
   return (
