@@ -9,7 +9,11 @@ import { WebShop } from './web-shop/web-shop.js';
 export class Connectors {
   private readonly byKind: Readonly<Record<string, Connector>>;
 
-  constructor(shop: WebShop, market: Lindenmart, trade: Trade) {
+  constructor(
+    private readonly shop: WebShop,
+    market: Lindenmart,
+    private readonly trade: Trade,
+  ) {
     this.byKind = { 'web-shop': shop, marketplace: market, trade };
   }
 
@@ -21,7 +25,7 @@ export class Connectors {
   /** Reads a message as its channel sends it; one that comes by file may be a trade order whatever its channel is. Problem 400. */
   read(channel: { kind: string }, raw: string): Promise<ChannelMessage> {
     const isXml = raw.trimStart().startsWith('<');
-    const connector = isXml ? this.byKind['trade'] : channel.kind === 'trade' ? this.byKind['web-shop'] : this.of(channel);
-    return (connector ?? (this.byKind['web-shop'])).read(raw);
+    if (isXml) return this.trade.read(raw);
+    return ((channel.kind === 'trade' ? undefined : this.of(channel)) ?? this.shop).read(raw);
   }
 }
