@@ -167,7 +167,7 @@ test('a channel is made by hand, and its secret is shown once', async () => {
   await page.getByRole('button', { name: 'Give it a secret' }).click();
   secret = await page.getByRole('region', { name: 'Secret' }).locator('.break-all').innerText();
   await page.reload();
-  await expect(page.getByText('It signs what it sends')).toBeVisible();
+  await expect(page.getByText('signed with a secret that both know')).toBeVisible();
   await expect(page.getByText(secret)).toHaveCount(0);
 });
 

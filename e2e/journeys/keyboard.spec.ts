@@ -23,12 +23,16 @@ async function settles(): Promise<void> {
   }).toPass({ intervals: [500] });
 }
 
-/** Presses Tab from the sheet's start until the keyboard leaves it; returns how many things it came to, and how many there are. */
+/** Presses Tab from the sheet's start until the keyboard leaves it; returns how many things it came to (a date has several parts), and how many there are. */
 async function tabThrough(): Promise<{ reached: number; there: number }> {
+  let last = await page.evaluateHandle(() => document.activeElement);
   let reached = 0;
-  for (; reached < 200; reached++) {
+  for (let presses = 0; presses < 200; presses++) {
     await page.keyboard.press('Tab');
     if (!(await inSheet())) break;
+    const next = await page.evaluateHandle(() => document.activeElement);
+    if (!(await page.evaluate(([a, b]) => a === b, [last, next]))) reached++;
+    last = next;
   }
   const there = await page.evaluate(() => {
     const all = [...document.querySelectorAll<HTMLElement>('.sheet a[href], .sheet button, .sheet input, .sheet select, .sheet textarea')];

@@ -140,7 +140,7 @@ test('a channel lists an item under its own code', async () => {
   await expect(page.getByText('There is no item NO-SUCH').first()).toBeVisible();
   await page.getByLabel(`Our SKU, listing ${next}`).fill('HNY-DIP');
   await page.getByRole('button', { name: 'Keep the channel' }).click();
-  await page.getByText(/^Listings \d+$/).click();
+  await page.getByRole('link', { name: /^Listings \d+$/ }).click();
   await expect(page.getByText('LM-1', { exact: true })).toBeVisible();
 });
 

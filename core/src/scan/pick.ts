@@ -121,6 +121,10 @@ export function currentTote(task: PickTask, state: PickState): PlaceId | null {
 export const isSetDown = (task: PickTask, state: Pick<PickState, 'pending'>): boolean =>
   task.state === 'set-down' || task.state === 'done' || state.pending.some((c) => c.kind === 'set-down');
 
+/** Whether it ended with nothing in its tote: recalled, or cancelled before anything was picked. */
+export const isEmptyRound = (task: PickTask, state: Pick<PickState, 'pending'>): boolean =>
+  isSetDown(task, state) && task.stops.every((s) => s.picked === 0) && state.pending.every((c) => c.kind !== 'pick');
+
 /** The rule for taking goods from a stop into a tote, on the phone and on the server alike. */
 export function checkPick(
   stop: Pick<PickStop, 'placeCode'> | undefined,

@@ -1,7 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../api/keys';
 import { inPacks, packName, spell } from '@vectrum/core/quantity';
-import { currentStop, currentTote, inHandAt, isAtBin, isSetDown, pick, wantedAt, type Codebook, type PickStop } from '@vectrum/core/scan';
+import {
+  currentStop,
+  currentTote,
+  inHandAt,
+  isAtBin,
+  isEmptyRound,
+  isSetDown,
+  pick,
+  wantedAt,
+  type Codebook,
+  type PickStop,
+} from '@vectrum/core/scan';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, at } from '../api/client';
@@ -115,8 +126,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const setDown = isSetDown(task, state);
   const inHand = inHandAt(state, stop);
   const atBin = isAtBin(state, stop);
-  // Recalled, or cancelled before anything was picked.
-  const isOver = setDown && task.stops.every((s) => s.picked === 0);
+  const isOver = isEmptyRound(task, state);
   const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
   return (
     <>

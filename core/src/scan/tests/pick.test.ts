@@ -1,4 +1,4 @@
-import { checkPick, currentStop, pick, startPick, wantedAt, type PickTask } from '../index.js';
+import { checkPick, currentStop, isEmptyRound, pick, startPick, wantedAt, type PickState, type PickTask } from '../index.js';
 import { type AnyInput, book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
@@ -146,6 +146,19 @@ describe('picking', () => {
     });
     const finished: PickTask = { ...withTote, stops: task.stops.map((s) => ({ ...s, picked: s.units })) };
     expect(run(finished, scan('TABLE-1')).commands).toEqual([{ kind: 'set-down', id: 'id-1', round: 'R-0612', placeId: 105 }]);
+  });
+
+  it('tells a round that ended with nothing picked from one whose picks are still on their way', () => {
+    const one: PickTask = { ...withTote, stops: [task.stops[1]!] };
+    const over: PickTask = { ...one, state: 'done' };
+    expect(isEmptyRound(one, startPick)).toBe(false);
+    expect(isEmptyRound(over, startPick)).toBe(true);
+    const [picked, down] = [
+      { kind: 'pick', id: 'a' },
+      { kind: 'set-down', id: 'b' },
+    ] as PickState['pending'][number][];
+    expect(isEmptyRound(one, { pending: [picked!, down!] })).toBe(false);
+    expect(isEmptyRound({ ...over, stops: [{ ...task.stops[1]!, picked: 2 }] }, startPick)).toBe(false);
   });
 
   it('puts back what is in hand when cleared', () => {
