@@ -16,3 +16,11 @@ export const GlyphCell = ({ className, ...props }: ComponentProps<'td'>) => <td 
 export const PictureCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('pc', className)} />;
 /** The cell of a line's number. */
 export const NumberCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('ln', className)} />;
+/** The cell that chooses a row, and does not open it. */
+export const ChooseCell = ({ says, checked, onChoose }: { says: string; checked: boolean; onChoose: (on: boolean) => void }) => (
+  <td onClick={(e) => e.stopPropagation()}>
+    <label className="justify-center">
+      <input type="checkbox" aria-label={says} checked={checked} onChange={(e) => onChoose(e.target.checked)} />
+    </label>
+  </td>
+);

@@ -6,7 +6,7 @@ import { plural, when } from '../../ui/format';
 import { Glyph, orderGlyph, Pips } from '../../ui/glyph';
 import { useBeside } from '../../ui/list-page';
 import { OpenRow } from '../../ui/open-row';
-import { DenseTable, GlyphCell } from '../../ui/table';
+import { ChooseCell, DenseTable, GlyphCell } from '../../ui/table';
 import { FLAT, type Grouping, SAYS, type Show } from './order-views';
 
 type Row = Dto['OrderRowDto'];
@@ -45,19 +45,16 @@ export function OrdersTable({
       <thead>
         <tr>
           {canChoose && (
-            <td>
-              <input
-                type="checkbox"
-                aria-label="Choose all that are shown"
-                checked={orders.length > 0 && orders.every((o) => chosen.has(o.code))}
-                onChange={(e) =>
-                  onChoose(
-                    orders.map((o) => o.code),
-                    e.target.checked,
-                  )
-                }
-              />
-            </td>
+            <ChooseCell
+              says="Choose all that are shown"
+              checked={orders.length > 0 && orders.every((o) => chosen.has(o.code))}
+              onChoose={(on) =>
+                onChoose(
+                  orders.map((o) => o.code),
+                  on,
+                )
+              }
+            />
           )}
           <GlyphCell />
           <th>Order</th>
@@ -79,16 +76,7 @@ export function OrdersTable({
           <DepartureRow group={g} columns={columns} />
           {g.list.map((o) => (
             <OpenRow key={o.code} to={`/orders/${o.code}${window.location.search}`} open={o.code === open}>
-              {canChoose && (
-                <td onClick={(e) => e.stopPropagation()}>
-                  <input
-                    type="checkbox"
-                    aria-label={`Choose ${o.code}`}
-                    checked={chosen.has(o.code)}
-                    onChange={(e) => onChoose([o.code], e.target.checked)}
-                  />
-                </td>
-              )}
+              {canChoose && <ChooseCell says={`Choose ${o.code}`} checked={chosen.has(o.code)} onChoose={(on) => onChoose([o.code], on)} />}
               <GlyphCell>
                 <Glyph name={orderGlyph(o.state, o.state === 'held' || o.late)} size={14} says={o.state} />
               </GlyphCell>

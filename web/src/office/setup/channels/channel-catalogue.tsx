@@ -10,7 +10,7 @@ import { Input } from '../../../ui/input';
 import { Acts } from '../../../ui/page';
 import { Sheet, ShownSheet } from '../../../ui/sheet';
 import { Empty, ProblemNote } from '../../../ui/states';
-import { DenseTable } from '../../../ui/table';
+import { ChooseCell, DenseTable } from '../../../ui/table';
 
 type Offer = Dto['OfferDto'];
 const BY: Readonly<Record<string, string>> = {
@@ -83,14 +83,7 @@ function Offers({ code, offers }: { code: string; offers: Offer[] }) {
               const sku = skus[o.channelSku] ?? '';
               return (
                 <tr key={o.channelSku}>
-                  <td>
-                    <input
-                      type="checkbox"
-                      aria-label={`Take ${o.channelSku}`}
-                      checked={taken.has(o.channelSku)}
-                      onChange={() => toggle(o.channelSku)}
-                    />
-                  </td>
+                  <ChooseCell says={`Take ${o.channelSku}`} checked={taken.has(o.channelSku)} onChoose={() => toggle(o.channelSku)} />
                   <td className="code">{o.channelSku}</td>
                   <td className="max-w-[170px] overflow-hidden text-ellipsis">{o.title}</td>
                   <td style={{ width: 150 }}>
