@@ -25,7 +25,7 @@ export async function reserving(app: INestApplicationContext, source: DataSource
   if (!channel) throw new Error('The demo has no phone channel');
   const items = await rows<{ id: number; sku: string }>(
     source,
-    `SELECT i.id, l.channel_sku AS sku FROM item i JOIN listing l ON l.item_id = i.id AND l.channel_id = ? WHERE i.kind = 'item' ORDER BY i.id LIMIT 40`,
+    `SELECT i.id, l.channel_sku AS sku FROM item i JOIN listing l ON l.item_id = i.id AND l.channel_id = ? WHERE i.kind = 'single' ORDER BY i.id LIMIT 40`,
     [channel.id],
   );
   await source.query(
