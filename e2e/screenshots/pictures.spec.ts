@@ -33,8 +33,8 @@ test('office', async ({ browser }) => {
   await page.getByRole('link', { name: 'Rapid feeder' }).click();
   await page.getByRole('button', { name: 'yes' }).first().click();
   await shoot(page, 'inspection');
-  await page.goto('/inbound/P-1187/edit');
-  await shoot(page, 'purchase-order-form');
+  await page.goto('/orders');
+  await shoot(page, 'orders');
   await page.goto('/shelves/items/JAR-454-RD');
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'item');

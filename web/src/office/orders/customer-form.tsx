@@ -111,7 +111,7 @@ function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
           { name: 'addressLine', label: 'Street' },
           { name: 'city', label: 'Town' },
           { name: 'postcode', label: 'Postcode', width: 110 },
-          { name: 'country', label: 'Land', width: 64 },
+          { name: 'country', label: 'Country', width: 64 },
         ]}
         blank={{ name: '', addressLine: '', city: '', postcode: '', country: 'GB' }}
       />

@@ -83,7 +83,7 @@ export function KeyedHead({
         <TextField name="addressLine" label="Street" />
         <TextField name="city" label="Town" />
         <TextField name="postcode" label="Postcode" />
-        <TextField name="country" label="Land" maxLength={2} />
+        <TextField name="country" label="Country" maxLength={2} />
       </div>
       <div className="grid gap-x-4 gap-y-2 grid-cols-2 lg:grid-cols-[1.1fr_1.7fr_1fr_1.1fr]">
         <SelectField name="siteId" label="Ships from">

@@ -146,7 +146,7 @@ const WORDS: Readonly<Record<keyof KeyedValues, FieldWords>> = {
   addressLine: { label: 'Street' },
   city: { label: 'Town' },
   postcode: { label: 'Postcode' },
-  country: { label: 'Land' },
+  country: { label: 'Country' },
   siteId: { label: 'Ships from' },
   ref: { label: 'Their number' },
   promisedAt: { label: 'Promised for', show: (at: string) => at.replace('T', ' ') },

@@ -57,7 +57,7 @@ export function ChannelMessages({ channel }: { channel: string }) {
       <Shown query={list}>
         {({ rows }) =>
           rows.length === 0 ? (
-            <Empty title="Nothing was said yet">What comes from this channel and what it is told is kept here, as it was.</Empty>
+            <Empty title="No message yet">Each that comes from this channel, and each that it is told, is kept here as it was.</Empty>
           ) : (
             <DenseTable className="w-full">
               <tbody>
