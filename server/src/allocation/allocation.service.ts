@@ -54,6 +54,19 @@ export class AllocationService {
     }
   }
 
+  /** Settles all goods that an order asks for, after what it may hold has changed. */
+  async settleOrder(tx: Tx, order: { id: number; site_id: number }): Promise<void> {
+    const goods = await rows<{ item_id: number }>(
+      tx,
+      'SELECT DISTINCT item_id FROM sales_order_line WHERE order_id = ? AND item_id IS NOT NULL ORDER BY item_id',
+      [order.id],
+    );
+    await this.settle(
+      tx,
+      goods.map((g) => ({ siteId: order.site_id, itemId: g.item_id })),
+    );
+  }
+
   private async settleSite(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<void> {
     const concerned = await this.withWholeOrders(tx, siteId, itemIds);
     const stock = await rows<SiteStockRow>(

@@ -3,18 +3,10 @@ import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { countOf } from '@vectrum/core/quantity';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
-import {
-  changeOrder,
-  changeLine,
-  followOwnHolds,
-  goodsOf,
-  keepChanges,
-  type OrderChange,
-  OrderStates,
-  OrderWriter,
-} from '../orders/index.js';
+import { changeOrder, changeLine, followOwnHolds, keepChanges, OrderStates, OrderWriter } from '../orders/index.js';
 import { freeTotes, holdRounds, RecallService } from '../picking/index.js';
 import {
+  type DocumentChange,
   type Act,
   badForm,
   badState,
@@ -121,20 +113,13 @@ export class EditingService {
         document: code,
         siteId: order.site_id,
       });
-      const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
-      await this.allocation.settle(
-        tx,
-        goodsOf(
-          order.site_id,
-          lines.map((l) => ({ itemId: l.item_id })),
-        ),
-      );
+      await this.allocation.settleOrder(tx, order);
       return { code };
     });
   }
 
   /** Changes all but the lines; returns what changed. */
-  private async head(tx: Tx, act: Act | null, order: Row<'sales_order'>, input: OrderHead): Promise<OrderChange[]> {
+  private async head(tx: Tx, act: Act | null, order: Row<'sales_order'>, input: OrderHead): Promise<DocumentChange[]> {
     if (input.siteId !== order.site_id) {
       if (act) mustBeAt(act.person, input.siteId);
       if (ordersIn('at work').includes(order.state as OrderState))
@@ -191,12 +176,12 @@ export class EditingService {
     order: Row<'sales_order'>,
     siteId: number,
     ordered: readonly ReadLine[],
-  ): Promise<{ taken: HeldGoods[]; itemIds: number[]; lineChanges: OrderChange[] }> {
+  ): Promise<{ taken: HeldGoods[]; itemIds: number[]; lineChanges: DocumentChange[] }> {
     const there = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
     const wanted = withParts(there, ordered);
     const held = await this.taking.held(tx, order.id);
     const taken: HeldGoods[] = [];
-    const lineChanges: OrderChange[] = [];
+    const lineChanges: DocumentChange[] = [];
     for (const line of there) {
       const next = wanted.find((w) => w.line === line.line);
       const moved = siteId !== order.site_id;
@@ -261,7 +246,7 @@ function mustBePromisable(at: Date, field: string): void {
     throw badForm({ [field]: 'Choose a time from now on, within a year' });
 }
 
-function changesOf(line: Row<'sales_order_line'>, next: ReadLine | undefined): OrderChange[] {
+function changesOf(line: Row<'sales_order_line'>, next: ReadLine | undefined): DocumentChange[] {
   if (!next) return line.units === 0 ? [] : [{ line: line.line, what: 'goods', was: `${line.units} ${line.channel_sku}`, becomes: null }];
   return [
     { line: line.line, what: 'units', was: line.units, becomes: next.units },
@@ -272,5 +257,5 @@ function changesOf(line: Row<'sales_order_line'>, next: ReadLine | undefined): O
 }
 
 const priceWords = ({ price, factor }: { price: string; factor: number }) => `${Number(price)}${factor > 1 ? ` for ${factor}` : ''}`;
-const changeWords = ({ line, what, was, becomes }: OrderChange) =>
+const changeWords = ({ line, what, was, becomes }: DocumentChange) =>
   `${line === null ? '' : `line ${line} `}${what}: ${was ?? 'nothing'} → ${becomes ?? 'nothing'}`;

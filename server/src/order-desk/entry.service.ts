@@ -4,8 +4,8 @@ import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { ChannelsService } from '../channels/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { changeOrder, goodsOf, OrderStates, OrderWriter } from '../orders/index.js';
-import { type Act, badForm, badState, CommandLog, find, findAll, mustBeAt, NEXT, Outbox, type Tx } from '../platform/index.js';
+import { changeOrder, OrderStates, OrderWriter } from '../orders/index.js';
+import { type Act, badForm, badState, CommandLog, find, mustBeAt, NEXT, Outbox, type Tx } from '../platform/index.js';
 import { accountOf, keptLines } from './keyed.js';
 import { openOrder } from './open-order.js';
 import type { NewOrderDto } from './order-desk.dto.js';
@@ -76,14 +76,7 @@ export class EntryService {
         document: code,
         siteId: order.site_id,
       });
-      const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
-      await this.allocation.settle(
-        tx,
-        goodsOf(
-          order.site_id,
-          lines.map((l) => ({ itemId: l.item_id })),
-        ),
-      );
+      await this.allocation.settleOrder(tx, order);
       return { code };
     });
   }

@@ -9,16 +9,14 @@ import {
   addHold,
   clearHolds,
   followOwnHolds,
-  goodsOf,
   keepChanges,
-  type OrderChange,
   OrderStates,
   OrderWriter,
   OWN_HOLDS,
   sayHeld,
 } from '../orders/index.js';
 import { holdRounds, RecallService } from '../picking/index.js';
-import { type Act, badForm, badState, CommandLog, find, findAll, NEXT, one, type Row, type Tx } from '../platform/index.js';
+import { type DocumentChange, type Act, badForm, badState, CommandLog, find, NEXT, one, type Row, type Tx } from '../platform/index.js';
 import { openOrder } from './open-order.js';
 import type { ClearHoldDto, HoldDto, LinkLineDto } from './order-desk.dto.js';
 
@@ -46,7 +44,7 @@ export class HoldsService {
         city: input.city ?? order.city,
         postcode: input.postcode ?? order.postcode,
       };
-      const changes: OrderChange[] = [
+      const changes: DocumentChange[] = [
         { line: null, what: 'street', was: order.address_line, becomes: address.address_line },
         { line: null, what: 'town', was: order.city, becomes: address.city },
         { line: null, what: 'postcode', was: order.postcode, becomes: address.postcode },
@@ -118,14 +116,7 @@ export class HoldsService {
       document: order.code,
       siteId: order.site_id,
     });
-    const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'id');
-    await this.allocation.settle(
-      tx,
-      goodsOf(
-        order.site_id,
-        lines.map((l) => ({ itemId: l.item_id })),
-      ),
-    );
+    await this.allocation.settleOrder(tx, order);
     return { code: order.code };
   }
 

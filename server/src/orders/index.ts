@@ -2,10 +2,10 @@
 export { checkOrders } from './order-check.js';
 export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
 export { partsOf } from './kits.js';
-export { keepChanges, type OrderChange } from './order-changes.js';
+export { keepChanges } from './order-changes.js';
 export { type FromChannel, type IncomingOrder, OrderIntake } from './order-intake.service.js';
 export { changeLine, changeOrder } from './order-rows.js';
-export { goodsOf, OrderWriter } from './order-writer.js';
+export { OrderWriter } from './order-writer.js';
 export { OrderStates } from './order-states.service.js';
 export { ReleasedDto } from './orders.dto.js';
 export { OrdersModule } from './orders.module.js';

@@ -153,5 +153,5 @@ export class OrderWriter {
 }
 
 /** The goods of lines at a site, whose promises are to be settled. */
-export const goodsOf = (siteId: number, lines: readonly { itemId: number | null }[]) =>
+const goodsOf = (siteId: number, lines: readonly { itemId: number | null }[]) =>
   lines.flatMap((l) => (l.itemId === null ? [] : [{ siteId, itemId: l.itemId }]));

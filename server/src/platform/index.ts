@@ -65,3 +65,4 @@ export {
 } from './database/write.js';
 export { underLock } from './database/named-lock.js';
 export { holdList, listVersion, replaceList } from './list-version.js';
+export { type DocumentChange, realChanges } from './document-changes.js';

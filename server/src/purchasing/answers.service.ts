@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
 import {
+  type DocumentChange,
   type Act,
   badForm,
   badState,
@@ -20,7 +21,7 @@ import {
 } from '../platform/index.js';
 import type { UblOrderResponse, UblResponseLine } from '../ubl/index.js';
 import { DroppedOrders } from './dropped-orders.js';
-import { keepChanges, type OrderChange, samePrice } from './order-changes.js';
+import { keepChanges, samePrice } from './order-changes.js';
 import { stateOf } from './order-lines.js';
 import { type OrderAnswer } from './states.js';
 import type { SettleAnswerDto } from './purchasing.dto.js';
@@ -108,7 +109,7 @@ export class AnswersService {
 
   private async accept(tx: Tx, act: Act, order: Row<'purchase_order'>): Promise<void> {
     const lines = await findAll(tx, 'purchase_order_line', { order_id: order.id }, 'line');
-    const changes: OrderChange[] = [];
+    const changes: DocumentChange[] = [];
     for (const line of lines) {
       const { next, changed } = accepted(line);
       changes.push(...changed);
@@ -169,7 +170,7 @@ function toldOf(order: Row<'purchase_order'>, line: Row<'purchase_order_line'>, 
 }
 
 /** A line once the answer is taken: never less than has come, what is refused is closed. */
-function accepted(line: Row<'purchase_order_line'>): { next: Change<'purchase_order_line'>; changed: OrderChange[] } {
+function accepted(line: Row<'purchase_order_line'>): { next: Change<'purchase_order_line'>; changed: DocumentChange[] } {
   if (line.answer === 'refused')
     return {
       next: { closed_units: line.closed_units + num(line.open_units) },

@@ -1,5 +1,5 @@
-import { badForm, find, findAll, insert, more, num, one, remove, rows, type Tx, update } from '../platform/index.js';
-import { type OrderChange, samePrice } from './order-changes.js';
+import { type DocumentChange, badForm, find, findAll, insert, more, num, one, remove, rows, type Tx, update } from '../platform/index.js';
+import { samePrice } from './order-changes.js';
 import type { ChargeDto, EditPurchaseOrderLineDto } from './purchasing.dto.js';
 
 async function columnsOf(tx: Tx, line: EditPurchaseOrderLineDto, n: number) {
@@ -29,10 +29,10 @@ export async function addLines(tx: Tx, orderId: number, lines: readonly EditPurc
  * Changes the lines of a placed order, one by one in their order: quantity, price and day may change, goods may not; new lines
  * come at the end. What has come, or is closed, stays ordered.
  */
-export async function changeLines(tx: Tx, orderId: number, lines: readonly EditPurchaseOrderLineDto[]): Promise<OrderChange[]> {
+export async function changeLines(tx: Tx, orderId: number, lines: readonly EditPurchaseOrderLineDto[]): Promise<DocumentChange[]> {
   const had = await findAll(tx, 'purchase_order_line', { order_id: orderId }, 'line');
   if (lines.length < had.length) throw badForm({ lines: 'A line of a placed order stays. Close it short where it is not wanted any more' });
-  const changes: OrderChange[] = [];
+  const changes: DocumentChange[] = [];
   for (const [i, was] of had.entries()) {
     const line = lines[i];
     if (!line) continue;
@@ -57,7 +57,7 @@ const words = (charges: readonly { says: string; amount: string; by: string }[])
   charges.map((c) => `${c.says} ${Number(c.amount).toFixed(2)} by ${c.by}`).join(', ');
 
 /** Replaces the charges of an order; left as they are where the request names none. */
-export async function writeCharges(tx: Tx, orderId: number, charges: readonly ChargeDto[] | undefined): Promise<OrderChange[]> {
+export async function writeCharges(tx: Tx, orderId: number, charges: readonly ChargeDto[] | undefined): Promise<DocumentChange[]> {
   if (!charges) return [];
   const had = await findAll(tx, 'purchase_order_charge', { order_id: orderId }, 'position');
   await remove(tx, 'purchase_order_charge', { order_id: orderId });
