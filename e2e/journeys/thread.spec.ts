@@ -78,7 +78,7 @@ test('a receiver comes by badge and PIN', async () => {
   for (const digit of '4104') await floor.getByRole('button', { name: digit, exact: true }).tap();
   await floor.getByRole('button', { name: 'In', exact: true }).tap();
   await expect(floor.getByText('Scan a paper, or choose')).toBeVisible();
-  await expect(floor.getByText('Ruben Tay')).toBeVisible();
+  await expect(floor.getByText('Ruben Tay', { exact: true })).toBeVisible();
 });
 
 test('the receiver books the trays in by scans; wrong goods, too many and unknown codes are told apart', async () => {
@@ -167,7 +167,7 @@ test('a picker takes over the phone and picks by scanner alone', async () => {
   await scan(floor, 'V-1005');
   for (const digit of '4105') await floor.getByRole('button', { name: digit, exact: true }).tap();
   await floor.getByRole('button', { name: 'In', exact: true }).tap();
-  await expect(floor.getByText('Ines Calder')).toBeVisible();
+  await expect(floor.getByText('Ines Calder', { exact: true })).toBeVisible();
   await scan(floor, round);
   await expect(floor.getByText('Scan an empty tote')).toBeVisible();
   await scan(floor, 'T-40');

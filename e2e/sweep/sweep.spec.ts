@@ -42,6 +42,15 @@ async function open(page: Page, url: string, state: State): Promise<void> {
   await page.locator('main').first().waitFor({ timeout: 8_000 });
   await expect(page.locator('[aria-label="Loading"]')).toHaveCount(0, { timeout: 8_000 });
   await page.waitForTimeout(120);
+  // A sheet that is still coming in is half seen through, and its words are paler than they will be.
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+        .map((a) => a.finished.catch(() => undefined)),
+    ),
+  );
 }
 
 /** Everything that is wrong with a state at every size, in light and in forced colours. */
