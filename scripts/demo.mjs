@@ -53,6 +53,7 @@ async function open(stops) {
       VECTRUM_PORT: String(port),
       VECTRUM_HTTPS_PORT: String(securePort),
       VECTRUM_TLS_DIR: process.env.VECTRUM_TLS_DIR ?? join(ROOT, '.data/tls'),
+      ORDER_FOLDER: process.env.ORDER_FOLDER ?? join(DATA, 'orders-in'),
       VECTRUM_OUTSIDE_URL: outsideUrl,
       SMTP_URL: `smtp://127.0.0.1:${ports.OUTSIDE_SMTP_PORT}`,
       PRINTER: `127.0.0.1:${ports.OUTSIDE_PRINTER_PORT}`,

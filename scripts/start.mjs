@@ -21,9 +21,10 @@ async function main() {
   // Phones want a secure page for the camera and for work without a network; behind a proxy that has one, say 0.
   const secure = process.env.VECTRUM_HTTPS_PORT ?? '4643';
   const tls = process.env.VECTRUM_TLS_DIR ?? join(ROOT, '.data/house/tls');
+  const orders = process.env.ORDER_FOLDER ?? join(ROOT, '.data/house/orders-in');
   const server = startProgram(
     'server/dist/main.js',
-    { ...env, VECTRUM_DEMO: '0', VECTRUM_HTTPS_PORT: secure, VECTRUM_TLS_DIR: tls },
+    { ...env, VECTRUM_DEMO: '0', VECTRUM_HTTPS_PORT: secure, VECTRUM_TLS_DIR: tls, ORDER_FOLDER: orders },
     'The server',
   );
   stops.unshift(() => server.stop());

@@ -18,7 +18,7 @@ async function post<T>(path: string, data: object, version?: number): Promise<T>
   expect(answer.ok()).toBe(true);
   return (await answer.json().catch(() => ({}))) as T;
 }
-const keyed = async (customer: string, lines: object[], promisedAt: string | null = null) =>
+const keyed = async (customer: string, lines: object[], promisedAt: string | null = null, speed = 'standard') =>
   (
     await post<{ code: string }>('orders', {
       customer,
@@ -30,7 +30,7 @@ const keyed = async (customer: string, lines: object[], promisedAt: string | nul
       country: 'GB',
       siteId: 1,
       promisedAt,
-      speed: 'standard',
+      speed,
       priority: 0,
       wholeOnly: false,
       notePacker: '',
@@ -69,6 +69,25 @@ test('a late arrival says whose promises it breaks, and writes to each', async (
   const chart = desk.getByRole('region', { name: /What may be promised of/ });
   await expect(chart.getByRole('img', { name: /may be promised now/ })).toBeVisible();
   await expect(chart.getByRole('link', { name: purchase })).toBeVisible();
+});
+
+test('an urgent order is told on every page, and by mail to whoever wished it', async ({ browser }) => {
+  await desk.goto('/own');
+  await desk.getByLabel('New orders, told by mail').selectOption('urgent ones');
+  const piet = await desktop(browser, 'piet');
+  await piet.goto('/own');
+  await piet.getByLabel('New orders, told by mail').selectOption('urgent ones');
+  await piet.goto('/shelves/items');
+  const waiting = (await api<{ urgentCount: number }>(piet, 'line')).urgentCount;
+  const code = await keyed('Wending Honey', [{ sku: 'BRSH-BEE', factor: 1, quantity: '2', price: '4.10' }], null, 'express');
+  await expect(piet.getByRole('link', { name: `${waiting + 1} urgent orders wait` })).toBeVisible();
+  await expect(async () => {
+    const told = (await outside(piet)).mails.filter((m) => m.subject === `Urgent: ${code}, Wending Honey`);
+    // Whoever keyed it is not told of it.
+    expect(told.map((m) => m.to)).toEqual(['piet@tarnthistle.example']);
+  }).toPass();
+  await piet.getByRole('link', { name: /urgent orders wait$/ }).click();
+  await expect(piet.getByRole('row', { name: new RegExp(code) })).toBeVisible();
 });
 
 test('an order is split, and made one again', async () => {
@@ -141,6 +160,11 @@ test('a channel shows what it said, what it believes, and takes a file of orders
   await desk.getByRole('button', { name: 'Take 2 offers over' }).click();
   await expect(desk).toHaveURL(/\/setup\/channels\/SHOP$/);
   expect(await api(desk, 'items/VEIL-FOLD')).toMatchObject({ name: 'Folding veil' });
+  await desk.getByText('Not listed').click();
+  await desk.getByRole('checkbox', { name: 'List BOX-GFT-2' }).check();
+  await desk.getByLabel('Price of BOX-GFT-2').fill('1.95');
+  await desk.getByRole('button', { name: 'List 1 item' }).click();
+  await expect(desk.getByRole('checkbox', { name: 'List BOX-GFT-2' })).toHaveCount(0);
   await desk.goto('/setup/channels/PHONE');
   const csv =
     'order,customer,street,town,postcode,sku,quantity,price\nF-900,Fernlea,Mill Lane 4,Ambleforth,AM4 7TQ,BRSH-BEE,1,4.10\nF-901,Skelby,,,,BRSH-BEE,few,4.10\n';

@@ -5,7 +5,7 @@ import { resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { Nightly } from './company/index.js';
-import { ChannelPolling, StockPushing } from './connectors/index.js';
+import { ChannelPolling, OrderFolder, StockPushing } from './connectors/index.js';
 import { ImportJobs } from './exchange/index.js';
 import {
   type Config,
@@ -50,6 +50,7 @@ async function main(): Promise<void> {
   if (config.VECTRUM_DEMO) await app.get((await import('./demo/index.js')).DemoLoader).loadOnce();
   app.get(Outbox).start();
   app.get(ChannelPolling).start();
+  app.get(OrderFolder).start();
   app.get(StockPushing).start();
   app.get(ImportJobs).start();
   app.get(Nightly).start();

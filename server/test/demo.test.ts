@@ -3,7 +3,7 @@ import { demoItems } from '../src/demo/goods.js';
 import { DEMO_PEOPLE } from '../src/demo/people.js';
 import { promiseOf } from '../src/demo/orders.js';
 import { demoPlaces } from '../src/demo/places.js';
-import { seeded } from '../src/demo/random.js';
+import { seeded } from '@vectrum/core/random';
 import { hasCheckDigit } from '@vectrum/core/barcode';
 import { checkLedger } from '../src/stock/ledger-check.js';
 import { type Caller, House } from './house.js';

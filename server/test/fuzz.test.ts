@@ -1,7 +1,8 @@
 import type { AddressInfo } from 'node:net';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../src/demo/people.js';
 import { House } from './house.js';
-import { Fuzzer, type Sent, seeded } from './fuzzing.js';
+import { seeded } from '@vectrum/core/random';
+import { Fuzzer, type Sent } from './fuzzing.js';
 
 /** Requests a route; more are sent with FUZZ_ROUNDS, from another seed with FUZZ_SEED. */
 const ROUNDS = Number(process.env['FUZZ_ROUNDS'] ?? 12);

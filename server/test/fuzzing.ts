@@ -33,18 +33,6 @@ export interface Sent {
   body: string | undefined;
 }
 
-/** Numbers that come out the same for the same seed (mulberry32). */
-export function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
-
 /** What no form sends, and everything may meet: each has broken some server somewhere. */
 const ODD: readonly unknown[] = [
   null,

@@ -44,6 +44,7 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['addresses', 'Customer,Called,Address,Postcode\nWICKHILL,North barn,"4 Barn Row",NW8 2RF\n'],
   ['customer-prices', 'Customer,SKU,Units in one,Customer pays\nWICKHILL,BOK-WAX,1,11.50\n'],
   ['channels', 'Channel,Name,Kind of channel,Site\nFAIR,Spring fair,phone,MILL\n'],
+  ['channel-sites', 'Channel,Site\nSHOP,QUAY\n'],
   ['listings', 'Channel,Channel’s code,SKU,Price\nPHONE,WAX-BOOK,BOK-WAX,14.00\n'],
   ['stock', 'SKU,Place,Count\nBOK-WAX,A-03-1,11\n'],
 ];
@@ -112,6 +113,7 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['boxes', 'Box,"Length, mm","Width, mm","Height, mm","Weighs, g","Carries, g"', 'B9,0,90,90,140,2000', 'Length, mm', /from 10/],
   ['customers', 'Customer,Name,Country', 'SKEP,The Skepper,Wales', 'Country', /two letters/],
   ['channels', 'Channel,Name,Kind of channel,Site', 'FAIR,Fair,stall,MILL', 'Kind of channel', /one of/],
+  ['channel-sites', 'Channel,Site', 'SHOP,NOWHERE', 'Site', /no site NOWHERE/],
   ['listings', 'Channel,Channel’s code,SKU,Price', 'NOPE,X,BOK-WAX,1', 'Channel', /no channel NOPE/],
   ['listings', 'Channel,Channel’s code,SKU,Price', 'PHONE,X,BOK-WAX,free', 'Price', /number/],
   ['stock', 'SKU,Place,Count', 'BOK-WAX,NO-BIN,4', 'Place', /no place NO-BIN/],

@@ -24,6 +24,7 @@ const KINDS = [
   'addresses',
   'customer-prices',
   'channels',
+  'channel-sites',
   'listings',
   'stock',
 ];
@@ -48,6 +49,9 @@ describe('everything given out, taken in by an empty company, given out again', 
     await full.stock('JAR-454-RD', 'A-01-1', 96);
     await full.stock('MTS-10', 'V-01-1', 12, { code: 'L2610', expires: '2027-03-31' });
     await full.source.query(`UPDATE item SET name = '=SUM(A1)&"x"' WHERE sku = 'BOK-WAX'`);
+    await full.source.query(
+      `INSERT INTO channel_site (channel_id, site_id) SELECT c.id, s.id FROM channel c JOIN site s ON s.code = 'QUAY' WHERE c.code = 'SHOP'`,
+    );
     await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
     const [of] = await full.source.query<{ supplier: string; sku: string }[]>(
       'SELECT s.code AS supplier, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id ORDER BY i.sku LIMIT 1',

@@ -1,3 +1,4 @@
+import { seeded } from '@vectrum/core/random';
 import { type Caller, House, pickOf, type TakenStop } from './house.js';
 
 interface Stop extends TakenStop {
@@ -113,14 +114,3 @@ describe('a round whose goods were moved', () => {
     expect(await Promise.all(orders.map(state))).toEqual(orders.map(() => expect.stringMatching(/^(open|picked)$/) as string));
   });
 });
-
-/** Numbers from nought to one, the same for one seed (mulberry32). */
-function seeded(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}

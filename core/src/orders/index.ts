@@ -1,3 +1,4 @@
+export { isUrgent, type Wanted } from './urgent.js';
 export { keptLine, type KeptLine, type KeyedLine } from './entry.js';
 /** Where a sales order stands. All but `quote`, `held` and `cancelled`, which somebody decides, follow from its lines. */
 export const ORDER_STATES = ['quote', 'open', 'held', 'released', 'picking', 'picked', 'packed', 'shipped', 'cancelled'] as const;
@@ -7,6 +8,8 @@ export type OrderState = (typeof ORDER_STATES)[number];
 export type OrderGroup =
   /** Goods may still be promised to it. */
   | 'promisable'
+  /** Nobody has taken any of its goods yet. */
+  | 'not begun'
   /** Somebody has work with it. */
   | 'at work'
   /** Not over yet. */
@@ -16,8 +19,9 @@ function groupsOf(state: OrderState): readonly OrderGroup[] {
   switch (state) {
     case 'open':
     case 'held':
-      return ['promisable', 'live'];
+      return ['promisable', 'not begun', 'live'];
     case 'released':
+      return ['not begun', 'at work', 'live'];
     case 'picking':
     case 'picked':
     case 'packed':

@@ -76,14 +76,14 @@ export class ChannelStock {
     );
   }
 
-  /** How many of each kit that a channel lists its parts allow, at the sites that it sells from. */
-  private async kits(channelId: number): Promise<Map<number, number>> {
+  /** How many of each kit its parts allow, at the sites that a channel sells from. */
+  async kits(channelId: number): Promise<Map<number, number>> {
     const found = await rows<{ itemId: number; units: string | number }>(
       this.source,
       `SELECT p.item_id AS itemId, MIN(FLOOR(GREATEST(0, COALESCE(f.free, 0)) / p.units)) AS units FROM item k JOIN item_part p ON p.item_id = k.id
        LEFT JOIN (SELECT s.item_id, SUM(CAST(s.on_hand AS SIGNED) - s.held - s.reserved) AS free FROM site_stock s JOIN channel_site x ON x.site_id = s.site_id AND x.channel_id = ? GROUP BY s.item_id) f ON f.item_id = p.part_item_id
-       WHERE k.kind = 'kit' AND k.id IN (SELECT item_id FROM listing WHERE channel_id = ?) GROUP BY p.item_id`,
-      [channelId, channelId],
+       WHERE k.kind = 'kit' GROUP BY p.item_id`,
+      [channelId],
     );
     return new Map(found.map((k) => [k.itemId, num(k.units)]));
   }

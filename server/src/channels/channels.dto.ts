@@ -14,7 +14,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 
-const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
+/** What a price of a listing looks like. */
+export const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
 
 export class ListingDto {
   channelSku: string;
@@ -55,6 +56,8 @@ export class ChannelSheetDto extends ChannelDto {
   /** The sites that it sells from. */
   siteIds: number[];
   items: ListingDto[];
+  /** Where files of its orders may be put, on the server; null where nothing is looked for. */
+  folder: string | null;
 }
 export class EditListingDto {
   @IsString() @Length(1, 60) channelSku: string;

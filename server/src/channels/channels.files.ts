@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists, Shapes } from '../exchange/index.js';
-import { channelsShape, listingsShape } from './channels.shape.js';
+import { channelSitesShape, channelsShape, listingsShape } from './channels.shape.js';
 import { ChannelsService } from './channels.service.js';
 
 /** Files of channels and listings, in and out. */
 @Injectable()
 export class ChannelsFiles {
   constructor(shapes: Shapes, lists: Lists, channels: ChannelsService) {
-    shapes.register(channelsShape, listingsShape);
+    shapes.register(channelsShape, channelSitesShape, listingsShape);
     lists.register(
       'channels',
       async (person) =>

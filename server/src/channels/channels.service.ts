@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { join } from 'node:path';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
@@ -6,6 +7,7 @@ import {
   type Act,
   badForm,
   CommandLog,
+  Config,
   find,
   insert,
   insertMany,
@@ -16,6 +18,7 @@ import {
   num,
   one,
   type Person,
+  remove,
   rows,
   type Tx,
   update,
@@ -55,6 +58,7 @@ export class ChannelsService {
     private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
+    private readonly config: Config,
   ) {}
 
   /** Channels that sell from one of the person's sites. */
@@ -82,7 +86,12 @@ export class ChannelsService {
     const sites = await rows<{ id: number }>(this.source, 'SELECT site_id AS id FROM channel_site WHERE channel_id = ? ORDER BY site_id', [
       found.id,
     ]);
-    return { ...counted(found), siteIds: sites.map((s) => s.id), items };
+    return {
+      ...counted(found),
+      siteIds: sites.map((s) => s.id),
+      items,
+      folder: this.config.ORDER_FOLDER ? join(this.config.ORDER_FOLDER, code) : null,
+    };
   }
 
   add(act: Act, input: NewChannelDto): Promise<{ code: string }> {
@@ -264,13 +273,19 @@ export class ChannelsService {
   /** The sites that a channel sells from; all that it sells is told anew. */
   private async writeSites(tx: Tx, act: Act, channelId: number, siteIds: readonly number[]): Promise<void> {
     if (siteIds.length === 0) throw badForm({ siteIds: 'Choose at least one site that it sells from' });
-    for (const siteId of siteIds) mustBeAt(act.person, siteId);
-    await tx.query('DELETE FROM channel_site WHERE channel_id = ?', [channelId]);
+    const known = (await rows<{ id: number }>(tx, 'SELECT site_id AS id FROM channel_site WHERE channel_id = ?', [channelId])).map(
+      (s) => s.id,
+    );
+    // Sites where the person does not work stay as they are.
+    const elsewhere = known.filter((id) => !act.person.siteIds.includes(id));
+    const wanted = siteIds.filter((id) => !elsewhere.includes(id));
+    for (const siteId of wanted) mustBeAt(act.person, siteId);
+    await remove(tx, 'channel_site', { channel_id: channelId });
     await insertMany(
       tx,
       'channel_site',
       ['channel_id', 'site_id'],
-      [...new Set(siteIds)].map((siteId) => [channelId, siteId]),
+      [...new Set([...wanted, ...elsewhere])].map((siteId) => [channelId, siteId]),
     );
     await update(tx, 'listing', { channel_id: channelId }, { due: 1 });
   }

@@ -1,4 +1,5 @@
-import { cell, skuColumn, tableShape } from '../exchange/index.js';
+import { cell, type RefIds, skuColumn, tableShape } from '../exchange/index.js';
+import { type Tx, update } from '../platform/index.js';
 
 const code = (says: string) => cell.code(/^[A-Za-z0-9-]{2,20}$/, says);
 const site = {
@@ -11,6 +12,22 @@ const site = {
   ref: { table: 'site', by: 'code', says: (c: string) => `There is no site ${c}` },
   select: 's.code',
 };
+
+const channel = {
+  key: 'channel',
+  label: 'Channel',
+  required: true,
+  read: code('A channel code is 2 to 20 letters, digits and hyphens'),
+  column: 'channel_id',
+  empty: null,
+  ref: { table: 'channel', by: 'code', says: (c: string) => `There is no channel ${c}. Take channels in first` },
+  select: 'c.code',
+};
+/** What may be sold at the channels of a file may have changed. */
+async function tellAnew(tx: Tx, ids: RefIds): Promise<void> {
+  const channels = [...(ids.get('channel')?.values() ?? [])];
+  if (channels.length > 0) await update(tx, 'listing', { channel_id: channels }, { due: 1 });
+}
 
 export const channelsShape = tableShape({
   kind: 'channels',
@@ -63,6 +80,21 @@ export const channelsShape = tableShape({
   },
 });
 
+/** The sites that channels sell from, beyond their own. */
+export const channelSitesShape = tableShape({
+  kind: 'channel-sites',
+  says: 'Sites that channels sell from',
+  right: 'set-up',
+  table: 'channel_site',
+  key: ['channel', 'site'],
+  changeBy: 'channel_id',
+  rowKey: ['channel_id', 'site_id'],
+  joins: 'JOIN channel c ON c.id = t.channel_id JOIN site s ON s.id = t.site_id',
+  order: 'c.code, s.code',
+  columns: [channel, site],
+  after: (tx, _act, _batch, ids) => tellAnew(tx, ids),
+});
+
 export const listingsShape = tableShape({
   kind: 'listings',
   says: 'Listings of channels',
@@ -73,16 +105,7 @@ export const listingsShape = tableShape({
   joins: 'JOIN channel c ON c.id = t.channel_id JOIN item i ON i.id = t.item_id',
   order: 'c.code, t.channel_sku',
   columns: [
-    {
-      key: 'channel',
-      label: 'Channel',
-      required: true,
-      read: code('A channel code is 2 to 20 letters, digits and hyphens'),
-      column: 'channel_id',
-      empty: null,
-      ref: { table: 'channel', by: 'code', says: (c: string) => `There is no channel ${c}. Take channels in first` },
-      select: 'c.code',
-    },
+    channel,
     {
       key: 'channelSku',
       label: 'Channel’s code',
@@ -104,8 +127,5 @@ export const listingsShape = tableShape({
     { key: 'price', label: 'Price', required: true, read: cell.decimal, column: 'price', empty: '0', as: 'decimal' },
   ],
   // What is changed of it is told to its channel.
-  after: async (tx, _act, _batch, ids) => {
-    const channels = [...(ids.get('channel')?.values() ?? [])];
-    if (channels.length > 0) await tx.query('UPDATE listing SET due = 1 WHERE channel_id IN (?)', [channels]);
-  },
+  after: (tx, _act, _batch, ids) => tellAnew(tx, ids),
 });

@@ -8,10 +8,22 @@ import { type Act, Acting, AskedWindow, type Person, readBody, Reader, type Wind
 import { MOST_XML_BYTES } from '../ubl/index.js';
 import { CatalogueIn } from './catalogue-in.service.js';
 import { ChannelDesk } from './channel-desk.service.js';
-import { AskedDto, BeliefDto, ExchangeDto, ExchangePageDto, OfferDto, TakenFileDto, TakenInDto, TakeOfferDto } from './channel-desk.dto.js';
+import {
+  AskedDto,
+  BeliefDto,
+  ExchangeDto,
+  ExchangePageDto,
+  ListItemDto,
+  OfferDto,
+  TakenFileDto,
+  TakenInDto,
+  TakeOfferDto,
+  UnlistedPageDto,
+} from './channel-desk.dto.js';
 import { Exchanges } from './exchanges.js';
 import { FilesIn } from './files-in.service.js';
 import { IntakeService } from './intake.service.js';
+import { Unlisted } from './unlisted.service.js';
 
 /** What channels send, and what is done at a channel's page. */
 @Controller('api/channels')
@@ -21,6 +33,7 @@ export class ChannelDeskController {
     private readonly files: FilesIn,
     private readonly desk: ChannelDesk,
     private readonly catalogue: CatalogueIn,
+    private readonly unlisted: Unlisted,
     private readonly exchanges: Exchanges,
     private readonly channels: ChannelsService,
   ) {}
@@ -107,6 +120,27 @@ export class ChannelDeskController {
   @HttpCode(200)
   repair(@Acting() act: Act, @Param('code') code: string): Promise<AskedDto> {
     return this.desk.repair(act, code.toUpperCase());
+  }
+
+  /** Goods that the channel could sell and does not offer. */
+  @Get(':code/unlisted')
+  @Access('order-desk', 'set-up')
+  @Windowed()
+  notListed(@Reader() person: Person, @Param('code') code: string, @AskedWindow() window: Window): Promise<UnlistedPageDto> {
+    return this.unlisted.list(person, code.toUpperCase(), window);
+  }
+
+  /** Lists items under their own SKU, each at its price. */
+  @Post(':code/listings')
+  @Access('set-up')
+  @HttpCode(200)
+  @ApiBody({ type: [ListItemDto] })
+  listItems(
+    @Acting() act: Act,
+    @Param('code') code: string,
+    @Body(new ParseArrayPipe({ items: ListItemDto, whitelist: true })) body: ListItemDto[],
+  ): Promise<AskedDto> {
+    return this.unlisted.add(act, code.toUpperCase(), body);
   }
 
   /** What the channel offers, and what each of it would be linked to. Nothing is changed. */

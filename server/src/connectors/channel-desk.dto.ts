@@ -1,4 +1,5 @@
-import { IsString, Length } from 'class-validator';
+import { IsString, Length, Matches } from 'class-validator';
+import { PRICE } from '../channels/index.js';
 
 export class TakenInDto {
   code: string;
@@ -62,6 +63,23 @@ export class OfferDto {
   /** linked, barcode, sku or name: why it is proposed; new where an item would be made of it. */
   by: string;
   factor: number;
+}
+export class UnlistedDto {
+  sku: string;
+  name: string;
+  /** What is free at the sites that the channel sells from. */
+  units: number;
+  /** What another channel asks for it; null where none does. */
+  price: string | null;
+}
+export class UnlistedPageDto {
+  rows: UnlistedDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
+export class ListItemDto {
+  @IsString() @Length(1, 40) sku: string;
+  @Matches(PRICE, { message: 'A price is a number of up to 6 decimal places' }) price: string;
 }
 export class TakeOfferDto {
   @IsString() @Length(1, 60) channelSku: string;

@@ -10,6 +10,7 @@ import { ChannelDesk } from './channel-desk.service.js';
 import { Connectors } from './connectors.js';
 import { Exchanges } from './exchanges.js';
 import { FilesIn } from './files-in.service.js';
+import { OrderFolder } from './folder/order-folder.js';
 import { IntakeService } from './intake.service.js';
 import { Lindenmart } from './lindenmart/lindenmart.js';
 import { MendingService } from './mending.service.js';
@@ -18,6 +19,7 @@ import { ParkedMessages } from './parked-messages.js';
 import { ChannelPolling } from './polling.js';
 import { StockPushing } from './stock-pushing.js';
 import { Telling } from './telling.js';
+import { Unlisted } from './unlisted.service.js';
 import { Trade } from './trade/trade.js';
 import { WebShop } from './web-shop/web-shop.js';
 
@@ -34,13 +36,15 @@ import { WebShop } from './web-shop/web-shop.js';
     IntakeService,
     Lindenmart,
     MendingService,
+    OrderFolder,
     ParkedMessages,
     StockPushing,
     Telling,
     Trade,
+    Unlisted,
     WebShop,
   ],
-  exports: [IntakeService, FilesIn, ChannelPolling, StockPushing],
+  exports: [IntakeService, FilesIn, ChannelPolling, OrderFolder, StockPushing],
 })
 export class ConnectorsModule {
   constructor(retention: Retention) {

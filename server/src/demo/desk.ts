@@ -7,7 +7,7 @@ import { actAs } from './morning.js';
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
-/** What the order desk has keyed this morning: a quote that waits for its customer, an order that waits for the bank, and one called off. */
+/** What the order desk has keyed this morning: a quote that waits for its customer, an order that waits for the bank, one that is urgent, and one called off. */
 @Injectable()
 export class DemoDesk {
   constructor(
@@ -46,6 +46,7 @@ export class DemoDesk {
       reason: 'First order on account: waits for the bank',
       ownerId: orla.person.id,
     });
+    await this.order(orla, 'WICKHILL', [['LBL-MIN-200', 1, '2', '6.20']], { ref: 'WH-0412', speed: 'express' });
     const off = await this.order(orla, 'THORNLEA', [['BOK-YEAR', 1, '10', '9.00']], { ref: 'TGC-0917' });
     await this.cancelling.cancel(fresh(orla), off, 1, { why: 'They found a box of them in the cellar', tell: false });
   }

@@ -37,6 +37,27 @@ const KITS: readonly (readonly [
     ],
   ],
   [
+    'KIT-CHILD',
+    'kit',
+    null,
+    [
+      ['SUIT-CH-10', 1],
+      ['GLV-XS', 1],
+      ['TOOL-STD', 1],
+      ['BOK-KIDS', 1],
+    ],
+  ],
+  [
+    'KIT-TREAT',
+    'kit',
+    null,
+    [
+      ['MTS-02', 1],
+      ['THY-STR', 1],
+      ['POL-PAT', 2],
+    ],
+  ],
+  [
     'NUC-STD',
     'assembly',
     '3.50',

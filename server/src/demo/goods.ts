@@ -1,6 +1,7 @@
 import { checkDigit } from '@vectrum/core/barcode';
+import { RANGE } from './range.js';
 
-/** One item a line: SKU, name, picture, class, base unit and plural, grams, millimetres, cost, price, packs, supplier, tracking. */
+/** What sells every day. One item a line: SKU, name, picture, class, base unit and plural, grams, millimetres, cost, price, packs, supplier, tracking. */
 const SEED = `
 JAR-454-RD|Jar 454 g, round|jar|Jars and lids|jar/jars|245|80x80x110|0.42|0.95|tray/trays:48,pallet/pallets:1536|QUILLON|
 JAR-340-HX|Jar 340 g, hex|jar|Jars and lids|jar/jars|205|74x74x104|0.38|0.88|tray/trays:48,pallet/pallets:1536|QUILLON|
@@ -137,7 +138,14 @@ function read(line: string, index: number): DemoItem {
   };
 }
 
-/** The goods of the made-up business, in a fixed order. */
+const lines = (seed: string) => seed.trim().split('\n');
+
+/** The goods of the made-up business, in a fixed order: what sells every day, then the rest of the range. */
 export function demoItems(): DemoItem[] {
-  return SEED.trim().split('\n').map(read);
+  return [...lines(SEED), ...lines(RANGE)].map(read);
+}
+
+/** What most orders are of. */
+export function everyDayItems(): DemoItem[] {
+  return demoItems().slice(0, lines(SEED).length);
 }

@@ -161,12 +161,14 @@ export class DemoHouse {
       `SELECT p.id, p.code FROM place p JOIN site s ON s.id = p.site_id WHERE s.code = 'MILL' AND p.kind = 'pick-face' ORDER BY p.code`,
     );
     const used = new Map<string, number>();
+    // Every third face first, so that what sells every day is spread over the aisles; the gaps fill with the rest.
+    const nth = (n: number, of: number, step: number) => ((n * step) % of) + Math.floor((n * step) / of);
     for (const item of demoItems()) {
       const zone = item.className === 'Treatments' ? 'V' : item.className === 'Feeding' ? 'K' : 'A';
       const inZone = faces.filter((f) => (zone === 'A' ? !/^[VK]/.test(f.code) : f.code.startsWith(zone)));
       const at = used.get(zone) ?? 0;
-      used.set(zone, at + (zone === 'A' ? 3 : 1));
-      await this.item(item, inZone[at % inZone.length]?.id ?? null);
+      used.set(zone, at + 1);
+      await this.item(item, inZone[nth(at, inZone.length, zone === 'A' ? 3 : 1)]?.id ?? null);
     }
   }
 

@@ -12,7 +12,7 @@ import { asOrdered, DemoHands } from './hands.js';
 import { demoItems } from './goods.js';
 import { BOUGHT_BEFORE } from './history.js';
 import { DEMO_PEOPLE } from './people.js';
-import { seeded } from './random.js';
+import { seeded } from '@vectrum/core/random';
 
 /** An act by one of the demo's people. */
 export async function actAs(source: DataSource, name: string): Promise<Act> {

@@ -8,8 +8,8 @@ import { PickingQueries, ReleaseService } from '../picking/index.js';
 import { type Act, num, one, promisedSql, rows } from '../platform/index.js';
 import { DemoHands } from './hands.js';
 import { actAs } from './morning.js';
-import { demoItems } from './goods.js';
-import { seeded } from './random.js';
+import { everyDayItems } from './goods.js';
+import { seeded } from '@vectrum/core/random';
 
 const CUSTOMERS = [
   'Fernlea Allotments',
@@ -82,7 +82,9 @@ export class DemoOrders {
         c,
       ]),
     );
-    const goods = demoItems().filter((i) => !['Inserts', 'Packaging', 'Honey room', 'Kits'].includes(i.className) && i.sku !== 'NUC-STD');
+    const goods = everyDayItems().filter(
+      (i) => !['Inserts', 'Packaging', 'Honey room', 'Kits'].includes(i.className) && i.sku !== 'NUC-STD',
+    );
     for (let n = 0; n < ORDERS; n++) {
       const code = CHANNELS[Math.floor(random() * CHANNELS.length)] ?? 'SHOP';
       const channel = channels.get(code);

@@ -37,9 +37,20 @@ export class StageDto {
   /** Hours of work that a usual day gives the stage; null likewise. */
   hoursADay: number | null;
 }
+export class UrgentDto {
+  code: string;
+  customer: string;
+  promisedAt: Date;
+  /** The round that waits for a picker; null where it is not released yet. */
+  round: string | null;
+}
 export class LineDto {
   now: Date;
   stages: StageDto[];
+  /** Urgent orders that nobody has begun with, the one that is wanted soonest first; at most three are named. */
+  urgent: UrgentDto[];
+  /** How many there are. */
+  urgentCount: number;
 }
 export class StuckDto {
   glyph: string;

@@ -1,13 +1,16 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { num, one, siteDays, sqlList } from '../platform/index.js';
-import type { LineDto, StageDto } from './desk.dto.js';
+import { urgentSql } from '../orders/index.js';
+import { num, one, rows, siteDays, sqlList } from '../platform/index.js';
+import type { LineDto, StageDto, UrgentDto } from './desk.dto.js';
 import { PaceQueries, type Stage } from './pace.queries.js';
 import type { Pace } from '@vectrum/core/pace';
 import { kindsFor } from '@vectrum/core/places';
 import { ordersIn } from '@vectrum/core/orders';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
+const WAITS = sqlList(ordersIn('not begun'));
+const NAMED = 3;
 const WAITING = sqlList(kindsFor('wait'));
 
 const hundredths = (n: number) => Math.round(n * 100) / 100;
@@ -81,7 +84,19 @@ export class LineQueries {
     );
     const shelves = stages.find((s) => s.stage === 'shelves');
     if (shelves) shelves.oldest = arrived?.oldest ?? null;
-    return { now: new Date(), stages };
+    return { now: new Date(), stages, ...(await this.urgent(sites)) };
+  }
+
+  /** What goes before everything else, until somebody begins with it. */
+  private async urgent(sites: readonly number[]): Promise<Pick<LineDto, 'urgent' | 'urgentCount'>> {
+    const found = await rows<UrgentDto & { all: string }>(
+      this.source,
+      `SELECT o.code, o.customer, o.promised_at AS promisedAt, COUNT(*) OVER () AS \`all\`,
+         (SELECT r.code FROM round_order x JOIN \`round\` r ON r.id = x.round_id AND r.state = 'waiting' WHERE x.order_id = o.id LIMIT 1) AS \`round\`
+       FROM sales_order o WHERE o.state IN ${WAITS} AND o.site_id IN (?) AND ${urgentSql('o')} ORDER BY o.promised_at, o.id LIMIT ${NAMED}`,
+      [sites],
+    );
+    return { urgent: found.map(({ all: _, ...order }) => order), urgentCount: num(found[0]?.all ?? 0) };
   }
 
   private async stage(

@@ -11,6 +11,7 @@ const SITE_OF: Readonly<Record<string, string>> = {
   item_site: 'site_id',
   carrier_lane: 'site_id',
   channel: 'site_id',
+  channel_site: 'site_id',
 };
 
 /** The column of a table that says at which site a row is; undefined where rows belong to the whole house. */

@@ -25,6 +25,7 @@ const IN_ORDER = [
   'addresses',
   'customer-prices',
   'channels',
+  'channel-sites',
   'listings',
   'stock',
 ];

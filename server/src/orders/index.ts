@@ -1,4 +1,5 @@
 /** Sales orders and their states. */
+export { urgentSql } from './announcing.js';
 export { checkOrders } from './order-check.js';
 export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
 export { partsOf } from './kits.js';

@@ -1,8 +1,9 @@
 import { ordersIn } from '@vectrum/core/orders';
 import { promisedSql, sqlList } from '../platform/index.js';
+import { urgentSql } from './announcing.js';
 
 /** What the list of orders is narrowed to; the last two are over. */
-export const SHOWS = ['all', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
+export const SHOWS = ['all', 'urgent', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
 export type Show = (typeof SHOWS)[number];
 
 const OPEN = sqlList(ordersIn('live'));
@@ -13,6 +14,7 @@ const STUCK = `(o.state = 'held' OR ${LATE})`;
 /** The condition of each on `sales_order o`. */
 export const SHOWN: Readonly<Record<Show, string>> = {
   all: `o.state IN ${OPEN}`,
+  urgent: `o.state IN ${OPEN} AND ${urgentSql('o')}`,
   ready: `o.state = 'open' AND NOT ${SHORT}`,
   short: SHORT,
   stuck: `o.state IN ${OPEN} AND ${STUCK}`,
@@ -22,7 +24,7 @@ export const SHOWN: Readonly<Record<Show, string>> = {
 };
 
 /** How many there are of each that is not over, in one reading of the open orders. */
-export const COUNTS = `COUNT(*) AS \`all\`, COALESCE(SUM(${SHOWN.ready}), 0) AS ready, COALESCE(SUM(${SHORT}), 0) AS short, COALESCE(SUM(${STUCK}), 0) AS stuck`;
+export const COUNTS = `COUNT(*) AS \`all\`, COALESCE(SUM(${urgentSql('o')}), 0) AS urgent, COALESCE(SUM(${SHOWN.ready}), 0) AS ready, COALESCE(SUM(${SHORT}), 0) AS short, COALESCE(SUM(${STUCK}), 0) AS stuck`;
 
 /** How the list is grouped, with the order that brings a group together. */
 export const GROUPINGS = ['departure', 'customer', 'channel'] as const;

@@ -5,6 +5,7 @@ import { AllocationService } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { type Act, insert, nextCode, one, type Tx, update } from '../platform/index.js';
 import { partLines, partsOf } from './kits.js';
+import { Announcing } from './announcing.js';
 import { addHold, type Hold, ownHolds, sayHeld } from './holds.js';
 
 /** A line as it is written down: `quantity` of what was ordered, each of `factor` base units. */
@@ -49,6 +50,7 @@ export class OrderWriter {
     private readonly allocation: AllocationService,
     private readonly activity: ActivityService,
     private readonly calendars: CalendarQueries,
+    private readonly announcing: Announcing,
   ) {}
 
   /** Writes an order and returns its number. `act` is the desk's; null where a channel sent it. */
@@ -57,6 +59,7 @@ export class OrderWriter {
     const unknown = order.lines.filter((l) => l.itemId === null).map((l) => l.channelSku);
     const quoted = order.isQuote ?? false;
     const holds = [...ownHolds({ addressLine: order.address.line, postcode: order.address.postcode }, unknown), ...(order.holds ?? [])];
+    const promisedAt = order.promisedAt ?? promisedFor(new Date(), await this.calendars.of(tx, order.siteId));
     const orderId = await insert(tx, 'sales_order', {
       code,
       channel_id: order.channelId,
@@ -74,7 +77,7 @@ export class OrderWriter {
       postcode: order.address.postcode,
       country: order.address.country.toUpperCase(),
       placed_at: order.placedAt,
-      promised_at: order.promisedAt ?? promisedFor(new Date(), await this.calendars.of(tx, order.siteId)),
+      promised_at: promisedAt,
       speed: order.speed,
       priority: order.priority ?? 0,
       whole_only: order.wholeOnly ?? false,
@@ -94,7 +97,10 @@ export class OrderWriter {
       document: code,
       siteId: order.siteId,
     });
-    if (!quoted) await this.allocation.settle(tx, goodsOf(order.siteId, written));
+    if (quoted) return code;
+    await this.allocation.settle(tx, goodsOf(order.siteId, written));
+    const { siteId, customer, speed, priority = 0 } = order;
+    await this.announcing.tell(tx, { code, siteId, customer, priority, speed, promisedAt, held, byPersonId: act?.person.id ?? null });
     return code;
   }
 

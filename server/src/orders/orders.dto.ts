@@ -42,9 +42,10 @@ export class OrderRowDto {
   /** Who has it in hand; null where nobody has. */
   who: string | null;
 }
-/** How many orders are not over, and of those how many are ready, short of stock, or stuck. */
+/** How many orders are not over, and of those how many are urgent, ready, short of stock, or stuck. */
 export class OrderCountsDto {
   all: number;
+  urgent: number;
   ready: number;
   short: number;
   stuck: number;

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { ChannelsModule } from '../channels/index.js';
+import { Announcing } from './announcing.js';
 import { CuresQueries } from './cures.queries.js';
 import { OrderIntake } from './order-intake.service.js';
 import { OrderWriter } from './order-writer.js';
@@ -14,7 +15,7 @@ import { OrdersFiles } from './orders.files.js';
 @Module({
   imports: [AllocationModule, ChannelsModule],
   controllers: [OrdersController],
-  providers: [OrdersFiles, OrdersQueries, OrderIntake, OrderWriter, OrderStates, OrderPapers, WaysQueries, CuresQueries],
+  providers: [Announcing, OrdersFiles, OrdersQueries, OrderIntake, OrderWriter, OrderStates, OrderPapers, WaysQueries, CuresQueries],
   exports: [OrdersQueries, OrderPapers, OrderIntake, OrderWriter, OrderStates],
 })
 export class OrdersModule {}

@@ -71,7 +71,13 @@ export class OrdersQueries {
       `SELECT ${COUNTS} FROM sales_order o WHERE o.site_id IN (?) AND ${SHOWN.all}`,
       [[0, ...siteIds]],
     );
-    return { all: num(found?.all), ready: num(found?.ready), short: num(found?.short), stuck: num(found?.stuck) };
+    return {
+      all: num(found?.all),
+      urgent: num(found?.urgent),
+      ready: num(found?.ready),
+      short: num(found?.short),
+      stuck: num(found?.stuck),
+    };
   }
 
   private async rowsOf(siteIds: readonly number[], ids: readonly { id: number }[]): Promise<OrderRowDto[]> {

@@ -10,6 +10,8 @@ export class RoundRowDto {
   state: string;
   picker: string | null;
   mine: boolean;
+  /** Its order goes before others. */
+  urgent: boolean;
   stops: number;
   stopsDone: number;
   units: number;

@@ -4,6 +4,7 @@ import type { PlanPoint } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
+import { urgentSql } from '../orders/index.js';
 import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
 import type { RoundPageDto, RoundRowDto, ToteSpareDto } from './picking.dto.js';
@@ -24,10 +25,10 @@ export class PickingQueries {
     private readonly calendars: CalendarQueries,
   ) {}
 
-  /** Rounds that are not through, by what their orders were promised. */
+  /** Rounds that are not through, urgent ones first, by what their orders were promised. */
   async list(siteIds: readonly number[], personId: number, window: Window): Promise<RoundPageDto> {
     const { rows: found, total } = await pageOf<
-      Omit<RoundRowDto, 'mine' | 'leavesAt' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
+      Omit<RoundRowDto, 'mine' | 'urgent' | 'leavesAt' | 'stops' | 'stopsDone' | 'units' | 'metres' | 'shortStops'> & {
         id: number;
         siteId: number;
         pickerId: number | null;
@@ -35,17 +36,18 @@ export class PickingQueries {
         stopsDone: string;
         units: string;
         shortStops: string;
+        urgent: number;
       }
     >(
       this.source,
       {
-        select: `r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, t.code AS tote, r.created_at AS createdAt,
+        select: `r.id, r.site_id AS siteId, r.code, o.code AS \`order\`, o.customer, r.state, p.name AS picker, r.picker_id AS pickerId, o.promised_at AS promisedAt, ${urgentSql('o')} AS urgent, t.code AS tote, r.created_at AS createdAt,
          COUNT(s.id) AS stops, SUM(s.picked_units + s.short_units >= s.units) AS stopsDone, SUM(s.units) AS units, SUM(s.short_units > 0) AS shortStops`,
         from: `FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id LEFT JOIN person p ON p.id = r.picker_id
          LEFT JOIN (SELECT round_id, MIN(tote_id) AS tote_id FROM tote_use WHERE ended_at IS NULL GROUP BY round_id) u ON u.round_id = r.id LEFT JOIN place t ON t.id = u.tote_id LEFT JOIN round_stop s ON s.round_id = r.id
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id`,
         params: [[0, ...siteIds]],
-        order: 'o.promised_at, r.id',
+        order: `${urgentSql('o')} DESC, o.promised_at, r.id`,
       },
       window,
     );
@@ -62,6 +64,7 @@ export class PickingQueries {
       ...r,
       leavesAt: boards.get(siteId)?.toCatch(r.promisedAt) ?? null,
       mine: pickerId === personId,
+      urgent: r.urgent === 1,
       stops: num(r.stops),
       stopsDone: num(r.stopsDone),
       units: num(r.units),

@@ -13,7 +13,7 @@ import { ActivityService, UndoService } from '../activity/index.js';
 import { Containers, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
-import { OrderStates } from '../orders/index.js';
+import { OrderStates, urgentSql } from '../orders/index.js';
 import { type Act, badState, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { LedgerService } from '../stock/index.js';
@@ -152,10 +152,10 @@ export class PickingService {
     if (await this.settings.get(tx, 'ownChoice')) return;
     const next = await one<{ code: string }>(
       tx,
-      `SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state = 'waiting' ORDER BY o.promised_at, r.id LIMIT 1`,
+      `SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state = 'waiting' ORDER BY ${urgentSql('o')} DESC, o.promised_at, r.id LIMIT 1`,
       [round.site_id],
     );
-    if (next && next.code !== round.code) throw badState(`${next.code} comes first: its promise is sooner. Take that one`);
+    if (next && next.code !== round.code) throw badState(`${next.code} comes first: it is urgent, or its promise is sooner. Take that one`);
   }
 
   private async claim(tx: Tx, round: RoundRow, orderId: number, place: PlaceFacts | undefined): Promise<PlaceFacts> {

@@ -23,6 +23,8 @@ export class Config {
   @IsOptional() @IsString() VECTRUM_TLS_DIR?: string;
   /** Shows the made-up sign-ins and the practice scanner. */
   @Transform(toBoolean) @IsBoolean() VECTRUM_DEMO = false;
+  /** Where files of orders are put, a folder for each channel; left out, nothing is looked for. */
+  @IsOptional() @IsString() ORDER_FOLDER?: string;
   /** Where the demo's outside world answers; its shop and carriers are set up with this address. */
   @IsOptional() @IsUrl({ require_protocol: true, require_tld: false }) VECTRUM_OUTSIDE_URL?: string;
   /** How people reach this house from their mail and their phones, such as https://stores.example.org. */
@@ -58,6 +60,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       VECTRUM_OUTSIDE_URL: '',
       VECTRUM_URL: '',
       VECTRUM_TLS_DIR: '',
+      ORDER_FOLDER: '',
     }),
   );
   const given = Object.fromEntries(known.flatMap((key) => (env[key] === undefined ? [] : [[key, env[key]]])));

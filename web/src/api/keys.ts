@@ -84,6 +84,7 @@ const SHOWS = {
   exchange: 'own',
   beliefs: ['channels', 'stock'],
   offers: ['channels', 'items'],
+  unlisted: ['channels', 'items', 'stock'],
   designs: ['setup'],
   'design-sample': ['setup'],
   labels: ['setup'],

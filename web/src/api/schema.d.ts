@@ -2647,6 +2647,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/channels/{code}/unlisted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that the channel could sell and does not offer. */
+        get: operations["ChannelDesk_notListed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/listings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lists items under their own SKU, each at its price. */
+        post: operations["ChannelDesk_listItems"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/channels/{code}/catalogue": {
         parameters: {
             query?: never;
@@ -5084,6 +5118,8 @@ export interface components {
             /** @description The sites that it sells from. */
             siteIds: number[];
             items: components["schemas"]["ListingDto"][];
+            /** @description Where files of its orders may be put, on the server; null where nothing is looked for. */
+            folder: string | null;
         };
         EditListingDto: {
             channelSku: string;
@@ -5150,6 +5186,7 @@ export interface components {
         };
         OrderCountsDto: {
             all: number;
+            urgent: number;
             ready: number;
             short: number;
             stuck: number;
@@ -5312,6 +5349,8 @@ export interface components {
             state: string;
             picker: string | null;
             mine: boolean;
+            /** @description Its order goes before others. */
+            urgent: boolean;
             stops: number;
             stopsDone: number;
             units: number;
@@ -5700,6 +5739,23 @@ export interface components {
             /** @description Whether a change of it waits to be told. */
             due: boolean;
         };
+        UnlistedDto: {
+            sku: string;
+            name: string;
+            /** @description What is free at the sites that the channel sells from. */
+            units: number;
+            /** @description What another channel asks for it; null where none does. */
+            price: string | null;
+        };
+        UnlistedPageDto: {
+            rows: components["schemas"]["UnlistedDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ListItemDto: {
+            sku: string;
+            price: string;
+        };
         OfferDto: {
             channelSku: string;
             title: string;
@@ -5917,10 +5973,22 @@ export interface components {
             /** @description Hours of work that a usual day gives the stage; null likewise. */
             hoursADay: number | null;
         };
+        UrgentDto: {
+            code: string;
+            customer: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /** @description The round that waits for a picker; null where it is not released yet. */
+            round: string | null;
+        };
         LineDto: {
             /** Format: date-time */
             now: string;
             stages: components["schemas"]["StageDto"][];
+            /** @description Urgent orders that nobody has begun with, the one that is wanted soonest first; at most three are named. */
+            urgent: components["schemas"]["UrgentDto"][];
+            /** @description How many there are. */
+            urgentCount: number;
         };
         PromisedOrderDto: {
             code: string;
@@ -10009,7 +10077,7 @@ export interface operations {
                 search?: string;
                 channel?: string;
                 by?: "departure" | "customer" | "channel";
-                show?: "all" | "ready" | "short" | "stuck" | "quotes" | "gone" | "cancelled";
+                show?: "all" | "urgent" | "ready" | "short" | "stuck" | "quotes" | "gone" | "cancelled";
                 from?: string;
                 limit?: string;
             };
@@ -10991,6 +11059,55 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_notListed: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnlistedPageDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_listItems: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListItemDto"][];
+            };
+        };
         responses: {
             200: {
                 headers: {

@@ -2,11 +2,11 @@ import { useQuery } from '@tanstack/react-query';
 import { key } from '../api/keys';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ask, at } from '../api/client';
+import { api, ask, at, type Dto } from '../api/client';
 import { useMe, useSite, useTape } from '../api/queries';
 import { kept } from '../flow/kept';
 import { useTask } from '../flow/tasks';
-import { plural } from '../ui/format';
+import { plural, when } from '../ui/format';
 import { useUndo } from '../ui/tape';
 import { DeviceSwitches, SiteChoice } from './device-switches';
 import { FloorTape } from './floor-tape';
@@ -14,6 +14,21 @@ import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
 import { PhoneHead, Ask, PhoneList, Say, PhoneItem } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
+
+/** Urgent orders that wait for a picker, before every task. */
+function UrgentItems({ orders }: { orders: Dto['UrgentDto'][] }) {
+  return orders.map((o, i) => (
+    <PhoneItem key={o.code} next={i === 0}>
+      <Link to={`/floor/pick/${o.round}`}>
+        <b>Urgent: {o.customer}</b>
+        <Glyph name="go" size={22} />
+        <span>
+          <span className="code">{o.round}</span>, by {when(o.promisedAt)}
+        </span>
+      </Link>
+    </PhoneItem>
+  ));
+}
 
 /** What there is to do for this person. A scanned paper opens its task at once. */
 export function FloorHome() {
@@ -61,7 +76,9 @@ export function FloorHome() {
       n: count('picking'),
     },
   ].filter((t) => rights.includes(t.right));
-  const next = tasks.find((t) => t.n > 0);
+  const urgent = line.data?.urgent.filter((o) => o.round !== null) ?? [];
+  const mayPick = rights.includes('pick');
+  const next = mayPick && urgent.length > 0 ? undefined : tasks.find((t) => t.n > 0);
   const onScan = useCallback(
     (code: string) => {
       const paper = code.trim().toUpperCase();
@@ -84,6 +101,7 @@ export function FloorHome() {
       </PhoneHead>
       <Ask>Scan a paper, or choose</Ask>
       <PhoneList className="mt-3">
+        {mayPick && <UrgentItems orders={urgent} />}
         {tasks.map((t) => (
           <PhoneItem key={t.to} next={t === next}>
             <Link to={t.to}>

@@ -75,7 +75,10 @@ export function PickList() {
                 {list.map((r, i) => (
                   <PhoneItem key={r.code} next={i === 0}>
                     <Link to={`/floor/pick/${r.code}`}>
-                      <b>{r.customer}</b>
+                      <b>
+                        {r.urgent && 'Urgent: '}
+                        {r.customer}
+                      </b>
                       <Glyph name={progressGlyph(r.stopsDone, r.stops)} size={24} says />
                       <span>
                         <span className="code">{r.code}</span>, {plural(r.stops - r.stopsDone, 'stop', 'stops')}, {r.metres} m, by{' '}

@@ -10,6 +10,7 @@ import { ProblemNote } from '../ui/states';
 import { Input } from '../ui/input';
 import { Page, Said } from '../ui/page';
 import { Button } from '../ui/button';
+import { ToldByMail } from './told-by-mail';
 
 /** One's own page: the badge, and a change of password or PIN. */
 export function OwnPage() {
@@ -52,6 +53,9 @@ export function OwnPage() {
         {me.data?.badge && <Barcode code={me.data.badge} />}
       </div>
       {me.data?.asked && <Asked asked={me.data.asked} />}
+      <div className="mt-6 max-w-[380px]">
+        <ToldByMail />
+      </div>
       <form
         className="flex flex-col gap-3 mt-6 max-w-[380px]"
         onSubmit={(e) => {

@@ -10,6 +10,7 @@ import { useSingleKeys } from '../ui/single-keys';
 import { TapeLine, useUndoKey } from '../ui/tape';
 import { AnyField } from './any-field';
 import { TheLine } from './the-line';
+import { UrgentWord } from './urgent-word';
 
 const STAGE_KEYS = ['/', '/inbound', '/shelves', '/orders', '/picking', '/packing', '/dispatch'];
 
@@ -69,6 +70,7 @@ export function OfficeShell() {
           </span>
         )}
         <KeptWord />
+        <UrgentWord />
         <nav className="duties" aria-label="Side duties">
           <NavLink to="/setup">Setup</NavLink>
         </nav>

@@ -1,9 +1,10 @@
 import { usePreference } from '../../api/preferences';
 
-export const SHOWS = ['all', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
+export const SHOWS = ['all', 'urgent', 'ready', 'short', 'stuck', 'quotes', 'gone', 'cancelled'] as const;
 export type Show = (typeof SHOWS)[number];
 export const SAYS: Readonly<Record<Show, string>> = {
   all: 'All',
+  urgent: 'Urgent',
   ready: 'Ready',
   short: 'Short',
   stuck: 'Stuck',

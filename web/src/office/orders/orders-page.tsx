@@ -76,7 +76,7 @@ export function OrdersPage() {
   const desk = rights.includes('order-desk');
   const counts = query.data?.counts;
   const words = SHOWS.map((value) => {
-    const n = value === 'all' || value === 'ready' || value === 'short' || value === 'stuck' ? counts?.[value] : undefined;
+    const n = counts && value in counts ? counts[value as keyof typeof counts] : undefined;
     return { value, says: SAYS[value], ...(n === undefined ? {} : { count: n }) };
   });
   const onView = (more: Partial<OrderView>) => {

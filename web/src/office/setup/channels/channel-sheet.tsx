@@ -15,10 +15,11 @@ import { ProblemNote } from '../../../ui/states';
 import { ChannelBeliefs } from './channel-beliefs';
 import { ChannelListings } from './channel-listings';
 import { ChannelMessages } from './channel-messages';
+import { ChannelUnlisted } from './channel-unlisted';
 import { TakeOrderFile } from './take-order-file';
 
 type Channel = Dto['ChannelSheetDto'];
-type Part = 'messages' | 'listings' | 'stock';
+type Part = 'messages' | 'listings' | 'unlisted' | 'stock';
 
 /** How a channel stands, in a word and why. */
 function stands(c: Channel): [word: string, why: string | null] {
@@ -65,6 +66,7 @@ export function ChannelSheet() {
         const parts: { value: Part; says: string }[] = [
           { value: 'messages', says: 'Messages' },
           { value: 'listings', says: `Listings ${c.items.length}` },
+          { value: 'unlisted', says: 'Not listed' },
           ...(isAsked && c.baseUrl ? [{ value: 'stock' as const, says: 'What it believes' }] : []),
         ];
         return (
@@ -108,6 +110,7 @@ export function ChannelSheet() {
             </FilterLine>
             {part === 'messages' && <ChannelMessages channel={c.code} />}
             {part === 'listings' && <ChannelListings items={c.items} />}
+            {part === 'unlisted' && <ChannelUnlisted channel={c.code} may={setUp} />}
             {part === 'stock' && <ChannelBeliefs channel={c.code} may />}
             <ProblemNote problem={again.error} />
             <Acts>
@@ -122,6 +125,12 @@ export function ChannelSheet() {
               )}
               {rights.includes('order-desk') && <TakeOrderFile channel={c.code} />}
             </Acts>
+            {c.folder && (
+              <p className="note mt-2">
+                Files of orders that are put into <span className="code break-all">{c.folder}</span> on the server are taken in by
+                themselves.
+              </p>
+            )}
           </Sheet>
         );
       }}

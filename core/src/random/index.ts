@@ -1,4 +1,4 @@
-/** A small generator with a seed (mulberry32, by Tommy Ettinger; public domain): the same seed gives the same demo. */
+/** Numbers from 0 to below 1, the same for the same seed (mulberry32, by Tommy Ettinger; public domain). */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
