@@ -16,7 +16,7 @@ async function main() {
   const text = await readInput();
   if (!existsSync(SOLVER)) await run('npx', ['tsc', '-p', 'core/tsconfig.build.json'], { stdio: ['ignore', 2, 2] });
   const { solve } = await import(pathToFileURL(SOLVER).href);
-  const { output, code } = solve(process.argv[2] ?? '', text);
+  const { output, code } = solve(process.argv[2] ?? '', text, () => performance.now());
   process.stdout.write(`${JSON.stringify(output)}\n`);
   process.exitCode = code;
 }

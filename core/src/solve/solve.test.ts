@@ -81,3 +81,62 @@ describe('stock for orders, as one document', () => {
     expect(solve('allocate', JSON.stringify(faulty))).toMatchObject({ code: 1, output: { error: { path } } });
   });
 });
+
+describe('walks and rounds, as documents', () => {
+  const walkways = {
+    nodes: [
+      { id: 'n1', x: 0, y: 0 },
+      { id: 'n2', x: 0, y: 12 },
+    ],
+    edges: [['n1', 'n2']],
+  };
+  const stop = { id: 'A-01-1', edge: ['n1', 'n2'], offset: 3.5 };
+  const route = { walkways, stops: [stop], start: 'n1', end: 'n1' };
+  const order = { id: 'S1', due: '2027-03-01T15:00:00Z', priority: 0, lines: [{ place: 'A-01-1', units: 2, weightG: 400, volumeMl: 900 }] };
+  const rounds = {
+    walkways,
+    start: 'n1',
+    end: 'n1',
+    places: [stop],
+    orders: [order],
+    limits: { orders: 8, units: 45 },
+    seconds: 0.1,
+    seed: 1,
+  };
+
+  it('say the order of the stops, and what no walk can do without', () => {
+    expect(solve('route', JSON.stringify(route))).toEqual({
+      code: 0,
+      output: { order: ['A-01-1'], metres: 7, optimal: true, lowerBound: 7 },
+    });
+    // A stop may name its edge from either end.
+    const turned = { ...route, stops: [{ ...stop, edge: ['n2', 'n1'], offset: 8.5 }] };
+    expect(solve('route', JSON.stringify(turned)).output).toMatchObject({ metres: 7 });
+    expect(solve('route', JSON.stringify({ ...route, stops: [], end: 'n2' })).output).toMatchObject({
+      order: [],
+      metres: 12,
+      optimal: true,
+    });
+  });
+
+  it('say which orders go together, and the walk of each', () => {
+    expect(solve('rounds', JSON.stringify(rounds))).toEqual({
+      code: 0,
+      output: { rounds: [{ orders: ['S1'], order: ['A-01-1'], metres: 7 }], metres: 7 },
+    });
+  });
+
+  it.each([
+    ['route', { ...route, stops: [stop, stop] }, 'stops[1].id'],
+    ['route', { ...route, stops: [{ ...stop, offset: 13 }] }, 'stops[0].offset'],
+    ['route', { ...route, stops: [{ ...stop, edge: ['n1', 'n3'] }] }, 'stops[0].edge[1]'],
+    ['route', { ...route, start: 'n9' }, 'start'],
+    ['route', { ...route, walkways: { ...walkways, nodes: [...walkways.nodes, { id: 'n3', x: 9, y: 9 }] }, end: 'n3' }, 'end'],
+    ['rounds', { ...rounds, limits: { units: 1 } }, 'orders[0]'],
+    ['rounds', { ...rounds, orders: [order, order] }, 'orders[1].id'],
+    ['rounds', { ...rounds, orders: [{ ...order, lines: [{ place: 'B', units: 1 }] }] }, 'orders[0].lines[0].place'],
+    ['rounds', { ...rounds, seconds: -1 }, 'seconds'],
+  ])('name the member of %s at fault: %#', (name, faulty, path) => {
+    expect(solve(name, JSON.stringify(faulty))).toMatchObject({ code: 1, output: { error: { path } } });
+  });
+});
