@@ -1,4 +1,4 @@
-import { alongOf, pointOn, segmentLength, walkwaysOf, type Segment, type Walkways } from './plan.js';
+import { alongOf, pointOn, segmentLength, type Standing, walkwaysOf, type Segment, type Walkways } from './plan.js';
 import type { PlanPoint } from './point.js';
 
 /** The walkable floor of a site: metres between any two places, by the shortest way along its walkways. */
@@ -6,6 +6,8 @@ export interface Floor {
   walkways: Walkways;
   /** The nearest point of the walkways to `p`. */
   standAt(p: PlanPoint): PlanPoint;
+  /** Where `p` is by the walkways; undefined where nothing is drawn. */
+  standing(p: PlanPoint): Standing | undefined;
   /** Metres from a to b along walkways; straight across where the floor has none, or no way joins the two. */
   metresBetween(a: PlanPoint, b: PlanPoint): number;
   /** Metres of a walk through places in their order. */
@@ -50,6 +52,21 @@ export function floorOf(segments: readonly Segment[]): Floor {
     const after = placed.find(([, m]) => m >= along);
     return [before, after].flatMap((s): [string, number][] => (s ? [[s[0], Math.abs(s[1] - along)]] : []));
   };
+  const edgeOf = new Map(walkways.edges.map(([a, b], i) => [[a, b].sort().join(), i]));
+  const standing = (p: PlanPoint): Standing | undefined => {
+    const on = foot(p);
+    if (!on) return undefined;
+    const names = walkways.onSegment.get(on.segment.id) ?? [];
+    for (const [i, to] of names.entries()) {
+      const [from = to, edge = -1] = [names[i - 1], edgeOf.get([names[i - 1] ?? to, to].sort().join())];
+      const [p0, p1] = [at.get(from), at.get(to)];
+      if (edge < 0 || !p0 || !p1 || (alongOf(on.segment, p1) < alongOf(on.segment, on.at) - 1e-9 && i < names.length - 1)) continue;
+      const length = Math.hypot(p1.x - p0.x, p1.y - p0.y);
+      const along = Math.min(length, Math.max(0, Math.hypot(on.at.x - p0.x, on.at.y - p0.y)));
+      return { edge, offset: walkways.edges[edge]?.[0] === from ? along : length - along, aside: on.aside };
+    }
+    return undefined;
+  };
   const search = (a: PlanPoint, b: PlanPoint): { metres: number; way: PlanPoint[] } => {
     const [from, to] = [foot(a), foot(b)];
     const straight = { metres: Math.hypot(a.x - b.x, a.y - b.y), way: [a, b] };
@@ -92,6 +109,7 @@ export function floorOf(segments: readonly Segment[]): Floor {
   return {
     walkways: { nodes: walkways.nodes, edges: walkways.edges },
     standAt: (p) => foot(p)?.at ?? p,
+    standing,
     metresBetween,
     metresOf: (walk) => walk.slice(1).reduce((sum, to, i) => sum + metresBetween(walk[i] ?? to, to), 0),
     wayBetween: (a, b) => search(a, b).way.filter((p, i, way) => i === 0 || p.x !== way[i - 1]?.x || p.y !== way[i - 1]?.y),

@@ -15,9 +15,9 @@ export interface Walkways {
   edges: [string, string][];
 }
 
-/** Where somebody stands: on an edge, so far from its first node, having left the walkway by `aside` metres. */
+/** Where somebody stands: by an edge of the walkways, so far along it from its first node, and so many metres aside of it. */
 export interface Standing {
-  edge: [string, string];
+  edge: number;
   offset: number;
   aside: number;
 }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { PickStop, PickTask } from '@vectrum/core/scan';
-import type { PlanPoint } from '@vectrum/core/walk';
+import { metresOfWalks, type PlanPoint, walkOn } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
@@ -10,10 +10,13 @@ import { FloorQueries } from '../sites/index.js';
 import type { RoundPageDto, RoundRowDto, ToteSpareDto } from './picking.dto.js';
 
 interface StopRow extends Omit<PickStop, 'metres'> {
+  roundId: number;
   x: string | null;
   y: string | null;
 }
 
+const isOpen = (s: StopRow) => s.units > s.picked + s.short;
+const isDrawn = (s: StopRow) => s.x !== null && s.y !== null;
 const point = (row: { x: string | null; y: string | null }): PlanPoint => ({ x: num(row.x), y: num(row.y) });
 
 /** Reads rounds: the list, and the task bundle with stops in walking order. */
@@ -51,16 +54,9 @@ export class PickingQueries {
       },
       window,
     );
-    const floors = new Map(
-      await Promise.all(
-        [...new Set(found.map((r) => r.siteId))].map(async (id) => [id, await this.floors.floor(this.source, id)] as const),
-      ),
-    );
-    const walks = await Promise.all(
-      found.map(async (r) => floors.get(r.siteId)?.metresOf((await this.stops(this.source, r.id)).map(point)) ?? 0),
-    );
+    const walks = await this.metresOf(found);
     const boards = await this.calendars.boards(siteIds);
-    const listed = found.map(({ id: _id, siteId, pickerId, ...r }, i) => ({
+    const listed = found.map(({ id, siteId, pickerId, ...r }) => ({
       ...r,
       leavesAt: boards.get(siteId)?.toCatch(r.promisedAt) ?? null,
       mine: pickerId === personId,
@@ -69,7 +65,7 @@ export class PickingQueries {
       stopsDone: num(r.stopsDone),
       units: num(r.units),
       shortStops: num(r.shortStops),
-      metres: Math.round(walks[i] ?? 0),
+      metres: Math.round(walks.get(id) ?? 0),
     }));
     return { rows: listed, total };
   }
@@ -84,9 +80,7 @@ export class PickingQueries {
     );
     if (!round) throw notFound(`Round ${code}`);
     const { id, ...head } = round;
-    const stops = await this.stops(tx, id);
-    const floor = await this.floors.floor(tx, round.siteId);
-    const start = await this.floors.start(tx, round.siteId);
+    const stops = await this.walked(tx, round.siteId, round.order, await this.stops(tx, [id]));
     const totes = await rows<{ toteId: number; roundId: number }>(
       tx,
       'SELECT u.tote_id AS toteId, u.round_id AS roundId FROM tote_use u JOIN place p ON p.id = u.tote_id WHERE u.ended_at IS NULL AND (p.site_id = ? OR u.round_id = ?) ORDER BY u.id',
@@ -98,10 +92,7 @@ export class PickingQueries {
       toteId: totes.find((t) => t.roundId === id)?.toteId ?? null,
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       spare: await this.spare(tx, id),
-      stops: stops.map(({ x, y, ...stop }, i) => ({
-        ...stop,
-        metres: Math.round(floor.metresBetween(i === 0 ? start : point(stops[i - 1] ?? { x, y }), point({ x, y }))),
-      })),
+      stops,
     };
   }
 
@@ -116,12 +107,53 @@ export class PickingQueries {
     return found.map((s) => ({ ...s, units: num(s.units) }));
   }
 
-  private stops(tx: Pick<Tx, 'query'>, roundId: number): Promise<StopRow[]> {
+  /** Metres of what is left of each round: from where walks begin past its open stops, and back to where totes are set down. */
+  private async metresOf(found: readonly { id: number; siteId: number }[]): Promise<Map<number, number>> {
+    const metres = new Map<number, number>();
+    const stops = await this.stops(
+      this.source,
+      found.map((r) => r.id),
+    );
+    for (const siteId of new Set(found.map((r) => r.siteId))) {
+      const [floor, table] = [await this.floors.floor(this.source, siteId), await this.floors.start(this.source, siteId)];
+      const here = found.filter((r) => r.siteId === siteId);
+      const walks = here.map((r) => stops.filter((s) => s.roundId === r.id && isOpen(s) && isDrawn(s)).map(point));
+      metresOfWalks(floor, walks, table, table).forEach((m, i) => metres.set(here[i]?.id ?? 0, walks[i]?.length ? m : 0));
+    }
+    return metres;
+  }
+
+  /**
+   * Stops in the order of the shortest walk from where the picker stands, past what is open, to where totes are set down. What is done
+   * comes first, as it was; what is not on the plan comes last, in its walking order.
+   */
+  private async walked(tx: Pick<Tx, 'query'>, siteId: number, order: string, stops: readonly StopRow[]): Promise<PickStop[]> {
+    const [floor, table] = [await this.floors.floor(tx, siteId), await this.floors.start(tx, siteId)];
+    const last = await one<{ x: string | null; y: string | null }>(
+      tx,
+      `SELECT p.x_m AS x, p.y_m AS y FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.document = ? AND m.task = 'pick' ORDER BY m.id DESC LIMIT 1`,
+      [order],
+    );
+    const stand = last?.x != null && last.y != null ? point(last) : table;
+    const open = stops.filter((s) => isOpen(s) && isDrawn(s));
+    const walk = walkOn(floor, open.map(point), stand, table);
+    const ahead = [...walk.order.flatMap((i) => open[i] ?? []), ...stops.filter((s) => isOpen(s) && !isDrawn(s))];
+    let from = stand;
+    const legs = ahead.map(({ x, y, roundId: _, ...stop }) => {
+      const to = x === null || y === null ? from : point({ x, y });
+      const metres = Math.round(floor.metresBetween(from, to));
+      from = to;
+      return { ...stop, metres };
+    });
+    return [...stops.filter((s) => !isOpen(s)).map(({ x: _x, y: _y, roundId: _, ...stop }) => ({ ...stop, metres: 0 })), ...legs];
+  }
+
+  private stops(tx: Pick<Tx, 'query'>, roundIds: readonly number[]): Promise<StopRow[]> {
     return rows<StopRow>(
       tx,
-      `SELECT s.id, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y
-       FROM round_stop s JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id = ? ORDER BY p.walk_order, s.id`,
-      [roundId],
+      `SELECT s.id, s.round_id AS roundId, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y
+       FROM round_stop s JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (?) ORDER BY p.walk_order, s.id`,
+      [[0, ...roundIds]],
     );
   }
 }

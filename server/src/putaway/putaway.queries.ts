@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { type PutawayBin, type PutawayGoods, suggestAll } from '@vectrum/core/putaway';
 import type { StandingGoods } from '@vectrum/core/scan';
 import { kindsFor } from '@vectrum/core/places';
-import { type PlanPoint, shortWalk } from '@vectrum/core/walk';
+import { type PlanPoint, walkOn } from '@vectrum/core/walk';
 import { spareSql } from '../allocation/index.js';
 import { num, one, rows, sqlList, type Tx } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
@@ -125,7 +125,7 @@ export class PutawayQueries {
     });
   }
 
-  /** Brings goods into the order of a short walk past their bins, beginning at the dock. */
+  /** Brings goods into the order of a short walk past their bins, from the dock and back to it. */
   private async walked(
     tx: Tx,
     siteId: number,
@@ -140,16 +140,12 @@ export class PutawayQueries {
       [siteId],
     );
     const start = { x: num(dock?.x), y: num(dock?.y) };
-    const point = (i: number) => placed[i]?.at ?? start;
-    const known = new Map<string, number>();
-    const between = (a: number, b: number) => {
-      const key = a < b ? `${a}/${b}` : `${b}/${a}`;
-      const metres = known.get(key) ?? floor.metresBetween(point(a), point(b));
-      known.set(key, metres);
-      return metres;
-    };
-    const order = shortWalk(placed.length, (i) => floor.metresBetween(start, point(i)), between);
-    const metres = floor.metresOf([start, ...order.map(point)]);
+    const { order, metres } = walkOn(
+      floor,
+      placed.map((g) => g.at ?? start),
+      start,
+      start,
+    );
     const inOrder = [...order.flatMap((i) => placed[i] ?? []), ...rest];
     return { goods: inOrder.map(({ at: _, ...g }) => g), metres: Math.round(metres) };
   }
