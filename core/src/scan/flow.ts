@@ -50,7 +50,8 @@ export interface FlowRules<Task, State extends FlowState<Command>, Input extends
   item(now: Moment<Task, State>, meaning: Item): Step<State, Command>;
   place(now: Moment<Task, State>, place: PlaceFacts): Step<State, Command>;
   pallet?(now: Moment<Task, State>, sscc: string): Step<State, Command>;
-  unknown?(now: Moment<Task, State>, code: string): Step<State, Command>;
+  /** A code that the book does not know; undefined where it means nothing here either. */
+  unknown?(now: Moment<Task, State>, code: string): Step<State, Command> | undefined;
   /** What command cards do here; a card that does nothing says so. */
   cards: Partial<Record<Exclude<CommandCode, 'undo'>, (now: Moment<Task, State>) => Step<State, Command>>>;
   inputs: Inputs<Task, State, Input, Command>;

@@ -34,6 +34,10 @@ export interface PickTask {
   /** The tote already in use on this round, and those that are in use elsewhere. */
   toteId: PlaceId | null;
   busyToteIds: readonly PlaceId[];
+  /** Whether goods leave a bin only once its code was scanned; absent: no. */
+  mustScanBin?: boolean;
+  /** Whether each piece is scanned and no number keyed; absent: no. */
+  scansEach?: boolean;
   /** What lies in its totes and is wanted no longer; absent where nothing is. */
   spare?: readonly SpareGoods[];
 }
@@ -75,19 +79,34 @@ export interface SetDownCommand {
   placeId: PlaceId;
 }
 
+/** Goods in hand: `units` in all, of which `before` were counted in other packs than the one that is counted now. */
+export interface Hand {
+  stopId: StopId;
+  units: number;
+  how: How;
+  packId: number;
+  before: number;
+  /** Whether a number was keyed for the pack; a scan behind it counts on. */
+  keyed: boolean;
+  /** Whether its lot or serial number was scanned or chosen; true where goods have none. */
+  lotSeen: boolean;
+}
+
 export interface PickState extends FlowState<TakeCommand | PickCommand | ShortCommand | SetDownCommand> {
   toteId: PlaceId | null;
   /** The stop that the person chose by scanning its bin or goods; null means the next in order. */
   stopId: StopId | null;
-  /** The stop whose bin was scanned. */
-  atBin: StopId | null;
+  /** The bin that was scanned last: the person stands there, for every stop at it. */
+  atBin: PlaceId | null;
   /** Goods seen at one stop and not yet in a tote. */
-  hand: { stopId: StopId; units: number; how: How } | null;
+  hand: Hand | null;
 }
 
 export type PickInput =
   | { kind: 'count'; id: string; packId: number; count: number }
   | { kind: 'confirm'; id: string }
+  /** The lot or serial number that the person reads on the goods, chosen by key. */
+  | { kind: 'lot'; id: string; lot: string }
   /** `stopId`: the stop that the person was looking at, where a key was pressed. */
   | { kind: 'not-here'; id: string; stopId?: StopId };
 
@@ -105,7 +124,14 @@ export function currentStop(task: PickTask, state: PickState): PickStop | undefi
   return open.find((s) => s.id === state.hand?.stopId) ?? open.find((s) => s.id === state.stopId) ?? open[0];
 }
 
-export const isAtBin = (state: PickState, stop: PickStop | undefined): boolean => stop !== undefined && state.atBin === stop.id;
+export const isAtBin = (state: PickState, stop: PickStop | undefined): boolean => stop !== undefined && state.atBin === stop.placeId;
+
+/** Whether what is in hand may go into the tote: all of it from a bin that was scanned, where that is asked for. */
+const isFrom = (task: PickTask, state: PickState, stop: PickStop): boolean => !task.mustScanBin || isAtBin(state, stop);
+
+/** Whether the lot of what is in hand is known and not taken for granted: it was scanned or chosen, or the goods have none. */
+export const isLotSeen = (state: PickState, stop: PickStop): boolean =>
+  stop.lot === null || (state.hand?.stopId === stop.id && state.hand.lotSeen);
 
 /** Units in hand at the stop; nought while nothing was scanned there. */
 export const inHandAt = (state: PickState, stop: PickStop | undefined): number =>
@@ -172,8 +198,8 @@ type Command = TakeCommand | PickCommand | ShortCommand | SetDownCommand;
 type Result = Step<PickState, Command>;
 type Now = Moment<PickTask, PickState>;
 
-/** The state once goods are in the tote or let go: the tote in use stays. */
-const emptied = (state: PickState): PickState => ({ ...startPick, toteId: state.toteId, pending: state.pending });
+/** The state once goods are in the tote or let go: the tote in use stays, and the person where they stand. */
+const emptied = (state: PickState): PickState => ({ ...startPick, toteId: state.toteId, atBin: state.atBin, pending: state.pending });
 
 /** Picking: bin first or goods first, then into the tote. */
 export const pick = flowOf<PickTask, PickState, PickInput, Command>({
@@ -187,10 +213,12 @@ export const pick = flowOf<PickTask, PickState, PickInput, Command>({
     if (isFor(place.kind, 'collect')) return onTote(now, place);
     return isFor(place.kind, 'set-down') ? onTable(now, place) : onBin(now, place);
   },
+  unknown: onLotCode,
   cards: { confirm: putInTote, 'not-here': (now) => notHere(now, undefined) },
   inputs: {
     count: onCount,
     confirm: putInTote,
+    lot: (now, input) => onLot(now, input.lot),
     'not-here': (now, input) => notHere(now, input.stopId),
   },
 });
@@ -215,11 +243,24 @@ function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, {
   const stop = currentStop(task, state);
   const item = stop && book.items[stop.itemId];
   const pack = item?.packs.find((p) => p.id === input.packId);
-  if (!stop || !item || !pack || state.hand?.stopId !== stop.id) return stay(state);
-  const units = input.count * pack.factor;
-  const refusal = units > 0 ? checkPick(stop, item, units, wantedAt(state, stop)) : null;
-  return refusal ? refuse(state, refusal, now) : stay({ ...state, hand: { ...state.hand, units } });
+  const hand = state.hand;
+  if (!stop || !item || !pack || hand?.stopId !== stop.id) return stay(state);
+  if (task.scansEach) return refuse(state, { band: 'not-this', title: 'Each piece is scanned', detail: `Scan the next ${item.name}` }, now);
+  const before = hand.packId === pack.id ? hand.before : hand.units;
+  const units = before + input.count * pack.factor;
+  const wanted = wantedAt(state, stop);
+  const refusal = units > 0 ? checkPick(stop, item, units, wanted) : null;
+  if (refusal) return refuse(state, refusal, now);
+  const next: PickState = { ...state, hand: { ...hand, packId: pack.id, before, units, keyed: true } };
+  return isWhole({ task, book, state: next, ...now }, stop) ? putInTote({ task, book, state: next, ...now }) : stay(next);
 }
+
+/** Whether all that a stop wants is in hand, seen at its bin where that is asked for, and a tote is there to take it. */
+const isWhole = ({ task, state }: Now, stop: PickStop): boolean =>
+  inHandAt(state, stop) === wantedAt(state, stop) &&
+  currentTote(task, state) !== null &&
+  isFrom(task, state, stop) &&
+  isLotSeen(state, stop);
 
 function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
   const refusal = checkSetDown(task.siteId, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
@@ -232,7 +273,7 @@ function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
   };
 }
 
-function onBin({ task, state, ...now }: Now, place: PlaceFacts): Result {
+function onBin({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
   const open = task.stops.filter((s) => wantedAt(state, s) > 0);
   const current = currentStop(task, state);
   const stop = [current, ...open].find((s) => s?.placeId === place.id);
@@ -244,7 +285,10 @@ function onBin({ task, state, ...now }: Now, place: PlaceFacts): Result {
     return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, now);
   }
   const hand = state.hand?.stopId === stop.id ? state.hand : null;
-  return stay({ ...state, stopId: stop.id, atBin: stop.id, hand }, accepted(`Bin ${place.code}`, 'Now the goods'));
+  const next: PickState = { ...state, stopId: stop.id, atBin: place.id, hand };
+  // Goods that were scanned before their bin are in the tote with it.
+  if (isWhole({ task, book, state: next, ...now }, stop)) return putInTote({ task, book, state: next, ...now });
+  return stay(next, accepted(`Bin ${place.code}`, hand ? 'Now the rest, or the tote' : 'Now the goods'));
 }
 
 function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }>): Result {
@@ -255,13 +299,41 @@ function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }
   const free = !isAtBin(state, current) && inHandAt(state, current) === 0;
   const stop = current && matches(current) ? current : elsewhere.length === 1 && free ? elsewhere[0] : undefined;
   if (!stop) return refuse(state, wrongItem(item, lot, current), now);
-  const units = inHandAt(state, stop) + pack.factor;
+  const inHand = inHandAt(state, stop);
+  const units = inHand + pack.factor;
   const wanted = wantedAt(state, stop);
   const refusal = checkPick(stop, item, units, wanted);
   if (refusal) return refuse(state, refusal, now);
-  const next: PickState = { ...state, stopId: stop.id, hand: { stopId: stop.id, units, how: now.how } };
-  if (units === wanted && currentTote(task, state) !== null) return putInTote({ ...now, state: next });
+  const held = state.hand?.stopId === stop.id ? state.hand : null;
+  const before = held?.packId === pack.id ? held.before : inHand;
+  const lotSeen = stop.lot === null || lot === stop.lot || (held?.lotSeen ?? false);
+  const next: PickState = {
+    ...state,
+    stopId: stop.id,
+    hand: { stopId: stop.id, units, how: now.how, packId: pack.id, before, keyed: false, lotSeen },
+  };
+  if (isWhole({ ...now, state: next }, stop)) return putInTote({ ...now, state: next });
   return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wanted, item.packs)} in hand`));
+}
+
+/** A code that nothing here knows: the lot or serial number on goods in hand, where that is still to be seen. */
+function onLotCode(now: Now, code: string): Result | undefined {
+  const stop = currentStop(now.task, now.state);
+  const isWanted = stop !== undefined && inHandAt(now.state, stop) > 0 && !isLotSeen(now.state, stop);
+  return isWanted ? onLot(now, code) : undefined;
+}
+
+function onLot(now: Now, code: string): Result {
+  const { task, book, state } = now;
+  const stop = currentStop(task, state);
+  const item = stop && book.items[stop.itemId];
+  const hand = state.hand;
+  if (!stop || !item || !hand || hand.stopId !== stop.id || stop.lot === null) return stay(state);
+  const lot = code.trim();
+  if (lot.toUpperCase() !== stop.lot.toUpperCase()) return refuse(state, wrongItem(item, lot, stop), now);
+  const next: PickState = { ...state, hand: { ...hand, lotSeen: true, how: now.how } };
+  if (isWhole({ ...now, state: next }, stop)) return putInTote({ ...now, state: next });
+  return stay(next, accepted(`Lot ${stop.lot}`, `${spell(hand.units, item.packs)} of ${item.name} in hand`));
 }
 
 function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | undefined): Refusal {
@@ -291,6 +363,20 @@ function putInTote({ task, book, state, ...now }: Now): Result {
   const units = inHandAt(state, stop);
   const refusal = checkPick(stop, item, units, wantedAt(state, stop));
   if (refusal) return refuse(state, refusal, { id: now.id });
+  if (!isLotSeen(state, stop)) {
+    return refuse(
+      state,
+      { band: 'not-this', title: 'Which lot is it?', detail: `Scan ${stop.lot ?? ''} on the goods, or choose it` },
+      { id: now.id },
+    );
+  }
+  if (!isFrom(task, state, stop)) {
+    return refuse(
+      state,
+      { band: 'not-this', title: `Bin ${stop.placeCode}`, detail: 'Scan the bin that you took it from' },
+      { id: now.id },
+    );
+  }
   if (toteId === null) {
     return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id: now.id });
   }

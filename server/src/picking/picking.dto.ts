@@ -56,6 +56,10 @@ export class PickTaskDto implements PickTask {
   stops: PickStopDto[];
   toteId: number | null;
   busyToteIds: number[];
+  /** Whether goods leave a bin only once its code was scanned. */
+  mustScanBin: boolean;
+  /** Whether each piece is scanned and no number keyed. */
+  scansEach: boolean;
   /** What lies in its totes and is wanted no longer: to be put away. */
   spare: ToteSpareDto[];
 }

@@ -1,13 +1,14 @@
 import { Injectable } from '@nestjs/common';
-import type { PickStop, PickTask } from '@vectrum/core/scan';
+import type { PickStop } from '@vectrum/core/scan';
 import { metresOfWalks, type PlanPoint, walkOn } from '@vectrum/core/walk';
 import { DataSource } from 'typeorm';
 import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { urgentSql } from '../orders/index.js';
 import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
-import type { RoundPageDto, RoundRowDto, ToteSpareDto } from './picking.dto.js';
+import type { PickTaskDto, RoundPageDto, RoundRowDto, ToteSpareDto } from './picking.dto.js';
 
 interface StopRow extends Omit<PickStop, 'metres'> {
   roundId: number;
@@ -26,6 +27,7 @@ export class PickingQueries {
     private readonly source: DataSource,
     private readonly floors: FloorQueries,
     private readonly calendars: CalendarQueries,
+    private readonly settings: SettingsService,
   ) {}
 
   /** Rounds that are not through, urgent ones first, by what their orders were promised. */
@@ -71,7 +73,7 @@ export class PickingQueries {
   }
 
   /** The task for a phone: its stops in walking order, with the metres between them. */
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTask & { spare: ToteSpareDto[] }> {
+  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTaskDto> {
     const round = await one<{ id: number; siteId: number; state: string; order: string; customer: string; note: string | null }>(
       tx,
       `SELECT r.id, r.site_id AS siteId, r.state, o.code AS \`order\`, o.customer, o.note_picker AS note FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id
@@ -90,6 +92,8 @@ export class PickingQueries {
       round: code,
       ...head,
       toteId: totes.find((t) => t.roundId === id)?.toteId ?? null,
+      mustScanBin: await this.settings.get(tx, 'scanBins'),
+      scansEach: await this.settings.get(tx, 'scanEach'),
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       spare: await this.spare(tx, id),
       stops,

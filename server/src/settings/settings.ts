@@ -101,6 +101,20 @@ export const SETTINGS = define({
     kind: 'yes-no',
     default: false,
   },
+  scanBins: {
+    group: 'Picking and packing',
+    label: 'A bin is scanned before goods leave it',
+    says: 'Goods go into the tote only once their bin was scanned. Off, a scan of the goods is enough where one stop alone wants them.',
+    kind: 'yes-no',
+    default: true,
+  },
+  scanEach: {
+    group: 'Picking and packing',
+    label: 'Pickers scan every piece',
+    says: 'Off, one piece is scanned and the number keyed: nine of one thing are three inputs.',
+    kind: 'yes-no',
+    default: false,
+  },
   ownChoice: {
     group: 'Picking and packing',
     label: 'Pickers may choose their next round',

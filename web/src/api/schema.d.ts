@@ -6583,6 +6583,10 @@ export interface components {
             stops: components["schemas"]["PickStopDto"][];
             toteId: number | null;
             busyToteIds: number[];
+            /** @description Whether goods leave a bin only once its code was scanned. */
+            mustScanBin: boolean;
+            /** @description Whether each piece is scanned and no number keyed. */
+            scansEach: boolean;
             /** @description What lies in its totes and is wanted no longer: to be put away. */
             spare: components["schemas"]["ToteSpareDto"][];
         };

@@ -6,14 +6,17 @@ import {
   currentTote,
   inHandAt,
   isAtBin,
+  isLotSeen,
   isEmptyRound,
   isSetDown,
   pick,
   wantedAt,
   type Codebook,
+  type Hand,
+  type ItemFacts,
   type PickStop,
 } from '@vectrum/core/scan';
-import { useCallback } from 'react';
+import { Fragment, useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, at } from '../api/client';
 import { useSite } from '../api/queries';
@@ -21,8 +24,9 @@ import { FeedbackBand } from '../flow/band';
 import { kept } from '../flow/kept';
 import { SpareList } from '../flow/spare-goods';
 import { type Ready, TaskGate } from '../flow/task-gate';
+import { QuantityPad } from '../flow/quantity-pad';
 import { useFlow } from '../flow/use-flow';
-import { plural, when } from '../ui/format';
+import { plural, when, whole } from '../ui/format';
 import { Glyph, progressGlyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
 import { Shown } from '../ui/states';
@@ -109,11 +113,26 @@ export function PickPage() {
   );
 }
 
-function ask1(stop: PickStop | undefined, toteId: number | null, atBin: boolean, inHand: number, setDown: boolean): string {
+interface Here {
+  stop: PickStop | undefined;
+  toteId: number | null;
+  atBin: boolean;
+  inHand: number;
+  setDown: boolean;
+  /** Whether a number may be keyed for what is in hand. */
+  mayKey: boolean;
+  mustScanBin: boolean;
+  /** Whether the lot or serial number of what is in hand is still to be seen. */
+  wantsLot: boolean;
+}
+
+function asked({ stop, toteId, atBin, inHand, setDown, mayKey, mustScanBin, wantsLot }: Here): string {
   if (setDown) return 'Set down. Ready to pack';
   if (!stop) return 'Set the tote down';
   if (toteId === null) return 'Scan an empty tote';
-  if (inHand > 0) return 'Scan the next, or the tote';
+  if (wantsLot) return 'Scan the lot on it, or choose it';
+  if (inHand > 0 && mustScanBin && !atBin) return 'Scan its bin too';
+  if (inHand > 0) return mayKey ? 'Key how many, or scan on' : 'Scan the next, or the tote';
   return atBin ? 'Scan the goods' : 'Scan the bin';
 }
 
@@ -131,6 +150,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const atBin = isAtBin(state, stop);
   const isOver = isEmptyRound(task, state);
   const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
+  const mustScanBin = task.mustScanBin ?? false;
+  const wantsLot = stop !== undefined && inHand > 0 && !isLotSeen(state, stop);
+  const mayKey = stop !== undefined && inHand > 0 && (atBin || !mustScanBin) && wantedAt(state, stop) > 1 && !task.scansEach;
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
@@ -144,7 +166,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
         </span>
       </PhoneHead>
       <SpareList spare={task.spare} book={book} />
-      <Ask className="pb-3">{isOver ? 'This round is over' : ask1(stop, toteId, atBin, inHand, setDown)}</Ask>
+      <Ask className="pb-3">
+        {isOver ? 'This round is over' : asked({ stop, toteId, atBin, inHand, setDown, mayKey, mustScanBin, wantsLot })}
+      </Ask>
       {stop ? (
         <StopView
           task={task}
@@ -154,6 +178,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           inHand={inHand}
           atBin={atBin}
           tote={tote?.code ?? null}
+          slim={mayKey}
         />
       ) : setDown ? (
         <KeyLink to="/floor/pick" next className="mx-[14px]">
@@ -165,10 +190,15 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           way="scan the label of the packing table"
         />
       )}
+      {mayKey && stop && state.hand && <KeyNumber item={book.items[stop.itemId]} hand={state.hand} input={input} />}
       <div style={{ marginTop: 'auto' }} />
       <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />
       <FloorKeys siteId={task.siteId} document={task.round}>
-        {stop && inHand > 0 && inHand < wantedAt(state, stop) ? (
+        {wantsLot && stop.lot !== null ? (
+          <Key type="button" onClick={() => input({ kind: 'lot', lot: stop.lot ?? '' })}>
+            It is {stop.lot}
+          </Key>
+        ) : stop && inHand > 0 ? (
           <Key type="button" onClick={() => input({ kind: 'confirm' })}>
             Into tote
           </Key>
@@ -187,6 +217,30 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   );
 }
 
+/** The number of what is in hand, keyed: one piece was scanned, the rest is counted. */
+function KeyNumber({
+  item,
+  hand,
+  input,
+}: {
+  item: ItemFacts | undefined;
+  hand: Hand;
+  input: (given: { kind: 'count'; packId: number; count: number }) => void;
+}) {
+  const pack = item?.packs.find((p) => p.id === hand.packId);
+  if (!item || !pack) return null;
+  return (
+    <QuantityPad
+      item={item}
+      counts={{ [pack.id]: (hand.units - hand.before) / pack.factor }}
+      active={pack.id}
+      fresh={!hand.keyed}
+      onCount={(packId, count) => input({ kind: 'count', packId, count })}
+      onActive={(packId) => input({ kind: 'count', packId, count: 0 })}
+    />
+  );
+}
+
 function StopView({
   task,
   book,
@@ -195,6 +249,7 @@ function StopView({
   inHand,
   atBin,
   tote,
+  slim,
 }: {
   task: Ready<'pick'>['bundle']['task'];
   book: Codebook;
@@ -203,10 +258,11 @@ function StopView({
   inHand: number;
   atBin: boolean;
   tote: string | null;
+  /** Room is wanted beneath for the pad. */
+  slim: boolean;
 }) {
   const item = book.items[stop.itemId];
   const counts = item ? inPacks(wanted, item.packs) : [];
-  const first = counts[0];
   return (
     <>
       {atBin || inHand > 0 ? (
@@ -232,25 +288,30 @@ function StopView({
           <Glyph name={inHand > 0 ? 'half' : 'empty'} />
         </RouteNode>
         <TaskCard className={atBin ? 'here' : ''}>
-          <Picture name={item?.picture} size={96} />
+          <Picture name={item?.picture} size={slim ? 56 : 96} />
           <div>
             <h2>{item?.name}</h2>
-            <ToTake>
-              <b>{first?.count ?? wanted}</b>
-              <span>{first ? packName(first.pack, first.count) : ''}</span>
+            <ToTake className={slim || counts.length > 1 ? 'several' : ''}>
+              {counts.map(({ pack, count }) => (
+                <Fragment key={pack.id}>
+                  <b>{whole(count)}</b>
+                  <span>{packName(pack, count)}</span>
+                </Fragment>
+              ))}
             </ToTake>
             <OfEach>
-              {counts.length > 1 && item && `${spell(wanted, item.packs)} `}
               {stop.lot && `lot ${stop.lot} `}
               {inHand > 0 && item && `${spell(inHand, item.packs)} in hand`}
             </OfEach>
           </div>
         </TaskCard>
-        <RouteNode last>
-          <i />
-          <Glyph name={tote ? 'full' : 'empty'} />
-        </RouteNode>
-        <div className="drop">
+        {!slim && (
+          <RouteNode last>
+            <i />
+            <Glyph name={tote ? 'full' : 'empty'} />
+          </RouteNode>
+        )}
+        <div className="drop" hidden={slim}>
           <p>
             {tote ? `Into tote ${tote}` : 'Into an empty tote'}
             <span>

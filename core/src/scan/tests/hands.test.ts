@@ -17,6 +17,8 @@ import {
 import { type AnyInput, codes, notHere, places, scan, stepOf } from './book.js';
 
 const RUNS = 10_000;
+/** Syrup with its lot. */
+const LOTTED = ']C1010950600013436910LM1';
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, lotId = 0): PickStop => ({
   id,
@@ -121,6 +123,9 @@ class Hands {
     for (const command of step.commands) {
       if (command.kind !== 'pick') continue;
       // Goods that fill the stop go straight into the tote by the scan that completes them.
+      const hand = this.state.hand;
+      const keyed = input?.kind === 'count' ? input : undefined;
+      if (keyed && hand) this.held = (hand.packId === keyed.packId ? hand.before : hand.units) + keyed.count;
       const now = input?.kind === 'code' && step.feedback?.band === 'accepted' && input.code !== 'T-01' && this.unitsOf(input.code) > 0;
       if (now && this.at !== command.stopId) this.held = 0;
       const held = now ? this.held + this.unitsOf(input.code) : this.held;
@@ -139,13 +144,16 @@ class Hands {
   }
 
   private unitsOf(code: string): number {
-    return code === codes.jar || code === codes.lid || code === codes.syrup ? 1 : code === codes.tray ? 48 : 0;
+    return code === codes.jar || code === codes.lid || code === codes.syrup || code === LOTTED ? 1 : code === codes.tray ? 48 : 0;
   }
 }
 
 type Act = { who: 0 | 1; what: { fetch: true } | { send: boolean } | AnyInput };
 const input = fc.oneof(
-  { weight: 5, arbitrary: fc.constantFrom(scan(codes.jar), scan(codes.jar), scan(codes.lid), scan(codes.syrup), scan(codes.tray)) },
+  {
+    weight: 5,
+    arbitrary: fc.constantFrom(scan(codes.jar), scan(codes.jar), scan(codes.lid), scan(codes.syrup), scan(LOTTED), scan(codes.tray)),
+  },
   { weight: 2, arbitrary: fc.constantFrom(scan('A-01-1'), scan('B-01-1')) },
   { weight: 3, arbitrary: fc.constantFrom(scan('T-01'), { kind: 'confirm' as const }) },
   { weight: 1, arbitrary: fc.record({ kind: fc.constant('count' as const), packId: fc.constantFrom(11, 21, 31), count: fc.nat(5) }) },

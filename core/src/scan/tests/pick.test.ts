@@ -119,8 +119,85 @@ describe('picking', () => {
 
   it('takes a keyed count only for goods that were seen', () => {
     expect(run(withTote, scan('A-01-1'), count(11, 50)).state.hand).toBeNull();
-    expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 50), confirm).commands).toMatchObject([{ units: 50 }]);
+    expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 49), confirm).commands).toMatchObject([{ units: 49 }]);
     expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 51)).last?.feedback?.band).toBe('too-many');
+  });
+
+  it('takes nine of one thing by three inputs: its bin, one of it, and the number', () => {
+    const nine: PickTask = { ...withTote, mustScanBin: true, stops: [stop(1, 1, places.binA, 9)] };
+    expect(run(nine, scan('A-01-1'), scan(codes.jar), count(11, 9)).commands).toMatchObject([{ kind: 'pick', units: 9, how: 'scanned' }]);
+    expect(run(nine, scan('A-01-1'), scan(codes.jar), count(11, 4), scan('T-01')).commands).toMatchObject([{ units: 4 }]);
+  });
+
+  it('counts a number to the pack that it is keyed for, on top of what was counted in others', () => {
+    const { state } = run(withTote, scan('A-01-1'), scan(codes.tray), count(11, 1));
+    expect(state.hand).toMatchObject({ units: 49, before: 48, packId: 11, keyed: true });
+    expect(run(withTote, scan('A-01-1'), scan(codes.tray), count(11, 1), count(11, 2)).commands).toMatchObject([{ units: 50 }]);
+    // A scan behind a number counts on.
+    expect(run(withTote, scan('A-01-1'), scan(codes.jar), count(11, 6), scan(codes.jar)).state.hand).toMatchObject({ units: 7 });
+  });
+
+  it('takes no lot for granted: it is scanned with the goods, behind them, or chosen', () => {
+    const gs1 = (lot: string) => scan(`]C1010950600013436910${lot}`);
+    const bare = run(withTote, scan('B-01-1'), scan(codes.syrup), scan(codes.syrup));
+    expect(bare.commands).toEqual([]);
+    expect(run(withTote, scan('B-01-1'), scan(codes.syrup), confirm).last?.feedback).toMatchObject({
+      title: 'Which lot is it?',
+      detail: 'Scan LM1 on the goods, or choose it',
+    });
+    const lot = (code: string): AnyInput => ({ kind: 'lot', lot: code });
+    for (const way of [gs1('LM1'), scan('lm1'), lot('LM1')]) {
+      const { commands } = run(withTote, scan('B-01-1'), scan(codes.syrup), way, scan('T-01'));
+      expect(commands.filter((c) => c.kind === 'pick')).toMatchObject([{ stopId: 2, lotId: 9 }]);
+    }
+    expect(run(withTote, scan('B-01-1'), scan(codes.syrup), scan('LM2')).last?.feedback).toMatchObject({
+      band: 'not-this',
+      title: 'Lot LM2',
+    });
+    expect(run(withTote, scan('B-01-1'), scan(codes.syrup), lot('LM2')).state.hand).toMatchObject({ units: 1, lotSeen: false });
+    // Without goods in hand it is a code like any other.
+    expect(run(withTote, scan('B-01-1'), scan('LM1')).last?.feedback?.band).toBe('unknown');
+  });
+
+  it('takes no number where each piece is scanned', () => {
+    const each: PickTask = { ...withTote, scansEach: true };
+    const { last, state } = run(each, scan('A-01-1'), scan(codes.jar), count(11, 9));
+    expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Each piece is scanned' });
+    expect(state.hand?.units).toBe(1);
+  });
+
+  describe('where bins must be scanned', () => {
+    const strict: PickTask = { ...withTote, mustScanBin: true, stops: [stop(1, 1, places.binA, 2), stop(2, 3, places.binA, 1)] };
+
+    it('lets nothing into the tote that came from a bin unseen, by key, count or tote', () => {
+      const seen = run(strict, scan(codes.jar), scan(codes.jar));
+      expect(seen.commands).toEqual([]);
+      expect(seen.state.hand).toMatchObject({ stopId: 1, units: 2 });
+      for (const way of [confirm, scan('T-01'), count(11, 2)])
+        expect(run(strict, scan(codes.jar), scan(codes.jar), way).commands.filter((c) => c.kind === 'pick')).toEqual([]);
+      expect(run(strict, scan(codes.jar), confirm).last?.feedback).toMatchObject({
+        title: 'Bin A-01-1',
+        detail: 'Scan the bin that you took it from',
+      });
+    });
+
+    it('takes goods first and their bin behind them', () => {
+      expect(run(strict, scan(codes.jar), scan(codes.jar), scan('A-01-1')).commands).toMatchObject([{ stopId: 1, units: 2 }]);
+    });
+
+    it('asks for a bin once, however many stops are at it', () => {
+      const { commands } = run(strict, scan('A-01-1'), scan(codes.jar), scan(codes.jar), scan(codes.syrup));
+      expect(commands).toMatchObject([
+        { stopId: 1, units: 2 },
+        { stopId: 2, units: 1 },
+      ]);
+    });
+
+    it('asks again at the next bin', () => {
+      const two: PickTask = { ...strict, stops: [stop(1, 1, places.binA, 1), stop(2, 3, places.binB, 1)] };
+      expect(run(two, scan('A-01-1'), scan(codes.jar), scan(codes.syrup)).commands).toHaveLength(1);
+      expect(run(two, scan('A-01-1'), scan(codes.jar), scan(codes.syrup), scan('B-01-1')).commands).toHaveLength(2);
+    });
   });
 
   it('refuses a tote that another order is using', () => {
@@ -162,7 +239,7 @@ describe('picking', () => {
   });
 
   it('puts back what is in hand when cleared', () => {
-    expect(run(withTote, scan('A-01-1'), scan(codes.tray), clear).state).toEqual(startPick);
+    expect(run(withTote, scan('A-01-1'), scan(codes.tray), clear).state).toEqual({ ...startPick, atBin: places.binA.id });
   });
 
   it('has nothing to do on an empty round', () => {
