@@ -68,7 +68,7 @@ describe('a list longer than a window', () => {
 
   it('of orders is narrowed by the server, with how many there are of each', async () => {
     const { counts } = (await maren.get('orders?limit=1').expect(200)).body as { counts: Record<string, number> };
-    expect(counts).toEqual({ all: MANY - 600, ready: MANY - 600, short: 0, stuck: 0 });
+    expect(counts).toEqual({ all: MANY - 600, urgent: 0, ready: MANY - 600, short: 0, stuck: 0 });
     await house.source.query(`UPDATE sales_order SET promised_at = UTC_TIMESTAMP() - INTERVAL 1 HOUR WHERE code = 'X-1000'`);
     const stuck = await page('orders?show=stuck');
     expect(stuck.rows.map((r) => r.code)).toEqual(['X-1000']);

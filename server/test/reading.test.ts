@@ -28,7 +28,7 @@ describe('finding', () => {
     };
 
   it('lists words in items, orders, suppliers and bins', async () => {
-    expect((await find('smoker')).found.map((f) => f.code)).toEqual(['SMK-LGE', 'SMK-SML']);
+    expect((await find('smoker, ')).found.map((f) => f.code)).toEqual(['SMK-LGE', 'SMK-SML']);
     expect((await find('łukasz')).found[0]).toMatchObject({ kind: 'Order', code: order });
     expect((await find('A-01')).found.some((f) => f.kind === 'Bin')).toBe(true);
   });
