@@ -132,3 +132,36 @@ export async function api<T>(page: Page, path: string): Promise<T> {
   expect(answer.status()).toBe(200);
   return answer.json() as Promise<T>;
 }
+
+/** An order as somebody rang for it; returns its number. */
+export async function keyOrder(
+  page: Page,
+  lines: { sku: string; quantity: number; price: string; factor?: number }[],
+  more: object = {},
+): Promise<string> {
+  const answer = await page.request.post(`${BASE_URL}/api/orders`, {
+    headers: { 'idempotency-key': crypto.randomUUID() },
+    data: {
+      customer: 'Moorfoot Honey Co.',
+      email: 'orders@moorfoot.example',
+      phone: '01632 960 155',
+      addressLine: '18 Quarry Bank',
+      city: 'Stanmoor',
+      postcode: 'SM2 9DD',
+      country: 'GB',
+      siteId: 1,
+      promisedAt: null,
+      speed: 'standard',
+      priority: 0,
+      wholeOnly: false,
+      notePacker: '',
+      notePicker: '',
+      ref: '',
+      quote: false,
+      lines: lines.map(({ quantity, factor = 1, ...line }) => ({ ...line, factor, quantity: String(quantity) })),
+      ...more,
+    },
+  });
+  expect(answer.status()).toBe(201);
+  return ((await answer.json()) as { code: string }).code;
+}

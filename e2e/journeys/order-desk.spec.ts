@@ -1,5 +1,5 @@
 import { type BrowserContext, expect, type Locator, type Page, test } from '@playwright/test';
-import { api, BASE_URL, band, closesItsPages, desktop, itemsOf, outside, phone, scan, sentToPicking, signIn, taskOf } from '../world.js';
+import { api, band, closesItsPages, desktop, itemsOf, keyOrder, outside, phone, scan, sentToPicking, signIn, taskOf } from '../world.js';
 
 closesItsPages();
 
@@ -33,32 +33,8 @@ interface Order {
 }
 const order = (code: string) => api<Order>(desk, `orders/${code}`);
 
-/** An order of smokers, as somebody rang for it. */
-async function keyed(units: number): Promise<string> {
-  const answer = await desk.request.post(`${BASE_URL}/api/orders`, {
-    headers: { 'idempotency-key': crypto.randomUUID() },
-    data: {
-      customer: 'Moorfoot Honey Co.',
-      email: 'orders@moorfoot.example',
-      phone: '01632 960 155',
-      addressLine: '18 Quarry Bank',
-      city: 'Stanmoor',
-      postcode: 'SM2 9DD',
-      country: 'GB',
-      siteId: 1,
-      speed: 'standard',
-      priority: 9,
-      wholeOnly: false,
-      notePacker: '',
-      notePicker: '',
-      ref: '',
-      quote: false,
-      lines: [{ sku: 'TOOL-JH', factor: 1, quantity: String(units), price: '7.90' }],
-    },
-  });
-  expect(answer.status()).toBe(201);
-  return ((await answer.json()) as { code: string }).code;
-}
+/** An order that comes before others. */
+const keyed = (units: number) => keyOrder(desk, [{ sku: 'TOOL-JH', quantity: units, price: '7.90' }], { priority: 9 });
 
 /** Picks so many by scanner: the bin, the goods one by one, the tote. */
 async function pickByScanner(round: string, tote: string, units: number): Promise<void> {

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { api, BASE_URL, closesItsPages, desktop, outside, OUTSIDE_URL } from '../world.js';
+import { api, BASE_URL, closesItsPages, desktop, keyOrder, outside, OUTSIDE_URL } from '../world.js';
 
 closesItsPages();
 
@@ -18,28 +18,8 @@ async function post<T>(path: string, data: object, version?: number): Promise<T>
   expect(answer.ok()).toBe(true);
   return (await answer.json().catch(() => ({}))) as T;
 }
-const keyed = async (customer: string, lines: object[], promisedAt: string | null = null, speed = 'standard') =>
-  (
-    await post<{ code: string }>('orders', {
-      customer,
-      email: `${customer.split(' ')[0]!.toLowerCase()}@mail.example`,
-      phone: '01632 960 177',
-      addressLine: '18 Quarry Bank',
-      city: 'Stanmoor',
-      postcode: 'SM2 9DD',
-      country: 'GB',
-      siteId: 1,
-      promisedAt,
-      speed,
-      priority: 0,
-      wholeOnly: false,
-      notePacker: '',
-      notePicker: '',
-      ref: '',
-      quote: false,
-      lines,
-    })
-  ).code;
+const keyed = (customer: string, lines: Parameters<typeof keyOrder>[1], more: object = {}) =>
+  keyOrder(desk, lines, { customer, email: `${customer.split(' ')[0]!.toLowerCase()}@mail.example`, ...more });
 
 test('a late arrival says whose promises it breaks, and writes to each', async () => {
   const { code: purchase } = await post<{ code: string }>('purchase-orders', {
@@ -50,7 +30,7 @@ test('a late arrival says whose promises it breaks, and writes to each', async (
     lines: [{ sku: 'JAR-340-HX', factor: 48, packs: 100, price: '20.00' }],
   });
   await post(`purchase-orders/${purchase}/place`, {}, 1);
-  const code = await keyed('Alder Vale', [{ sku: 'JAR-340-HX', factor: 48, quantity: '60', price: '30' }], inDays(6));
+  const code = await keyed('Alder Vale', [{ sku: 'JAR-340-HX', factor: 48, quantity: 60, price: '30' }], { promisedAt: inDays(6) });
   await desk.goto(`/inbound/${purchase}`);
   const later = desk.getByRole('region', { name: 'If it comes later' });
   await later.getByLabel('Comes on').fill(inDays(4).slice(0, 10));
@@ -79,7 +59,7 @@ test('an urgent order is told on every page, and by mail to whoever wished it', 
   await piet.getByLabel('New orders, told by mail').selectOption('urgent ones');
   await piet.goto('/shelves/items');
   const waiting = (await api<{ urgentCount: number }>(piet, 'line')).urgentCount;
-  const code = await keyed('Wending Honey', [{ sku: 'BRSH-BEE', factor: 1, quantity: '2', price: '4.10' }], null, 'express');
+  const code = await keyed('Wending Honey', [{ sku: 'BRSH-BEE', quantity: 2, price: '4.10' }], { speed: 'express' });
   await expect(piet.getByRole('link', { name: `${waiting + 1} urgent orders wait` })).toBeVisible();
   await expect(async () => {
     const told = (await outside(piet)).mails.filter((m) => m.subject === `Urgent: ${code}, Wending Honey`);
@@ -92,8 +72,8 @@ test('an urgent order is told on every page, and by mail to whoever wished it', 
 
 test('an order is split, and made one again', async () => {
   const code = await keyed('Barnby Bees', [
-    { sku: 'TOOL-STD', factor: 1, quantity: '3', price: '6.90' },
-    { sku: 'BRSH-BEE', factor: 1, quantity: '2', price: '4.10' },
+    { sku: 'TOOL-STD', quantity: 3, price: '6.90' },
+    { sku: 'BRSH-BEE', quantity: 2, price: '4.10' },
   ]);
   await desk.goto(`/orders/${code}`);
   await desk.getByRole('button', { name: 'Split it' }).click();
@@ -113,8 +93,8 @@ test('an order is split, and made one again', async () => {
 
 test('orders are grouped, kept as a view, and held together after a look at what that does', async () => {
   const codes = [
-    await keyed('Zenith Apiary', [{ sku: 'TOOL-STD', factor: 1, quantity: '1', price: '6.90' }]),
-    await keyed('Zenith Apiary', [{ sku: 'BRSH-BEE', factor: 1, quantity: '1', price: '4.10' }]),
+    await keyed('Zenith Apiary', [{ sku: 'TOOL-STD', quantity: 1, price: '6.90' }]),
+    await keyed('Zenith Apiary', [{ sku: 'BRSH-BEE', quantity: 1, price: '4.10' }]),
   ];
   await desk.goto('/orders');
   await desk.getByLabel('Grouped by').selectOption('customer');

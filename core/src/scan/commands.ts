@@ -1,6 +1,6 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
-import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand } from './pick.js';
+import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
 import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';

@@ -5,6 +5,8 @@ export { codebookOf, type BookItem } from './codebook.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
 export * from './inspect.js';
 export * from './pack.js';
+export * from './pick-rules.js';
+export * from './pick-task.js';
 export * from './pick.js';
 export * from './questions.js';
 export * from './receive/index.js';

@@ -16,7 +16,7 @@ import {
   type ItemFacts,
   type PickStop,
 } from '@vectrum/core/scan';
-import { Fragment, useCallback } from 'react';
+import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, ask, at } from '../api/client';
 import { useSite } from '../api/queries';
@@ -132,7 +132,7 @@ function asked({ stop, toteId, atBin, inHand, setDown, mayKey, mustScanBin, want
   if (toteId === null) return 'Scan an empty tote';
   if (wantsLot) return 'Scan the lot on it, or choose it';
   if (inHand > 0 && mustScanBin && !atBin) return 'Scan its bin too';
-  if (inHand > 0) return mayKey ? 'Key how many, or scan on' : 'Scan the next, or the tote';
+  if (inHand > 0) return mayKey ? 'How many? Or scan on' : 'Scan the next, or the tote';
   return atBin ? 'Scan the goods' : 'Scan the bin';
 }
 
@@ -192,7 +192,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       )}
       {mayKey && stop && state.hand && <KeyNumber item={book.items[stop.itemId]} hand={state.hand} input={input} />}
       <div style={{ marginTop: 'auto' }} />
-      <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />
+      {/* The pad has the room while it is wanted. */}
+      {!mayKey && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />}
       <FloorKeys siteId={task.siteId} document={task.round}>
         {wantsLot && stop.lot !== null ? (
           <Key type="button" onClick={() => input({ kind: 'lot', lot: stop.lot ?? '' })}>
@@ -293,15 +294,14 @@ function StopView({
             <h2>{item?.name}</h2>
             <ToTake className={slim || counts.length > 1 ? 'several' : ''}>
               {counts.map(({ pack, count }) => (
-                <Fragment key={pack.id}>
+                <div key={pack.id} className="flex items-end gap-[8px]">
                   <b>{whole(count)}</b>
                   <span>{packName(pack, count)}</span>
-                </Fragment>
+                </div>
               ))}
             </ToTake>
             <OfEach>
-              {stop.lot && `lot ${stop.lot} `}
-              {inHand > 0 && item && `${spell(inHand, item.packs)} in hand`}
+              {[stop.lot && `lot ${stop.lot}`, inHand > 0 && item && `${spell(inHand, item.packs)} in hand`].filter(Boolean).join(', ')}
             </OfEach>
           </div>
         </TaskCard>
