@@ -1,5 +1,5 @@
+import { Apart } from '../walk/apart.js';
 import { goodWalk, metresOfOrder } from '../walk/good-walk.js';
-import { edgesAt, waysFrom } from '../walk/graph.js';
 import { type OnFloor, type WalkFloor, WalkMeter } from '../walk/index.js';
 import type { Metering } from './problem.js';
 
@@ -25,35 +25,12 @@ export function meteringOf(floor: WalkFloor, places: readonly OnFloor[], start: 
   };
 }
 
-/** Metres between all places; the last two are the start and the end. O(places · (edges + places)). */
+/** Metres between all places; the last two are the start and the end. */
 function placesApart(floor: WalkFloor, places: readonly OnFloor[], start: number, end: number) {
-  const at = edgesAt(floor);
-  const ways = new Map<number, Float64Array>();
-  const from = (node: number) => {
-    const known = ways.get(node) ?? waysFrom(floor, at, node).metres;
-    ways.set(node, known);
-    return known;
-  };
-  const sides = [...places.map(({ edge, offset }) => ({ edge, offset })), { node: start }, { node: end }].map(
-    (p): [node: number, metres: number][] => {
-      if ('node' in p) return [[p.node, 0]];
-      const e = floor.edges[p.edge];
-      return e
-        ? [
-            [e.a, p.offset],
-            [e.b, e.length - p.offset],
-          ]
-        : [];
-    },
-  );
-  const size = sides.length;
+  const apart = new Apart(floor);
+  const spots = [...places, start, end];
+  const size = spots.length;
   const metres = new Float64Array(size * size);
-  for (const [i, own] of sides.entries())
-    for (const [j, other] of sides.entries()) {
-      const [p, q] = [places[i], places[j]];
-      let best = p && q && p.edge === q.edge ? Math.abs(p.offset - q.offset) : Infinity;
-      for (const [a, x] of own) for (const [b, y] of other) best = Math.min(best, x + (from(a)[b] ?? Infinity) + y);
-      metres[i * size + j] = best;
-    }
+  for (const [i, p] of spots.entries()) for (const [j, q] of spots.entries()) metres[i * size + j] = apart.between(p, q);
   return { size, metres };
 }

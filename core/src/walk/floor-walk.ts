@@ -1,9 +1,16 @@
 import type { Floor } from './floor.js';
 import { goodWalk, metresOfOrder } from './good-walk.js';
-import { edgesAt, type WalkEdge, waysFrom } from './graph.js';
+import { Apart } from './apart.js';
+import type { WalkEdge } from './graph.js';
 import type { PlanPoint } from './point.js';
-import { NoWay, type OnFloor, shortestRoute, type WalkFloor } from './route.js';
-import { WalkMeter } from './walk-meter.js';
+import { type OnFloor, shortestRoute, type WalkFloor } from './route.js';
+import { WalkMaker } from './walk-meter.js';
+
+/** What a floor may take to be worked out while somebody waits for a page: some ten milliseconds, once. */
+const MOST_WAYS = 20_000;
+/** How often a good order is shaken, and for how many places at most. */
+const TRIES = 500;
+const MOST_SHAKEN = 150;
 
 /** A walk through places of a plan: these by their index in their order, and its metres with the steps aside to each of them. */
 export interface FloorWalk {
@@ -19,6 +26,22 @@ interface Drawn {
   /** By point: where it is, and how far aside. */
   on: (p: PlanPoint) => { at: OnFloor; aside: number } | undefined;
   aside: number;
+  /** Null where the floor is too tangled to measure walks on it at once. */
+  maker: WalkMaker | null;
+  isReached: (at: OnFloor) => boolean;
+  apart: Apart;
+}
+
+/** What was drawn last for each floor: pages ask for walks from and to the same place again and again. */
+const latest = new WeakMap<Floor, { key: string; plan: Drawn | undefined }>();
+
+function planOf(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefined {
+  const key = [start.x, start.y, end.x, end.y].join();
+  const known = latest.get(floor);
+  if (known?.key === key) return known.plan;
+  const plan = drawn(floor, start, end);
+  latest.set(floor, { key, plan });
+  return plan;
 }
 
 /** A floor with nodes where walks begin and end; undefined where nothing is drawn. */
@@ -44,10 +67,16 @@ function drawn(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefine
     return own;
   });
   places.push(floor.standAt(start), floor.standAt(end));
+  const whole: WalkFloor = { nodes: places.length, edges: parts, place: (n) => places[n] ?? start };
+  const [first, last] = [nodes.length, nodes.length + 1];
+  const apart = new Apart(whole);
   return {
-    floor: { nodes: places.length, edges: parts, place: (n) => places[n] ?? start },
-    start: nodes.length,
-    end: nodes.length + 1,
+    floor: whole,
+    start: first,
+    end: last,
+    maker: WalkMaker.of(whole, first, last, MOST_WAYS),
+    isReached: (at) => apart.between(first, at) < Infinity,
+    apart,
     aside: from.aside + to.aside,
     on: (p) => {
       const s = floor.standing(p);
@@ -58,8 +87,8 @@ function drawn(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefine
   };
 }
 
-/** Through all places by metres between each two of them, straight across where no way joins them. */
-function byPairs(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk {
+/** Straight across, where nothing is drawn. */
+function straight(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk {
   const all = [...stops, start, end];
   const metres = new Float64Array(all.length ** 2);
   for (const [i, p] of all.entries())
@@ -69,45 +98,50 @@ function byPairs(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, en
   return { order, metres: metresOfOrder(distances, order) };
 }
 
-/** The shortest walk from `start` past all stops to `end` along what is drawn; a good one straight across where nothing is. */
+/**
+ * The shortest walk from `start` past all stops to `end` along what is drawn, or a good one where the floor is too tangled to find it
+ * at once. Stops keep their order where no way leads to one of them. Straight across where nothing is drawn.
+ */
 export function walkOn(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk {
-  const plan = drawn(floor, start, end);
-  const on = plan ? stops.flatMap((p) => plan.on(p) ?? []) : [];
-  if (!plan || on.length < stops.length) return byPairs(floor, stops, start, end);
-  try {
-    const places = on.map((o) => o.at);
-    const known = WalkMeter.of(plan.floor, places, plan.start, plan.end)?.metres(new Uint8Array(places.length).fill(1));
+  const plan = planOf(floor, start, end);
+  if (!plan) return straight(floor, stops, start, end);
+  const on = stops.flatMap((p) => plan.on(p) ?? []);
+  const aside = plan.aside + on.reduce((sum, o) => sum + 2 * o.aside, 0);
+  if (on.length < stops.length || !on.every((o) => plan.isReached(o.at)))
+    return { order: [...stops.keys()], metres: floor.metresOf([start, ...stops, end]) };
+  const places = on.map((o) => o.at);
+  if (plan.maker) {
+    const known = plan.maker.meter(places).metres(new Uint8Array(places.length).fill(1));
     const { order, metres } = shortestRoute(plan.floor, places, plan.start, plan.end, known);
-    return { order, metres: metres + plan.aside + on.reduce((sum, o) => sum + 2 * o.aside, 0) };
-  } catch (thrown) {
-    if (!(thrown instanceof NoWay)) throw thrown;
-    return byPairs(floor, stops, start, end);
+    return { order, metres: metres + aside };
   }
+  const spots = [...places, plan.start, plan.end];
+  const metres = new Float64Array(spots.length ** 2);
+  for (const [i, p] of spots.entries()) for (const [j, q] of spots.entries()) metres[i * spots.length + j] = plan.apart.between(p, q);
+  const distances = { size: spots.length, metres };
+  const order = goodWalk(distances, spots.length > MOST_SHAKEN ? 0 : TRIES);
+  return { order, metres: metresOfOrder(distances, order) + aside };
 }
 
-/** The metres of many walks over one floor, each as `walkOn` would have it; the floor is worked out once for all. */
+/** The metres of many walks over one floor, as `walkOn` would have them; where the floor is too tangled, in the order that is given. */
 export function metresOfWalks(floor: Floor, walks: readonly (readonly PlanPoint[])[], start: PlanPoint, end: PlanPoint): number[] {
-  const plan = drawn(floor, start, end);
-  const reach = plan && waysFrom(plan.floor, edgesAt(plan.floor), plan.start).metres;
-  const isReached = ({ edge }: OnFloor) => (reach?.[plan?.floor.edges[edge]?.a ?? -1] ?? Infinity) < Infinity;
-  const places: OnFloor[] = [];
-  const placed = walks.map((stops) =>
-    stops.map((p) => {
-      const on = plan?.on(p);
-      if (!on || !isReached(on.at)) return undefined;
-      places.push(on.at);
-      return { place: places.length - 1, aside: on.aside };
-    }),
-  );
-  const meter = plan && WalkMeter.of(plan.floor, places, plan.start, plan.end);
-  const wanted = new Uint8Array(places.length);
+  const plan = planOf(floor, start, end);
+  if (!plan) return walks.map((stops) => straight(floor, stops, start, end).metres);
+  const placed = walks.map((stops) => stops.flatMap((p) => plan.on(p) ?? []));
+  const meter = plan.maker?.meter(placed.flat().map((o) => o.at));
+  const wanted = new Uint8Array(placed.reduce((n, own) => n + own.length, 0));
+  let from = 0;
   return walks.map((stops, i) => {
-    const own = (placed[i] ?? []).filter((p) => p !== undefined);
-    if (!plan || !meter || own.length < stops.length) return byPairs(floor, stops, start, end).metres;
-    for (const { place } of own) wanted[place] = 1;
-    const metres = meter.metres(wanted);
-    for (const { place } of own) wanted[place] = 0;
-    if (!Number.isFinite(metres)) return byPairs(floor, stops, start, end).metres;
-    return metres + plan.aside + own.reduce((sum, { aside }) => sum + 2 * aside, 0);
+    const own = placed[i] ?? [];
+    const to = from + own.length;
+    wanted.fill(1, from, to);
+    const aside = plan.aside + own.reduce((sum, o) => sum + 2 * o.aside, 0);
+    const isWhole = own.length === stops.length && own.every((o) => plan.isReached(o.at));
+    const metres = isWhole
+      ? aside + (meter ? meter.metres(wanted) : plan.apart.through([plan.start, ...own.map((o) => o.at), plan.end]))
+      : floor.metresOf([start, ...stops, end]);
+    wanted.fill(0, from, to);
+    from = to;
+    return metres;
   });
 }

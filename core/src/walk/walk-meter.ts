@@ -17,7 +17,7 @@ interface Gauge {
   states: number;
 }
 
-/** So many ways on in all: beyond them a measurement would take longer than half a millisecond. */
+/** So many ways on in all, at most: beyond them a measurement would take longer than half a millisecond. */
 const MOST_WAYS = 300_000;
 const WAYS = 6;
 
@@ -82,7 +82,7 @@ export class WalkMeter {
   private now = new Float64Array(1);
   private then = new Float64Array(1);
 
-  private constructor(
+  constructor(
     private readonly gauges: readonly Gauge[],
     through: number,
     states: number,
@@ -93,21 +93,9 @@ export class WalkMeter {
     this.then = new Float64Array(states);
   }
 
-  /** A meter for these places; null where the floor is too tangled to be measured fast. Every place can be reached. */
-  static of(floor: WalkFloor, places: readonly OnFloor[], start: number, end: number): WalkMeter | null {
-    const runs = runsOf(floor, start, end);
-    const { steps, width } = planOf(runs, new Set(), [start, end], floor.place);
-    const through = waysFrom(floor, edgesAt(floor), start).metres[end] ?? Infinity;
-    if (steps.length === 0) return new WalkMeter([], through, 1);
-    if (width > MOST_OPEN || steps.length < runs.length) return null;
-    const onRun = new Map<number, Stretch>(runs.flatMap((run) => run.pieces.map((p) => [p.edge, run] as const)));
-    const lying = new Map<Stretch, { place: number; offset: number }[]>(runs.map((run) => [run, []]));
-    places.forEach((p, place) => {
-      const run = onRun.get(p.edge);
-      if (run) lying.get(run)?.push({ place, offset: along(run, floor, p) });
-    });
-    const gauges = compiled(steps, width, lying);
-    return gauges && new WalkMeter(gauges, through, Math.max(...gauges.map((g) => g.states)));
+  /** A meter for these places; null where the floor is too tangled to be measured fast, with more than `most` ways on. Every place can be reached. */
+  static of(floor: WalkFloor, places: readonly OnFloor[], start: number, end: number, most = MOST_WAYS): WalkMeter | null {
+    return WalkMaker.of(floor, start, end, most)?.meter(places) ?? null;
   }
 
   /** For each place the run of floor that it is on, and the metres of each run. */
@@ -167,8 +155,46 @@ export class WalkMeter {
 }
 const costs = new Float64Array(WAYS);
 
+/** What a floor decides for all walks from one node to another, worked out once: makes meters for places on it. */
+export class WalkMaker {
+  private readonly runOf: ReadonlyMap<number, number>;
+
+  private constructor(
+    private readonly floor: WalkFloor,
+    private readonly steps: readonly Step[],
+    private readonly gauges: readonly Gauge[],
+    private readonly through: number,
+  ) {
+    this.runOf = new Map(steps.flatMap(({ stretch }, i) => stretch.pieces.map((p) => [p.edge, i] as const)));
+  }
+
+  /** Null where the floor is too tangled, with more than `most` ways on. */
+  static of(floor: WalkFloor, start: number, end: number, most = MOST_WAYS): WalkMaker | null {
+    const runs = runsOf(floor, start, end);
+    const { steps, width } = planOf(runs, new Set(), [start, end], floor.place);
+    const through = waysFrom(floor, edgesAt(floor), start).metres[end] ?? Infinity;
+    if (steps.length > 0 && (width > MOST_OPEN || steps.length < runs.length)) return null;
+    const gauges = compiled(steps, width, most);
+    return gauges && new WalkMaker(floor, steps, gauges, through);
+  }
+
+  meter(places: readonly OnFloor[]): WalkMeter {
+    const lying: { place: number; offset: number }[][] = this.steps.map(() => []);
+    places.forEach((p, place) => {
+      const i = this.runOf.get(p.edge);
+      const stretch = i === undefined ? undefined : this.steps[i]?.stretch;
+      if (i !== undefined && stretch) lying[i]?.push({ place, offset: along(stretch, this.floor, p) });
+    });
+    const gauges = this.gauges.map((gauge, i) => {
+      const on = (lying[i] ?? []).sort((p, q) => p.offset - q.offset || p.place - q.place);
+      return { ...gauge, places: Int32Array.from(on, (p) => p.place), offsets: Float64Array.from(on, (p) => p.offset) };
+    });
+    return new WalkMeter(gauges, this.through, Math.max(1, ...gauges.map((g) => g.states)));
+  }
+}
+
 /** All states of each step and the ways between them. */
-function compiled(steps: readonly Step[], width: number, lying: ReadonlyMap<Stretch, { place: number; offset: number }[]>): Gauge[] | null {
+function compiled(steps: readonly Step[], width: number, most: number): Gauge[] | null {
   const transitions = new Transitions(width);
   const reachedLater = steps.map((_, i) => steps.slice(i + 1).some((s) => s.opens.some((o) => o.reached)));
   const gauges: Gauge[] = [];
@@ -192,12 +218,11 @@ function compiled(steps: readonly Step[], width: number, lying: ReadonlyMap<Stre
       until[way] = from.length;
     }
     all += from.length;
-    if (all > MOST_WAYS) return null;
-    const on = [...(lying.get(step.stretch) ?? [])].sort((p, q) => p.offset - q.offset || p.place - q.place);
+    if (all > most) return null;
     gauges.push({
       length: step.stretch.length,
-      places: Int32Array.from(on, (p) => p.place),
-      offsets: Float64Array.from(on, (p) => p.offset),
+      places: new Int32Array(0),
+      offsets: new Float64Array(0),
       from: Int32Array.from(from),
       to: Int32Array.from(to),
       until: Int32Array.from(until),

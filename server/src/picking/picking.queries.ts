@@ -16,7 +16,7 @@ interface StopRow extends Omit<PickStop, 'metres'> {
   y: string | null;
 }
 
-const isOpen = (s: StopRow) => s.units > s.picked + s.short;
+const isOpen = (s: Pick<StopRow, 'units' | 'picked' | 'short'>) => s.units > s.picked + s.short;
 const isDrawn = (s: StopRow) => s.x !== null && s.y !== null;
 const point = (row: { x: string | null; y: string | null }): PlanPoint => ({ x: num(row.x), y: num(row.y) });
 
@@ -128,8 +128,9 @@ export class PickingQueries {
   }
 
   /**
-   * Stops in the order of the shortest walk from where the picker stands, past what is open, to where totes are set down. What is done
-   * comes first, as it was; what is not on the plan comes last, in its walking order.
+   * Stops in the order of the shortest walk from where totes are set down past all of them and back: the same order while the round
+   * lasts, for everybody on it. What is not on the plan comes last, in its walking order. The metres of the first open stop are those
+   * from where somebody picked last.
    */
   private async walked(tx: Pick<Tx, 'query'>, siteId: number, order: string, stops: readonly StopRow[]): Promise<PickStop[]> {
     const [floor, table] = [await this.floors.floor(tx, siteId), await this.floors.start(tx, siteId)];
@@ -138,18 +139,16 @@ export class PickingQueries {
       `SELECT p.x_m AS x, p.y_m AS y FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.document = ? AND m.task = 'pick' ORDER BY m.id DESC LIMIT 1`,
       [order],
     );
-    const stand = last?.x != null && last.y != null ? point(last) : table;
-    const open = stops.filter((s) => isOpen(s) && isDrawn(s));
-    const walk = walkOn(floor, open.map(point), stand, table);
-    const ahead = [...walk.order.flatMap((i) => open[i] ?? []), ...stops.filter((s) => isOpen(s) && !isDrawn(s))];
-    let from = stand;
-    const legs = ahead.map(({ x, y, roundId: _, ...stop }) => {
-      const to = x === null || y === null ? from : point({ x, y });
+    const placed = stops.filter(isDrawn);
+    const walk = walkOn(floor, placed.map(point), table, table);
+    let from = last?.x != null && last.y != null ? point(last) : table;
+    return [...walk.order.flatMap((i) => placed[i] ?? []), ...stops.filter((s) => !isDrawn(s))].map(({ x, y, roundId: _, ...stop }) => {
+      if (!isOpen(stop) || x === null || y === null) return { ...stop, metres: 0 };
+      const to = point({ x, y });
       const metres = Math.round(floor.metresBetween(from, to));
       from = to;
       return { ...stop, metres };
     });
-    return [...stops.filter((s) => !isOpen(s)).map(({ x: _x, y: _y, roundId: _, ...stop }) => ({ ...stop, metres: 0 })), ...legs];
   }
 
   private stops(tx: Pick<Tx, 'query'>, roundIds: readonly number[]): Promise<StopRow[]> {

@@ -17,6 +17,9 @@ export const segmentOf = (s: ShapeRow): Segment => ({ id: s.id, x: num(s.x), y: 
 /** The plan of a site as a floor that can be walked. */
 @Injectable()
 export class FloorQueries {
+  /** The floor of each site as it was drawn last: what is worked out of it holds until the drawing changes. */
+  private readonly known = new Map<number, { drawing: string; floor: Floor }>();
+
   shapes(tx: Pick<Tx, 'query'>, siteId: number): Promise<ShapeRow[]> {
     return rows<ShapeRow>(
       tx,
@@ -26,7 +29,13 @@ export class FloorQueries {
   }
 
   async floor(tx: Pick<Tx, 'query'>, siteId: number): Promise<Floor> {
-    return floorOf((await this.shapes(tx, siteId)).filter((s) => s.kind !== 'wall').map(segmentOf));
+    const segments = (await this.shapes(tx, siteId)).filter((s) => s.kind !== 'wall').map(segmentOf);
+    const drawing = JSON.stringify(segments);
+    const known = this.known.get(siteId);
+    if (known?.drawing === drawing) return known.floor;
+    const floor = floorOf(segments);
+    this.known.set(siteId, { drawing, floor });
+    return floor;
   }
 
   /** Where walks begin: the first packing table that is on the plan, otherwise the first dock, otherwise its corner. */

@@ -16,6 +16,9 @@ const MOST_BYTES = 16_000_000;
 /** How programs name what they are still writing. */
 const UNFINISHED = /^\.|\.(part|tmp|filepart|crdownload)$/i;
 
+/** A code that could lead out of the folder has none of its own. */
+const FOLDER_NAME = /^[A-Za-z0-9-]+$/;
+
 interface Dropped {
   channelId: number;
   code: string;
@@ -52,6 +55,7 @@ export class OrderFolder extends Worker<Dropped> {
     const channels = await rows<{ id: number; code: string }>(this.source, `SELECT id, code FROM channel WHERE paused = 0 ORDER BY id`);
     try {
       for (const { id, code } of channels) {
+        if (!FOLDER_NAME.test(code)) continue;
         const folder = join(root, code);
         await mkdir(join(folder, '.taking'), { recursive: true });
         const name = (await this.left(folder)) ?? (await this.waiting(folder));

@@ -64,7 +64,7 @@ export function PickingPage() {
                         {r.stopsDone} of {r.stops}
                       </td>
                       <td className="num">{r.units}</td>
-                      <td className="num">{r.metres}</td>
+                      <td className="num">{r.metres > 0 ? r.metres : null}</td>
                       <td>{when(r.promisedAt)}</td>
                       <td className="num mid">{age(r.createdAt)}</td>
                       <td className="code">{r.tote}</td>
