@@ -34,7 +34,7 @@ const byRank = (rank: ReadonlyMap<number, number>, stretches: readonly Stretch[]
   return [...stretches].sort((x, y) => late(x) - late(y) || early(x) - early(y));
 };
 
-/** With four open nodes a step, an order is as good as any. */
+/** With four open nodes a step, no other order is worth looking for. */
 const GOOD = 4 ** 4;
 
 /** What an order of stretches costs to decide on: the states grow with the open nodes. */

@@ -21,7 +21,7 @@ interface Gauge {
 const MOST_WAYS = 300_000;
 const WAYS = 6;
 
-/** Joins runs without a fork, and keeps every dead end: any place may be wanted. Only what can be reached from the start is kept. */
+/** Joins runs without a fork, and keeps every dead end, since each place may be wanted. Only what can be reached from the start is kept. */
 function runsOf(floor: WalkFloor, start: number, end: number): Stretch[] {
   const at = edgesAt(floor);
   const { metres } = waysFrom(floor, at, start);
@@ -111,7 +111,7 @@ export class WalkMeter {
   metres(wanted: ArrayLike<number>): number {
     let { now, then } = this;
     now[0] = 0;
-    let any = false;
+    let isWanted = false;
     for (const gauge of this.gauges) {
       const { length, places, offsets, from, to, until, states } = gauge;
       // How far the first and the last are, and the widest gap between two that follow each other.
@@ -126,7 +126,7 @@ export class WalkMeter {
         last = offset;
       }
       const has = first >= 0;
-      any ||= has;
+      isWanted ||= has;
       costs[WALKED.not] = has ? Infinity : 0;
       costs[WALKED.once] = length;
       costs[WALKED.twice] = 2 * length;
@@ -150,7 +150,7 @@ export class WalkMeter {
       }
       [now, then] = [then, now];
     }
-    return any ? (now[0] ?? Infinity) : this.through;
+    return isWanted ? (now[0] ?? Infinity) : this.through;
   }
 }
 const costs = new Float64Array(WAYS);
