@@ -48,7 +48,7 @@ describe('a folder of order files', () => {
     await put('TRADE', 'PO-77.xml', trade('PO-77', [['Sellers', 'JAR-454-RD', 4]]));
     await looked();
     expect([await known('F-1'), await known('PO-77')]).toEqual([1, 1]);
-    expect(await within('PHONE', 'done')).toEqual([expect.stringMatching(/^\d{8}T\d{6}-first\.csv$/)]);
+    expect(await within('PHONE', 'done')).toEqual([expect.stringMatching(/^\d{8}T\d{9}-first\.csv$/)]);
     await put('PHONE', 'first-again.csv', csv('F-1'));
     await looked();
     expect(await known('F-1')).toBe(1);
@@ -85,13 +85,36 @@ describe('a folder of order files', () => {
   });
 
   it('takes up what a server left behind when it died, and waits while another may have it in hand', async () => {
-    const taking = join('PHONE', '.taking');
-    await put(taking, 'left.csv', csv('F-5'), 120);
-    await put(taking, 'in-hand.csv', csv('F-6'), 5);
+    const taking = (own: string) => join('PHONE', '.taking', own);
+    await put(taking('one'), 'left.csv', csv('F-5'), 120);
+    await put(taking('two'), 'in-hand.csv', csv('F-6'), 5);
+    // Another of the same name does not come over the one in hand.
+    await put('PHONE', 'in-hand.csv', csv('F-7'));
     await looked();
-    expect([await known('F-5'), await known('F-6')]).toEqual([1, 0]);
-    expect(await within('PHONE', '.taking')).toEqual(['in-hand.csv']);
-    await rm(join(root, taking, 'in-hand.csv'));
+    expect([await known('F-5'), await known('F-6'), await known('F-7')]).toEqual([1, 0, 1]);
+    expect(await within('PHONE', '.taking')).toEqual(['two']);
+    const then = new Date(Date.now() - 120_000);
+    await utimes(join(root, taking('two'), 'in-hand.csv'), then, then);
+    await looked();
+    expect(await known('F-6')).toBe(1);
+    expect(await within('PHONE', '.taking')).toEqual([]);
+  });
+
+  it('keeps names of any length and letters', async () => {
+    const name = `${'ü'.repeat(120)}.csv`;
+    await put('PHONE', name, csv('F-8'));
+    await looked();
+    expect(await known('F-8')).toBe(1);
+    expect((await within('PHONE', 'done')).some((f) => f.endsWith('ü.csv'))).toBe(true);
+  });
+
+  it('goes on with the other channels where one folder is no folder', async () => {
+    await rm(join(root, 'LINDEN'), { recursive: true, force: true });
+    await writeFile(join(root, 'LINDEN'), 'in the way');
+    await put('PHONE', 'beside.csv', csv('F-9'));
+    await looked();
+    expect(await known('F-9')).toBe(1);
+    await rm(join(root, 'LINDEN'));
   });
 
   it('of two servers that look at once, one takes a file', async () => {

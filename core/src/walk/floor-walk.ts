@@ -123,10 +123,10 @@ export function walkOn(floor: Floor, stops: readonly PlanPoint[], start: PlanPoi
   return { order, metres: metresOfOrder(distances, order) + aside };
 }
 
-/** The metres of many walks over one floor, as `walkOn` would have them; where the floor is too tangled, in the order that is given. */
+/** The metres of many walks over one floor, as `walkOn` would have them; where nothing is drawn, or too tangled, in the order that is given. */
 export function metresOfWalks(floor: Floor, walks: readonly (readonly PlanPoint[])[], start: PlanPoint, end: PlanPoint): number[] {
   const plan = planOf(floor, start, end);
-  if (!plan) return walks.map((stops) => straight(floor, stops, start, end).metres);
+  if (!plan) return walks.map((stops) => floor.metresOf([start, ...stops, end]));
   const placed = walks.map((stops) => stops.flatMap((p) => plan.on(p) ?? []));
   const meter = plan.maker?.meter(placed.flat().map((o) => o.at));
   const wanted = new Uint8Array(placed.reduce((n, own) => n + own.length, 0));

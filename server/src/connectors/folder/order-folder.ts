@@ -1,5 +1,6 @@
-import { lstat, mkdir, readdir, readFile, rename, utimes, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { lstat, mkdir, readdir, readFile, rename, rmdir, utimes, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
@@ -13,6 +14,9 @@ const SETTLED_MS = 2_000;
 /** What a server took and left behind when it died is taken again after so long. */
 const LEASE_MS = 60_000;
 const MOST_BYTES = 16_000_000;
+/** Characters of a name that are kept beside the time, so that both fit whatever the characters are. */
+const MOST_NAME = 60;
+const TAKING = '.taking';
 /** How programs name what they are still writing. */
 const UNFINISHED = /^\.|\.(part|tmp|filepart|crdownload)$/i;
 
@@ -22,8 +26,11 @@ const FOLDER_NAME = /^[A-Za-z0-9-]+$/;
 interface Dropped {
   channelId: number;
   code: string;
-  /** The channel's folder, and the file's name as it was put there. */
+  /** The channel's folder. */
   folder: string;
+  /** Where the file lies while it is taken: in a folder of its own, so that another of its name does not come over it. */
+  taken: string;
+  /** Its name as it was put there. */
   name: string;
 }
 
@@ -53,32 +60,40 @@ export class OrderFolder extends Worker<Dropped> {
     const root = this.config.ORDER_FOLDER;
     if (!root) return [];
     const channels = await rows<{ id: number; code: string }>(this.source, `SELECT id, code FROM channel WHERE paused = 0 ORDER BY id`);
-    try {
-      for (const { id, code } of channels) {
-        if (!FOLDER_NAME.test(code)) continue;
-        const folder = join(root, code);
-        await mkdir(join(folder, '.taking'), { recursive: true });
-        const name = (await this.left(folder)) ?? (await this.waiting(folder));
-        if (name) return [{ channelId: id, code, folder, name }];
-      }
-      this.trouble = '';
-    } catch (thrown) {
-      const why = String(thrown);
-      // Said once, not every two seconds.
-      if (why !== this.trouble) this.log.warn({ why }, 'the folder of order files cannot be used');
-      this.trouble = why;
+    const troubles: string[] = [];
+    let found: Dropped | undefined;
+    for (const { id, code } of channels) {
+      if (!FOLDER_NAME.test(code)) continue;
+      const folder = join(root, code);
+      // A folder that cannot be read or written holds up no other channel.
+      const taken = await this.takenIn(folder).catch((thrown: unknown) => void troubles.push(String(thrown)));
+      if (!taken) continue;
+      found = { channelId: id, code, folder, taken, name: basename(taken) };
+      break;
     }
-    return [];
+    const why = troubles.join('; ');
+    // Said once, not every two seconds.
+    if (why !== '' && why !== this.trouble) this.log.warn({ why }, 'a folder of order files cannot be used');
+    this.trouble = why;
+    return found ? [found] : [];
   }
 
-  /** A file that was taken and not finished. */
+  /** A file of a folder that is this server's from now on: one that was taken and not finished, otherwise the oldest that waits. */
+  private async takenIn(folder: string): Promise<string | undefined> {
+    await mkdir(join(folder, TAKING), { recursive: true });
+    return (await this.left(folder)) ?? this.waiting(folder);
+  }
+
   private async left(folder: string): Promise<string | undefined> {
-    const taking = join(folder, '.taking');
-    for (const name of await readdir(taking)) {
-      const at = join(taking, name);
-      if (Date.now() - (await lstat(at)).mtimeMs < LEASE_MS) continue;
-      await utimes(at, new Date(), new Date());
-      return name;
+    for (const own of await readdir(join(folder, TAKING))) {
+      const inside = join(folder, TAKING, own);
+      for (const name of await readdir(inside).catch(() => [])) {
+        const at = join(inside, name);
+        const file = await lstat(at).catch(() => undefined);
+        if (!file || Date.now() - file.mtimeMs < LEASE_MS) continue;
+        await utimes(at, new Date(), new Date());
+        return at;
+      }
     }
     return undefined;
   }
@@ -92,21 +107,24 @@ export class OrderFolder extends Worker<Dropped> {
     }
     found.sort((a, b) => a.at - b.at || (a.name < b.name ? -1 : 1));
     for (const { name } of found) {
-      const taken = join(folder, '.taking', name);
+      const own = join(folder, TAKING, randomUUID());
+      await mkdir(own);
+      const taken = join(own, name);
       // Of several servers one moves it; the others find it gone.
-      if (!(await moved(join(folder, name), taken))) continue;
-      await utimes(taken, new Date(), new Date());
-      return name;
+      if (await moved(join(folder, name), taken)) {
+        await utimes(taken, new Date(), new Date());
+        return taken;
+      }
+      await rmdir(own);
     }
     return undefined;
   }
 
   protected async carryOut(job: Dropped): Promise<void> {
-    const at = join(job.folder, '.taking', job.name);
     try {
-      const { size } = await lstat(at);
+      const { size } = await lstat(job.taken);
       if (size > MOST_BYTES) throw new Problem(413, 'too-large', `The file has ${size} bytes; ${MOST_BYTES} at the most. Divide it`);
-      await this.files.take(null, job.code, await readFile(at));
+      await this.files.take(null, job.code, await readFile(job.taken));
       await this.put(job, 'done');
     } catch (thrown) {
       // Anything else than the file's own fault is tried again when the lease is over.
@@ -117,12 +135,14 @@ export class OrderFolder extends Worker<Dropped> {
     }
   }
 
-  private async put({ folder, name }: Dropped, where: 'done' | 'refused', why?: string): Promise<void> {
+  private async put({ folder, taken, name }: Dropped, where: 'done' | 'refused', why?: string): Promise<void> {
     const into = join(folder, where);
     await mkdir(into, { recursive: true });
-    const stamp = new Date().toISOString().replace(/[-:]/g, '').replace(/\..*/, '');
-    const kept = join(into, `${stamp}-${name}`.slice(0, 240));
-    await rename(join(folder, '.taking', name), kept);
+    const stamp = new Date().toISOString().replace(/[-:.Z]/g, '');
+    // The end of a long name is kept: it says what kind of file it is.
+    const kept = join(into, `${stamp}-${name.slice(-MOST_NAME)}`);
+    await rename(taken, kept);
+    await rmdir(dirname(taken));
     if (why) await writeFile(`${kept}.why.txt`, `${why}\n`);
   }
 }
