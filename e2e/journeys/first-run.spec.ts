@@ -149,8 +149,10 @@ test('a bin, a lane, a tote, a box, a carrier and its departure are made by hand
   await page.getByRole('button', { name: 'Add a departure' }).click();
   const days = page.locator('section.calendar');
   await days.getByLabel('Carrier, departure 1').selectOption('HARRIER');
-  await days.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(days.getByRole('button', { name: 'Keep', exact: true })).toBeDisabled();
+  await Promise.all([
+    page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok()),
+    days.getByRole('button', { name: 'Keep', exact: true }).click(),
+  ]);
   await page.goto(`${BASE}/dispatch`);
   await expect(page.getByText(/van at (\w{3} \d+ \w{3} )?15:30/)).toBeVisible();
 });

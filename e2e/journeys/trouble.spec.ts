@@ -44,7 +44,8 @@ test('a bin that is empty sends the picker to another and puts the doubt on Now'
   await floor.goto('/floor/pick');
   await floor.locator('.f-list a').first().click();
   const before = await floor.locator('.bin').getAttribute('aria-label');
-  await floor.getByRole('button', { name: 'Not here' }).tap();
+  await floor.getByRole('button', { name: 'Too few' }).tap();
+  await floor.getByRole('button', { name: 'None there' }).tap();
   await expect(band(floor, 'accepted')).toContainText('not here');
   expect(before).not.toBeNull();
   await owner.goto('/');

@@ -14,6 +14,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   judge: true,
   store: true,
   take: true,
+  tote: true,
   pick: true,
   short: true,
   'set-down': true,

@@ -10,11 +10,15 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
+const given = async (kind: string) => String((await maren.bytes(`exports/data/${kind}.csv`).expect(200)).body as Buffer);
+/** What the house gave out last, as long as nothing else has changed it. */
+let seen: Record<string, string> | undefined;
+
 /** All that the house would give out again, by kind. */
 async function everything(): Promise<Record<string, string>> {
   const kinds = (await maren.get('imports/kinds').expect(200)).body as { kind: string }[];
   const files: Record<string, string> = {};
-  for (const { kind } of kinds) files[kind] = String((await maren.bytes(`exports/data/${kind}.csv`).expect(200)).body as Buffer);
+  for (const { kind } of kinds) files[kind] = await given(kind);
   return files;
 }
 
@@ -56,19 +60,23 @@ describe('every kind of file', () => {
   });
 
   it.each(GOOD)('is taken in and back, of %s, and leaves the house as it was', async (kind, csv) => {
-    if (kind === 'parts') await takenIn(house, maren, 'kit.csv', 'SKU,Name,Kind\nSTARTER-X,Starter,kit\n');
+    if (kind === 'parts') {
+      await takenIn(house, maren, 'kit.csv', 'SKU,Name,Kind\nSTARTER-X,Starter,kit\n');
+      seen = undefined;
+    }
     if (['prices', 'contacts'].includes(kind)) csv = csv.replace('QUILL', (await supplier()).code);
     if (kind === 'breaks') csv = csv.replace('QUILL,BOK-WAX', await priced());
-    const before = await everything();
+    const before = seen ?? (await everything());
     const run = await checked(house, maren, `${kind}.csv`, csv, { kind });
     expect(run).toMatchObject({ kind, faults: [], faulty: 0 });
     await maren.post(`imports/${run.id}/apply`, { goodRowsOnly: false }).expect(204);
     const applied = await settled(house, maren, run.id);
     expect(applied).toMatchObject({ state: 'applied', problem: null });
     expect(applied.made + applied.changed).toBe(csv.trim().split('\n').length - 1);
-    expect((await everything())[kind]).not.toBe(before[kind]);
+    expect(await given(kind)).not.toBe(before[kind]);
     await maren.post(`imports/${run.id}/undo`).expect(204);
-    expect(await everything()).toEqual(before);
+    seen = await everything();
+    expect(seen).toEqual(before);
   });
 });
 

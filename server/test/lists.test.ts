@@ -99,7 +99,7 @@ describe('other lists as files', () => {
   it('hold what the screen shows of orders and rounds', async () => {
     const orders = await csv('orders');
     expect(orders.map((o) => o['State'])).toEqual(expect.arrayContaining(['released', 'held']));
-    expect((await csv('rounds'))[0]).toMatchObject({ Customer: 'Wick Hill Farm', Stops: '1', 'Stops done': '0', Units: '6' });
+    expect((await csv('rounds'))[0]).toMatchObject({ Customers: 'Wick Hill Farm', Stops: '1', 'Stops done': '0', Units: '6' });
   });
 
   it('keep each movement of an item, newest first, with its lot', async () => {

@@ -139,8 +139,8 @@ describe('the plan', () => {
     const far = await house.order([['SMK-LGE', 1]]);
     await house.release(near);
     await house.release(far);
-    const rounds = (await maren.get('rounds')).body.rows as { code: string; order: string; metres: number }[];
-    const of = (code: string) => rounds.find((r) => r.order === code)!.metres;
+    const rounds = (await maren.get('rounds')).body.rows as { code: string; orders: { code: string }[]; metres: number }[];
+    const of = (code: string) => rounds.find((r) => r.orders[0]!.code === code)!.metres;
     // There and back to where totes are set down.
     expect(of(near)).toBeGreaterThan(0);
     expect(of(far)).toBeGreaterThan(of(near) + 30);

@@ -179,7 +179,7 @@ describe('what is promised', () => {
     const second = await house.order([['SMK-LGE', 2]]);
     const round = await house.release(first);
     const [stop] = await stopsOf(round);
-    await maren.floor({ kind: 'short', round, stopId: stop!.id, units: 2 }).expect(200);
+    await maren.floor({ kind: 'short', round, stopId: stop!.id, units: 2, there: 0 }).expect(200);
     const settled = await inTransaction(house.source, async (tx) => {
       await house.app.get(AllocationService).settle(tx, [{ siteId: 1, itemId: await house.itemId('SMK-LGE') }]);
       return true;

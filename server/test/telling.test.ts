@@ -52,13 +52,14 @@ describe('what channels are told of stock', () => {
   });
 
   it('is fewer where units are doubted: the order that wanted them is promised others', async () => {
-    await house.stock('UNC-FORK', 'A-03-1', 9);
+    await house.stock('UNC-FORK', 'A-03-1', 2);
+    await house.stock('UNC-FORK', 'A-04-1', 7);
     const round = await house.release(await house.order([['UNC-FORK', 2]]));
     const ines = await house.as('Ines');
     const [stop] = (await ines.task<{ stops: { id: number }[] }>('pick', round)).stops;
     await told('UNC-FORK');
     world.heard.splice(0);
-    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 2 }).expect(200);
+    await ines.floor({ kind: 'short', round: round, stopId: stop!.id, units: 2, there: 0 }).expect(200);
     // Nine, of which two are doubted and two promised, and two kept back.
     expect(await told('UNC-FORK')).toEqual([3]);
     expect(await house.figures('UNC-FORK')).toEqual({ onHand: 9, held: 2, reserved: 2 });

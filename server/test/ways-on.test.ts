@@ -40,7 +40,8 @@ describe('a round whose goods were moved', () => {
     return (answer.body as { activityId: number }).activityId;
   }
   const moveAway = (line: number) => ruben.post(`tape/${line}/undo`);
-  const short = (round: string, stop: Stop, units: number) => ines.floor({ kind: 'short', round, stopId: stop.id, units });
+  const short = (round: string, stop: Stop, units: number) =>
+    ines.floor({ kind: 'short', round, stopId: stop.id, units, there: rest(stop) - units });
 
   /** What a person in front of a round would do until nothing is left of it. Fails where no act is permitted. */
   async function finish(round: string, tote: string): Promise<void> {

@@ -11,6 +11,7 @@ export type ItemId = Id<'item'>;
 export type LotId = Id<'lot'>;
 export type PlaceId = Id<'place'>;
 export type PackId = Id<'pack'>;
+export type OrderId = Id<'order'>;
 /** A line of a sales order, or of a purchase order. */
 export type LineId = Id<'line'>;
 export type StopId = Id<'stop'>;

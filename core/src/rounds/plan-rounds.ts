@@ -26,7 +26,7 @@ export interface PlannedRound {
 }
 
 /**
- * Plans rounds with few metres. `seconds` is how long it may improve on a slow machine; `isOver` may end it sooner. Throws `NoWay`
+ * Plans rounds with few metres. `seconds` is how long it may improve on a slow machine; `isOver` may end it sooner; `onBetter` hears of the first grouping and of each better one. Throws `NoWay`
  * where a place cannot be reached.
  */
 export function planRounds(
@@ -52,6 +52,7 @@ export function planRounds(
   };
   const search = new RoundsSearch({ orders, places: places.length, limits, meter: counted }, seed);
   const measurements = Math.floor((seconds * STEPS_A_SECOND) / (meter.work + STEPS_BESIDES)) - measured;
+  onBetter?.(search.found);
   if (measurements > 0) search.improve(measurements, isOver, onBetter);
   return search.found.rounds.map((list) => {
     const own = [...list].sort((a, b) => a - b);

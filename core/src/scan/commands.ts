@@ -1,6 +1,6 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
-import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand } from './pick-task.js';
+import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
 import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';
@@ -19,6 +19,7 @@ export type FloorCommand =
   | JudgeCommand
   | StoreCommand
   | TakeCommand
+  | ToteCommand
   | PickCommand
   | ShortCommand
   | SetDownCommand

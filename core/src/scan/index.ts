@@ -7,6 +7,7 @@ export * from './inspect.js';
 export * from './pack.js';
 export * from './pick-rules.js';
 export * from './pick-task.js';
+export * from './pick-totes.js';
 export * from './pick.js';
 export * from './questions.js';
 export * from './receive/index.js';

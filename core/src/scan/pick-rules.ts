@@ -36,14 +36,14 @@ export function checkTote(task: Pick<PickTask, 'siteId' | 'busyToteIds'>, place:
   return null;
 }
 
-/** The rule for setting a finished tote down: nothing left to pick, at a packing table of this site. */
+/** The rule for setting finished totes down: nothing left to pick, at a packing table of this site. */
 export function checkSetDown(siteId: SiteId, place: PlaceFacts | undefined, open: number): Refusal | null {
   if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' };
   if (!isFor(place.kind, 'set-down') || place.siteId !== siteId) {
-    return { band: 'not-this', title: place.code, detail: 'Set the tote down at a packing table of this site' };
+    return { band: 'not-this', title: place.code, detail: 'Set totes down at a packing table of this site' };
   }
   if (open > 0) {
-    return { band: 'not-this', title: place.code, detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before the tote is set down` };
+    return { band: 'not-this', title: place.code, detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before anything is set down` };
   }
   return null;
 }

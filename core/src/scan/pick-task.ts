@@ -1,11 +1,12 @@
-import type { ItemId, LotId, PlaceId, SiteId, StopId } from '../ids/index.js';
+import type { ItemId, LotId, OrderId, PlaceId, SiteId, StopId } from '../ids/index.js';
 import type { FlowState } from './flow.js';
 import type { SpareGoods } from './pack.js';
 import type { How } from './types.js';
 
-/** One thing to take from one bin. Units are base units. */
+/** One thing to take from one bin for one order. Units are base units. */
 export interface PickStop {
   id: StopId;
+  orderId: OrderId;
   itemId: ItemId;
   lotId: LotId;
   lot: string | null;
@@ -18,31 +19,52 @@ export interface PickStop {
   metres: number;
 }
 
+/** One order of a round. */
+export interface PickOrder {
+  id: OrderId;
+  code: string;
+  customer: string;
+  note: string | null;
+  /** The totes that its goods go into, the one in use last; none until it has one. */
+  toteIds: readonly PlaceId[];
+}
+
 export interface PickTask {
   round: string;
   /** Waiting, picking, set-down or done. */
   state: string;
-  order: string;
-  customer: string;
+  /** Who walks it; null while nobody does. */
+  picker: string | null;
   siteId: SiteId;
-  note: string | null;
+  /** The orders of the round, each of which has totes of its own. */
+  orders: readonly PickOrder[];
   stops: readonly PickStop[];
-  /** The tote already in use on this round, and those that are in use elsewhere. */
-  toteId: PlaceId | null;
+  /** The totes that are in use on other rounds. */
   busyToteIds: readonly PlaceId[];
   /** Whether goods leave a bin only once its code was scanned; absent: no. */
   mustScanBin?: boolean;
+  /** Whether, of several totes, the right one is scanned each time; absent: no. */
+  mustScanTote?: boolean;
   /** Whether each piece is scanned and no number keyed; absent: no. */
   scansEach?: boolean;
   /** What lies in its totes and is wanted no longer; absent where nothing is. */
   spare?: readonly SpareGoods[];
 }
 
-/** Puts a person's name on a round that waits. */
+/** Puts a person's name on a round: one that waits, or one that a colleague leaves. */
 export interface TakeCommand {
   kind: 'take';
   id: string;
   round: string;
+}
+
+/** Ties a tote to an order of a round. A round that waits is begun with it, in the person's name. */
+export interface ToteCommand {
+  kind: 'tote';
+  id: string;
+  round: string;
+  orderId: OrderId;
+  totePlaceId: PlaceId;
 }
 
 /** Goods from a stop into a tote. It names the goods as the phone saw them, so that a stop that changed meanwhile is refused. */
@@ -59,15 +81,19 @@ export interface PickCommand {
   how: How;
 }
 
+/** Fewer are there than a stop wants. */
 export interface ShortCommand {
   kind: 'short';
   id: string;
   round: string;
   stopId: StopId;
+  /** The units that are missing of those that the stop wants. */
   units: number;
+  /** The units that somebody has seen there. */
+  there: number;
 }
 
-/** The finished tote set down where the next person finds it. */
+/** The finished totes set down where the next person finds them. */
 export interface SetDownCommand {
   kind: 'set-down';
   id: string;
@@ -88,14 +114,17 @@ export interface Hand {
   lotSeen: boolean;
 }
 
-export interface PickState extends FlowState<TakeCommand | PickCommand | ShortCommand | SetDownCommand> {
-  toteId: PlaceId | null;
+export interface PickState extends FlowState<TakeCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand> {
   /** The stop that the person chose by scanning its bin or goods; null means the next in order. */
   stopId: StopId | null;
   /** The bin that was scanned last: the person stands there, for every stop at it. */
   atBin: PlaceId | null;
   /** Goods seen at one stop and not yet in a tote. */
   hand: Hand | null;
+  /** The stop at which too few lie, while the person counts how many are there. */
+  asksAt: StopId | null;
+  /** The order whose tote is full: it gets the next empty one. */
+  fullFor: OrderId | null;
 }
 
 export type PickInput =
@@ -104,9 +133,15 @@ export type PickInput =
   /** The lot or serial number that the person reads on the goods, chosen by key. */
   | { kind: 'lot'; id: string; lot: string }
   /** `stopId`: the stop that the person was looking at, where a key was pressed. */
-  | { kind: 'not-here'; id: string; stopId?: StopId };
+  | { kind: 'not-here'; id: string; stopId?: StopId }
+  /** How many units are there, where too few are. */
+  | { kind: 'there'; id: string; units: number }
+  /** From now on this person walks the round. */
+  | { kind: 'take'; id: string }
+  /** The tote of the order at hand holds no more. */
+  | { kind: 'full'; id: string };
 
-export const startPick: PickState = { toteId: null, stopId: null, atBin: null, hand: null, pending: [] };
+export const startPick: PickState = { stopId: null, atBin: null, hand: null, asksAt: null, fullFor: null, pending: [] };
 
 /** What a stop still wants, with what this phone has posted and not yet heard back about. */
 export function wantedAt(state: Pick<PickState, 'pending'>, stop: PickStop): number {
@@ -133,16 +168,10 @@ export const isLotSeen = (state: PickState, stop: PickStop): boolean =>
 export const inHandAt = (state: PickState, stop: PickStop | undefined): number =>
   stop && state.hand?.stopId === stop.id ? state.hand.units : 0;
 
-/** The tote that goods go into: the one scanned, else the one that the round uses, known here or on its way there. */
-export function currentTote(task: PickTask, state: PickState): PlaceId | null {
-  const sent = state.pending.find((c) => c.kind === 'pick');
-  return state.toteId ?? task.toteId ?? sent?.totePlaceId ?? null;
-}
-
-/** Whether the tote is set down, here or on its way to be known. */
+/** Whether its totes are set down, here or on its way to be known. */
 export const isSetDown = (task: PickTask, state: Pick<PickState, 'pending'>): boolean =>
   task.state === 'set-down' || task.state === 'done' || state.pending.some((c) => c.kind === 'set-down');
 
-/** Whether it ended with nothing in its tote: recalled, or cancelled before anything was picked. */
+/** Whether it ended with nothing in its totes: recalled, or cancelled before anything was picked. */
 export const isEmptyRound = (task: PickTask, state: Pick<PickState, 'pending'>): boolean =>
   isSetDown(task, state) && task.stops.every((s) => s.picked === 0) && state.pending.every((c) => c.kind !== 'pick');

@@ -1,43 +1,34 @@
 import type { StopId } from '../ids/index.js';
 import { isFor } from '../places/index.js';
 import { spell } from '../quantity/index.js';
-import { accepted, refuse, stay } from './feedback.js';
-import { flowOf, type Moment } from './flow.js';
-import { checkPick, checkSetDown, checkTote } from './pick-rules.js';
+import { accepted, refuse, sentence, stay } from './feedback.js';
+import { flowOf } from './flow.js';
+import { checkPick, checkSetDown } from './pick-rules.js';
+import { emptied, isWhole, onFull, onTote, type PickCommands, type PickMoment, type PickStep, putInTote } from './pick-put.js';
 import {
   currentStop,
-  currentTote,
   inHandAt,
   isAtBin,
-  isFrom,
   isLotSeen,
   isSetDown,
-  type PickCommand,
   type PickInput,
   type PickState,
   type PickStop,
   type PickTask,
-  type SetDownCommand,
-  type ShortCommand,
   startPick,
-  type TakeCommand,
   wantedAt,
 } from './pick-task.js';
 import type { Meaning } from './resolve.js';
-import type { ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
+import type { ItemFacts, PlaceFacts, Refusal } from './types.js';
 
-type Command = TakeCommand | PickCommand | ShortCommand | SetDownCommand;
-type Result = Step<PickState, Command>;
-type Now = Moment<PickTask, PickState>;
-
-/** The state once goods are in the tote or let go: the tote in use stays, and the person where they stand. */
-const emptied = (state: PickState): PickState => ({ ...startPick, toteId: state.toteId, atBin: state.atBin, pending: state.pending });
+type Result = PickStep;
+type Now = PickMoment;
 
 /** Picking: bin first or goods first, then into the tote. */
-export const pick = flowOf<PickTask, PickState, PickInput, Command>({
+export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
   kind: 'pick',
   start: startPick,
-  owns: ['take', 'pick', 'short', 'set-down'],
+  owns: ['take', 'tote', 'pick', 'short', 'set-down'],
   emptied,
   strays: takenByOthers,
   item: onItem,
@@ -46,12 +37,15 @@ export const pick = flowOf<PickTask, PickState, PickInput, Command>({
     return isFor(place.kind, 'set-down') ? onTable(now, place) : onBin(now, place);
   },
   unknown: onLotCode,
-  cards: { confirm: putInTote, 'not-here': (now) => notHere(now, undefined) },
+  cards: { confirm: (now) => putInTote(now), 'not-here': (now) => notHere(now, undefined) },
   inputs: {
     count: onCount,
-    confirm: putInTote,
+    confirm: (now) => putInTote(now),
     lot: (now, input) => onLot(now, input.lot),
     'not-here': (now, input) => notHere(now, input.stopId),
+    full: onFull,
+    take: onTake,
+    there: (now, input) => onThere(now, input.units),
   },
 });
 
@@ -87,22 +81,21 @@ function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, {
   return isWhole({ task, book, state: next, ...now }, stop) ? putInTote({ task, book, state: next, ...now }) : stay(next);
 }
 
-/** Whether all that a stop wants is in hand, seen at its bin where that is asked for, and a tote is there to take it. */
-const isWhole = ({ task, state }: Now, stop: PickStop): boolean =>
-  inHandAt(state, stop) === wantedAt(state, stop) &&
-  currentTote(task, state) !== null &&
-  isFrom(task, state, stop) &&
-  isLotSeen(state, stop);
-
 function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
   const refusal = checkSetDown(task.siteId, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
   if (refusal) return refuse(state, refusal, now);
-  if (isSetDown(task, state)) return refuse(state, { band: 'not-this', title: place.code, detail: 'The tote is set down already' }, now);
+  if (isSetDown(task, state)) return refuse(state, { band: 'not-this', title: place.code, detail: 'Set down already' }, now);
   return {
     state: { ...startPick, pending: state.pending },
-    feedback: accepted(`Set down at ${place.code}`, `${task.order}, ${task.customer}, is ready to pack`),
+    feedback: accepted(`Set down at ${place.code}`, readyWords(task)),
     commands: [{ kind: 'set-down', id: now.id, round: task.round, placeId: place.id }],
   };
+}
+
+function readyWords({ orders }: PickTask): string {
+  const [first] = orders;
+  if (!first) return 'Ready to pack';
+  return orders.length === 1 ? `${first.code}, ${first.customer}, is ready to pack` : `${orders.length} orders are ready to pack`;
 }
 
 function onBin({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
@@ -117,7 +110,7 @@ function onBin({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
     return refuse(state, { band: 'not-this', title: place.code, detail: 'Put what you hold into the tote first' }, now);
   }
   const hand = state.hand?.stopId === stop.id ? state.hand : null;
-  const next: PickState = { ...state, stopId: stop.id, atBin: place.id, hand };
+  const next: PickState = { ...state, stopId: stop.id, atBin: place.id, hand, asksAt: null };
   // Goods that were scanned before their bin are in the tote with it.
   if (isWhole({ task, book, state: next, ...now }, stop)) return putInTote({ task, book, state: next, ...now });
   return stay(next, accepted(`Bin ${place.code}`, hand ? 'Now the rest, or the tote' : 'Now the goods'));
@@ -142,6 +135,7 @@ function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }
   const next: PickState = {
     ...state,
     stopId: stop.id,
+    asksAt: null,
     hand: { stopId: stop.id, units, how: now.how, packId: pack.id, before, keyed: false, lotSeen },
   };
   if (isWhole({ ...now, state: next }, stop)) return putInTote({ ...now, state: next });
@@ -175,77 +169,42 @@ function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | unde
   return { band: 'not-this', title: item.name, detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet' };
 }
 
-function onTote(now: Now, place: PlaceFacts): Result {
-  const { task, state } = now;
-  const refusal = checkTote(task, place);
-  if (refusal) return refuse(state, refusal, now);
-  const next = { ...state, toteId: place.id };
-  if (state.hand && state.hand.units > 0) return putInTote({ ...now, state: next });
-  const feedback = accepted(`Tote ${place.code}`, `For ${task.order}, ${task.customer}`);
-  if (task.state !== 'waiting' || state.pending.length > 0) return stay(next, feedback);
-  // Whoever may not have this round hears it here, before the first goods are in the hand.
-  return { state: next, feedback, commands: [{ kind: 'take', id: now.id, round: task.round }] };
+/** The round is this person's from now on, begun or left by somebody else. */
+function onTake({ task, state, id }: Now): Result {
+  if (isSetDown(task, state) || state.pending.some((c) => c.kind === 'take')) return stay(state);
+  const feedback = accepted(`${task.round} is yours`, task.picker ? `${task.picker} walked it before` : 'Take your totes');
+  return { state, feedback, commands: [{ kind: 'take', id, round: task.round }] };
 }
 
-function putInTote({ task, book, state, ...now }: Now): Result {
-  const stop = currentStop(task, state);
-  const item = stop && book.items[stop.itemId];
-  const toteId = currentTote(task, state);
-  if (!stop || !item) return stay(state);
-  const units = inHandAt(state, stop);
-  const refusal = checkPick(stop, item, units, wantedAt(state, stop));
-  if (refusal) return refuse(state, refusal, { id: now.id });
-  if (!isLotSeen(state, stop)) {
-    return refuse(
-      state,
-      { band: 'not-this', title: 'Which lot is it?', detail: `Scan ${stop.lot ?? ''} on the goods, or choose it` },
-      { id: now.id },
-    );
-  }
-  if (!isFrom(task, state, stop)) {
-    return refuse(
-      state,
-      { band: 'not-this', title: `Bin ${stop.placeCode}`, detail: 'Scan the bin that you took it from' },
-      { id: now.id },
-    );
-  }
-  if (toteId === null) {
-    return refuse(state, { band: 'not-this', title: 'No tote yet', detail: 'Scan the tote that this order goes into' }, { id: now.id });
-  }
-  const tote = Object.values(book.places).find((p) => p.id === toteId)?.code ?? 'the tote';
-  return {
-    state: emptied(state),
-    feedback: accepted(spell(units, item.packs), `${item.name}, ${stop.placeCode} to tote ${tote}`),
-    commands: [
-      {
-        kind: 'pick',
-        id: now.id,
-        round: task.round,
-        stopId: stop.id,
-        itemId: stop.itemId,
-        lotId: stop.lotId,
-        fromPlaceId: stop.placeId,
-        units,
-        totePlaceId: toteId,
-        how: state.hand?.how ?? now.how,
-      },
-    ],
-  };
-}
-
+/** The shelf is empty, or holds too few: how many are there is counted next. */
 function notHere({ task, book, state, ...now }: Now, seen: StopId | undefined): Result {
   const stop = currentStop(task, state);
   const item = stop && book.items[stop.itemId];
   // The key was for another stop than the one that a colleague's work has brought up meanwhile.
   if (!stop || !item || (seen !== undefined && seen !== stop.id)) return stay(state);
   if (inHandAt(state, stop) > 0) {
-    const detail = 'Scan the tote for what you have, then say the rest is not here';
+    const detail = 'Put what you have into the tote, then say the rest is not here';
     return refuse(state, { band: 'not-this', title: 'Goods in hand', detail }, { id: now.id });
   }
-  const units = wantedAt(state, stop);
+  // The card a second time: nothing at all is there.
+  return state.asksAt === stop.id ? onThere({ task, book, state, ...now }, 0) : stay({ ...state, asksAt: stop.id });
+}
+
+/** How many somebody has seen of what a stop wants: those stay to be taken, the rest is missing. */
+function onThere({ task, book, state, ...now }: Now, there: number): Result {
+  const stop = currentStop(task, state);
+  const item = stop && book.items[stop.itemId];
+  if (!stop || !item || state.asksAt !== stop.id || !Number.isSafeInteger(there) || there < 0) return stay(state);
+  const wanted = wantedAt(state, stop);
+  if (there >= wanted) {
+    const detail = `${sentence(spell(wanted, item.packs))} wanted, so that is enough. Scan the goods`;
+    return stay({ ...state, asksAt: null }, { band: 'not-this', title: stop.placeCode, detail });
+  }
+  const units = wanted - there;
+  const rest = there > 0 ? `Take the ${spell(there, item.packs)}` : 'Another bin is sought';
   return {
-    state: emptied(state),
-    feedback: accepted(`${spell(units, item.packs)} not here`, `${stop.placeCode} will be checked. Another bin is sought`),
-    commands: [{ kind: 'short', id: now.id, round: task.round, stopId: stop.id, units }],
+    state: there > 0 ? { ...state, asksAt: null } : emptied(state),
+    feedback: accepted(`${sentence(spell(units, item.packs))} not here`, `${stop.placeCode} will be checked. ${rest}`),
+    commands: [{ kind: 'short', id: now.id, round: task.round, stopId: stop.id, units, there }],
   };
 }

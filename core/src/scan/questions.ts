@@ -14,6 +14,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   judge: 'The goods still wait to be looked at',
   store: 'Take the goods back to where they stood',
   take: null,
+  tote: null,
   pick: 'Put the goods back into their bin',
   short: 'Look into the bin again',
   'set-down': 'The tote is not set down',

@@ -19,7 +19,7 @@ export interface FloorWalk {
 }
 
 /** A drawn floor with the places of some walks on it. */
-interface Drawn {
+export interface Drawn {
   floor: WalkFloor;
   start: number;
   end: number;
@@ -35,7 +35,8 @@ interface Drawn {
 /** What was drawn last for each floor: pages ask for walks from and to the same place again and again. */
 const latest = new WeakMap<Floor, { key: string; plan: Drawn | undefined }>();
 
-function planOf(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefined {
+/** A floor as a graph, with nodes where walks begin and end; undefined where nothing is drawn. What was asked for last is kept. */
+export function planOf(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefined {
   const key = [start.x, start.y, end.x, end.y].join();
   const known = latest.get(floor);
   if (known?.key === key) return known.plan;

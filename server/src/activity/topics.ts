@@ -44,6 +44,7 @@ const CHANGES = {
   'order-cancel': ['orders', 'rounds', 'parcels', 'stock', 'channels'],
   release: ['orders', 'rounds', 'stock'],
   take: ['rounds', 'orders'],
+  tote: ['rounds'],
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock'],
   'set-down': ['rounds', 'orders', 'parcels'],

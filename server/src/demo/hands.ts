@@ -10,6 +10,7 @@ type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 const SECONDS: Readonly<Record<string, number>> = {
   receive: 75,
   store: 70,
+  tote: 15,
   pick: 40,
   short: 60,
   'set-down': 50,

@@ -159,7 +159,7 @@ export class DemoOrders {
         how: 'scanned',
       });
     const next = task.stops[stops.length];
-    if (short && next) await this.hands.does(picker, { kind: 'short', round, stopId: next.id, units: 1 });
+    if (short && next) await this.hands.does(picker, { kind: 'short', round, stopId: next.id, units: 1, there: next.units - 1 });
     const table = await one<{ id: number }>(this.source, `SELECT id FROM place WHERE code = 'TABLE-1'`);
     if (share === 1) await this.hands.does(picker, { kind: 'set-down', round, placeId: table?.id ?? 0 });
   }

@@ -12,7 +12,7 @@ const WORK: Record<Stage, readonly ActivityKind[]> = {
   inbound: ['receive', 'arrival', 'check', 'judge'],
   shelves: ['store'],
   orders: ['release', 'note'],
-  picking: ['take', 'pick', 'short', 'set-down'],
+  picking: ['take', 'tote', 'pick', 'short', 'set-down'],
   packing: ['pack', 'packed'],
   dispatch: ['hand-over'],
 };

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, one, parsed, type Person, rows, type Tx } from '../platform/index.js';
+import { type Duty, type Right, rightsOf } from './duties.js';
+import { dutyMatrix } from './duty-matrix.js';
 import type { AskedChangeDto, PersonDto } from './identity.dto.js';
 
 /** Whom a person sees and may set up: who works at one of their sites, or at none yet; an owner, everybody. */
@@ -24,6 +26,17 @@ export class PeopleQueries {
       [personId],
     );
     return found ? { ...found, duties: found.duties === null ? null : parsed<string[]>(found.duties) } : null;
+  }
+
+  /** Who has a right and works at a site, by name. */
+  async allowedAt(tx: Pick<Tx, 'query'>, siteId: number, right: Right): Promise<{ id: number; name: string }[]> {
+    const people = await rows<{ id: number; name: string; duties: unknown }>(
+      tx,
+      'SELECT p.id, p.name, p.duties FROM person p JOIN person_site s ON s.person_id = p.id AND s.site_id = ? WHERE p.active = 1 ORDER BY p.name, p.id',
+      [siteId],
+    );
+    const matrix = await dutyMatrix(tx);
+    return people.filter((p) => rightsOf(parsed<Duty[]>(p.duties), matrix).has(right)).map(({ id, name }) => ({ id, name }));
   }
 
   /** Those whom a person may set up, with what was asked to be changed of them; sites of others are not named. */

@@ -4,14 +4,14 @@ import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
 import { type Act, Acting, AskedWindow, AtSites, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { RoundPageDto } from './picking.dto.js';
-import { PickingQueries } from './picking.queries.js';
 import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';
+import { RoundsQueries } from './rounds.queries.js';
 
 @Controller('api')
 export class PickingController {
   constructor(
-    private readonly queries: PickingQueries,
+    private readonly queries: RoundsQueries,
     private readonly releases: ReleaseService,
     private readonly recalls: RecallService,
   ) {}

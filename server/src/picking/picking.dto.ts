@@ -1,16 +1,35 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { PickCommand, PickStop, PickTask, SetDownCommand, ShortCommand, TakeCommand, SpareGoods } from '@vectrum/core/scan';
+import type {
+  PickCommand,
+  PickOrder,
+  PickStop,
+  PickTask,
+  SetDownCommand,
+  ShortCommand,
+  SpareGoods,
+  TakeCommand,
+  ToteCommand,
+} from '@vectrum/core/scan';
 import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
+export class RoundOrderDto {
+  code: string;
+  customer: string;
+  /** The totes that its goods are in. */
+  totes: string[];
+}
 export class RoundRowDto {
   code: string;
-  order: string;
-  customer: string;
+  /** Its orders, the one that was promised soonest first. */
+  orders: RoundOrderDto[];
   state: string;
   picker: string | null;
+  /** Who walks it, or to whom it was sent. */
   mine: boolean;
-  /** Its order goes before others. */
+  /** Whom it was sent to; null where anybody may take it. */
+  sentTo: string | null;
+  /** One of its orders goes before others. */
   urgent: boolean;
   stops: number;
   stopsDone: number;
@@ -19,7 +38,6 @@ export class RoundRowDto {
   promisedAt: Date;
   /** The departure that it must catch, by the calendar of its site. */
   leavesAt: Date | null;
-  tote: string | null;
   createdAt: Date;
   shortStops: number;
 }
@@ -31,6 +49,7 @@ export class RoundPageDto {
 
 export class PickStopDto implements PickStop {
   id: number;
+  orderId: number;
   itemId: number;
   lotId: number;
   lot: string | null;
@@ -46,18 +65,27 @@ export class ToteSpareDto implements SpareGoods {
   units: number;
   code: string;
 }
+export class PickOrderDto implements PickOrder {
+  id: number;
+  code: string;
+  customer: string;
+  note: string | null;
+  /** The totes that its goods go into, the one in use last. */
+  toteIds: number[];
+}
 export class PickTaskDto implements PickTask {
   round: string;
   state: string;
-  order: string;
-  customer: string;
+  /** Who walks it. */
+  picker: string | null;
   siteId: number;
-  note: string | null;
+  orders: PickOrderDto[];
   stops: PickStopDto[];
-  toteId: number | null;
   busyToteIds: number[];
   /** Whether goods leave a bin only once its code was scanned. */
   mustScanBin: boolean;
+  /** Whether, of several totes, the right one is scanned each time. */
+  mustScanTote: boolean;
   /** Whether each piece is scanned and no number keyed. */
   scansEach: boolean;
   /** What lies in its totes and is wanted no longer: to be put away. */
@@ -71,6 +99,12 @@ export class PickBundleDto extends BundleDto {
 export class TakeCommandDto extends FloorCommandDto implements TakeCommand {
   @ApiProperty({ enum: ['take'] }) @IsIn(['take']) kind: 'take';
   @IsString() @Length(1, 20) round: string;
+}
+export class ToteCommandDto extends FloorCommandDto implements ToteCommand {
+  @ApiProperty({ enum: ['tote'] }) @IsIn(['tote']) kind: 'tote';
+  @IsString() @Length(1, 20) round: string;
+  @IsInt() orderId: number;
+  @IsInt() totePlaceId: number;
 }
 export class PickCommandDto extends HowDto implements PickCommand {
   @ApiProperty({ enum: ['pick'] }) @IsIn(['pick']) kind: 'pick';
@@ -87,6 +121,8 @@ export class ShortCommandDto extends FloorCommandDto implements ShortCommand {
   @IsString() @Length(1, 20) round: string;
   @IsInt() stopId: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
+  /** The units that somebody has seen there. */
+  @IsInt() @Min(0) @Max(1_000_000) there: number;
 }
 export class SetDownCommandDto extends FloorCommandDto implements SetDownCommand {
   @ApiProperty({ enum: ['set-down'] }) @IsIn(['set-down']) kind: 'set-down';

@@ -1,19 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { listTable, Lists, windows } from '../exchange/index.js';
-import { PickingQueries } from './picking.queries.js';
+import { RoundsQueries } from './rounds.queries.js';
 
 /** The list of rounds as a file. */
 @Injectable()
 export class PickingFiles {
-  constructor(lists: Lists, picking: PickingQueries) {
+  constructor(lists: Lists, picking: RoundsQueries) {
     lists.register('rounds', (person) =>
       listTable(
         'rounds',
         windows((from, limit) => picking.list(person.siteIds, person.id, { from, limit })),
         [
           ['Round', (r) => r.code],
-          ['Order', (r) => r.order],
-          ['Customer', (r) => r.customer],
+          ['Orders', (r) => r.orders.map((o) => o.code).join(' ')],
+          ['Customers', (r) => r.orders.map((o) => o.customer).join('; ')],
           ['State', (r) => r.state],
           ['Picker', (r) => r.picker],
           ['Stops', (r) => r.stops],

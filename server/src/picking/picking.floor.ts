@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { one, type Tx } from '../platform/index.js';
-import { PickBundleDto, PickCommandDto, SetDownCommandDto, ShortCommandDto, TakeCommandDto } from './picking.dto.js';
+import { PickBundleDto, PickCommandDto, SetDownCommandDto, ShortCommandDto, TakeCommandDto, ToteCommandDto } from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
 import { ShortService } from './short.service.js';
@@ -32,6 +32,13 @@ export class PickingFloor {
       dto: TakeCommandDto,
       work: (tx, act, command) => picking.take(tx, act, command),
       about: (tx, { round }) => this.round(tx, round, `Round ${round} taken`),
+    });
+    commands.register({
+      kind: 'tote',
+      right: 'pick',
+      dto: ToteCommandDto,
+      work: (tx, act, command) => picking.tieTote(tx, act, command),
+      about: async (tx, c) => this.round(tx, c.round, `Tote ${await this.words.place(tx, c.totePlaceId)} for an order of ${c.round}`),
     });
     commands.register({
       kind: 'pick',

@@ -4,19 +4,34 @@ import { CatalogueModule } from '../catalogue/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { SitesModule } from '../sites/index.js';
 import { StockModule } from '../stock/index.js';
+import { BoardController } from './board.controller.js';
+import { BoardQueries } from './board.queries.js';
 import { PickingController } from './picking.controller.js';
 import { PickingFloor } from './picking.floor.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
+import { RoundsQueries } from './rounds.queries.js';
 import { ReleaseService } from './release.service.js';
 import { RecallService } from './recall.service.js';
+import { SendingService } from './sending.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, OrdersModule],
-  controllers: [PickingController],
-  providers: [PickingFiles, PickingFloor, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
+  controllers: [PickingController, BoardController],
+  providers: [
+    BoardQueries,
+    SendingService,
+    PickingFiles,
+    PickingFloor,
+    PickingQueries,
+    RoundsQueries,
+    PickingService,
+    ReleaseService,
+    RecallService,
+    ShortService,
+  ],
   exports: [PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
 })
 export class PickingModule {}

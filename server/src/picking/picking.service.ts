@@ -8,13 +8,14 @@ import {
   type PlaceFacts,
   type SetDownCommand,
   type TakeCommand,
+  type ToteCommand,
 } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { Containers, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates, urgentSql } from '../orders/index.js';
-import { type Act, badState, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
+import { type Act, badState, find, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { LedgerService } from '../stock/index.js';
 import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
@@ -42,21 +43,57 @@ export class PickingService {
     undo: UndoService,
   ) {
     undo.register('pick', 'pick', (tx, act, payload) => this.takeBack(tx, act, payload as PickUndo));
+    undo.register('tote', 'pick', (tx, act, { round, toteId }) => this.freeTote(tx, act, { round: String(round), toteId: Number(toteId) }));
   }
 
-  /** Puts a person's name on a round, so that nobody else is sent there. */
+  /** Puts a person's name on a round, so that nobody else is sent there: one that waits, or one that a colleague leaves. */
   async take(tx: Tx, act: Act, { round: code }: TakeCommand): Promise<FloorAnswerDto> {
     const round = await roundOf(tx, act, code, 'alone');
     mustBeOpen(round);
+    const before = round.picker_id === act.person.id ? null : round.picker_id;
     await this.begin(tx, act, round);
+    if (before) await update(tx, 'round', { id: round.id }, { picker_id: act.person.id });
+    const other = before ? await one<{ name: string }>(tx, 'SELECT name FROM person WHERE id = ?', [before]) : null;
     const activityId = await this.activity.record(tx, act, {
       kind: 'take',
       glyph: 'go',
       title: `${round.code} taken`,
+      detail: other ? `over from ${other.name}` : '',
       document: round.code,
       siteId: round.site_id,
     });
     return { activityId };
+  }
+
+  /** Ties an empty tote to an order of the round; a round that waits is begun. */
+  async tieTote(tx: Tx, act: Act, command: ToteCommand): Promise<FloorAnswerDto> {
+    const round = await this.working(tx, act, command.round);
+    const order = await one<{ code: string; customer: string }>(
+      tx,
+      'SELECT o.code, o.customer FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? AND x.order_id = ?',
+      [round.id, command.orderId],
+    );
+    if (!order) throw refused({ band: 'not-this', title: round.code, detail: 'This order is not on the round any more' });
+    const tote = await this.claim(tx, round, command.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'tote',
+      glyph: 'go',
+      title: `Tote ${tote.code} for ${order.code}`,
+      detail: `${round.code}, ${order.customer}`,
+      document: round.code,
+      siteId: round.site_id,
+      undo: { round: round.code, toteId: tote.id },
+    });
+    return { activityId };
+  }
+
+  /** A tote that is still empty is free again. */
+  private async freeTote(tx: Tx, act: Act, undo: { round: string; toteId: number }): Promise<void> {
+    const round = await roundOf(tx, act, undo.round, 'alone');
+    const use = await find(tx, 'tote_use', { round_id: round.id, open_tote: undo.toteId }, 'lock');
+    const holds = await one(tx, 'SELECT 1 AS n FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [undo.toteId]);
+    if (!use || use.set_down_at || holds) throw new Problem(409, 'undo', 'There are goods in the tote. Take those back first');
+    await tx.query('DELETE FROM tote_use WHERE id = ?', [use.id]);
   }
 
   /** Goods from one stop into a tote. Loads that stop, its item and the tote, and locks nothing else of the round. */
@@ -142,18 +179,18 @@ export class PickingService {
   /** Puts the first person to touch a waiting round on it. */
   private async begin(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (round.state !== 'waiting') return;
-    await this.mustBeNext(tx, round);
+    await this.mustBeNext(tx, act, round);
     await update(tx, 'round', { id: round.id }, { state: 'picking', picker_id: act.person.id, begun_at: NOW });
     await this.states.refresh(tx, await ordersOfRound(tx, round.id));
   }
 
-  /** Where pickers may not choose, the round whose promise is soonest comes before any other that waits. */
-  private async mustBeNext(tx: Tx, round: RoundRow): Promise<void> {
+  /** Where pickers may not choose, the round whose promise is soonest comes before any other that waits for them. */
+  private async mustBeNext(tx: Tx, act: Act, round: RoundRow): Promise<void> {
     if (await this.settings.get(tx, 'ownChoice')) return;
     const next = await one<{ code: string }>(
       tx,
-      `SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state = 'waiting' ORDER BY ${urgentSql('o')} DESC, o.promised_at, r.id LIMIT 1`,
-      [round.site_id],
+      `SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state = 'waiting' AND (r.sent_to_id IS NULL OR r.sent_to_id = ?) ORDER BY ${urgentSql('o')} DESC, o.promised_at, r.id LIMIT 1`,
+      [round.site_id, act.person.id],
     );
     if (next && next.code !== round.code) throw badState(`${next.code} comes first: it is urgent, or its promise is sooner. Take that one`);
   }

@@ -67,14 +67,14 @@ export class RecallService {
     });
   }
 
-  /** Nobody goes for what of an order is not picked yet; it stays promised at its sites. The rounds and the order are held. */
-  async fromStops(tx: Tx, orderId: number): Promise<void> {
+  /** Nobody goes for what of an order is not picked yet, on one round or on any; it stays promised at its sites. The rounds and the order are held. */
+  async fromStops(tx: Tx, orderId: number, roundId?: number): Promise<void> {
     const stops = await rows<OpenStop>(
       tx,
       `SELECT s.id, s.order_line_id AS lineId, s.item_id AS itemId, r.site_id AS siteId, s.place_id AS placeId, s.lot_id AS lotId, s.units - s.picked_units - s.short_units AS \`left\`
        FROM round_stop s JOIN \`round\` r ON r.id = s.round_id JOIN sales_order_line l ON l.id = s.order_line_id
-       WHERE l.order_id = ? AND s.units > s.picked_units + s.short_units AND r.state IN ('waiting','picking') ORDER BY s.item_id, s.place_id, s.lot_id, s.id`,
-      [orderId],
+       WHERE l.order_id = ? AND s.units > s.picked_units + s.short_units AND r.state IN ('waiting','picking') AND (? IS NULL OR r.id = ?) ORDER BY s.item_id, s.place_id, s.lot_id, s.id`,
+      [orderId, roundId ?? null, roundId ?? null],
     );
     for (const stop of stops) {
       await this.reservations.move(tx, stop, { placeId: stop.placeId, lotId: stop.lotId }, null, stop.left);
@@ -100,7 +100,10 @@ export class RecallService {
     }
   }
 
-  /** Stops at which nothing is sought any more go, and rounds with nothing left to walk for and nothing in a tote are over. */
+  /**
+   * Stops at which nothing is sought any more go, the order leaves rounds that have nothing of it, and rounds with nothing left to walk
+   * for and nothing in a tote are over.
+   */
   async endEmpty(tx: Tx, orderId: number): Promise<void> {
     await tx.query(
       'DELETE s FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id WHERE l.order_id = ? AND s.units = 0 AND s.picked_units = 0 AND s.short_units = 0',
@@ -110,6 +113,12 @@ export class RecallService {
       tx,
       `SELECT r.id FROM \`round\` r JOIN round_order x ON x.round_id = r.id WHERE x.order_id = ? AND r.state IN ('waiting','picking')
          AND NOT EXISTS (SELECT 1 FROM round_stop s WHERE s.round_id = r.id AND (s.units > s.picked_units + s.short_units OR s.picked_units > 0)) ORDER BY r.id`,
+      [orderId],
+    );
+    await tx.query(
+      `DELETE x FROM round_order x JOIN \`round\` r ON r.id = x.round_id JOIN round_order y ON y.round_id = x.round_id AND y.order_id <> x.order_id
+       WHERE x.order_id = ? AND r.state IN ('waiting','picking') AND NOT EXISTS (SELECT 1 FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id WHERE s.round_id = r.id AND l.order_id = x.order_id)
+         AND NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.order_id = x.order_id AND u.ended_at IS NULL)`,
       [orderId],
     );
     for (const { id } of over) {

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { type BinChoice, type BinStock, chooseBins } from '@vectrum/core/allocation';
+import type { BinChoice, BinStock } from '@vectrum/core/allocation';
 import { ordersIn, type OrderState } from '@vectrum/core/orders';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
@@ -22,14 +22,39 @@ import {
   rows,
   type Tx,
 } from '../platform/index.js';
-import { keepStanding } from '../sites/index.js';
+import { pickable, takeFrom } from './pickable.js';
+
+/** An order that is to be released, as whoever releases it has seen it. */
+export interface ToRelease {
+  code: string;
+  version: number;
+}
+/** The orders of one round, and whom it is sent to; null where anybody may take it. */
+export interface RoundToSend {
+  orders: readonly ToRelease[];
+  sentTo: number | null;
+}
 
 interface LineToPick extends Holder {
+  orderId: number;
   rotation: 'fifo' | 'fefo';
   units: number;
 }
+interface ReleasedOrder {
+  id: number;
+  code: string;
+  siteId: number;
+  state: string;
+  customer: string;
+  version: number;
+}
+interface NewRound {
+  siteId: number;
+  orderIds: readonly number[];
+  sentTo: number | null;
+}
 
-/** The second kind of reservation: turns what an order holds at a site into stops at bins and lots. */
+/** The second kind of reservation: turns what orders hold at a site into stops at bins and lots. */
 @Injectable()
 export class ReleaseService {
   constructor(
@@ -43,41 +68,59 @@ export class ReleaseService {
   /** Sends an order to picking: a round at each site where goods are promised to it. */
   release(act: Act, code: string, version: number): Promise<{ round: string; rounds: string[] }> {
     return this.commands.run(act, 'order.release', { code, version }, async (tx) => {
-      const order = await one<{ id: number; site_id: number; state: string; customer: string; version: number }>(
-        tx,
-        'SELECT id, site_id, state, customer, version FROM sales_order WHERE code = ? FOR UPDATE',
-        [code],
-      );
-      if (!order) throw notFound(`Order ${code}`);
-      mustBeAt(act.person, order.site_id);
-      const isAtWork = ordersIn('at work').includes(order.state as OrderState);
-      if (order.state !== 'open' && !isAtWork) throw badState(`${code} is ${order.state}. Only an open order can be sent to picking`);
-      mustMatch(order.version, version);
-      // What was added to an order that is being picked follows on a round of its own.
-      if (!isAtWork) await this.mustBeWhole(tx, order.id, code);
-      const lines = await this.lines(tx, order.id);
-      if (lines.length === 0) throw badState(`Nothing of ${code} is left to pick`);
-      const rounds: string[] = [];
-      for (const siteId of [...new Set(lines.map((l) => l.siteId))].sort((a, b) => a - b))
-        rounds.push(
-          await this.openRound(
-            tx,
-            siteId,
-            order.id,
-            lines.filter((l) => l.siteId === siteId),
-          ),
-        );
-      await this.states.refresh(tx, [order.id]);
-      await this.activity.record(tx, act, {
-        kind: 'release',
-        glyph: 'go',
-        title: `${code} sent to picking`,
-        detail: `${rounds.join(', ')}, ${order.customer}`,
-        document: code,
-        siteId: order.site_id,
-      });
+      const rounds = await this.send(tx, act, null, [{ orders: [{ code, version }], sentTo: null }]);
       return { round: rounds[0] ?? '', rounds };
     });
+  }
+
+  /**
+   * Sends many orders to picking, each group of them as one round at a site; what they hold at other sites becomes rounds of their own
+   * there. All of it or nothing: an order that cannot go any more is named. `check` may refuse it before anything is done.
+   */
+  releaseRounds(
+    act: Act,
+    siteId: number,
+    groups: readonly RoundToSend[],
+    check: (tx: Tx) => Promise<unknown>,
+  ): Promise<{ rounds: string[] }> {
+    return this.commands.run(act, 'rounds.release', { siteId, groups }, async (tx) => {
+      mustBeAt(act.person, siteId);
+      await check(tx);
+      return { rounds: await this.send(tx, act, siteId, groups) };
+    });
+  }
+
+  private async send(tx: Tx, act: Act, siteId: number | null, groups: readonly RoundToSend[]): Promise<string[]> {
+    const orders = await this.hold(
+      tx,
+      act,
+      groups.flatMap((g) => g.orders),
+    );
+    const lines = await this.lines(
+      tx,
+      orders.map((o) => o.id),
+    );
+    for (const { id, code } of orders) if (!lines.some((l) => l.orderId === id)) throw badState(`Nothing of ${code} is left to pick`);
+    const stocks = await this.stocks(tx, lines);
+    const rounds: string[] = [];
+    for (const { orders: wanted, sentTo } of groups) {
+      const group = orders.filter((o) => wanted.some((w) => w.code.toUpperCase() === o.code));
+      const own = lines.filter((l) => group.some((o) => o.id === l.orderId));
+      const shared = own.filter((l) => l.siteId === siteId);
+      const orderIds = [...new Set(shared.map((l) => l.orderId))];
+      if (siteId !== null && shared.length > 0) rounds.push(await this.openRound(tx, { siteId, orderIds, sentTo }, shared, stocks));
+      for (const order of group)
+        for (const other of sitesOf(own.filter((l) => l.orderId === order.id && l.siteId !== siteId))) {
+          const there = own.filter((l) => l.orderId === order.id && l.siteId === other);
+          rounds.push(await this.openRound(tx, { siteId: other, orderIds: [order.id], sentTo: null }, there, stocks));
+        }
+    }
+    await this.states.refresh(
+      tx,
+      orders.map((o) => o.id),
+    );
+    for (const order of orders) await this.tell(tx, act, order, 'sent to picking', await this.roundsOf(tx, order.id));
+    return rounds;
   }
 
   /**
@@ -86,31 +129,22 @@ export class ReleaseService {
    */
   follow(act: Act, code: string): Promise<void> {
     return inTransaction(this.source, async (tx) => {
-      const order = await one<{ id: number; site_id: number; state: string }>(
+      const order = await one<ReleasedOrder>(
         tx,
-        'SELECT id, site_id, state FROM sales_order WHERE code = ? FOR UPDATE',
+        'SELECT id, code, site_id AS siteId, state, customer, version FROM sales_order WHERE code = ? FOR UPDATE',
         [code],
       );
-      if (!order || !ordersIn('at work').includes(order.state as OrderState)) return;
-      const lines = await this.lines(tx, order.id);
-      for (const siteId of [...new Set(lines.map((l) => l.siteId))].sort((a, b) => a - b)) {
-        const here = lines.filter((l) => l.siteId === siteId);
-        const stock = await this.pickable(
-          tx,
-          siteId,
-          here.map((l) => l.itemId),
-        );
-        const stops = here.flatMap((line) => {
-          const bins = stock.get(line.itemId) ?? [];
-          const { choices } = chooseBins(bins, line.units, line.rotation);
-          for (const c of choices) {
-            const bin = bins.find((b) => b.placeId === c.placeId && b.lotId === c.lotId);
-            if (bin) bin.units -= c.units;
-          }
-          return choices.map((choice) => ({ line, choice }));
-        });
+      if (!order || !isAtWork(order)) return;
+      const lines = await this.lines(tx, [order.id]);
+      const stocks = await this.stocks(tx, lines);
+      for (const siteId of sitesOf(lines)) {
+        const stops = lines
+          .filter((l) => l.siteId === siteId)
+          .flatMap((line) =>
+            takeFrom(stocks.get(siteId) ?? new Map<number, BinStock[]>(), line).choices.map((choice) => ({ line, choice })),
+          );
         if (stops.length === 0) continue;
-        const round = await this.newRound(tx, siteId, order.id);
+        const round = await this.newRound(tx, { siteId, orderIds: [order.id], sentTo: null });
         for (const { line, choice } of stops) await this.addStop(tx, round.id, line, choice);
         await this.activity.record(tx, act, {
           kind: 'release',
@@ -118,52 +152,17 @@ export class ReleaseService {
           title: `More of ${code} sent to picking`,
           detail: round.code,
           document: code,
-          siteId: order.site_id,
+          siteId: order.siteId,
         });
       }
       await this.states.refresh(tx, [order.id]);
     });
   }
 
-  private async newRound(tx: Tx, siteId: number, orderId: number): Promise<{ id: number; code: string }> {
-    const code = await nextCode(tx, 'R');
-    const id = await insert(tx, 'round', { code, site_id: siteId });
-    await insert(tx, 'round_order', { round_id: id, order_id: orderId });
-    return { id, code };
-  }
-
-  private async openRound(tx: Tx, siteId: number, orderId: number, lines: readonly LineToPick[]): Promise<string> {
-    const { id, code } = await this.newRound(tx, siteId, orderId);
-    await this.planStops(tx, id, siteId, lines);
-    return code;
-  }
-
-  /** Chooses bins for lines and writes the stops. Throws where bins open to picking hold too little. */
-  private async planStops(tx: Tx, roundId: number, siteId: number, lines: readonly LineToPick[]): Promise<void> {
-    const stock = await this.pickable(
-      tx,
-      siteId,
-      lines.map((l) => l.itemId),
-    );
-    for (const line of lines) {
-      const bins = stock.get(line.itemId) ?? [];
-      const { choices, short } = chooseBins(bins, line.units, line.rotation);
-      if (short > 0) {
-        const item = await one<{ name: string }>(tx, 'SELECT name FROM item WHERE id = ?', [line.itemId]);
-        throw badState(`Bins open to picking lack ${short} of ${item?.name ?? 'an item'}. Put it away from the dock first`);
-      }
-      for (const c of choices) {
-        await this.addStop(tx, roundId, line, c);
-        const bin = bins.find((b) => b.placeId === c.placeId && b.lotId === c.lotId);
-        if (bin) bin.units -= c.units;
-      }
-    }
-  }
-
   /** A stop at a bin and lot, with what is promised of it. */
-  async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice): Promise<void> {
+  async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice): Promise<number> {
     await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
-    await insert(tx, 'round_stop', {
+    return insert(tx, 'round_stop', {
       round_id: roundId,
       order_line_id: line.lineId,
       item_id: line.itemId,
@@ -173,47 +172,89 @@ export class ReleaseService {
     });
   }
 
-  /** What bins open to picking hold that no round goes for yet. The balances stay locked. */
-  async pickable(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<Map<number, BinStock[]>> {
-    const items = [...new Set(itemIds)].sort((a, b) => a - b);
-    await keepStanding(tx, 'SELECT place_id FROM balance WHERE item_id IN (?) AND units > 0 AND bounded = 1', [[0, ...items]]);
-    const found = await rows<{ item_id: number; place_id: number; lot_id: number; units: number }>(
+  /** Takes hold of orders, each once and in the order of their numbers; refuses those that cannot go, by their code. */
+  private async hold(tx: Tx, act: Act, wanted: readonly ToRelease[]): Promise<ReleasedOrder[]> {
+    const versions = new Map(wanted.map((w) => [w.code.toUpperCase(), w.version]));
+    if (versions.size < wanted.length) throw badState('An order is on two rounds. Leave it on one of them');
+    const codes = [...versions.keys()];
+    const orders = await rows<ReleasedOrder>(
       tx,
-      `SELECT item_id, place_id, lot_id, units FROM balance WHERE item_id IN (${marks(items)}) AND stock_condition = 'good' AND units > 0 AND bounded = 1 ORDER BY item_id, place_id, lot_id FOR UPDATE`,
-      items,
+      `SELECT id, code, site_id AS siteId, state, customer, version FROM sales_order WHERE code IN (${marks(codes)}) ORDER BY id FOR UPDATE`,
+      codes,
     );
-    const places = await rows<{ id: number; walk_order: number }>(
-      tx,
-      `SELECT id, walk_order FROM place WHERE site_id = ? AND pickable = 1 AND blocked = 0 AND id IN (${marks(found)})`,
-      [siteId, ...found.map((f) => f.place_id)],
-    );
-    const claims = await rows<{ item_id: number; place_id: number; lot_id: number; units: string }>(
-      tx,
-      `SELECT item_id, place_id, lot_id, SUM(units) AS units FROM reservation WHERE item_id IN (${marks(items)}) AND place_id IS NOT NULL GROUP BY item_id, place_id, lot_id`,
-      items,
-    );
-    const lots = await rows<{ id: number; expires_on: string | null; first_received_on: string | null }>(
-      tx,
-      `SELECT id, expires_on, first_received_on FROM lot WHERE id IN (${marks(found)})`,
-      found.map((f) => f.lot_id),
-    );
-    const byItem = new Map<number, BinStock[]>();
-    for (const row of found) {
-      const place = places.find((p) => p.id === row.place_id);
-      if (!place) continue;
-      const claim = claims.find((c) => c.item_id === row.item_id && c.place_id === row.place_id && c.lot_id === row.lot_id);
-      const lot = lots.find((l) => l.id === row.lot_id);
-      const bin = {
-        placeId: row.place_id,
-        lotId: row.lot_id,
-        walkOrder: place.walk_order,
-        units: row.units - num(claim?.units),
-        expires: lot?.expires_on ?? null,
-        received: lot?.first_received_on ?? null,
-      };
-      byItem.set(row.item_id, [...(byItem.get(row.item_id) ?? []), bin]);
+    const missing = codes.find((code) => !orders.some((o) => o.code === code));
+    if (missing) throw notFound(`Order ${missing}`);
+    for (const order of orders) {
+      mustBeAt(act.person, order.siteId);
+      if (order.state !== 'open' && !isAtWork(order))
+        throw badState(`${order.code} is ${order.state}. Only an open order can be sent to picking`);
+      mustMatch(order.version, versions.get(order.code) ?? 0);
+      // What was added to an order that is being picked follows on a round of its own.
+      if (!isAtWork(order)) await this.mustBeWhole(tx, order.id, order.code);
     }
-    return byItem;
+    return orders;
+  }
+
+  private async newRound(tx: Tx, { siteId, orderIds, sentTo }: NewRound): Promise<{ id: number; code: string }> {
+    const code = await nextCode(tx, 'R');
+    const id = await insert(tx, 'round', { code, site_id: siteId, sent_to_id: sentTo });
+    for (const orderId of orderIds) await insert(tx, 'round_order', { round_id: id, order_id: orderId });
+    return { id, code };
+  }
+
+  /** Chooses bins for lines and writes the stops. Throws where bins open to picking hold too little. */
+  private async openRound(
+    tx: Tx,
+    round: NewRound,
+    lines: readonly LineToPick[],
+    stocks: ReadonlyMap<number, ReadonlyMap<number, BinStock[]>>,
+  ): Promise<string> {
+    const { id, code } = await this.newRound(tx, round);
+    for (const line of lines) {
+      const { choices, short } = takeFrom(stocks.get(round.siteId) ?? new Map<number, BinStock[]>(), line);
+      if (short > 0) {
+        const lacks = await one<{ name: string; code: string }>(
+          tx,
+          'SELECT i.name, o.code FROM item i JOIN sales_order o ON o.id = ? WHERE i.id = ?',
+          [line.orderId, line.itemId],
+        );
+        throw badState(
+          `Bins open to picking lack ${short} of ${lacks?.name ?? 'an item'} for ${lacks?.code ?? 'an order'}. Put it away from the dock first`,
+        );
+      }
+      for (const choice of choices) await this.addStop(tx, id, line, choice);
+    }
+    return code;
+  }
+
+  /** What bins of each site hold that lines are promised at, locked. */
+  private async stocks(tx: Tx, lines: readonly LineToPick[]): Promise<Map<number, Map<number, BinStock[]>>> {
+    const stocks = new Map<number, Map<number, BinStock[]>>();
+    for (const siteId of sitesOf(lines)) {
+      const items = lines.filter((l) => l.siteId === siteId).map((l) => l.itemId);
+      stocks.set(siteId, await pickable(tx, siteId, items, 'locked'));
+    }
+    return stocks;
+  }
+
+  private async roundsOf(tx: Tx, orderId: number): Promise<string> {
+    const found = await rows<{ code: string }>(
+      tx,
+      `SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id WHERE x.order_id = ? AND r.state IN ('waiting','picking') ORDER BY r.id`,
+      [orderId],
+    );
+    return found.map((r) => r.code).join(', ');
+  }
+
+  private async tell(tx: Tx, act: Act, order: ReleasedOrder, what: string, rounds: string): Promise<void> {
+    await this.activity.record(tx, act, {
+      kind: 'release',
+      glyph: 'go',
+      title: `${order.code} ${what}`,
+      detail: `${rounds}, ${order.customer}`,
+      document: order.code,
+      siteId: order.siteId,
+    });
   }
 
   private async mustBeWhole(tx: Tx, orderId: number, code: string): Promise<void> {
@@ -225,13 +266,16 @@ export class ReleaseService {
     if (short) throw badState(`${code} is short of ${num(short.lacks)} of ${short.name}. It waits for stock`);
   }
 
-  /** What an order holds at its sites and no round goes for yet. */
-  private lines(tx: Tx, orderId: number): Promise<LineToPick[]> {
+  /** What orders hold at their sites and no round goes for yet. */
+  private lines(tx: Tx, orderIds: readonly number[]): Promise<LineToPick[]> {
     return rows<LineToPick>(
       tx,
-      `SELECT l.id AS lineId, l.item_id AS itemId, v.site_id AS siteId, v.units, i.rotation FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN item i ON i.id = l.item_id
-       WHERE l.order_id = ? AND v.place_id IS NULL ORDER BY l.line, v.site_id`,
-      [orderId],
+      `SELECT l.id AS lineId, l.order_id AS orderId, l.item_id AS itemId, v.site_id AS siteId, v.units, i.rotation FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN item i ON i.id = l.item_id
+       WHERE l.order_id IN (${marks(orderIds)}) AND v.place_id IS NULL ORDER BY l.order_id, l.line, v.site_id`,
+      [...orderIds],
     );
   }
 }
+
+const isAtWork = (order: { state: string }) => ordersIn('at work').includes(order.state as OrderState);
+const sitesOf = (lines: readonly { siteId: number }[]) => [...new Set(lines.map((l) => l.siteId))].sort((a, b) => a - b);

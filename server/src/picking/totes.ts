@@ -7,7 +7,7 @@ export interface ToteFor {
   orderId: number;
 }
 
-/** A tote holds what it holds for one order of one round; its row is locked, so that two cannot take it together. */
+/** A tote holds what it holds for one order of one round, which may fill several; its row is locked, so that two cannot take it together. */
 export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<void> {
   const known = await useOf(tx, tote.id);
   if (known && known.roundId === use.roundId && known.orderId === use.orderId && !known.setDown) return;
@@ -15,13 +15,6 @@ export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<vo
   const other = await useOf(tx, tote.id);
   const mine = other && other.roundId === use.roundId && other.orderId === use.orderId && !other.setDown;
   if (other && !mine) throw refused({ band: 'not-this', title: `Tote ${tote.code}`, detail: 'In use on another order. Take an empty one' });
-  const has = await one(tx, 'SELECT id FROM tote_use WHERE round_id = ? AND order_id = ? AND ended_at IS NULL AND tote_id <> ? LIMIT 1', [
-    use.roundId,
-    use.orderId,
-    tote.id,
-  ]);
-  if (has)
-    throw refused({ band: 'not-this', title: `Tote ${tote.code}`, detail: 'This round has its tote already. Put the goods in that one' });
   if (!other) await insert(tx, 'tote_use', { tote_id: tote.id, round_id: use.roundId, order_id: use.orderId });
 }
 

@@ -2083,7 +2083,58 @@ export interface paths {
         };
         get: operations["Picking_list"];
         put?: never;
+        /** Sends many orders to picking, grouped into rounds: all of them, or none where one cannot go. */
+        post: operations["Board_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/release-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Board_board"];
+        put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a round that waits to somebody, or to whoever takes it. */
+        post: operations["Board_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a round back that nobody has begun; its orders wait again. */
+        post: operations["Board_recall"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5342,14 +5393,23 @@ export interface components {
             round: string;
             rounds: string[];
         };
+        RoundOrderDto: {
+            code: string;
+            customer: string;
+            /** @description The totes that its goods are in. */
+            totes: string[];
+        };
         RoundRowDto: {
             code: string;
-            order: string;
-            customer: string;
+            /** @description Its orders, the one that was promised soonest first. */
+            orders: components["schemas"]["RoundOrderDto"][];
             state: string;
             picker: string | null;
+            /** @description Who walks it, or to whom it was sent. */
             mine: boolean;
-            /** @description Its order goes before others. */
+            /** @description Whom it was sent to; null where anybody may take it. */
+            sentTo: string | null;
+            /** @description One of its orders goes before others. */
             urgent: boolean;
             stops: number;
             stopsDone: number;
@@ -5362,7 +5422,6 @@ export interface components {
              * @description The departure that it must catch, by the calendar of its site.
              */
             leavesAt: string | null;
-            tote: string | null;
             /** Format: date-time */
             createdAt: string;
             shortStops: number;
@@ -5371,6 +5430,101 @@ export interface components {
             rows: components["schemas"]["RoundRowDto"][];
             /** @description How many there are in all; one more than ten thousand where there are more than that. */
             total: number;
+        };
+        BoardStopDto: {
+            placeId: number;
+            itemId: number;
+            units: number;
+        };
+        BoardLackDto: {
+            item: string;
+            units: number;
+        };
+        BoardOrderDto: {
+            code: string;
+            version: number;
+            customer: string;
+            channel: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch.
+             */
+            leavesAt: string;
+            urgent: boolean;
+            units: number;
+            weightG: number;
+            volumeMl: number;
+            /** @description What it would be picked from as things lie now. */
+            stops: components["schemas"]["BoardStopDto"][];
+            /** @description What no bin open to picking holds for it. */
+            lacks: components["schemas"]["BoardLackDto"][];
+        };
+        BoardPlaceDto: {
+            id: number;
+            code: string;
+            zone: string;
+            /** @description Metres on the plan; null where it is not drawn. */
+            x: number | null;
+            y: number | null;
+        };
+        BoardItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+        };
+        BoardVanDto: {
+            /** Format: date-time */
+            at: string;
+            name: string;
+            carrier: string | null;
+        };
+        BoardPickerDto: {
+            id: number;
+            name: string;
+            /** @description Whether they have done anything today. */
+            here: boolean;
+            /** @description What they have still to walk: the stops and units of rounds that are theirs. */
+            stops: number;
+            units: number;
+        };
+        ReleaseBoardDto: {
+            siteId: number;
+            table: {
+                x: number;
+                y: number;
+            };
+            orders: components["schemas"]["BoardOrderDto"][];
+            /** @description How many wait in all; more than are listed where there are very many. */
+            total: number;
+            places: components["schemas"]["BoardPlaceDto"][];
+            items: components["schemas"]["BoardItemDto"][];
+            vans: components["schemas"]["BoardVanDto"][];
+            pickers: components["schemas"]["BoardPickerDto"][];
+            /** @description What a round holds, unless the page says otherwise. */
+            roundOrders: number;
+            roundKilos: number;
+            roundLitres: number;
+        };
+        OrderToReleaseDto: {
+            code: string;
+            version: number;
+        };
+        RoundToSendDto: {
+            orders: components["schemas"]["OrderToReleaseDto"][];
+            /** @description Who is to walk it; null where anybody may. */
+            sentTo: number | null;
+        };
+        SendRoundsDto: {
+            siteId: number;
+            rounds: components["schemas"]["RoundToSendDto"][];
+        };
+        SentRoundsDto: {
+            rounds: string[];
+        };
+        SendRoundDto: {
+            sentTo: number | null;
         };
         BenchRowDto: {
             order: string;
@@ -6298,6 +6452,18 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        ToteCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tote";
+            round: string;
+            orderId: number;
+            totePlaceId: number;
+            /** Format: uuid */
+            id: string;
+        };
         PickCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6325,6 +6491,8 @@ export interface components {
             round: string;
             stopId: number;
             units: number;
+            /** @description The units that somebody has seen there. */
+            there: number;
             /** Format: uuid */
             id: string;
         };
@@ -6556,8 +6724,17 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        PickOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            note: string | null;
+            /** @description The totes that its goods go into, the one in use last. */
+            toteIds: number[];
+        };
         PickStopDto: {
             id: number;
+            orderId: number;
             itemId: number;
             lotId: number;
             lot: string | null;
@@ -6576,15 +6753,16 @@ export interface components {
         PickTaskDto: {
             round: string;
             state: string;
-            order: string;
-            customer: string;
+            /** @description Who walks it. */
+            picker: string | null;
             siteId: number;
-            note: string | null;
+            orders: components["schemas"]["PickOrderDto"][];
             stops: components["schemas"]["PickStopDto"][];
-            toteId: number | null;
             busyToteIds: number[];
             /** @description Whether goods leave a bin only once its code was scanned. */
             mustScanBin: boolean;
+            /** @description Whether, of several totes, the right one is scanned each time. */
+            mustScanTote: boolean;
             /** @description Whether each piece is scanned and no number keyed. */
             scansEach: boolean;
             /** @description What lies in its totes and is wanted no longer: to be put away. */
@@ -6604,7 +6782,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
@@ -10292,6 +10470,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoundPageDto"];
+                };
+            };
+        };
+    };
+    Board_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendRoundsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentRoundsDto"];
+                };
+            };
+        };
+    };
+    Board_board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseBoardDto"];
+                };
+            };
+        };
+    };
+    Board_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendRoundDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Board_recall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };

@@ -179,7 +179,7 @@ export function KitPage() {
           onCount={(id, n) => setCounts((c) => ({ ...c, [id]: n }))}
         />
         <Keys className="mt-3">
-          <Key>Not here</Key>
+          <Key>Too few</Key>
           <Key next>Book in</Key>
         </Keys>
       </PhonePiece>

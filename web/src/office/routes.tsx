@@ -31,6 +31,7 @@ import { OrderSheet } from './orders/order-sheet';
 import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
+import { ReleasePage } from './picking/release/release-page';
 import { BoxForm } from './setup/carriers/box-form';
 import { BoxesPage } from './setup/carriers/boxes-page';
 import { CarrierForm } from './setup/carriers/carrier-form';
@@ -165,6 +166,7 @@ export const routes: RouteObject = {
       ],
     },
     { path: 'picking', element: <PickingPage /> },
+    { path: 'picking/release', element: <ReleasePage /> },
     { path: 'packing', element: <PackingPage /> },
     { path: 'dispatch', element: <DispatchPage /> },
     {

@@ -51,6 +51,7 @@ export const places = {
   binB: place(102, 'B-01-1', 'pick-face'),
   tote: place(103, 'T-01', 'tote'),
   busy: place(104, 'T-02', 'tote'),
+  second: place(108, 'T-03', 'tote'),
   table: place(105, 'TABLE-1', 'packing-table'),
   far: place(106, 'QUAY-DOCK', 'dock', 2),
   cart: place(107, 'CART-1', 'cart'),

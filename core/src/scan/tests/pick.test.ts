@@ -3,6 +3,7 @@ import { type AnyInput, book, clear, codes, confirm, count, notHere, places, sca
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
   id,
+  orderId: 1,
   itemId,
   lotId: 0,
   lot: null,
@@ -17,15 +18,13 @@ const stop = (id: number, itemId: number, place: { id: number; code: string }, u
 const task: PickTask = {
   round: 'R-0612',
   state: 'picking',
-  order: 'S-20417',
-  customer: 'Wick Hill Farm',
+  picker: 'Ines Thorne',
   siteId: 1,
-  note: null,
+  orders: [{ id: 1, code: 'S-20417', customer: 'Wick Hill Farm', note: null, toteIds: [] }],
   stops: [stop(1, 1, places.binA, 50), stop(2, 3, places.binB, 2, { lotId: 9, lot: 'LM1' })],
-  toteId: null,
   busyToteIds: [places.busy.id],
 };
-const withTote: PickTask = { ...task, toteId: places.tote.id };
+const withTote: PickTask = { ...task, orders: task.orders.map((o) => ({ ...o, toteIds: [places.tote.id] })) };
 const run = (t: PickTask, ...inputs: AnyInput[]) => walk(pick, t, startPick, ...inputs);
 
 describe('picking', () => {
@@ -56,9 +55,10 @@ describe('picking', () => {
 
   it('takes the round with the first tote, so that nobody else walks there', () => {
     const waiting: PickTask = { ...task, state: 'waiting' };
-    expect(run(waiting, scan('T-01')).commands).toEqual([{ kind: 'take', id: 'id-1', round: 'R-0612' }]);
+    const tote = { kind: 'tote', id: 'id-1', round: 'R-0612', orderId: 1, totePlaceId: 103 };
+    expect(run(waiting, scan('T-01')).commands).toEqual([tote]);
     expect(run(waiting, scan('T-01'), scan('T-01')).commands).toHaveLength(1);
-    expect(run(task, scan('T-01')).commands).toEqual([]);
+    expect(run(withTote, scan('T-01')).commands).toEqual([]);
   });
 
   it('posts a part when the tote is scanned before the count is full', () => {
@@ -208,18 +208,49 @@ describe('picking', () => {
     expect(run(task, scan('A-01-1'), scan(codes.jar), confirm).last?.feedback?.title).toBe('No tote yet');
   });
 
-  it('reports what is not there, all that is still wanted', () => {
-    const { commands, state } = run(withTote, scan('A-01-1'), notHere);
-    expect(commands).toEqual([{ kind: 'short', id: 'id-2', round: 'R-0612', stopId: 1, units: 50 }]);
-    expect(currentStop(withTote, state)?.id).toBe(2);
-    expect(run(withTote, scan(codes.jar), notHere).last?.feedback?.title).toBe('Goods in hand');
-    expect(run(withTote, scan('VX-NOT-HERE')).commands).toMatchObject([{ kind: 'short' }]);
+  describe('where too few are', () => {
+    const there = (units: number): AnyInput => ({ kind: 'there', units });
+
+    it('asks how many are there, and reports the rest', () => {
+      expect(run(withTote, scan('A-01-1'), notHere).commands).toEqual([]);
+      const { commands, state } = run(withTote, scan('A-01-1'), notHere, there(0));
+      expect(commands).toEqual([{ kind: 'short', id: 'id-3', round: 'R-0612', stopId: 1, units: 50, there: 0 }]);
+      expect(currentStop(withTote, state)?.id).toBe(2);
+    });
+
+    it('leaves what is there to be taken', () => {
+      const { commands, state, last } = run(withTote, scan('A-01-1'), notHere, there(2), scan(codes.jar), scan(codes.jar));
+      expect(commands).toMatchObject([
+        { kind: 'short', units: 48, there: 2 },
+        { kind: 'pick', units: 2 },
+      ]);
+      expect(wantedAt(state, task.stops[0]!)).toBe(0);
+      expect(last?.feedback?.band).toBe('accepted');
+    });
+
+    it('reports nothing where enough is there, or where nobody asked', () => {
+      expect(run(withTote, scan('A-01-1'), notHere, there(50))).toMatchObject({ commands: [], state: { asksAt: null } });
+      expect(run(withTote, scan('A-01-1'), there(0)).commands).toEqual([]);
+      for (const units of [-1, 1.5, Number.NaN]) expect(run(withTote, notHere, there(units)).commands).toEqual([]);
+    });
+
+    it('lets go of the question when the goods are found after all', () => {
+      expect(run(withTote, scan('A-01-1'), notHere, scan(codes.jar)).state).toMatchObject({ asksAt: null, hand: { units: 1 } });
+    });
+
+    it('needs empty hands', () => {
+      expect(run(withTote, scan(codes.jar), notHere).last?.feedback?.title).toBe('Goods in hand');
+    });
+
+    it('takes the card twice for none at all', () => {
+      expect(run(withTote, scan('VX-NOT-HERE'), scan('VX-NOT-HERE')).commands).toMatchObject([{ kind: 'short', units: 50, there: 0 }]);
+    });
   });
 
-  it('sets the tote down only when nothing is left', () => {
+  it('sets totes down only when nothing is left', () => {
     expect(run(withTote, scan('TABLE-1')).last?.feedback).toMatchObject({
       band: 'not-this',
-      detail: '2 stops to go before the tote is set down',
+      detail: '2 stops to go before anything is set down',
     });
     const finished: PickTask = { ...withTote, stops: task.stops.map((s) => ({ ...s, picked: s.units })) };
     expect(run(finished, scan('TABLE-1')).commands).toEqual([{ kind: 'set-down', id: 'id-1', round: 'R-0612', placeId: 105 }]);

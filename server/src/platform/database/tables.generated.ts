@@ -789,6 +789,7 @@ export interface Tables {
       site_id: number;
       state: string;
       picker_id: number | null;
+      sent_to_id: number | null;
       created_at: Date;
       begun_at: Date | null;
       finished_at: Date | null;

@@ -24,6 +24,7 @@ import { Reach1790000000025 } from './0025-reach.js';
 import { Years1790000000026 } from './0026-years.js';
 import { OrderDesk1790000000027 } from './0027-order-desk.js';
 import { Connectors1790000000028 } from './0028-connectors.js';
+import { RoundsOfMany1790000000029 } from './0029-rounds-of-many.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -57,4 +58,5 @@ export const migrations = [
   Years1790000000026,
   OrderDesk1790000000027,
   Connectors1790000000028,
+  RoundsOfMany1790000000029,
 ];

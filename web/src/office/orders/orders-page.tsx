@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
+import { useAddress } from '../../ui/address';
 import { TextLink } from '../../ui/button';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
@@ -66,7 +67,7 @@ export function OrdersPage() {
   const beside = useBeside();
   const { code: open } = useParams();
   const me = useMe();
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const view = viewOf(params);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const query = useLongList(key('orders', view), (window) =>
@@ -81,7 +82,7 @@ export function OrdersPage() {
   });
   const onView = (more: Partial<OrderView>) => {
     setChosen(new Set());
-    setParams(paramsOf({ ...view, ...more }), { replace: true });
+    change((p) => new URLSearchParams(paramsOf({ ...viewOf(p), ...more })));
   };
   const onChoose = (codes: readonly string[], on: boolean) =>
     setChosen((now) => new Set(on ? [...now, ...codes] : [...now].filter((c) => !codes.includes(c))));

@@ -1,6 +1,9 @@
 import { key } from '../../api/keys';
 import { Link } from 'react-router';
-import { api, ask } from '../../api/client';
+import { api, ask, type Dto } from '../../api/client';
+import { useMe } from '../../api/queries';
+import { useAct } from '../../api/use-act';
+import { TextButton } from '../../ui/button';
 import { age, plural, when } from '../../ui/format';
 import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
@@ -8,6 +11,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { Page } from '../../ui/page';
 import { DenseTable, GlyphCell } from '../../ui/table';
+import { PickingWords } from './picking-words';
 import { MoreRows, useLongList } from '../../ui/long-list';
 
 const STATE_WORDS: Readonly<Record<string, string>> = {
@@ -18,14 +22,16 @@ const STATE_WORDS: Readonly<Record<string, string>> = {
 
 /** The rounds: who walks, how far they are, what was short. */
 export function PickingPage() {
+  const mayRelease = useMe().data?.rights.includes('release') === true;
   const query = useLongList(key('rounds'), (query) => ask(api.GET('/api/rounds', { params: { query } })));
   return (
     <Page aria-label="Rounds">
       <h1 className="sr">Rounds</h1>
+      <PickingWords at="rounds" />
       <Shown query={query}>
         {({ rows: rounds }) =>
           rounds.length === 0 ? (
-            <Empty title="No rounds">Send an order to picking from Orders; its round shows here and on the phones.</Empty>
+            <Empty title="No rounds">Send orders to picking from Release; their rounds show here and on the phones.</Empty>
           ) : (
             <DenseTable>
               <thead>
@@ -42,11 +48,12 @@ export function PickingPage() {
                   <th className="num">Age</th>
                   <th>Tote</th>
                   <th>Short</th>
+                  {mayRelease && <th />}
                 </tr>
               </thead>
               {byDeparture(rounds, ['round', 'rounds']).map((g) => (
                 <tbody key={g.key}>
-                  <DepartureRow group={g} columns={12} />
+                  <DepartureRow group={g} columns={mayRelease ? 13 : 12} />
                   {g.list.map((r) => (
                     <tr key={r.code}>
                       <GlyphCell>
@@ -54,11 +61,9 @@ export function PickingPage() {
                       </GlyphCell>
                       <td className="code">{r.code}</td>
                       <td>
-                        <Link to={`/orders/${r.order}`}>
-                          <span className="code">{r.order}</span> {r.customer}
-                        </Link>
+                        <OrdersOf round={r} />
                       </td>
-                      <td>{r.picker ?? '–'}</td>
+                      <td>{r.picker ?? (r.sentTo ? `sent to ${r.sentTo}` : '–')}</td>
                       <td className="mid">{STATE_WORDS[r.state] ?? r.state}</td>
                       <td className="num">
                         {r.stopsDone} of {r.stops}
@@ -67,8 +72,9 @@ export function PickingPage() {
                       <td className="num">{r.metres > 0 ? r.metres : null}</td>
                       <td>{when(r.promisedAt)}</td>
                       <td className="num mid">{age(r.createdAt)}</td>
-                      <td className="code">{r.tote}</td>
+                      <td className="code">{r.orders.flatMap((o) => o.totes).join(' ')}</td>
                       <td className="stamped">{r.shortStops > 0 ? plural(r.shortStops, 'stop', 'stops') : ''}</td>
+                      {mayRelease && <td>{r.state === 'waiting' && <Recall code={r.code} />}</td>}
                     </tr>
                   ))}
                 </tbody>
@@ -79,5 +85,36 @@ export function PickingPage() {
       </Shown>
       <MoreRows list={query} what={['round', 'rounds']} />
     </Page>
+  );
+}
+
+/** Whom a round is for: each order by name while there are few of them. */
+function OrdersOf({ round }: { round: Dto['RoundRowDto'] }) {
+  const [first, ...more] = round.orders;
+  if (!first) return null;
+  return (
+    <>
+      <Link to={`/orders/${first.code}`}>
+        <span className="code">{first.code}</span> {first.customer}
+      </Link>
+      {more.length > 0 && (
+        <span className="mid" title={more.map((o) => `${o.code} ${o.customer}`).join(', ')}>
+          {' '}
+          and {more.length} more
+        </span>
+      )}
+    </>
+  );
+}
+
+/** Takes a round back that nobody has begun. */
+function Recall({ code }: { code: string }) {
+  const recall = useAct({
+    act: (_: void, once) => ask(api.POST('/api/rounds/{code}/recall', { params: { path: { code } }, headers: once })),
+  });
+  return (
+    <TextButton type="button" aria-label={`Recall ${code}`} disabled={recall.isPending} onClick={() => recall.mutate()}>
+      {recall.error ? recall.error.message : 'Recall'}
+    </TextButton>
   );
 }

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
+import { useAddress, withParam } from '../../../ui/address';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { usePreference } from '../../../api/preferences';
 import { useMe } from '../../../api/queries';
@@ -58,7 +59,7 @@ function Choice({
 export function ItemsPage() {
   const beside = useBeside();
   const { sku: open } = useParams();
-  const [params, setParams] = useSearchParams();
+  const [params, readdress] = useAddress();
   const navigate = useNavigate();
   const me = useMe();
   const [{ columns }, keepColumns] = usePreference('item-columns', { columns: USUAL_COLUMNS });
@@ -76,15 +77,7 @@ export function ItemsPage() {
     placeholderData: (was) => was,
   });
   const choices = useQuery({ queryKey: key('items', 'choices'), queryFn: () => ask(api.GET('/api/items/choices')), staleTime: 60_000 });
-  const set = (key: Filter, value: string) =>
-    setParams(
-      (p) => {
-        if (value && value !== 'all') p.set(key, value);
-        else p.delete(key);
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (key: Filter, value: string) => readdress((p) => withParam(p, key, value === 'all' ? '' : value));
   const change = useAct({
     act: ({ row, ...body }: Dto['ChangeFieldDto'] & { row: ItemRow }, once) =>
       ask(api.PATCH('/api/items/{sku}', { params: { path: { sku: row.sku } }, headers: { ...once, ...ifMatch(row.version) }, body })),

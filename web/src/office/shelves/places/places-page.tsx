@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { useRef } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
+import { useAddress, withParam } from '../../../ui/address';
 import { api, ask, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { ExportLinks } from '../../../ui/export-links';
@@ -92,7 +93,7 @@ function Rows({ list, open }: { list: ReturnType<typeof useWindows<Row>>; open: 
 export function PlacesPage() {
   const beside = useBeside();
   const { code: open } = useParams();
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const me = useMe();
   const filter = Object.fromEntries(FILTERS.flatMap((f) => (params.get(f) ? [[f, params.get(f) ?? '']] : []))) as Partial<
     Record<(typeof FILTERS)[number], string>
@@ -101,15 +102,7 @@ export function PlacesPage() {
     ask(api.GET('/api/places', { params: { query: { ...filter, from: String(from), limit: String(limit) } } })),
   );
   const zones = useQuery({ queryKey: key('zones'), queryFn: () => ask(api.GET('/api/zones')), staleTime: 60_000 });
-  const set = (key: string, value: string) =>
-    setParams(
-      (p) => {
-        if (value) p.set(key, value);
-        else p.delete(key);
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (key: string, value: string) => change((p) => withParam(p, key, value));
   const choice = (key: string, label: string, words: readonly (readonly [string, string])[]) => (
     <Select style={{ width: 'auto' }} aria-label={label} value={params.get(key) ?? ''} onChange={(e) => set(key, e.target.value)}>
       {words.map(([value, says]) => (

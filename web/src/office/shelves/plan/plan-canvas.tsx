@@ -1,4 +1,4 @@
-import { pointOn, segmentLength } from '@vectrum/core/walk';
+import { type PlanPoint, pointOn, segmentLength } from '@vectrum/core/walk';
 import type Konva from 'konva';
 import { useEffect, useRef, useState } from 'react';
 import { Arrow, Circle, Group, Label, Layer, Line, Rect, Stage, Tag, Text } from 'react-konva';
@@ -6,6 +6,16 @@ import type { Dto } from '../../../api/client';
 import { ended, moved, segmentOf, snap, walkLine, type Draft, type Shape } from './plan-model';
 
 export type Shading = 'fullness' | 'activity';
+
+/** A walk over the plan, in a line of its own. */
+export interface PlanWalk {
+  stops: readonly PlanPoint[];
+  line: readonly PlanPoint[];
+  dash: number[];
+  double: boolean;
+  label: string;
+  chosen: boolean;
+}
 
 interface Props {
   draft: Draft;
@@ -17,6 +27,8 @@ interface Props {
   onShape: (shape: Shape) => void;
   onPoint: (code: string, x: number, y: number) => void;
   onBay: (bay: Dto['BayDto']) => void;
+  /** The walks of rounds, instead of the one past every bay. */
+  walks?: readonly PlanWalk[];
 }
 
 const MARGIN = 18;
@@ -39,7 +51,7 @@ function colours(box: HTMLElement) {
 }
 
 /** The site to scale: bays are marks filled by how full or how busy they are, the walk is one line. Shapes are dragged into place. */
-export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, onShape, onPoint, onBay }: Props) {
+export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, onShape, onPoint, onBay, walks }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   const [paint, setPaint] = useState<ReturnType<typeof colours> | null>(null);
@@ -54,7 +66,9 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
   const scale = Math.max(2, Math.min((size.width - 2 * MARGIN) / draft.widthM, (size.height - 2 * MARGIN) / draft.depthM));
   const px = (m: number) => m * scale;
   const most = Math.max(1, ...bays.map((b) => b.moves));
-  const line = editing ? [] : walkLine(draft, bays);
+  const line = editing || walks ? [] : walkLine(draft, bays);
+  // The chosen walk lies over the others.
+  const drawn = [...(walks ?? [])].filter((w) => w.line.length > 1).sort((a, b) => Number(a.chosen) - Number(b.chosen));
   const fine = (e: Konva.KonvaEventObject<DragEvent>) => e.evt.altKey;
 
   const dragShape = (s: Shape) => ({
@@ -122,7 +136,14 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
                       return (
                         <Group key={`${b.along}/${side}`} onClick={() => !editing && onBay(b)} onTap={() => !editing && onBay(b)}>
                           <Rect x={x} y={y} width={w} height={h} fill={paint.sheet} stroke={paint.ink3} strokeWidth={1} />
-                          <Rect x={x} y={y + h * (1 - share)} width={w} height={h * share} fill={paint.ink2} listening={false} />
+                          <Rect
+                            x={x}
+                            y={y + h * (1 - share)}
+                            width={w}
+                            height={h * share}
+                            fill={walks ? paint.wash : paint.ink2}
+                            listening={false}
+                          />
                         </Group>
                       );
                     });
@@ -164,6 +185,9 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
                 />
               </>
             )}
+            {drawn.map((w) => (
+              <WalkLine key={w.label} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
+            ))}
             {draft.points.map((p) => (
               <Group
                 key={p.code}
@@ -220,5 +244,34 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
         </Stage>
       )}
     </div>
+  );
+}
+
+/** One walk: its line, its number at the first stop and, where it is chosen, a mark at each stop. */
+function WalkLine({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) => number; ink: string; paper: string }) {
+  const points = walk.line.flatMap((p) => [px(p.x), px(p.y)]);
+  const wide = walk.chosen ? 3 : 1.75;
+  const first = walk.stops[0];
+  return (
+    <Group listening={false}>
+      <Arrow
+        points={points}
+        stroke={ink}
+        fill={ink}
+        strokeWidth={walk.double ? wide + 3 : wide}
+        dash={walk.dash}
+        pointerLength={6}
+        pointerWidth={6}
+        lineJoin="round"
+      />
+      {walk.double && <Line points={points} stroke={paper} strokeWidth={wide} lineJoin="round" />}
+      {walk.chosen && walk.stops.map((p, i) => <Rect key={i} x={px(p.x) - 3.5} y={px(p.y) - 3.5} width={7} height={7} fill={ink} />)}
+      {first && (
+        <Label x={px(first.x) + 5} y={px(first.y) - 7}>
+          <Tag fill={walk.chosen ? ink : paper} stroke={ink} strokeWidth={1} />
+          <Text text={walk.label} fontFamily={FONT} fontStyle="bold" fontSize={11} padding={2} fill={walk.chosen ? paper : ink} />
+        </Label>
+      )}
+    </Group>
   );
 }

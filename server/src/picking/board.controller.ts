@@ -1,0 +1,45 @@
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, CodeDto, mustBeAt, type Person, Reader } from '../platform/index.js';
+import { ReleaseBoardDto, SendRoundDto, SendRoundsDto, SentRoundsDto } from './board.dto.js';
+import { BoardQueries } from './board.queries.js';
+import { SendingService } from './sending.service.js';
+
+/** Deciding what is picked next, and by whom. */
+@Controller('api')
+export class BoardController {
+  constructor(
+    private readonly queries: BoardQueries,
+    private readonly sending: SendingService,
+  ) {}
+
+  @Get('sites/:siteId/release-board')
+  @Access('release')
+  board(@Reader() person: Person, @Param('siteId', ParseIntPipe) siteId: number): Promise<ReleaseBoardDto> {
+    mustBeAt(person, siteId);
+    return this.queries.board(siteId, person.siteIds);
+  }
+
+  /** Sends many orders to picking, grouped into rounds: all of them, or none where one cannot go. */
+  @Post('rounds')
+  @Access('release')
+  send(@Acting() act: Act, @Body() body: SendRoundsDto): Promise<SentRoundsDto> {
+    return this.sending.send(act, body);
+  }
+
+  /** Gives a round that waits to somebody, or to whoever takes it. */
+  @Post('rounds/:code/send')
+  @Access('release')
+  @HttpCode(200)
+  give(@Acting() act: Act, @Param('code') code: string, @Body() body: SendRoundDto): Promise<CodeDto> {
+    return this.sending.give(act, code.toUpperCase(), body.sentTo ?? null);
+  }
+
+  /** Takes a round back that nobody has begun; its orders wait again. */
+  @Post('rounds/:code/recall')
+  @Access('release')
+  @HttpCode(200)
+  recall(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.sending.recall(act, code.toUpperCase());
+  }
+}

@@ -1,0 +1,95 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsOptional, IsString, Length, Min, ValidateNested } from 'class-validator';
+
+/** A bin that waiting orders would be picked from. */
+export class BoardPlaceDto {
+  id: number;
+  code: string;
+  zone: string;
+  /** Metres on the plan; null where it is not drawn. */
+  x: number | null;
+  y: number | null;
+}
+export class BoardStopDto {
+  placeId: number;
+  itemId: number;
+  units: number;
+}
+export class BoardLackDto {
+  item: string;
+  units: number;
+}
+/** An order that waits to be sent to picking. */
+export class BoardOrderDto {
+  code: string;
+  version: number;
+  customer: string;
+  channel: string;
+  promisedAt: Date;
+  /** The departure that it must catch. */
+  leavesAt: Date;
+  urgent: boolean;
+  units: number;
+  weightG: number;
+  volumeMl: number;
+  /** What it would be picked from as things lie now. */
+  stops: BoardStopDto[];
+  /** What no bin open to picking holds for it. */
+  lacks: BoardLackDto[];
+}
+export class BoardVanDto {
+  at: Date;
+  name: string;
+  carrier: string | null;
+}
+export class BoardPickerDto {
+  id: number;
+  name: string;
+  /** Whether they have done anything today. */
+  here: boolean;
+  /** What they have still to walk: the stops and units of rounds that are theirs. */
+  stops: number;
+  units: number;
+}
+export class BoardItemDto {
+  id: number;
+  sku: string;
+  name: string;
+}
+/** All that is needed to decide what is picked next at a site. */
+export class ReleaseBoardDto {
+  siteId: number;
+  /** Where walks begin and end. */
+  table: { x: number; y: number };
+  orders: BoardOrderDto[];
+  /** How many wait in all; more than are listed where there are very many. */
+  total: number;
+  places: BoardPlaceDto[];
+  items: BoardItemDto[];
+  vans: BoardVanDto[];
+  pickers: BoardPickerDto[];
+  /** What a round holds, unless the page says otherwise. */
+  roundOrders: number;
+  roundKilos: number;
+  roundLitres: number;
+}
+
+export class OrderToReleaseDto {
+  @IsString() @Length(1, 20) code: string;
+  @IsInt() @Min(1) version: number;
+}
+export class RoundToSendDto {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => OrderToReleaseDto) orders: OrderToReleaseDto[];
+  /** Who is to walk it; null where anybody may. */
+  @IsOptional() @IsInt() sentTo: number | null;
+}
+export class SendRoundsDto {
+  @IsInt() siteId: number;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => RoundToSendDto) rounds: RoundToSendDto[];
+}
+export class SentRoundsDto {
+  rounds: string[];
+}
+export class SendRoundDto {
+  @IsOptional() @IsInt() sentTo: number | null;
+}

@@ -1,0 +1,29 @@
+import type { PickStop } from '@vectrum/core/scan';
+import type { PlanPoint } from '@vectrum/core/walk';
+import { num, rows, type Tx } from '../platform/index.js';
+
+/** A stop as the database has it, with where it is on the plan. */
+export interface PlacedStop extends Omit<PickStop, 'metres'> {
+  roundId: number;
+  x: string | null;
+  y: string | null;
+}
+
+/** Whether anything is still wanted at a stop. */
+export const isOpen = (s: Pick<PlacedStop, 'units' | 'picked' | 'short'>) => s.units > s.picked + s.short;
+export const pointOf = (row: { x: string | null; y: string | null }): PlanPoint => ({ x: num(row.x), y: num(row.y) });
+
+/** One stop for each place that is on the plan. */
+export const distinct = (stops: readonly PlacedStop[]): PlacedStop[] => [
+  ...new Map(stops.filter((s) => s.x !== null && s.y !== null).map((s) => [s.placeId, s])).values(),
+];
+
+/** The stops of rounds in the walking order of their places. */
+export function stopsOf(tx: Pick<Tx, 'query'>, roundIds: readonly number[]): Promise<PlacedStop[]> {
+  return rows<PlacedStop>(
+    tx,
+    `SELECT s.id, s.round_id AS roundId, k.order_id AS orderId, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y
+     FROM round_stop s JOIN sales_order_line k ON k.id = s.order_line_id JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (?) ORDER BY p.walk_order, s.item_id, s.lot_id, s.id`,
+    [[0, ...roundIds]],
+  );
+}

@@ -1,0 +1,77 @@
+import {
+  currentStop,
+  hasBegun,
+  inHandAt,
+  isAtBin,
+  isLotSeen,
+  isSetDown,
+  isToteKnown,
+  type PickOrder,
+  type PickState,
+  type PickStop,
+  type PickTask,
+  toteless,
+  toteOf,
+  wantedAt,
+} from '@vectrum/core/scan';
+
+/** Where somebody stands in a round: what they have, and what comes next. */
+export interface Here {
+  stop: PickStop | undefined;
+  order: PickOrder | undefined;
+  tote: number | undefined;
+  atBin: boolean;
+  inHand: number;
+  setDown: boolean;
+  /** Whether a number may be keyed for what is in hand. */
+  mayKey: boolean;
+  /** Whether the lot or serial number of what is in hand is still to be seen. */
+  wantsLot: boolean;
+  /** Whether the tote is the next thing to scan for what is in hand. */
+  wantsTote: boolean;
+  /** How many are there is being counted. */
+  asksThere: boolean;
+  /** The order that the next empty tote is for, where one is wanted before anything else. */
+  toTie: PickOrder | undefined;
+}
+
+export function hereOf(task: PickTask, state: PickState): Here {
+  const stop = currentStop(task, state);
+  const inHand = inHandAt(state, stop);
+  const atBin = isAtBin(state, stop);
+  const wanted = stop ? wantedAt(state, stop) : 0;
+  const isSeen = stop !== undefined && (atBin || !task.mustScanBin) && isLotSeen(state, stop);
+  // Before the walk every order gets its tote; later only the one at hand.
+  const next = stop && toteless(task, state, stop);
+  const toTie = next && (!hasBegun(task, state) || next.id === stop.orderId) ? next : undefined;
+  return {
+    stop,
+    order: task.orders.find((o) => o.id === stop?.orderId),
+    tote: stop && toteOf(task, state, stop.orderId),
+    atBin,
+    inHand,
+    setDown: isSetDown(task, state),
+    mayKey: inHand > 0 && (atBin || !task.mustScanBin) && wanted > 1 && inHand < wanted && !task.scansEach,
+    wantsLot: stop !== undefined && inHand > 0 && !isLotSeen(state, stop),
+    wantsTote: stop !== undefined && inHand === wanted && inHand > 0 && isSeen && !isToteKnown(task, state, stop),
+    asksThere: stop !== undefined && state.asksAt === stop.id,
+    toTie: inHand > 0 ? undefined : toTie,
+  };
+}
+
+/** What the screen asks for, in a few words. */
+export function asked(task: PickTask, here: Here): string {
+  const { stop, toTie, inHand } = here;
+  if (here.setDown) return 'Set down. Ready to pack';
+  if (!stop) return task.orders.length > 1 ? 'Set the totes down' : 'Set the tote down';
+  if (here.asksThere) return 'How many are there?';
+  if (toTie) {
+    const at = task.orders.findIndex((o) => o.id === toTie.id) + 1;
+    return task.orders.length > 1 ? `Scan tote ${at} of ${task.orders.length}` : 'Scan an empty tote';
+  }
+  if (here.wantsLot) return 'Scan the lot on it, or choose it';
+  if (inHand > 0 && task.mustScanBin && !here.atBin) return 'Scan its bin too';
+  if (here.wantsTote) return here.tote === undefined ? 'Scan an empty tote' : 'Scan the tote';
+  if (inHand > 0) return here.mayKey ? 'How many? Or scan on' : 'Scan the next, or the tote';
+  return here.atBin ? 'Scan the goods' : 'Scan the bin';
+}

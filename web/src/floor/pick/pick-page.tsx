@@ -1,0 +1,150 @@
+import { isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
+import { Link, useParams } from 'react-router';
+import { useMe } from '../../api/queries';
+import { FeedbackBand } from '../../flow/band';
+import { QuantityPad } from '../../flow/quantity-pad';
+import { SpareList } from '../../flow/spare-goods';
+import { type Ready, TaskGate } from '../../flow/task-gate';
+import { useFlow } from '../../flow/use-flow';
+import { Ask, Key, KeyLink, PhoneHead } from '../../ui/phone/parts';
+import { BinLabel } from '../bin-label';
+import { FloorTape } from '../floor-tape';
+import { FloorKeys } from '../keys';
+import { usePageScan } from '../scan-context';
+import { asked, hereOf } from './asked';
+import { StopView } from './stop-view';
+import { TherePad } from './there-pad';
+import { TotesRow } from './totes-row';
+
+/** Loads a round and the site's codes, then runs the flow. */
+export function PickPage() {
+  const { code = '' } = useParams();
+  return (
+    <TaskGate key={code} kind="pick" taskKey={code} back={<Link to="/floor/pick">‹ Rounds</Link>}>
+      {(ready) => <Pick ready={ready} />}
+    </TaskGate>
+  );
+}
+
+function Pick({ ready }: { ready: Ready<'pick'> }) {
+  const { book } = ready;
+  const { task } = ready.bundle;
+  const me = useMe();
+  const flow = useFlow({ flow: pick, task, ready, document: task.orders.length === 1 ? task.orders[0]?.code : task.round });
+  const { state, input } = flow;
+  usePageScan(flow.scan);
+  const here = hereOf(task, state);
+  const { stop, inHand, mayKey } = here;
+  const item = stop && book.items[stop.itemId];
+  const tote = Object.values(book.places).find((p) => p.id === here.tote)?.code ?? null;
+  const isOver = isEmptyRound(task, state);
+  const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
+  const isTheirs = task.picker !== null && me.data !== undefined && task.picker !== me.data.name && task.state === 'picking';
+  const taken = state.pending.some((c) => c.kind === 'take');
+  return (
+    <>
+      <FeedbackBand feedback={flow.feedback} />
+      <PhoneHead>
+        <Link to="/floor/pick" className="code">
+          ‹ {task.round}
+        </Link>
+        <progress className="walk" value={done} max={Math.max(1, task.stops.length)} aria-label="Stops done" />
+        <span>
+          {Math.min(done + 1, task.stops.length)} of {task.stops.length}
+        </span>
+      </PhoneHead>
+      {isTheirs && !taken && (
+        <p className="theirs">
+          {task.picker} is on it. You may help, or
+          <button type="button" className="f-link" onClick={() => input({ kind: 'take' })}>
+            take it over
+          </button>
+        </p>
+      )}
+      <SpareList spare={task.spare} book={book} />
+      <TotesRow task={task} state={state} book={book} now={here.toTie?.id ?? here.order?.id} />
+      <Ask className="pb-3">{isOver ? 'This round is over' : asked(task, here)}</Ask>
+      {here.asksThere && stop && item ? (
+        <TherePad
+          key={stop.id}
+          item={item}
+          wanted={wantedAt(state, stop)}
+          onThere={(units) => input({ kind: 'there', units })}
+          onBack={() => input({ kind: 'clear' })}
+        />
+      ) : (
+        <>
+          {stop ? (
+            <StopView
+              book={book}
+              stop={stop}
+              here={here}
+              wanted={wantedAt(state, stop)}
+              tote={tote}
+              count={task.orders.length}
+              slim={mayKey}
+              onFull={() => input({ kind: 'full' })}
+            />
+          ) : here.setDown ? (
+            <KeyLink to="/floor/pick" next className="mx-[14px]">
+              Next round
+            </KeyLink>
+          ) : (
+            <BinLabel
+              code={Object.values(book.places).find((p) => p.kind === 'packing-table' && p.siteId === task.siteId)?.code ?? 'TABLE'}
+              way="scan the label of the packing table"
+            />
+          )}
+          {mayKey && stop && state.hand && <KeyNumber item={item} hand={state.hand} input={input} />}
+          <div style={{ marginTop: 'auto' }} />
+          {/* The pad has the room while it is wanted. */}
+          {!mayKey && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />}
+          <FloorKeys siteId={task.siteId} document={task.round}>
+            {here.wantsLot && stop && stop.lot !== null ? (
+              <Key type="button" onClick={() => input({ kind: 'lot', lot: stop.lot ?? '' })}>
+                It is {stop.lot}
+              </Key>
+            ) : stop && inHand > 0 ? (
+              <Key type="button" onClick={() => input({ kind: 'confirm' })}>
+                Into tote
+              </Key>
+            ) : (
+              <Key
+                type="button"
+
+                disabled={!stop || inHand > 0}
+                onClick={() => stop && input({ kind: 'not-here', stopId: stop.id })}
+              >
+                Too few
+              </Key>
+            )}
+          </FloorKeys>
+        </>
+      )}
+    </>
+  );
+}
+
+/** The number of what is in hand, keyed: one piece was scanned, the rest is counted. */
+function KeyNumber({
+  item,
+  hand,
+  input,
+}: {
+  item: ItemFacts | undefined;
+  hand: Hand;
+  input: (given: { kind: 'count'; packId: number; count: number }) => void;
+}) {
+  const pack = item?.packs.find((p) => p.id === hand.packId);
+  if (!item || !pack) return null;
+  return (
+    <QuantityPad
+      item={item}
+      counts={{ [pack.id]: (hand.units - hand.before) / pack.factor }}
+      active={pack.id}
+      fresh={!hand.keyed}
+      onCount={(packId, count) => input({ kind: 'count', packId, count })}
+      onActive={(packId) => input({ kind: 'count', packId, count: 0 })}
+    />
+  );
+}
