@@ -1,4 +1,5 @@
 import type { Dto } from '../api/client';
+import type { LastAct } from '../flow/last-act';
 import type { KeptCommand } from '../flow/device-store';
 import { Glyph, type GlyphName } from '../ui/glyph';
 
@@ -6,13 +7,16 @@ import { Glyph, type GlyphName } from '../ui/glyph';
 export function BenchTape({
   entries,
   onUndo,
+  last,
   unsent,
 }: {
-  entries: Dto['TapeEntryDto'][];
+  entries: readonly Dto['TapeEntryDto'][];
   onUndo: () => void;
+  /** What an undo would take back; null where nothing can be. */
+  last: LastAct | null;
   unsent: readonly KeptCommand[];
 }) {
-  const newest = unsent.length > 0 ? undefined : entries.find((e) => e.undoable);
+  const newest = unsent.length > 0 ? undefined : entries.find((e) => e.id === last?.activityId);
   return (
     <div className="btape">
       <div className={`strip ${unsent.length > 0 ? 'kept' : ''}`} aria-label="Tape">

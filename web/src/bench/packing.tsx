@@ -117,7 +117,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
         </div>
       </BenchColumns>
       <BenchFoot>
-        <BenchTape entries={flow.newest} onUndo={flow.undo} unsent={flow.offline ? flow.unsent : []} />
+        <BenchTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.offline ? flow.unsent : []} />
         <div className="blabel">
           <div className="weigh">
             <b>{closed ? 'Done' : typeof choice.rate === 'object' && choice.rate ? `Label, ${choice.rate.carrierName}` : 'Label'}</b>

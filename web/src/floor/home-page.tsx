@@ -9,6 +9,7 @@ import { useTask } from '../flow/tasks';
 import { plural, when } from '../ui/format';
 import { useUndo } from '../ui/tape';
 import { DeviceSwitches, SiteChoice } from './device-switches';
+import { lastActOf } from '../flow/last-act';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { usePageScan } from './scan-context';
@@ -44,6 +45,8 @@ export function FloorHome() {
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
+  const entries = mine.data?.entries ?? [];
+  const last = lastActOf([], entries);
   const rights = me.data?.rights ?? [];
   const count = (stage: string) => line.data?.stages.find((s) => s.stage === stage)?.count ?? 0;
   const tasks = [
@@ -134,10 +137,10 @@ export function FloorHome() {
       <DeviceSwitches />
       <div style={{ marginTop: 'auto' }} />
       <FloorTape
-        entries={mine.data?.entries ?? []}
+        entries={entries}
+        last={last}
         onUndo={() => {
-          const e = mine.data?.entries.find((x) => x.undoable);
-          if (e) undo.mutate(e.id);
+          if (last?.activityId) undo.mutate(last.activityId);
         }}
       />
       <FloorKeys siteId={site?.id} />

@@ -129,7 +129,7 @@ function Store({ ready }: { ready: Ready<'store'> }) {
         </PhoneBody>
       )}
       <div style={{ marginTop: 'auto' }} />
-      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />}
+      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />}
       <FloorKeys siteId={task.siteId}>
         {goods && (
           <Key type="button" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>

@@ -13,18 +13,20 @@ import type {
   Step,
 } from '@vectrum/core/scan';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { newKey, ProblemError, type Dto } from '../api/client';
+import { newKey, type ProblemError, type Dto } from '../api/client';
 import { useMe, useTape } from '../api/queries';
-import { useUndo } from '../ui/tape';
 import type { Outcome } from './command-queue';
 import type { KeptCommand } from './device-store';
 import { keepDraft } from './drafts';
+import { lastActOf } from './last-act';
 import { queue, useQueue } from './queue';
 import { soundBand } from './sound';
 import type { Ready } from './task-gate';
+import { useLastAct } from './use-last-act';
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 const PASSING_MS = 2_000;
+const NO_ENTRIES: readonly Dto['TapeEntryDto'][] = [];
 
 interface Options<Task, State extends FlowState<Command>, Own extends OwnInput, Command extends FloorCommand> {
   flow: Flow<Task, State, Own, Command>;
@@ -55,7 +57,6 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
   const me = useMe();
   const client = useQueryClient();
   const mine = useTape(10, { mine: true });
-  const undo = useUndo();
   const line = useQueue();
 
   const show = useCallback((f: Feedback | null) => {
@@ -65,6 +66,10 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
   }, []);
 
   const person = me.data;
+  const hands = useRef({ letGo: (_: string) => {} });
+  const letGo = useCallback((id: string) => hands.current.letGo(id), []);
+  const entries = mine.data?.entries ?? NO_ENTRIES;
+  const { acts, made: actMade, answered, refused, undo } = useLastAct(entries, { letGo, show });
   /** Takes a step over: its state, its band, and its commands into the queue. */
   const take = useCallback(
     (step: Step<State, Command>) => {
@@ -73,19 +78,22 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
       setState(step.state);
       keepDraft(at.address, person?.id ?? 0, step.state);
       show(step.feedback);
-      for (const made of step.commands)
+      for (const made of step.commands) {
+        const { title = '', detail = '' } = step.feedback ?? {};
+        if (made.kind !== 'refused') actMade({ id: made.id, title, detail });
         void queue.add({
           id: made.id,
           address: at.address,
           command: made.kind === 'refused' ? refusalOf(made, at.siteId, code) : made,
-          title: step.feedback?.title ?? '',
-          detail: step.feedback?.detail ?? '',
+          title,
+          detail,
           personId: person?.id ?? 0,
           person: person?.name ?? '',
           madeAt: new Date().toISOString(),
         });
+      }
     },
-    [show, person],
+    [show, person, actMade],
   );
 
   const run = useCallback(
@@ -98,15 +106,16 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     [take],
   );
 
-  const newestPending = useCallback(() => current.current.pending.at(-1)?.id, []);
-  const undoNewest = useUndoNewest(newestPending, run, show, mine.data?.entries, undo.mutate);
+  useEffect(() => {
+    hands.current.letGo = (id) => run({ kind: 'settled', id: newKey(), ids: [id] });
+  }, [run]);
 
   const input = useCallback(
     (given: WithoutId<SharedInput | Own>) => {
       const step = run({ ...given, id: newKey() } as SharedInput | Own);
-      if (step.undo) void undoNewest();
+      if (step.undo) void undo();
     },
-    [run, undoNewest],
+    [run, undo],
   );
 
   // What the server said of this task's commands.
@@ -115,8 +124,10 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     return queue.listen(address, (command, outcome) => {
       const { flow: rules, onAnswer, onRefused, ready: at } = latest.current;
       if ('answer' in outcome) {
+        answered(command.id, outcome.answer.activityId);
         if (rules.owns(command.command)) onAnswer?.(command.command, outcome.answer);
       } else {
+        refused(command.id);
         run({ kind: 'settled', id: newKey(), ids: [command.id] });
         if (command.command.kind !== 'refused') show(bandOf(outcome));
         if (rules.owns(command.command)) onRefused?.(command.command, outcome.problem);
@@ -125,7 +136,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
       void client.invalidateQueries({ queryKey: key('tape') });
       if (!('answer' in outcome) && outcome.late) void client.invalidateQueries({ queryKey: key('questions') });
     });
-  }, [run, show, client]);
+  }, [run, show, client, answered, refused]);
 
   // A task that was read anew shows what was done; goods in hand that somebody else took are let go, with a band.
   const applied = ready.applied;
@@ -141,9 +152,11 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     feedback,
     input,
     scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
-    undo: () => void undoNewest(),
+    undo: () => void undo(),
     show,
-    newest: mine.data?.entries ?? [],
+    /** What an undo would take back. */
+    last: lastActOf(acts, entries),
+    newest: entries,
     /** Those of this task that are not sent yet. */
     unsent: line.unsent.filter((c) => c.address === ready.address && c.command.kind !== 'refused'),
     offline: line.offline,
@@ -168,30 +181,6 @@ function bandOf(outcome: Extract<Outcome, { problem: ProblemError }>): Feedback 
     title: late ? 'Came too late' : (problem.title ?? 'Not done'),
     detail: problem.message,
   };
-}
-
-/** Takes back the newest act: one that is not sent yet is as if it had never been; otherwise the tape gets an opposite line. */
-function useUndoNewest(
-  newestPending: () => string | undefined,
-  run: (input: SharedInput) => unknown,
-  show: (f: Feedback) => void,
-  entries: Dto['TapeEntryDto'][] | undefined,
-  mutate: ReturnType<typeof useUndo>['mutate'],
-) {
-  return useCallback(async () => {
-    const unsent = newestPending();
-    if (unsent !== undefined && (await queue.takeBack(unsent))) {
-      run({ kind: 'settled', id: newKey(), ids: [unsent] });
-      return show({ band: 'accepted', title: 'Undone', detail: 'It was not sent yet' });
-    }
-    const newest = entries?.find((e) => e.undoable);
-    if (!newest) return show({ band: 'not-this', title: 'Nothing to undo', detail: 'The last act cannot be taken back here' });
-    mutate(newest.id, {
-      onSuccess: (done) => show({ band: 'accepted', title: 'Undone', detail: done.title }),
-      onError: (thrown) =>
-        show({ band: 'not-this', title: 'Not undone', detail: thrown instanceof ProblemError ? thrown.message : 'No network. Try again' }),
-    });
-  }, [newestPending, run, show, entries, mutate]);
 }
 
 /** "Accepted" passes after a moment; the others stay until the next scan. */

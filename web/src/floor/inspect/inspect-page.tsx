@@ -74,7 +74,7 @@ function Inspect({ ready }: { ready: Ready<'inspect'> }) {
               })}
             </PhoneList>
           </PhoneBody>
-          <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
+          <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.siteId} />
         </>
       )}

@@ -6,7 +6,7 @@ import { QuantityPad } from '../../flow/quantity-pad';
 import { SpareList } from '../../flow/spare-goods';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
-import { Ask, Key, KeyLink, PhoneHead } from '../../ui/phone/parts';
+import { Ask, Key, KeyLink, PhoneHead, PhoneLink } from '../../ui/phone/parts';
 import { BinLabel } from '../bin-label';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
@@ -56,9 +56,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       {isTheirs && !taken && (
         <p className="theirs">
           {task.picker} is on it. You may help, or
-          <button type="button" className="f-link" onClick={() => input({ kind: 'take' })}>
-            take it over
-          </button>
+          <PhoneLink onClick={() => input({ kind: 'take' })}>take it over</PhoneLink>
         </p>
       )}
       <SpareList spare={task.spare} book={book} />
@@ -98,7 +96,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           {mayKey && stop && state.hand && <KeyNumber item={item} hand={state.hand} input={input} />}
           <div style={{ marginTop: 'auto' }} />
           {/* The pad has the room while it is wanted. */}
-          {!mayKey && <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} lines={1} />}
+          {!mayKey && (
+            <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} lines={1} />
+          )}
           <FloorKeys siteId={task.siteId} document={task.round}>
             {here.wantsLot && stop && stop.lot !== null ? (
               <Key type="button" onClick={() => input({ kind: 'lot', lot: stop.lot ?? '' })}>

@@ -2,7 +2,7 @@ import { inPacks, packName, spell } from '@vectrum/core/quantity';
 import type { Codebook, PickStop } from '@vectrum/core/scan';
 import { whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
-import { OfEach, Route, RouteNode, TaskCard, ToTake } from '../../ui/phone/parts';
+import { OfEach, PhoneLink, Route, RouteNode, TaskCard, ToTake } from '../../ui/phone/parts';
 import { Picture } from '../../ui/picture';
 import { BinLabel } from '../bin-label';
 import type { Here } from './asked';
@@ -93,11 +93,7 @@ export function StopView({
             </span>
             {order?.note && <span>{order.note}</span>}
           </p>
-          {tote !== null && !toTie && (
-            <button type="button" className="f-link" onClick={onFull}>
-              It is full
-            </button>
-          )}
+          {tote !== null && !toTie && <PhoneLink onClick={onFull}>It is full</PhoneLink>}
         </div>
       </Route>
     </>

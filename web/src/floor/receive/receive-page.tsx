@@ -102,7 +102,7 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
             </>
           )}
           {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
-          <FloorTape entries={flow.newest} onUndo={flow.undo} unsent={flow.unsent} offline={flow.offline} />
+          <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.dock.siteId} document={task.document}>
             <Key type="button" onClick={() => setClosing(true)}>
               Close

@@ -19,6 +19,8 @@ export const KeyLink = ({ next, className, ...props }: ComponentProps<typeof Lin
 export const KeyLabel = ({ next, className, ...props }: ComponentProps<'label'> & Next) => (
   <label {...props} className={key({ next, className })} />
 );
+/** A lesser act within what the screen says, as underlined words. */
+export const PhoneLink = (props: Omit<ComponentProps<'button'>, 'className'>) => <button {...props} type="button" className="f-link" />;
 /** The keys at the foot of a screen. */
 export const Keys = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('f-keys', className)} />;
 

@@ -1,4 +1,5 @@
 import { useDraggable } from '@dnd-kit/core';
+import type { ReactNode } from 'react';
 import type { BoardOrder } from './board-filter';
 import { stopsWords } from './board-words';
 import { when } from '../../../ui/format';
@@ -20,6 +21,16 @@ export function Docket({ order, on }: { order: BoardOrder; on: string }) {
       </button>
     </li>
   );
+}
+
+/** A docket while it is carried, with what it would cost where it is held. */
+export function CarriedDocket({ children }: { children: ReactNode }) {
+  return <div className="docket carried">{children}</div>;
+}
+
+/** A docket that cannot be taken anywhere yet. */
+export function LyingDocket({ children }: { children: ReactNode }) {
+  return <li className="docket">{children}</li>;
 }
 
 /** What a docket says. */

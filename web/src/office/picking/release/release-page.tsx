@@ -29,7 +29,7 @@ import { PickingWords } from '../picking-words';
 import { BoardFilters } from './board-filters';
 import { filtered, filterOf, vansOf } from './board-filter';
 import { costWords, metresWords, minutesWords } from './board-words';
-import { Docket, DocketFace } from './docket';
+import { CarriedDocket, Docket, DocketFace } from './docket';
 import { groundOf, loadOf, type Target, walkLine } from './draft-rounds';
 import { byPlaces, CARRYING } from './keys-that-carry';
 import { Lacking } from './lacking';
@@ -269,14 +269,14 @@ function Board({ board, plan }: { board: Dto['ReleaseBoardDto']; plan: Dto['Plan
       </div>
       <DragOverlay dropAnimation={null}>
         {heldOrder ? (
-          <div className="docket held">
+          <CarriedDocket>
             <DocketFace order={heldOrder} />
             {costWordsNow && <b>{costWordsNow}</b>}
-          </div>
+          </CarriedDocket>
         ) : held?.round !== undefined ? (
-          <div className="docket held">
+          <CarriedDocket>
             <b>Round {held.round + 1}</b>
-          </div>
+          </CarriedDocket>
         ) : null}
       </DragOverlay>
     </DndContext>

@@ -75,9 +75,20 @@ export function RoundGroup({
   );
 }
 
-/** Where dockets lie that are on no round. */
-export function WaitingGroup({ title, note, id, children }: { title: string; note: ReactNode; id: string; children: ReactNode }) {
-  const { setNodeRef: dropRef, isOver } = useDroppable({ id, data: { target: id } });
+/** A group of dockets that is no round. */
+export function GroupFrame({
+  title,
+  note,
+  dropRef,
+  isOver,
+  children,
+}: {
+  title: string;
+  note: ReactNode;
+  dropRef?: (node: HTMLElement | null) => void;
+  isOver?: boolean;
+  children: ReactNode;
+}) {
   return (
     <section ref={dropRef} className={`round-group ${isOver ? 'over' : ''}`} aria-label={title}>
       <header>
@@ -88,5 +99,15 @@ export function WaitingGroup({ title, note, id, children }: { title: string; not
       </header>
       <ul>{children}</ul>
     </section>
+  );
+}
+
+/** Where dockets may be put that are on no round. */
+export function WaitingGroup({ title, note, id, children }: { title: string; note: ReactNode; id: string; children: ReactNode }) {
+  const { setNodeRef: dropRef, isOver } = useDroppable({ id, data: { target: id } });
+  return (
+    <GroupFrame title={title} note={note} dropRef={dropRef} isOver={isOver}>
+      {children}
+    </GroupFrame>
   );
 }

@@ -44,7 +44,7 @@ export function ShiftRulers({
           {near.map((f) => (
             <i key={`${f.at} ${f.name}`} className="flag" style={{ left: left(f.in) }} />
           ))}
-          {freeIn(p) > 0 && <span className="block held" style={{ left: 0, width: left(freeIn(p)) }} title="What they have in hand" />}
+          {freeIn(p) > 0 && <span className="stint ahead" style={{ left: 0, width: left(freeIn(p)) }} title="What they have in hand" />}
           {rounds.map((r, i) => {
             const w = walkers[i];
             if (!w || w.person !== p.id) return null;
@@ -53,7 +53,7 @@ export function ShiftRulers({
               <button
                 key={i}
                 type="button"
-                className={`block ${late ? 'late' : ''}`}
+                className={`stint ${late ? 'late' : ''}`}
                 style={{ left: left(w.from), width: left(w.to - w.from) }}
                 title={`Round ${i + 1}, ${clockIn(w.from, now)} to ${clockIn(w.to, now)}${late ? `, misses ${clock(r.leavesAt)}` : ''}`}
                 onClick={() => onChoose(i)}
