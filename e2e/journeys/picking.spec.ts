@@ -140,3 +140,20 @@ test('rounds of several orders are proposed, altered by keys, sent, and walked w
     for (const order of orders.slice(0, 2)) expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
   }).toPass();
 });
+
+test('a round is picked from paper, and what was written on it is entered in one go', async () => {
+  const order = await keyOrder(desk, [{ sku: 'THM-DIG', quantity: 4, price: '11.90' }], { customer: 'Paper Mill Apiary' });
+  const round = await sentToPicking(desk, order);
+  await desk.goto(`/picking/${round}`);
+  expect((await desk.request.get(`/api/rounds/${round}/list`)).headers()['content-type']).toBe('application/pdf');
+  await desk.getByRole('button', { name: 'Enter a paper list' }).click();
+  const form = desk.getByRole('form', { name: 'Results of the paper list' });
+  await form.getByRole('button', { name: 'Enter and set down' }).click();
+  await expect(desk.getByText(/say how many were taken/)).toBeVisible();
+  await form.getByLabel(/^Taken from/).fill('3');
+  await form.getByLabel(/^Tote of/).fill('t-34');
+  await form.getByRole('button', { name: 'Enter and set down' }).click();
+  await expect(form).toHaveCount(0);
+  await expect(desk.getByText(', 1 not there')).toBeVisible();
+  expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
+});

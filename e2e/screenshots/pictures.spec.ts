@@ -50,7 +50,13 @@ test('office', async ({ browser }) => {
   await page.getByRole('button', { name: 'Check 6 rows' }).click();
   await expect(page.getByRole('heading', { name: '5 faulty rows' })).toBeVisible();
   await shoot(page, 'import');
-  await page.goto('/picking');
+  await page.goto('/picking/release');
+  await page.getByRole('button', { name: 'Propose rounds' }).click();
+  await expect(page.getByRole('button', { name: /^Send/ })).toBeEnabled({ timeout: 40_000 });
+  await page
+    .getByRole('button', { name: /^\d+ orders, / })
+    .nth(1)
+    .click();
   await shoot(page, 'picking');
   await page.goto('/dispatch');
   await shoot(page, 'dispatch');

@@ -132,6 +132,7 @@ async function knownIn(page: Page): Promise<Known> {
     '/setup/boxes/:code': first('boxes', code),
     '/floor/receive/:code': first('floor/receive', code),
     '/floor/pick/:code': first('rounds', code),
+    '/picking/:code': first('rounds', code),
     '/bench/:code?': first('bench/queue', (o: { order: string }) => o.order),
   };
   const entries = await Promise.all(Object.entries(wanted).map(async ([route, found]) => [route, await found] as const));

@@ -5,6 +5,7 @@ const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = 
   carriers: () => import('./carriers/work.js'),
   exchange: () => import('./exchange/work.js'),
   orders: () => import('./orders/work.js'),
+  picking: () => import('./picking/work.js'),
   printing: () => import('./printing/work.js'),
   purchasing: () => import('./purchasing/work.js'),
   returns: () => import('./returns/work.js'),

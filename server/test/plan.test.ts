@@ -144,7 +144,9 @@ describe('the plan', () => {
     // There and back to where totes are set down.
     expect(of(near)).toBeGreaterThan(0);
     expect(of(far)).toBeGreaterThan(of(near) + 30);
-    const walk = await (await house.as('Ines')).task<{ stops: { metres: number }[] }>('pick', rounds.find((r) => r.order === far)!.code);
+    const walk = await (
+      await house.as('Ines')
+    ).task<{ stops: { metres: number }[] }>('pick', rounds.find((r) => r.orders[0]!.code === far)!.code);
     expect(walk.stops[0]!.metres).toBeGreaterThan(30);
   });
 });

@@ -172,6 +172,63 @@ describe('rounds of several orders', () => {
   });
 });
 
+describe('a round on paper', () => {
+  let house: House;
+  let maren: Caller;
+  let ines: Caller;
+
+  beforeAll(async () => {
+    house = await House.open();
+    maren = await house.as('Maren');
+    ines = await house.as('Ines');
+  });
+  afterAll(() => house.close());
+
+  it('is printed with a barcode for each bin, and its results are entered at once', async () => {
+    await house.stock('BRSH-BEE', 'B-02-1', 5);
+    await house.stock('TOOL-STD', 'B-05-1', 9);
+    const codes = [
+      await house.order([['BRSH-BEE', 2]]),
+      await house.order([
+        ['BRSH-BEE', 3],
+        ['TOOL-STD', 4],
+      ]),
+    ];
+    const orders = await Promise.all(
+      codes.map(async (code) => ({ code, version: ((await maren.get(`orders/${code}`)).body as { version: number }).version })),
+    );
+    const [round] = ((await maren.post('rounds', { siteId: 1, rounds: [{ orders, sentTo: null }] })).body as { rounds: string[] }).rounds;
+    expect(String((await ines.bytes(`rounds/${round!}/list`).expect(200)).body as Buffer)).toMatch(/^%PDF-/);
+    expect(String((await ines.bytes('rounds-lists?site=1').expect(200)).body as Buffer)).toMatch(/^%PDF-/);
+    const sheet = (await ines.get(`rounds/${round!}`).expect(200)).body as {
+      orders: { id: number; code: string }[];
+      stops: { id: number; order: string; place: string; units: number }[];
+      tables: string[];
+    };
+    expect(sheet.stops.map((s) => s.units).sort()).toEqual([2, 3, 4]);
+    const all = (units: (s: (typeof sheet.stops)[number]) => number) => sheet.stops.map((s) => ({ stopId: s.id, units: units(s) }));
+    const totes = sheet.orders.map((o, i) => ({ orderId: o.id, tote: `T-0${i + 1}` }));
+    const enter = (body: object, who = ines) =>
+      who.post(`rounds/${round!}/results`, { totes, table: 'TABLE-1', stops: all((s) => s.units), ...body });
+    const faults = async (body: object) => JSON.stringify((await enter(body).expect(400)).body);
+    expect(await faults({ stops: [] })).toContain('say how many were taken');
+    expect(await faults({ stops: all((s) => s.units + 1) })).toContain('at most');
+    expect(await faults({ totes: [] })).toContain('which tote');
+    expect(await faults({ table: 'NOWHERE' })).toContain('no place of this site');
+    await enter({ totes: totes.map((t) => ({ ...t, tote: 'T-01' })) }).then((r) => expect(r.status).toBe(409));
+    // Nothing of what was refused is done.
+    expect((await maren.get(`orders/${codes[0]!}`)).body).toMatchObject({ state: 'released' });
+    await enter({}, await house.as('Beth')).then((r) => expect(r.status).toBe(403));
+    // One brush of each order was not there.
+    await enter({ stops: all((s) => (s.place === 'B-02-1' ? s.units - 1 : s.units)) }).then((r) => expect(r.status).toBe(200));
+    for (const code of codes) expect((await maren.get(`orders/${code}`)).body).toMatchObject({ state: 'picked' });
+    expect(await house.balance('BRSH-BEE', 'T-01')).toBe(1);
+    expect(await house.balance('BRSH-BEE', 'T-02')).toBe(2);
+    expect(await house.figures('BRSH-BEE')).toMatchObject({ held: 2, reserved: 3 });
+    await enter({}).then((r) => expect(r.status).toBe(409));
+  });
+});
+
 describe('too few in a bin', () => {
   let house: House;
   let maren: Caller;

@@ -47,6 +47,8 @@ const ORDERS = 60;
 const ORDERS_A_DAY = 24;
 /** So many rounds are set down when the demo begins; of those after them, two are half walked. */
 const WALKED = 7;
+/** Orders on the round of several. */
+const TOGETHER = 4;
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
@@ -123,10 +125,12 @@ export class DemoOrders {
       `SELECT o.code, o.version FROM sales_order o WHERE o.state = 'open' AND o.site_id = 1 AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units) ORDER BY (o.note_packer IS NULL), o.promised_at, o.id LIMIT 16`,
     );
     const codes: string[] = [];
+    const together = ready.splice(-TOGETHER);
     for (const order of ready) {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
+    await this.sendTogether(desk, together);
     const longer: string[] = [];
     for (const round of codes.slice(WALKED))
       if (longer.length < 2 && (await this.rounds.task(this.source, round)).stops.length > 1) longer.push(round);
@@ -139,6 +143,19 @@ export class DemoOrders {
       `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`,
     );
     for (const order of picked) await this.packAll(order.code);
+  }
+
+  /** A round of several orders, sent to a picker, with a tote for each of the first two. */
+  private async sendTogether(desk: Act, orders: readonly { code: string; version: number }[]): Promise<void> {
+    const joss = await actAs(this.source, 'Joss');
+    const sent = await this.releases.releaseRounds(fresh(desk), 1, [{ orders, sentTo: joss.person.id }]).catch(() => null);
+    const round = sent?.rounds[0];
+    if (!round) return;
+    const task = await this.rounds.task(this.source, round);
+    for (const [i, order] of task.orders.slice(0, 2).entries()) {
+      const tote = await one<{ id: number }>(this.source, 'SELECT id FROM place WHERE code = ?', [`T-${String(i + 21)}`]);
+      await this.hands.does(joss, { kind: 'tote', round, orderId: order.id, totePlaceId: tote?.id ?? 0 });
+    }
   }
 
   private async walk(round: string, toteCode: string, share: number, short: boolean): Promise<void> {

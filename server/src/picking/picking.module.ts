@@ -13,6 +13,9 @@ import { PickingService } from './picking.service.js';
 import { RoundsQueries } from './rounds.queries.js';
 import { ReleaseService } from './release.service.js';
 import { RecallService } from './recall.service.js';
+import { ResultsService } from './results.service.js';
+import { RoundPapers } from './round-papers.js';
+import { SheetQueries } from './sheet.queries.js';
 import { SendingService } from './sending.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
@@ -22,6 +25,9 @@ import { PickingFiles } from './picking.files.js';
   controllers: [PickingController, BoardController],
   providers: [
     BoardQueries,
+    SheetQueries,
+    RoundPapers,
+    ResultsService,
     SendingService,
     PickingFiles,
     PickingFloor,

@@ -81,7 +81,7 @@ export class ReleaseService {
     act: Act,
     siteId: number,
     groups: readonly RoundToSend[],
-    check: (tx: Tx) => Promise<unknown>,
+    check: (tx: Tx) => Promise<unknown> = () => Promise.resolve(),
   ): Promise<{ rounds: string[] }> {
     return this.commands.run(act, 'rounds.release', { siteId, groups }, async (tx) => {
       mustBeAt(act.person, siteId);

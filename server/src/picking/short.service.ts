@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BinStock } from '@vectrum/core/allocation';
 import { spell } from '@vectrum/core/quantity';
+import type { StopId } from '@vectrum/core/ids';
 import type { ShortCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { AllocationService, Reservations } from '../allocation/index.js';
@@ -51,20 +52,36 @@ export class ShortService {
   }
 
   async short(tx: Tx, act: Act, command: ShortCommand): Promise<FloorAnswerDto> {
-    const round = await this.picking.working(tx, act, command.round);
+    return this.report(tx, act, await this.picking.working(tx, act, command.round), command, 'seek');
+  }
+
+  /** What was not there on a walk that is over: it is held and told like any other, and waits as a backorder instead of being sought. */
+  async missing(tx: Tx, act: Act, round: RoundRow, stopId: StopId, units: number): Promise<void> {
+    await this.report(tx, act, round, { stopId, units, there: 0 }, 'leave');
+  }
+
+  private async report(
+    tx: Tx,
+    act: Act,
+    round: RoundRow,
+    command: Pick<ShortCommand, 'stopId' | 'units' | 'there'>,
+    then: 'seek' | 'leave',
+  ): Promise<FloorAnswerDto> {
     const stop = await stopOf(tx, round.id, command.stopId);
     if (!stop) throw new Problem(404, 'not-found', 'This stop is not on the round');
     const left = stop.units - stop.picked - stop.short;
     if (command.units > left)
       throw refused({ band: 'too-many', title: stop.placeCode, detail: 'Less than that is wanted here by now. Look at the stop again' });
-    const others = await this.othersAt(tx, stop);
+    const all = await this.othersAt(tx, stop);
+    // On a walk that is over, its other stops are told of by themselves.
+    const others = then === 'seek' ? all : all.filter((o) => o.roundId !== round.id);
     await this.states.lock(tx, [stop.orderId, ...others.map((o) => o.orderId)]);
     // Bins are locked before the bin that lacks is posted to, all in one order.
     const stock = await pickable(tx, round.site_id, [stop.itemId], 'locked');
     const bins = (stock.get(stop.itemId) ?? []).filter((b) => b.placeId !== stop.placeId);
     const { movements, stays } = await this.hold(tx, act, stop, command.there, round);
     await update(tx, 'round_stop', { id: stop.id }, { short_units: more(command.units) });
-    const sought = await this.elsewhere(tx, round, stop, command.units, bins);
+    const sought = await this.elsewhere(tx, round, stop, command.units, then === 'seek' ? bins : []);
     await this.sendOthers(tx, others, bins, stays - (left - command.units));
     await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
     await this.states.refresh(tx, [stop.orderId, ...others.map((o) => o.orderId)]);
@@ -74,7 +91,7 @@ export class ShortService {
       kind: 'short',
       glyph: 'blocked',
       title: `Not there: ${spell(command.units, item?.packs ?? [])} ${item?.name ?? ''}`,
-      detail: `${stop.placeCode} to be checked. ${found > 0 ? `${found} sought in another bin` : 'No other bin holds more'}`,
+      detail: `${stop.placeCode} to be checked. ${found > 0 ? `${found} sought in another bin` : then === 'leave' ? 'It waits for stock' : 'No other bin holds more'}`,
       document: round.code,
       siteId: round.site_id,
       undo: { round: round.code, stopId: stop.id, units: command.units, movements, sought } satisfies ShortUndo,

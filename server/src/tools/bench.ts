@@ -11,8 +11,10 @@ import { walks } from './bench-walks.js';
 import { ReleaseService } from '../picking/index.js';
 import { inTransaction, migrate, newLogger, one, readConfig, rows } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
+import { checkLedger } from '../stock/ledger-check.js';
 import { createApp } from '../app.js';
 import { crowd } from './bench-crowd.js';
+import { manyPickers } from './bench-pickers.js';
 
 const ROUNDS = 5;
 const COMMITS = 400;
@@ -21,6 +23,9 @@ const PICKS = 30;
 const MANY_STOPS = 60;
 const PEOPLE = 50;
 const SECONDS = 20;
+const PICKERS = 30;
+const PICKER_ROUNDS = 60;
+const ORDERS_A_ROUND = 3;
 
 /** Runs work n times, `hands` at once, and returns how many were done in a second. */
 async function perSecond(n: number, hands: number, work: (i: number) => Promise<unknown>): Promise<number> {
@@ -211,6 +216,55 @@ async function fifty(): Promise<void> {
   );
 }
 
+/** Thirty pickers on sixty rounds of three orders, with all that goes wrong on a floor; then what is left. */
+async function pickers(): Promise<void> {
+  const address = `http://127.0.0.1:${(app.getHttpServer().address() as AddressInfo).port}/api`;
+  const cookies = await Promise.all(['ines', 'joss', 'maren'].map((name) => cookieOf(`${name}@tarnthistle.example`)));
+  const read = async <T>(path: string, cookie = cookies[2] ?? ''): Promise<T> =>
+    (await (await fetch(`${address}/${path}`, { headers: { cookie } })).json()) as T;
+  const people = await Promise.all(cookies.map(async (cookie) => ({ cookie, id: (await read<{ id: number }>('session', cookie)).id })));
+  const channel = await one<{ id: number; site_id: number }>(source, `SELECT id, site_id FROM channel WHERE code = 'PHONE'`);
+  const goods = await rows<{ sku: string }>(
+    source,
+    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id JOIN place p ON p.id = b.place_id AND p.site_id = 1 AND p.pickable = 1
+     WHERE s.site_id = 1 AND s.on_hand - s.held - s.reserved >= 20 AND i.tracking <> 'serial' GROUP BY i.id, g.channel_sku HAVING SUM(b.units) >= 20 ORDER BY i.id`,
+    [channel?.id ?? 0],
+  );
+  for (let i = 0; i < PICKER_ROUNDS * ORDERS_A_ROUND && channel; i++)
+    await app.get(OrderIntake).takeIn(channel, {
+      ref: `B-${randomUUID().slice(0, 12)}`,
+      placedAt: new Date().toISOString(),
+      customer: `Bench picker ${i}`,
+      email: 'bench@mail.example',
+      address: { line: '1 Bench Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' },
+      lines: [0, 1, 2].map((k) => ({ sku: goods[(i * 7 + k * 11) % goods.length]?.sku ?? '', quantity: 1 + ((i + k) % 3), price: '0.10' })),
+    });
+  const { orders } = await read<{ orders: { code: string; version: number; lacks: unknown[] }[] }>('sites/1/release-board');
+  const ready = orders.filter((o) => o.lacks.length === 0).map(({ code, version }) => ({ code, version }));
+  const rounds = Array.from({ length: PICKER_ROUNDS }, (_, i) => ready.slice(i * ORDERS_A_ROUND, (i + 1) * ORDERS_A_ROUND)).filter(
+    (r) => r.length > 0,
+  );
+  const sent = await fetch(`${address}/rounds`, {
+    method: 'POST',
+    headers: { cookie: cookies[2] ?? '', 'content-type': 'application/json', 'idempotency-key': randomUUID() },
+    body: JSON.stringify({ siteId: 1, rounds: rounds.map((own) => ({ orders: own, sentTo: null })) }),
+  });
+  if (!sent.ok) throw new Error(`Rounds were answered with ${sent.status}: ${await sent.text()}`);
+  const totes = Array.from({ length: 20 * PICKERS }, (_, i) => `BENCH-${i}`);
+  for (const code of totes)
+    await source.query(
+      `INSERT INTO place (code, kind, site_id, parent_id, pickable, walk_order) SELECT ?, 'tote', site_id, parent_id, 0, 0 FROM place WHERE code = 'T-01'`,
+      [code],
+    );
+  const faults = { wrongScan: 0.05, short: 0.02, dropOut: 0.02, repeat: 0.05, offline: 0.03 };
+  const r = await manyPickers({ address, people, siteId: 1, table: 'TABLE-1', totes, pickers: PICKERS, faults, step: 300 });
+  const open = await one<{ n: string }>(source, `SELECT COUNT(*) AS n FROM \`round\` WHERE site_id = 1 AND state IN ('waiting','picking')`);
+  const findings = await checkLedger(source);
+  say(
+    `${PICKERS} pickers on ${rounds.length} rounds and those of the demo, with wrong scans, shorts, drop-outs, repeats and spells without a network: ${r.picks} picks, ${r.shorts} short, ${r.refusedHere} refused on the phone, ${r.refusedThere} by the house; ${open?.n ?? '?'} rounds open, ledger ${findings.length === 0 ? 'clean' : findings.join('; ')}; a command p50 ${percentile(r.times, 50).toFixed(1)} ms, p95 ${percentile(r.times, 95).toFixed(1)} ms over ${r.times.length}`,
+  );
+}
+
 /** Ten thousand open lines reserved again, and one new order beside them. */
 async function reserveAll(): Promise<void> {
   const { lines, held, all, each } = await reserving(app, source);
@@ -224,6 +278,7 @@ await postingAgainstCommits(8);
 await scanCommand();
 await pickCommand();
 await fifty();
+await pickers();
 await reserveAll();
 for (const line of walks()) say(line);
 await app.close();

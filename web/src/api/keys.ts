@@ -71,6 +71,7 @@ const SHOWS = {
   customers: ['customers'],
   customer: ['customers', 'orders'],
   rounds: ['rounds', 'orders'],
+  round: ['rounds', 'orders'],
   'release-board': ['rounds', 'orders', 'stock'],
   'bench-queue': ['parcels', 'orders', 'rounds'],
   rates: 'own',

@@ -2074,6 +2074,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One round: who walks it, its orders with their totes, its stops in the order of the walk. */
+        get: operations["Picking_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The round on paper, with barcodes and room for what was taken. */
+        get: operations["Picking_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Enters what was written on the paper list. */
+        post: operations["Picking_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All rounds that wait, as one print. */
+        get: operations["Picking_allLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds": {
         parameters: {
             query?: never;
@@ -5392,6 +5460,64 @@ export interface components {
             /** @description The first round, and all of them: one for each site that the order ships from. */
             round: string;
             rounds: string[];
+        };
+        SheetOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            note: string | null;
+            totes: string[];
+        };
+        SheetStopDto: {
+            id: number;
+            order: string;
+            place: string;
+            sku: string;
+            item: string;
+            lot: string | null;
+            /** @description What is wanted, as people say it: "1 box and 2". */
+            wanted: string;
+            units: number;
+            picked: number;
+            short: number;
+        };
+        RoundSheetDto: {
+            code: string;
+            siteId: number;
+            site: string;
+            state: string;
+            picker: string | null;
+            sentTo: string | null;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            begunAt: string | null;
+            /** Format: date-time */
+            finishedAt: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            /** Format: date-time */
+            leavesAt: string | null;
+            metres: number;
+            orders: components["schemas"]["SheetOrderDto"][];
+            stops: components["schemas"]["SheetStopDto"][];
+            /** @description Where its totes may be set down. */
+            tables: string[];
+        };
+        PaperToteDto: {
+            orderId: number;
+            tote: string;
+        };
+        PaperStopDto: {
+            stopId: number;
+            /** @description The units that were taken; the rest was not there. */
+            units: number;
+        };
+        PaperResultsDto: {
+            totes: components["schemas"]["PaperToteDto"][];
+            stops: components["schemas"]["PaperStopDto"][];
+            /** @description The packing table at which the totes stand. */
+            table: string;
         };
         RoundOrderDto: {
             code: string;
@@ -10448,6 +10574,90 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
                 };
+            };
+        };
+    };
+    Picking_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundSheetDto"];
+                };
+            };
+        };
+    };
+    Picking_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Picking_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperResultsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Picking_allLists: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -31,6 +31,7 @@ import { OrderSheet } from './orders/order-sheet';
 import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
+import { RoundSheet } from './picking/round-sheet';
 import { ReleasePage } from './picking/release/release-page';
 import { BoxForm } from './setup/carriers/box-form';
 import { BoxesPage } from './setup/carriers/boxes-page';
@@ -165,7 +166,7 @@ export const routes: RouteObject = {
         { path: ':code/edit', element: <OrderForm /> },
       ],
     },
-    { path: 'picking', element: <PickingPage /> },
+    { path: 'picking', element: <PickingPage />, children: [{ path: ':code', element: <RoundSheet /> }] },
     { path: 'picking/release', element: <ReleasePage /> },
     { path: 'packing', element: <PackingPage /> },
     { path: 'dispatch', element: <DispatchPage /> },

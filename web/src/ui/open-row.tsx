@@ -12,8 +12,11 @@ export function OpenRow({ to, open, soft, children }: { to: string; open: boolea
       tabIndex={0}
       aria-selected={open}
       className={soft ? 'soft' : undefined}
-      onClick={go}
-      onKeyDown={(e) => e.key === 'Enter' && go()}
+      onClick={(e) => {
+        // A link or a key within it does what it says.
+        if (!(e.target as Element).closest('a, button')) go();
+      }}
+      onKeyDown={(e) => e.key === 'Enter' && e.target === e.currentTarget && go()}
     >
       {children}
     </tr>

@@ -111,7 +111,12 @@ ALTER TABLE round_stop RENAME TO pick_stop;
 ALTER TABLE \`round\` RENAME TO pick_round;
 ALTER TABLE pick_round ADD order_id INT UNSIGNED NULL AFTER site_id;
 ALTER TABLE pick_round ADD tote_id INT UNSIGNED NULL AFTER picker_id;
-UPDATE pick_round r SET order_id = (SELECT MIN(x.order_id) FROM round_order x WHERE x.round_id = r.id), tote_id = (SELECT u.tote_id FROM tote_use u WHERE u.round_id = r.id ORDER BY u.id DESC LIMIT 1);
+INSERT INTO pick_round (code, site_id, order_id, state, picker_id, created_at, begun_at, finished_at)
+  SELECT CONCAT(r.code, '-', x.order_id), r.site_id, x.order_id, r.state, r.picker_id, r.created_at, r.begun_at, r.finished_at FROM pick_round r JOIN round_order x ON x.round_id = r.id
+  WHERE x.order_id > (SELECT MIN(y.order_id) FROM round_order y WHERE y.round_id = r.id);
+UPDATE pick_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN pick_round r ON r.id = s.round_id JOIN pick_round n ON n.code = CONCAT(r.code, '-', l.order_id) SET s.round_id = n.id;
+UPDATE tote_use u JOIN pick_round r ON r.id = u.round_id JOIN pick_round n ON n.code = CONCAT(r.code, '-', u.order_id) SET u.round_id = n.id;
+UPDATE pick_round r SET order_id = COALESCE(order_id, (SELECT MIN(x.order_id) FROM round_order x WHERE x.round_id = r.id)), tote_id = (SELECT u.tote_id FROM tote_use u WHERE u.round_id = r.id ORDER BY u.id DESC LIMIT 1);
 ALTER TABLE sales_order_line ADD reserved_units INT UNSIGNED NOT NULL DEFAULT 0 AFTER price;
 UPDATE sales_order_line l SET reserved_units = l.shipped_units + COALESCE((SELECT SUM(v.units) FROM reservation v WHERE v.order_line_id = l.id), 0);
 ALTER TABLE sales_order_line DROP CONSTRAINT ck_so_line;
