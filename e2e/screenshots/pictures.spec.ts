@@ -101,8 +101,8 @@ test('floor', async ({ browser }) => {
   const aisle = await phone(browser);
   await signIn(aisle, 'ines');
   const pick = await aisle.newPage();
-  const { rows: rounds } = await api<{ rows: { code: string; state: string }[] }>(pick, 'rounds');
-  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
+  const { rows: rounds } = await api<{ rows: { code: string; state: string; mine: boolean }[] }>(pick, 'rounds');
+  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking' && r.mine)!.code}`);
   await expect(pick.locator('.bin')).toBeVisible();
   await shoot(pick, 'floor-pick');
 });

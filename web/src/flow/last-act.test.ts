@@ -27,6 +27,11 @@ describe('what an undo takes back', () => {
     expect(lastActOf([], tape)).toEqual({ title: 'Line 7', detail: '', activityId: 7 });
   });
 
+  it('is nothing that was done for something else', () => {
+    expect(lastActOf([], [line(9, { document: 'S-2' }), line(7)], ['R-1', 'S-1'])).toBeNull();
+    expect(lastActOf([], [line(9, { document: 'R-1' })], ['R-1', 'S-1'])).toMatchObject({ activityId: 9 });
+  });
+
   it('is never an older one than the newest', () => {
     expect(lastActOf([], [line(9, { kind: 'set-down', undoable: false }), line(7)])).toBeNull();
     expect(lastActOf([], [])).toBeNull();

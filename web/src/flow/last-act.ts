@@ -16,11 +16,13 @@ const NO_ACTS: ReadonlySet<string> = new Set(['refusal', 'undo', 'late', 'let-go
 
 /**
  * What an undo takes back: the last act that was made here, otherwise the newest of one's own. Where that one cannot be taken back
- * there is nothing to undo: never an older one in its place.
+ * there is nothing to undo: never an older one in its place. `documents` are those of the task at hand: what was done for others is
+ * not taken back here.
  */
-export function lastActOf(acts: readonly LastAct[], entries: readonly Entry[]): LastAct | null {
+export function lastActOf(acts: readonly LastAct[], entries: readonly Entry[], documents?: readonly string[]): LastAct | null {
   const own = acts.at(-1);
   if (own) return own;
   const newest = entries.find((e) => !e.undone && !NO_ACTS.has(e.kind));
+  if (newest && documents && !documents.includes(newest.document ?? '')) return null;
   return newest?.undoable ? { title: newest.title, detail: newest.detail, activityId: newest.id } : null;
 }

@@ -34,6 +34,8 @@ interface Options<Task, State extends FlowState<Command>, Own extends OwnInput, 
   ready: Omit<Ready, 'bundle'>;
   /** The code under which the tape keeps what is refused. */
   document?: string | undefined;
+  /** The documents that the acts of the task are kept under, where an undo is to keep to them. */
+  documents?: readonly string[];
   /** Hears what comes of each command. */
   onAnswer?: (command: Command, answer: Dto['FloorAnswerDto']) => void;
   onRefused?: (command: Command, problem: ProblemError) => void;
@@ -69,7 +71,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
   const hands = useRef({ letGo: (_: string) => {} });
   const letGo = useCallback((id: string) => hands.current.letGo(id), []);
   const entries = mine.data?.entries ?? NO_ENTRIES;
-  const { acts, made: actMade, answered, refused, undo } = useLastAct(entries, { letGo, show });
+  const { acts, made: actMade, answered, refused, undo } = useLastAct(entries, { letGo, show, documents: options.documents });
   /** Takes a step over: its state, its band, and its commands into the queue. */
   const take = useCallback(
     (step: Step<State, Command>) => {
@@ -155,7 +157,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     undo: () => void undo(),
     show,
     /** What an undo would take back. */
-    last: lastActOf(acts, entries),
+    last: lastActOf(acts, entries, options.documents),
     newest: entries,
     /** Those of this task that are not sent yet. */
     unsent: line.unsent.filter((c) => c.address === ready.address && c.command.kind !== 'refused'),

@@ -9,10 +9,12 @@ interface Hands {
   /** Lets go of a command that was never sent. */
   letGo: (id: string) => void;
   show: (feedback: Feedback) => void;
+  /** The documents that its acts are kept under; absent where they may be kept under others. */
+  documents?: readonly string[] | undefined;
 }
 
 /** Keeps the acts that were made here, and takes the last of them back, also while it is on its way. */
-export function useLastAct(entries: readonly Dto['TapeEntryDto'][], { letGo, show }: Hands) {
+export function useLastAct(entries: readonly Dto['TapeEntryDto'][], { letGo, show, documents }: Hands) {
   const [acts, setActs] = useState<readonly LastAct[]>([]);
   const latest = useRef<readonly LastAct[]>([]);
   /** The command that is to be taken back as soon as the server has answered it. */
@@ -59,7 +61,7 @@ export function useLastAct(entries: readonly Dto['TapeEntryDto'][], { letGo, sho
   );
 
   const undo = useCallback(async () => {
-    const last = lastActOf(latest.current, entries);
+    const last = lastActOf(latest.current, entries, documents);
     if (!last) return show({ band: 'not-this', title: 'Nothing to undo', detail: 'The last act cannot be taken back here' });
     if (last.activityId !== null) return void takeBack({ ...last, activityId: last.activityId });
     const { id } = last;
@@ -70,7 +72,7 @@ export function useLastAct(entries: readonly Dto['TapeEntryDto'][], { letGo, sho
     }
     wanted.current = id ?? null;
     return show({ band: 'accepted', title: 'To be undone', detail: `${last.title}: as soon as the server has answered` });
-  }, [entries, letGo, show, takeBack, without]);
+  }, [entries, letGo, show, takeBack, without, documents]);
 
   return { acts, made, answered, refused: without, undo };
 }

@@ -30,7 +30,13 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const { book } = ready;
   const { task } = ready.bundle;
   const me = useMe();
-  const flow = useFlow({ flow: pick, task, ready, document: task.orders.length === 1 ? task.orders[0]?.code : task.round });
+  const flow = useFlow({
+    flow: pick,
+    task,
+    ready,
+    document: task.orders.length === 1 ? task.orders[0]?.code : task.round,
+    documents: [task.round, ...task.orders.map((o) => o.code)],
+  });
   const { state, input } = flow;
   usePageScan(flow.scan);
   const here = hereOf(task, state);
@@ -55,8 +61,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       </PhoneHead>
       {isTheirs && !taken && (
         <p className="theirs">
-          {task.picker} is on it. You may help, or
-          <PhoneLink onClick={() => input({ kind: 'take' })}>take it over</PhoneLink>
+          {task.picker} is on it
+          <PhoneLink onClick={() => input({ kind: 'take' })}>Take it over</PhoneLink>
         </p>
       )}
       <SpareList spare={task.spare} book={book} />

@@ -13,7 +13,7 @@ export interface BoardFilter {
   zone: string;
   /** Part of an item's name or SKU. */
   item: string;
-  /** So many stops at most; nought: any number. */
+  /** So many stops at most; nought is no limit. */
   stops: number;
 }
 

@@ -88,7 +88,7 @@ function Choice({
   onChange: (value: string) => void;
 }) {
   return (
-    <Select style={{ width: 'auto', maxWidth: 150 }} aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+    <Select style={{ width: 'auto', maxWidth: 138 }} aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">{all}</option>
       {options.map(([v, says]) => (
         <option key={v} value={v}>
