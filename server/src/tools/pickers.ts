@@ -114,7 +114,7 @@ export class Picker {
   /** One round, until it is set down or somebody else has ended it. Returns whether it was set down here. */
   private async walk(round: string): Promise<boolean> {
     let state: PickState = startPick;
-    let unsent: FloorCommand[] = [];
+    const unsent: FloorCommand[] = [];
     let away = 0;
     let task = await this.task(round, []);
     const hear = (input: Parameters<typeof pick.step>[3]) => {
