@@ -178,7 +178,7 @@ test('an order comes signed, is picked, packed, labelled and handed over: the fi
   await expect(page.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
   await scan(page, '9521077990007');
   await scan(page, 'A-01-1');
-  await expect(page.getByText('in A-01-1')).toBeVisible();
+  await expect(page.getByText('Jar, in A-01-1', { exact: true })).toBeVisible();
 
   const body = JSON.stringify({
     ref: 'WEB-1',

@@ -18,6 +18,7 @@ const ROUTES: [Method, string][] = [
   ['post', 'floor/commands'],
   ['post', 'floor/questions/00000000-0000-4000-8000-000000000000/answer'],
   ['post', 'orders/S-20380/clear-hold'],
+  ['post', 'orders/S-20380/promise'],
   ['post', 'dispatch/hand-overs'],
   ['post', 'devices/enrolments'],
   ['post', 'session'],
@@ -29,6 +30,7 @@ const ROUTES: [Method, string][] = [
 const BODIES: [string, unknown][] = [
   ['an empty object', {}],
   ['a list', [1, 2, 3]],
+  ['values that are no values', { at: { toString: 1 }, promisedAt: { valueOf: [] } }],
   [
     'wrong types throughout',
     { sku: 5, name: [], lines: 'x', units: 'many', siteId: {}, code: 7, email: 1, password: {}, parcels: 'all', packs: null, line: 'one' },

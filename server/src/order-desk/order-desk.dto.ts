@@ -20,6 +20,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { HOLD_KINDS, type HoldKind } from '../orders/index.js';
+import { DateIn } from '../platform/index.js';
 
 const PRICE = { message: 'A price is a number of up to 6 decimal places' };
 
@@ -48,7 +49,7 @@ export class OrderHeadDto {
   @Matches(/^[A-Z]{2}$/, { message: 'A country is two capital letters, such as GB' }) country: string;
   @IsInt() siteId: number;
   /** When it is to leave; without a time, the first van that it can catch. */
-  @IsOptional() @Type(() => Date) @IsDate({ message: 'Choose a day and a time' }) promisedAt?: Date | null;
+  @IsOptional() @DateIn() @IsDate({ message: 'Choose a day and a time' }) promisedAt?: Date | null;
   @Matches(/^[a-z0-9-]{1,20}$/, { message: 'Choose how fast it is to go' }) speed: string;
   /** The higher is served first. */
   @IsInt() @Min(-9) @Max(9) priority: number;
@@ -125,7 +126,7 @@ export class OrderEventDto {
   detail: string;
 }
 export class ConfirmQuoteDto {
-  @IsOptional() @Type(() => Date) @IsDate() promisedAt?: Date | null;
+  @IsOptional() @DateIn() @IsDate() promisedAt?: Date | null;
 }
 export class OtherSiteDto {
   site: string;
@@ -202,7 +203,7 @@ export class BulkDto {
   /** What held orders wait for. */
   @IsOptional() @IsString() @MaxLength(200) reason?: string | null;
   /** What orders are promised for. */
-  @IsOptional() @Type(() => Date) @IsDate() at?: Date | null;
+  @IsOptional() @DateIn() @IsDate() at?: Date | null;
 }
 export class BulkLineDto {
   code: string;

@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { Type } from 'class-transformer';
 import { IsDate } from 'class-validator';
+import { DateIn } from '../platform/index.js';
 
 const KINDS = ['together', 'split', 'in parts', 'fetched'] as const;
 
@@ -32,5 +32,5 @@ export class OrderWayDto {
 }
 export class PromiseDto {
   /** When it is to leave. */
-  @Type(() => Date) @IsDate() at: Date;
+  @DateIn() @IsDate() at: Date;
 }

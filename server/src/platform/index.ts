@@ -21,6 +21,7 @@ export {
   rows,
   type Tx,
 } from './database/tx.js';
+export { DateIn } from './dates-in.js';
 export { addDays, dayIn, daySpan, timeText } from './dates.js';
 export { fieldsOf } from './field-faults.js';
 export { formPipe, type Many, ManyPipe } from './many.pipe.js';
