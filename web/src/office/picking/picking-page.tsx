@@ -66,7 +66,11 @@ function Rounds({ rounds, mayRelease }: { rounds: readonly Round[]; mayRelease: 
               <th className="num">Age</th>
               <th>Tote</th>
               <th>Short</th>
-              {mayRelease && <th />}
+              {mayRelease && (
+                <th>
+                  <span className="sr">Recall</span>
+                </th>
+              )}
             </>
           )}
         </tr>
