@@ -37,7 +37,8 @@ export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
     return isFor(place.kind, 'set-down') ? onTable(now, place) : onBin(now, place);
   },
   unknown: onLotCode,
-  cards: { confirm: (now) => putInTote(now), 'not-here': (now) => notHere(now, undefined) },
+  // By cards alone: too few here, and confirmed that none is. The same card twice may be a scanner that reads twice.
+  cards: { confirm: (now) => (now.state.asksAt === null ? putInTote(now) : onThere(now, 0)), 'not-here': (now) => notHere(now, undefined) },
   inputs: {
     count: onCount,
     confirm: (now) => putInTote(now),
@@ -186,8 +187,7 @@ function notHere({ task, book, state, ...now }: Now, seen: StopId | undefined): 
     const detail = 'Put what you have into the tote, then say the rest is not here';
     return refuse(state, { band: 'not-this', title: 'Goods in hand', detail }, { id: now.id });
   }
-  // The card a second time: nothing at all is there.
-  return state.asksAt === stop.id ? onThere({ task, book, state, ...now }, 0) : stay({ ...state, asksAt: stop.id });
+  return stay({ ...state, asksAt: stop.id });
 }
 
 /** How many somebody has seen of what a stop wants: those stay to be taken, the rest is missing. */

@@ -16,7 +16,7 @@ export function BenchTape({
   last: LastAct | null;
   unsent: readonly KeptCommand[];
 }) {
-  const newest = unsent.length > 0 ? undefined : entries.find((e) => e.id === last?.activityId);
+  const newest = unsent.length > 0 ? undefined : entries.find((e) => e.undoable && e.id === last?.activityId);
   return (
     <div className="btape">
       <div className={`strip ${unsent.length > 0 ? 'kept' : ''}`} aria-label="Tape">

@@ -63,7 +63,7 @@ export function FloorTape({
             <br />
             {e.detail}
           </span>
-          {kept.length === 0 && e.id === last?.activityId && (
+          {kept.length === 0 && e.undoable && e.id === last?.activityId && (
             <button type="button" onClick={onUndo} className="f-undo">
               Undo
             </button>

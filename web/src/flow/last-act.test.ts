@@ -22,6 +22,10 @@ describe('what an undo takes back', () => {
     expect(lastActOf([act('a', 7), act('b', null)], [line(7)])).toMatchObject({ id: 'b', activityId: null });
   });
 
+  it('is not what was taken back elsewhere meanwhile', () => {
+    expect(lastActOf([act('a', 7), act('b', 8)], [line(8, { undone: true, undoable: false }), line(7)])).toMatchObject({ id: 'a' });
+  });
+
   it('is the newest of one’s own where nothing was made here, whatever was refused since', () => {
     const tape = [line(9, { kind: 'refusal', undoable: false }), line(8, { undone: true, undoable: false }), line(7)];
     expect(lastActOf([], tape)).toEqual({ title: 'Line 7', detail: '', activityId: 7 });

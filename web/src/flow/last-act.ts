@@ -20,7 +20,8 @@ const NO_ACTS: ReadonlySet<string> = new Set(['refusal', 'undo', 'late', 'let-go
  * not taken back here.
  */
 export function lastActOf(acts: readonly LastAct[], entries: readonly Entry[], documents?: readonly string[]): LastAct | null {
-  const own = acts.at(-1);
+  // What was taken back elsewhere, at a desk or from the list of tasks, stands in nobody's way.
+  const own = acts.findLast((a) => !entries.some((e) => e.id === a.activityId && e.undone));
   if (own) return own;
   const newest = entries.find((e) => !e.undone && !NO_ACTS.has(e.kind));
   if (newest && documents && !documents.includes(newest.document ?? '')) return null;

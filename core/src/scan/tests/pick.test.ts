@@ -242,8 +242,9 @@ describe('picking', () => {
       expect(run(withTote, scan(codes.jar), notHere).last?.feedback?.title).toBe('Goods in hand');
     });
 
-    it('takes the card twice for none at all', () => {
-      expect(run(withTote, scan('VX-NOT-HERE'), scan('VX-NOT-HERE')).commands).toMatchObject([{ kind: 'short', units: 50, there: 0 }]);
+    it('takes the confirming card for none at all, and a card that is read twice for one', () => {
+      expect(run(withTote, scan('VX-NOT-HERE'), scan('VX-NOT-HERE')).commands).toEqual([]);
+      expect(run(withTote, scan('VX-NOT-HERE'), scan('VX-CONFIRM')).commands).toMatchObject([{ kind: 'short', units: 50, there: 0 }]);
     });
   });
 
