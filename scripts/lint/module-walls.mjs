@@ -30,6 +30,7 @@ export const FLOORS = [
   'customers',
   'channels',
   'orders',
+  'counting',
   'picking',
   'putaway',
   'packing',

@@ -45,6 +45,7 @@ const OWNED = {
   channels: ['channel', 'channel_site', 'listing'],
   orders: ['sales_order', 'sales_order_line', 'sales_order_change', 'order_hold'],
   connectors: ['parked_message', 'channel_exchange'],
+  counting: ['spot_count'],
   picking: ['round', 'round_order', 'round_stop', 'tote_use'],
   packing: ['parcel', 'parcel_line'],
   dispatch: [],

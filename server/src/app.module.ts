@@ -8,6 +8,7 @@ import { CatalogueModule } from './catalogue/index.js';
 import { ChannelsModule } from './channels/index.js';
 import { CompanyModule } from './company/index.js';
 import { ConnectorsModule } from './connectors/index.js';
+import { CountingModule } from './counting/index.js';
 import { CustomersModule } from './customers/index.js';
 import { DeskModule } from './desk/index.js';
 import { DispatchModule } from './dispatch/index.js';
@@ -60,6 +61,7 @@ export class AppModule {
         CustomersModule,
         ChannelsModule,
         OrdersModule,
+        CountingModule,
         PickingModule,
         PutawayModule,
         PackingModule,

@@ -13,6 +13,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   check: true,
   judge: true,
   store: true,
+  'count-spot': true,
   take: true,
   tote: true,
   pick: true,

@@ -11,4 +11,6 @@ export * from './pick-totes.js';
 export * from './pick.js';
 export * from './questions.js';
 export * from './receive/index.js';
+export * from './refill.js';
+export * from './spot-count.js';
 export * from './store.js';

@@ -13,6 +13,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   check: 'The check stays open',
   judge: 'The goods still wait to be looked at',
   store: 'Take the goods back to where they stood',
+  'count-spot': 'The bin is still to be counted',
   take: null,
   tote: null,
   pick: 'Put the goods back into their bin',

@@ -19,6 +19,7 @@ export const TOPICS = [
   'setup',
   'imports',
   'questions',
+  'counts',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -46,7 +47,8 @@ const CHANGES = {
   take: ['rounds', 'orders'],
   tote: ['rounds'],
   pick: ['rounds', 'orders', 'stock'],
-  short: ['rounds', 'orders', 'stock'],
+  short: ['rounds', 'orders', 'stock', 'counts'],
+  count: ['stock', 'orders', 'rounds', 'counts'],
   'set-down': ['rounds', 'orders', 'parcels'],
   note: ['orders', 'parcels'],
   pack: ['parcels', 'orders', 'stock'],

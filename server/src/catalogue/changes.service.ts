@@ -37,10 +37,13 @@ const COLUMNS: Readonly<Partial<Record<ListField, { column: string; read: (t: st
   storage: { column: 'storage', read: (t) => choice(t, STORAGES) },
   neverHoldsUp: { column: 'never_holds_up', read: (t) => ((readYesNo(t) ?? wrong('Type yes or no')) ? 1 : 0) },
 };
-const SITE_COLUMNS: Readonly<Partial<Record<ListField, 'home_place_id' | 'reorder_point' | 'order_up_to'>>> = {
+type SiteColumn = 'home_place_id' | 'reorder_point' | 'order_up_to' | 'refill_below' | 'refill_up_to';
+const SITE_COLUMNS: Readonly<Partial<Record<ListField, SiteColumn>>> = {
   home: 'home_place_id',
   reorderPoint: 'reorder_point',
   orderUpTo: 'order_up_to',
+  refillBelow: 'refill_below',
+  refillUpTo: 'refill_up_to',
 };
 
 function wrong(says: string): never {
@@ -168,7 +171,7 @@ export class ItemChanges implements OnModuleInit {
 
   private async setSite(
     tx: Tx,
-    column: 'home_place_id' | 'reorder_point' | 'order_up_to' | 'cost',
+    column: SiteColumn | 'cost',
     siteId: number,
     values: readonly (readonly [number, string | number | null])[],
   ): Promise<void> {
@@ -182,10 +185,12 @@ export class ItemChanges implements OnModuleInit {
     ).catch((thrown: unknown) => {
       if (String(thrown).includes('ck_item_site_levels'))
         throw badState('One of these would have a reorder point above its order-up-to level. Change that first');
+      if (String(thrown).includes('ck_item_site_refill'))
+        throw badState('One of these would be refilled below more than it is filled up to. Change that first');
       throw thrown;
     });
     await tx.query(
-      `DELETE FROM item_site WHERE site_id = ? AND item_id IN (${marks(ids)}) AND home_place_id IS NULL AND cost IS NULL AND reorder_point IS NULL AND order_up_to IS NULL`,
+      `DELETE FROM item_site WHERE site_id = ? AND item_id IN (${marks(ids)}) AND home_place_id IS NULL AND cost IS NULL AND reorder_point IS NULL AND order_up_to IS NULL AND refill_below IS NULL AND refill_up_to IS NULL`,
       [siteId, ...ids],
     );
   }
@@ -224,6 +229,8 @@ const WORDS: Readonly<Record<ListField, string>> = {
   home: 'home bin',
   reorderPoint: 'reorder point',
   orderUpTo: 'order up to',
+  refillBelow: 'refill below',
+  refillUpTo: 'refill up to',
 };
 const says = (input: ChangeFieldDto) =>
   input.field === 'cost' ? 'cost changed' : `${WORDS[input.field]} ${input.value.trim() === '' ? 'emptied' : input.value.trim()}`;

@@ -3,6 +3,16 @@ import { type Act, badForm, find, insertMany, mustBeAt, remove, rows, type Tx, u
 import { type ItemKind } from './kinds.js';
 import type { EditItemPartDto, EditItemSiteDto } from './items.dto.js';
 
+/** A row that says nothing of an item at a site is none. */
+const NOTHING_SAID = {
+  home_place_id: null,
+  cost: null,
+  reorder_point: null,
+  order_up_to: null,
+  refill_below: null,
+  refill_up_to: null,
+} as const;
+
 /** Tags are kept in lower case, each once. */
 export const tidyTags = (tags: readonly string[]) => [...new Set(tags.map((t) => t.trim().toLowerCase()).filter(Boolean))];
 
@@ -31,17 +41,20 @@ export async function writeSites(tx: Tx, act: Act, itemId: number, sites: readon
     mustBeAt(act.person, s.siteId);
     const [low, high] = [s.reorderPoint ?? null, s.orderUpTo ?? null];
     if (low !== null && high !== null && high < low) throw badForm({ orderUpTo: 'Order up to at least the reorder point' });
+    const [below, upTo] = [s.refillBelow ?? null, s.refillUpTo ?? null];
+    if (below !== null && upTo !== null && upTo < below) throw badForm({ refillUpTo: 'Fill up to at least what it is refilled below' });
     const home = s.home ? await homeAt(tx, s.siteId, s.home) : null;
     await tx.query(
-      `INSERT INTO item_site (item_id, site_id, home_place_id, reorder_point, order_up_to) VALUES (?, ?, ?, ?, ?)
-       ON DUPLICATE KEY UPDATE home_place_id = VALUES(home_place_id), reorder_point = VALUES(reorder_point), order_up_to = VALUES(order_up_to)`,
-      [itemId, s.siteId, home, low, high],
+      `INSERT INTO item_site (item_id, site_id, home_place_id, reorder_point, order_up_to, refill_below, refill_up_to) VALUES (?, ?, ?, ?, ?, ?, ?)
+       ON DUPLICATE KEY UPDATE home_place_id = VALUES(home_place_id), reorder_point = VALUES(reorder_point), order_up_to = VALUES(order_up_to),
+         refill_below = VALUES(refill_below), refill_up_to = VALUES(refill_up_to)`,
+      [itemId, s.siteId, home, low, high, below, upTo],
     );
     if (act.person.seesCosts && s.cost !== undefined) {
       await update(tx, 'item_site', { item_id: itemId, site_id: s.siteId }, { cost: s.cost });
     }
   }
-  await remove(tx, 'item_site', { item_id: itemId, home_place_id: null, cost: null, reorder_point: null, order_up_to: null });
+  await remove(tx, 'item_site', { item_id: itemId, ...NOTHING_SAID });
 }
 
 /** Replaces an item's parts. Refuses a part that is not known, and a list that leads back to the item. */

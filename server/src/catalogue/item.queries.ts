@@ -81,7 +81,7 @@ export class ItemQueries {
   private async sites(itemId: number, person: Person): Promise<ItemSiteDto[]> {
     const found = await rows<ItemSiteDto & { cost: string | null }>(
       this.source,
-      `SELECT s.id AS siteId, s.name AS site, p.code AS home, x.cost, x.reorder_point AS reorderPoint, x.order_up_to AS orderUpTo
+      `SELECT s.id AS siteId, s.name AS site, p.code AS home, x.cost, x.reorder_point AS reorderPoint, x.order_up_to AS orderUpTo, x.refill_below AS refillBelow, x.refill_up_to AS refillUpTo
        FROM site s LEFT JOIN item_site x ON x.site_id = s.id AND x.item_id = ? LEFT JOIN place p ON p.id = x.home_place_id WHERE s.id IN (?) ORDER BY s.id`,
       [itemId, [0, ...person.siteIds]],
     );

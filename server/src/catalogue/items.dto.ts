@@ -86,6 +86,10 @@ export class ItemSiteDto {
   cost?: string | null;
   reorderPoint: number | null;
   orderUpTo: number | null;
+  /** Fewer units than this are not left at its pick face; null for no such wish. */
+  refillBelow: number | null;
+  /** What its pick face is filled up to then; null for just enough. */
+  refillUpTo: number | null;
 }
 export class ItemPartDto {
   sku: string;
@@ -143,6 +147,8 @@ export class EditItemSiteDto {
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) cost?: string | null;
   @IsOptional() @IsInt() @Min(0) @Max(100_000_000) reorderPoint?: number | null;
   @IsOptional() @IsInt() @Min(0) @Max(100_000_000) orderUpTo?: number | null;
+  @IsOptional() @IsInt() @Min(0) @Max(100_000_000) refillBelow?: number | null;
+  @IsOptional() @IsInt() @Min(0) @Max(100_000_000) refillUpTo?: number | null;
 }
 export class EditItemPartDto {
   @IsString() @Length(1, 40) sku: string;
@@ -186,6 +192,8 @@ export const LIST_FIELDS = [
   'home',
   'reorderPoint',
   'orderUpTo',
+  'refillBelow',
+  'refillUpTo',
 ] as const;
 export type ListField = (typeof LIST_FIELDS)[number];
 

@@ -90,6 +90,15 @@ const POLICIES: readonly (readonly [sku: string, point: number, upTo: number])[]
   ['SYR-05', 32, 128],
 ];
 
+/** Pick faces at the main warehouse that are filled up again: below so many units, up to so many. */
+const FACES: readonly (readonly [sku: string, below: number, upTo: number])[] = [
+  ['JAR-454-RD', 96, 384],
+  ['SUIT-M', 20, 36],
+  ['FRM-FDR', 12, 20],
+  ['FON-125', 12, 72],
+  ['TOOL-JH', 20, 60],
+];
+
 /** What the demo's company has chosen and added: its own fields, tags, kits, customers, money, reorder points. */
 @Injectable()
 export class DemoExtras {
@@ -147,6 +156,11 @@ export class DemoExtras {
       await this.source.query(
         'UPDATE item_site x JOIN item i ON i.id = x.item_id SET x.reorder_point = ?, x.order_up_to = ? WHERE i.sku = ?',
         [point, upTo, sku],
+      );
+    for (const [sku, below, upTo] of FACES)
+      await this.source.query(
+        'UPDATE item_site x JOIN item i ON i.id = x.item_id SET x.refill_below = ?, x.refill_up_to = ? WHERE i.sku = ? AND x.site_id = 1',
+        [below, upTo, sku],
       );
     await insertMany(
       this.source,

@@ -8,6 +8,8 @@ export type Right =
   | 'take-in'
   | 'inspect'
   | 'store'
+  | 'count'
+  | 'settle-counts'
   | 'release'
   | 'pick'
   | 'pack'
@@ -33,15 +35,31 @@ export type Duty = (typeof DUTIES)[number];
 
 /** What each duty lets a person do. Deciding what is picked and picking are apart. */
 export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
-  owner: ['buy', 'order-desk', 'receive', 'take-in', 'inspect', 'store', 'release', 'pick', 'pack', 'dispatch', 'items', 'bills', 'set-up'],
+  owner: [
+    'buy',
+    'order-desk',
+    'receive',
+    'take-in',
+    'inspect',
+    'store',
+    'count',
+    'settle-counts',
+    'release',
+    'pick',
+    'pack',
+    'dispatch',
+    'items',
+    'bills',
+    'set-up',
+  ],
   buyer: ['buy', 'items'],
   'order-desk': ['order-desk', 'release'],
   receiver: ['receive', 'inspect', 'store'],
-  storer: ['store'],
-  picker: ['pick', 'store'],
+  storer: ['store', 'count'],
+  picker: ['pick', 'store', 'count'],
   packer: ['pack', 'dispatch'],
-  counter: [],
-  reviewer: ['release', 'inspect', 'items'],
+  counter: ['count'],
+  reviewer: ['release', 'inspect', 'settle-counts', 'items'],
   bookkeeper: ['bills'],
   'set-up': ['items', 'set-up'],
 };
@@ -54,6 +72,8 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   'take-in': 'Take in more than ordered, goods too old, goods without an order',
   inspect: 'Look at goods that came in, and pass or reject them',
   store: 'Put away and move goods',
+  count: 'Count bins',
+  'settle-counts': 'Decide what the books say after a count',
   release: 'Decide what is picked',
   pick: 'Pick',
   pack: 'Pack',
@@ -64,7 +84,7 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
 };
 
 /** A duty or right as people write it. */
-export const setName = (name: string): string => name.replace('-', ' ');
+export const setName = (name: string): string => name.replaceAll('-', ' ');
 
 /** Which rights each duty has: as it was adjusted, otherwise as it came. */
 export type DutyMatrix = Readonly<Partial<Record<Duty, readonly string[]>>>;

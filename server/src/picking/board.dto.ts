@@ -1,3 +1,4 @@
+import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsOptional, IsString, Length, Min, ValidateNested } from 'class-validator';
 
@@ -18,6 +19,8 @@ export class BoardStopDto {
 export class BoardLackDto {
   item: string;
   units: number;
+  /** Where it lies: in reserve, to be refilled; at a dock or on a cart, to be put away; or neither, to be looked for. */
+  @ApiProperty({ enum: ['reserve', 'standing', 'nowhere'] }) lies: 'reserve' | 'standing' | 'nowhere';
 }
 /** An order that waits to be sent to picking. */
 export class BoardOrderDto {

@@ -1,38 +1,29 @@
 import { Injectable } from '@nestjs/common';
+import { kindsFor } from '@vectrum/core/places';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
 import { PeopleQueries } from '../identity/index.js';
-import { urgentSql } from '../orders/index.js';
-import { marks, num, promisedSql, rows } from '../platform/index.js';
+import { marks, num, rows, sqlList } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
-import type { BoardItemDto, BoardOrderDto, BoardPickerDto, BoardPlaceDto, BoardStopDto, ReleaseBoardDto } from './board.dto.js';
+import type {
+  BoardItemDto,
+  BoardLackDto,
+  BoardOrderDto,
+  BoardPickerDto,
+  BoardPlaceDto,
+  BoardStopDto,
+  ReleaseBoardDto,
+} from './board.dto.js';
 import { pickable, takeFrom } from './pickable.js';
-
-/** So many orders are looked at together, the soonest first; those behind them come once these are sent. */
-const MOST_ORDERS = 1000;
-
-type WaitingOrder = Pick<BoardOrderDto, 'code' | 'version' | 'customer' | 'channel' | 'promisedAt'> & {
-  id: number;
-  urgent: number;
-  total: string;
-};
-interface WaitingLine {
-  orderId: number;
-  itemId: number;
-  sku: string;
-  name: string;
-  rotation: 'fifo' | 'fefo';
-  units: number;
-  weightG: number | null;
-  volumeMl: string | null;
-}
+import { type WaitingLine, WaitingQueries } from './waiting.queries.js';
 
 /** Reads what a person decides from who sends orders to picking: what waits, where it lies, who is there, what leaves when. */
 @Injectable()
 export class BoardQueries {
   constructor(
     private readonly source: DataSource,
+    private readonly waiting: WaitingQueries,
     private readonly floors: FloorQueries,
     private readonly calendars: CalendarQueries,
     private readonly people: PeopleQueries,
@@ -40,8 +31,9 @@ export class BoardQueries {
   ) {}
 
   async board(siteId: number, siteIds: readonly number[]): Promise<ReleaseBoardDto> {
-    const orders = await this.waiting(siteId, siteIds);
-    const lines = await this.lines(
+    const orders = await this.waiting.orders(this.source, siteId, siteIds);
+    const lines = await this.waiting.lines(
+      this.source,
       siteId,
       orders.map((o) => o.id),
     );
@@ -52,6 +44,7 @@ export class BoardQueries {
       lines.map((l) => l.itemId),
       'seen',
     );
+    const lies = await this.whereLying(siteId, [...new Set(lines.map((l) => l.itemId))]);
     const byOrder = new Map<number, WaitingLine[]>(orders.map((o) => [o.id, []]));
     for (const line of lines) byOrder.get(line.orderId)?.push(line);
     const listed = orders.map(({ id, urgent, total: _, ...o }): BoardOrderDto => {
@@ -68,7 +61,7 @@ export class BoardQueries {
         stops: taken.flatMap(({ line, choices }) =>
           choices.map((c): BoardStopDto => ({ placeId: c.placeId, itemId: line.itemId, units: c.units })),
         ),
-        lacks: taken.flatMap(({ line, short }) => (short > 0 ? [{ item: line.name, units: short }] : [])),
+        lacks: taken.flatMap(({ line, short }) => (short > 0 ? [{ item: line.name, units: short, lies: lies(line.itemId) }] : [])),
       };
     });
     const { departures } = await this.calendars.openDay([siteId]);
@@ -87,28 +80,16 @@ export class BoardQueries {
     };
   }
 
-  /** Open orders that are promised whole and hold goods at the site, the urgent ones first. */
-  private waiting(siteId: number, siteIds: readonly number[]): Promise<WaitingOrder[]> {
-    return rows<WaitingOrder>(
+  /** Says of an item where more of it lies than pickers go to. */
+  private async whereLying(siteId: number, itemIds: readonly number[]): Promise<(itemId: number) => BoardLackDto['lies']> {
+    const found = await rows<{ itemId: number; isShelf: number }>(
       this.source,
-      `SELECT o.id, o.code, o.version, o.customer, c.name AS channel, o.promised_at AS promisedAt, ${urgentSql('o')} AS urgent, COUNT(*) OVER () AS total
-       FROM sales_order o JOIN channel c ON c.id = o.channel_id
-       WHERE o.state = 'open' AND o.site_id IN (?)
-         AND EXISTS (SELECT 1 FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id AND v.site_id = ? AND v.place_id IS NULL WHERE l.order_id = o.id)
-         AND NOT EXISTS (SELECT 1 FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id AND COALESCE(i.never_holds_up, 0) = 0 AND ${promisedSql('l')} < l.units)
-       ORDER BY urgent DESC, o.promised_at, o.id LIMIT ${MOST_ORDERS}`,
-      [[0, ...siteIds], siteId],
+      `SELECT b.item_id AS itemId, MAX(p.kind IN ${sqlList(kindsFor('shelf'))}) AS isShelf FROM balance b JOIN place p ON p.id = b.place_id
+       WHERE b.item_id IN (${marks(itemIds)}) AND b.stock_condition = 'good' AND b.bounded = 1 AND b.units > 0 AND p.site_id = ? AND p.pickable = 0 AND p.kind IN ${sqlList([...kindsFor('shelf'), ...kindsFor('wait')])} GROUP BY b.item_id`,
+      [...itemIds, siteId],
     );
-  }
-
-  private lines(siteId: number, orderIds: readonly number[]): Promise<WaitingLine[]> {
-    return rows<WaitingLine>(
-      this.source,
-      `SELECT l.order_id AS orderId, l.item_id AS itemId, i.sku, i.name, i.rotation, v.units, u.weight_g AS weightG, u.length_mm * u.width_mm * u.height_mm / 1000 AS volumeMl
-       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id AND v.site_id = ? AND v.place_id IS NULL JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
-       WHERE l.order_id IN (${marks(orderIds)}) ORDER BY FIELD(l.order_id, ${marks(orderIds)}), l.line`,
-      [siteId, ...orderIds, ...orderIds],
-    );
+    const shelves = new Map(found.map((f) => [f.itemId, num(f.isShelf) === 1]));
+    return (itemId) => (shelves.get(itemId) === undefined ? 'nowhere' : shelves.get(itemId) ? 'reserve' : 'standing');
   }
 
   private async places(ids: readonly number[]): Promise<BoardPlaceDto[]> {

@@ -1,6 +1,8 @@
 /** Rounds, their stops and totes. */
 export { PickingModule } from './picking.module.js';
+export { pickable } from './pickable.js';
 export { PickingQueries } from './picking.queries.js';
 export { RecallService } from './recall.service.js';
 export { ReleaseService } from './release.service.js';
+export { WaitingQueries } from './waiting.queries.js';
 export { freeTotes, holdRounds, holdUseOf } from './totes.js';

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
+import { CountingModule } from '../counting/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { SitesModule } from '../sites/index.js';
 import { StockModule } from '../stock/index.js';
@@ -17,11 +18,13 @@ import { ResultsService } from './results.service.js';
 import { RoundPapers } from './round-papers.js';
 import { SheetQueries } from './sheet.queries.js';
 import { SendingService } from './sending.service.js';
+import { MissingService } from './missing.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
+import { WaitingQueries } from './waiting.queries.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, OrdersModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, OrdersModule, CountingModule],
   controllers: [PickingController, BoardController],
   providers: [
     BoardQueries,
@@ -37,7 +40,9 @@ import { PickingFiles } from './picking.files.js';
     ReleaseService,
     RecallService,
     ShortService,
+    MissingService,
+    WaitingQueries,
   ],
-  exports: [PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
+  exports: [WaitingQueries, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
 })
 export class PickingModule {}

@@ -2,3 +2,7 @@
 export class CodeDto {
   code: string;
 }
+/** What was made or changed, where it has a number and no code. */
+export class IdDto {
+  id: number;
+}

@@ -1,7 +1,7 @@
 /** What every module stands on: configuration, database, command log, outbox, mail, problems. */
 export { type Act, Acting, AtSites, clockOf, mustBeAt, partOf, type Person, Reader, type SignedRequest } from './act.js';
 export { ownAddresses, servingCertificate } from './certificate.js';
-export { CodeDto } from './code.dto.js';
+export { CodeDto, IdDto } from './code.dto.js';
 export { CommandLog } from './command-log.js';
 export { Config, ConfigError, readConfig } from './config.js';
 export { dataSourceOptions, migrate } from './database/data-source.js';

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { StandingGoods, StoreCommand, StoreTask } from '@vectrum/core/scan';
+import type { RefillGoods, RefillTask, StandingGoods, StoreCommand, StoreTask } from '@vectrum/core/scan';
 import { IsIn, IsInt, Max, Min } from 'class-validator';
 import { BundleDto, HowDto } from '../floor/index.js';
 
@@ -26,6 +26,25 @@ export class StoreTaskDto implements StoreTask {
   siteId: number;
   goods: StandingGoodsDto[];
   metres: number;
+}
+export class RefillGoodsDto extends StandingGoodsDto implements RefillGoods {
+  /** All that may be taken from there. */
+  there: number;
+  /** Orders that cannot be picked before. */
+  orders: number;
+  /** When the soonest of them leaves; null where only the pick face runs low. */
+  @ApiProperty({ type: String, format: 'date-time', nullable: true }) leavesAt: string | null;
+}
+export class RefillTaskDto implements RefillTask {
+  siteId: number;
+  goods: RefillGoodsDto[];
+  metres: number;
+  /** Further goods to bring, once these are brought. */
+  more: number;
+}
+export class RefillBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['refill'] }) kind: 'refill';
+  task: RefillTaskDto;
 }
 export class StoreBundleDto extends BundleDto {
   @ApiProperty({ enum: ['store'] }) kind: 'store';

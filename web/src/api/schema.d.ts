@@ -2041,6 +2041,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{siteId}/spot-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Counting_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many are there, where the number comes on paper or by word of mouth. */
+        post: operations["Counting_count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The books follow what was counted. */
+        post: operations["Counting_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Somebody else counts it again. */
+        post: operations["Counting_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/release": {
         parameters: {
             query?: never;
@@ -3788,7 +3855,7 @@ export interface components {
         ChangeManyDto: {
             skus: string[];
             /** @enum {string} */
-            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo";
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo" | "refillBelow" | "refillUpTo";
             value: string;
             /** @description For fields that an item has at each site. */
             siteId?: number | null;
@@ -3805,6 +3872,10 @@ export interface components {
             cost?: string | null;
             reorderPoint: number | null;
             orderUpTo: number | null;
+            /** @description Fewer units than this are not left at its pick face; null for no such wish. */
+            refillBelow: number | null;
+            /** @description What its pick face is filled up to then; null for just enough. */
+            refillUpTo: number | null;
         };
         ItemPartDto: {
             sku: string;
@@ -3865,6 +3936,8 @@ export interface components {
             cost?: string | null;
             reorderPoint?: number | null;
             orderUpTo?: number | null;
+            refillBelow?: number | null;
+            refillUpTo?: number | null;
         };
         EditItemPartDto: {
             sku: string;
@@ -3908,7 +3981,7 @@ export interface components {
         };
         ChangeFieldDto: {
             /** @enum {string} */
-            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo";
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo" | "refillBelow" | "refillUpTo";
             value: string;
             /** @description For fields that an item has at each site. */
             siteId?: number | null;
@@ -5456,6 +5529,38 @@ export interface components {
             lacks: number;
             cures: components["schemas"]["CureDto"][];
         };
+        SpotCountDto: {
+            /** @enum {string} */
+            state: "open" | "counted";
+            id: number;
+            place: string;
+            itemId: number;
+            sku: string;
+            item: string;
+            lot: string | null;
+            why: string;
+            /** @description The round on which it was seen, where it was on one. */
+            document: string | null;
+            raisedBy: string | null;
+            /** Format: date-time */
+            raisedAt: string;
+            /** @description Units that are held until it is decided. */
+            held: number;
+            /** @description What somebody has counted there; null until then. */
+            counted: number | null;
+            /** @description What the books had there then. */
+            booked: number | null;
+            countedBy: string | null;
+            /** Format: date-time */
+            countedAt: string | null;
+            version: number;
+        };
+        CountUnitsDto: {
+            units: number;
+        };
+        IdDto: {
+            id: number;
+        };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
             round: string;
@@ -5563,6 +5668,11 @@ export interface components {
             units: number;
         };
         BoardLackDto: {
+            /**
+             * @description Where it lies: in reserve, to be refilled; at a dock or on a cart, to be put away; or neither, to be looked for.
+             * @enum {string}
+             */
+            lies: "reserve" | "standing" | "nowhere";
             item: string;
             units: number;
         };
@@ -6236,7 +6346,7 @@ export interface components {
             title: string;
         };
         /** @enum {string} */
-        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions";
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts";
         LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
             entries: components["schemas"]["TapeEntryDto"][];
@@ -6496,6 +6606,22 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        CountSpotCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count-spot";
+            spotId: number;
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
         PackCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6671,6 +6797,46 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        RefillGoodsDto: {
+            /**
+             * Format: date-time
+             * @description When the soonest of them leaves; null where only the pick face runs low.
+             */
+            leavesAt: string | null;
+            /** @description All that may be taken from there. */
+            there: number;
+            /** @description Orders that cannot be picked before. */
+            orders: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            fromPlaceId: number;
+            fromCode: string;
+            suggestion: components["schemas"]["WhereToDto"] | null;
+            then: components["schemas"]["ThenDto"][];
+        };
+        RefillTaskDto: {
+            siteId: number;
+            goods: components["schemas"]["RefillGoodsDto"][];
+            metres: number;
+            /** @description Further goods to bring, once these are brought. */
+            more: number;
+        };
+        RefillBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refill";
+            task: components["schemas"]["RefillTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         ReceiveLineDto: {
             lineId: number;
             order: string;
@@ -6716,6 +6882,38 @@ export interface components {
              */
             kind: "receive";
             task: components["schemas"]["ReceiveTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        SpotDto: {
+            id: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            placeCode: string;
+            /** @description Why it is counted, and who has said so. */
+            why: string;
+            by: string;
+            /** @description Whether this person has said so: somebody else's eyes are worth more. */
+            isOwn: boolean;
+        };
+        SpotTaskDto: {
+            siteId: number;
+            spots: components["schemas"]["SpotDto"][];
+            metres: number;
+        };
+        SpotBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            task: components["schemas"]["SpotTaskDto"];
             siteId: number;
             /** @description Today at the site, and its time zone. */
             today: string;
@@ -6908,8 +7106,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -10531,6 +10729,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineCuresDto"][];
+                };
+            };
+        };
+    };
+    Counting_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotCountDto"][];
+                };
+            };
+        };
+    };
+    Counting_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountUnitsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counting_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counting_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
                 };
             };
         };

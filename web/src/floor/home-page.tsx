@@ -31,6 +31,13 @@ function UrgentItems({ orders }: { orders: Dto['UrgentDto'][] }) {
   ));
 }
 
+/** How much is to be brought from the reserve, and what waits for it. */
+function refillNote(task: Dto['RefillTaskDto'] | undefined): string {
+  const count = (task?.goods.length ?? 0) + (task?.more ?? 0);
+  const soonest = task?.goods.find((g) => g.leavesAt !== null)?.leavesAt;
+  return `${plural(count, 'pick face', 'pick faces')} to fill${soonest ? `, the first for ${when(soonest)}` : ''}`;
+}
+
 /** What there is to do for this person. A scanned paper opens its task at once. */
 export function FloorHome() {
   const me = useMe();
@@ -43,6 +50,8 @@ export function FloorHome() {
   });
   const siteId = site?.id;
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
+  const refill = useTask('refill', me.data?.rights.includes('store') ? siteId : undefined);
+  const counts = useTask('count', me.data?.rights.includes('count') ? siteId : undefined);
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
   const entries = mine.data?.entries ?? [];
@@ -70,6 +79,20 @@ export function FloorHome() {
       says: 'Put away',
       note: `${plural(count('shelves'), 'lot', 'lots')} of goods to shelve`,
       n: count('shelves'),
+    },
+    {
+      right: 'store',
+      to: '/floor/refill',
+      says: 'Refill',
+      note: refillNote(refill.data?.task),
+      n: refill.data?.task.goods.length ?? 0,
+    },
+    {
+      right: 'count',
+      to: '/floor/count',
+      says: 'Count',
+      note: `${plural(counts.data?.task.spots.length ?? 0, 'bin', 'bins')} that somebody has reported`,
+      n: counts.data?.task.spots.filter((s) => !s.isOwn).length ?? 0,
     },
     {
       right: 'pick',

@@ -7,6 +7,8 @@ import { PickList } from './pick/pick-list';
 import { PickPage } from './pick/pick-page';
 import { DuePage } from './receive/due-page';
 import { ReceivePage } from './receive/receive-page';
+import { CountPage } from './count-page';
+import { RefillPage } from './refill-page';
 import { QuestionsPage } from './questions-page';
 import { FloorScannerPage } from './scanner-page';
 import { StorePage } from './store-page';
@@ -21,6 +23,8 @@ export const routes: RouteObject = {
     { path: 'receive/:code', element: <ReceivePage /> },
     { path: 'inspect', element: <InspectPage /> },
     { path: 'store', element: <StorePage /> },
+    { path: 'refill', element: <RefillPage /> },
+    { path: 'count', element: <CountPage /> },
     { path: 'look', element: <LookPage /> },
     { path: 'scanner', element: <FloorScannerPage /> },
     { path: 'questions', element: <QuestionsPage /> },

@@ -67,6 +67,8 @@ import { PlacesPage } from './shelves/places/places-page';
 import { ZonesPage } from './shelves/places/zones-page';
 import { PlanPage } from './shelves/plan/plan-page';
 import { ToPutAwayPage } from './shelves/to-put-away-page';
+import { ToCountPage } from './shelves/to-count-page';
+import { ToRefillPage } from './shelves/to-refill-page';
 
 /** The office: everything at a desk. */
 export const routes: RouteObject = {
@@ -146,6 +148,8 @@ export const routes: RouteObject = {
     { path: 'shelves/zones', element: <ZonesPage /> },
     { path: 'shelves/plan', element: <PlanPage /> },
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
+    { path: 'shelves/to-refill', element: <ToRefillPage /> },
+    { path: 'shelves/to-count', element: <ToCountPage /> },
     { path: 'own', element: <OwnPage /> },
     { path: 'orders/unread', element: <UnreadPage />, children: [{ path: ':id', element: <UnreadSheet /> }] },
     {

@@ -3,7 +3,7 @@ import { cell, fault, numberOf, skuColumn, tableShape } from '../../exchange/ind
 /** What an item is at a site: its home, when to buy, what it costs there. One row an item and site. */
 export const policiesShape = tableShape({
   kind: 'policies',
-  says: 'Homes and reorder points by site',
+  says: 'Homes, reorder points and refills by site',
   right: 'items',
   table: 'item_site',
   rowKey: ['item_id', 'site_id'],
@@ -49,11 +49,22 @@ export const policiesShape = tableShape({
       column: 'order_up_to',
       empty: null,
     },
+    { key: 'refillBelow', label: 'Refill below', also: ['pick face minimum'], read: cell.whole(0), column: 'refill_below', empty: null },
+    { key: 'refillUpTo', label: 'Refill up to', also: ['pick face maximum'], read: cell.whole(0), column: 'refill_up_to', empty: null },
     { key: 'cost', label: 'Cost', also: ['unit cost'], read: cell.decimal, column: 'cost', empty: null, as: 'decimal', cost: true },
   ],
   check: (_tx, batch) =>
     batch.flatMap((r) => {
-      const [low, high] = [numberOf(r, 'reorderPoint'), numberOf(r, 'orderUpTo')];
-      return low !== null && high !== null && high < low ? [fault(r, 'orderUpTo', high, 'Order up to at least the reorder point')] : [];
+      const isBelow = (low: number | null, high: number | null): high is number => low !== null && high !== null && high < low;
+      const orderUpTo = numberOf(r, 'orderUpTo');
+      const refillUpTo = numberOf(r, 'refillUpTo');
+      return [
+        ...(isBelow(numberOf(r, 'reorderPoint'), orderUpTo)
+          ? [fault(r, 'orderUpTo', orderUpTo, 'Order up to at least the reorder point')]
+          : []),
+        ...(isBelow(numberOf(r, 'refillBelow'), refillUpTo)
+          ? [fault(r, 'refillUpTo', refillUpTo, 'Fill up to at least what it is refilled below')]
+          : []),
+      ];
     }),
 });

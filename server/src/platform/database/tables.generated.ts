@@ -447,6 +447,8 @@ export interface Tables {
       cost: string | null;
       reorder_point: number | null;
       order_up_to: number | null;
+      refill_below: number | null;
+      refill_up_to: number | null;
     };
     needs: 'item_id' | 'site_id';
     computed: never;
@@ -909,6 +911,31 @@ export interface Tables {
     row: { site_id: number; item_id: number; on_hand: number; held: number; reserved: number };
     needs: 'site_id' | 'item_id';
     computed: never;
+  };
+  spot_count: {
+    row: {
+      id: number;
+      site_id: number;
+      place_id: number;
+      item_id: number;
+      lot_id: number;
+      why: string;
+      document: string | null;
+      raised_by_id: number | null;
+      raised_at: Date;
+      state: string;
+      held_units: number;
+      counted_units: number | null;
+      booked_units: number | null;
+      counted_by_id: number | null;
+      counted_at: Date | null;
+      settled_by_id: number | null;
+      settled_at: Date | null;
+      version: number;
+      open_spot: string | null;
+    };
+    needs: 'site_id' | 'place_id' | 'item_id' | 'why';
+    computed: 'open_spot';
   };
   supplier: {
     row: {

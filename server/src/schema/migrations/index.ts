@@ -25,6 +25,8 @@ import { Years1790000000026 } from './0026-years.js';
 import { OrderDesk1790000000027 } from './0027-order-desk.js';
 import { Connectors1790000000028 } from './0028-connectors.js';
 import { RoundsOfMany1790000000029 } from './0029-rounds-of-many.js';
+import { Refills1790000000030 } from './0030-refills.js';
+import { SpotCounts1790000000031 } from './0031-spot-counts.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -59,4 +61,6 @@ export const migrations = [
   OrderDesk1790000000027,
   Connectors1790000000028,
   RoundsOfMany1790000000029,
+  Refills1790000000030,
+  SpotCounts1790000000031,
 ];

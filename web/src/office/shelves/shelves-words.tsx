@@ -7,6 +7,8 @@ const WORDS = [
   ['places', 'Bins and places', '/shelves/places'],
   ['plan', 'Plan', '/shelves/plan'],
   ['store', 'To put away', '/shelves/to-put-away'],
+  ['refill', 'To refill', '/shelves/to-refill'],
+  ['count', 'To count', '/shelves/to-count'],
 ] as const;
 
 /** The lists of Shelves. */

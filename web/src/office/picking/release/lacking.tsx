@@ -4,7 +4,10 @@ import type { BoardOrder } from './board-filter';
 import { LyingDocket } from './docket';
 import { GroupFrame } from './round-group';
 
-/** Orders that are promised but cannot be picked yet: their goods lie where nobody picks. */
+/** What has to be done with the goods first. */
+const CURES = { reserve: 'to be refilled', standing: 'to be put away', nowhere: 'to be looked for' } as const;
+
+/** Orders that are promised but cannot be picked yet: their goods lie where nobody picks. They go once these are brought. */
 export function Lacking({ orders }: { orders: readonly BoardOrder[] }) {
   if (orders.length === 0) return null;
   return (
@@ -12,7 +15,8 @@ export function Lacking({ orders }: { orders: readonly BoardOrder[] }) {
       title="Goods not in bins yet"
       note={
         <>
-          {plural(orders.length, 'order', 'orders')}; <Link to="/shelves/to-put-away">put away</Link> first
+          {plural(orders.length, 'order', 'orders')}; <Link to="/shelves/to-refill">refill</Link> or{' '}
+          <Link to="/shelves/to-put-away">put away</Link> first
         </>
       }
     >
@@ -20,7 +24,7 @@ export function Lacking({ orders }: { orders: readonly BoardOrder[] }) {
         <LyingDocket key={o.code}>
           <b>{o.customer}</b>
           <span className="code">{o.code}</span>
-          <span className="stamped">{o.lacks.map((l) => `${l.units} of ${l.item}`).join(', ')}</span>
+          <span className="stamped">{o.lacks.map((l) => `${l.units} of ${l.item}, ${CURES[l.lies]}`).join('; ')}</span>
         </LyingDocket>
       ))}
     </GroupFrame>

@@ -12,6 +12,8 @@ const FIELDS: readonly { field: ListField; says: string; site?: true; choices?: 
   { field: 'cost', says: 'Cost', cost: true },
   { field: 'reorderPoint', says: 'Reorder point', site: true },
   { field: 'orderUpTo', says: 'Order up to', site: true },
+  { field: 'refillBelow', says: 'Refill below', site: true },
+  { field: 'refillUpTo', says: 'Refill up to', site: true },
   { field: 'home', says: 'Home bin', site: true },
   {
     field: 'storage',

@@ -98,13 +98,13 @@ function Parts({ item }: { item: Item }) {
 }
 
 function Sites({ item }: { item: Item }) {
-  const kept = item.sites.filter((s) => s.home || s.cost || s.reorderPoint !== null || s.orderUpTo !== null);
+  const kept = item.sites.filter((s) => s.home || s.cost || [s.reorderPoint, s.orderUpTo, s.refillBelow].some((level) => level !== null));
   const base = item.packs.find((p) => p.factor === 1) ?? { name: 'unit', plural: 'units' };
   return (
     <>
       <BlockHead className="mt-4">
         <h2>At each site</h2>
-        <span className="note">{kept.length === 0 ? 'nothing set yet' : 'home, when to buy, cost there'}</span>
+        <span className="note">{kept.length === 0 ? 'nothing set yet' : 'home, when to buy and to refill, cost there'}</span>
       </BlockHead>
       <DenseTable>
         <tbody>
@@ -121,8 +121,14 @@ function Sites({ item }: { item: Item }) {
                 )}
               </td>
               <td>
-                {s.reorderPoint !== null && `buy at ${countOf(s.reorderPoint, base)}`}
-                {s.orderUpTo !== null && `, up to ${countOf(s.orderUpTo, base)}`}
+                {[
+                  s.reorderPoint !== null && `buy at ${countOf(s.reorderPoint, base)}`,
+                  s.orderUpTo !== null && `up to ${countOf(s.orderUpTo, base)}`,
+                  s.refillBelow !== null && `refill below ${countOf(s.refillBelow, base)}`,
+                  s.refillUpTo !== null && `up to ${countOf(s.refillUpTo, base)}`,
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
               </td>
               <td className="num">{s.cost ? priceText(micro(s.cost)) : ''}</td>
             </tr>

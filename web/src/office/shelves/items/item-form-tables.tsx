@@ -64,7 +64,15 @@ export function PackRows({ control, register }: Props) {
   );
 }
 
-/** What the item is at each site: its home, when to buy it, what it costs there. */
+/** When an item is bought for a site, and when its pick face is filled up again. */
+const LEVELS = [
+  ['reorderPoint', 'Reorder point'],
+  ['orderUpTo', 'Order up to'],
+  ['refillBelow', 'Refill below'],
+  ['refillUpTo', 'Refill up to'],
+] as const;
+
+/** What the item is at each site: its home, when to buy it and to fill its home up, what it costs there. */
 export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: boolean }) {
   const { fields } = useFieldArray({ control, name: 'sites' });
   return (
@@ -73,8 +81,11 @@ export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: 
         <tr>
           <th>Site</th>
           <th>Home bin</th>
-          <th className="num">Reorder point</th>
-          <th className="num">Order up to</th>
+          {LEVELS.map(([level, says]) => (
+            <th key={level} className="num">
+              {says}
+            </th>
+          ))}
           {seesCosts && <th className="num">Cost there, if it differs</th>}
         </tr>
       </thead>
@@ -85,17 +96,11 @@ export function SiteRows({ control, register, seesCosts }: Props & { seesCosts: 
             <td>
               <Input className="code" data-scan aria-label={`Home bin at ${s.site}`} {...register(`sites.${i}.home`)} />
             </td>
-            <td>
-              <Input
-                className="num"
-                inputMode="numeric"
-                aria-label={`Reorder point at ${s.site}`}
-                {...register(`sites.${i}.reorderPoint`)}
-              />
-            </td>
-            <td>
-              <Input className="num" inputMode="numeric" aria-label={`Order up to at ${s.site}`} {...register(`sites.${i}.orderUpTo`)} />
-            </td>
+            {LEVELS.map(([level, says]) => (
+              <td key={level}>
+                <Input className="num" inputMode="numeric" aria-label={`${says} at ${s.site}`} {...register(`sites.${i}.${level}`)} />
+              </td>
+            ))}
             {seesCosts && (
               <td>
                 <Input className="num" inputMode="decimal" aria-label={`Cost at ${s.site}`} {...register(`sites.${i}.cost`)} />

@@ -47,7 +47,9 @@ const item = {
       barcodes: ['9521077000010', 'OLD-1'],
     },
   ],
-  sites: [{ siteId: 1, site: 'Millrace', home: 'C-07-2', cost: '0.400000', reorderPoint: 0, orderUpTo: 960 }],
+  sites: [
+    { siteId: 1, site: 'Millrace', home: 'C-07-2', cost: '0.400000', reorderPoint: 0, orderUpTo: 960, refillBelow: 48, refillUpTo: null },
+  ],
   parts: [],
 } as unknown as Dto['ItemDto'];
 
@@ -70,7 +72,7 @@ describe('an item as a form', () => {
   });
 
   it('tells a reorder point of nothing from none', () => {
-    expect(valuesOf(item).sites[0]).toMatchObject({ reorderPoint: '0', orderUpTo: '960' });
+    expect(valuesOf(item).sites[0]).toMatchObject({ reorderPoint: '0', orderUpTo: '960', refillBelow: '48', refillUpTo: '' });
     const none = { ...item, sites: [{ ...item.sites[0]!, reorderPoint: null }] };
     expect(valuesOf(none).sites[0]?.reorderPoint).toBe('');
   });
@@ -84,7 +86,7 @@ describe('an item as a form', () => {
       labour: null,
       tags: ['glass', 'spring'],
       extra: { origin: 'Netherwick' },
-      sites: [{ siteId: 1, home: 'C-07-2', cost: '0.4', reorderPoint: 0, orderUpTo: 960 }],
+      sites: [{ siteId: 1, home: 'C-07-2', cost: '0.4', reorderPoint: 0, orderUpTo: 960, refillBelow: 48, refillUpTo: null }],
     });
     expect(body.packs).toEqual([
       {
@@ -157,6 +159,14 @@ describe('a new item', () => {
     const body = bodyOf({ ...freshValues(sites), sku: 'NEW-1', name: 'Skep' }, true);
     expect(body).toMatchObject({ taxCode: null, cost: null, tags: [], parts: [], extra: {} });
     expect(body.packs[0]).toMatchObject({ factor: 1, weightG: null, barcodes: [] });
-    expect(body.sites?.[0]).toEqual({ siteId: 1, home: null, cost: null, reorderPoint: null, orderUpTo: null });
+    expect(body.sites?.[0]).toEqual({
+      siteId: 1,
+      home: null,
+      cost: null,
+      reorderPoint: null,
+      orderUpTo: null,
+      refillBelow: null,
+      refillUpTo: null,
+    });
   });
 });

@@ -17,6 +17,8 @@ export interface SiteValues {
   cost: string;
   reorderPoint: string;
   orderUpTo: string;
+  refillBelow: string;
+  refillUpTo: string;
 }
 export interface ItemValues {
   sku: string;
@@ -71,7 +73,16 @@ export function freshValues(sites: readonly Dto['SiteDto'][]): ItemValues {
     neverHoldsUp: false,
     tags: '',
     packs: [{ ...blankPack, name: 'piece', plural: 'pieces', factor: '1' }],
-    sites: sites.map((s) => ({ siteId: s.id, site: s.name, home: '', cost: '', reorderPoint: '', orderUpTo: '' })),
+    sites: sites.map((s) => ({
+      siteId: s.id,
+      site: s.name,
+      home: '',
+      cost: '',
+      reorderPoint: '',
+      orderUpTo: '',
+      refillBelow: '',
+      refillUpTo: '',
+    })),
     parts: [],
     extra: {},
   };
@@ -112,6 +123,8 @@ export function valuesOf(item: Dto['ItemDto']): ItemValues {
       cost: money(s.cost),
       reorderPoint: text(s.reorderPoint),
       orderUpTo: text(s.orderUpTo),
+      refillBelow: text(s.refillBelow),
+      refillUpTo: text(s.refillUpTo),
     })),
     parts: item.parts.map((p) => ({ sku: p.sku, units: String(p.units) })),
   };
@@ -143,6 +156,8 @@ export function bodyOf(v: ItemValues, seesCosts: boolean): Dto['EditItemDto'] {
       ...(seesCosts ? { cost: s.cost.trim() || null } : {}),
       reorderPoint: number(s.reorderPoint),
       orderUpTo: number(s.orderUpTo),
+      refillBelow: number(s.refillBelow),
+      refillUpTo: number(s.refillUpTo),
     })),
     parts: v.kind === 'single' ? [] : v.parts.filter((p) => p.sku.trim()).map((p) => ({ sku: p.sku.trim(), units: Number(p.units) })),
     packs: v.packs.map((p) => ({

@@ -1,0 +1,1 @@
+export { refillsOf, type Refill, type RefillItem, type Wanting } from './refills.js';

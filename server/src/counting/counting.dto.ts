@@ -1,0 +1,62 @@
+import { ApiProperty } from '@nestjs/swagger';
+import type { CountSpotCommand, Spot, SpotTask } from '@vectrum/core/scan';
+import { IsIn, IsInt, Max, Min } from 'class-validator';
+import { BundleDto, HowDto } from '../floor/index.js';
+
+export class SpotDto implements Spot {
+  id: number;
+  itemId: number;
+  lotId: number;
+  lot: string | null;
+  placeId: number;
+  placeCode: string;
+  /** Why it is counted, and who has said so. */
+  why: string;
+  by: string;
+  /** Whether this person has said so: somebody else's eyes are worth more. */
+  isOwn: boolean;
+}
+export class SpotTaskDto implements SpotTask {
+  siteId: number;
+  spots: SpotDto[];
+  metres: number;
+}
+export class SpotBundleDto extends BundleDto {
+  @ApiProperty({ enum: ['count'] }) kind: 'count';
+  task: SpotTaskDto;
+}
+export class CountSpotCommandDto extends HowDto implements CountSpotCommand {
+  @ApiProperty({ enum: ['count-spot'] }) @IsIn(['count-spot']) kind: 'count-spot';
+  @IsInt() spotId: number;
+  @IsInt() itemId: number;
+  @IsInt() @Min(0) lotId: number;
+  @IsInt() placeId: number;
+  @IsInt() @Min(0) @Max(10_000_000) units: number;
+}
+/** A bin that is counted, as the office sees it. */
+export class SpotCountDto {
+  id: number;
+  @ApiProperty({ enum: ['open', 'counted'] }) state: 'open' | 'counted';
+  place: string;
+  itemId: number;
+  sku: string;
+  item: string;
+  lot: string | null;
+  why: string;
+  /** The round on which it was seen, where it was on one. */
+  document: string | null;
+  raisedBy: string | null;
+  raisedAt: Date;
+  /** Units that are held until it is decided. */
+  held: number;
+  /** What somebody has counted there; null until then. */
+  counted: number | null;
+  /** What the books had there then. */
+  booked: number | null;
+  countedBy: string | null;
+  countedAt: Date | null;
+  version: number;
+}
+export class CountUnitsDto {
+  @IsInt({ message: 'A count is a whole number of units' }) @Min(0) @Max(10_000_000) units: number;
+}
