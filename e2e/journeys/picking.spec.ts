@@ -66,8 +66,11 @@ test('nine of one thing are three inputs, its lot is not taken for granted, and 
       await expect(band(floor, 'accepted')).toContainText(`${stop.units} packs`);
     }
   }
+  await desk.goto('/picking/walks');
+  await expect(desk.getByRole('row', { name: new RegExp(round) })).toContainText('to be set down');
   await scan(floor, 'TABLE-1');
   await expect(floor.getByText('Set down. Ready to pack')).toBeVisible();
+  await expect(desk.getByRole('row', { name: new RegExp(round) })).toHaveCount(0);
   await expect(async () => expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' })).toPass();
 });
 

@@ -63,7 +63,7 @@ test('a bin that a picker has reported is counted by somebody else, and the book
   await expect(floor.getByText(spot!.item)).toBeVisible();
   await scan(floor, spot!.place);
   await expect(floor.getByRole('heading', { name: 'How many are there?' })).toBeVisible();
-  await floor.getByRole('button', { name: 'Key the number' }).tap();
+  await floor.getByRole('button', { name: 'Number', exact: true }).tap();
   await floor.getByRole('button', { name: '5', exact: true }).tap();
   await floor.getByRole('button', { name: /^5 .* there$/ }).tap();
   await expect(band(floor, 'accepted')).toContainText(`counted in ${spot!.place}`);

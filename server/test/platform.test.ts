@@ -138,7 +138,7 @@ describe('small parts', () => {
   it('deciding what is picked and picking are apart', () => {
     expect(rightsOf(['picker']).has('release')).toBe(false);
     expect(rightsOf(['order-desk']).has('pick')).toBe(false);
-    expect(rightsOf(['picker', 'packer'])).toEqual(new Set(['pick', 'store', 'pack', 'dispatch']));
+    expect(rightsOf(['picker', 'packer'])).toEqual(new Set(['pick', 'store', 'count', 'pack', 'dispatch']));
     expect(DUTIES.every((d) => Array.isArray(DUTY_RIGHTS[d]))).toBe(true);
   });
 });

@@ -99,7 +99,7 @@ async function as(duties: readonly string[], seesCosts: boolean): Promise<Caller
 
 /** Rights only add up: who has all duties at one site reads all that anybody there does. */
 const KINDS: [string, string[], boolean][] = [
-  ['no right at all', ['counter'], false],
+  ['no right at all', [], false],
   ['all duties but the owner’s', DUTIES, false],
   ['all duties but the owner’s, with costs', DUTIES, true],
 ];
@@ -259,7 +259,7 @@ describe('nobody gives or takes more than they have', () => {
       const answer = await invite(setter, more);
       expect([answer.status, fields(answer)]).toEqual([400, [field]]);
     }
-    await invite(setter, { duties: ['set-up', 'counter'] }).expect(201);
+    await invite(setter, { duties: ['set-up'] }).expect(201);
   });
 
   it('when somebody is changed, themselves or another', async () => {

@@ -251,6 +251,8 @@ describe('every state of a document', () => {
       closed: 'over',
     },
     bill: { differs: 'elsewhere', queried: 'elsewhere', posted: 'over' },
+    // spot-counts.test.ts: counted, decided, counted again, taken back.
+    spot_count: { open: 'elsewhere', counted: 'elsewhere', settled: 'over', dropped: 'over' },
     supplier_return: { sent: 'elsewhere', credited: 'over', 'taken back': 'over' },
     parked_message: { waiting: 'elsewhere', 'taken-in': 'over', 'set-aside': 'over' },
     unread_document: { waiting: 'elsewhere', 'taken-in': 'over', 'set-aside': 'over' },

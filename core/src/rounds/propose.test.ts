@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { floorOf, metresOfWalks, type Segment } from '../walk/index.js';
-import { minutesOf, NO_LIMITS, proposeRounds, shareOut, type RoundLimits, type WaitingToPick } from './index.js';
+import { minutesLeft, minutesOf, NO_LIMITS, ownSeconds, proposeRounds, shareOut, type RoundLimits, type WaitingToPick } from './index.js';
 
 /** Four aisles between two cross aisles; the table is before them. */
 const segments: Segment[] = [
@@ -114,5 +114,11 @@ describe('shares', () => {
 
   it('take as long as the walk, the stops and the pieces', () => {
     expect(minutesOf({ metres: 120, stops: 3, units: 18 })).toBe(3);
+    // Whoever was seen at enough stops is reckoned by what they took for them.
+    expect(ownSeconds({ stops: 19, seconds: 600 })).toBeNull();
+    expect(ownSeconds({ stops: 40, seconds: 40 })).toBeNull();
+    expect(ownSeconds({ stops: 40, seconds: 1200 })).toBe(30);
+    expect(minutesLeft({ metres: 120, stops: 3, units: 18 }, null)).toBe(3);
+    expect(minutesLeft({ metres: 120, stops: 3, units: 18 }, 30)).toBe(1.5);
   });
 });

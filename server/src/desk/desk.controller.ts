@@ -12,6 +12,7 @@ import { LookQueries } from './look.queries.js';
 import { SharedReading } from './shared-reading.js';
 import { LiveService } from './live.service.js';
 import { NowQueries } from './now.queries.js';
+import { isStage, type Stage, WORK } from './stages.js';
 import { TapeQueries } from './tape.queries.js';
 
 const HEARTBEAT_MS = 15_000;
@@ -37,12 +38,14 @@ export class DeskController {
     @Query('document') document?: string,
     @Query('mine') mine?: string,
     @Query('person') who?: string,
+    @Query('stage') stage?: string,
     @Query('limit') limit?: string,
   ): Promise<TapeDto> {
     return this.tape.newest(person.siteIds, {
       ...(textOf(document) ? { document: textOf(document) } : {}),
       ...(mine ? { mine: person.id } : {}),
       ...(who && person.rights.has('set-up') ? { mine: wholeOf(who, 0) } : {}),
+      ...(isStage(textOf(stage)) ? { kinds: WORK[textOf(stage) as Stage] } : {}),
       limit: wholeOf(limit, 30, 1, MOST_ENTRIES),
     });
   }

@@ -1,22 +1,10 @@
 import { type DayOfWork, type Pace, paceOf } from '@vectrum/core/pace';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { ActivityKind } from '../activity/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { num, rows, siteDay, sqlList } from '../platform/index.js';
+import { type Stage, STAGES, WORK } from './stages.js';
 
-export type Stage = 'inbound' | 'shelves' | 'orders' | 'picking' | 'packing' | 'dispatch';
-
-/** The acts that are the work of each stage. */
-const WORK: Record<Stage, readonly ActivityKind[]> = {
-  inbound: ['receive', 'arrival', 'check', 'judge'],
-  shelves: ['store'],
-  orders: ['release', 'note'],
-  picking: ['take', 'tote', 'pick', 'short', 'set-down'],
-  packing: ['pack', 'packed'],
-  dispatch: ['hand-over'],
-};
-const STAGES = Object.keys(WORK) as Stage[];
 /** Each act counts from the same person's act before it, but no longer than this: then they did something else. */
 const LONGEST_SECONDS = 300;
 const DAYS = 14;

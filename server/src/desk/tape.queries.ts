@@ -30,7 +30,10 @@ const entry = (row: Row): TapeEntryDto => ({
 export class TapeQueries {
   constructor(private readonly source: DataSource) {}
 
-  async newest(siteIds: readonly number[], filter: { document?: string; mine?: number; limit: number }): Promise<TapeDto> {
+  async newest(
+    siteIds: readonly number[],
+    filter: { document?: string; mine?: number; kinds?: readonly string[]; limit: number },
+  ): Promise<TapeDto> {
     const where = ['(a.site_id IS NULL OR a.site_id IN (?))'];
     const params: unknown[] = [[0, ...siteIds]];
     if (filter.document) {
@@ -40,6 +43,10 @@ export class TapeQueries {
     if (filter.mine) {
       where.push('a.person_id = ?');
       params.push(filter.mine);
+    }
+    if (filter.kinds) {
+      where.push('a.kind IN (?)');
+      params.push(filter.kinds);
     }
     const found = await rows<Row>(
       this.source,

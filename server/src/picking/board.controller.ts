@@ -4,6 +4,8 @@ import { type Act, Acting, CodeDto, mustBeAt, type Person, Reader } from '../pla
 import { ReleaseBoardDto, SendRoundDto, SendRoundsDto, SentRoundsDto } from './board.dto.js';
 import { BoardQueries } from './board.queries.js';
 import { SendingService } from './sending.service.js';
+import { WalksDto } from './walks.dto.js';
+import { WalksQueries } from './walks.queries.js';
 
 /** Deciding what is picked next, and by whom. */
 @Controller('api')
@@ -11,6 +13,7 @@ export class BoardController {
   constructor(
     private readonly queries: BoardQueries,
     private readonly sending: SendingService,
+    private readonly now: WalksQueries,
   ) {}
 
   @Get('sites/:siteId/release-board')
@@ -18,6 +21,14 @@ export class BoardController {
   board(@Reader() person: Person, @Param('siteId', ParseIntPipe) siteId: number): Promise<ReleaseBoardDto> {
     mustBeAt(person, siteId);
     return this.queries.board(siteId, person.siteIds);
+  }
+
+  /** Who walks there now, how far they are, and when they will be through. */
+  @Get('sites/:siteId/walks')
+  @Access('pick', 'release')
+  walks(@Reader() person: Person, @Param('siteId', ParseIntPipe) siteId: number): Promise<WalksDto> {
+    mustBeAt(person, siteId);
+    return this.now.at(siteId);
   }
 
   /** Sends many orders to picking, grouped into rounds: all of them, or none where one cannot go. */

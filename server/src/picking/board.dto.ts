@@ -46,6 +46,8 @@ export class BoardVanDto {
   carrier: string | null;
 }
 export class BoardPickerDto {
+  /** What they take for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
+  secondsAStop: number | null;
   id: number;
   name: string;
   /** Whether they have done anything today. */

@@ -15,6 +15,7 @@ import type {
   BoardStopDto,
   ReleaseBoardDto,
 } from './board.dto.js';
+import { PeoplePaceQueries } from './people-pace.queries.js';
 import { pickable, takeFrom } from './pickable.js';
 import { type WaitingLine, WaitingQueries } from './waiting.queries.js';
 
@@ -28,6 +29,7 @@ export class BoardQueries {
     private readonly calendars: CalendarQueries,
     private readonly people: PeopleQueries,
     private readonly settings: SettingsService,
+    private readonly paces: PeoplePaceQueries,
   ) {}
 
   async board(siteId: number, siteIds: readonly number[]): Promise<ReleaseBoardDto> {
@@ -115,9 +117,17 @@ export class BoardQueries {
       'SELECT DISTINCT person_id AS id FROM activity WHERE at > UTC_TIMESTAMP() - INTERVAL 12 HOUR AND site_id = ? AND person_id IS NOT NULL',
       [siteId],
     );
+    const paces = await this.paces.at(siteId);
     return people.map(({ id, name }) => {
       const own = left.find((l) => l.id === id);
-      return { id, name, here: seen.some((s) => s.id === id), stops: num(own?.stops), units: num(own?.units) };
+      return {
+        id,
+        name,
+        secondsAStop: paces.get(id) ?? null,
+        here: seen.some((s) => s.id === id),
+        stops: num(own?.stops),
+        units: num(own?.units),
+      };
     });
   }
 }

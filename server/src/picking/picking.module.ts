@@ -18,6 +18,8 @@ import { ResultsService } from './results.service.js';
 import { RoundPapers } from './round-papers.js';
 import { SheetQueries } from './sheet.queries.js';
 import { SendingService } from './sending.service.js';
+import { PeoplePaceQueries } from './people-pace.queries.js';
+import { WalksQueries } from './walks.queries.js';
 import { MissingService } from './missing.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
@@ -41,6 +43,8 @@ import { WaitingQueries } from './waiting.queries.js';
     RecallService,
     ShortService,
     MissingService,
+    PeoplePaceQueries,
+    WalksQueries,
     WaitingQueries,
   ],
   exports: [WaitingQueries, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],

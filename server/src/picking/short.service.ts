@@ -8,7 +8,7 @@ import { CodebookQueries } from '../catalogue/index.js';
 import { type CountedSpot, SpotCounts } from '../counting/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
-import { type Act, more, one, Problem, promisedSql, refused, rows, type Tx, update } from '../platform/index.js';
+import { type Act, more, one, Problem, promisedSql, refused, type Tx, update } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 import { MissingService, type Sought } from './missing.service.js';
 import { pickable } from './pickable.js';

@@ -73,6 +73,7 @@ const SHOWS = {
   customer: ['customers', 'orders'],
   rounds: ['rounds', 'orders'],
   round: ['rounds', 'orders'],
+  walks: ['rounds', 'orders'],
   'release-board': ['rounds', 'orders', 'stock'],
   'bench-queue': ['parcels', 'orders', 'rounds'],
   rates: 'own',

@@ -32,7 +32,7 @@ export const useMe = () =>
   });
 export const useLine = () => useQuery({ queryKey: key('line'), queryFn: () => ask(api.GET('/api/line')), refetchInterval: 60_000 });
 export const useNow = () => useQuery({ queryKey: key('now'), queryFn: () => ask(api.GET('/api/now')), refetchInterval: 60_000 });
-export const useTape = (limit: number, filter: { document?: string; mine?: boolean } = {}) =>
+export const useTape = (limit: number, filter: { document?: string; mine?: boolean; stage?: 'picking' } = {}) =>
   useQuery({
     queryKey: key('tape', limit, filter),
     queryFn: () =>
@@ -43,6 +43,7 @@ export const useTape = (limit: number, filter: { document?: string; mine?: boole
               limit: String(limit),
               ...(filter.document ? { document: filter.document } : {}),
               ...(filter.mine ? { mine: '1' } : {}),
+              ...(filter.stage ? { stage: filter.stage } : {}),
             } as never,
           },
         }),

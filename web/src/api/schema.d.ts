@@ -2242,6 +2242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{siteId}/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who walks there now, how far they are, and when they will be through. */
+        get: operations["Board_walks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{code}/send": {
         parameters: {
             query?: never;
@@ -5717,6 +5734,8 @@ export interface components {
             carrier: string | null;
         };
         BoardPickerDto: {
+            /** @description What they take for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
+            secondsAStop: number | null;
             id: number;
             name: string;
             /** @description Whether they have done anything today. */
@@ -5742,6 +5761,56 @@ export interface components {
             roundOrders: number;
             roundKilos: number;
             roundLitres: number;
+        };
+        WalkOrderDto: {
+            code: string;
+            customer: string;
+        };
+        WalkPlaceDto: {
+            code: string;
+            x: number | null;
+            y: number | null;
+        };
+        WalkDto: {
+            code: string;
+            picker: string;
+            orders: components["schemas"]["WalkOrderDto"][];
+            stops: number;
+            stopsDone: number;
+            /** @description Units that are still to be picked. */
+            units: number;
+            /** @description Metres of what is left, back to the table. */
+            metres: number;
+            shortStops: number;
+            /** Format: date-time */
+            begunAt: string | null;
+            /**
+             * Format: date-time
+             * @description The last act on it.
+             */
+            lastAt: string | null;
+            /** @description Where goods were taken last; null before the first. */
+            at: components["schemas"]["WalkPlaceDto"] | null;
+            /** @description The places that are still ahead, in walking order. */
+            ahead: components["schemas"]["WalkPlaceDto"][];
+            /** @description What this person takes for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
+            secondsAStop: number | null;
+            /**
+             * Format: date-time
+             * @description When it will be through at that pace, otherwise at the usual one.
+             */
+            endsAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch.
+             */
+            leavesAt: string | null;
+        };
+        WalksDto: {
+            siteId: number;
+            tableX: number;
+            tableY: number;
+            walks: components["schemas"]["WalkDto"][];
         };
         OrderToReleaseDto: {
             code: string;
@@ -11014,6 +11083,27 @@ export interface operations {
             };
         };
     };
+    Board_walks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalksDto"];
+                };
+            };
+        };
+    };
     Board_give: {
         parameters: {
             query?: never;
@@ -12325,6 +12415,7 @@ export interface operations {
                 document?: string;
                 mine?: string;
                 person?: string;
+                stage?: string;
                 limit?: string;
             };
             header?: never;

@@ -6,10 +6,11 @@ import { useSite } from '../api/queries';
 import { FeedbackBand } from '../flow/band';
 import { type Ready, TaskGate } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
-import { Ask, Key, PhoneBody, PhoneHead, PhoneItem, PhoneList, Route, RouteNode, Say, TaskCard } from '../ui/phone/parts';
+import { Ask, Key, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Route, RouteNode, Say, TaskCard } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
 import { BinLabel } from './bin-label';
+import { DoneBin } from './done-bin';
 import { CountPad } from './count-pad';
 import { SiteName } from './device-switches';
 import { FloorTape } from './floor-tape';
@@ -56,7 +57,7 @@ function Count({ ready }: { ready: Ready<'count'> }) {
       {spot && item ? (
         <>
           <div className="mt-3">
-            <BinLabel code={spot.placeCode} way={isAt ? 'right bin' : why(spot)} />
+            {isAt ? <DoneBin code={spot.placeCode} says="right bin" /> : <BinLabel code={spot.placeCode} way={why(spot)} />}
           </div>
           <Route>
             <RouteNode last>
@@ -75,6 +76,11 @@ function Count({ ready }: { ready: Ready<'count'> }) {
               </div>
             </TaskCard>
           </Route>
+          {isAt && !keying && scanned === 0 && (
+            <Say>
+              <PhoneLink onClick={() => input({ kind: 'number', units: 0 })}>None is there</PhoneLink>
+            </Say>
+          )}
           {isAt && keying && (
             <CountPad
               item={item}
@@ -116,12 +122,7 @@ function Count({ ready }: { ready: Ready<'count'> }) {
           )}
           {isAt && scanned === 0 && (
             <Key type="button" next onClick={() => setKeying(true)}>
-              Key the number
-            </Key>
-          )}
-          {isAt && scanned === 0 && (
-            <Key type="button" onClick={() => input({ kind: 'number', units: 0 })}>
-              None there
+              Number
             </Key>
           )}
         </FloorKeys>

@@ -6,7 +6,20 @@ import { OfEach, Route, RouteNode, TaskCard, ToTake } from '../ui/phone/parts';
 import { Picture } from '../ui/picture';
 
 /** What is taken or brought: the goods, how many of them in whole, and a word on them. */
-export function GoodsTaken({ item, units, of, isHeld }: { item: ItemFacts; units: number; of: string; isHeld: boolean }) {
+export function GoodsTaken({
+  item,
+  units,
+  of,
+  isHeld,
+  slim,
+}: {
+  item: ItemFacts;
+  units: number;
+  of: string;
+  isHeld: boolean;
+  /** Room is wanted beneath for the pad. */
+  slim: boolean;
+}) {
   const counts = inPacks(units, item.packs);
   return (
     <Route>
@@ -15,10 +28,10 @@ export function GoodsTaken({ item, units, of, isHeld }: { item: ItemFacts; units
         <Glyph name={isHeld ? 'half' : 'empty'} />
       </RouteNode>
       <TaskCard className={isHeld ? 'here' : ''}>
-        <Picture name={item.picture} size={96} />
+        <Picture name={item.picture} size={slim ? 56 : 96} />
         <div>
           <h2>{item.name}</h2>
-          <ToTake className={counts.length > 1 ? 'several' : ''}>
+          <ToTake className={slim || counts.length > 1 ? 'several' : ''}>
             {counts.map(({ pack, count }) => (
               <div key={pack.id} className="flex items-end gap-[8px]">
                 <b>{whole(count)}</b>

@@ -10,6 +10,7 @@ import { useFlow } from '../flow/use-flow';
 import { plural, when } from '../ui/format';
 import { Ask, Key, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Say } from '../ui/phone/parts';
 import { BinLabel } from './bin-label';
+import { DoneBin } from './done-bin';
 import { SiteName } from './device-switches';
 import { FloorTape } from './floor-tape';
 import { GoodsTaken } from './goods-card';
@@ -72,14 +73,17 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
               ) : (
                 <p className="px-[18px] text-[20px]">No bin that is picked from is free. Scan a cart, or any that has room.</p>
               )
+            ) : isAtBin ? (
+              <DoneBin code={goods.fromCode} says="right bin" />
             ) : (
-              <BinLabel code={goods.fromCode} way={isAtBin ? 'right bin' : why(goods)} />
+              <BinLabel code={goods.fromCode} way={why(goods)} />
             )}
           </div>
           <GoodsTaken
             item={item}
             units={units}
             isHeld={isAtBin || held}
+            slim={counting}
             of={[
               goods.lot && `lot ${goods.lot}`,
               !held && goods.suggestion && `for ${goods.suggestion.code}`,

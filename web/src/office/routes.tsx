@@ -32,6 +32,7 @@ import { OrdersPage } from './orders/orders-page';
 import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
 import { RoundSheet } from './picking/round-sheet';
+import { WalksPage } from './picking/walks-page';
 import { ReleasePage } from './picking/release/release-page';
 import { BoxForm } from './setup/carriers/box-form';
 import { BoxesPage } from './setup/carriers/boxes-page';
@@ -172,6 +173,7 @@ export const routes: RouteObject = {
     },
     { path: 'picking', element: <PickingPage />, children: [{ path: ':code', element: <RoundSheet /> }] },
     { path: 'picking/release', element: <ReleasePage /> },
+    { path: 'picking/walks', element: <WalksPage /> },
     { path: 'packing', element: <PackingPage /> },
     { path: 'dispatch', element: <DispatchPage /> },
     {

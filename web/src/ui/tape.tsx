@@ -27,9 +27,9 @@ function Undo({ entry }: { entry: Entry }) {
   );
 }
 
-/** The standing tape of Now: newest first. */
-export function TapeColumn() {
-  const tape = useTape(60);
+/** The standing tape: newest first; of the whole house, or of one stage. */
+export function TapeColumn({ stage }: { stage?: 'picking' }) {
+  const tape = useTape(60, stage ? { stage } : {});
   return (
     <aside className="tapecol" aria-label="Tape">
       <h2>

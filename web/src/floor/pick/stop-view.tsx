@@ -5,6 +5,7 @@ import { Glyph } from '../../ui/glyph';
 import { OfEach, PhoneLink, Route, RouteNode, TaskCard, ToTake } from '../../ui/phone/parts';
 import { Picture } from '../../ui/picture';
 import { BinLabel } from '../bin-label';
+import { DoneBin } from '../done-bin';
 import type { Here } from './asked';
 
 /** The stop at hand: where to go, what to take there and how many, which tote it goes into. */
@@ -41,16 +42,7 @@ export function StopView({
       ) : wantsTote && tote !== null ? (
         <BinLabel code={tote} way={order ? `${order.code}, ${order.customer}` : ''} />
       ) : isSeen ? (
-        <Route style={{ marginTop: 0 }}>
-          <RouteNode>
-            <i />
-            <Glyph name="full" />
-          </RouteNode>
-          <div className="donebin">
-            <span className="code">{stop.placeCode}</span>
-            <span style={{ fontWeight: 460, fontSize: 18, color: 'var(--color-ink-2)' }}>{atBin ? 'right bin' : 'goods first'}</span>
-          </div>
-        </Route>
+        <DoneBin code={stop.placeCode} says={atBin ? 'right bin' : 'goods first'} />
       ) : (
         <BinLabel
           code={stop.placeCode}

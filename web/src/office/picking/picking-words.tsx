@@ -5,6 +5,7 @@ import { WordLinks } from '../../ui/word-links';
 
 const WORDS = [
   ['rounds', 'Rounds', '/picking'],
+  ['walks', 'Who is where', '/picking/walks'],
   ['release', 'Release', '/picking/release'],
 ] as const;
 

@@ -19,7 +19,15 @@ const order = (code: string, placeIds: number[], more: Partial<Dto['BoardOrderDt
   lacks: [],
   ...more,
 });
-const picker = (id: number, more: Partial<Dto['BoardPickerDto']> = {}) => ({ id, name: `P${id}`, here: true, stops: 0, units: 0, ...more });
+const picker = (id: number, more: Partial<Dto['BoardPickerDto']> = {}): Dto['BoardPickerDto'] => ({
+  id,
+  name: `P${id}`,
+  here: true,
+  stops: 0,
+  units: 0,
+  secondsAStop: null,
+  ...more,
+});
 const board: Dto['ReleaseBoardDto'] = {
   siteId: 1,
   table: { x: 0, y: 0 },

@@ -1,4 +1,4 @@
-import { isWithin, minutesOf, type RoundLimits, type RoundOrder, shareOut, type ToShare } from '@vectrum/core/rounds';
+import { isWithin, minutesLeft, minutesOf, type RoundLimits, type RoundOrder, shareOut, type ToShare } from '@vectrum/core/rounds';
 import { type Floor, metresOfWalks, type PlanPoint, walkOn } from '@vectrum/core/walk';
 import type { Dto } from '../../../api/client';
 import type { BoardOrder } from './board-filter';
@@ -86,10 +86,10 @@ export function figuresOf(rounds: readonly BoardOrder[][], ground: Ground, limit
 
 export const loadOf = (o: BoardOrder): RoundOrder => ({ places: [], units: o.units, weightG: o.weightG, volumeMl: o.volumeMl });
 
-/** When a picker is free, in minutes from now: after what is theirs already, its walking reckoned at some metres a stop. */
+/** When a picker is free, in minutes from now: after what is theirs already: by their own pace, or its walking reckoned at some metres a stop. */
 const METRES_A_STOP = 12;
 export const freeIn = (p: Dto['BoardPickerDto']): number =>
-  p.stops === 0 ? 0 : minutesOf({ metres: p.stops * METRES_A_STOP, stops: p.stops, units: p.units });
+  p.stops === 0 ? 0 : minutesLeft({ metres: p.stops * METRES_A_STOP, stops: p.stops, units: p.units }, p.secondsAStop);
 
 /** Who walks which round, and when: as somebody has decided it, otherwise whoever is free first. */
 export interface Walker {

@@ -15,6 +15,8 @@ export interface PlanWalk {
   double: boolean;
   label: string;
   chosen: boolean;
+  /** Where whoever walks it is; absent while nobody does. */
+  here?: PlanPoint;
 }
 
 interface Props {
@@ -185,9 +187,6 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
                 />
               </>
             )}
-            {drawn.map((w) => (
-              <WalkLine key={w.label} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
-            ))}
             {draft.points.map((p) => (
               <Group
                 key={p.code}
@@ -215,6 +214,9 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
                   <Text text={p.code} fontFamily={FONT} fontSize={11} padding={2} fill={paint.ink} />
                 </Label>
               </Group>
+            ))}
+            {drawn.map((w, i) => (
+              <WalkLine key={`${w.label} ${i}`} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
             ))}
             {editing &&
               draft.shapes
@@ -251,7 +253,7 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
 function WalkLine({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) => number; ink: string; paper: string }) {
   const points = walk.line.flatMap((p) => [px(p.x), px(p.y)]);
   const wide = walk.chosen ? 3 : 1.75;
-  const first = walk.stops[0];
+  const first = walk.here ?? walk.stops[0];
   return (
     <Group listening={false}>
       <Arrow
@@ -266,8 +268,11 @@ function WalkLine({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) =>
       />
       {walk.double && <Line points={points} stroke={paper} strokeWidth={wide} lineJoin="round" />}
       {walk.chosen && walk.stops.map((p, i) => <Rect key={i} x={px(p.x) - 3.5} y={px(p.y) - 3.5} width={7} height={7} fill={ink} />)}
+      {walk.here && (
+        <Circle x={px(walk.here.x)} y={px(walk.here.y)} radius={walk.chosen ? 6 : 5} fill={ink} stroke={paper} strokeWidth={1.5} />
+      )}
       {first && (
-        <Label x={px(first.x) + 5} y={px(first.y) - 7}>
+        <Label x={px(first.x) + 5} y={px(first.y) - (walk.here ? 24 : 7)}>
           <Tag fill={walk.chosen ? ink : paper} stroke={ink} strokeWidth={1} />
           <Text text={walk.label} fontFamily={FONT} fontStyle="bold" fontSize={11} padding={2} fill={walk.chosen ? paper : ink} />
         </Label>
