@@ -38,8 +38,6 @@ test('office', async ({ browser }) => {
   await page.goto('/shelves/items/JAR-454-RD');
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'item');
-  await page.goto('/shelves/items');
-  await shoot(page, 'items');
   await page.goto('/shelves/plan');
   await shoot(page, 'plan');
   await page.goto('/setup/labels/1');
@@ -58,6 +56,8 @@ test('office', async ({ browser }) => {
     .nth(1)
     .click();
   await shoot(page, 'picking');
+  await page.goto('/picking/walks');
+  await shoot(page, 'walks');
   await page.goto('/dispatch');
   await shoot(page, 'dispatch');
 });

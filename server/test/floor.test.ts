@@ -14,6 +14,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   judge: true,
   store: true,
   'count-spot': true,
+  'report-spot': true,
   take: true,
   tote: true,
   pick: true,

@@ -134,7 +134,7 @@ describe('the company’s own fields', () => {
 
 describe('duties', () => {
   it('add up, and one that was adjusted is as it was adjusted', () => {
-    expect([...rightsOf(['picker', 'packer'])].sort()).toEqual(['dispatch', 'pack', 'pick', 'store']);
+    expect([...rightsOf(['picker', 'packer'])].sort()).toEqual(['count', 'dispatch', 'pack', 'pick', 'store']);
     expect([...rightsOf(['picker'], { picker: ['receive'] })]).toEqual(['receive']);
     expect([...rightsOf(['picker', 'packer'], { picker: [] })].sort()).toEqual(['dispatch', 'pack']);
     expect(rightsOf([]).size).toBe(0);

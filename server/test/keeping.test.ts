@@ -58,6 +58,7 @@ describe('a backup', () => {
       while (working) {
         await house.order([['JAR-454-RD', 1]]);
         n++;
+        await new Promise((done) => setTimeout(done, 60));
       }
       return n;
     })();

@@ -90,6 +90,21 @@ describe('refills', () => {
     expect((await of('SYR-05')).map((g) => g.lot)).toEqual(['LATE']);
   });
 
+  it('are reported where too few lie, which is held until somebody has counted it', async () => {
+    const [late] = await of('SYR-05');
+    const { itemId, lotId, fromPlaceId: placeId } = late!;
+    const report = { kind: 'report-spot', itemId, lotId, placeId, there: 1, how: 'typed' };
+    await joss.floor(report).expect(200);
+    expect(await house.figures('SYR-05')).toMatchObject({ held: 5 });
+    const counts = (await maren.get('sites/1/spot-counts')).body as { place: string; held: number; raisedBy: string }[];
+    expect(counts).toMatchObject([{ place: 'A-12-3', held: 5, raisedBy: expect.stringContaining('Joss') }]);
+    // The order that waited for it has been promised what there is, and no more.
+    expect((await of('SYR-05')).every((g) => g.units <= 1)).toBe(true);
+    await joss.floor(report).expect(409);
+    await joss.floor({ ...report, placeId: 999_999 }).expect(403);
+    await joss.floor({ ...report, there: -1 }).expect(400);
+  });
+
   it('are for those who put away, at the sites where they work', async () => {
     const beth = await house.as('Beth');
     expect([403, 404]).toContain((await beth.get('floor/tasks/refill/1')).status);

@@ -2,7 +2,7 @@ import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
 import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
-import type { CountSpotCommand } from './spot-count.js';
+import type { CountSpotCommand, ReportSpotCommand } from './spot-count.js';
 import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';
 
@@ -20,6 +20,7 @@ export type FloorCommand =
   | JudgeCommand
   | StoreCommand
   | CountSpotCommand
+  | ReportSpotCommand
   | TakeCommand
   | ToteCommand
   | PickCommand

@@ -5,6 +5,7 @@ export { codebookOf, type BookItem } from './codebook.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
 export * from './inspect.js';
 export * from './pack.js';
+export { PASSED_OVER } from './pick-lots.js';
 export * from './pick-rules.js';
 export * from './pick-task.js';
 export * from './pick-totes.js';

@@ -4,6 +4,7 @@ import { accepted, refuse, stay } from './feedback.js';
 import type { Moment } from './flow.js';
 import { checkPick, checkTote } from './pick-rules.js';
 import {
+  asksReason,
   currentStop,
   inHandAt,
   isFrom,
@@ -36,7 +37,11 @@ const notThis = (title: string, detail: string): Refusal => ({ band: 'not-this',
 
 /** Whether all that a stop wants is in hand, seen at its bin where that is asked for, and its tote is known. */
 export const isWhole = ({ task, state }: PickMoment, stop: PickStop): boolean =>
-  inHandAt(state, stop) === wantedAt(state, stop) && isToteKnown(task, state, stop) && isFrom(task, state, stop) && isLotSeen(state, stop);
+  inHandAt(state, stop) === wantedAt(state, stop) &&
+  isToteKnown(task, state, stop) &&
+  isFrom(task, state, stop) &&
+  isLotSeen(state, stop) &&
+  !asksReason(state);
 
 /** A tote was scanned: goods in hand go into it; an empty one is tied to an order of the round. */
 export function onTote(now: PickMoment, place: PlaceFacts): PickStep {
@@ -76,6 +81,7 @@ function onToteWithGoods(now: PickMoment, current: PickStop, place: PlaceFacts):
   const units = inHandAt(state, current);
   const twin = task.stops.find(
     (s) =>
+      !state.hand?.other &&
       s.orderId === owner.id &&
       s.itemId === current.itemId &&
       s.lotId === current.lotId &&
@@ -109,6 +115,7 @@ export function putInTote(now: PickMoment, scanned?: PlaceId): PickStep {
   const refusal =
     checkPick(stop, item, units, wantedAt(state, stop)) ??
     (isLotSeen(state, stop) ? null : notThis('Which lot is it?', `Scan ${stop.lot ?? ''} on the goods, or choose it`)) ??
+    (asksReason(state) ? notThis(`Lot ${state.hand?.other?.lot ?? ''}`, `Say why lot ${stop.lot ?? ''} is passed over`) : null) ??
     (isFrom(task, state, stop) ? null : notThis(`Bin ${stop.placeCode}`, 'Scan the bin that you took it from')) ??
     (scanned === undefined && own !== undefined && !isToteKnown(task, state, stop)
       ? notThis(`Tote ${codeOf(now, own)}`, 'Scan the tote that they go into')
@@ -126,10 +133,11 @@ export function putInTote(now: PickMoment, scanned?: PlaceId): PickStep {
         round: task.round,
         stopId: stop.id,
         itemId: stop.itemId,
-        lotId: stop.lotId,
+        lotId: state.hand?.other?.lotId ?? stop.lotId,
         fromPlaceId: stop.placeId,
         units,
         totePlaceId: toteId,
+        ...(state.hand?.other ? { passedOver: state.hand.other.reason } : {}),
         how: state.hand?.how ?? now.how,
       },
     ],

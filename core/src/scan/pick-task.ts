@@ -3,6 +3,13 @@ import type { FlowState } from './flow.js';
 import type { SpareGoods } from './pack.js';
 import type { How } from './types.js';
 
+/** Another lot of the same goods in the same bin, held for nobody. */
+export interface OtherLot {
+  lotId: LotId;
+  lot: string;
+  units: number;
+}
+
 /** One thing to take from one bin for one order. Units are base units. */
 export interface PickStop {
   id: StopId;
@@ -17,6 +24,8 @@ export interface PickStop {
   short: number;
   /** Metres from the stop before. */
   metres: number;
+  /** Other lots that lie there too, which may be taken for a reason; absent where there are none. */
+  others?: readonly OtherLot[];
 }
 
 /** One order of a round. */
@@ -78,6 +87,8 @@ export interface PickCommand {
   fromPlaceId: PlaceId;
   units: number;
   totePlaceId: PlaceId;
+  /** Why another lot is taken than the one that was due; absent where it is that one. */
+  passedOver?: string;
   how: How;
 }
 
@@ -112,6 +123,8 @@ export interface Hand {
   keyed: boolean;
   /** Whether its lot or serial number was scanned or chosen; true where goods have none. */
   lotSeen: boolean;
+  /** The other lot that it is of, and why the one that was due is passed over: empty until that was said. Absent for the due one. */
+  other?: { lotId: LotId; lot: string; reason: string };
 }
 
 export interface PickState extends FlowState<TakeCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand> {
@@ -132,6 +145,8 @@ export type PickInput =
   | { kind: 'confirm'; id: string }
   /** The lot or serial number that the person reads on the goods, chosen by key. */
   | { kind: 'lot'; id: string; lot: string }
+  /** Why the lot that was due is passed over. */
+  | { kind: 'reason'; id: string; reason: string }
   /** `stopId`: the stop that the person was looking at, where a key was pressed. */
   | { kind: 'not-here'; id: string; stopId?: StopId }
   /** How many units are there, where too few are. */
@@ -163,6 +178,9 @@ export const isFrom = (task: PickTask, state: PickState, stop: PickStop): boolea
 /** Whether the lot of what is in hand is known and not taken for granted: it was scanned or chosen, or the goods have none. */
 export const isLotSeen = (state: PickState, stop: PickStop): boolean =>
   stop.lot === null || (state.hand?.stopId === stop.id && state.hand.lotSeen);
+
+/** Whether another lot is in hand than the one that was due, and nobody has said why yet. */
+export const asksReason = (state: Pick<PickState, 'hand'>): boolean => state.hand?.other?.reason === '';
 
 /** Units in hand at the stop; nought while nothing was scanned there. */
 export const inHandAt = (state: PickState, stop: PickStop | undefined): number =>

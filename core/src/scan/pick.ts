@@ -4,6 +4,7 @@ import { spell } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay } from './feedback.js';
 import { flowOf } from './flow.js';
 import { checkPick, checkSetDown } from './pick-rules.js';
+import { onOtherLot, onReason, otherOf, otherRefusal, wrongLot } from './pick-lots.js';
 import { emptied, isWhole, onFull, onTote, type PickCommands, type PickMoment, type PickStep, putInTote } from './pick-put.js';
 import {
   currentStop,
@@ -43,6 +44,7 @@ export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
     count: onCount,
     confirm: (now) => putInTote(now),
     lot: (now, input) => onLot(now, input.lot),
+    reason: (now, input) => onReason(now, input.reason),
     'not-here': (now, input) => notHere(now, input.stopId),
     full: onFull,
     take: onTake,
@@ -76,7 +78,7 @@ function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, {
   const before = hand.packId === pack.id ? hand.before : hand.units;
   const units = before + input.count * pack.factor;
   const wanted = wantedAt(state, stop);
-  const refusal = units > 0 ? checkPick(stop, item, units, wanted) : null;
+  const refusal = units > 0 ? (checkPick(stop, item, units, wanted) ?? otherRefusal(stop, item, hand.other?.lotId, units)) : null;
   if (refusal) return refuse(state, refusal, now);
   const next: PickState = { ...state, hand: { ...hand, packId: pack.id, before, units, keyed: true } };
   return isWhole({ task, book, state: next, ...now }, stop) ? putInTote({ task, book, state: next, ...now }) : stay(next);
@@ -120,15 +122,37 @@ function onBin({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
 function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }>): Result {
   const { task, state } = now;
   const current = currentStop(task, state);
-  const matches = (s: PickStop) => s.itemId === item.id && (!lot || s.lot === lot) && wantedAt(state, s) > 0;
+  const isOf = (s: PickStop) => s.itemId === item.id && wantedAt(state, s) > 0;
+  const matches = (s: PickStop) => isOf(s) && (!lot || s.lot === lot);
   const elsewhere = task.stops.filter(matches);
   const free = !isAtBin(state, current) && inHandAt(state, current) === 0;
   const stop = current && matches(current) ? current : elsewhere.length === 1 && free ? elsewhere[0] : undefined;
+  const other = !stop && current && lot && isOf(current) && isAtBin(state, current) ? otherOf(current, lot) : undefined;
+  if (current && other) {
+    const held = state.hand?.other?.lotId === other.lotId ? inHandAt(state, current) : 0;
+    const refusal = checkPick(current, item, held + pack.factor, wantedAt(state, current));
+    if (refusal) return refuse(state, refusal, now);
+    const hand = {
+      stopId: current.id,
+      units: held + pack.factor,
+      how: now.how,
+      packId: pack.id,
+      before: held,
+      keyed: false,
+      lotSeen: true,
+    };
+    return onOtherLot(now, current, item, other, hand);
+  }
   if (!stop) return refuse(state, wrongItem(item, lot, current), now);
   const inHand = inHandAt(state, stop);
+  if (lot && state.hand?.other && inHand > 0 && lot === stop.lot) {
+    const detail = `You hold lot ${state.hand.other.lot}. Put that into the tote first`;
+    return refuse(state, { band: 'not-this', title: `Lot ${lot}`, detail }, now);
+  }
   const units = inHand + pack.factor;
   const wanted = wantedAt(state, stop);
-  const refusal = checkPick(stop, item, units, wanted);
+  const refusal =
+    checkPick(stop, item, units, wanted) ?? otherRefusal(stop, item, inHand > 0 ? state.hand?.other?.lotId : undefined, units);
   if (refusal) return refuse(state, refusal, now);
   const held = state.hand?.stopId === stop.id ? state.hand : null;
   const before = held?.packId === pack.id ? held.before : inHand;
@@ -137,7 +161,16 @@ function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }
     ...state,
     stopId: stop.id,
     asksAt: null,
-    hand: { stopId: stop.id, units, how: now.how, packId: pack.id, before, keyed: false, lotSeen },
+    hand: {
+      stopId: stop.id,
+      units,
+      how: now.how,
+      packId: pack.id,
+      before,
+      keyed: false,
+      lotSeen,
+      ...(held?.other ? { other: held.other } : {}),
+    },
   };
   if (isWhole({ ...now, state: next }, stop)) return putInTote({ ...now, state: next });
   return stay(next, accepted(item.name, `${spell(units, item.packs)} of ${spell(wanted, item.packs)} in hand`));
@@ -157,16 +190,16 @@ function onLot(now: Now, code: string): Result {
   const hand = state.hand;
   if (!stop || !item || !hand || hand.stopId !== stop.id || stop.lot === null) return stay(state);
   const lot = code.trim();
-  if (lot.toUpperCase() !== stop.lot.toUpperCase()) return refuse(state, wrongItem(item, lot, stop), now);
+  const other = isAtBin(state, stop) ? otherOf(stop, lot) : undefined;
+  if (other) return onOtherLot(now, stop, item, other, hand);
+  if (lot.toUpperCase() !== stop.lot.toUpperCase()) return refuse(state, wrongLot(stop, item, lot), now);
   const next: PickState = { ...state, hand: { ...hand, lotSeen: true, how: now.how } };
   if (isWhole({ ...now, state: next }, stop)) return putInTote({ ...now, state: next });
   return stay(next, accepted(`Lot ${stop.lot}`, `${spell(hand.units, item.packs)} of ${item.name} in hand`));
 }
 
 function wrongItem(item: ItemFacts, lot: string | null, current: PickStop | undefined): Refusal {
-  if (current && current.itemId === item.id && lot && current.lot !== lot) {
-    return { band: 'not-this', title: `Lot ${lot}`, detail: `Take lot ${current.lot ?? ''} of ${item.name}. Put this back` };
-  }
+  if (current && current.itemId === item.id && lot && current.lot !== lot) return wrongLot(current, item, lot);
   return { band: 'not-this', title: item.name, detail: item.home ? `Belongs in ${item.home}` : 'Not wanted here. It has no home yet' };
 }
 

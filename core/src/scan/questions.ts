@@ -14,6 +14,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   judge: 'The goods still wait to be looked at',
   store: 'Take the goods back to where they stood',
   'count-spot': 'The bin is still to be counted',
+  'report-spot': 'Look into the bin again',
   take: null,
   tote: null,
   pick: 'Put the goods back into their bin',

@@ -4,6 +4,7 @@ import { spell } from '../quantity/index.js';
 import { accepted, refuse, stay } from './feedback.js';
 import { flowOf, type FlowState, type Moment } from './flow.js';
 import type { Meaning } from './resolve.js';
+import type { ReportSpotCommand } from './spot-count.js';
 import { checkStore, goodsKey, type StandingGoods, type StoreCommand, whyThere } from './store.js';
 import type { How, ItemFacts, PlaceFacts, Refusal, Step } from './types.js';
 
@@ -27,27 +28,42 @@ export interface RefillTask {
   more: number;
 }
 
-export interface RefillState extends FlowState<StoreCommand> {
+export type RefillCommand = StoreCommand | ReportSpotCommand;
+
+export interface RefillState extends FlowState<RefillCommand> {
   /** The bin that was scanned: goods are taken from there. */
   from: PlaceId | null;
   /** Goods in hand, by `goodsKey`, how many, and whether their lot was scanned or chosen. */
   hand: { goods: string; units: number; lotSeen: boolean; how: How } | null;
+  /** The goods of which too few lie there, by `goodsKey`, while somebody counts how many. */
+  asks: string | null;
 }
 
 export type RefillInput =
   | { kind: 'count'; id: string; packId: number; count: number }
   /** The lot or serial number that the person reads on the goods, chosen by key. */
-  | { kind: 'lot'; id: string; lot: string };
+  | { kind: 'lot'; id: string; lot: string }
+  /** Too few lie there. */
+  | { kind: 'not-here'; id: string }
+  /** How many units are there. */
+  | { kind: 'there'; id: string; units: number };
 
-export const startRefill: RefillState = { from: null, hand: null, pending: [] };
+export const startRefill: RefillState = { from: null, hand: null, asks: null, pending: [] };
 
 /** What this phone has taken of goods and not yet heard back about. */
 const taken = (state: Pick<RefillState, 'pending'>, key: string): number =>
-  state.pending.reduce((n, c) => (goodsKey(c) === key ? n + c.units : n), 0);
+  state.pending.reduce((n, c) => (c.kind === 'store' && goodsKey(c) === key ? n + c.units : n), 0);
+
+/** What lies there by the books, or as somebody has just said. */
+function lying(state: Pick<RefillState, 'pending'>, goods: RefillGoods): number {
+  const reports = state.pending.filter((c) => c.kind === 'report-spot');
+  const said = reports.find((c) => goodsKey({ ...c, fromPlaceId: c.placeId }) === goodsKey(goods));
+  return said ? Math.min(said.there, goods.there) : goods.there;
+}
 
 /** Units of goods that are still to be brought. */
 export const toBring = (state: Pick<RefillState, 'pending'>, goods: RefillGoods): number =>
-  Math.max(0, goods.units - taken(state, goodsKey(goods)));
+  Math.max(0, Math.min(goods.units, lying(state, goods)) - taken(state, goodsKey(goods)));
 
 /** What is still to be brought, from the bin that was scanned or from all. */
 export function goodsToBring(task: RefillTask, state: Pick<RefillState, 'pending' | 'from'>): RefillGoods[] {
@@ -60,17 +76,17 @@ export function refillAtHand(task: RefillTask, state: RefillState): RefillGoods 
   return held ?? goodsToBring(task, state)[0] ?? goodsToBring(task, { ...state, from: null })[0];
 }
 
-type Result = Step<RefillState, StoreCommand>;
+type Result = Step<RefillState, RefillCommand>;
 type Now = Moment<RefillTask, RefillState>;
 
 const notThis = (title: string, detail: string): Refusal => ({ band: 'not-this', title, detail });
 
 /** Refilling: the bin of the reserve, the goods, then the pick face, or a cart on the way to it. */
-export const refill = flowOf<RefillTask, RefillState, RefillInput, StoreCommand>({
+export const refill = flowOf<RefillTask, RefillState, RefillInput, RefillCommand>({
   kind: 'refill',
   start: startRefill,
-  owns: ['store'],
-  emptied: (state) => ({ ...state, hand: null }),
+  owns: ['store', 'report-spot'],
+  emptied: (state) => ({ ...state, hand: null, asks: null }),
   strays({ task, book, state }) {
     if (!state.hand) return null;
     const goods = task.goods.find((g) => goodsKey(g) === state.hand?.goods);
@@ -87,8 +103,11 @@ export const refill = flowOf<RefillTask, RefillState, RefillInput, StoreCommand>
   item: onItem,
   place: (now, place) => (now.state.hand ? intoPlace(now, place) : fromBin(now, place)),
   unknown: (now, code) => (now.state.hand && !now.state.hand.lotSeen ? onLot(now, code) : undefined),
-  cards: {},
+  // By cards alone: too few here, and confirmed that none is.
+  cards: { 'not-here': tooFew, confirm: (now) => onThere(now, 0) },
   inputs: {
+    'not-here': tooFew,
+    there: (now, input) => onThere(now, input.units),
     count({ task, book, state, ...now }, input) {
       const goods = refillAtHand(task, state);
       const item = goods && book.items[goods.itemId];
@@ -152,6 +171,33 @@ function wrongGoods(
 
 const whereTo = (goods: RefillGoods, units: number, item: ItemFacts): string =>
   `${spell(units, item.packs)}, ${goods.suggestion ? `to ${goods.suggestion.code}: ${whyThere(goods, units, item)}` : 'to any free bin that is open to picking'}`;
+
+/** Too few lie there: how many is counted next. */
+function tooFew({ task, state, ...now }: Now): Result {
+  const goods = refillAtHand(task, state);
+  if (!goods) return stay(state);
+  if (state.hand) return refuse(state, notThis('Goods in hand', 'Say how many you have, or let them go'), now);
+  if (state.from !== goods.fromPlaceId) return refuse(state, notThis(goods.fromCode, 'Scan the bin first'), now);
+  return stay({ ...state, asks: goodsKey(goods) });
+}
+
+/** How many somebody has seen of goods that the books have more of. */
+function onThere({ task, book, state, ...now }: Now, there: number): Result {
+  const goods = task.goods.find((g) => goodsKey(g) === state.asks);
+  if (!goods || !Number.isSafeInteger(there) || there < 0) return stay(state);
+  const item = book.items[goods.itemId];
+  const wanted = toBring(state, goods);
+  if (there >= wanted) {
+    const detail = `${spell(wanted, item?.packs ?? [])} wanted, so that is enough. Scan the goods`;
+    return stay({ ...state, asks: null }, notThis(goods.fromCode, detail));
+  }
+  const { itemId, lotId, fromPlaceId: placeId } = goods;
+  return {
+    state: { ...state, asks: null },
+    feedback: accepted('Too few', `${goods.fromCode} will be counted. ${there > 0 ? 'Take those that are there' : 'Go on to the next'}`),
+    commands: [{ kind: 'report-spot', id: now.id, itemId, lotId, placeId, there, how: 'typed' }],
+  };
+}
 
 function onLot({ task, book, state, ...now }: Now, text: string): Result {
   const goods = task.goods.find((g) => goodsKey(g) === state.hand?.goods);

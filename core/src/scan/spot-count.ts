@@ -39,6 +39,18 @@ export interface CountSpotCommand {
   how: How;
 }
 
+/** Fewer units lie in a bin than the books have: what is missing is held until somebody has counted. */
+export interface ReportSpotCommand {
+  kind: 'report-spot';
+  id: string;
+  itemId: ItemId;
+  lotId: LotId;
+  placeId: PlaceId;
+  /** The units that somebody has seen there. */
+  there: number;
+  how: How;
+}
+
 export interface SpotState extends FlowState<CountSpotCommand> {
   /** The bin that was scanned last. */
   at: PlaceId | null;

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { CountSpotCommand, Spot, SpotTask } from '@vectrum/core/scan';
+import type { CountSpotCommand, ReportSpotCommand, Spot, SpotTask } from '@vectrum/core/scan';
 import { IsIn, IsInt, Max, Min } from 'class-validator';
 import { BundleDto, HowDto } from '../floor/index.js';
 
@@ -32,6 +32,13 @@ export class CountSpotCommandDto extends HowDto implements CountSpotCommand {
   @IsInt() @Min(0) lotId: number;
   @IsInt() placeId: number;
   @IsInt() @Min(0) @Max(10_000_000) units: number;
+}
+export class ReportSpotCommandDto extends HowDto implements ReportSpotCommand {
+  @ApiProperty({ enum: ['report-spot'] }) @IsIn(['report-spot']) kind: 'report-spot';
+  @IsInt() itemId: number;
+  @IsInt() @Min(0) lotId: number;
+  @IsInt() placeId: number;
+  @IsInt() @Min(0) @Max(10_000_000) there: number;
 }
 /** A bin that is counted, as the office sees it. */
 export class SpotCountDto {

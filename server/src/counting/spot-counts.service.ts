@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords, spell } from '@vectrum/core/quantity';
-import type { CountSpotCommand } from '@vectrum/core/scan';
+import type { CountSpotCommand, ReportSpotCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
@@ -81,6 +81,27 @@ export class SpotCounts {
         raised_by_id: act.person.id,
         held_units: units,
       });
+  }
+
+  /** Somebody who came to fetch goods has found fewer than the books have. */
+  async report(tx: Tx, act: Act, { itemId, lotId, placeId, there, how }: Omit<ReportSpotCommand, 'kind' | 'id'>): Promise<FloorAnswerDto> {
+    const siteId = (await find(tx, 'place', { id: placeId }))?.site_id ?? 0;
+    mustBeAt(act.person, siteId);
+    const spot: CountedSpot = { siteId, placeId, itemId, lotId };
+    const gone = await this.missing.onlyThere(tx, act, spot, there);
+    const place = await this.codebook.place(tx, siteId, placeId);
+    const item = await this.codebook.item(tx, siteId, itemId);
+    if (gone === 0) throw badState('The books have no more than that there by now. Look at the list again');
+    await this.raise(tx, act, spot, gone, 'reported not there', null);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'count',
+      glyph: 'blocked',
+      title: `Not there: ${item ? goodsWords(gone, item) : gone}`,
+      detail: `${place?.code ?? ''} to be counted`,
+      siteId,
+      how,
+    });
+    return { activityId };
   }
 
   /** They were there after all, says who reported it. Refused once somebody has counted. */

@@ -1,5 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type {
+  OtherLot,
   PickCommand,
   PickOrder,
   PickStop,
@@ -10,7 +11,7 @@ import type {
   TakeCommand,
   ToteCommand,
 } from '@vectrum/core/scan';
-import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
+import { IsIn, IsInt, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class RoundOrderDto {
@@ -47,6 +48,11 @@ export class RoundPageDto {
   total: number;
 }
 
+export class OtherLotDto implements OtherLot {
+  lotId: number;
+  lot: string;
+  units: number;
+}
 export class PickStopDto implements PickStop {
   id: number;
   orderId: number;
@@ -59,6 +65,8 @@ export class PickStopDto implements PickStop {
   picked: number;
   short: number;
   metres: number;
+  /** Other lots of it that lie there too and are held for nobody. */
+  others?: OtherLotDto[];
 }
 export class ToteSpareDto implements SpareGoods {
   itemId: number;
@@ -115,6 +123,8 @@ export class PickCommandDto extends HowDto implements PickCommand {
   @IsInt() fromPlaceId: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
   @IsInt() totePlaceId: number;
+  /** Why another lot is taken than the one that was due. */
+  @IsOptional() @IsString() @Length(1, 60) passedOver?: string;
 }
 export class ShortCommandDto extends FloorCommandDto implements ShortCommand {
   @ApiProperty({ enum: ['short'] }) @IsIn(['short']) kind: 'short';

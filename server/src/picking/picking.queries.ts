@@ -5,8 +5,11 @@ import { spareSql } from '../allocation/index.js';
 import { notFound, num, one, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
-import type { PickOrderDto, PickTaskDto, ToteSpareDto } from './picking.dto.js';
+import type { PickOrderDto, PickStopDto, PickTaskDto, ToteSpareDto } from './picking.dto.js';
 import { distinct, isOpen, type PlacedStop, pointOf, stopsOf } from './stops.js';
+
+/** A stop before the other lots of its bin are known. */
+type BareStop = Omit<PickStop, 'others'>;
 
 /** Reads the task of a round: its stops in walking order, its orders with their totes. */
 @Injectable()
@@ -43,7 +46,7 @@ export class PickingQueries {
       scansEach: await this.settings.get(tx, 'scanEach'),
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       spare: await this.spare(tx, id),
-      stops: await this.walked(tx, round.siteId, orders, await stopsOf(tx, [id])),
+      stops: await this.withOthers(tx, await this.walked(tx, round.siteId, orders, await stopsOf(tx, [id]))),
     };
   }
 
@@ -66,6 +69,24 @@ export class PickingQueries {
     return found.map((s) => ({ ...s, units: num(s.units) }));
   }
 
+  /** Other lots of the goods in the same bins, held for nobody: what is due may be passed over for a reason. */
+  private async withOthers(tx: Pick<Tx, 'query'>, stops: readonly BareStop[]): Promise<PickStopDto[]> {
+    const kept = stops.filter((s) => s.lot !== null && isOpen(s));
+    if (kept.length === 0) return [...stops];
+    const found = await rows<{ itemId: number; placeId: number; lotId: number; lot: string; units: string | number }>(
+      tx,
+      `SELECT b.item_id AS itemId, b.place_id AS placeId, b.lot_id AS lotId, l.code AS lot, ${spareSql('b')} AS units FROM balance b JOIN lot l ON l.id = b.lot_id
+       WHERE b.place_id IN (?) AND b.item_id IN (?) AND b.stock_condition = 'good' AND b.units > 0 ORDER BY l.expires_on IS NULL, l.expires_on, l.id`,
+      [kept.map((s) => s.placeId), kept.map((s) => s.itemId)],
+    );
+    const free = found.map((f) => ({ ...f, units: num(f.units) })).filter((f) => f.units > 0);
+    return stops.map((s) => {
+      if (!kept.includes(s)) return s;
+      const others = free.filter((f) => f.placeId === s.placeId && f.itemId === s.itemId && f.lotId !== s.lotId);
+      return others.length === 0 ? s : { ...s, others: others.map(({ lotId, lot, units }) => ({ lotId, lot, units })) };
+    });
+  }
+
   /**
    * Stops in the order of the shortest walk from where totes are set down past all of them and back: the same order while the round
    * lasts, for everybody on it. What is not on the plan comes last, in its walking order. The metres of the first open stop are those
@@ -76,7 +97,7 @@ export class PickingQueries {
     siteId: number,
     orders: readonly { code: string }[],
     stops: readonly PlacedStop[],
-  ): Promise<PickStop[]> {
+  ): Promise<BareStop[]> {
     const [floor, table] = [await this.floors.floor(tx, siteId), await this.floors.start(tx, siteId)];
     const last = await one<{ x: string | null; y: string | null }>(
       tx,

@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { goodsWords } from '@vectrum/core/quantity';
+import { goodsWords, spell } from '@vectrum/core/quantity';
 import {
   checkPick,
   checkSetDown,
   checkTote,
+  type ItemFacts,
   type PickCommand,
   type PlaceFacts,
   type SetDownCommand,
@@ -11,12 +12,13 @@ import {
   type ToteCommand,
 } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
-import { Containers, Reservations } from '../allocation/index.js';
+import { Containers, Reservations, spareSql } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates, urgentSql } from '../orders/index.js';
 import { type Act, badState, find, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
+import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
 import { freeTotes, toteOf } from './totes.js';
@@ -27,6 +29,8 @@ interface PickUndo extends Record<string, unknown> {
   units: number;
   round: string;
   toteId: number;
+  /** The lot that was taken. */
+  lotId: number;
 }
 
 /** Picks goods from bins into totes, stop by stop; any number of people may work one round. */
@@ -104,29 +108,33 @@ export class PickingService {
     const refusal = checkPick(stop, item, command.units, stop ? stop.units - stop.picked - stop.short : 0);
     if (refusal || !stop || !item)
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' });
-    if (stop.itemId !== command.itemId || stop.lotId !== command.lotId || stop.placeId !== command.fromPlaceId)
+    const isOver = command.passedOver !== undefined && command.lotId !== stop.lotId;
+    if (stop.itemId !== command.itemId || (stop.lotId !== command.lotId && !isOver) || stop.placeId !== command.fromPlaceId)
       throw refused({
         band: 'not-this',
         title: 'The stop has changed',
         detail: `It is ${item.name} in ${stop.placeCode} by now. Put this back`,
       });
     const tote = await this.claim(tx, round, stop.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
+    if (isOver) await this.mustBeFree(tx, stop, command.lotId, command.units, item);
+    const { lotId } = command;
+    const reason = isOver ? `lot passed over: ${command.passedOver ?? ''}` : undefined;
     const { ids } = await this.ledger.post(
       tx,
       act,
-      [{ itemId: stop.itemId, lotId: stop.lotId, condition: 'good', fromPlaceId: stop.placeId, toPlaceId: tote.id, units: command.units }],
-      { task: 'pick', document: stop.order, how: command.how },
+      [{ itemId: stop.itemId, lotId, condition: 'good', fromPlaceId: stop.placeId, toPlaceId: tote.id, units: command.units }],
+      { task: 'pick', document: stop.order, how: command.how, ...(reason ? { reason } : {}) },
     );
-    await this.count(tx, round, stop, tote.id, command.units);
+    await this.count(tx, round, stop, { id: tote.id, lotId }, command.units);
     const activityId = await this.activity.record(tx, act, {
       kind: 'pick',
       glyph: 'full',
       title: goodsWords(command.units, item),
-      detail: `${stop.placeCode} to tote ${tote.code}, ${stop.order}`,
+      detail: `${stop.placeCode} to tote ${tote.code}, ${stop.order}${isOver ? `; ${reason ?? ''}` : ''}`,
       document: stop.order,
       siteId: round.site_id,
       how: command.how,
-      undo: { movements: ids, stopId: stop.id, units: command.units, round: round.code, toteId: tote.id } satisfies PickUndo,
+      undo: { movements: ids, stopId: stop.id, units: command.units, round: round.code, toteId: tote.id, lotId } satisfies PickUndo,
     });
     return { activityId };
   }
@@ -203,12 +211,39 @@ export class PickingService {
     return place;
   }
 
+  /** Another lot than the one that is due is taken only as far as it lies there and is held for nobody. */
+  private async mustBeFree(tx: Tx, stop: StopRow, lotId: number, units: number, item: ItemFacts): Promise<void> {
+    const free = await this.free(tx, stop, lotId);
+    if (units <= free) return;
+    throw refused({
+      band: 'too-many',
+      title: `Only ${spell(Math.max(0, free), item.packs)} here`,
+      detail: 'No more of this lot is free. Take the lot that is due',
+    });
+  }
+
+  /** Units of a lot in a stop's bin that are held for nobody; its balance is locked. */
+  private async free(tx: Tx, stop: StopRow, lotId: number): Promise<number> {
+    await keepStanding(tx, '?', [stop.placeId]);
+    await one(tx, `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`, [
+      stop.itemId,
+      stop.placeId,
+      lotId,
+    ]);
+    const row = await one<{ units: number | string }>(
+      tx,
+      `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,
+      [stop.itemId, stop.placeId, lotId],
+    );
+    return Number(row?.units ?? 0);
+  }
+
   /** Stop, line and what is promised go with the goods; units below nought bring them back. */
-  private async count(tx: Tx, round: RoundRow, stop: StopRow, toteId: number, units: number): Promise<void> {
+  private async count(tx: Tx, round: RoundRow, stop: StopRow, into: { id: number; lotId: number }, units: number): Promise<void> {
     const holder = { lineId: stop.lineId, itemId: stop.itemId, siteId: round.site_id };
     const [bin, tote] = [
       { placeId: stop.placeId, lotId: stop.lotId },
-      { placeId: toteId, lotId: stop.lotId },
+      { placeId: into.id, lotId: into.lotId },
     ];
     if (units > 0) await this.reservations.move(tx, holder, bin, tote, units);
     else await this.reservations.move(tx, holder, tote, bin, -units);
@@ -236,7 +271,15 @@ export class PickingService {
       throw new Problem(409, 'undo', `${undo.round} is set down. Put the goods back by hand and ask the office`);
     await this.states.lock(tx, [stop.orderId]);
     await this.ledger.reverse(tx, act, undo.movements, null);
-    await this.count(tx, round, stop, undo.toteId, -undo.units);
+    // The lot that was due is the stop's again, where nobody else has been promised it meanwhile.
+    const lotId = undo.lotId ?? stop.lotId;
+    if (lotId !== stop.lotId && (await this.free(tx, stop, stop.lotId)) < undo.units)
+      throw new Problem(
+        409,
+        'undo',
+        'The lot that was passed over is promised to another order by now. Put the goods back and ask the office',
+      );
+    await this.count(tx, round, stop, { id: undo.toteId, lotId }, -undo.units);
     await this.states.refresh(tx, [stop.orderId]);
   }
 }

@@ -6691,6 +6691,21 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        ReportSpotCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "report-spot";
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            there: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
         PackCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6798,6 +6813,8 @@ export interface components {
             fromPlaceId: number;
             units: number;
             totePlaceId: number;
+            /** @description Why another lot is taken than the one that was due. */
+            passedOver?: string;
             /** @enum {string} */
             how: "scanned" | "typed";
             /** Format: uuid */
@@ -7125,6 +7142,11 @@ export interface components {
             /** @description The totes that its goods go into, the one in use last. */
             toteIds: number[];
         };
+        OtherLotDto: {
+            lotId: number;
+            lot: string;
+            units: number;
+        };
         PickStopDto: {
             id: number;
             orderId: number;
@@ -7137,6 +7159,8 @@ export interface components {
             picked: number;
             short: number;
             metres: number;
+            /** @description Other lots of it that lie there too and are held for nobody. */
+            others?: components["schemas"]["OtherLotDto"][];
         };
         ToteSpareDto: {
             itemId: number;
@@ -7175,7 +7199,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;

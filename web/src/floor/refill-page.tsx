@@ -10,6 +10,7 @@ import { useFlow } from '../flow/use-flow';
 import { plural, when } from '../ui/format';
 import { Ask, Key, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Say } from '../ui/phone/parts';
 import { BinLabel } from './bin-label';
+import { CountPad } from './count-pad';
 import { DoneBin } from './done-bin';
 import { SiteName } from './device-switches';
 import { FloorTape } from './floor-tape';
@@ -30,6 +31,7 @@ export function RefillPage() {
 /** What the screen asks for, in a few words. */
 function asked(state: RefillState, goods: RefillGoods | undefined): string {
   if (!goods) return 'Every pick face is full';
+  if (state.asks !== null) return 'How many are there?';
   if (!state.hand) return state.from === goods.fromPlaceId ? 'Scan the goods' : 'Scan the bin';
   return state.hand.lotSeen ? 'Scan where they go' : 'Scan the lot on it, or choose it';
 }
@@ -83,7 +85,7 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
             item={item}
             units={units}
             isHeld={isAtBin || held}
-            slim={counting}
+            slim={counting || state.asks !== null}
             of={[
               goods.lot && `lot ${goods.lot}`,
               !held && goods.suggestion && `for ${goods.suggestion.code}`,
@@ -100,6 +102,9 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
           {held && goods.suggestion && later.length > 0 && !counting && (
             <Say className="text-[17px]">Or scan a cart, and bring several on one walk.</Say>
           )}
+          {state.asks !== null && (
+            <CountPad item={item} onCount={(units) => input({ kind: 'there', units })} onBack={() => input({ kind: 'clear' })} />
+          )}
           {counting && pack && (
             <QuantityPad
               item={item}
@@ -109,7 +114,7 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
               onActive={(packId) => input({ kind: 'count', packId, count: 0 })}
             />
           )}
-          {!held && later.length > 0 && (
+          {!held && state.asks === null && later.length > 0 && (
             <PhoneBody className="mt-3">
               <Say className="text-[17px]">Then, in the order of one walk of {task.metres} m</Say>
               <PhoneList>
@@ -132,8 +137,15 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
         <Say className="text-[18px]">What orders wait for, and what runs low at a pick face, shows here while the reserve has it.</Say>
       )}
       <div style={{ marginTop: 'auto' }} />
-      {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />}
+      {!counting && state.asks === null && (
+        <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />
+      )}
       <FloorKeys siteId={task.siteId}>
+        {isAtBin && !held && state.asks === null && (
+          <Key type="button" onClick={() => input({ kind: 'not-here' })}>
+            Too few
+          </Key>
+        )}
         {held && (
           <Key type="button" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
             {counting ? 'Done' : 'How many'}

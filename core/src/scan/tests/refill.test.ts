@@ -1,5 +1,5 @@
-import { refill, type RefillGoods, type RefillTask, startRefill } from '../index.js';
-import { type AnyInput, book, clear, codes, count, places, scan, walk } from './book.js';
+import { refill, type RefillGoods, type RefillTask, startRefill, toBring } from '../index.js';
+import { type AnyInput, book, clear, codes, count, notHere, places, scan, walk } from './book.js';
 
 const jars: RefillGoods = {
   itemId: 1,
@@ -17,6 +17,7 @@ const jars: RefillGoods = {
 const syrup: RefillGoods = { ...jars, itemId: 3, lotId: 7, lot: 'LM1', units: 4, there: 4, suggestion: null, orders: 0, leavesAt: null };
 const task: RefillTask = { siteId: 1, metres: 40, more: 0, goods: [jars, syrup] };
 const bring = (...inputs: AnyInput[]) => walk(refill, task, startRefill, ...inputs);
+const there = (units: number) => ({ kind: 'there' as const, units });
 const lot = (text: string) => ({ kind: 'lot' as const, lot: text });
 
 describe('refilling', () => {
@@ -66,6 +67,18 @@ describe('refilling', () => {
     const fewer = refill.step({ ...task, goods: [{ ...jars, there: 48 }, syrup] }, book, held, { ...scan('A-01-1'), id: 'id' });
     expect(fewer.feedback).toMatchObject({ band: 'too-many', detail: 'Only 1 tray left there. Scan them again' });
     expect(bring(scan('B-01-1'), scan(codes.jar), clear).state.hand).toBeNull();
+  });
+
+  it('says where too few lie: they are held and counted, and those that are there can be brought', () => {
+    const { commands, state, last } = bring(scan('B-01-1'), notHere, there(48));
+    expect(commands).toEqual([{ kind: 'report-spot', id: 'id-3', itemId: 1, lotId: 0, placeId: 102, there: 48, how: 'typed' }]);
+    expect(last?.feedback?.detail).toBe('B-01-1 will be counted. Take those that are there');
+    expect(toBring(state, jars)).toBe(48);
+    expect(bring(scan('B-01-1'), scan('VX-NOT-HERE'), scan('VX-CONFIRM')).commands).toMatchObject([{ kind: 'report-spot', there: 0 }]);
+    expect(bring(scan('B-01-1'), notHere, there(96)).last?.feedback?.detail).toBe('2 trays wanted, so that is enough. Scan the goods');
+    expect(bring(notHere).last?.feedback).toMatchObject({ title: 'B-01-1', detail: 'Scan the bin first' });
+    expect(bring(scan('B-01-1'), scan(codes.jar), notHere).last?.feedback?.title).toBe('Goods in hand');
+    expect(bring(there(3)).commands).toEqual([]);
   });
 
   it('brings the same goods once, also before the answer is there', () => {

@@ -1,4 +1,5 @@
 import {
+  asksReason,
   currentStop,
   hasBegun,
   inHandAt,
@@ -22,11 +23,15 @@ export interface Here {
   tote: number | undefined;
   atBin: boolean;
   inHand: number;
+  /** The lot of what is in hand, else the one that is due. */
+  lot: string | null;
   setDown: boolean;
   /** Whether a number may be keyed for what is in hand. */
   mayKey: boolean;
   /** Whether the lot or serial number of what is in hand is still to be seen. */
   wantsLot: boolean;
+  /** Whether another lot is in hand than the one that is due, and nobody has said why. */
+  asksWhy: boolean;
   /** Whether the tote is the next thing to scan for what is in hand. */
   wantsTote: boolean;
   /** How many are there is being counted. */
@@ -50,9 +55,11 @@ export function hereOf(task: PickTask, state: PickState): Here {
     tote: stop && toteOf(task, state, stop.orderId),
     atBin,
     inHand,
+    lot: (inHand > 0 ? state.hand?.other?.lot : undefined) ?? stop?.lot ?? null,
     setDown: isSetDown(task, state),
-    mayKey: inHand > 0 && (atBin || !task.mustScanBin) && wanted > 1 && inHand < wanted && !task.scansEach,
+    mayKey: inHand > 0 && !asksReason(state) && (atBin || !task.mustScanBin) && wanted > 1 && inHand < wanted && !task.scansEach,
     wantsLot: stop !== undefined && inHand > 0 && !isLotSeen(state, stop),
+    asksWhy: inHand > 0 && asksReason(state),
     wantsTote: stop !== undefined && inHand === wanted && inHand > 0 && isSeen && !isToteKnown(task, state, stop),
     asksThere: stop !== undefined && state.asksAt === stop.id,
     toTie: inHand > 0 ? undefined : toTie,
@@ -69,6 +76,7 @@ export function asked(task: PickTask, here: Here): string {
     const at = task.orders.findIndex((o) => o.id === toTie.id) + 1;
     return task.orders.length > 1 ? `Scan tote ${at} of ${task.orders.length}` : 'Scan an empty tote';
   }
+  if (here.asksWhy) return `Why not lot ${stop.lot ?? ''}?`;
   if (here.wantsLot) return 'Scan the lot on it, or choose it';
   if (inHand > 0 && task.mustScanBin && !here.atBin) return 'Scan its bin too';
   if (here.wantsTote) return here.tote === undefined ? 'Scan an empty tote' : 'Scan the tote';

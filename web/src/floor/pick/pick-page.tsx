@@ -12,6 +12,7 @@ import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { asked, hereOf } from './asked';
+import { OtherLots, WhyOver } from './lot-choice';
 import { StopView } from './stop-view';
 import { TherePad } from './there-pad';
 import { TotesRow } from './totes-row';
@@ -86,7 +87,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
               wanted={wantedAt(state, stop)}
               tote={tote}
               count={task.orders.length}
-              slim={mayKey}
+              slim={mayKey || here.asksWhy}
               onFull={() => input({ kind: 'full' })}
             />
           ) : here.setDown ? (
@@ -99,14 +100,20 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
               way="scan the label of the packing table"
             />
           )}
+          {here.wantsLot && stop && <OtherLots stop={stop} onLot={(lot) => input({ kind: 'lot', lot })} />}
+          {here.asksWhy && <WhyOver onReason={(reason) => input({ kind: 'reason', reason })} />}
           {mayKey && stop && state.hand && <KeyNumber item={item} hand={state.hand} input={input} />}
           <div style={{ marginTop: 'auto' }} />
           {/* The pad has the room while it is wanted. */}
-          {!mayKey && (
+          {!mayKey && !here.asksWhy && (
             <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} lines={1} />
           )}
           <FloorKeys siteId={task.siteId} document={task.round}>
-            {here.wantsLot && stop && stop.lot !== null ? (
+            {here.asksWhy ? (
+              <Key type="button" onClick={() => input({ kind: 'clear' })}>
+                Let go
+              </Key>
+            ) : here.wantsLot && stop && stop.lot !== null ? (
               <Key type="button" onClick={() => input({ kind: 'lot', lot: stop.lot ?? '' })}>
                 It is {stop.lot}
               </Key>

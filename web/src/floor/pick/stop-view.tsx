@@ -67,7 +67,7 @@ export function StopView({
               ))}
             </ToTake>
             <OfEach>
-              {[stop.lot && `lot ${stop.lot}`, inHand > 0 && item && `${spell(inHand, item.packs)} in hand`].filter(Boolean).join(', ')}
+              {[here.lot && `lot ${here.lot}`, inHand > 0 && item && `${spell(inHand, item.packs)} in hand`].filter(Boolean).join(', ')}
             </OfEach>
           </div>
         </TaskCard>
