@@ -74,6 +74,31 @@ test('nine of one thing are three inputs, its lot is not taken for granted, and 
   await expect(async () => expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' })).toPass();
 });
 
+test('another lot of the same bin is taken once somebody has said why the one that is due is passed over', async () => {
+  const order = await keyOrder(desk, [{ sku: 'POL-PAT', quantity: 2, price: '4.90' }], { priority: 9 });
+  const round = await sentToPicking(desk, order);
+  const { stops } = await taskOf<{ stops: (Stop & { others: { lot: string }[] })[] }>(desk, 'pick', round);
+  const [{ placeCode, lot, others }] = stops as [Stop & { others: { lot: string }[] }];
+  await floor.goto(`/floor/pick/${round}`);
+  await expect(floor.getByText('Scan an empty tote')).toBeVisible();
+  await scan(floor, 'T-36');
+  await scan(floor, placeCode);
+  await scan(floor, 'POL-PAT');
+  await floor.getByRole('button', { name: others[0]!.lot }).tap();
+  await expect(floor.getByRole('heading', { name: `Why not lot ${lot}?` })).toBeVisible();
+  await scan(floor, 'T-36');
+  await expect(band(floor, 'not-this')).toContainText(`Say why lot ${lot} is passed over`);
+  await floor.getByRole('button', { name: 'Damaged' }).tap();
+  await digits('2');
+  await expect(band(floor, 'accepted')).toContainText('2 patties');
+  await scan(floor, 'TABLE-1');
+  await expect(floor.getByText('Set down. Ready to pack')).toBeVisible();
+  await expect(async () => {
+    const { entries } = await api<{ entries: { detail: string }[] }>(desk, `tape?limit=5&document=${order}`);
+    expect(entries.some((e) => e.detail.includes('lot passed over: damaged'))).toBe(true);
+  }).toPass();
+});
+
 test('rounds of several orders are proposed, altered by keys, sent, and walked with a tote for each', async () => {
   const customers = ['Larch Row Apiary', 'Sallow Bridge Bees', 'Tansy Field Honey'];
   const orders: string[] = [];

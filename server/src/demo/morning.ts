@@ -38,6 +38,9 @@ export async function actAs(source: DataSource, name: string): Promise<Act> {
 const BY_LORRY = new Set(['QUILLON', 'PELLOWICK', 'OULDEN']);
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
+/** A later lot of these lies in their home bin too. */
+const TWO_LOTS = new Set(['POL-PAT']);
+
 /** Stock on the shelves and purchase orders in every state. */
 @Injectable()
 export class DemoMorning {
@@ -80,6 +83,8 @@ export class DemoMorning {
         const key = { itemId: item.id, lotId, condition: 'good' as const, fromPlaceId: from };
         const moves = BOUGHT_BEFORE.has(item.sku) ? [] : [{ ...key, toPlaceId: item.home, units }];
         if (n % 3 === 0) moves.push({ ...key, toPlaceId: reserve[n * 2]?.id ?? item.home, units: pack * 2 });
+        if (TWO_LOTS.has(item.sku))
+          moves.push({ ...key, lotId: await this.lot(tx, item.id, 'L2699', 400), toPlaceId: item.home, units: pack });
         if (moves.length === 0) continue;
         const { changes } = await this.ledger.post(tx, act, moves, { task: 'open', document: 'OPENING' });
         await this.allocation.settle(tx, changes);

@@ -219,7 +219,7 @@ export class ReleaseService {
           [line.orderId, line.itemId],
         );
         throw badState(
-          `Bins open to picking lack ${short} of ${lacks?.name ?? 'an item'} for ${lacks?.code ?? 'an order'}. Put it away from the dock first`,
+          `Bins open to picking lack ${short} of ${lacks?.name ?? 'an item'} for ${lacks?.code ?? 'an order'}. Refill from the reserve, or put away from the dock, first`,
         );
       }
       for (const choice of choices) await this.addStop(tx, id, line, choice);

@@ -20,11 +20,15 @@ function grid(columns: number, rows: number): { floor: WalkFloor; places: OnFloo
   return { floor: { nodes: columns * rows, edges, place }, places };
 }
 
-/** A floor that is no grid: each crossing joined to those nearest to it. */
+/** A floor that is no grid: each crossing joined to those nearest to it, and all of them to one another somehow. */
 function tangle(nodes: number, near: number, random: () => number): { floor: WalkFloor; places: OnFloor[] } {
   const at = Array.from({ length: nodes }, () => ({ x: random() * 60, y: random() * 60 }));
   const far = (a: number, b: number) => Math.hypot((at[a]?.x ?? 0) - (at[b]?.x ?? 0), (at[a]?.y ?? 0) - (at[b]?.y ?? 0));
   const edges: WalkEdge[] = [];
+  for (let a = 1; a < nodes; a++) {
+    const b = [...Array(a).keys()].sort((m, n) => far(a, m) - far(a, n))[0] ?? 0;
+    edges.push({ a, b, length: far(a, b) });
+  }
   for (let a = 0; a < nodes; a++)
     for (const b of [...at.keys()]
       .filter((n) => n !== a)

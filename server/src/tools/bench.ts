@@ -154,7 +154,7 @@ async function pickCommand(): Promise<void> {
   if (!channel) throw new Error('The demo has no phone channel');
   const goods = await rows<{ sku: string }>(
     source,
-    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id JOIN place p ON p.id = b.place_id AND p.site_id = s.site_id AND p.kind = 'pick-face'
+    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id AND b.stock_condition = 'good' JOIN place p ON p.id = b.place_id AND p.site_id = s.site_id AND p.pickable = 1
      WHERE s.site_id = ? AND s.on_hand - s.held - s.reserved >= 20 AND i.tracking <> 'serial' GROUP BY i.id, g.channel_sku HAVING SUM(b.units) >= 40 ORDER BY i.id LIMIT ${MANY_STOPS}`,
     [channel.id, channel.site_id],
   );
@@ -225,7 +225,7 @@ async function pickers(): Promise<void> {
   const channel = await one<{ id: number; site_id: number }>(source, `SELECT id, site_id FROM channel WHERE code = 'PHONE'`);
   const goods = await rows<{ sku: string }>(
     source,
-    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id JOIN place p ON p.id = b.place_id AND p.site_id = 1 AND p.pickable = 1
+    `SELECT g.channel_sku AS sku FROM site_stock s JOIN item i ON i.id = s.item_id JOIN listing g ON g.item_id = i.id AND g.channel_id = ? AND g.factor = 1 JOIN balance b ON b.item_id = i.id AND b.stock_condition = 'good' JOIN place p ON p.id = b.place_id AND p.site_id = 1 AND p.pickable = 1
      WHERE s.site_id = 1 AND s.on_hand - s.held - s.reserved >= 20 AND i.tracking <> 'serial' GROUP BY i.id, g.channel_sku HAVING SUM(b.units) >= 20 ORDER BY i.id`,
     [channel?.id ?? 0],
   );

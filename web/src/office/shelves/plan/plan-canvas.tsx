@@ -187,6 +187,9 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
                 />
               </>
             )}
+            {drawn.map((w, i) => (
+              <WalkLine key={`${w.label} ${i}`} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
+            ))}
             {draft.points.map((p) => (
               <Group
                 key={p.code}
@@ -216,7 +219,7 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
               </Group>
             ))}
             {drawn.map((w, i) => (
-              <WalkLine key={`${w.label} ${i}`} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
+              <WalkLabel key={`${w.label} ${i}`} walk={w} px={px} ink={w.chosen ? paint.ink : paint.ink3} paper={paint.sheet} />
             ))}
             {editing &&
               draft.shapes
@@ -249,11 +252,10 @@ export function PlanCanvas({ draft, bays, shading, editing, selected, onSelect, 
   );
 }
 
-/** One walk: its line, its number at the first stop and, where it is chosen, a mark at each stop. */
+/** One walk: its line and, where it is chosen, a mark at each stop. */
 function WalkLine({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) => number; ink: string; paper: string }) {
   const points = walk.line.flatMap((p) => [px(p.x), px(p.y)]);
   const wide = walk.chosen ? 3 : 1.75;
-  const first = walk.here ?? walk.stops[0];
   return (
     <Group listening={false}>
       <Arrow
@@ -268,6 +270,15 @@ function WalkLine({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) =>
       />
       {walk.double && <Line points={points} stroke={paper} strokeWidth={wide} lineJoin="round" />}
       {walk.chosen && walk.stops.map((p, i) => <Rect key={i} x={px(p.x) - 3.5} y={px(p.y) - 3.5} width={7} height={7} fill={ink} />)}
+    </Group>
+  );
+}
+
+/** Whose walk it is: where they are, else at its first stop. It lies over lines and places. */
+function WalkLabel({ walk, px, ink, paper }: { walk: PlanWalk; px: (m: number) => number; ink: string; paper: string }) {
+  const first = walk.here ?? walk.stops[0];
+  return (
+    <Group listening={false}>
       {walk.here && (
         <Circle x={px(walk.here.x)} y={px(walk.here.y)} radius={walk.chosen ? 6 : 5} fill={ink} stroke={paper} strokeWidth={1.5} />
       )}
