@@ -102,6 +102,7 @@ describe('refills', () => {
     expect((await of('SYR-05')).every((g) => g.units <= 1)).toBe(true);
     await joss.floor(report).expect(409);
     await joss.floor({ ...report, placeId: 999_999 }).expect(403);
+    await joss.floor({ ...report, placeId: await house.placeId('T-01') }).expect(409);
     await joss.floor({ ...report, there: -1 }).expect(400);
   });
 

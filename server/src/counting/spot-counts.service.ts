@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { isFor } from '@vectrum/core/places';
 import { goodsWords, spell } from '@vectrum/core/quantity';
 import type { CountSpotCommand, ReportSpotCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
@@ -85,8 +86,11 @@ export class SpotCounts {
 
   /** Somebody who came to fetch goods has found fewer than the books have. */
   async report(tx: Tx, act: Act, { itemId, lotId, placeId, there, how }: Omit<ReportSpotCommand, 'kind' | 'id'>): Promise<FloorAnswerDto> {
-    const siteId = (await find(tx, 'place', { id: placeId }))?.site_id ?? 0;
+    const bin = await find(tx, 'place', { id: placeId });
+    const siteId = bin?.site_id ?? 0;
     mustBeAt(act.person, siteId);
+    // What lies in a tote or parcel is somebody's already, and is looked for by them.
+    if (!bin || !isFor(bin.kind, 'shelf')) throw badState('Only bins are counted here. Scan the bin that they should lie in');
     const spot: CountedSpot = { siteId, placeId, itemId, lotId };
     const gone = await this.missing.onlyThere(tx, act, spot, there);
     const place = await this.codebook.place(tx, siteId, placeId);

@@ -64,7 +64,7 @@ function Count({ ready }: { ready: Ready<'count'> }) {
               <i />
               <Glyph name={scanned > 0 ? 'half' : 'empty'} />
             </RouteNode>
-            <TaskCard className={isAt ? 'here' : ''}>
+            <TaskCard here={isAt}>
               <Picture name={item.picture} size={keying ? 56 : 96} />
               <div>
                 <h2>{item.name}</h2>

@@ -27,11 +27,11 @@ export function GoodsTaken({
         <i />
         <Glyph name={isHeld ? 'half' : 'empty'} />
       </RouteNode>
-      <TaskCard className={isHeld ? 'here' : ''}>
+      <TaskCard here={isHeld}>
         <Picture name={item.picture} size={slim ? 56 : 96} />
         <div>
           <h2>{item.name}</h2>
-          <ToTake className={slim || counts.length > 1 ? 'several' : ''}>
+          <ToTake several={slim || counts.length > 1}>
             {counts.map(({ pack, count }) => (
               <div key={pack.id} className="flex items-end gap-[8px]">
                 <b>{whole(count)}</b>

@@ -48,8 +48,10 @@ export const PhoneItem = ({ next, className = '', ...props }: ComponentProps<'li
 export const NoItem = ({ className, ...props }: ComponentProps<'li'>) => <li {...props} className={`ask text-[18px] ${className}`} />;
 /** The goods in hand, on paper. */
 export const GoodsCard = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('f-card', className)} />;
-/** The goods to be taken, or where they go. */
-export const TaskCard = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('p-card', className)} />;
+/** The goods to be taken, or where they go; `here`: whoever takes them stands there. */
+export const TaskCard = ({ here, className, ...props }: ComponentProps<'div'> & { here?: boolean }) => (
+  <div {...props} className={classes('p-card', here && 'here', className)} />
+);
 
 /** A field for what is typed instead of scanned, with its key. */
 export const Typed = ({ className, ...props }: ComponentProps<'form'>) => <form {...props} className={classes('typed', className)} />;
@@ -69,6 +71,8 @@ export const Route = ({ className, ...props }: ComponentProps<'div'>) => <div {.
 export const RouteNode = ({ last, className = '', ...props }: ComponentProps<'span'> & { last?: boolean }) => (
   <span {...props} className={classes('node', last && 'last', className)} />
 );
-/** How many to take, and of what. */
-export const ToTake = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('qty', className)} />;
+/** How many to take, and of what; `several`: in more than one pack, or where room is wanted. */
+export const ToTake = ({ several, className, ...props }: ComponentProps<'div'> & { several?: boolean }) => (
+  <div {...props} className={classes('qty', several && 'several', className)} />
+);
 export const OfEach = ({ className, ...props }: ComponentProps<'span'>) => <span {...props} className={classes('each', className)} />;
