@@ -24,6 +24,7 @@ const SHOWS = {
   'look-items': ['items'],
   practice: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock'],
   questions: ['questions'],
+  'refill-due': 'own',
   task: ['rounds', 'parcels', 'purchasing', 'arrivals', 'inspections', 'stock', 'orders', 'carriers', 'counts'],
   'receive-due': ['purchasing', 'arrivals'],
   'purchase-orders': ['purchasing', 'arrivals', 'suppliers'],

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, ask, at, type Dto } from '../api/client';
 import { useMe, useSite, useTape } from '../api/queries';
 import { kept } from '../flow/kept';
-import { useTask } from '../flow/tasks';
+import { readTask, useTask } from '../flow/tasks';
 import { plural, when } from '../ui/format';
 import { useUndo } from '../ui/tape';
 import { DeviceSwitches, SiteChoice } from './device-switches';
@@ -31,6 +31,8 @@ function UrgentItems({ orders }: { orders: Dto['UrgentDto'][] }) {
   ));
 }
 
+const REFILLS_AGAIN_MS = 60_000;
+
 /** How much is to be brought from the reserve, and what waits for it. */
 function refillNote(task: Dto['RefillTaskDto'] | undefined): string {
   const count = (task?.goods.length ?? 0) + (task?.more ?? 0);
@@ -50,7 +52,13 @@ export function FloorHome() {
   });
   const siteId = site?.id;
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
-  const refill = useTask('refill', me.data?.rights.includes('store') ? siteId : undefined);
+  // Worked out of all that waits: too dear to be read again with each scan of everybody, for a line on the way to it.
+  const refill = useQuery({
+    queryKey: key('refill-due', siteId),
+    queryFn: () => readTask('refill', siteId ?? 0),
+    enabled: siteId !== undefined && me.data?.rights.includes('store') === true,
+    refetchInterval: REFILLS_AGAIN_MS,
+  });
   const counts = useTask('count', me.data?.rights.includes('count') ? siteId : undefined);
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
