@@ -32,6 +32,7 @@ export const FLOORS = [
   'orders',
   'counting',
   'picking',
+  'sorting',
   'putaway',
   'packing',
   'order-desk',

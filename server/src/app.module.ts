@@ -20,6 +20,7 @@ import { OrderDeskModule } from './order-desk/index.js';
 import { OrdersModule } from './orders/index.js';
 import { PackingModule } from './packing/index.js';
 import { PickingModule } from './picking/index.js';
+import { SortingModule } from './sorting/index.js';
 import { type Config, PlatformModule } from './platform/index.js';
 import { PrintingModule } from './printing/index.js';
 import { PurchasingModule } from './purchasing/index.js';
@@ -63,6 +64,7 @@ export class AppModule {
         OrdersModule,
         CountingModule,
         PickingModule,
+        SortingModule,
         PutawayModule,
         PackingModule,
         OrderDeskModule,

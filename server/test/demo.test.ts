@@ -163,7 +163,7 @@ describe('the demo business on opening', () => {
     expect(groups.map((g) => g.title)).toEqual([
       'Goods within reach',
       'Bins',
-      'Dock, tables, empty totes',
+      'Dock, tables, walls, empty totes',
       'Papers',
       'Pallets',
       'Command cards',

@@ -20,6 +20,8 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   pick: true,
   short: true,
   'set-down': true,
+  sort: true,
+  'sort-missing': true,
   pack: true,
   'note-seen': true,
   'close-parcel': true,

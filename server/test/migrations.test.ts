@@ -1,3 +1,4 @@
+import type { SortTask } from '@vectrum/core/scan';
 import type { DataSource } from 'typeorm';
 import { DemoLoader } from '../src/demo/demo.loader.js';
 import { checkOrders } from '../src/orders/order-check.js';
@@ -8,6 +9,20 @@ import { closing, House, pickOf, type TakenStop } from './house.js';
 
 /** As far back as before the rows that follow the goods. */
 const BACK = migrations.length - migrations.findIndex((m) => m.name.startsWith('Reservations'));
+
+/** What stands at the wall is sorted, a slot for each order. */
+async function sortAll(house: House): Promise<void> {
+  const ines = await house.as('Ines');
+  const round = (await rows<{ code: string }>(house.source, `SELECT code FROM \`round\` WHERE pooled = 1 AND state = 'set-down'`))[0]!.code;
+  const { goods, slots } = await ines.task<SortTask>('sort', round);
+  const slotOf = new Map(slots.flatMap((s) => (s.orderId === null ? [] : [[s.orderId, s.placeId] as const])));
+  const free = slots.filter((s) => !s.busy && s.orderId === null).map((s) => s.placeId);
+  for (const { orderId, itemId, lotId, units, toteId } of goods) {
+    const slotPlaceId = slotOf.get(orderId) ?? free.shift()!;
+    slotOf.set(orderId, slotPlaceId);
+    await ines.floor({ kind: 'sort', round, orderId, itemId, lotId, units, fromPlaceId: toteId, slotPlaceId, how: 'scanned' }).expect(200);
+  }
+}
 
 describe('migrations of a filled database', () => {
   it('go back and forth with everything where it was, and work goes on', async () => {
@@ -20,6 +35,8 @@ describe('migrations of a filled database', () => {
     const { lines } = await maren.task<{ lines: { line: number; picked: number }[] }>('pack', split);
     await maren.floor({ kind: 'pack', order: split, parcel: 1, line: lines[0]!.line, units: 1, how: 'scanned' }).expect(200);
 
+    await expect(house.source.undoLastMigration()).rejects.toThrow('Sort what was picked');
+    await sortAll(house);
     const quotes = (await rows<{ code: string }>(house.source, `SELECT code FROM sales_order WHERE state = 'quote'`)).map((o) => o.code);
     expect(quotes.length).toBeGreaterThan(0);
     const facts = async () => ({

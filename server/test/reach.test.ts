@@ -164,6 +164,7 @@ describe('whoever sets up one site', () => {
     ['sites', 'Site,Site name', () => 'FARS,Taken', /not set up/],
     ['plan', 'Site,Drawn,Label,"From x, m","From y, m","To x, m","To y, m"', () => 'FARS,wall,Mine,1,1,2,2', /no site FARS/],
     ['zones', 'Zone,Zone name,Site', () => 'NEWZONE,Mine,FARS', /no site FARS/],
+    ['walls', 'Wall,Site,Slots in a row', () => 'NEWWALL,FARS,4', /no site FARS/],
     ['places', 'Place,Site,Blocked', () => `${far['place']},MILL,yes`, /not set up/],
     ['places', 'Place,Site', () => 'NEW-1,FARS', /no site FARS/],
     ['policies', 'SKU,Site,Reorder point', () => 'JAR-454-RD,FARS,1', /no site FARS/],

@@ -6,6 +6,7 @@ const KINDS = [
   'sites',
   'plan',
   'zones',
+  'walls',
   'places',
   'items',
   'packs',

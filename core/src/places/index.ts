@@ -5,6 +5,8 @@ export const PLACE_KINDS = [
   'pick-face',
   'reserve',
   'packing-table',
+  'sorting-wall',
+  'wall-slot',
   'dispatch-lane',
   'quarantine',
   'counter',
@@ -41,6 +43,10 @@ export type PlaceUse =
   | 'set-down'
   /** Orders are picked into it. */
   | 'collect'
+  /** What was picked for several orders together is set down here, and sorted into slots. */
+  | 'sort'
+  /** The goods of one order lie here once they are picked, until they are packed. */
+  | 'picked'
   /** It moves, with all that is in it. */
   | 'container'
   /** Goods are sent back to their supplier from here. */
@@ -57,10 +63,12 @@ const USES: Readonly<Record<PlaceKind | (typeof OWN_KINDS)[number], readonly Pla
   'pick-face': ['keep', 'receive', 'shelf', 'store', 'send-back', 'point'],
   reserve: ['keep', 'receive', 'shelf', 'store', 'send-back', 'point'],
   'packing-table': ['keep', 'set-down', 'point'],
+  'sorting-wall': ['sort', 'point'],
+  'wall-slot': ['picked'],
   'dispatch-lane': ['point'],
   quarantine: ['keep', 'wait', 'apart', 'send-back', 'point'],
   counter: ['keep', 'send-back', 'point'],
-  tote: ['keep', 'collect', 'container'],
+  tote: ['keep', 'collect', 'picked', 'container'],
   cart: ['keep', 'receive', 'wait', 'store', 'send-back', 'container'],
   pallet: ['keep', 'container'],
   site: ['unlisted'],
@@ -77,3 +85,6 @@ export const kindsFor = (use: PlaceUse): readonly string[] => [...PLACE_KINDS, .
 /** What a zone is for: goods that need cold stand only in cold zones, restricted goods only in restricted ones. */
 export const ZONE_RULES = ['none', 'cold', 'restricted'] as const;
 export type ZoneRule = (typeof ZONE_RULES)[number];
+
+/** The most slots that a sorting wall may have: what one person reaches and one screen shows. */
+export const MOST_SLOTS = 60;

@@ -2,12 +2,13 @@ import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
 import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
+import type { SortCommand, SortMissingCommand } from './sort-task.js';
 import type { CountSpotCommand, ReportSpotCommand } from './spot-count.js';
 import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';
 
 /** Every task of the floor, each with one flow. */
-export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'pack'] as const;
+export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'sort', 'pack'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 /** Everything that a phone or a packing table can ask for. Commands are data: they are kept on the device until answered. */
@@ -26,6 +27,8 @@ export type FloorCommand =
   | PickCommand
   | ShortCommand
   | SetDownCommand
+  | SortCommand
+  | SortMissingCommand
   | PackCommand
   | NoteSeenCommand
   | CloseParcelCommand

@@ -13,5 +13,7 @@ export * from './pick.js';
 export * from './questions.js';
 export * from './receive/index.js';
 export * from './refill.js';
+export * from './sort-task.js';
+export * from './sort.js';
 export * from './spot-count.js';
 export * from './store.js';

@@ -36,11 +36,19 @@ export function checkTote(task: Pick<PickTask, 'siteId' | 'busyToteIds'>, place:
   return null;
 }
 
-/** The rule for setting finished totes down: nothing left to pick, at a packing table of this site. */
-export function checkSetDown(siteId: SiteId, place: PlaceFacts | undefined, open: number): Refusal | null {
-  if (!place) return { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' };
-  if (!isFor(place.kind, 'set-down') || place.siteId !== siteId) {
-    return { band: 'not-this', title: place.code, detail: 'Set totes down at a packing table of this site' };
+/** The rule for setting finished totes down: nothing left to pick, at a packing table of this site; what is pooled, at a sorting wall. */
+export function checkSetDown(
+  { siteId, pooled = false }: { siteId: SiteId; pooled?: boolean },
+  place: PlaceFacts | undefined,
+  open: number,
+): Refusal | null {
+  const where = pooled ? 'sorting wall' : 'packing table';
+  if (!place) return { band: 'unknown', title: 'No such place', detail: `Scan the label of a ${where}` };
+  if (!isFor(place.kind, pooled ? 'sort' : 'set-down') || place.siteId !== siteId) {
+    const detail = pooled
+      ? 'Its orders are not sorted yet. Set it down at a sorting wall of this site'
+      : 'Set totes down at a packing table of this site';
+    return { band: 'not-this', title: place.code, detail };
   }
   if (open > 0) {
     return { band: 'not-this', title: place.code, detail: `${open} ${open === 1 ? 'stop' : 'stops'} to go before anything is set down` };

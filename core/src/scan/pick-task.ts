@@ -38,6 +38,9 @@ export interface PickOrder {
   toteIds: readonly PlaceId[];
 }
 
+/** Whom the goods of a pooled round are picked for: all of its orders together, as if they were one. */
+export const ALL_ORDERS: OrderId = 0;
+
 export interface PickTask {
   round: string;
   /** Waiting, picking, set-down or done. */
@@ -45,7 +48,9 @@ export interface PickTask {
   /** Who walks it; null while nobody does. */
   picker: string | null;
   siteId: SiteId;
-  /** The orders of the round, each of which has totes of its own. */
+  /** Whether its orders share totes and are sorted at a wall afterwards; absent: no. */
+  pooled?: boolean;
+  /** The orders of the round, each of which has totes of its own; of a pooled one `ALL_ORDERS` alone. */
   orders: readonly PickOrder[];
   stops: readonly PickStop[];
   /** The totes that are in use on other rounds. */

@@ -35,7 +35,7 @@ export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
   item: onItem,
   place: (now, place) => {
     if (isFor(place.kind, 'collect')) return onTote(now, place);
-    return isFor(place.kind, 'set-down') ? onTable(now, place) : onBin(now, place);
+    return isFor(place.kind, 'set-down') || isFor(place.kind, 'sort') ? onTable(now, place) : onBin(now, place);
   },
   unknown: onLotCode,
   // By cards alone: too few here, and confirmed that none is. The same card twice may be a scanner that reads twice.
@@ -85,7 +85,7 @@ function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, {
 }
 
 function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
-  const refusal = checkSetDown(task.siteId, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
+  const refusal = checkSetDown(task, place, task.stops.filter((s) => wantedAt(state, s) > 0).length);
   if (refusal) return refuse(state, refusal, now);
   if (isSetDown(task, state)) return refuse(state, { band: 'not-this', title: place.code, detail: 'Set down already' }, now);
   return {
@@ -95,8 +95,9 @@ function onTable({ task, state, ...now }: Now, place: PlaceFacts): Result {
   };
 }
 
-function readyWords({ orders }: PickTask): string {
+function readyWords({ orders, pooled }: PickTask): string {
   const [first] = orders;
+  if (pooled) return `${first?.customer ?? 'All of it'}: ready to sort`;
   if (!first) return 'Ready to pack';
   return orders.length === 1 ? `${first.code}, ${first.customer}, is ready to pack` : `${orders.length} orders are ready to pack`;
 }

@@ -20,6 +20,8 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   pick: 'Put the goods back into their bin',
   short: 'Look into the bin again',
   'set-down': 'The tote is not set down',
+  sort: 'Put the goods back into their tote',
+  'sort-missing': 'Look into the totes again',
   pack: 'Take the goods out of the parcel',
   'note-seen': 'The note waits to be read',
   'close-parcel': 'The parcel stays open',

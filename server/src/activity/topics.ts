@@ -49,6 +49,8 @@ const CHANGES = {
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock', 'counts'],
   count: ['stock', 'orders', 'rounds', 'counts'],
+  sort: ['rounds', 'orders', 'parcels', 'stock'],
+  'sort-missing': ['rounds', 'orders', 'parcels', 'stock', 'counts'],
   'set-down': ['rounds', 'orders', 'parcels'],
   note: ['orders', 'parcels'],
   pack: ['parcels', 'orders', 'stock'],

@@ -11,6 +11,7 @@ import { PurchasingModule } from '../purchasing/index.js';
 import { PutawayModule } from '../putaway/index.js';
 import { ReceivingModule } from '../receiving/index.js';
 import { ReturnsModule } from '../returns/index.js';
+import { SortingModule } from '../sorting/index.js';
 import { SitesModule } from '../sites/index.js';
 import { StockModule } from '../stock/index.js';
 import { DemoBuying } from './buying.js';
@@ -26,6 +27,7 @@ import { DemoLoader } from './demo.loader.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
+import { DemoWall } from './wall.js';
 import { DemoUnread } from './unread.js';
 import { PracticeController } from './practice.controller.js';
 
@@ -44,6 +46,7 @@ import { PracticeController } from './practice.controller.js';
     ReturnsModule,
     OrdersModule,
     PickingModule,
+    SortingModule,
     PackingModule,
     ConnectorsModule,
     OrderDeskModule,
@@ -60,6 +63,7 @@ import { PracticeController } from './practice.controller.js';
     DemoBuying,
     DemoInspecting,
     DemoOrders,
+    DemoWall,
     DemoUnread,
     DemoDesk,
     DemoLoader,

@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { PeopleService } from '../identity/index.js';
-import { Config, insert, inTransaction, one, rows, update } from '../platform/index.js';
+import { Config, find, insert, insertMany, inTransaction, one, rows, update } from '../platform/index.js';
 import { WalkingOrder } from '../sites/index.js';
 import { DemoExtras } from './extras.js';
 import { demoItems, type DemoItem } from './goods.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from './people.js';
-import { DEMO_FLOORS, demoPlaces, type DemoPlace, demoShapes } from './places.js';
+import { DEMO_FLOORS, DEMO_WALL, DEMO_WALL_COLUMNS, demoPlaces, demoSlots, type DemoPlace, demoShapes } from './places.js';
 
 const SUPPLIERS = [
   ['PELLOWICK', 'Pellowick Joinery', 21],
@@ -139,6 +139,16 @@ export class DemoHouse {
       'INSERT INTO place (site_id, parent_id, code, kind, pickable, walk_order, x_m, y_m, aisle_id, along_m, holds_ml, holds_g) VALUES ?',
       [demoPlaces().map(values)],
     );
+    const wall = await find(this.source, 'place', { code: DEMO_WALL });
+    if (wall) {
+      await update(this.source, 'place', { id: wall.id }, { wall_columns: DEMO_WALL_COLUMNS });
+      await insertMany(
+        this.source,
+        'place',
+        ['site_id', 'parent_id', 'code', 'kind', 'walk_order'],
+        demoSlots().map((code, i) => [wall.site_id, wall.id, code, 'wall-slot', 9400 + i]),
+      );
+    }
     for (const [code, [wide, deep]] of Object.entries(DEMO_FLOORS))
       await update(this.source, 'site', { code }, { width_m: wide, depth_m: deep });
     await inTransaction(this.source, async (tx) => {

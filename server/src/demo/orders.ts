@@ -8,6 +8,7 @@ import { PickingQueries, ReleaseService } from '../picking/index.js';
 import { type Act, num, one, promisedSql, rows } from '../platform/index.js';
 import { DemoHands } from './hands.js';
 import { actAs } from './morning.js';
+import { DemoWall } from './wall.js';
 import { everyDayItems } from './goods.js';
 import { seeded } from '@vectrum/core/random';
 
@@ -49,6 +50,9 @@ const ORDERS_A_DAY = 24;
 const WALKED = 7;
 /** Orders on the round of several. */
 const TOGETHER = 4;
+/** Orders that are sent to picking, and those of them that are sorted at the wall. */
+const RELEASED = 16;
+const AT_THE_WALL = 4;
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 
@@ -73,6 +77,7 @@ export class DemoOrders {
     private readonly rounds: PickingQueries,
     private readonly hands: DemoHands,
     private readonly calendars: CalendarQueries,
+    private readonly wall: DemoWall,
   ) {}
 
   async takeIn(): Promise<void> {
@@ -122,15 +127,17 @@ export class DemoOrders {
     const desk = await actAs(this.source, 'Maren');
     const ready = await rows<{ code: string; version: number }>(
       this.source,
-      `SELECT o.code, o.version FROM sales_order o WHERE o.state = 'open' AND o.site_id = 1 AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units) ORDER BY (o.note_packer IS NULL), o.promised_at, o.id LIMIT 16`,
+      `SELECT o.code, o.version FROM sales_order o WHERE o.state = 'open' AND o.site_id = 1 AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND ${promisedSql('l')} < l.units) ORDER BY (o.note_packer IS NULL), o.promised_at, o.id LIMIT ${RELEASED + AT_THE_WALL}`,
     );
     const codes: string[] = [];
+    const pooled = ready.splice(RELEASED);
     const together = ready.splice(-TOGETHER);
     for (const order of ready) {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
     await this.sendTogether(desk, together);
+    await this.wall.sortHalf(pooled);
     const longer: string[] = [];
     for (const round of codes.slice(WALKED))
       if (longer.length < 2 && (await this.rounds.task(this.source, round)).stops.length > 1) longer.push(round);

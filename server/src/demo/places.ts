@@ -61,6 +61,11 @@ function single(site: string, code: string, kind: string, walkOrder: number, at:
   };
 }
 
+/** The sorting wall at Millrace: three rows of four slots. */
+export const DEMO_WALL = 'WALL-1';
+export const DEMO_WALL_COLUMNS = 4;
+export const demoSlots = (): string[] => Array.from({ length: 12 }, (_, i) => `${DEMO_WALL}-${two(i + 1)}`);
+
 /** Every place of the three sites: docks, shelves, tables, lanes, totes. */
 export function demoPlaces(): DemoPlace[] {
   const totes = Array.from({ length: 40 }, (_, i) => single('MILL', `T-${two(i + 1)}`, 'tote', 9500 + i));
@@ -74,6 +79,7 @@ export function demoPlaces(): DemoPlace[] {
     ...aisles('MILL', 'K', 6, 2, 2, 50),
     single('MILL', 'TABLE-1', 'packing-table', 9000, [0, 12]),
     single('MILL', 'TABLE-2', 'packing-table', 9001, [0, 15]),
+    single('MILL', DEMO_WALL, 'sorting-wall', 9002, [0, 18]),
     single('MILL', 'LANE-HARRIER', 'dispatch-lane', 9100, [0, 20]),
     single('MILL', 'LANE-NORTHWAY', 'dispatch-lane', 9101, [0, 22]),
     single('MILL', 'QUARANTINE-1', 'quarantine', 9200, [0, 24]),

@@ -30,7 +30,7 @@ export class PracticeController {
     const groups = await Promise.all([
       this.goods(String(document ?? '')),
       this.bins(Number(site), String(document ?? '')),
-      this.fixtures(Number(site)),
+      this.fixtures(Number(site), String(document ?? '')),
       this.papers(Number(site)),
       this.pallets(Number(site), String(document ?? '')),
     ]);
@@ -80,13 +80,14 @@ export class PracticeController {
     return { title: 'Bins', codes };
   }
 
-  private async fixtures(siteId: number): Promise<PracticeGroupDto> {
+  private async fixtures(siteId: number, document: string): Promise<PracticeGroupDto> {
     const codes = await rows<PracticeCodeDto>(
       this.source,
-      `SELECT p.code, REPLACE(p.kind, '-', ' ') AS says FROM place p LEFT JOIN tote_use u ON u.open_tote = p.id WHERE p.site_id = ? AND (p.kind IN ('dock','packing-table') OR (p.kind = 'tote' AND u.id IS NULL)) ORDER BY p.walk_order LIMIT 10`,
-      [siteId],
+      `SELECT p.code, REPLACE(p.kind, '-', ' ') AS says FROM place p LEFT JOIN tote_use u ON u.open_tote = p.id WHERE p.site_id = ? AND (p.kind IN ('dock','packing-table','sorting-wall') OR (p.kind = 'tote' AND u.id IS NULL) OR (p.kind = 'wall-slot' AND ? <> ''))
+       ORDER BY p.kind = 'wall-slot' AND EXISTS (SELECT 1 FROM \`round\` r WHERE r.code = ? AND r.pooled = 1 AND r.state = 'set-down') DESC, p.kind = 'wall-slot', p.walk_order LIMIT 14`,
+      [siteId, document, document],
     );
-    return { title: 'Dock, tables, empty totes', codes };
+    return { title: 'Dock, tables, walls, empty totes', codes };
   }
 
   private async papers(siteId: number): Promise<PracticeGroupDto> {

@@ -7,6 +7,7 @@ const IN_ORDER = [
   'sites',
   'plan',
   'zones',
+  'walls',
   'places',
   'items',
   'packs',

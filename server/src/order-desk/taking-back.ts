@@ -1,16 +1,17 @@
 import { Injectable } from '@nestjs/common';
+import { kindsFor } from '@vectrum/core/places';
 import { type Holder, Reservations } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
 import { ParcelsService } from '../packing/index.js';
 import { RecallService } from '../picking/index.js';
-import { rows, type Tx } from '../platform/index.js';
+import { rows, sqlList, type Tx } from '../platform/index.js';
 
 /** Units that a line holds somewhere, on their way from the site's stock to the customer. */
 export interface HeldGoods extends Holder {
   placeId: number | null;
   lotId: number;
   units: number;
-  /** Promised at the site, sought in a bin, in a tote, in a parcel that is open, or in one that is closed. */
+  /** Promised at the site, sought in a bin, in a tote or in a slot of a wall, in a parcel that is open, or in one that is closed. */
   at: 'site' | 'bin' | 'tote' | 'open parcel' | 'closed parcel';
   /** The bin, tote or parcel. */
   code: string;
@@ -18,7 +19,7 @@ export interface HeldGoods extends Holder {
 }
 
 const HELD = `SELECT v.order_line_id AS lineId, v.item_id AS itemId, v.site_id AS siteId, v.place_id AS placeId, v.lot_id AS lotId, v.units, COALESCE(p.code, '') AS code, c.id AS parcelId,
-    CASE WHEN p.id IS NULL THEN 'site' WHEN p.kind = 'tote' THEN 'tote' WHEN p.kind <> 'parcel' THEN 'bin' WHEN c.state IN ('open','void') THEN 'open parcel' ELSE 'closed parcel' END AS at
+    CASE WHEN p.id IS NULL THEN 'site' WHEN p.kind IN ${sqlList(kindsFor('picked'))} THEN 'tote' WHEN p.kind <> 'parcel' THEN 'bin' WHEN c.state IN ('open','void') THEN 'open parcel' ELSE 'closed parcel' END AS at
   FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id LEFT JOIN place p ON p.id = v.place_id LEFT JOIN parcel c ON c.place_id = v.place_id`;
 const BY_HAND = `ORDER BY v.item_id, v.site_id, v.order_line_id, FIELD(at, 'site', 'bin', 'tote', 'open parcel', 'closed parcel'), v.place_id, v.lot_id`;
 

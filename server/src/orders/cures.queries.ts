@@ -109,7 +109,7 @@ export class CuresQueries {
     return rows<Lying>(
       this.source,
       `SELECT b.item_id AS itemId, p.site_id AS siteId, s.name AS site, p.code AS place, p.kind, (p.pickable = 1 AND p.blocked = 0) AS isPickable, b.stock_condition AS \`condition\`, b.units
-       FROM balance b JOIN place p ON p.id = b.place_id JOIN site s ON s.id = p.site_id WHERE b.item_id IN (?) AND b.bounded = 1 AND b.units > 0 AND p.site_id IN (?) AND p.kind NOT IN ('tote','parcel') ORDER BY p.walk_order, p.id`,
+       FROM balance b JOIN place p ON p.id = b.place_id JOIN site s ON s.id = p.site_id WHERE b.item_id IN (?) AND b.bounded = 1 AND b.units > 0 AND p.site_id IN (?) AND p.kind NOT IN ${sqlList(['parcel', ...kindsFor('picked')])} ORDER BY p.walk_order, p.id`,
       [items, [0, ...siteIds]],
     );
   }

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
+import { kindsFor } from '@vectrum/core/places';
 import { DataSource } from 'typeorm';
 import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
+import { notFound, num, one, pageOf, rows, sqlList, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
 
@@ -105,9 +106,9 @@ export class PackingQueries {
     const found = await rows<{ [K in keyof PackLineDto]: string | number | null }>(
       tx,
       `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm
-       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id AND p.kind IN ('tote','parcel') JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1
+       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id AND p.kind IN ${sqlList(['parcel', ...kindsFor('picked')])} JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1
          LEFT JOIN tote_use w ON w.open_tote = v.place_id
-       WHERE l.order_id = ? AND (p.kind = 'parcel' OR w.set_down_at IS NOT NULL) GROUP BY l.id ORDER BY l.line`,
+       WHERE l.order_id = ? AND (p.kind = 'parcel' OR (w.set_down_at IS NOT NULL AND w.order_id IS NOT NULL)) GROUP BY l.id ORDER BY l.line`,
       [order.id],
     );
     const known = (value: string | number | null) => (value === null ? null : num(value));

@@ -37,7 +37,7 @@ interface Part {
 }
 
 /** What stands in totes at a table for one line of an order. */
-const AT_TABLE = `FROM reservation v JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL WHERE v.order_line_id = ?`;
+const AT_TABLE = `FROM reservation v JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL AND u.order_id IS NOT NULL WHERE v.order_line_id = ?`;
 
 /** Proves goods into parcels at the packing table; an order may have several open. */
 @Injectable()

@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsOptional, IsString, Length, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsInt, IsOptional, IsString, Length, Min, ValidateNested } from 'class-validator';
 
 /** A bin that waiting orders would be picked from. */
 export class BoardPlaceDto {
@@ -75,6 +75,8 @@ export class ReleaseBoardDto {
   pickers: BoardPickerDto[];
   /** What a round holds, unless the page says otherwise. */
   roundOrders: number;
+  /** The slots of the largest sorting wall of the site; nought where there is none, and nothing can be pooled. */
+  wallSlots: number;
   roundKilos: number;
   roundLitres: number;
 }
@@ -87,6 +89,8 @@ export class RoundToSendDto {
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => OrderToReleaseDto) orders: OrderToReleaseDto[];
   /** Who is to walk it; null where anybody may. */
   @IsOptional() @IsInt() sentTo: number | null;
+  /** Picked for all of its orders together, and sorted at a wall afterwards. */
+  @IsOptional() @IsBoolean() pooled?: boolean;
 }
 export class SendRoundsDto {
   @IsInt() siteId: number;

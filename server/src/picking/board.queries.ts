@@ -17,6 +17,7 @@ import type {
 } from './board.dto.js';
 import { PeoplePaceQueries } from './people-pace.queries.js';
 import { pickable, takeFrom } from './pickable.js';
+import { largestWall } from './walls.js';
 import { type WaitingLine, WaitingQueries } from './waiting.queries.js';
 
 /** Reads what a person decides from who sends orders to picking: what waits, where it lies, who is there, what leaves when. */
@@ -76,6 +77,7 @@ export class BoardQueries {
       items: itemsOf(lines),
       vans: departures.map(({ at, name, carrier }) => ({ at, name, carrier })),
       pickers: await this.pickers(siteId),
+      wallSlots: await largestWall(this.source, siteId),
       roundOrders: await this.settings.get(this.source, 'roundOrders'),
       roundKilos: await this.settings.get(this.source, 'roundKilos'),
       roundLitres: await this.settings.get(this.source, 'roundLitres'),

@@ -5,4 +5,5 @@ export { PickingQueries } from './picking.queries.js';
 export { RecallService } from './recall.service.js';
 export { ReleaseService } from './release.service.js';
 export { WaitingQueries } from './waiting.queries.js';
-export { freeTotes, holdRounds, holdUseOf } from './totes.js';
+export { roundOf, type RoundRow } from './rounds.js';
+export { backIntoTote, freeTotes, holdRounds, holdUseOf, toteOf } from './totes.js';

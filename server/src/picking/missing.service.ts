@@ -53,19 +53,21 @@ export class MissingService {
     return units;
   }
 
-  /** The open stops that would come for goods of a bin, but for the one given, with their rounds, which are held. */
-  async stopsAt(tx: Tx, spot: Omit<CountedSpot, 'siteId'>, but = 0): Promise<(StopRow & { round: RoundRow })[]> {
+  /** The open stops that would come for goods of a bin, but for those given, with their rounds, which are held. */
+  async stopsAt(tx: Tx, spot: Omit<CountedSpot, 'siteId'>, but: readonly number[] = []): Promise<(StopRow & { round: RoundRow })[]> {
     const found = await rows<{ id: number; roundId: number; code: string }>(
       tx,
       `SELECT s.id, s.round_id AS roundId, r.code FROM round_stop s JOIN \`round\` r ON r.id = s.round_id
-       WHERE s.place_id = ? AND s.item_id = ? AND s.lot_id = ? AND s.id <> ? AND s.units > s.picked_units + s.short_units AND r.state IN ('waiting','picking') ORDER BY r.id, s.id`,
-      [spot.placeId, spot.itemId, spot.lotId, but],
+       WHERE s.place_id = ? AND s.item_id = ? AND s.lot_id = ? AND s.id NOT IN (?) AND s.units > s.picked_units + s.short_units AND r.state IN ('waiting','picking') ORDER BY r.id, s.id`,
+      [spot.placeId, spot.itemId, spot.lotId, [0, ...but]],
     );
     const others: (StopRow & { round: RoundRow })[] = [];
     for (const { id, roundId } of found) {
-      const round = await one<RoundRow>(tx, 'SELECT id, code, site_id, state, picker_id FROM `round` WHERE id = ? LOCK IN SHARE MODE', [
-        roundId,
-      ]);
+      const round = await one<RoundRow>(
+        tx,
+        'SELECT id, code, site_id, state, picker_id, pooled FROM `round` WHERE id = ? LOCK IN SHARE MODE',
+        [roundId],
+      );
       const other = await stopOf(tx, roundId, id);
       if (round && other) others.push({ ...other, round });
     }

@@ -25,6 +25,10 @@ export class RoundRowDto {
   /** Its orders, the one that was promised soonest first. */
   orders: RoundOrderDto[];
   state: string;
+  /** Whether its orders share totes and are sorted at a wall afterwards. */
+  pooled: boolean;
+  /** Of a pooled one, whether every order has all of its goods in its slot. */
+  isSorted: boolean;
   picker: string | null;
   /** Who walks it, or to whom it was sent. */
   mine: boolean;
@@ -87,6 +91,8 @@ export class PickTaskDto implements PickTask {
   /** Who walks it. */
   picker: string | null;
   siteId: number;
+  /** Whether its orders share totes and are sorted at a wall afterwards. */
+  pooled: boolean;
   orders: PickOrderDto[];
   stops: PickStopDto[];
   busyToteIds: number[];

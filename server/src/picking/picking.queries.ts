@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import type { PickStop } from '@vectrum/core/scan';
+import { ALL_ORDERS, type PickStop } from '@vectrum/core/scan';
 import { walkOn } from '@vectrum/core/walk';
 import { spareSql } from '../allocation/index.js';
 import { notFound, num, one, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
 import type { PickOrderDto, PickStopDto, PickTaskDto, ToteSpareDto } from './picking.dto.js';
-import { distinct, isOpen, type PlacedStop, pointOf, stopsOf } from './stops.js';
+import { distinct, isOpen, type PlacedStop, pointOf, pooledStops, stopsOf } from './stops.js';
 
 /** A stop before the other lots of its bin are known. */
 type BareStop = Omit<PickStop, 'others'>;
@@ -21,36 +21,41 @@ export class PickingQueries {
 
   /** The task for a phone: its stops in walking order, with the metres between them. */
   async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTaskDto> {
-    const round = await one<{ id: number; siteId: number; state: string; picker: string | null }>(
+    const round = await one<{ id: number; siteId: number; state: string; picker: string | null; pooled: number }>(
       tx,
-      'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
+      'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker, r.pooled FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
       [code],
     );
     if (!round) throw notFound(`Round ${code}`);
     const { id, ...head } = round;
-    const totes = await rows<{ toteId: number; roundId: number; orderId: number }>(
+    const pooled = round.pooled === 1;
+    const totes = await rows<{ toteId: number; roundId: number; orderId: number | null }>(
       tx,
-      'SELECT u.tote_id AS toteId, u.round_id AS roundId, u.order_id AS orderId FROM tote_use u JOIN place p ON p.id = u.tote_id WHERE u.ended_at IS NULL AND (p.site_id = ? OR u.round_id = ?) ORDER BY u.id',
+      `SELECT u.tote_id AS toteId, u.round_id AS roundId, u.order_id AS orderId FROM tote_use u JOIN place p ON p.id = u.tote_id WHERE u.ended_at IS NULL AND (p.site_id = ? OR u.round_id = ?) ORDER BY u.id`,
       [round.siteId, id],
     );
-    const orders = await this.orders(tx, id);
+    const own = await this.orders(tx, id);
+    const orders = pooled ? [together(code, own)] : own;
+    const stops = await stopsOf(tx, [id]);
     return {
       round: code,
       ...head,
+      pooled,
       orders: orders.map((o) => ({
         ...o,
-        toteIds: totes.filter((t) => t.roundId === id && t.orderId === o.id).map((t) => t.toteId),
+        toteIds: totes.filter((t) => t.roundId === id && (t.orderId ?? ALL_ORDERS) === o.id).map((t) => t.toteId),
       })),
       mustScanBin: await this.settings.get(tx, 'scanBins'),
       mustScanTote: await this.settings.get(tx, 'scanTotes'),
       scansEach: await this.settings.get(tx, 'scanEach'),
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       spare: await this.spare(tx, id),
-      stops: await this.withOthers(tx, await this.walked(tx, round.siteId, orders, await stopsOf(tx, [id]))),
+      stops: await this.withOthers(tx, await this.walked(tx, round.siteId, orders, pooled ? pooledStops(stops) : stops)),
     };
   }
 
-  private orders(tx: Pick<Tx, 'query'>, roundId: number): Promise<Omit<PickOrderDto, 'toteIds'>[]> {
+  /** The orders of a round, the one that was promised soonest first. */
+  orders(tx: Pick<Tx, 'query'>, roundId: number): Promise<Omit<PickOrderDto, 'toteIds'>[]> {
     return rows(
       tx,
       'SELECT o.id, o.code, o.customer, o.note_picker AS note FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? ORDER BY o.promised_at, o.id',
@@ -120,4 +125,15 @@ export class PickingQueries {
         return { ...stop, metres };
       });
   }
+}
+
+/** All orders of a pooled round as whoever picks it sees them: one, with the notes of each. */
+function together(round: string, orders: readonly { code: string; note: string | null }[]): Omit<PickOrderDto, 'toteIds'> {
+  const notes = orders.flatMap((o) => (o.note === null ? [] : [`${o.code}: ${o.note}`]));
+  return {
+    id: ALL_ORDERS,
+    code: round,
+    customer: `${orders.length} ${orders.length === 1 ? 'order' : 'orders'} together`,
+    note: notes.length === 0 ? null : notes.join('; '),
+  };
 }

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords, spell } from '@vectrum/core/quantity';
 import {
+  ALL_ORDERS,
   checkPick,
   checkSetDown,
   checkTote,
@@ -20,13 +21,13 @@ import { type Act, badState, find, more, NOW, one, Problem, refused, rows, type 
 import { SettingsService } from '../settings/index.js';
 import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
-import { mustBeOpen, ordersOfRound, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
+import { leftAt, mustBeOpen, ordersOfRound, roundOf, type RoundRow, sharedOut, type StopRow, stopOf, stopsLike } from './rounds.js';
 import { freeTotes, toteOf } from './totes.js';
 
 interface PickUndo extends Record<string, unknown> {
   movements: number[];
-  stopId: number;
-  units: number;
+  /** The stops that it served, with the units of each. */
+  parts: { stopId: number; units: number }[];
   round: string;
   toteId: number;
   /** The lot that was taken. */
@@ -74,8 +75,10 @@ export class PickingService {
     const round = await this.working(tx, act, command.round);
     const order = await one<{ code: string; customer: string }>(
       tx,
-      'SELECT o.code, o.customer FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? AND x.order_id = ?',
-      [round.id, command.orderId],
+      round.pooled === 1
+        ? `SELECT ? AS code, CONCAT(COUNT(*), ' orders') AS customer FROM round_order x WHERE x.round_id = ? AND ? = ${ALL_ORDERS} HAVING COUNT(*) > 0`
+        : 'SELECT o.code, o.customer FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? AND x.order_id = ?',
+      round.pooled === 1 ? [round.code, round.id, command.orderId] : [round.id, command.orderId],
     );
     if (!order) throw refused({ band: 'not-this', title: round.code, detail: 'This order is not on the round any more' });
     const tote = await this.claim(tx, round, command.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
@@ -103,9 +106,10 @@ export class PickingService {
   /** Goods from one stop into a tote. Loads that stop, its item and the tote, and locks nothing else of the round. */
   async pick(tx: Tx, act: Act, command: PickCommand): Promise<FloorAnswerDto> {
     const round = await this.working(tx, act, command.round);
-    const stop = await stopOf(tx, round.id, command.stopId);
+    const stops = await stopsLike(tx, round, command.stopId);
+    const stop = stops.find((s) => s.id === command.stopId);
     const item = stop && (await this.codebook.item(tx, round.site_id, stop.itemId));
-    const refusal = checkPick(stop, item, command.units, stop ? stop.units - stop.picked - stop.short : 0);
+    const refusal = checkPick(stop, item, command.units, leftAt(stops));
     if (refusal || !stop || !item)
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this round', detail: 'Look at the round again' });
     const isOver = command.passedOver !== undefined && command.lotId !== stop.lotId;
@@ -119,22 +123,30 @@ export class PickingService {
     if (isOver) await this.mustBeFree(tx, stop, command.lotId, command.units, item);
     const { lotId } = command;
     const reason = isOver ? `lot passed over: ${command.passedOver ?? ''}` : undefined;
+    const document = round.pooled === 1 ? round.code : stop.order;
     const { ids } = await this.ledger.post(
       tx,
       act,
       [{ itemId: stop.itemId, lotId, condition: 'good', fromPlaceId: stop.placeId, toPlaceId: tote.id, units: command.units }],
-      { task: 'pick', document: stop.order, how: command.how, ...(reason ? { reason } : {}) },
+      { task: 'pick', document, how: command.how, ...(reason ? { reason } : {}) },
     );
-    await this.count(tx, round, stop, { id: tote.id, lotId }, command.units);
+    const parts = sharedOut(stops, command.units);
+    for (const part of parts) await this.count(tx, round, part.stop, { id: tote.id, lotId }, part.units);
     const activityId = await this.activity.record(tx, act, {
       kind: 'pick',
       glyph: 'full',
       title: goodsWords(command.units, item),
-      detail: `${stop.placeCode} to tote ${tote.code}, ${stop.order}${isOver ? `; ${reason ?? ''}` : ''}`,
-      document: stop.order,
+      detail: `${stop.placeCode} to tote ${tote.code}, ${document}${isOver ? `; ${reason ?? ''}` : ''}`,
+      document,
       siteId: round.site_id,
       how: command.how,
-      undo: { movements: ids, stopId: stop.id, units: command.units, round: round.code, toteId: tote.id, lotId } satisfies PickUndo,
+      undo: {
+        movements: ids,
+        parts: parts.map((p) => ({ stopId: p.stop.id, units: p.units })),
+        round: round.code,
+        toteId: tote.id,
+        lotId,
+      } satisfies PickUndo,
     });
     return { activityId };
   }
@@ -149,9 +161,15 @@ export class PickingService {
       'SELECT COALESCE(SUM(units > picked_units + short_units), 0) AS open, COALESCE(SUM(picked_units), 0) AS picked FROM round_stop WHERE round_id = ?',
       [round.id],
     );
-    const refusal = checkSetDown(round.site_id, place, Number(stops?.open ?? 0));
+    const refusal = checkSetDown({ siteId: round.site_id, pooled: round.pooled === 1 }, place, Number(stops?.open ?? 0));
     if (refusal || !place)
-      throw refused(refusal ?? { band: 'unknown', title: 'No such place', detail: 'Scan the label of a packing table' });
+      throw refused(
+        refusal ?? {
+          band: 'unknown',
+          title: 'No such place',
+          detail: `Scan the label of a ${round.pooled === 1 ? 'sorting wall' : 'packing table'}`,
+        },
+      );
     const picked = Number(stops?.picked ?? 0) > 0;
     const orders = await this.states.lock(tx, await ordersOfRound(tx, round.id));
     await update(tx, 'round', { id: round.id }, { state: picked ? 'set-down' : 'done', finished_at: NOW });
@@ -165,9 +183,12 @@ export class PickingService {
     const activityId = await this.activity.record(tx, act, {
       kind: 'set-down',
       glyph: 'half',
-      title: `${first?.code ?? round.code}${orders.length > 1 ? ` and ${orders.length - 1} more` : ''} picked, set down at ${place.code}`,
+      title:
+        round.pooled === 1
+          ? `${round.code} picked, to be sorted at ${place.code}`
+          : `${first?.code ?? round.code}${orders.length > 1 ? ` and ${orders.length - 1} more` : ''} picked, set down at ${place.code}`,
       detail: `${round.code}, ${first?.customer ?? ''}`,
-      document: first?.code ?? round.code,
+      document: round.pooled === 1 ? round.code : (first?.code ?? round.code),
       siteId: round.site_id,
     });
     return { activityId };
@@ -207,7 +228,7 @@ export class PickingService {
     if (!place) throw refused({ band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' });
     const refusal = checkTote({ siteId: round.site_id, busyToteIds: [] }, place);
     if (refusal) throw refused(refusal);
-    await toteOf(tx, { roundId: round.id, orderId }, place);
+    await toteOf(tx, { roundId: round.id, orderId: round.pooled === 1 ? null : orderId }, place);
     return place;
   }
 
@@ -266,20 +287,29 @@ export class PickingService {
 
   private async takeBack(tx: Tx, act: Act, undo: PickUndo): Promise<void> {
     const round = await roundOf(tx, act, undo.round, 'alone');
-    const stop = await stopOf(tx, round.id, undo.stopId);
-    if (round.state !== 'picking' || !stop)
+    const parts: { stop: StopRow; units: number }[] = [];
+    for (const { stopId, units } of undo.parts) {
+      const stop = await stopOf(tx, round.id, stopId);
+      if (stop) parts.push({ stop, units });
+    }
+    const [first] = parts;
+    if (round.state !== 'picking' || !first || parts.length < undo.parts.length)
       throw new Problem(409, 'undo', `${undo.round} is set down. Put the goods back by hand and ask the office`);
-    await this.states.lock(tx, [stop.orderId]);
+    const orders = await this.states.lock(
+      tx,
+      parts.map((p) => p.stop.orderId),
+    );
     await this.ledger.reverse(tx, act, undo.movements, null);
     // The lot that was due is the stop's again, where nobody else has been promised it meanwhile.
-    const lotId = undo.lotId ?? stop.lotId;
-    if (lotId !== stop.lotId && (await this.free(tx, stop, stop.lotId)) < undo.units)
+    const { lotId } = undo;
+    const all = parts.reduce((n, p) => n + p.units, 0);
+    if (lotId !== first.stop.lotId && (await this.free(tx, first.stop, first.stop.lotId)) < all)
       throw new Problem(
         409,
         'undo',
         'The lot that was passed over is promised to another order by now. Put the goods back and ask the office',
       );
-    await this.count(tx, round, stop, { id: undo.toteId, lotId }, -undo.units);
-    await this.states.refresh(tx, [stop.orderId]);
+    for (const { stop, units } of parts) await this.count(tx, round, stop, { id: undo.toteId, lotId }, -units);
+    await this.states.refresh(tx, orders);
   }
 }

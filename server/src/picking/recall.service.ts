@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { kindsFor } from '@vectrum/core/places';
 import { ActivityService } from '../activity/index.js';
 import { type Holder, Reservations, type Spot } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
@@ -14,6 +15,7 @@ import {
   NOW,
   one,
   rows,
+  sqlList,
   type Tx,
   update,
 } from '../platform/index.js';
@@ -48,7 +50,7 @@ export class RecallService {
         throw badState(`${code} is ${order.state}. Only what is being picked can be recalled`);
       const picked = await one<{ units: string | null }>(
         tx,
-        `SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind IN ('tote','parcel') WHERE l.order_id = ?`,
+        `SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind IN ${sqlList(['parcel', ...kindsFor('picked')])} WHERE l.order_id = ?`,
         [order.id],
       );
       if (Number(picked?.units ?? 0) > 0)

@@ -33,6 +33,8 @@ export interface ToRelease {
 export interface RoundToSend {
   orders: readonly ToRelease[];
   sentTo: number | null;
+  /** Picked for all of its orders together, and sorted at a wall afterwards; absent: no. */
+  pooled?: boolean;
 }
 
 interface LineToPick extends Holder {
@@ -52,6 +54,7 @@ interface NewRound {
   siteId: number;
   orderIds: readonly number[];
   sentTo: number | null;
+  pooled?: boolean;
 }
 
 /** The second kind of reservation: turns what orders hold at a site into stops at bins and lots. */
@@ -103,12 +106,12 @@ export class ReleaseService {
     for (const { id, code } of orders) if (!lines.some((l) => l.orderId === id)) throw badState(`Nothing of ${code} is left to pick`);
     const stocks = await this.stocks(tx, lines);
     const rounds: string[] = [];
-    for (const { orders: wanted, sentTo } of groups) {
+    for (const { orders: wanted, sentTo, pooled } of groups) {
       const group = orders.filter((o) => wanted.some((w) => w.code.toUpperCase() === o.code));
       const own = lines.filter((l) => group.some((o) => o.id === l.orderId));
       const shared = own.filter((l) => l.siteId === siteId);
       const orderIds = [...new Set(shared.map((l) => l.orderId))];
-      if (siteId !== null && shared.length > 0) rounds.push(await this.openRound(tx, { siteId, orderIds, sentTo }, shared, stocks));
+      if (siteId !== null && shared.length > 0) rounds.push(await this.openRound(tx, { siteId, orderIds, sentTo, pooled }, shared, stocks));
       for (const order of group)
         for (const other of sitesOf(own.filter((l) => l.orderId === order.id && l.siteId !== siteId))) {
           const there = own.filter((l) => l.orderId === order.id && l.siteId === other);
@@ -195,9 +198,9 @@ export class ReleaseService {
     return orders;
   }
 
-  private async newRound(tx: Tx, { siteId, orderIds, sentTo }: NewRound): Promise<{ id: number; code: string }> {
+  private async newRound(tx: Tx, { siteId, orderIds, sentTo, pooled }: NewRound): Promise<{ id: number; code: string }> {
     const code = await nextCode(tx, 'R');
-    const id = await insert(tx, 'round', { code, site_id: siteId, sent_to_id: sentTo });
+    const id = await insert(tx, 'round', { code, site_id: siteId, sent_to_id: sentTo, pooled: pooled ? 1 : 0 });
     for (const orderId of orderIds) await insert(tx, 'round_order', { round_id: id, order_id: orderId });
     return { id, code };
   }

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
+import { ALL_ORDERS } from '@vectrum/core/scan';
 import { OrderStates } from '../orders/index.js';
 import { type Act, badForm, badState, CommandLog, one, rows, type Tx } from '../platform/index.js';
 import { pickable } from './pickable.js';
@@ -75,24 +76,26 @@ export class ResultsService {
     ]);
   }
 
+  /** What is still wanted; of a pooled round, for all of its orders together. */
   private open(tx: Tx, round: RoundRow): Promise<OpenStop[]> {
+    const pooled = round.pooled === 1;
     return rows<OpenStop>(
       tx,
-      `SELECT s.id, l.order_id AS orderId, s.item_id AS itemId, s.lot_id AS lotId, s.place_id AS placeId, p.code AS place, s.units - s.picked_units - s.short_units AS \`left\`
-       FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN place p ON p.id = s.place_id WHERE s.round_id = ? AND s.units > s.picked_units + s.short_units ORDER BY s.id`,
+      `SELECT MIN(s.id) AS id, ${pooled ? ALL_ORDERS : 'MIN(l.order_id)'} AS orderId, s.item_id AS itemId, s.lot_id AS lotId, s.place_id AS placeId, p.code AS place, CAST(SUM(s.units - s.picked_units - s.short_units) AS DOUBLE) AS \`left\`
+       FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN place p ON p.id = s.place_id WHERE s.round_id = ? GROUP BY ${pooled ? 's.place_id, s.item_id, s.lot_id' : 's.id'} HAVING \`left\` > 0 ORDER BY id`,
       [round.id],
     );
   }
 
   /** The tote of each order, by its code; an order that has one already needs none. */
   private async totes(tx: Tx, round: RoundRow, { totes }: PaperResultsDto): Promise<Map<number, number>> {
-    const known = await rows<{ orderId: number; toteId: number }>(
+    const known = await rows<{ orderId: number | null; toteId: number }>(
       tx,
       'SELECT order_id AS orderId, tote_id AS toteId FROM tote_use WHERE round_id = ? AND ended_at IS NULL ORDER BY id',
       [round.id],
     );
-    const found = new Map(known.map((u) => [u.orderId, u.toteId]));
-    const orders = new Set(await ordersOfRound(tx, round.id));
+    const found = new Map(known.map((u) => [u.orderId ?? ALL_ORDERS, u.toteId]));
+    const orders = new Set(round.pooled === 1 ? [ALL_ORDERS] : await ordersOfRound(tx, round.id));
     for (const { orderId, tote } of totes) {
       if (!orders.has(orderId)) throw badState('An order has left this round meanwhile. Look at it again');
       found.set(orderId, await placeId(tx, round, tote, `tote-${orderId}`));

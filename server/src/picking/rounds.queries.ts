@@ -6,7 +6,7 @@ import { urgentSql } from '../orders/index.js';
 import { num, pageOf, rows, type Window } from '../platform/index.js';
 import { FloorQueries } from '../sites/index.js';
 import type { RoundOrderDto, RoundPageDto, RoundRowDto } from './picking.dto.js';
-import { distinct, isOpen, pointOf, stopsOf } from './stops.js';
+import { distinct, isOpen, pointOf, pooledStops, stopsOf } from './stops.js';
 
 /** The figures of a round, as the database has them. */
 type Listed = Pick<RoundRowDto, 'code' | 'state' | 'picker' | 'sentTo' | 'promisedAt' | 'createdAt'> & {
@@ -15,6 +15,8 @@ type Listed = Pick<RoundRowDto, 'code' | 'state' | 'picker' | 'sentTo' | 'promis
   pickerId: number | null;
   sentToId: number | null;
   urgent: number;
+  pooled: number;
+  isSorted: number;
 };
 
 /** Reads the list of rounds. */
@@ -31,7 +33,7 @@ export class RoundsQueries {
     const { rows: found, total } = await pageOf<Listed>(
       this.source,
       {
-        select: `r.id, r.site_id AS siteId, r.code, r.state, p.name AS picker, r.picker_id AS pickerId, w.name AS sentTo, r.sent_to_id AS sentToId, MIN(o.promised_at) AS promisedAt, MAX(${urgentSql('o')}) AS urgent, r.created_at AS createdAt`,
+        select: `r.id, r.site_id AS siteId, r.code, r.state, r.pooled, NOT EXISTS (SELECT 1 FROM tote_use u WHERE u.round_id = r.id AND u.order_id IS NULL AND u.ended_at IS NULL) AS isSorted, p.name AS picker, r.picker_id AS pickerId, w.name AS sentTo, r.sent_to_id AS sentToId, MIN(o.promised_at) AS promisedAt, MAX(${urgentSql('o')}) AS urgent, r.created_at AS createdAt`,
         from: `FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN person w ON w.id = r.sent_to_id
        WHERE r.site_id IN (?) AND r.state IN ('waiting','picking','set-down') GROUP BY r.id`,
         params: [[0, ...siteIds]],
@@ -46,14 +48,17 @@ export class RoundsQueries {
     const orders = await this.ordersOf(found.map((r) => r.id));
     const walks = await this.metresOf(found, stops);
     const boards = await this.calendars.boards(siteIds);
-    const listed = found.map(({ id, siteId, pickerId, sentToId, urgent, ...r }): RoundRowDto => {
-      const own = stops.filter((s) => s.roundId === id);
+    const listed = found.map(({ id, siteId, pickerId, sentToId, urgent, pooled, isSorted, ...r }): RoundRowDto => {
+      const all = stops.filter((s) => s.roundId === id);
+      const own = pooled === 1 ? pooledStops(all) : all;
       return {
         ...r,
         orders: orders.get(id) ?? [],
         leavesAt: boards.get(siteId)?.toCatch(r.promisedAt) ?? null,
         mine: pickerId === personId || (pickerId === null && sentToId === personId),
         urgent: num(urgent) === 1,
+        pooled: pooled === 1,
+        isSorted: pooled === 1 && num(isSorted) === 1,
         stops: own.length,
         stopsDone: own.filter((s) => !isOpen(s)).length,
         units: own.reduce((n, s) => n + s.units, 0),
@@ -67,8 +72,8 @@ export class RoundsQueries {
   private async ordersOf(roundIds: readonly number[]): Promise<Map<number, RoundOrderDto[]>> {
     const found = await rows<{ roundId: number; code: string; customer: string; totes: string | null }>(
       this.source,
-      `SELECT x.round_id AS roundId, o.code, o.customer, (SELECT GROUP_CONCAT(t.code ORDER BY u.id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.round_id = x.round_id AND u.order_id = o.id AND u.ended_at IS NULL) AS totes
-       FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id IN (?) ORDER BY o.promised_at, o.id`,
+      `SELECT x.round_id AS roundId, o.code, o.customer, (SELECT GROUP_CONCAT(t.code ORDER BY u.id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.round_id = x.round_id AND (u.order_id = o.id OR (u.order_id IS NULL AND r.state = 'picking')) AND u.ended_at IS NULL) AS totes
+       FROM round_order x JOIN sales_order o ON o.id = x.order_id JOIN \`round\` r ON r.id = x.round_id WHERE x.round_id IN (?) ORDER BY o.promised_at, o.id`,
       [[0, ...roundIds]],
     );
     const orders = new Map<number, RoundOrderDto[]>();

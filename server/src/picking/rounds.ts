@@ -6,6 +6,8 @@ export interface RoundRow {
   site_id: number;
   state: string;
   picker_id: number | null;
+  /** Whether its orders share totes, and are sorted at a wall afterwards. */
+  pooled: number;
 }
 
 /** One stop of a round with all that a command at it needs. */
@@ -29,7 +31,7 @@ export interface StopRow {
 export async function roundOf(tx: Tx, act: Act, code: string, lock: 'share' | 'alone'): Promise<RoundRow> {
   const round = await one<RoundRow>(
     tx,
-    `SELECT id, code, site_id, state, picker_id FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
+    `SELECT id, code, site_id, state, picker_id, pooled FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
     [code.toUpperCase()],
   );
   if (!round) throw notFound(`Round ${code}`);
@@ -39,6 +41,41 @@ export async function roundOf(tx: Tx, act: Act, code: string, lock: 'share' | 'a
 
 export function mustBeOpen(round: RoundRow): void {
   if (round.state !== 'waiting' && round.state !== 'picking') throw badState(`${round.code} is set down already`);
+}
+
+/**
+ * The stops that one pick serves, locked: the one named, and of a pooled round all that want the same lot of the same bin, those of
+ * the order that was promised soonest first. None where the stop is gone.
+ */
+export async function stopsLike(tx: Tx, round: RoundRow, stopId: number): Promise<StopRow[]> {
+  const stop = await stopOf(tx, round.id, stopId);
+  if (!stop || round.pooled !== 1) return stop ? [stop] : [];
+  const twins = await rows<{ id: number }>(
+    tx,
+    `SELECT s.id FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN sales_order o ON o.id = l.order_id
+     WHERE s.round_id = ? AND s.place_id = ? AND s.item_id = ? AND s.lot_id = ? ORDER BY o.promised_at, o.id, l.line, s.id`,
+    [round.id, stop.placeId, stop.itemId, stop.lotId],
+  );
+  const held: StopRow[] = [];
+  for (const { id } of twins) {
+    const twin = await stopOf(tx, round.id, id);
+    if (twin) held.push(twin);
+  }
+  return held;
+}
+
+/** What stops still want, together. */
+export const leftAt = (stops: readonly Pick<StopRow, 'units' | 'picked' | 'short'>[]): number =>
+  stops.reduce((n, s) => n + s.units - s.picked - s.short, 0);
+
+/** Units shared out among stops, the first of them first. */
+export function sharedOut(stops: readonly StopRow[], units: number): { stop: StopRow; units: number }[] {
+  let rest = units;
+  return stops.flatMap((stop) => {
+    const part = Math.min(rest, leftAt([stop]));
+    rest -= part;
+    return part > 0 ? [{ stop, units: part }] : [];
+  });
 }
 
 /** A stop, locked: it alone, of all that the round holds. */

@@ -4,6 +4,7 @@ import { PeopleQueries } from '../identity/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, badForm, badState, CommandLog, type Tx, update } from '../platform/index.js';
 import type { SendRoundsDto } from './board.dto.js';
+import { largestWall } from './walls.js';
 import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';
 import { ordersOfRound, roundOf } from './rounds.js';
@@ -24,8 +25,11 @@ export class SendingService {
     return this.releases.releaseRounds(
       act,
       siteId,
-      rounds.map((r) => ({ orders: r.orders, sentTo: r.sentTo ?? null })),
-      (tx) => this.mustPickAt(tx, siteId, [...new Set(rounds.flatMap((r) => r.sentTo ?? []))]),
+      rounds.map((r) => ({ orders: r.orders, sentTo: r.sentTo ?? null, pooled: r.pooled === true })),
+      async (tx) => {
+        await this.mustPickAt(tx, siteId, [...new Set(rounds.flatMap((r) => r.sentTo ?? []))]);
+        await mustFitWall(tx, siteId, Math.max(0, ...rounds.map((r) => (r.pooled ? r.orders.length : 0))));
+      },
     );
   }
 
@@ -75,4 +79,14 @@ export class SendingService {
       return person.name;
     });
   }
+}
+
+/** Refuses a pooled round of more orders than a wall of the site has slots for. */
+async function mustFitWall(tx: Tx, siteId: number, orders: number): Promise<void> {
+  if (orders === 0) return;
+  const slots = await largestWall(tx, siteId);
+  if (slots === 0)
+    throw badForm({ pooled: 'This site has no sorting wall. Add one under Places, or send these rounds sorted while walking' });
+  if (orders > slots)
+    throw badForm({ pooled: `The largest sorting wall here has ${slots} slots. Put at most ${slots} orders on one round` });
 }

@@ -29,6 +29,8 @@ export class RoundSheetDto {
   siteId: number;
   site: string;
   state: string;
+  /** Whether its orders share totes and are sorted at a wall afterwards. */
+  pooled: boolean;
   picker: string | null;
   sentTo: string | null;
   createdAt: Date;
@@ -38,8 +40,10 @@ export class RoundSheetDto {
   leavesAt: Date | null;
   metres: number;
   orders: SheetOrderDto[];
+  /** Whom totes are for: each order, or all of a pooled round together. */
+  holders: SheetOrderDto[];
   stops: SheetStopDto[];
-  /** Where its totes may be set down. */
+  /** Where its totes may be set down: packing tables, or the walls of a pooled round. */
   tables: string[];
 }
 

@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
+import { kindsFor } from '@vectrum/core/places';
 import { spell } from '@vectrum/core/quantity';
+import { ALL_ORDERS } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { CodebookQueries } from '../catalogue/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { notFound, one, rows } from '../platform/index.js';
 import { PickingQueries } from './picking.queries.js';
-import type { RoundSheetDto, SheetStopDto } from './sheet.dto.js';
+import type { RoundSheetDto, SheetOrderDto, SheetStopDto } from './sheet.dto.js';
 
 /** Reads one round as the office sees it, and as it is printed. */
 @Injectable()
@@ -18,15 +20,18 @@ export class SheetQueries {
   ) {}
 
   async sheet(code: string, siteIds: readonly number[]): Promise<RoundSheetDto> {
-    const head = await one<Omit<RoundSheetDto, 'leavesAt' | 'metres' | 'orders' | 'stops' | 'tables'>>(
+    const head = await one<
+      Omit<RoundSheetDto, 'leavesAt' | 'metres' | 'orders' | 'holders' | 'stops' | 'tables' | 'pooled'> & { id: number }
+    >(
       this.source,
-      `SELECT r.code, r.site_id AS siteId, t.name AS site, r.state, p.name AS picker, w.name AS sentTo, r.created_at AS createdAt, r.begun_at AS begunAt, r.finished_at AS finishedAt,
+      `SELECT r.id, r.code, r.site_id AS siteId, t.name AS site, r.state, p.name AS picker, w.name AS sentTo, r.created_at AS createdAt, r.begun_at AS begunAt, r.finished_at AS finishedAt,
          (SELECT MIN(o.promised_at) FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = r.id) AS promisedAt
        FROM \`round\` r JOIN site t ON t.id = r.site_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN person w ON w.id = r.sent_to_id WHERE r.code = ? AND r.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
     if (!head) throw notFound(`Round ${code}`);
     const task = await this.picking.task(this.source, code);
+    const { id, ...shown } = head;
     const codes = new Map(task.orders.map((o) => [o.id, o.code]));
     const items = await this.codebook.items(
       this.source,
@@ -45,28 +50,31 @@ export class SheetQueries {
       picked: s.picked,
       short: s.short,
     }));
-    const totes = await rows<{ orderId: number; code: string }>(
+    const totes = await rows<{ orderId: number | null; code: string }>(
       this.source,
       'SELECT u.order_id AS orderId, t.code FROM tote_use u JOIN place t ON t.id = u.tote_id JOIN `round` r ON r.id = u.round_id WHERE r.code = ? ORDER BY u.id',
       [code],
     );
     const tables = await rows<{ code: string }>(
       this.source,
-      `SELECT code FROM place WHERE site_id = ? AND kind = 'packing-table' ORDER BY walk_order, id`,
-      [head.siteId],
+      'SELECT code FROM place WHERE site_id = ? AND kind IN (?) AND blocked = 0 ORDER BY walk_order, id',
+      [head.siteId, kindsFor(task.pooled ? 'sort' : 'set-down')],
     );
     const board = (await this.calendars.boards([head.siteId])).get(head.siteId);
+    const withTotes = (order: Pick<SheetOrderDto, 'id' | 'code' | 'customer' | 'note'>): SheetOrderDto => ({
+      id: order.id,
+      code: order.code,
+      customer: order.customer,
+      note: order.note,
+      totes: totes.filter((t) => (t.orderId ?? ALL_ORDERS) === order.id).map((t) => t.code),
+    });
     return {
-      ...head,
+      ...shown,
+      pooled: task.pooled,
       leavesAt: board?.toCatch(head.promisedAt) ?? null,
       metres: task.stops.reduce((n, s) => n + s.metres, 0),
-      orders: task.orders.map(({ id, code: order, customer, note }) => ({
-        id,
-        code: order,
-        customer,
-        note,
-        totes: totes.filter((t) => t.orderId === id).map((t) => t.code),
-      })),
+      orders: (await this.picking.orders(this.source, id)).map(withTotes),
+      holders: task.orders.map(withTotes),
       stops,
       tables: tables.map((t) => t.code),
     };

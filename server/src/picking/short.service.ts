@@ -13,16 +13,20 @@ import { LedgerService } from '../stock/index.js';
 import { MissingService, type Sought } from './missing.service.js';
 import { pickable } from './pickable.js';
 import { PickingService } from './picking.service.js';
-import { mustBeOpen, roundOf, type RoundRow, type StopRow, stopOf } from './rounds.js';
+import { leftAt, mustBeOpen, roundOf, type RoundRow, sharedOut, type StopRow, stopOf, stopsLike } from './rounds.js';
 
-interface ShortUndo extends Record<string, unknown> {
-  round: string;
+/** What of one stop was not there, and where it is sought instead. */
+interface ShortPart {
   stopId: number;
   units: number;
+  sought: Sought[];
+}
+interface ShortUndo extends Record<string, unknown> {
+  round: string;
+  parts: ShortPart[];
   movements: number[];
   /** Units that were held for it. */
   held: number;
-  sought: Sought[];
 }
 
 /**
@@ -63,28 +67,39 @@ export class ShortService {
     command: Pick<ShortCommand, 'stopId' | 'units' | 'there'>,
     then: 'seek' | 'leave',
   ): Promise<FloorAnswerDto> {
-    const stop = await stopOf(tx, round.id, command.stopId);
+    const stops = await stopsLike(tx, round, command.stopId);
+    const [stop] = stops;
     if (!stop) throw new Problem(404, 'not-found', 'This stop is not on the round');
-    const left = stop.units - stop.picked - stop.short;
+    const left = leftAt(stops);
     if (command.units > left)
       throw refused({ band: 'too-many', title: stop.placeCode, detail: 'Less than that is wanted here by now. Look at the stop again' });
-    const all = await this.missingGoods.stopsAt(tx, stop, stop.id);
+    const all = await this.missingGoods.stopsAt(
+      tx,
+      stop,
+      stops.map((s) => s.id),
+    );
     // On a walk that is over, its other stops are told of by themselves.
     const others = then === 'seek' ? all : all.filter((o) => o.roundId !== round.id);
-    await this.states.lock(tx, [stop.orderId, ...others.map((o) => o.orderId)]);
+    const orders = [...stops, ...others].map((s) => s.orderId);
+    await this.states.lock(tx, orders);
     // Bins are locked before the bin that lacks is posted to, all in one order.
     const stock = await pickable(tx, round.site_id, [stop.itemId], 'locked');
     const bins = (stock.get(stop.itemId) ?? []).filter((b) => b.placeId !== stop.placeId);
     const spot = spotOf(stop, round);
     const { movements, units: held, stays } = await this.missingGoods.hold(tx, act, spot, command.there, round.code);
     if (held > 0) await this.counts.raise(tx, act, spot, held, 'reported not there', round.code);
-    await update(tx, 'round_stop', { id: stop.id }, { short_units: more(command.units) });
-    const sought = await this.missingGoods.elsewhere(tx, round, stop, command.units, then === 'seek' ? bins : []);
+    const parts: ShortPart[] = [];
+    // Of several orders that wanted it, those that were promised latest go short first.
+    for (const part of sharedOut([...stops].reverse(), command.units)) {
+      await update(tx, 'round_stop', { id: part.stop.id }, { short_units: more(part.units) });
+      const sought = await this.missingGoods.elsewhere(tx, round, part.stop, part.units, then === 'seek' ? bins : []);
+      parts.push({ stopId: part.stop.id, units: part.units, sought });
+    }
     await this.missingGoods.sendOthers(tx, others, bins, stays - (left - command.units));
     await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
-    await this.states.refresh(tx, [stop.orderId, ...others.map((o) => o.orderId)]);
+    await this.states.refresh(tx, orders);
     const item = await this.codebook.item(tx, round.site_id, stop.itemId);
-    const found = sought.reduce((n, s) => n + s.units, 0);
+    const found = parts.flatMap((p) => p.sought).reduce((n, s) => n + s.units, 0);
     const activityId = await this.activity.record(tx, act, {
       kind: 'short',
       glyph: 'blocked',
@@ -92,34 +107,47 @@ export class ShortService {
       detail: `${stop.placeCode} to be checked. ${found > 0 ? `${found} sought in another bin` : then === 'leave' ? 'It waits for stock' : 'No other bin holds more'}`,
       document: round.code,
       siteId: round.site_id,
-      undo: { round: round.code, stopId: stop.id, units: command.units, movements, held, sought } satisfies ShortUndo,
+      undo: { round: round.code, parts, movements, held } satisfies ShortUndo,
     });
     return { activityId };
   }
 
-  /** The goods were there after all: the stop wants them again, and nobody goes for them elsewhere. */
+  /** The goods were there after all: their stops want them again, and nobody goes for them elsewhere. */
   private async takeBack(tx: Tx, act: Act, undo: ShortUndo): Promise<void> {
     const round = await roundOf(tx, act, undo.round, 'alone');
     mustBeOpen(round);
-    const stop = await stopOf(tx, round.id, undo.stopId);
-    if (!stop || stop.short < undo.units) throw gone('The stop is not on the round any more');
-    await this.states.lock(tx, [stop.orderId]);
+    const stops: { stop: StopRow; part: ShortPart }[] = [];
+    for (const part of undo.parts) {
+      const stop = await stopOf(tx, round.id, part.stopId);
+      if (!stop || stop.short < part.units) throw gone('The stop is not on the round any more');
+      stops.push({ stop, part });
+    }
+    const [first] = stops;
+    if (!first) throw gone('The stop is not on the round any more');
+    const orders = await this.states.lock(
+      tx,
+      stops.map((s) => s.stop.orderId),
+    );
     if (undo.movements.length > 0) await this.ledger.reverse(tx, act, undo.movements, null);
-    if (undo.held > 0) await this.counts.lower(tx, spotOf(stop, round), undo.held);
+    if (undo.held > 0) await this.counts.lower(tx, spotOf(first.stop, round), undo.held);
+    for (const { stop, part } of stops) await this.wantAgain(tx, round, stop, part);
+    await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: first.stop.itemId }]);
+    await this.states.refresh(tx, orders);
+  }
+
+  private async wantAgain(tx: Tx, round: RoundRow, stop: StopRow, { units, sought }: ShortPart): Promise<void> {
     const holder = { lineId: stop.lineId, itemId: stop.itemId, siteId: round.site_id };
-    const missing = undo.units - undo.sought.reduce((n, s) => n + s.units, 0);
+    const missing = units - sought.reduce((n, s) => n + s.units, 0);
     if (missing > 0) await this.promiseAgain(tx, holder, missing);
-    for (const { stopId, units } of undo.sought) {
+    for (const { stopId, units: there } of sought) {
       const other = await stopOf(tx, round.id, stopId);
-      if (!other || other.units - other.picked - other.short < units) throw gone('Some of it is taken from another bin already');
-      await this.reservations.move(tx, holder, { placeId: other.placeId, lotId: other.lotId }, null, units);
-      await update(tx, 'round_stop', { id: stopId }, { units: more(-units) });
+      if (!other || leftAt([other]) < there) throw gone('Some of it is taken from another bin already');
+      await this.reservations.move(tx, holder, { placeId: other.placeId, lotId: other.lotId }, null, there);
+      await update(tx, 'round_stop', { id: stopId }, { units: more(-there) });
       await tx.query('DELETE FROM round_stop WHERE id = ? AND units = 0', [stopId]);
     }
-    await this.reservations.move(tx, holder, null, { placeId: stop.placeId, lotId: stop.lotId }, undo.units);
-    await update(tx, 'round_stop', { id: stop.id }, { short_units: more(-undo.units) });
-    await this.allocation.settle(tx, [{ siteId: round.site_id, itemId: stop.itemId }]);
-    await this.states.refresh(tx, [stop.orderId]);
+    await this.reservations.move(tx, holder, null, { placeId: stop.placeId, lotId: stop.lotId }, units);
+    await update(tx, 'round_stop', { id: stop.id }, { short_units: more(-units) });
   }
 
   /** What was let go of for want of another bin is the line's again: what it was given since, and the rest anew. */

@@ -1,4 +1,4 @@
-import type { PickStop } from '@vectrum/core/scan';
+import { ALL_ORDERS, type PickStop } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
 import { num, rows, type Tx } from '../platform/index.js';
 
@@ -7,6 +7,23 @@ export interface PlacedStop extends Omit<PickStop, 'metres'> {
   roundId: number;
   x: string | null;
   y: string | null;
+}
+
+/** Of a pooled round: stops at one bin for one lot are one, for all of its orders together. It goes by the first of their numbers. */
+export function pooledStops(stops: readonly PlacedStop[]): PlacedStop[] {
+  const merged = new Map<string, PlacedStop>();
+  for (const stop of stops) {
+    const key = `${stop.placeId} ${stop.itemId} ${stop.lotId}`;
+    const one = merged.get(key) ?? { ...stop, orderId: ALL_ORDERS, units: 0, picked: 0, short: 0 };
+    merged.set(key, {
+      ...one,
+      id: Math.min(one.id, stop.id),
+      units: one.units + stop.units,
+      picked: one.picked + stop.picked,
+      short: one.short + stop.short,
+    });
+  }
+  return [...merged.values()];
 }
 
 /** Whether anything is still wanted at a stop. */

@@ -15,7 +15,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { PLACE_KINDS, type PlaceKind, ZONE_RULES, type ZoneRule } from '@vectrum/core/places';
+import { MOST_SLOTS, PLACE_KINDS, type PlaceKind, ZONE_RULES, type ZoneRule } from '@vectrum/core/places';
 
 const CODE = /^[A-Za-z0-9][A-Za-z0-9-]{0,30}$/;
 const CODE_SAYS = 'A place code is letters, digits and hyphens, such as C-07-2';
@@ -63,6 +63,9 @@ export class NewPlaceDto {
   @Matches(CODE, { message: CODE_SAYS }) code: string;
   @IsIn(PLACE_KINDS) kind: PlaceKind;
   @IsBoolean() pickable: boolean;
+  /** Of a sorting wall: how many rows of slots hang over each other, and how many slots are in a row. */
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_SLOTS) slotRows?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_SLOTS) slotColumns?: number;
 }
 export class EditPlaceDto {
   @IsOptional() @IsIn(PLACE_KINDS) kind?: PlaceKind;

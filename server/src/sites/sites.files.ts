@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { listTable, Lists, Shapes, windows } from '../exchange/index.js';
 import { placeFilter } from './place-filter.js';
 import { PlacesQueries } from './places.queries.js';
-import { placesShape, zonesShape } from './shapes/places.shape.js';
+import { placesShape, wallsShape, zonesShape } from './shapes/places.shape.js';
 import { planShape } from './shapes/plan.shape.js';
 import { sitesShape } from './shapes/sites.shape.js';
 
@@ -10,7 +10,7 @@ import { sitesShape } from './shapes/sites.shape.js';
 @Injectable()
 export class SitesFiles {
   constructor(shapes: Shapes, lists: Lists, places: PlacesQueries) {
-    shapes.register(sitesShape, planShape, zonesShape, placesShape);
+    shapes.register(sitesShape, planShape, zonesShape, wallsShape, placesShape);
     lists.register('places', (person, query) =>
       listTable(
         'places',

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { MOST_SLOTS } from '@vectrum/core/places';
 import { ActivityService } from '../activity/index.js';
 import {
   type Act,
@@ -7,6 +8,7 @@ import {
   CommandLog,
   find,
   insert,
+  insertMany,
   mustBeAt,
   mustMatch,
   notFound,
@@ -16,6 +18,8 @@ import {
 } from '../platform/index.js';
 import type { EditPlaceDto, EditZoneDto, NewPlaceDto, NewZoneDto } from './sites.dto.js';
 import { WalkingOrder } from './walking-order.service.js';
+
+const LONGEST_WALL = 28;
 
 /** Makes and changes bins, docks, tables, totes: everything goods can stand in; and the zones they belong to. */
 @Injectable()
@@ -31,15 +35,28 @@ export class SitesService {
     return this.commands.run(act, 'place.add', input, async (tx) => {
       const code = input.code.toUpperCase();
       if (await find(tx, 'place', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      if (input.kind === 'wall-slot')
+        throw badForm({ kind: 'Slots are made with their wall. Choose a sorting wall, and say how many it has' });
       const last = await one<{ last: number | null }>(tx, 'SELECT MAX(walk_order) AS last FROM place WHERE site_id = ?', [input.siteId]);
-      await insert(tx, 'place', {
+      const wall = input.kind === 'sorting-wall' ? wallOf(code, input) : null;
+      const id = await insert(tx, 'place', {
         site_id: input.siteId,
         code,
         kind: input.kind,
-        pickable: input.pickable ? 1 : 0,
+        pickable: input.pickable && wall === null ? 1 : 0,
         walk_order: (last?.last ?? 0) + 1,
+        wall_columns: wall?.columns ?? null,
       });
-      await this.record(tx, act, `Bin ${code} made`, input.siteId, code);
+      const taken = wall && (await one<{ code: string }>(tx, 'SELECT code FROM place WHERE code IN (?) LIMIT 1', [wall.slots]));
+      if (taken) throw badForm({ code: `${taken.code} is taken. Choose another code for the wall` });
+      if (wall)
+        await insertMany(
+          tx,
+          'place',
+          ['site_id', 'parent_id', 'code', 'kind', 'walk_order'],
+          wall.slots.map((slot, i) => [input.siteId, id, slot, 'wall-slot', (last?.last ?? 0) + 2 + i]),
+        );
+      await this.record(tx, act, wall ? `Wall ${code} made, with ${wall.slots.length} slots` : `Bin ${code} made`, input.siteId, code);
       return { code };
     });
   }
@@ -53,6 +70,8 @@ export class SitesService {
       mustBeAt(act.person, place.site_id);
       mustMatch(place.version, version);
       if (input.kind && input.kind !== place.kind) {
+        if ([input.kind, place.kind].some((kind) => kind === 'sorting-wall' || kind === 'wall-slot'))
+          throw badForm({ kind: 'A wall and its slots stay what they are. Block what is not used, and make a new place' });
         const busy = await one(tx, 'SELECT 1 AS x FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [place.id]);
         if (busy) throw badState(`Goods stand in ${code}. Empty it before it becomes something else`);
       }
@@ -120,4 +139,12 @@ export class SitesService {
   private record(tx: Tx, act: Act, title: string, siteId: number, document: string | null): Promise<number> {
     return this.activity.record(tx, act, { kind: 'place', glyph: 'full', title, siteId, document });
   }
+}
+
+/** The slots of a new wall, in the order in which they hang. */
+function wallOf(code: string, { slotRows = 3, slotColumns = 4 }: NewPlaceDto): { columns: number; slots: string[] } {
+  const count = slotRows * slotColumns;
+  if (count > MOST_SLOTS) throw badForm({ slotRows: `A wall has at most ${MOST_SLOTS} slots. Make two walls of it` });
+  if (code.length > LONGEST_WALL) throw badForm({ code: `Its slots get a number behind this: ${LONGEST_WALL} letters at most` });
+  return { columns: slotColumns, slots: Array.from({ length: count }, (_, i) => `${code}-${String(i + 1).padStart(2, '0')}`) };
 }

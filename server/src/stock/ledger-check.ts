@@ -1,5 +1,6 @@
+import { kindsFor } from '@vectrum/core/places';
 import type { DataSource } from 'typeorm';
-import { num, promisedSql, rows } from '../platform/index.js';
+import { num, promisedSql, rows, sqlList } from '../platform/index.js';
 
 /** One thing that is wrong with the ledger, in words. */
 export type LedgerFinding = string;
@@ -49,7 +50,7 @@ const CHECKS: readonly Check[] = [
     says: 'More is held for orders in a tote than is in it, or a closed parcel holds what is not held for its order',
     sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, SUM(x.units) AS units FROM
       (SELECT place_id, item_id, lot_id, units FROM balance WHERE stock_condition = 'good' UNION ALL SELECT place_id, item_id, lot_id, -CAST(units AS SIGNED) FROM reservation WHERE place_id IS NOT NULL) x
-      JOIN place p ON p.id = x.place_id AND p.kind IN ('tote','parcel') JOIN item i ON i.id = x.item_id GROUP BY x.place_id, x.item_id, x.lot_id HAVING SUM(x.units) < 0 OR (SUM(x.units) <> 0 AND EXISTS (SELECT 1 FROM parcel c WHERE c.place_id = x.place_id AND c.state NOT IN ('open','void')))`,
+      JOIN place p ON p.id = x.place_id AND p.kind IN ${sqlList(['parcel', ...kindsFor('picked')])} JOIN item i ON i.id = x.item_id GROUP BY x.place_id, x.item_id, x.lot_id HAVING SUM(x.units) < 0 OR (SUM(x.units) <> 0 AND EXISTS (SELECT 1 FROM parcel c WHERE c.place_id = x.place_id AND c.state NOT IN ('open','void')))`,
   },
   {
     says: 'Goods are held at one site in a place of another',

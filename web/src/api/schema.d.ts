@@ -3606,8 +3606,11 @@ export interface components {
             siteId: number;
             code: string;
             /** @enum {string} */
-            kind: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
+            kind: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "sorting-wall" | "wall-slot" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
             pickable: boolean;
+            /** @description Of a sorting wall: how many rows of slots hang over each other, and how many slots are in a row. */
+            slotRows?: number;
+            slotColumns?: number;
         };
         CodeDto: {
             code: string;
@@ -3641,7 +3644,7 @@ export interface components {
         };
         EditPlaceDto: {
             /** @enum {string} */
-            kind?: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
+            kind?: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "sorting-wall" | "wall-slot" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
             pickable?: boolean;
             blocked?: boolean;
             /** @description A zone's code, or empty for none. */
@@ -5608,6 +5611,8 @@ export interface components {
             siteId: number;
             site: string;
             state: string;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
             picker: string | null;
             sentTo: string | null;
             /** Format: date-time */
@@ -5622,8 +5627,10 @@ export interface components {
             leavesAt: string | null;
             metres: number;
             orders: components["schemas"]["SheetOrderDto"][];
+            /** @description Whom totes are for: each order, or all of a pooled round together. */
+            holders: components["schemas"]["SheetOrderDto"][];
             stops: components["schemas"]["SheetStopDto"][];
-            /** @description Where its totes may be set down. */
+            /** @description Where its totes may be set down: packing tables, or the walls of a pooled round. */
             tables: string[];
         };
         PaperToteDto: {
@@ -5652,6 +5659,10 @@ export interface components {
             /** @description Its orders, the one that was promised soonest first. */
             orders: components["schemas"]["RoundOrderDto"][];
             state: string;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
+            /** @description Of a pooled one, whether every order has all of its goods in its slot. */
+            isSorted: boolean;
             picker: string | null;
             /** @description Who walks it, or to whom it was sent. */
             mine: boolean;
@@ -5759,6 +5770,8 @@ export interface components {
             pickers: components["schemas"]["BoardPickerDto"][];
             /** @description What a round holds, unless the page says otherwise. */
             roundOrders: number;
+            /** @description The slots of the largest sorting wall of the site; nought where there is none, and nothing can be pooled. */
+            wallSlots: number;
             roundKilos: number;
             roundLitres: number;
         };
@@ -5820,6 +5833,8 @@ export interface components {
             orders: components["schemas"]["OrderToReleaseDto"][];
             /** @description Who is to walk it; null where anybody may. */
             sentTo: number | null;
+            /** @description Picked for all of its orders together, and sorted at a wall afterwards. */
+            pooled?: boolean;
         };
         SendRoundsDto: {
             siteId: number;
@@ -6778,6 +6793,39 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        SortCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort";
+            round: string;
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            slotPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        SortMissingCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort-missing";
+            round: string;
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            /** Format: uuid */
+            id: string;
+        };
         TakeCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7134,6 +7182,62 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        WallDto: {
+            id: number;
+            code: string;
+            columns: number;
+        };
+        WallSlotDto: {
+            placeId: number;
+            code: string;
+            number: number;
+            orderId: number | null;
+            busy: boolean;
+        };
+        SortOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            /** @description Base units of it in the wall already. */
+            sorted: number;
+        };
+        SortGoodsDto: {
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            toteId: number;
+            tote: string;
+            units: number;
+        };
+        SortSpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
+        SortTaskDto: {
+            round: string;
+            siteId: number;
+            wall: components["schemas"]["WallDto"];
+            slots: components["schemas"]["WallSlotDto"][];
+            orders: components["schemas"]["SortOrderDto"][];
+            goods: components["schemas"]["SortGoodsDto"][];
+            spare: components["schemas"]["SortSpareDto"][];
+        };
+        SortBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort";
+            task: components["schemas"]["SortTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         PickOrderDto: {
             id: number;
             code: string;
@@ -7173,6 +7277,8 @@ export interface components {
             /** @description Who walks it. */
             picker: string | null;
             siteId: number;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
             orders: components["schemas"]["PickOrderDto"][];
             stops: components["schemas"]["PickStopDto"][];
             busyToteIds: number[];
@@ -7199,8 +7305,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["PickBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
     parameters: never;

@@ -12,6 +12,7 @@ import { DeviceSwitches, SiteChoice } from './device-switches';
 import { lastActOf } from '../flow/last-act';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
+import { isToSort, useRounds } from './rounds';
 import { usePageScan } from './scan-context';
 import { PhoneHead, Ask, PhoneList, Say, PhoneItem } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
@@ -60,6 +61,8 @@ export function FloorHome() {
     refetchInterval: REFILLS_AGAIN_MS,
   });
   const counts = useTask('count', me.data?.rights.includes('count') ? siteId : undefined);
+  const rounds = useRounds(me.data?.rights.includes('pick') === true);
+  const toSort = rounds.data?.rows.filter(isToSort).length ?? 0;
   const mine = useTape(4, { mine: true });
   const undo = useUndo();
   const entries = mine.data?.entries ?? [];
@@ -109,7 +112,14 @@ export function FloorHome() {
       note: `${plural(count('picking'), 'round', 'rounds')} open`,
       n: count('picking'),
     },
-  ].filter((t) => rights.includes(t.right));
+    {
+      right: 'pick',
+      to: '/floor/sort',
+      says: 'Sort',
+      note: `${plural(toSort, 'round stands', 'rounds stand')} at the wall`,
+      n: toSort,
+    },
+  ].filter((t) => rights.includes(t.right) && (t.says !== 'Sort' || t.n > 0));
   const urgent = line.data?.urgent.filter((o) => o.round !== null) ?? [];
   const mayPick = rights.includes('pick');
   const next = mayPick && urgent.length > 0 ? undefined : tasks.find((t) => t.n > 0);

@@ -9,6 +9,7 @@ import { DuePage } from './receive/due-page';
 import { ReceivePage } from './receive/receive-page';
 import { CountPage } from './count-page';
 import { RefillPage } from './refill-page';
+import { SortList } from './sort/sort-list';
 import { QuestionsPage } from './questions-page';
 import { FloorScannerPage } from './scanner-page';
 import { StorePage } from './store-page';
@@ -30,5 +31,8 @@ export const routes: RouteObject = {
     { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
+    { path: 'sort', element: <SortList /> },
+    // Kept on the device like all of the shell, but not in the way of the first page.
+    { path: 'sort/:code', lazy: async () => ({ Component: (await import('./sort/sort-page')).SortPage }) },
   ],
 };

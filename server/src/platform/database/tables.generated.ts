@@ -654,6 +654,7 @@ export interface Tables {
       holds_g: number | null;
       name: string;
       rule: string;
+      wall_columns: number | null;
     };
     needs: 'code' | 'kind';
     computed: never;
@@ -795,6 +796,7 @@ export interface Tables {
       created_at: Date;
       begun_at: Date | null;
       finished_at: Date | null;
+      pooled: number;
     };
     needs: 'code' | 'site_id';
     computed: never;
@@ -1030,13 +1032,13 @@ export interface Tables {
       id: number;
       tote_id: number;
       round_id: number;
-      order_id: number;
+      order_id: number | null;
       begun_at: Date;
       set_down_at: Date | null;
       ended_at: Date | null;
       open_tote: number | null;
     };
-    needs: 'tote_id' | 'round_id' | 'order_id';
+    needs: 'tote_id' | 'round_id';
     computed: 'open_tote';
   };
   unread_document: {

@@ -1,5 +1,5 @@
 import { cell, fault, type ImportRow, textOf, type RefIds, tableShape } from '../../exchange/index.js';
-import { PLACE_KINDS, ZONE_RULES } from '@vectrum/core/places';
+import { MOST_SLOTS, PLACE_KINDS, ZONE_RULES } from '@vectrum/core/places';
 import { rows } from '../../platform/index.js';
 
 const site = {
@@ -44,6 +44,39 @@ export const zonesShape = tableShape({
   ],
 });
 
+/** Sorting walls: one row a wall. Their slots are places, which name their wall. */
+export const wallsShape = tableShape({
+  kind: 'walls',
+  says: 'Sorting walls',
+  right: 'set-up',
+  table: 'place',
+  key: ['code'],
+  changeBy: 'code',
+  versioned: true,
+  joins: 'JOIN site s ON s.id = t.site_id',
+  where: `t.kind = 'sorting-wall'`,
+  order: 's.code, t.walk_order, t.code',
+  fixed: { kind: 'sorting-wall' },
+  columns: [
+    site,
+    code('Wall', ['wall code']),
+    {
+      key: 'slotColumns',
+      label: 'Slots in a row',
+      also: ['columns'],
+      required: true,
+      read: cell.whole(1, MOST_SLOTS),
+      column: 'wall_columns',
+      empty: null,
+    },
+    { key: 'blocked', label: 'Blocked', read: cell.yesNo, column: 'blocked', empty: 0, as: 'yes-no' },
+    { key: 'x', label: 'X, m', read: cell.metres, column: 'x_m', empty: null, as: 'decimal' },
+    { key: 'y', label: 'Y, m', read: cell.metres, column: 'y_m', empty: null, as: 'decimal' },
+    { key: 'order', label: 'Walking order', also: ['order', 'sequence'], read: cell.whole(0, 10_000_000), column: 'walk_order', empty: 0 },
+    { key: 'fixedOrder', label: 'Order fixed by hand', read: cell.yesNo, column: 'fixed_order', empty: 0, as: 'yes-no' },
+  ],
+});
+
 /** Bins, docks, tables and containers: one row a place. */
 export const placesShape = tableShape({
   kind: 'places',
@@ -53,20 +86,28 @@ export const placesShape = tableShape({
   key: ['code'],
   changeBy: 'code',
   versioned: true,
-  joins: `JOIN site s ON s.id = t.site_id LEFT JOIN place z ON z.id = t.parent_id AND z.kind = 'zone' LEFT JOIN plan_shape a ON a.id = t.aisle_id`,
-  where: `t.kind NOT IN ('site','zone','parcel')`,
+  joins: `JOIN site s ON s.id = t.site_id LEFT JOIN place z ON z.id = t.parent_id AND z.kind IN ('zone','sorting-wall') LEFT JOIN plan_shape a ON a.id = t.aisle_id`,
+  where: `t.kind NOT IN ('site','zone','parcel','sorting-wall')`,
   order: 's.code, t.walk_order, t.code',
   columns: [
     site,
     code('Place', ['bin', 'code', 'location', 'place code']),
-    { key: 'kind', label: 'Kind', also: ['type'], read: cell.oneOf(PLACE_KINDS), column: 'kind', empty: 'pick-face' },
+    {
+      key: 'kind',
+      label: 'Kind',
+      also: ['type'],
+      read: cell.oneOf(PLACE_KINDS.filter((kind) => kind !== 'sorting-wall')),
+      column: 'kind',
+      empty: 'pick-face',
+    },
     {
       key: 'zone',
       label: 'Zone',
+      also: ['wall'],
       read: cell.text(40),
       column: 'parent_id',
       empty: null,
-      ref: { table: 'place', by: 'code', says: (c) => `There is no zone ${c}. Take zones in first, or make it` },
+      ref: { table: 'place', by: 'code', says: (c) => `There is no zone or wall ${c}. Take it in first, or make it` },
       select: 'z.code',
     },
     {

@@ -69,7 +69,8 @@ export function hereOf(task: PickTask, state: PickState): Here {
 /** What the screen asks for, in a few words. */
 export function asked(task: PickTask, here: Here): string {
   const { stop, toTie, inHand } = here;
-  if (here.setDown) return 'Set down. Ready to pack';
+  if (here.setDown) return task.pooled ? 'Set down. Ready to sort' : 'Set down. Ready to pack';
+  if (!stop && task.pooled) return 'Set the totes down at the wall';
   if (!stop) return task.orders.length > 1 ? 'Set the totes down' : 'Set the tote down';
   if (here.asksThere) return 'How many are there?';
   if (toTie) {

@@ -1,16 +1,13 @@
-import { useQuery } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, ask, at, type Dto } from '../../api/client';
-import { key } from '../../api/keys';
-import { useSite } from '../../api/queries';
-import { kept } from '../../flow/kept';
+import type { Dto } from '../../api/client';
 import { plural, when } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Ask, NoItem, PhoneBody, PhoneHead, PhoneItem, PhoneList } from '../../ui/phone/parts';
 import { Shown } from '../../ui/states';
 import { SiteName } from '../device-switches';
 import { FloorKeys } from '../keys';
+import { useRounds } from '../rounds';
 import { usePageScan } from '../scan-context';
 
 /** One's own rounds first, then those for anybody, then what others have in hand. */
@@ -20,12 +17,7 @@ const firstName = (name: string) => name.split(' ')[0] ?? name;
 /** Rounds that wait, oldest promise first; one's own on top. */
 export function PickList() {
   const navigate = useNavigate();
-  const { site } = useSite();
-  const rounds = useQuery({
-    queryKey: key('rounds', site?.id),
-    queryFn: () => kept(`round-page-${site?.id ?? ''}`, () => ask(api.GET('/api/rounds', at(site)))),
-    enabled: site !== undefined,
-  });
+  const rounds = useRounds();
   usePageScan(useCallback((code) => void navigate(`/floor/pick/${code.trim().toUpperCase()}`), [navigate]));
   return (
     <>
@@ -53,6 +45,7 @@ export function PickList() {
                       <span>
                         <span className="code">{r.code}</span>, {plural(r.stops - r.stopsDone, 'stop', 'stops')}, {r.metres} m, by{' '}
                         {when(r.leavesAt ?? r.promisedAt)}
+                        {r.pooled && ', sorted at the wall'}
                         {whose(r)}
                       </span>
                     </Link>

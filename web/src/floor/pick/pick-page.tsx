@@ -1,4 +1,4 @@
-import { isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
+import { type Codebook, isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
 import { Link, useParams } from 'react-router';
 import { useMe } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
@@ -91,13 +91,13 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
               onFull={() => input({ kind: 'full' })}
             />
           ) : here.setDown ? (
-            <KeyLink to="/floor/pick" next className="mx-[14px]">
-              Next round
+            <KeyLink to={task.pooled ? `/floor/sort/${task.round}` : '/floor/pick'} next className="mx-[14px]">
+              {task.pooled ? 'Sort it' : 'Next round'}
             </KeyLink>
           ) : (
             <BinLabel
-              code={Object.values(book.places).find((p) => p.kind === 'packing-table' && p.siteId === task.siteId)?.code ?? 'TABLE'}
-              way="scan the label of the packing table"
+              code={codeOfKind(book, task.siteId, task.pooled ? 'sorting-wall' : 'packing-table')}
+              way={`scan the label of the ${task.pooled ? 'sorting wall' : 'packing table'}`}
             />
           )}
           {here.wantsLot && stop && <OtherLots stop={stop} onLot={(lot) => input({ kind: 'lot', lot })} />}
@@ -137,6 +137,10 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
     </>
   );
 }
+
+/** The first place of a kind at a site, to show by its name where any of them will do. */
+const codeOfKind = (book: Codebook, siteId: number, kind: string): string =>
+  Object.values(book.places).find((p) => p.kind === kind && p.siteId === siteId)?.code ?? kind.replace('-', ' ');
 
 /** The number of what is in hand, keyed: one piece was scanned, the rest is counted. */
 function KeyNumber({

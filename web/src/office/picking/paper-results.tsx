@@ -58,7 +58,7 @@ export function PaperResults({ round, onClose }: { round: Round; onClose: () => 
               <td className="code">{s.place}</td>
               <td>
                 {s.item}
-                {round.orders.length > 1 && <div className="mid code">{s.order}</div>}
+                {round.holders.length > 1 && <div className="mid code">{s.order}</div>}
               </td>
               <td className="num">{s.units - s.picked - s.short}</td>
               <td>
@@ -76,7 +76,7 @@ export function PaperResults({ round, onClose }: { round: Round; onClose: () => 
           ))}
         </tbody>
       </LinesTable>
-      {round.orders
+      {round.holders
         .filter((o) => o.totes.length === 0)
         .map((o) => (
           <Field key={o.id} label={`Tote of ${o.code}, ${o.customer}`} fault={faults[`tote-${o.id}`]}>

@@ -11,7 +11,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenRow } from '../../ui/open-row';
-import { STATE_WORDS } from './round-words';
+import { stateOf } from './round-words';
 import { DenseTable, GlyphCell } from '../../ui/table';
 import { PickingWords } from './picking-words';
 import { MoreRows, useLongList } from '../../ui/long-list';
@@ -88,7 +88,7 @@ function Rounds({ rounds, mayRelease }: { rounds: readonly Round[]; mayRelease: 
                 <OrdersOf round={r} />
               </td>
               <td>{r.picker ?? (r.sentTo ? `sent to ${r.sentTo}` : '–')}</td>
-              {!beside && <td className="mid">{STATE_WORDS[r.state] ?? r.state}</td>}
+              {!beside && <td className="mid">{stateOf(r)}</td>}
               <td className="num">
                 {r.stopsDone} of {r.stops}
               </td>

@@ -13,7 +13,7 @@ import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { GlyphCell, LinesTable } from '../../ui/table';
 import { PaperResults } from './paper-results';
-import { STATE_WORDS } from './round-words';
+import { stateOf } from './round-words';
 
 type Round = Dto['RoundSheetDto'];
 
@@ -30,7 +30,7 @@ export function RoundSheet() {
         <Sheet
           address={`picking/${r.code}`}
           title={r.orders.length === 1 ? (r.orders[0]?.customer ?? r.code) : plural(r.orders.length, 'order', 'orders')}
-          about={STATE_WORDS[r.state] ?? r.state}
+          about={r.pooled ? `${stateOf(r)}, picked together and sorted at a wall` : stateOf(r)}
           code={r.code}
           back="/picking"
           print={{ href: `/api/rounds/${r.code}/list`, says: 'Paper list' }}
@@ -81,7 +81,7 @@ function Orders({ round }: { round: Round }) {
               {o.customer}
               {o.note && <div className="mid">{o.note}</div>}
             </td>
-            <td className="code">{o.totes.join(' ') || '–'}</td>
+            <td className="code">{[...o.totes, ...(round.pooled ? (round.holders[0]?.totes ?? []) : [])].join(' ') || '–'}</td>
           </tr>
         ))}
       </tbody>
@@ -90,7 +90,7 @@ function Orders({ round }: { round: Round }) {
 }
 
 function Stops({ round }: { round: Round }) {
-  const several = round.orders.length > 1;
+  const several = round.orders.length > 1 && !round.pooled;
   return (
     <LinesTable aria-label="Stops in the order of the walk">
       <thead>

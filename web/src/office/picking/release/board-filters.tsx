@@ -5,10 +5,12 @@ import { Input, Select } from '../../../ui/input';
 import { FilterLine } from '../../../ui/page';
 import { type BoardFilter, vansOf } from './board-filter';
 
-interface Most {
+/** What a round holds, and how its orders are told apart: while walking, or at a wall afterwards. */
+export interface Most {
   orders: number;
   kilos: number;
   litres: number;
+  pooled: boolean;
 }
 
 /** What is looked at, and how much a round holds. */
@@ -66,8 +68,27 @@ export function BoardFilters({
         options={['1', '2', '3', '5'].map((n) => [n, n === '1' ? 'One stop' : `Up to ${n} stops`])}
       />
       <Input style={{ width: 84 }} aria-label="Item" placeholder="Item" value={filter.item} onChange={(e) => set('item', e.target.value)} />
-      <span className="mid ml-auto">A round holds</span>
-      <Amount label="Orders on a round" unit="orders" value={most.orders} onChange={(orders) => onMost({ ...most, orders })} />
+      {board.wallSlots > 0 && (
+        <Select
+          style={{ width: 'auto', marginLeft: 'auto' }}
+          aria-label="Orders are sorted"
+          value={most.pooled ? 'wall' : 'walking'}
+          onChange={(e) =>
+            onMost({ ...most, pooled: e.target.value === 'wall', orders: e.target.value === 'wall' ? board.wallSlots : board.roundOrders })
+          }
+        >
+          <option value="walking">Sorted while walking</option>
+          <option value="wall">Sorted at the wall</option>
+        </Select>
+      )}
+      <span className={board.wallSlots > 0 ? 'mid' : 'mid ml-auto'}>A round holds</span>
+      <Amount
+        key={String(most.pooled)}
+        label="Orders on a round"
+        unit="orders"
+        value={most.orders}
+        onChange={(orders) => onMost({ ...most, orders })}
+      />
       <Amount label="Kilograms on a round" unit="kg" value={most.kilos} onChange={(kilos) => onMost({ ...most, kilos })} />
       <Amount label="Litres on a round" unit="l" value={most.litres} onChange={(litres) => onMost({ ...most, litres })} />
     </FilterLine>

@@ -51,6 +51,7 @@ const board: Dto['ReleaseBoardDto'] = {
   pickers: [picker(7), picker(8)],
   roundOrders: 6,
   roundKilos: 80,
+  wallSlots: 12,
   roundLitres: 300,
 };
 const ground = groundOf(board, floorOf([{ id: 1, x: 0, y: 0, toX: 60, toY: 0 }]));

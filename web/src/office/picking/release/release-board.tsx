@@ -21,7 +21,7 @@ import { Sentence } from '../../../ui/page';
 import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
 import { segmentOf } from '../../shelves/plan/plan-model';
 import { draftOf } from '../../shelves/plan/plan-model';
-import { BoardFilters } from './board-filters';
+import { BoardFilters, type Most } from './board-filters';
 import { filtered, filterOf, vansOf } from './board-filter';
 import { costWords, metresWords, minutesWords } from './board-words';
 import { CarriedDocket, Docket, DocketFace } from './docket';
@@ -44,7 +44,7 @@ export function Board({ board, plan }: { board: Dto['ReleaseBoardDto']; plan: Dt
   const [params] = useAddress();
   const [now] = useState(() => Date.now());
   const filter = filterOf(params);
-  const [most, setMost] = useState({ orders: board.roundOrders, kilos: board.roundKilos, litres: board.roundLitres });
+  const [most, setMost] = useState<Most>({ orders: board.roundOrders, kilos: board.roundKilos, litres: board.roundLitres, pooled: false });
   const [hands, setHands] = useState<ReadonlySet<number>>(() => new Set(board.pickers.filter((p) => p.here).map((p) => p.id)));
   const [chosen, setChosen] = useState(0);
   const [held, setHeld] = useState<{ code?: string; round?: number } | null>(null);
@@ -92,6 +92,7 @@ export function Board({ board, plan }: { board: Dto['ReleaseBoardDto']; plan: Dt
             rounds: draft.rounds.map((r, i) => ({
               orders: r.orders.map((o) => ({ code: o.code, version: versions.get(o.code) ?? 0 })),
               sentTo: draft.walkers[i]?.person ?? null,
+              pooled: most.pooled,
             })),
           },
         }),

@@ -5,6 +5,8 @@ export const PLACE_KINDS = [
   'dock',
   'inspection',
   'packing-table',
+  'sorting-wall',
+  'wall-slot',
   'dispatch-lane',
   'quarantine',
   'counter',
@@ -14,3 +16,6 @@ export const PLACE_KINDS = [
 ] as const;
 
 export const kindWords = (kind: string) => kind.replace('-', ' ');
+
+/** The kinds of which somebody makes one place; slots come with their wall. */
+export const MADE_KINDS = PLACE_KINDS.filter((kind) => kind !== 'wall-slot');

@@ -53,7 +53,11 @@ export function PlaceSheet() {
               },
             ]}
           />
-          {p.stock.length === 0 ? (
+          {p.kind === 'sorting-wall' ? (
+            <Empty title="Goods lie in its slots">
+              <Link to="/shelves/places?kind=wall-slot">Its slots</Link> are places of their own, each for one order at a time.
+            </Empty>
+          ) : p.stock.length === 0 ? (
             <Empty title="Nothing lies here">Goods come by two scans: the goods, then this place’s label.</Empty>
           ) : (
             <LinesTable>
