@@ -185,3 +185,40 @@ test('a round is picked from paper, and what was written on it is entered in one
   await expect(desk.getByText(', 1 not there')).toBeVisible();
   expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
 });
+
+test('a colleague walks with whoever is on a round: no two are sent to one bin, and the office moves a stop', async ({ browser }) => {
+  const order = await keyOrder(
+    desk,
+    ['JAR-120-SQ', 'JAR-250-SK', 'BTL-500-GL', 'JAR-190-HX'].map((sku) => ({ sku, quantity: 1, price: '1.00' })),
+    { customer: 'Hazel Copse Bees', priority: 9 },
+  );
+  const round = await sentToPicking(desk, order);
+  await floor.goto(`/floor/pick/${round}`);
+  await expect(floor.getByText('Scan an empty tote')).toBeVisible();
+  await scan(floor, 'T-35');
+  await expect(floor.getByText('Scan the bin')).toBeVisible();
+
+  const other = await phone(browser);
+  await signIn(other, 'joss');
+  const second = await other.newPage();
+  await second.goto(`/floor/pick/${round}`);
+  await expect(second.getByText('Somebody walks it')).toBeVisible();
+  await expect(second.getByText('Ines Calder has 4 stops to go')).toBeVisible();
+  await second.getByRole('button', { name: 'Help' }).tap();
+  await expect(second.getByText('Scan the bin')).toBeVisible();
+  await expect(second.getByText('Ines Calder has 2 stops to go')).toBeVisible();
+  await expect(floor.getByText('Joss Arkle has 2 stops to go')).toBeVisible();
+  const binOf = (page: Page) => page.getByLabel(/^Bin /).getAttribute('aria-label');
+  expect(await binOf(floor)).not.toBe(await binOf(second));
+
+  await desk.goto(`/picking/${round}`);
+  const row = desk.getByRole('row').filter({ has: desk.getByRole('combobox', { name: /^Who goes to/ }) });
+  await expect(row).toHaveCount(4);
+  const of = (name: string) => row.filter({ has: desk.locator(`option:checked:text-is("${name}")`) });
+  await expect(of('Joss Arkle')).toHaveCount(2);
+  await of('Ines Calder').last().getByRole('combobox').selectOption({ label: 'Joss Arkle' });
+  await expect(floor.getByText('Joss Arkle has 3 stops to go')).toBeVisible();
+  await floor.getByRole('button', { name: 'Take all of it' }).tap();
+  await expect(second.getByText('Ines Calder has 4 stops to go')).toBeVisible();
+  await other.close();
+});

@@ -16,6 +16,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'count-spot': true,
   'report-spot': true,
   take: true,
+  help: true,
   tote: true,
   pick: true,
   short: true,

@@ -1,6 +1,6 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
-import type { PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
+import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
 import type { SortCommand, SortMissingCommand } from './sort-task.js';
 import type { CountSpotCommand, ReportSpotCommand } from './spot-count.js';
@@ -23,6 +23,7 @@ export type FloorCommand =
   | CountSpotCommand
   | ReportSpotCommand
   | TakeCommand
+  | HelpCommand
   | ToteCommand
   | PickCommand
   | ShortCommand

@@ -9,6 +9,7 @@ import {
   inHandAt,
   isFrom,
   isLotSeen,
+  type HelpCommand,
   type PickCommand,
   type PickState,
   type PickStop,
@@ -23,7 +24,7 @@ import {
 import { isToteKnown, orderIn, toteless, toteOf } from './pick-totes.js';
 import type { PlaceFacts, Refusal, Step } from './types.js';
 
-export type PickCommands = TakeCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand;
+export type PickCommands = TakeCommand | HelpCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand;
 export type PickStep = Step<PickState, PickCommands>;
 export type PickMoment = Moment<PickTask, PickState>;
 

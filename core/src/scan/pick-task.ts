@@ -24,6 +24,8 @@ export interface PickStop {
   short: number;
   /** Metres from the stop before. */
   metres: number;
+  /** Who goes there, where it is somebody else; absent where it is this person or nobody yet. */
+  by?: string;
   /** Other lots that lie there too, which may be taken for a reason; absent where there are none. */
   others?: readonly OtherLot[];
 }
@@ -68,6 +70,13 @@ export interface PickTask {
 /** Puts a person's name on a round: one that waits, or one that a colleague leaves. */
 export interface TakeCommand {
   kind: 'take';
+  id: string;
+  round: string;
+}
+
+/** Takes over half of what is ahead of whoever has most of a round still to walk. */
+export interface HelpCommand {
+  kind: 'help';
   id: string;
   round: string;
 }
@@ -132,7 +141,7 @@ export interface Hand {
   other?: { lotId: LotId; lot: string; reason: string };
 }
 
-export interface PickState extends FlowState<TakeCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand> {
+export interface PickState extends FlowState<TakeCommand | HelpCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand> {
   /** The stop that the person chose by scanning its bin or goods; null means the next in order. */
   stopId: StopId | null;
   /** The bin that was scanned last: the person stands there, for every stop at it. */
@@ -158,6 +167,8 @@ export type PickInput =
   | { kind: 'there'; id: string; units: number }
   /** From now on this person walks the round. */
   | { kind: 'take'; id: string }
+  /** From now on this person walks half of what is ahead of a colleague. */
+  | { kind: 'help'; id: string }
   /** The tote of the order at hand holds no more. */
   | { kind: 'full'; id: string };
 
@@ -169,11 +180,15 @@ export function wantedAt(state: Pick<PickState, 'pending'>, stop: PickStop): num
   return stop.units - stop.picked - stop.short - onTheWay;
 }
 
-/** The stop at hand: that of the goods in hand, else the chosen one while it is open, else the next on the walk. */
+/** The stop at hand: that of the goods in hand, else the chosen one while it is open, else the next on this person's walk. */
 export function currentStop(task: PickTask, state: PickState): PickStop | undefined {
   const open = task.stops.filter((s) => wantedAt(state, s) > 0);
-  return open.find((s) => s.id === state.hand?.stopId) ?? open.find((s) => s.id === state.stopId) ?? open[0];
+  return open.find((s) => s.id === state.hand?.stopId) ?? open.find((s) => s.id === state.stopId) ?? open.find((s) => s.by === undefined);
 }
+
+/** Open stops to which somebody else goes, on the way or about to. */
+export const othersStops = (task: PickTask, state: PickState): PickStop[] =>
+  task.stops.filter((s) => s.by !== undefined && wantedAt(state, s) > 0);
 
 export const isAtBin = (state: PickState, stop: PickStop | undefined): boolean => stop !== undefined && state.atBin === stop.placeId;
 

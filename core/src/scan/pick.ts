@@ -12,6 +12,7 @@ import {
   isAtBin,
   isLotSeen,
   isSetDown,
+  othersStops,
   type PickInput,
   type PickState,
   type PickStop,
@@ -29,7 +30,7 @@ type Now = PickMoment;
 export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
   kind: 'pick',
   start: startPick,
-  owns: ['take', 'tote', 'pick', 'short', 'set-down'],
+  owns: ['take', 'help', 'tote', 'pick', 'short', 'set-down'],
   emptied,
   strays: takenByOthers,
   item: onItem,
@@ -48,6 +49,7 @@ export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
     'not-here': (now, input) => notHere(now, input.stopId),
     full: onFull,
     take: onTake,
+    help: onHelp,
     there: (now, input) => onThere(now, input.units),
   },
 });
@@ -125,7 +127,10 @@ function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }
   const current = currentStop(task, state);
   const isOf = (s: PickStop) => s.itemId === item.id && wantedAt(state, s) > 0;
   const matches = (s: PickStop) => isOf(s) && (!lot || s.lot === lot);
-  const elsewhere = task.stops.filter(matches);
+  const all = task.stops.filter(matches);
+  // To where a colleague goes nobody is sent, unless it is the only place left.
+  const own = all.filter((s) => s.by === undefined);
+  const elsewhere = own.length > 0 ? own : all;
   const free = !isAtBin(state, current) && inHandAt(state, current) === 0;
   const stop = current && matches(current) ? current : elsewhere.length === 1 && free ? elsewhere[0] : undefined;
   const other = !stop && current && lot && isOf(current) && isAtBin(state, current) ? otherOf(current, lot) : undefined;
@@ -209,6 +214,14 @@ function onTake({ task, state, id }: Now): Result {
   if (isSetDown(task, state) || state.pending.some((c) => c.kind === 'take')) return stay(state);
   const feedback = accepted(`${task.round} is yours`, task.picker ? `${task.picker} walked it before` : 'Take your totes');
   return { state, feedback, commands: [{ kind: 'take', id, round: task.round }] };
+}
+
+/** A colleague's walk is shared: half of what is ahead of them is this person's from now on. */
+function onHelp({ task, state, id }: Now): Result {
+  const [first] = othersStops(task, state);
+  if (!first || isSetDown(task, state) || state.pending.some((c) => c.kind === 'help')) return stay(state);
+  const feedback = accepted(`You walk with ${first.by ?? ''}`, 'Half of what is ahead of them is yours');
+  return { state, feedback, commands: [{ kind: 'help', id, round: task.round }] };
 }
 
 /** The shelf is empty, or holds too few: how many are there is counted next. */

@@ -16,6 +16,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   'count-spot': 'The bin is still to be counted',
   'report-spot': 'Look into the bin again',
   take: null,
+  help: null,
   tote: null,
   pick: 'Put the goods back into their bin',
   short: 'Look into the bin again',

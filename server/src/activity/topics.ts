@@ -45,6 +45,7 @@ const CHANGES = {
   'order-cancel': ['orders', 'rounds', 'parcels', 'stock', 'channels'],
   release: ['orders', 'rounds', 'stock'],
   take: ['rounds', 'orders'],
+  help: ['rounds'],
   tote: ['rounds'],
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock', 'counts'],

@@ -99,6 +99,14 @@ export class SendRoundsDto {
 export class SentRoundsDto {
   rounds: string[];
 }
+export class PickerDto {
+  id: number;
+  name: string;
+}
+export class GiveStopDto {
+  /** Who is to go there; null: whoever walks the round. */
+  @IsOptional() @IsInt() personId: number | null;
+}
 export class SendRoundDto {
   @IsOptional() @IsInt() sentTo: number | null;
 }

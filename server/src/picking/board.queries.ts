@@ -13,6 +13,7 @@ import type {
   BoardPickerDto,
   BoardPlaceDto,
   BoardStopDto,
+  PickerDto,
   ReleaseBoardDto,
 } from './board.dto.js';
 import { PeoplePaceQueries } from './people-pace.queries.js';
@@ -82,6 +83,11 @@ export class BoardQueries {
       roundKilos: await this.settings.get(this.source, 'roundKilos'),
       roundLitres: await this.settings.get(this.source, 'roundLitres'),
     };
+  }
+
+  /** Who may pick at a site. */
+  async whoPicks(siteId: number): Promise<PickerDto[]> {
+    return (await this.people.allowedAt(this.source, siteId, 'pick')).map(({ id, name }) => ({ id, name }));
   }
 
   /** Says of an item where more of it lies than pickers go to. */

@@ -128,7 +128,8 @@ export class MissingService {
     await this.reservations.move(tx, holder, { placeId: stop.placeId, lotId: stop.lotId }, null, units);
     const { choices, short } = takeFrom(new Map([[stop.itemId, bins]]), { itemId: stop.itemId, units, rotation: stop.rotation });
     const sought: Sought[] = [];
-    for (const choice of choices) sought.push({ stopId: await this.releases.addStop(tx, round.id, holder, choice), units: choice.units });
+    for (const choice of choices)
+      sought.push({ stopId: await this.releases.addStop(tx, round.id, holder, choice, stop.personId), units: choice.units });
     if (short > 0) await this.reservations.free(tx, holder, null, short);
     return sought;
   }

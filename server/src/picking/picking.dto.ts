@@ -1,5 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type {
+  HelpCommand,
   OtherLot,
   PickCommand,
   PickOrder,
@@ -69,6 +70,8 @@ export class PickStopDto implements PickStop {
   picked: number;
   short: number;
   metres: number;
+  /** Who goes there, where it is somebody else than whoever asks. */
+  by?: string;
   /** Other lots of it that lie there too and are held for nobody. */
   others?: OtherLotDto[];
 }
@@ -112,6 +115,10 @@ export class PickBundleDto extends BundleDto {
 
 export class TakeCommandDto extends FloorCommandDto implements TakeCommand {
   @ApiProperty({ enum: ['take'] }) @IsIn(['take']) kind: 'take';
+  @IsString() @Length(1, 20) round: string;
+}
+export class HelpCommandDto extends FloorCommandDto implements HelpCommand {
+  @ApiProperty({ enum: ['help'] }) @IsIn(['help']) kind: 'help';
   @IsString() @Length(1, 20) round: string;
 }
 export class ToteCommandDto extends FloorCommandDto implements ToteCommand {

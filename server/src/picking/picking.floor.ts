@@ -1,9 +1,18 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { one, type Tx } from '../platform/index.js';
-import { PickBundleDto, PickCommandDto, SetDownCommandDto, ShortCommandDto, TakeCommandDto, ToteCommandDto } from './picking.dto.js';
+import {
+  HelpCommandDto,
+  PickBundleDto,
+  PickCommandDto,
+  SetDownCommandDto,
+  ShortCommandDto,
+  TakeCommandDto,
+  ToteCommandDto,
+} from './picking.dto.js';
 import { PickingQueries } from './picking.queries.js';
 import { PickingService } from './picking.service.js';
+import { SharesService } from './shares.service.js';
 import { ShortService } from './short.service.js';
 
 /** Picking at the floor's doors. */
@@ -15,14 +24,15 @@ export class PickingFloor {
     queries: PickingQueries,
     picking: PickingService,
     shorts: ShortService,
+    shares: SharesService,
     private readonly words: AboutWords,
   ) {
     tasks.register({
       kind: 'pick',
       right: 'pick',
       bundle: PickBundleDto,
-      read: async (tx, _, key) => {
-        const task = await queries.task(tx, key);
+      read: async (tx, person, key) => {
+        const task = await queries.task(tx, key, person.id);
         return { task, siteId: task.siteId };
       },
     });
@@ -32,6 +42,13 @@ export class PickingFloor {
       dto: TakeCommandDto,
       work: (tx, act, command) => picking.take(tx, act, command),
       about: (tx, { round }) => this.round(tx, round, `Round ${round} taken`),
+    });
+    commands.register({
+      kind: 'help',
+      right: 'pick',
+      dto: HelpCommandDto,
+      work: (tx, act, command) => shares.help(tx, act, command),
+      about: (tx, { round }) => this.round(tx, round, `Walk of ${round} shared`),
     });
     commands.register({
       kind: 'tote',

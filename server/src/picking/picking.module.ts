@@ -21,6 +21,7 @@ import { SendingService } from './sending.service.js';
 import { PeoplePaceQueries } from './people-pace.queries.js';
 import { WalksQueries } from './walks.queries.js';
 import { MissingService } from './missing.service.js';
+import { SharesService } from './shares.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
 import { WaitingQueries } from './waiting.queries.js';
@@ -42,6 +43,7 @@ import { WaitingQueries } from './waiting.queries.js';
     ReleaseService,
     RecallService,
     ShortService,
+    SharesService,
     MissingService,
     PeoplePaceQueries,
     WalksQueries,

@@ -9,7 +9,7 @@ import type { PickOrderDto, PickStopDto, PickTaskDto, ToteSpareDto } from './pic
 import { distinct, isOpen, type PlacedStop, pointOf, pooledStops, stopsOf } from './stops.js';
 
 /** A stop before the other lots of its bin are known. */
-type BareStop = Omit<PickStop, 'others'>;
+type BareStop = Omit<PickStop, 'others'> & Pick<PlacedStop, 'ownerId' | 'owner'>;
 
 /** Reads the task of a round: its stops in walking order, its orders with their totes. */
 @Injectable()
@@ -19,8 +19,11 @@ export class PickingQueries {
     private readonly settings: SettingsService,
   ) {}
 
-  /** The task for a phone: its stops in walking order, with the metres between them. */
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PickTaskDto> {
+  /**
+   * The task for a phone: its stops in walking order, with the metres between them. `personId`: who looks at it; stops of others are
+   * named as theirs.
+   */
+  async task(tx: Pick<Tx, 'query'>, code: string, personId: number | null = null): Promise<PickTaskDto> {
     const round = await one<{ id: number; siteId: number; state: string; picker: string | null; pooled: number }>(
       tx,
       'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker, r.pooled FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
@@ -50,8 +53,17 @@ export class PickingQueries {
       scansEach: await this.settings.get(tx, 'scanEach'),
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       spare: await this.spare(tx, id),
-      stops: await this.withOthers(tx, await this.walked(tx, round.siteId, orders, pooled ? pooledStops(stops) : stops)),
+      stops: (await this.withOthers(tx, await this.walked(tx, round.siteId, orders, pooled ? pooledStops(stops) : stops))).map(
+        ({ ownerId, owner, ...stop }) => (owner !== null && ownerId !== personId ? { ...stop, by: owner } : stop),
+      ),
     };
+  }
+
+  /** The stops of a round that are still open, in walking order, with who goes there. */
+  async ahead(tx: Pick<Tx, 'query'>, code: string): Promise<BareStop[]> {
+    const round = await one<{ id: number; siteId: number }>(tx, 'SELECT id, site_id AS siteId FROM `round` WHERE code = ?', [code]);
+    if (!round) throw notFound(`Round ${code}`);
+    return (await this.walked(tx, round.siteId, await this.orders(tx, round.id), await stopsOf(tx, [round.id]))).filter(isOpen);
   }
 
   /** The orders of a round, the one that was promised soonest first. */
@@ -75,7 +87,7 @@ export class PickingQueries {
   }
 
   /** Other lots of the goods in the same bins, held for nobody: what is due may be passed over for a reason. */
-  private async withOthers(tx: Pick<Tx, 'query'>, stops: readonly BareStop[]): Promise<PickStopDto[]> {
+  private async withOthers(tx: Pick<Tx, 'query'>, stops: readonly BareStop[]): Promise<(BareStop & PickStopDto)[]> {
     const kept = stops.filter((s) => s.lot !== null && isOpen(s));
     if (kept.length === 0) return [...stops];
     const found = await rows<{ itemId: number; placeId: number; lotId: number; lot: string; units: string | number }>(

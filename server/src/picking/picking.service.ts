@@ -22,6 +22,7 @@ import { SettingsService } from '../settings/index.js';
 import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { leftAt, mustBeOpen, ordersOfRound, roundOf, type RoundRow, sharedOut, type StopRow, stopOf, stopsLike } from './rounds.js';
+import { SharesService } from './shares.service.js';
 import { freeTotes, toteOf } from './totes.js';
 
 interface PickUndo extends Record<string, unknown> {
@@ -45,6 +46,7 @@ export class PickingService {
     private readonly states: OrderStates,
     private readonly activity: ActivityService,
     private readonly settings: SettingsService,
+    private readonly shares: SharesService,
     undo: UndoService,
   ) {
     undo.register('pick', 'pick', (tx, act, payload) => this.takeBack(tx, act, payload as PickUndo));
@@ -58,6 +60,7 @@ export class PickingService {
     const before = round.picker_id === act.person.id ? null : round.picker_id;
     await this.begin(tx, act, round);
     if (before) await update(tx, 'round', { id: round.id }, { picker_id: act.person.id });
+    await this.shares.reset(tx, round.id);
     const other = before ? await one<{ name: string }>(tx, 'SELECT name FROM person WHERE id = ?', [before]) : null;
     const activityId = await this.activity.record(tx, act, {
       kind: 'take',
@@ -130,6 +133,7 @@ export class PickingService {
       [{ itemId: stop.itemId, lotId, condition: 'good', fromPlaceId: stop.placeId, toPlaceId: tote.id, units: command.units }],
       { task: 'pick', document, how: command.how, ...(reason ? { reason } : {}) },
     );
+    if (stop.ownerId !== null && stop.ownerId !== act.person.id) await this.shares.atBin(tx, act, round.id, stop.placeId);
     const parts = sharedOut(stops, command.units);
     for (const part of parts) await this.count(tx, round, part.stop, { id: tote.id, lotId }, part.units);
     const activityId = await this.activity.record(tx, act, {

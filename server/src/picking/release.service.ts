@@ -162,8 +162,8 @@ export class ReleaseService {
     });
   }
 
-  /** A stop at a bin and lot, with what is promised of it. */
-  async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice): Promise<number> {
+  /** A stop at a bin and lot, with what is promised of it; for whoever walks the round, or for one who shares its walk. */
+  async addStop(tx: Tx, roundId: number, line: Holder, choice: BinChoice, personId: number | null = null): Promise<number> {
     await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
     return insert(tx, 'round_stop', {
       round_id: roundId,
@@ -172,6 +172,7 @@ export class ReleaseService {
       lot_id: choice.lotId,
       place_id: choice.placeId,
       units: choice.units,
+      person_id: personId,
     });
   }
 

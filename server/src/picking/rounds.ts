@@ -24,6 +24,10 @@ export interface StopRow {
   units: number;
   picked: number;
   short: number;
+  /** Who goes there: whoever it is shared out to, otherwise whoever walks the round. */
+  ownerId: number | null;
+  /** Whom it is shared out to. */
+  personId: number | null;
   rotation: 'fifo' | 'fefo';
 }
 
@@ -84,8 +88,8 @@ export async function stopOf(tx: Tx, roundId: number, stopId: number): Promise<S
   return one<StopRow>(
     tx,
     `SELECT s.id, s.round_id AS roundId, s.order_line_id AS lineId, l.order_id AS orderId, o.code AS \`order\`, s.item_id AS itemId, s.lot_id AS lotId, s.place_id AS placeId, p.code AS placeCode,
-       s.units, s.picked_units AS picked, s.short_units AS short, i.rotation
-     FROM round_stop s JOIN sales_order_line l ON l.id = s.order_line_id JOIN sales_order o ON o.id = l.order_id JOIN place p ON p.id = s.place_id JOIN item i ON i.id = s.item_id
+       s.units, s.picked_units AS picked, s.short_units AS short, COALESCE(s.person_id, r.picker_id) AS ownerId, s.person_id AS personId, i.rotation
+     FROM round_stop s JOIN \`round\` r ON r.id = s.round_id JOIN sales_order_line l ON l.id = s.order_line_id JOIN sales_order o ON o.id = l.order_id JOIN place p ON p.id = s.place_id JOIN item i ON i.id = s.item_id
      WHERE s.id = ? AND s.round_id = ?`,
     [stopId, roundId],
   );

@@ -4,6 +4,7 @@ import { PeopleQueries } from '../identity/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, badForm, badState, CommandLog, type Tx, update } from '../platform/index.js';
 import type { SendRoundsDto } from './board.dto.js';
+import { namesOfPickers } from './who-picks.js';
 import { largestWall } from './walls.js';
 import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';
@@ -27,7 +28,7 @@ export class SendingService {
       siteId,
       rounds.map((r) => ({ orders: r.orders, sentTo: r.sentTo ?? null, pooled: r.pooled === true })),
       async (tx) => {
-        await this.mustPickAt(tx, siteId, [...new Set(rounds.flatMap((r) => r.sentTo ?? []))]);
+        await namesOfPickers(this.people, tx, siteId, [...new Set(rounds.flatMap((r) => r.sentTo ?? []))], 'sentTo');
         await mustFitWall(tx, siteId, Math.max(0, ...rounds.map((r) => (r.pooled ? r.orders.length : 0))));
       },
     );
@@ -37,7 +38,7 @@ export class SendingService {
     return this.commands.run(act, 'round.send', { code, sentTo }, async (tx) => {
       const round = await roundOf(tx, act, code, 'alone');
       if (round.state !== 'waiting') throw badState(`${code} is begun already. Whoever is to go on takes it over on their phone`);
-      const names = await this.mustPickAt(tx, round.site_id, sentTo === null ? [] : [sentTo]);
+      const names = await namesOfPickers(this.people, tx, round.site_id, sentTo === null ? [] : [sentTo], 'sentTo');
       await update(tx, 'round', { id: round.id }, { sent_to_id: sentTo });
       await this.activity.record(tx, act, {
         kind: 'release',
@@ -66,17 +67,6 @@ export class SendingService {
         siteId: round.site_id,
       });
       return { code };
-    });
-  }
-
-  /** Refuses whoever may not pick there; returns their names. */
-  private async mustPickAt(tx: Tx, siteId: number, ids: readonly number[]): Promise<string[]> {
-    if (ids.length === 0) return [];
-    const allowed = await this.people.allowedAt(tx, siteId, 'pick');
-    return ids.map((id) => {
-      const person = allowed.find((p) => p.id === id);
-      if (!person) throw badForm({ sentTo: 'One of these people does not pick at this site. Choose somebody who does' });
-      return person.name;
     });
   }
 }

@@ -22,6 +22,10 @@ export class SheetStopDto {
   units: number;
   picked: number;
   short: number;
+  /** Who goes there; null where nobody does yet. */
+  by: string | null;
+  /** Who that is, while something is wanted there. */
+  byId: number | null;
 }
 /** A round as the office sees it. */
 export class RoundSheetDto {

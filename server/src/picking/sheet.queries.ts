@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { kindsFor } from '@vectrum/core/places';
 import { spell } from '@vectrum/core/quantity';
-import { ALL_ORDERS } from '@vectrum/core/scan';
+import { ALL_ORDERS, type PickStop } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import { CodebookQueries } from '../catalogue/index.js';
 import { CalendarQueries } from '../company/index.js';
@@ -38,6 +38,9 @@ export class SheetQueries {
       head.siteId,
       task.stops.map((s) => s.itemId),
     );
+    const ahead = await this.picking.ahead(this.source, code);
+    const ownerOf = (s: PickStop) =>
+      ahead.find((a) => a.id === s.id) ?? ahead.find((a) => a.placeId === s.placeId && a.itemId === s.itemId && a.lotId === s.lotId);
     const stops = task.stops.map((s): SheetStopDto => ({
       id: s.id,
       order: codes.get(s.orderId) ?? '',
@@ -49,6 +52,8 @@ export class SheetQueries {
       units: s.units,
       picked: s.picked,
       short: s.short,
+      by: s.by ?? null,
+      byId: s.units > s.picked + s.short ? (ownerOf(s)?.ownerId ?? null) : null,
     }));
     const totes = await rows<{ orderId: number | null; code: string }>(
       this.source,

@@ -7,6 +7,9 @@ export interface PlacedStop extends Omit<PickStop, 'metres'> {
   roundId: number;
   x: string | null;
   y: string | null;
+  /** Who goes there: whoever it is shared out to, otherwise whoever walks the round; null where nobody does yet. */
+  ownerId: number | null;
+  owner: string | null;
 }
 
 /** Of a pooled round: stops at one bin for one lot are one, for all of its orders together. It goes by the first of their numbers. */
@@ -39,8 +42,8 @@ export const distinct = (stops: readonly PlacedStop[]): PlacedStop[] => [
 export function stopsOf(tx: Pick<Tx, 'query'>, roundIds: readonly number[]): Promise<PlacedStop[]> {
   return rows<PlacedStop>(
     tx,
-    `SELECT s.id, s.round_id AS roundId, k.order_id AS orderId, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y
-     FROM round_stop s JOIN sales_order_line k ON k.id = s.order_line_id JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (?) ORDER BY p.walk_order, s.item_id, s.lot_id, s.id`,
+    `SELECT s.id, s.round_id AS roundId, k.order_id AS orderId, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y, w.id AS ownerId, w.name AS owner
+     FROM round_stop s JOIN \`round\` r ON r.id = s.round_id LEFT JOIN person w ON w.id = COALESCE(s.person_id, r.picker_id) JOIN sales_order_line k ON k.id = s.order_line_id JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (?) ORDER BY p.walk_order, s.item_id, s.lot_id, s.id`,
     [[0, ...roundIds]],
   );
 }

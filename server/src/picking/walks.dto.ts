@@ -8,9 +8,10 @@ export class WalkOrderDto {
   code: string;
   customer: string;
 }
-/** A round that somebody walks now. */
+/** Somebody's part of a round that is walked now: all of it, where nobody shares the walk. */
 export class WalkDto {
   code: string;
+  personId: number;
   picker: string;
   orders: WalkOrderDto[];
   stops: number;

@@ -9,6 +9,7 @@ import {
   isAtBin,
   isLotSeen,
   isSetDown,
+  othersStops,
   pick,
   type PickState,
   type PickTask,
@@ -168,6 +169,11 @@ export class Picker {
     const scan = (code: string) => hear({ kind: 'code', id, code, how: 'scanned' });
     if (this.chance(this.faults.wrongScan)) return scan(this.any(this.codes) ?? '');
     const stop = currentStop(task, state);
+    if (!stop && othersStops(task, state).length > 0) {
+      // A colleague walks it: they walk with them, or on for them where there is nothing to share.
+      if (state.pending.length > 0) return;
+      return hear({ kind: this.chance(0.7) ? 'help' : 'take', id });
+    }
     if (!stop) return scan(this.table);
     if (state.asksAt === stop.id) return hear({ kind: 'there', id, units: Math.floor(this.random() * (wantedAt(state, stop) + 1)) });
     const order = toteless(task, state, stop);

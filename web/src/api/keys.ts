@@ -75,6 +75,7 @@ const SHOWS = {
   rounds: ['rounds', 'orders'],
   round: ['rounds', 'orders'],
   walks: ['rounds', 'orders'],
+  pickers: ['people'],
   'release-board': ['rounds', 'orders', 'stock'],
   'bench-queue': ['parcels', 'orders', 'rounds'],
   rates: 'own',

@@ -2259,6 +2259,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{siteId}/pickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may be sent to pick there. */
+        get: operations["Board_pickers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{code}/send": {
         parameters: {
             query?: never;
@@ -2270,6 +2287,23 @@ export interface paths {
         put?: never;
         /** Gives a round that waits to somebody, or to whoever takes it. */
         post: operations["Board_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/stops/{stopId}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a stop away from one and gives it to another. */
+        post: operations["Board_giveStop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5605,6 +5639,10 @@ export interface components {
             units: number;
             picked: number;
             short: number;
+            /** @description Who goes there; null where nobody does yet. */
+            by: string | null;
+            /** @description Who that is, while something is wanted there. */
+            byId: number | null;
         };
         RoundSheetDto: {
             code: string;
@@ -5786,6 +5824,7 @@ export interface components {
         };
         WalkDto: {
             code: string;
+            personId: number;
             picker: string;
             orders: components["schemas"]["WalkOrderDto"][];
             stops: number;
@@ -5825,6 +5864,10 @@ export interface components {
             tableY: number;
             walks: components["schemas"]["WalkDto"][];
         };
+        PickerDto: {
+            id: number;
+            name: string;
+        };
         OrderToReleaseDto: {
             code: string;
             version: number;
@@ -5845,6 +5888,10 @@ export interface components {
         };
         SendRoundDto: {
             sentTo: number | null;
+        };
+        GiveStopDto: {
+            /** @description Who is to go there; null: whoever walks the round. */
+            personId: number | null;
         };
         BenchRowDto: {
             order: string;
@@ -6836,6 +6883,16 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        HelpCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "help";
+            round: string;
+            /** Format: uuid */
+            id: string;
+        };
         ToteCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7263,6 +7320,8 @@ export interface components {
             picked: number;
             short: number;
             metres: number;
+            /** @description Who goes there, where it is somebody else than whoever asks. */
+            by?: string;
             /** @description Other lots of it that lie there too and are held for nobody. */
             others?: components["schemas"]["OtherLotDto"][];
         };
@@ -7305,7 +7364,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
@@ -11234,6 +11293,27 @@ export interface operations {
             };
         };
     };
+    Board_pickers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickerDto"][];
+                };
+            };
+        };
+    };
     Board_give: {
         parameters: {
             query?: never;
@@ -11246,6 +11326,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SendRoundDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Board_giveStop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                stopId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveStopDto"];
             };
         };
         responses: {

@@ -1,4 +1,4 @@
-import { checkPick, currentStop, isEmptyRound, pick, startPick, wantedAt, type PickState, type PickTask } from '../index.js';
+import { checkPick, currentStop, isEmptyRound, othersStops, pick, startPick, wantedAt, type PickState, type PickTask } from '../index.js';
 import { type AnyInput, book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
@@ -287,5 +287,29 @@ describe('picking', () => {
     expect(checkPick(task.stops[0], item, 1, 0)).toMatchObject({ detail: 'No more wanted. Put it back in A-01-1' });
     expect(checkPick(undefined, item, 1, 1)).toMatchObject({ band: 'not-this' });
     expect(checkPick(task.stops[0], item, 0, 5)).toMatchObject({ title: 'Nothing counted' });
+  });
+
+  describe('of a round that several walk', () => {
+    const shared: PickTask = {
+      ...withTote,
+      mustScanBin: true,
+      stops: [stop(1, 1, places.binA, 2, { by: 'Joss Arkle' }), stop(2, 2, places.binB, 1)],
+    };
+    const theirs: PickTask = { ...shared, stops: [shared.stops[0]!] };
+
+    it('sends nobody to where a colleague goes, and offers to walk with them once nothing else is left', () => {
+      expect(currentStop(shared, startPick)?.id).toBe(2);
+      expect(currentStop(theirs, startPick)).toBeUndefined();
+      expect(othersStops(theirs, startPick).map((s) => s.by)).toEqual(['Joss Arkle']);
+      const { commands, last } = run(theirs, { kind: 'help' }, { kind: 'help' });
+      expect(commands).toEqual([{ kind: 'help', id: 'id-1', round: 'R-0612' }]);
+      expect(last?.feedback).toBeNull();
+      expect(run({ ...shared, stops: [shared.stops[1]!] }, { kind: 'help' }).commands).toEqual([]);
+    });
+
+    it('takes goods from whoever stands at their bin all the same', () => {
+      const { commands } = run(theirs, scan('A-01-1'), scan(codes.jar), count(11, 2));
+      expect(commands).toMatchObject([{ kind: 'pick', stopId: 1, units: 2 }]);
+    });
   });
 });

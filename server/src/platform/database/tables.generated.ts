@@ -813,6 +813,7 @@ export interface Tables {
       units: number;
       picked_units: number;
       short_units: number;
+      person_id: number | null;
     };
     needs: 'round_id' | 'order_line_id' | 'item_id' | 'place_id' | 'units';
     computed: never;

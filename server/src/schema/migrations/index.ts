@@ -28,6 +28,7 @@ import { RoundsOfMany1790000000029 } from './0029-rounds-of-many.js';
 import { Refills1790000000030 } from './0030-refills.js';
 import { SpotCounts1790000000031 } from './0031-spot-counts.js';
 import { SortingWalls1790000000032 } from './0032-sorting-walls.js';
+import { SharedWalks1790000000033 } from './0033-shared-walks.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -65,4 +66,5 @@ export const migrations = [
   Refills1790000000030,
   SpotCounts1790000000031,
   SortingWalls1790000000032,
+  SharedWalks1790000000033,
 ];

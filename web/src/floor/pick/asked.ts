@@ -7,6 +7,7 @@ import {
   isLotSeen,
   isSetDown,
   isToteKnown,
+  othersStops,
   type PickOrder,
   type PickState,
   type PickStop,
@@ -36,6 +37,8 @@ export interface Here {
   wantsTote: boolean;
   /** How many are there is being counted. */
   asksThere: boolean;
+  /** Stops of the round to which somebody else goes. */
+  others: PickStop[];
   /** The order that the next empty tote is for, where one is wanted before anything else. */
   toTie: PickOrder | undefined;
 }
@@ -61,6 +64,7 @@ export function hereOf(task: PickTask, state: PickState): Here {
     wantsLot: stop !== undefined && inHand > 0 && !isLotSeen(state, stop),
     asksWhy: inHand > 0 && asksReason(state),
     wantsTote: stop !== undefined && inHand === wanted && inHand > 0 && isSeen && !isToteKnown(task, state, stop),
+    others: othersStops(task, state),
     asksThere: stop !== undefined && state.asksAt === stop.id,
     toTie: inHand > 0 ? undefined : toTie,
   };
@@ -70,6 +74,7 @@ export function hereOf(task: PickTask, state: PickState): Here {
 export function asked(task: PickTask, here: Here): string {
   const { stop, toTie, inHand } = here;
   if (here.setDown) return task.pooled ? 'Set down. Ready to sort' : 'Set down. Ready to pack';
+  if (!stop && here.others.length > 0) return task.stops.some((s) => s.by === undefined) ? 'Your part is done' : 'Somebody walks it';
   if (!stop && task.pooled) return 'Set the totes down at the wall';
   if (!stop) return task.orders.length > 1 ? 'Set the totes down' : 'Set the tote down';
   if (here.asksThere) return 'How many are there?';

@@ -1,18 +1,18 @@
 import { type Codebook, isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
 import { Link, useParams } from 'react-router';
-import { useMe } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
 import { QuantityPad } from '../../flow/quantity-pad';
 import { SpareList } from '../../flow/spare-goods';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
-import { Ask, Key, KeyLink, PhoneHead, PhoneLink } from '../../ui/phone/parts';
+import { Ask, Key, KeyLink, PhoneHead } from '../../ui/phone/parts';
 import { BinLabel } from '../bin-label';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { asked, hereOf } from './asked';
 import { OtherLots, WhyOver } from './lot-choice';
+import { NothingMine, OthersWalk } from './others-walk';
 import { StopView } from './stop-view';
 import { TherePad } from './there-pad';
 import { TotesRow } from './totes-row';
@@ -30,7 +30,6 @@ export function PickPage() {
 function Pick({ ready }: { ready: Ready<'pick'> }) {
   const { book } = ready;
   const { task } = ready.bundle;
-  const me = useMe();
   const flow = useFlow({
     flow: pick,
     task,
@@ -45,9 +44,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const item = stop && book.items[stop.itemId];
   const tote = Object.values(book.places).find((p) => p.id === here.tote)?.code ?? null;
   const isOver = isEmptyRound(task, state);
-  const done = task.stops.filter((s) => wantedAt(state, s) <= 0).length;
-  const isTheirs = task.picker !== null && me.data !== undefined && task.picker !== me.data.name && task.state === 'picking';
-  const taken = state.pending.some((c) => c.kind === 'take');
+  const own = task.stops.filter((s) => s.by === undefined);
+  const done = own.filter((s) => wantedAt(state, s) <= 0).length;
+  const taken = state.pending.some((c) => c.kind === 'take' || c.kind === 'help');
   return (
     <>
       <FeedbackBand feedback={flow.feedback} />
@@ -55,17 +54,10 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
         <Link to="/floor/pick" className="code">
           ‹ {task.round}
         </Link>
-        <progress className="walk" value={done} max={Math.max(1, task.stops.length)} aria-label="Stops done" />
-        <span>
-          {Math.min(done + 1, task.stops.length)} of {task.stops.length}
-        </span>
+        <progress className="walk" value={done} max={Math.max(1, own.length)} aria-label="Stops done" />
+        <span>{own.length > 0 && `${Math.min(done + 1, own.length)} of ${own.length}`}</span>
       </PhoneHead>
-      {isTheirs && !taken && (
-        <p className="theirs">
-          {task.picker} is on it
-          <PhoneLink onClick={() => input({ kind: 'take' })}>Take it over</PhoneLink>
-        </p>
-      )}
+      {!taken && !here.setDown && <OthersWalk others={here.others} onTake={() => input({ kind: 'take' })} />}
       <SpareList spare={task.spare} book={book} />
       <TotesRow task={task} state={state} book={book} now={here.toTie?.id ?? here.order?.id} />
       <Ask className="pb-3">{isOver ? 'This round is over' : asked(task, here)}</Ask>
@@ -94,6 +86,8 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
             <KeyLink to={task.pooled ? `/floor/sort/${task.round}` : '/floor/pick'} next className="mx-[14px]">
               {task.pooled ? 'Sort it' : 'Next round'}
             </KeyLink>
+          ) : here.others.length > 0 ? (
+            <NothingMine />
           ) : (
             <BinLabel
               code={codeOfKind(book, task.siteId, task.pooled ? 'sorting-wall' : 'packing-table')}
@@ -121,13 +115,12 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
               <Key type="button" onClick={() => input({ kind: 'confirm' })}>
                 Into tote
               </Key>
+            ) : !stop && here.others.length > 0 ? (
+              <Key type="button" next disabled={taken} onClick={() => input({ kind: 'help' })}>
+                Help
+              </Key>
             ) : (
-              <Key
-                type="button"
-
-                disabled={!stop || inHand > 0}
-                onClick={() => stop && input({ kind: 'not-here', stopId: stop.id })}
-              >
+              <Key type="button" disabled={!stop || inHand > 0} onClick={() => stop && input({ kind: 'not-here', stopId: stop.id })}>
                 Too few
               </Key>
             )}

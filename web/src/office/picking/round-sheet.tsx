@@ -13,6 +13,7 @@ import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { GlyphCell, LinesTable } from '../../ui/table';
 import { PaperResults } from './paper-results';
+import { StopPicker } from './stop-picker';
 import { stateOf } from './round-words';
 
 type Round = Dto['RoundSheetDto'];
@@ -98,7 +99,8 @@ function Stops({ round }: { round: Round }) {
           <GlyphCell />
           <th>Bin</th>
           <th>Goods</th>
-          {several && <th>Order</th>}
+          {several && <th className="max-sm:hidden">Order</th>}
+          <th>Goes there</th>
           <th className="num">Wanted</th>
           <th className="num">Taken</th>
         </tr>
@@ -117,7 +119,10 @@ function Stops({ round }: { round: Round }) {
                 {s.lot && `, lot ${s.lot}`}
               </div>
             </td>
-            {several && <td className="code">{s.order}</td>}
+            {several && <td className="code max-sm:hidden">{s.order}</td>}
+            <td>
+              <StopPicker round={round} stop={s} />
+            </td>
             <td className="num">{s.wanted}</td>
             <td className="num">
               {s.picked}

@@ -54,7 +54,7 @@ export function WalksNow({ found, plan }: { found: Dto['WalksDto']; plan: Dto['P
           </thead>
           <tbody>
             {found.walks.map((w, i) => (
-              <WalkRow key={w.code} walk={w} index={i} chosen={i === chosen} onChoose={() => setChosen(i)} />
+              <WalkRow key={`${w.code} ${w.personId}`} walk={w} index={i} chosen={i === chosen} onChoose={() => setChosen(i)} />
             ))}
           </tbody>
         </LinesTable>
