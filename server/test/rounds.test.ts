@@ -130,6 +130,28 @@ describe('rounds of several orders', () => {
     expect(said(await maren.post(`rounds/${again!}/send`, { sentTo: null }).expect(409))).toContain('begun already');
   });
 
+  it('are unpicked where an order is recalled after it was set down: its goods are put away, and it waits again', async () => {
+    await house.stock('UNC-FORK', 'B-06-1', 4);
+    const code = await house.order([['UNC-FORK', 4]]);
+    const [round] = await sent([code]);
+    await house.pickAll(round!, 'T-08');
+    const recall = async () => maren.post(`orders/${code}/recall`, {}, { 'if-match': `"${(await order(code)).version}"` });
+    const recalled = await recall();
+    expect(recalled.status).toBe(200);
+    expect(await order(code)).toMatchObject({ state: 'open' });
+    // Nobody is sent to a bin that is empty: the goods stand in the tote, to be put away.
+    const seen = (await maren.get('sites/1/release-board')).body as { orders: { code: string; lacks: { lies: string }[] }[] };
+    expect(seen.orders.find((o) => o.code === code)!.lacks).toMatchObject([{ lies: 'standing' }]);
+    const store = await ines.task<{ goods: { itemId: number; fromCode: string; units: number }[] }>('store', 1);
+    const goods = store.goods.find((g) => g.fromCode === 'T-08')!;
+    expect(goods.units).toBe(4);
+    const ends = { fromPlaceId: await house.placeId('T-08'), toPlaceId: await house.placeId('B-06-1') };
+    await maren.floor({ kind: 'store', itemId: goods.itemId, lotId: 0, units: 4, how: 'scanned', ...ends }).expect(200);
+    await house.pickAll((await sent([code]))[0]!, 'T-08');
+    await house.packAll(code);
+    expect(said(await recall())).toContain('packed already');
+  });
+
   it('go on without an order that is called off, and are taken over by a colleague', async () => {
     await house.stock('TOOL-STD', 'B-05-1', 6);
     const codes = [await house.order([['TOOL-STD', 1]]), await house.order([['TOOL-STD', 2]])];

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { kindsFor } from '@vectrum/core/places';
 import { DataSource } from 'typeorm';
+import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { PeopleQueries } from '../identity/index.js';
 import { marks, num, rows, sqlList } from '../platform/index.js';
@@ -95,7 +96,7 @@ export class BoardQueries {
     const found = await rows<{ itemId: number; isShelf: number }>(
       this.source,
       `SELECT b.item_id AS itemId, MAX(p.kind IN ${sqlList(kindsFor('shelf'))}) AS isShelf FROM balance b JOIN place p ON p.id = b.place_id
-       WHERE b.item_id IN (${marks(itemIds)}) AND b.stock_condition = 'good' AND b.bounded = 1 AND b.units > 0 AND p.site_id = ? AND p.pickable = 0 AND p.kind IN ${sqlList([...kindsFor('shelf'), ...kindsFor('wait')])} GROUP BY b.item_id`,
+       WHERE b.item_id IN (${marks(itemIds)}) AND b.stock_condition = 'good' AND b.bounded = 1 AND b.units > 0 AND p.site_id = ? AND p.pickable = 0 AND (p.kind IN ${sqlList([...kindsFor('shelf'), ...kindsFor('wait')])} OR (p.kind IN ${sqlList(kindsFor('picked'))} AND ${spareSql('b')} > 0)) GROUP BY b.item_id`,
       [...itemIds, siteId],
     );
     const shelves = new Map(found.map((f) => [f.itemId, num(f.isShelf) === 1]));

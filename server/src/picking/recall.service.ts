@@ -19,7 +19,9 @@ import {
   type Tx,
   update,
 } from '../platform/index.js';
-import { holdRounds } from './totes.js';
+import { freeTotes, holdRounds } from './totes.js';
+
+const RECALLED_FROM: readonly string[] = ['released', 'picking', 'picked'];
 
 interface OpenStop extends Holder {
   id: number;
@@ -38,7 +40,10 @@ export class RecallService {
     private readonly activity: ActivityService,
   ) {}
 
-  /** Takes an order back from picking; what is promised to it stays promised. Refused once something of it is picked. */
+  /**
+   * Takes an order back from picking; what is promised to it stays promised. What is picked of it already is unpicked: the floor is
+   * asked to put it away out of its totes. Refused once something of it is in a parcel.
+   */
   recall(act: Act, code: string, version: number): Promise<{ code: string }> {
     return this.commands.run(act, 'order.recall', { code, version }, async (tx) => {
       await holdRounds(tx, code);
@@ -46,27 +51,42 @@ export class RecallService {
       if (!order) throw notFound(`Order ${code}`);
       mustBeAt(act.person, order.site_id);
       mustMatch(order.version, version);
-      if (order.state !== 'released' && order.state !== 'picking')
-        throw badState(`${code} is ${order.state}. Only what is being picked can be recalled`);
-      const picked = await one<{ units: string | null }>(
+      if (!RECALLED_FROM.includes(order.state)) throw badState(`${code} is ${order.state}. Only what is being picked can be recalled`);
+      const packed = await one(
         tx,
-        `SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind IN ${sqlList(['parcel', ...kindsFor('picked')])} WHERE l.order_id = ?`,
+        `SELECT 1 AS n FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind = 'parcel' WHERE l.order_id = ? LIMIT 1`,
         [order.id],
       );
-      if (Number(picked?.units ?? 0) > 0)
-        throw badState(`Some of ${code} is picked already. Change its lines or cancel it: then the floor is asked to put them back`);
+      if (packed) throw badState(`Some of ${code} is packed already. Take it out of its parcel at the packing table first`);
+      const unpicked = await this.outOfTotes(tx, order.id);
       await this.fromStops(tx, order.id);
+      await freeTotes(tx, order.id);
       await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
         kind: 'release',
         glyph: 'undo',
         title: `${code} recalled from picking`,
-        detail: order.customer,
+        detail: unpicked > 0 ? `${unpicked} to be put away out of its totes` : order.customer,
         document: code,
         siteId: order.site_id,
       });
       return { code };
     });
+  }
+
+  /** What lies in totes and slots for an order is promised to it at its site again, and lies there for nobody. Returns its units. */
+  private async outOfTotes(tx: Tx, orderId: number): Promise<number> {
+    const held = await rows<Holder & { placeId: number; lotId: number; units: number }>(
+      tx,
+      `SELECT v.order_line_id AS lineId, v.item_id AS itemId, v.site_id AS siteId, v.place_id AS placeId, v.lot_id AS lotId, v.units
+       FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id AND p.kind IN ${sqlList(kindsFor('picked'))} WHERE l.order_id = ? ORDER BY v.item_id, v.place_id, v.lot_id`,
+      [orderId],
+    );
+    for (const { placeId, lotId, units, ...holder } of held) {
+      await this.reservations.move(tx, holder, { placeId, lotId }, null, units);
+      await this.states.progress(tx, holder.lineId, { picked: -units });
+    }
+    return held.reduce((n, h) => n + h.units, 0);
   }
 
   /** Nobody goes for what of an order is not picked yet, on one round or on any; it stays promised at its sites. The rounds and the order are held. */

@@ -74,9 +74,9 @@ export function OrderActs({ order }: { order: Order }) {
             Mail it
           </TextButton>
         )}
-        {(state === 'released' || state === 'picking') && rights.includes('release') && (
+        {(state === 'released' || state === 'picking' || state === 'picked') && rights.includes('release') && (
           <TextButton type="button" disabled={recall.isPending} onClick={() => recall.mutate()}>
-            Recall it
+            {state === 'picked' ? 'Unpick it' : 'Recall it'}
           </TextButton>
         )}
         {desk && (state === 'open' || state === 'held' || AT_WORK.includes(state)) && (
