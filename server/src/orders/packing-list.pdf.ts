@@ -1,5 +1,4 @@
-import { countOf } from '@vectrum/core/quantity';
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from '../paper/index.js';
+import { drawPackingList, finish, type Letterhead, newPaper } from '../paper/index.js';
 import type { OrderDto } from './orders.dto.js';
 
 /** A packing list on A4, without prices; its barcode opens the order wherever it is scanned. */
@@ -12,56 +11,7 @@ export async function packingListsPdf(orders: readonly OrderDto[], from: Letterh
   const paper = newPaper(orders.length === 1 ? `Packing list ${orders[0]?.code ?? ''}` : `${orders.length} packing lists`);
   for (const [i, order] of orders.entries()) {
     if (i > 0) paper.addPage();
-    await draw(paper, order, from);
+    await drawPackingList(paper, order, from);
   }
   return finish(paper);
-}
-
-async function draw(paper: Paper, order: OrderDto, from: Letterhead): Promise<void> {
-  drawLetterhead(paper, from);
-  const left = paper.page.margins.left;
-  const wide = paper.page.width - 2 * left;
-  paper.font('bold').fontSize(18).text('Packing list', left, 42);
-  paper
-    .font('regular')
-    .fontSize(10)
-    .text(`${order.customer}, ${order.addressLine}, ${order.city} ${order.postcode}`, left, 68, {
-      width: wide - 170,
-    });
-  await drawBarcode(paper, order.code, paper.page.width - left - 150, 42, 150, 30);
-  drawCells(
-    paper,
-    [
-      ['Order', order.code],
-      ['Your reference', order.channelRef],
-      ['From', order.site],
-      ['Parcels', String(Math.max(1, order.parcels.length))],
-    ],
-    100,
-  );
-  let y = 158;
-  for (const line of order.lines.filter((l) => l.wanted > 0)) {
-    if (y > paper.page.height - 80) {
-      paper.addPage();
-      y = 42;
-    }
-    paper
-      .font('bold')
-      .fontSize(10)
-      .text(line.name ?? line.channelSku, left, y, { width: wide - 160, height: 13, ellipsis: true });
-    paper.text(countOf(line.wanted, { name: line.unit ?? 'piece', plural: line.units ?? 'pieces' }), left + wide - 150, y, {
-      width: 150,
-      align: 'right',
-    });
-    paper
-      .font('mono')
-      .fontSize(8)
-      .text(line.sku ?? line.channelSku, left, y + 14);
-    paper
-      .moveTo(left, y + 28)
-      .lineTo(left + wide, y + 28)
-      .lineWidth(0.4)
-      .stroke();
-    y += 34;
-  }
 }

@@ -10,9 +10,14 @@ const MONO_BOLD = require.resolve('dejavu-fonts-ttf/ttf/DejaVuSansMono-Bold.ttf'
 
 export type Paper = PDFKit.PDFDocument;
 
-/** An A4 page, ready to be written on. */
-export function newPaper(title: string): Paper {
-  const paper = new PDFDocument({ size: 'A4', margin: 42, info: { Title: title, Creator: 'Vectrum' } });
+/** An A4 page, ready to be written on; or a document whose pages are all still to be added. */
+export function newPaper(title: string, begin: 'first page' | 'no page yet' = 'first page'): Paper {
+  const paper = new PDFDocument({
+    size: 'A4',
+    margin: 42,
+    autoFirstPage: begin === 'first page',
+    info: { Title: title, Creator: 'Vectrum' },
+  });
   return fonts(paper);
 }
 

@@ -1,19 +1,20 @@
-import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
-import { type Act, Acting, AskedWindow, AtSites, CodeDto, IfMatch, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, AtSites, CodeDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
 import { RoundPageDto } from './picking.dto.js';
 import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';
 import { ResultsService } from './results.service.js';
-import { RoundPapers } from './round-papers.js';
+import { type KindOfPaper, KINDS_OF_PAPER, RoundPapers } from './round-papers.js';
 import { PaperResultsDto, RoundSheetDto } from './sheet.dto.js';
 import { SheetQueries } from './sheet.queries.js';
 import { RoundsQueries } from './rounds.queries.js';
 
-/** So many lists in one print, the most urgent first. */
-const MOST_LISTS = 100;
+/** Words of an address that stand with commas between them. */
+const wordsOf = (given: unknown): string[] => textOf(given, MOST_LETTERS).split(',').filter(Boolean);
+const MOST_LETTERS = 2_000;
 
 @Controller('api')
 export class PickingController {
@@ -48,17 +49,6 @@ export class PickingController {
     return this.sheets.sheet(code.toUpperCase(), person.siteIds);
   }
 
-  /** The round on paper, with barcodes and room for what was taken. */
-  @Get('rounds/:code/list')
-  @Access('signed-in')
-  async paper(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
-    const round = await this.sheets.sheet(code.toUpperCase(), person.siteIds);
-    return new StreamableFile(await this.papers.lists([round]), {
-      type: 'application/pdf',
-      disposition: `inline; filename="${round.code}.pdf"`,
-    });
-  }
-
   /** Enters what was written on the paper list. */
   @Post('rounds/:code/results')
   @Access('pick')
@@ -67,14 +57,24 @@ export class PickingController {
     return this.results.enter(act, code.toUpperCase(), body);
   }
 
-  /** All rounds that wait, as one print. */
-  @Get('rounds-lists')
+  /**
+   * Rounds as one print: their lists (barcodes, and room for what was taken), the packing lists of their orders (slips), and labels for
+   * their totes. Without rounds, of all that wait.
+   */
+  @Get('rounds-papers')
   @Access('signed-in')
   @ApiQuery({ name: 'site', required: false, type: String })
-  async allLists(@Reader() person: Person, @AtSites() siteIds: readonly number[]): Promise<StreamableFile> {
-    const { rows } = await this.queries.list(siteIds, person.id, { from: 0, limit: MOST_LISTS });
-    const rounds = await Promise.all(rows.filter((r) => r.state === 'waiting').map((r) => this.sheets.sheet(r.code, person.siteIds)));
-    return new StreamableFile(await this.papers.lists(rounds), { type: 'application/pdf', disposition: 'inline; filename="rounds.pdf"' });
+  @ApiQuery({ name: 'rounds', required: false, type: String })
+  @ApiQuery({ name: 'papers', required: false, type: String })
+  async print(
+    @Reader() person: Person,
+    @AtSites() siteIds: readonly number[],
+    @Query('rounds') rounds?: unknown,
+    @Query('papers') papers?: unknown,
+  ): Promise<StreamableFile> {
+    const kinds = wordsOf(papers).filter((word): word is KindOfPaper => (KINDS_OF_PAPER as readonly string[]).includes(word));
+    const pdf = await this.papers.print(person, siteIds, wordsOf(rounds), kinds.length > 0 ? kinds : ['lists']);
+    return new StreamableFile(pdf, { type: 'application/pdf', disposition: 'inline; filename="rounds.pdf"' });
   }
 
   @Get('rounds')

@@ -1,18 +1,46 @@
-import { drawBarcode, drawCells, drawLetterhead, finish, type Letterhead, newPaper, type Paper } from '../paper/index.js';
+import {
+  drawBarcode,
+  drawCells,
+  drawLetterhead,
+  drawPackingList,
+  finish,
+  type Letterhead,
+  newPaper,
+  type PackedOrder,
+  type Paper,
+} from '../paper/index.js';
+import { drawOrderLabels } from './order-labels.js';
 import type { RoundSheetDto } from './sheet.dto.js';
 
 const ROW = 40;
 
+/** What of rounds is printed; the orders are those whose packing lists go with it. */
+export interface RoundPrint {
+  rounds: readonly RoundSheetDto[];
+  lists: boolean;
+  slips: readonly PackedOrder[];
+  labels: boolean;
+}
+
 /**
- * Rounds on paper, for the day on which the network does not come: each on pages of its own, stops in the order of the walk, with a
- * barcode for the bin and room for what was taken. The round's barcode opens it on any phone.
+ * Rounds on paper, in one print: a list of each for the day on which the network does not come, with stops in the order of the walk, a
+ * barcode for the bin and room for what was taken; the packing lists of their orders; a label for the tote of each. The round's barcode
+ * opens it on any phone.
  */
-export async function roundListsPdf(rounds: readonly RoundSheetDto[], from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
-  const paper = newPaper(rounds.length === 1 ? `Round ${rounds[0]?.code ?? ''}` : `${rounds.length} rounds`);
-  for (const [i, round] of rounds.entries()) {
-    if (i > 0) paper.addPage();
+export async function roundPapersPdf(
+  { rounds, lists, slips, labels }: RoundPrint,
+  from: Letterhead = { name: '', address: '' },
+): Promise<Buffer> {
+  const paper = newPaper(rounds.length === 1 ? `Round ${rounds[0]?.code ?? ''}` : `${rounds.length} rounds`, 'no page yet');
+  for (const round of lists ? rounds : []) {
+    paper.addPage();
     await draw(paper, round, from);
   }
+  for (const order of slips) {
+    paper.addPage();
+    await drawPackingList(paper, order, from);
+  }
+  if (labels) await drawOrderLabels(paper, rounds);
   return finish(paper);
 }
 
@@ -20,7 +48,7 @@ async function draw(paper: Paper, round: RoundSheetDto, from: Letterhead): Promi
   drawLetterhead(paper, from);
   const left = paper.page.margins.left;
   const wide = paper.page.width - 2 * left;
-  const several = round.orders.length > 1;
+  const several = round.holders.length > 1;
   paper.font('bold').fontSize(18).text(`Round ${round.code}`, left, 42);
   await drawBarcode(paper, round.code, paper.page.width - left - 150, 42, 150, 30);
   drawCells(
@@ -35,7 +63,7 @@ async function draw(paper: Paper, round: RoundSheetDto, from: Letterhead): Promi
     100,
   );
   let y = 152;
-  for (const [i, o] of round.orders.entries()) {
+  for (const [i, o] of round.holders.entries()) {
     paper
       .font('bold')
       .fontSize(10)
@@ -54,7 +82,7 @@ async function draw(paper: Paper, round: RoundSheetDto, from: Letterhead): Promi
       paper.addPage();
       y = 42;
     }
-    const at = round.orders.findIndex((o) => o.code === stop.order) + 1;
+    const at = round.holders.findIndex((o) => o.code === stop.order) + 1;
     await drawBarcode(paper, stop.place, left, y, 96, 20);
     paper
       .font('bold')

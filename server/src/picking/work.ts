@@ -1,2 +1,2 @@
 /** What picking does in threads. */
-export { roundListsPdf } from './round-list.pdf.js';
+export { roundPapersPdf } from './round-list.pdf.js';

@@ -2158,23 +2158,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rounds/{code}/list": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The round on paper, with barcodes and room for what was taken. */
-        get: operations["Picking_paper"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rounds/{code}/results": {
         parameters: {
             query?: never;
@@ -2192,15 +2175,18 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rounds-lists": {
+    "/api/rounds-papers": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** All rounds that wait, as one print. */
-        get: operations["Picking_allLists"];
+        /**
+         * Rounds as one print: their lists (barcodes, and room for what was taken), the packing lists of their orders (slips), and labels for
+         *     their totes. Without rounds, of all that wait.
+         */
+        get: operations["Picking_print"];
         put?: never;
         post?: never;
         delete?: never;
@@ -11142,25 +11128,6 @@ export interface operations {
             };
         };
     };
-    Picking_paper: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                code: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     Picking_enter: {
         parameters: {
             query?: never;
@@ -11186,9 +11153,11 @@ export interface operations {
             };
         };
     };
-    Picking_allLists: {
+    Picking_print: {
         parameters: {
             query?: {
+                papers?: string;
+                rounds?: string;
                 site?: string;
             };
             header?: never;

@@ -1,9 +1,10 @@
+import { useState } from 'react';
 import { key } from '../../api/keys';
 import { Link, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { useAct } from '../../api/use-act';
-import { TextAnchor, TextButton } from '../../ui/button';
+import { TextButton } from '../../ui/button';
 import { age, plural, when } from '../../ui/format';
 import { byDeparture } from '../../ui/by-departure';
 import { DepartureRow } from '../../ui/departure-row';
@@ -11,6 +12,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { ListPage, useBeside } from '../../ui/list-page';
 import { OpenRow } from '../../ui/open-row';
+import { PrintRounds } from './print-rounds';
 import { stateOf } from './round-words';
 import { DenseTable, GlyphCell } from '../../ui/table';
 import { PickingWords } from './picking-words';
@@ -21,13 +23,14 @@ type Round = Dto['RoundRowDto'];
 /** The rounds: who walks, how far they are, what was short. */
 export function PickingPage() {
   const mayRelease = useMe().data?.rights.includes('release') === true;
+  const [prints, setPrints] = useState(false);
   const query = useLongList(key('rounds'), (query) => ask(api.GET('/api/rounds', { params: { query } })));
   return (
     <ListPage title="Rounds" width={590}>
       <PickingWords at="rounds">
-        <TextAnchor href="/api/rounds-lists" target="_blank" rel="noreferrer">
-          Print all that wait
-        </TextAnchor>
+        <TextButton type="button" onClick={() => setPrints(true)}>
+          Print
+        </TextButton>
       </PickingWords>
       <Shown query={query}>
         {({ rows: rounds }) =>
@@ -38,6 +41,7 @@ export function PickingPage() {
           )
         }
       </Shown>
+      {prints && <PrintRounds rounds={query.data?.rows ?? []} onClose={() => setPrints(false)} />}
       <MoreRows list={query} what={['round', 'rounds']} />
     </ListPage>
   );

@@ -34,7 +34,7 @@ export function RoundSheet() {
           about={r.pooled ? `${stateOf(r)}, picked together and sorted at a wall` : stateOf(r)}
           code={r.code}
           back="/picking"
-          print={{ href: `/api/rounds/${r.code}/list`, says: 'Paper list' }}
+          print={{ href: `/api/rounds-papers?rounds=${r.code}&papers=lists`, says: 'Paper list' }}
         >
           <Waybill
             cells={[
