@@ -222,3 +222,18 @@ test('a colleague walks with whoever is on a round: no two are sent to one bin, 
   await expect(second.getByText('Ines Calder has 4 stops to go')).toBeVisible();
   await other.close();
 });
+
+test('a daily run is set up, shows what it would send, and is removed again', async () => {
+  await desk.goto('/picking/runs/new');
+  await desk.getByLabel('Runs at, every working day').fill('7.15');
+  await desk.getByRole('button', { name: 'Keep the run' }).click();
+  await expect(desk.getByText('Write the time as 07:30').first()).toBeVisible();
+  await desk.getByLabel('Runs at, every working day').fill('07:15');
+  await desk.getByRole('combobox', { name: 'Stops', exact: true }).selectOption('One stop');
+  await desk.getByRole('checkbox', { name: 'Switched on' }).uncheck();
+  await desk.getByRole('button', { name: 'Keep the run' }).click();
+  await expect(desk.getByRole('heading', { name: 'What it would send now' })).toBeVisible();
+  await expect(desk.getByRole('row', { name: /07:15.*of one stop/ })).toBeVisible();
+  await desk.getByRole('button', { name: 'Remove it' }).click();
+  await expect(desk.getByRole('row', { name: /07:15/ })).toHaveCount(0);
+});

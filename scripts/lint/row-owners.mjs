@@ -46,7 +46,7 @@ const OWNED = {
   orders: ['sales_order', 'sales_order_line', 'sales_order_change', 'order_hold'],
   connectors: ['parked_message', 'channel_exchange'],
   counting: ['spot_count'],
-  picking: ['round', 'round_order', 'round_stop', 'tote_use'],
+  picking: ['daily_run', 'round', 'round_order', 'round_stop', 'tote_use'],
   packing: ['parcel', 'parcel_line'],
   dispatch: [],
 };

@@ -46,7 +46,7 @@ export function* departuresFrom<R extends DepartureRule>(from: Date, site: SiteC
   const today = Math.floor(wallClock(from, site.timeZone) / DAY_MS) * DAY_MS;
   for (let ahead = 0; ahead <= MOST_DAYS; ahead++) {
     const day = today + ahead * DAY_MS;
-    if (site.workingDays[(new Date(day).getUTCDay() + 6) % 7] !== 'Y') continue;
+    if (!worksOn(site.workingDays, day)) continue;
     for (const rule of vans.length > 0 ? vans : [null]) {
       const [hours = 0, minutes = 0] = (rule ?? NO_VAN).leavesAt.split(':').map(Number);
       const at = instantOf(day + (hours * 60 + minutes) * MINUTE_MS, site.timeZone);
@@ -127,3 +127,6 @@ function firstAfter(departures: readonly Departure[], at: Date): number {
   }
   return low;
 }
+
+/** Whether a day is one on which a site works: `workingDays` has a letter for each day from Monday on, Y for those. `day` is an ISO date, or its midnight in UTC, in ms. */
+export const worksOn = (workingDays: string, day: string | number): boolean => workingDays[(new Date(day).getUTCDay() + 6) % 7] === 'Y';

@@ -7,6 +7,7 @@ export {
   type OpenDay,
   promisedFor,
   type SiteCalendar,
+  worksOn,
 } from './departures.js';
 export { instantOf } from './site-clock.js';
 export { earliestFor, type Flow, type Projection, projectionOf, promisableAt } from './projection.js';

@@ -21,6 +21,8 @@ const NEAR = 10;
 /** So many places that follow each other are moved together. */
 const MOVED = 3;
 const EPSILON = 1e-9;
+/** How much longer a shaken order may be than the one before at first, as a share of the metres between two stops. */
+const WARM = 0.25;
 
 /** Always to the nearest stop. */
 function nearestFirst({ size, metres }: Distances): number[] {
@@ -190,15 +192,20 @@ class Tour {
 
 /**
  * A good order of all stops: the nearest first, then improved, then shaken `tries` times by changing over two neighbouring stretches and
- * improved again (iterated local search, Lourenço, Martin and Stützle 2003). The same input gives the same answer.
+ * improved again (iterated local search, Lourenço, Martin and Stützle 2003). The same input and seed give the same answer.
  */
-export function goodWalk(distances: Distances, tries: number): number[] {
+export function goodWalk(distances: Distances, tries: number, seed = 0): number[] {
   const { size } = distances;
   if (size <= 3) return size === 3 ? [0] : [];
   const tour = new Tour(distances, nearestFirst(distances));
   tour.improve();
   let best = tour.at.slice();
-  const random = seeded(size);
+  let fewest = roundOf(best, distances);
+  // Where it stands now; at first that may be a little longer than the best, so that it gets out of a valley.
+  let now = best;
+  let metres = fewest;
+  const heat = (WARM * fewest) / size;
+  const random = seeded(size + 1000 * seed);
   for (let t = 0; t < tries && size >= 8; t++) {
     // Near each other, so that what was good elsewhere stays.
     const span = Math.min(size, 4 + Math.floor(random() * 24));
@@ -206,15 +213,17 @@ export function goodWalk(distances: Distances, tries: number): number[] {
     const cut = () => 1 + Math.floor(random() * (span - 1));
     const [p = 0, q = 0, r = 0] = [cut(), cut(), cut()].sort((x, y) => x - y);
     if (p === q || q === r) continue;
-    const part = (begin: number, end: number) => Array.from({ length: end - begin }, (_, i) => best[(from + begin + i) % size] ?? 0);
+    const part = (begin: number, end: number) => Array.from({ length: end - begin }, (_, i) => now[(from + begin + i) % size] ?? 0);
     const changed = [...part(0, p), ...part(q, r), ...part(p, q), ...part(r, size)];
-    const before = roundOf(best, distances);
     tour.at.set(changed);
     tour.settle();
     for (const i of [p - 1, p, q - 1, q, r - 1, r, p + r - q - 1, p + r - q]) tour.lookAt(changed[(i + size) % size] ?? 0);
     tour.improve();
-    if (roundOf(tour.at, distances) <= before + EPSILON) best = tour.at.slice();
-    else tour.at.set(best);
+    const become = roundOf(tour.at, distances);
+    if (become > metres + heat * (1 - t / tries) * random() + EPSILON) continue;
+    now = tour.at.slice();
+    metres = become;
+    if (become < fewest - EPSILON) [best, fewest] = [now, become];
   }
   return opened(best, size);
 }

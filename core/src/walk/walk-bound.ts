@@ -1,10 +1,13 @@
 import type { Distances } from './good-walk.js';
 
+/** So many rounds without a better bound before prices change by smaller steps. */
+const PATIENCE = 25;
+
 /**
  * Metres that no walk through all stops can do without: a spanning tree of all places, with a price on each that draws its degree to what
  * a walk gives it, two at a stop and one at each end (Held and Karp 1970). `upper` is the length of a walk that is known. O(rounds · size²).
  */
-export function walkBound({ size, metres }: Distances, upper: number, rounds = 300): number {
+export function walkBound({ size, metres }: Distances, upper: number, rounds = 1_000): number {
   const price = new Float64Array(size);
   const bestCost = new Float64Array(size);
   const bestFrom = new Int32Array(size);
@@ -48,7 +51,7 @@ export function walkBound({ size, metres }: Distances, upper: number, rounds = 3
     if (sum > bound + 1e-9) {
       bound = sum;
       idle = 0;
-    } else if (++idle >= 12) {
+    } else if (++idle >= PATIENCE) {
       step /= 2;
       idle = 0;
     }

@@ -46,6 +46,7 @@ const CHANGES = {
   release: ['orders', 'rounds', 'stock'],
   take: ['rounds', 'orders'],
   help: ['rounds'],
+  'daily-run': ['setup'],
   tote: ['rounds'],
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock', 'counts'],

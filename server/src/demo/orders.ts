@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
 import { OrderIntake } from '../orders/index.js';
-import { PickingQueries, ReleaseService } from '../picking/index.js';
+import { PickingQueries, ReleaseService, RunRules } from '../picking/index.js';
 import { type Act, num, one, promisedSql, rows } from '../platform/index.js';
 import { DemoHands } from './hands.js';
 import { actAs } from './morning.js';
@@ -78,6 +78,7 @@ export class DemoOrders {
     private readonly hands: DemoHands,
     private readonly calendars: CalendarQueries,
     private readonly wall: DemoWall,
+    private readonly runs: RunRules,
   ) {}
 
   async takeIn(): Promise<void> {
@@ -136,6 +137,7 @@ export class DemoOrders {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
+    await this.runs.add(fresh(desk), { siteId: 1, runsAt: '07:30', vanAt: '15:30', channelId: null, mostStops: null, pooled: false, active: false });
     await this.sendTogether(desk, together);
     await this.wall.sortHalf(pooled);
     const longer: string[] = [];

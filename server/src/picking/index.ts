@@ -1,5 +1,7 @@
 /** Rounds, their stops and totes. */
 export { PickingModule } from './picking.module.js';
+export { DailyRuns } from './daily-runs.service.js';
+export { RunRules } from './run-rules.service.js';
 export { pickable } from './pickable.js';
 export { PickingQueries } from './picking.queries.js';
 export { RecallService } from './recall.service.js';

@@ -24,11 +24,15 @@ import { MissingService } from './missing.service.js';
 import { SharesService } from './shares.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
+import { DailyRuns } from './daily-runs.service.js';
+import { RunPlans } from './run-plan.service.js';
+import { RunRules } from './run-rules.service.js';
+import { RunsController } from './runs.controller.js';
 import { WaitingQueries } from './waiting.queries.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, OrdersModule, CountingModule],
-  controllers: [PickingController, BoardController],
+  controllers: [PickingController, BoardController, RunsController],
   providers: [
     BoardQueries,
     SheetQueries,
@@ -48,7 +52,10 @@ import { WaitingQueries } from './waiting.queries.js';
     PeoplePaceQueries,
     WalksQueries,
     WaitingQueries,
+    RunPlans,
+    RunRules,
+    DailyRuns,
   ],
-  exports: [WaitingQueries, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
+  exports: [RunRules, WaitingQueries, PickingQueries, PickingService, ReleaseService, RecallService, ShortService],
 })
 export class PickingModule {}

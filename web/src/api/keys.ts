@@ -76,6 +76,8 @@ const SHOWS = {
   round: ['rounds', 'orders'],
   walks: ['rounds', 'orders'],
   pickers: ['people'],
+  'daily-runs': ['setup', 'orders', 'channels'],
+  'daily-run-preview': ['orders', 'rounds', 'stock', 'setup'],
   'release-board': ['rounds', 'orders', 'stock'],
   'bench-queue': ['parcels', 'orders', 'rounds'],
   rates: 'own',

@@ -2313,6 +2313,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/daily-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Runs_list"];
+        put?: never;
+        post: operations["Runs_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/daily-runs/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the rule would send if it were due now. */
+        get: operations["Runs_preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/daily-runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Runs_edit"];
+        post?: never;
+        delete: operations["Runs_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/queue": {
         parameters: {
             query?: never;
@@ -5878,6 +5927,64 @@ export interface components {
         GiveStopDto: {
             /** @description Who is to go there; null: whoever walks the round. */
             personId: number | null;
+        };
+        DailyRunDto: {
+            id: number;
+            siteId: number;
+            site: string;
+            /** @description By the clock of the site. */
+            runsAt: string;
+            /** @description What must catch this van, by the clock of the site, goes; null: all that leaves on the day. */
+            vanAt: string | null;
+            channelId: number | null;
+            channel: string | null;
+            /** @description Only orders of so few stops; null: any. */
+            mostStops: number | null;
+            /** @description Rounds are sorted at a wall. */
+            pooled: boolean;
+            active: boolean;
+            /** @description Whoever has set it up: it is done in their name. */
+            person: string;
+            /** Format: date-time */
+            lastAt: string | null;
+            lastSays: string | null;
+            version: number;
+        };
+        RunChannelDto: {
+            id: number;
+            name: string;
+        };
+        DailyRunsDto: {
+            runs: components["schemas"]["DailyRunDto"][];
+            channels: components["schemas"]["RunChannelDto"][];
+        };
+        RunRoundDto: {
+            orders: string[];
+            stops: number;
+            units: number;
+            metres: number;
+        };
+        RunLeftDto: {
+            order: string;
+            customer: string;
+            why: string;
+        };
+        RunPreviewDto: {
+            rounds: components["schemas"]["RunRoundDto"][];
+            /** @description Orders that it would leave, with why. */
+            left: components["schemas"]["RunLeftDto"][];
+        };
+        EditDailyRunDto: {
+            siteId: number;
+            runsAt: string;
+            vanAt: string | null;
+            channelId: number | null;
+            mostStops: number | null;
+            pooled: boolean;
+            active: boolean;
+        };
+        DailyRunIdDto: {
+            id: number;
         };
         BenchRowDto: {
             order: string;
@@ -11351,6 +11458,115 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunsDto"];
+                };
+            };
+        };
+    };
+    Runs_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDailyRunDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Runs_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPreviewDto"];
+                };
+            };
+        };
+    };
+    Runs_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDailyRunDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Runs_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
                 };
             };
         };

@@ -174,6 +174,11 @@ export const routes: RouteObject = {
     { path: 'picking', element: <PickingPage />, children: [{ path: ':code', element: <RoundSheet /> }] },
     { path: 'picking/release', element: <ReleasePage /> },
     { path: 'picking/walks', element: <WalksPage /> },
+    {
+      path: 'picking/runs',
+      lazy: async () => ({ Component: (await import('./picking/runs-page')).RunsPage }),
+      children: ['new', ':id'].map((path) => ({ path, lazy: async () => ({ Component: (await import('./picking/run-form')).RunForm }) })),
+    },
     { path: 'packing', element: <PackingPage /> },
     { path: 'dispatch', element: <DispatchPage /> },
     {

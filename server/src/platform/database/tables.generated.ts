@@ -263,6 +263,25 @@ export interface Tables {
     needs: 'customer_id' | 'item_id' | 'price';
     computed: never;
   };
+  daily_run: {
+    row: {
+      id: number;
+      site_id: number;
+      runs_at: string;
+      van_at: string | null;
+      channel_id: number | null;
+      most_stops: number | null;
+      pooled: number;
+      active: number;
+      person_id: number;
+      last_on: string | null;
+      last_at: Date | null;
+      last_says: string | null;
+      version: number;
+    };
+    needs: 'site_id' | 'runs_at' | 'person_id';
+    computed: never;
+  };
   departure: {
     row: { id: number; site_id: number; carrier_id: number | null; name: string; leaves_at: string; closes_minutes: number };
     needs: 'site_id' | 'name' | 'leaves_at';
