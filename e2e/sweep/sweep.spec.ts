@@ -133,6 +133,10 @@ async function knownIn(page: Page): Promise<Known> {
     '/floor/receive/:code': first('floor/receive', code),
     '/floor/pick/:code': first('rounds', code),
     '/picking/:code': first('rounds', code),
+    '/picking/runs/:id': api<{ runs: { id: number }[] }>(page, 'daily-runs').then(({ runs: [run] }) => run && String(run.id)),
+    '/floor/sort/:code': api<{ rows: { code: string; pooled: boolean; state: string }[] }>(page, 'rounds').then(
+      ({ rows }) => rows.find((r) => r.pooled && r.state === 'set-down')?.code,
+    ),
     '/bench/:code?': first('bench/queue', (o: { order: string }) => o.order),
   };
   const entries = await Promise.all(Object.entries(wanted).map(async ([route, found]) => [route, await found] as const));

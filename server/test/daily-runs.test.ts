@@ -24,8 +24,7 @@ describe('a daily run', () => {
 
   const list = async () => ((await maren.get('daily-runs').expect(200)).body as { runs: Run[] }).runs;
   const one = async (id: number) => (await list()).find((r) => r.id === id)!;
-  const added = async (more: object = {}) =>
-    ((await maren.post('daily-runs', { ...rule, ...more }).expect(201)).body as { id: number }).id;
+  const added = async (more: object = {}) => ((await maren.post('daily-runs', { ...rule, ...more }).expect(201)).body as { id: number }).id;
   /** Tomorrow at noon by the clock of the site, when what was set up today is due for the first time. */
   const tomorrow = () => new Date(Date.now() + 86_400_000);
   const runs = () => house.app.get(DailyRuns);

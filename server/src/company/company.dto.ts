@@ -2,9 +2,11 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsEmail,
   IsIn,
   IsInt,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -52,12 +54,16 @@ export class SiteCalendarDto {
   /** Monday to Sunday: Y for a working day. */
   workingDays: string;
   departures: SiteDepartureDto[];
+  /** Whether anybody walks rounds there; otherwise goods are packed from the shelf. */
+  picks: boolean;
   version: number;
 }
 export class EditSiteCalendarDto {
   @Matches(/^(?=.*Y)[YN]{7}$/, { message: 'A site works on at least one day of the week' }) workingDays: string;
   @IsString() @MaxLength(40) timeZone: string;
   @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SiteDepartureDto) departures: SiteDepartureDto[];
+  /** Whether anybody walks rounds there; otherwise goods are packed from the shelf. Left as it is where it is not said. */
+  @IsOptional() @IsBoolean() picks?: boolean;
 }
 export class NewSiteDto {
   @Matches(/^[A-Za-z0-9]{2,12}$/, { message: 'A site code is 2 to 12 letters and digits' }) code: string;

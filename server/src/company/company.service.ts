@@ -80,9 +80,9 @@ export class CompanyService {
   }
 
   async calendars(siteIds: readonly number[]): Promise<SiteCalendarDto[]> {
-    const sites = await rows<Omit<SiteCalendarDto, 'departures'>>(
+    const sites = await rows<Omit<SiteCalendarDto, 'departures' | 'picks'> & { picks: number }>(
       this.source,
-      'SELECT id AS siteId, name AS site, time_zone AS timeZone, working_days AS workingDays, version FROM site WHERE id IN (?) ORDER BY id',
+      'SELECT id AS siteId, name AS site, time_zone AS timeZone, working_days AS workingDays, picks, version FROM site WHERE id IN (?) ORDER BY id',
       [[0, ...siteIds]],
     );
     const departures = await rows<SiteCalendarDto['departures'][number] & { siteId: number }>(
@@ -90,7 +90,11 @@ export class CompanyService {
       `SELECT d.site_id AS siteId, d.name, COALESCE(c.code, '') AS carrier, TIME_FORMAT(d.leaves_at, '%H:%i') AS leavesAt, d.closes_minutes AS closesMinutes FROM departure d LEFT JOIN carrier c ON c.id = d.carrier_id WHERE d.site_id IN (?) ORDER BY d.leaves_at`,
       [[0, ...siteIds]],
     );
-    return sites.map((s) => ({ ...s, departures: departures.filter((d) => d.siteId === s.siteId).map(({ siteId: _, ...d }) => d) }));
+    return sites.map((s) => ({
+      ...s,
+      picks: s.picks === 1,
+      departures: departures.filter((d) => d.siteId === s.siteId).map(({ siteId: _, ...d }) => d),
+    }));
   }
 
   setCalendar(act: Act, siteId: number, version: number, input: EditSiteCalendarDto): Promise<void> {

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { onShelfSql } from '../allocation/index.js';
 import { DataSource } from 'typeorm';
 import { urgentSql } from '../orders/index.js';
 import { num, one, rows, siteDays, sqlList } from '../platform/index.js';
@@ -67,7 +68,8 @@ export class LineQueries {
         paces,
         'packing',
         'to pack',
-        `SELECT COUNT(DISTINCT o.id) AS n, MIN(u.set_down_at) AS oldest, 0 AS stuck FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?)`,
+        `SELECT COUNT(DISTINCT o.id) AS n, MIN(u.set_down_at) AS oldest, 0 AS stuck FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL
+         WHERE o.state = 'picked' AND (u.id IS NOT NULL OR ${onShelfSql('v', 't')}) AND t.site_id IN (?)`,
         sites,
       ),
       this.stage(

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { type LineProgress, orderState, type OrderState } from '@vectrum/core/orders';
 import { kindsFor } from '@vectrum/core/places';
+import { onShelfSql } from '../allocation/index.js';
 import { marks, more, NEXT, NOW, num, rows, sqlList, type Tx, update } from '../platform/index.js';
 
 interface OrderRow {
@@ -17,11 +18,13 @@ const IS_PICKED = `p.kind IN ${sqlList(kindsFor('picked'))}`;
 // What several orders share is on its way until it is sorted.
 const IS_DOWN = '(u.set_down_at IS NOT NULL AND u.order_id IS NOT NULL)';
 
+const ON_SHELF = onShelfSql('v', 'p');
+
 /** Where the goods of each line lie, by the places that its reservations follow them to. */
 const PROGRESS = `SELECT v.order_line_id AS lineId,
-    SUM(IF(p.kind <> 'parcel' AND NOT ${IS_PICKED}, v.units, 0)) AS toPick,
+    SUM(IF(p.kind <> 'parcel' AND NOT ${IS_PICKED} AND NOT ${ON_SHELF}, v.units, 0)) AS toPick,
     SUM(IF(${IS_PICKED} AND NOT ${IS_DOWN}, v.units, 0)) AS walking,
-    SUM(IF(${IS_PICKED} AND ${IS_DOWN}, v.units, 0)) AS setDown,
+    SUM(IF((${IS_PICKED} AND ${IS_DOWN}) OR ${ON_SHELF}, v.units, 0)) AS setDown,
     SUM(IF(p.kind = 'parcel' AND c.state = 'open', v.units, 0)) AS inOpenParcel,
     SUM(IF(p.kind = 'parcel' AND c.state <> 'open', v.units, 0)) AS inClosedParcel
   FROM reservation v JOIN place p ON p.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id LEFT JOIN parcel c ON c.place_id = v.place_id`;

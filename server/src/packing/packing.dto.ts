@@ -58,6 +58,8 @@ export class PackLineDto implements PackLine {
   unitG: number | null;
   unitMl: number | null;
   /** The longest side of one base unit, in millimetres; null where it is not known. */
+  /** The bins that it is taken out of, where it was not picked into a tote. */
+  shelf: string | null;
   longestMm: number | null;
 }
 /** What a packing table needs: the task itself, and what stands around it. */

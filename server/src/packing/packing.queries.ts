@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { kindsFor } from '@vectrum/core/places';
 import { DataSource } from 'typeorm';
-import { spareSql } from '../allocation/index.js';
+import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { notFound, num, one, pageOf, rows, sqlList, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
@@ -33,9 +33,9 @@ export class PackingQueries {
     >(
       this.source,
       {
-        select: `o.code AS \`order\`, t.site_id AS siteId, o.customer, t.code AS tote, b.code AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
-        from: `FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id LEFT JOIN place b ON b.id = t.parent_id JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id = u.tote_id
-       WHERE u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' AND t.site_id IN (?) GROUP BY o.id`,
+        select: `o.code AS \`order\`, MIN(t.site_id) AS siteId, o.customer, MIN(IF(u.id IS NULL, NULL, t.code)) AS tote, MIN(b.code) AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
+        from: `FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL LEFT JOIN place b ON b.id = t.parent_id AND u.id IS NOT NULL
+       WHERE o.state = 'picked' AND (u.id IS NOT NULL OR ${onShelfSql('v', 't')}) AND t.site_id IN (?) GROUP BY o.id`,
         params: [[0, ...siteIds]],
         order: 'o.promised_at, o.id',
       },
@@ -55,7 +55,7 @@ export class PackingQueries {
   async orderOf(tx: Pick<Tx, 'query'>, code: string): Promise<BenchOrder> {
     const order = await one<BenchOrder>(
       tx,
-      `SELECT o.id, o.code, COALESCE((SELECT MIN(t.site_id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.order_id = o.id AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL), o.site_id) AS site_id, o.state, o.customer, o.note_packer, o.note_seen_by
+      `SELECT o.id, o.code, COALESCE((SELECT MIN(t.site_id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.order_id = o.id AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL), (SELECT MIN(v.site_id) FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL WHERE l.order_id = o.id), o.site_id) AS site_id, o.state, o.customer, o.note_packer, o.note_seen_by
        FROM sales_order o WHERE o.code = ? OR o.id = (SELECT u.order_id FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE t.code = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL LIMIT 1) OR o.id = (SELECT p.order_id FROM parcel p WHERE p.code = ?)
        ORDER BY o.code = ? DESC LIMIT 1`,
       [code, code, code, code],
@@ -105,10 +105,10 @@ export class PackingQueries {
   async lines(tx: Pick<Tx, 'query'>, order: Pick<BenchOrder, 'id'>): Promise<PackLineDto[]> {
     const found = await rows<{ [K in keyof PackLineDto]: string | number | null }>(
       tx,
-      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm
-       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id AND p.kind IN ${sqlList(['parcel', ...kindsFor('picked')])} JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1
+      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm
+       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1
          LEFT JOIN tote_use w ON w.open_tote = v.place_id
-       WHERE l.order_id = ? AND (p.kind = 'parcel' OR (w.set_down_at IS NOT NULL AND w.order_id IS NOT NULL)) GROUP BY l.id ORDER BY l.line`,
+       WHERE l.order_id = ? AND (p.kind = 'parcel' OR (w.set_down_at IS NOT NULL AND w.order_id IS NOT NULL) OR ${onShelfSql('v', 'p')}) GROUP BY l.id ORDER BY l.line`,
       [order.id],
     );
     const known = (value: string | number | null) => (value === null ? null : num(value));
@@ -120,6 +120,7 @@ export class PackingQueries {
       unitG: known(l.unitG),
       unitMl: known(l.unitMl),
       longestMm: known(l.longestMm),
+      shelf: l.shelf === null ? null : String(l.shelf),
     }));
   }
 

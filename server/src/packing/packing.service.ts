@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
 import { checkPack, type NoteSeenCommand, type PackCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
-import { Reservations } from '../allocation/index.js';
+import { onShelfSql, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
@@ -17,7 +17,7 @@ interface PackUndo extends Record<string, unknown> {
   lineId: number;
   itemId: number;
   parcelId: number;
-  parts: { toteId: number; lotId: number; units: number; parcelPlaceId: number }[];
+  parts: { toteId: number; lotId: number; units: number; parcelPlaceId: number; shelf?: number }[];
 }
 interface OpenParcel {
   id: number;
@@ -31,13 +31,16 @@ interface LineAtTable {
   left: number;
 }
 interface Part {
+  /** The tote that it stands in, or its bin. */
   toteId: number;
   lotId: number;
   units: number;
+  /** 1 where it is taken out of its bin: it was picked by nobody before. */
+  shelf: number;
 }
 
-/** What stands in totes at a table for one line of an order. */
-const AT_TABLE = `FROM reservation v JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL AND u.order_id IS NOT NULL WHERE v.order_line_id = ?`;
+/** What stands in totes at a table for one line of an order, or waits on the shelf where nobody walks rounds. */
+const AT_TABLE = `FROM reservation v JOIN place p ON p.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL AND u.order_id IS NOT NULL WHERE v.order_line_id = ? AND (u.id IS NOT NULL OR ${onShelfSql('v', 'p')})`;
 
 /** Proves goods into parcels at the packing table; an order may have several open. */
 @Injectable()
@@ -132,7 +135,7 @@ export class PackingService {
     return { ...found, left: num(at?.units) };
   }
 
-  /** The parcel of that number, begun at the table where the tote stands if there is none yet. */
+  /** The parcel of that number, begun at the table where the tote stands if there is none yet; at the site's first table where there is no tote. */
   private async parcel(tx: Tx, order: BenchOrder, number: number, toteId: number): Promise<OpenParcel> {
     const known = await one<OpenParcel>(tx, 'SELECT id, code, place_id, state FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
       order.id,
@@ -141,8 +144,12 @@ export class PackingService {
     if (known && known.state !== 'open') throw badState(`Parcel ${known.code} is closed already. Begin another one`);
     if (known) return known;
     const code = `${order.code}-${number}`;
-    const table = await one<{ parent_id: number | null }>(tx, 'SELECT parent_id FROM place WHERE id = ?', [toteId]);
-    const place = await addPlace(tx, { site_id: order.site_id, parent_id: table?.parent_id ?? null, code, kind: 'parcel' });
+    const table = await one<{ id: number | null }>(
+      tx,
+      `SELECT COALESCE((SELECT b.id FROM place t JOIN place b ON b.id = t.parent_id AND b.kind = 'packing-table' WHERE t.id = ?), (SELECT MIN(id) FROM place WHERE site_id = ? AND kind = 'packing-table' AND blocked = 0)) AS id`,
+      [toteId, order.site_id],
+    );
+    const place = await addPlace(tx, { site_id: order.site_id, parent_id: table?.id ?? null, code, kind: 'parcel' });
     const made = await insert(tx, 'parcel', { code, order_id: order.id, number, place_id: place });
     return { id: made, code, place_id: place, state: 'open' };
   }
@@ -151,14 +158,14 @@ export class PackingService {
   private async fromTotes(tx: Tx, lineId: number, units: number): Promise<Part[]> {
     const found = await rows<Part>(
       tx,
-      `SELECT v.place_id AS toteId, v.lot_id AS lotId, v.units ${AT_TABLE} ORDER BY v.place_id, v.lot_id`,
+      `SELECT v.place_id AS toteId, v.lot_id AS lotId, v.units, u.id IS NULL AS shelf ${AT_TABLE} ORDER BY v.place_id, v.lot_id`,
       [lineId],
     );
     const parts: Part[] = [];
     let need = units;
     for (const row of found) {
       const part = Math.min(need, row.units);
-      if (part > 0) parts.push({ ...row, units: part });
+      if (part > 0) parts.push({ ...row, units: part, shelf: num(row.shelf) });
       need -= part;
     }
     if (need > 0) throw new Problem(409, 'stock', 'The tote does not hold that many. Count what is in it');
@@ -189,7 +196,8 @@ export class PackingService {
       }
     }
     const units = undo.parts.reduce((n, p) => n + p.units, 0) * sign;
-    await this.states.progress(tx, undo.lineId, { packed: units });
+    const picked = undo.parts.reduce((n, p) => n + (p.shelf ? p.units : 0), 0) * sign;
+    await this.states.progress(tx, undo.lineId, { packed: units, ...(picked === 0 ? {} : { picked }) });
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {

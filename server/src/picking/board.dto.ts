@@ -75,6 +75,8 @@ export class ReleaseBoardDto {
   pickers: BoardPickerDto[];
   /** What a round holds, unless the page says otherwise. */
   roundOrders: number;
+  /** Whether anybody walks rounds there; otherwise orders go to the packing table at once. */
+  picks: boolean;
   /** The slots of the largest sorting wall of the site; nought where there is none, and nothing can be pooled. */
   wallSlots: number;
   roundKilos: number;

@@ -19,6 +19,7 @@ import type {
 } from './board.dto.js';
 import { PeoplePaceQueries } from './people-pace.queries.js';
 import { pickable, takeFrom } from './pickable.js';
+import { picksAt } from './picks-at.js';
 import { largestWall } from './walls.js';
 import { type WaitingLine, WaitingQueries } from './waiting.queries.js';
 
@@ -79,6 +80,7 @@ export class BoardQueries {
       items: itemsOf(lines),
       vans: departures.map(({ at, name, carrier }) => ({ at, name, carrier })),
       pickers: await this.pickers(siteId),
+      picks: await picksAt(this.source, siteId),
       wallSlots: await largestWall(this.source, siteId),
       roundOrders: await this.settings.get(this.source, 'roundOrders'),
       roundKilos: await this.settings.get(this.source, 'roundKilos'),

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BinStock } from '@vectrum/core/allocation';
-import { AllocationService, Reservations } from '../allocation/index.js';
+import { AllocationService, type Holder, onShelfSql, Reservations } from '../allocation/index.js';
 import { type CountedSpot, MissingGoods } from '../counting/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, more, one, rows, type Tx, update } from '../platform/index.js';
@@ -14,6 +14,11 @@ import { type RoundRow, type StopRow, stopOf } from './rounds.js';
 export interface Sought {
   stopId: number;
   units: number;
+}
+interface Shelved extends Holder {
+  units: number;
+  orderId: number;
+  rotation: 'fifo' | 'fefo';
 }
 export type StopOnRound = StopRow & { round: RoundRow };
 
@@ -35,22 +40,45 @@ export class MissingService {
   /** Only so many are there: nobody comes for more. Returns the units that are held for it. */
   async onlyThere(tx: Tx, act: Act, spot: CountedSpot, there: number): Promise<number> {
     const stops = await this.stopsAt(tx, spot);
-    await this.states.lock(
-      tx,
-      stops.map((s) => s.orderId),
-    );
+    const shelved = await this.shelvedAt(tx, spot);
+    const orders = [...stops, ...shelved].map((s) => s.orderId);
+    await this.states.lock(tx, orders);
     const bins = ((await pickable(tx, spot.siteId, [spot.itemId], 'locked')).get(spot.itemId) ?? []).filter(
       (b) => b.placeId !== spot.placeId,
     );
     const { units, stays } = await this.hold(tx, act, spot, there, null);
     if (units === 0) return 0;
     await this.sendOthers(tx, stops, bins, stays);
+    const wanted = stops.reduce((n, s) => n + s.units - s.picked - s.short, 0);
+    await this.elsewhereOnShelf(tx, spot, shelved, bins, stays - wanted);
     await this.allocation.settle(tx, [spot]);
-    await this.states.refresh(
-      tx,
-      stops.map((s) => s.orderId),
-    );
+    await this.states.refresh(tx, orders);
     return units;
+  }
+
+  /** What waits at a spot to be packed from the shelf, those that were promised soonest first. */
+  private shelvedAt(tx: Tx, spot: CountedSpot): Promise<Shelved[]> {
+    return rows<Shelved>(
+      tx,
+      `SELECT v.order_line_id AS lineId, v.item_id AS itemId, v.site_id AS siteId, v.units, l.order_id AS orderId, i.rotation
+       FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN sales_order o ON o.id = l.order_id JOIN item i ON i.id = v.item_id JOIN place p ON p.id = v.place_id
+       WHERE v.place_id = ? AND v.item_id = ? AND v.lot_id = ? AND ${onShelfSql('v', 'p')} ORDER BY o.promised_at, o.id, l.line`,
+      [spot.placeId, spot.itemId, spot.lotId],
+    );
+  }
+
+  /** What is packed from the shelf and is not there is packed from other bins; what no bin has waits to be sent again. */
+  private async elsewhereOnShelf(tx: Tx, spot: CountedSpot, shelved: readonly Shelved[], bins: BinStock[], stays: number): Promise<void> {
+    let rest = Math.max(0, stays);
+    const here = { placeId: spot.placeId, lotId: spot.lotId };
+    for (const line of shelved) {
+      const keeps = Math.min(line.units, rest);
+      rest -= keeps;
+      if (keeps === line.units) continue;
+      await this.reservations.move(tx, line, here, null, line.units - keeps);
+      const { choices } = takeFrom(new Map([[line.itemId, bins]]), { ...line, units: line.units - keeps });
+      for (const { placeId, lotId, units } of choices) await this.reservations.move(tx, line, null, { placeId, lotId }, units);
+    }
   }
 
   /** The open stops that would come for goods of a bin, but for those given, with their rounds, which are held. */

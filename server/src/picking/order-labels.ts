@@ -17,8 +17,14 @@ export async function drawOrderLabels(paper: Paper, rounds: readonly RoundSheetD
     const y = (paper.page.height - DOWN * HIGH) / 2 + Math.floor(at / ACROSS) * HIGH + 10;
     const width = WIDE - 24;
     paper.font('bold').fontSize(20).text(order.code, x, y, { width, lineBreak: false });
-    paper.font('regular').fontSize(8).text(of, x, y + 4, { width, align: 'right', lineBreak: false });
-    paper.font('regular').fontSize(11).text(order.customer, x, y + 26, { width, height: 14, ellipsis: true });
+    paper
+      .font('regular')
+      .fontSize(8)
+      .text(of, x, y + 4, { width, align: 'right', lineBreak: false });
+    paper
+      .font('regular')
+      .fontSize(11)
+      .text(order.customer, x, y + 26, { width, height: 14, ellipsis: true });
     await drawBarcode(paper, order.code, x, y + 46, 170, 34);
   }
 }

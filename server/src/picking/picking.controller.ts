@@ -2,7 +2,19 @@ import { Body, Controller, Get, HttpCode, Param, Post, Query, StreamableFile } f
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { ReleasedDto } from '../orders/index.js';
-import { type Act, Acting, AskedWindow, AtSites, CodeDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
+import {
+  type Act,
+  Acting,
+  AskedWindow,
+  AtSites,
+  CodeDto,
+  IfMatch,
+  type Person,
+  Reader,
+  textOf,
+  type Window,
+  Windowed,
+} from '../platform/index.js';
 import { RoundPageDto } from './picking.dto.js';
 import { RecallService } from './recall.service.js';
 import { ReleaseService } from './release.service.js';

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { kindsFor } from '@vectrum/core/places';
 import { ActivityService } from '../activity/index.js';
-import { type Holder, Reservations, type Spot } from '../allocation/index.js';
+import { type Holder, onShelfSql, Reservations, type Spot } from '../allocation/index.js';
 import { OrderStates } from '../orders/index.js';
 import {
   type Act,
@@ -58,6 +58,7 @@ export class RecallService {
         [order.id],
       );
       if (packed) throw badState(`Some of ${code} is packed already. Take it out of its parcel at the packing table first`);
+      await this.offShelf(tx, order.id);
       const unpicked = await this.outOfTotes(tx, order.id);
       await this.fromStops(tx, order.id);
       await freeTotes(tx, order.id);
@@ -72,6 +73,17 @@ export class RecallService {
       });
       return { code };
     });
+  }
+
+  /** What waits on the shelf to be packed is promised at its site again, and may be taken from any bin. */
+  private async offShelf(tx: Tx, orderId: number): Promise<void> {
+    const held = await rows<Holder & { placeId: number; lotId: number; units: number }>(
+      tx,
+      `SELECT v.order_line_id AS lineId, v.item_id AS itemId, v.site_id AS siteId, v.place_id AS placeId, v.lot_id AS lotId, v.units
+       FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id JOIN place p ON p.id = v.place_id WHERE l.order_id = ? AND ${onShelfSql('v', 'p')} ORDER BY v.item_id, v.place_id, v.lot_id`,
+      [orderId],
+    );
+    for (const { placeId, lotId, units, ...holder } of held) await this.reservations.move(tx, holder, { placeId, lotId }, null, units);
   }
 
   /** What lies in totes and slots for an order is promised to it at its site again, and lies there for nobody. Returns its units. */

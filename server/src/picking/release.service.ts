@@ -22,6 +22,7 @@ import {
   rows,
   type Tx,
 } from '../platform/index.js';
+import { picksAt } from './picks-at.js';
 import { pickable, takeFrom } from './pickable.js';
 
 /** An order that is to be released, as whoever releases it has seen it. */
@@ -111,18 +112,25 @@ export class ReleaseService {
       const own = lines.filter((l) => group.some((o) => o.id === l.orderId));
       const shared = own.filter((l) => l.siteId === siteId);
       const orderIds = [...new Set(shared.map((l) => l.orderId))];
-      if (siteId !== null && shared.length > 0) rounds.push(await this.openRound(tx, { siteId, orderIds, sentTo, pooled }, shared, stocks));
+      const opened = async (round: NewRound, lines: readonly LineToPick[]) => {
+        const code = await this.openRound(tx, round, lines, stocks);
+        if (code !== null) rounds.push(code);
+      };
+      if (siteId !== null && shared.length > 0) await opened({ siteId, orderIds, sentTo, pooled }, shared);
       for (const order of group)
         for (const other of sitesOf(own.filter((l) => l.orderId === order.id && l.siteId !== siteId))) {
           const there = own.filter((l) => l.orderId === order.id && l.siteId === other);
-          rounds.push(await this.openRound(tx, { siteId: other, orderIds: [order.id], sentTo: null }, there, stocks));
+          await opened({ siteId: other, orderIds: [order.id], sentTo: null }, there);
         }
     }
     await this.states.refresh(
       tx,
       orders.map((o) => o.id),
     );
-    for (const order of orders) await this.tell(tx, act, order, 'sent to picking', await this.roundsOf(tx, order.id));
+    for (const order of orders) {
+      const found = await this.roundsOf(tx, order.id);
+      await this.tell(tx, act, order, found === '' ? 'sent to packing' : 'sent to picking', found || 'from the shelf');
+    }
     return rounds;
   }
 
@@ -147,13 +155,15 @@ export class ReleaseService {
             takeFrom(stocks.get(siteId) ?? new Map<number, BinStock[]>(), line).choices.map((choice) => ({ line, choice })),
           );
         if (stops.length === 0) continue;
-        const round = await this.newRound(tx, { siteId, orderIds: [order.id], sentTo: null });
-        for (const { line, choice } of stops) await this.addStop(tx, round.id, line, choice);
+        const round = (await picksAt(tx, siteId)) ? await this.newRound(tx, { siteId, orderIds: [order.id], sentTo: null }) : null;
+        for (const { line, choice } of stops)
+          if (round) await this.addStop(tx, round.id, line, choice);
+          else await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
         await this.activity.record(tx, act, {
           kind: 'release',
           glyph: 'go',
           title: `More of ${code} sent to picking`,
-          detail: round.code,
+          detail: round?.code ?? 'to be packed from the shelf',
           document: code,
           siteId: order.siteId,
         });
@@ -206,14 +216,17 @@ export class ReleaseService {
     return { id, code };
   }
 
-  /** Chooses bins for lines and writes the stops. Throws where bins open to picking hold too little. */
+  /**
+   * Chooses bins for lines and writes the stops. Where nobody walks rounds the goods wait in their bins for the packing table, and there
+   * is no round: null. Throws where bins open to picking hold too little.
+   */
   private async openRound(
     tx: Tx,
     round: NewRound,
     lines: readonly LineToPick[],
     stocks: ReadonlyMap<number, ReadonlyMap<number, BinStock[]>>,
-  ): Promise<string> {
-    const { id, code } = await this.newRound(tx, round);
+  ): Promise<string | null> {
+    const made = (await picksAt(tx, round.siteId)) ? await this.newRound(tx, round) : null;
     for (const line of lines) {
       const { choices, short } = takeFrom(stocks.get(round.siteId) ?? new Map<number, BinStock[]>(), line);
       if (short > 0) {
@@ -226,9 +239,11 @@ export class ReleaseService {
           `Bins open to picking lack ${short} of ${lacks?.name ?? 'an item'} for ${lacks?.code ?? 'an order'}. Refill from the reserve, or put away from the dock, first`,
         );
       }
-      for (const choice of choices) await this.addStop(tx, id, line, choice);
+      for (const choice of choices)
+        if (made) await this.addStop(tx, made.id, line, choice);
+        else await this.reservations.move(tx, line, null, { placeId: choice.placeId, lotId: choice.lotId }, choice.units);
     }
-    return code;
+    return made?.code ?? null;
   }
 
   /** What bins of each site hold that lines are promised at, locked. */

@@ -97,7 +97,8 @@ export class RunRules {
     mustBeAt(act.person, input.siteId);
     const { timeZone, departures } = await this.calendars.of(tx, input.siteId);
     const vanAt = input.vanAt ?? null;
-    if (vanAt !== null && !departures.some((d) => d.leavesAt === vanAt)) throw badForm({ vanAt: 'No van leaves this site then. Choose one of its vans' });
+    if (vanAt !== null && !departures.some((d) => d.leavesAt === vanAt))
+      throw badForm({ vanAt: 'No van leaves this site then. Choose one of its vans' });
     if (vanAt !== null && vanAt <= input.runsAt) throw badForm({ runsAt: 'It must run before its van leaves' });
     const channelId = input.channelId ?? null;
     if (channelId !== null && !(await find(tx, 'channel', { id: channelId }))) throw badForm({ channelId: 'There is no such channel' });
@@ -119,6 +120,11 @@ export class RunRules {
   }
 
   private async tell(tx: Tx, act: Act, run: Pick<EditDailyRunDto, 'siteId' | 'runsAt'>, what: string): Promise<void> {
-    await this.activity.record(tx, act, { kind: 'daily-run', glyph: 'full', title: `Daily run at ${run.runsAt} ${what}`, siteId: run.siteId });
+    await this.activity.record(tx, act, {
+      kind: 'daily-run',
+      glyph: 'full',
+      title: `Daily run at ${run.runsAt} ${what}`,
+      siteId: run.siteId,
+    });
   }
 }

@@ -26,13 +26,23 @@ export async function addSite(tx: Pick<Tx, 'query'>, site: { code: string; name:
   return id;
 }
 
-/** On which days a site works, and by which clock. */
+/** On which days a site works, by which clock, and whether anybody walks rounds there. */
 export async function keepSiteClock(
   tx: Tx,
   siteId: number,
-  clock: { workingDays: string; timeZone: string; version: number },
+  clock: { workingDays: string; timeZone: string; picks?: boolean; version: number },
 ): Promise<void> {
-  await update(tx, 'site', { id: siteId }, { working_days: clock.workingDays, time_zone: clock.timeZone, version: clock.version });
+  await update(
+    tx,
+    'site',
+    { id: siteId },
+    {
+      working_days: clock.workingDays,
+      time_zone: clock.timeZone,
+      version: clock.version,
+      ...(clock.picks === undefined ? {} : { picks: clock.picks ? 1 : 0 }),
+    },
+  );
 }
 
 export interface StandingPlace {

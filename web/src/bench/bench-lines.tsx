@@ -8,7 +8,15 @@ import { BenchList, BenchItem } from '../ui/bench/parts';
 const MOST_MARKS = 8;
 
 /** The order's lines, each filling in its place; the next one is in the highlighter. */
-export function BenchLines({ lines, next, book }: { lines: (PackLine & { rest: number })[]; next: number | undefined; book: Codebook }) {
+export function BenchLines({
+  lines,
+  next,
+  book,
+}: {
+  lines: (PackLine & { rest: number; shelf: string | null })[];
+  next: number | undefined;
+  book: Codebook;
+}) {
   return (
     <BenchList>
       {lines.map((l) => {
@@ -19,7 +27,14 @@ export function BenchLines({ lines, next, book }: { lines: (PackLine & { rest: n
             <Picture name={item?.picture} size={50} />
             <div>
               <b>{item?.name}</b>
-              <span>{item && spell(l.picked, item.packs)}</span>
+              <span>
+                {item && spell(l.picked, item.packs)}
+                {l.shelf && l.rest > 0 && (
+                  <>
+                    , from <span className="code">{l.shelf}</span>
+                  </>
+                )}
+              </span>
             </div>
             <span className="marks" role="img" aria-label={`${l.picked - l.rest} of ${l.picked} in`}>
               {l.picked <= MOST_MARKS ? (

@@ -41,7 +41,7 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
                   <i>
                     <Glyph name="half" size={18} says />
                   </i>
-                  <span className="code text-[20px]">{o.tote}</span>
+                  <span className={o.tote ? 'code text-[20px]' : 'text-[17px]'}>{o.tote ?? 'shelf'}</span>
                   <div>
                     <b>{o.customer}</b>
                     <span>

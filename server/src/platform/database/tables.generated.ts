@@ -925,6 +925,7 @@ export interface Tables {
       depth_m: string;
       version: number;
       working_days: string;
+      picks: number;
     };
     needs: 'code' | 'name';
     computed: never;

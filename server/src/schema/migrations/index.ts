@@ -30,6 +30,7 @@ import { SpotCounts1790000000031 } from './0031-spot-counts.js';
 import { SortingWalls1790000000032 } from './0032-sorting-walls.js';
 import { SharedWalks1790000000033 } from './0033-shared-walks.js';
 import { DailyRuns1790000000034 } from './0034-daily-runs.js';
+import { PackedFromTheShelf1790000000035 } from './0035-packed-from-the-shelf.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -69,4 +70,5 @@ export const migrations = [
   SortingWalls1790000000032,
   SharedWalks1790000000033,
   DailyRuns1790000000034,
+  PackedFromTheShelf1790000000035,
 ];

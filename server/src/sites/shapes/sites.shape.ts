@@ -32,6 +32,7 @@ export const sitesShape = tableShape({
       column: 'working_days',
       empty: 'YYYYYNN',
     },
+    { key: 'picks', label: 'Rounds are walked', read: cell.yesNo, column: 'picks', empty: 1, as: 'yes-no' },
     { key: 'width', label: 'Width of the plan, m', read: cell.metres, column: 'width_m', empty: 40, as: 'decimal' },
     { key: 'depth', label: 'Depth of the plan, m', read: cell.metres, column: 'depth_m', empty: 30, as: 'decimal' },
   ],

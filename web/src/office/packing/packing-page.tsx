@@ -52,7 +52,7 @@ export function PackingPage() {
                         <Link to={`/orders/${o.order}`}>{o.order}</Link>
                       </td>
                       <td>{o.customer}</td>
-                      <td className="code">{o.tote}</td>
+                      <td className={o.tote ? 'code' : 'soft'}>{o.tote ?? 'on the shelf'}</td>
                       <td className="code">{o.table}</td>
                       <td className="num">{o.pieces}</td>
                       <td>{when(o.promisedAt)}</td>

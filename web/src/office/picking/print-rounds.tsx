@@ -17,7 +17,8 @@ export function PrintRounds({ rounds, onClose }: { rounds: readonly Round[]; onC
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(waiting.map((r) => r.code)));
   const [papers, setPapers] = useState<ReadonlySet<string>>(new Set(['lists']));
   const listed = rounds.filter((r) => r.state === 'waiting' || r.state === 'picking');
-  const flip = (set: ReadonlySet<string>, word: string) => (set.has(word) ? new Set([...set].filter((w) => w !== word)) : new Set([...set, word]));
+  const flip = (set: ReadonlySet<string>, word: string) =>
+    set.has(word) ? new Set([...set].filter((w) => w !== word)) : new Set([...set, word]);
   const orders = listed.filter((r) => chosen.has(r.code)).reduce((n, r) => n + r.orders.length, 0);
   const href = `/api/rounds-papers?rounds=${listed
     .map((r) => r.code)

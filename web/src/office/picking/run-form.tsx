@@ -82,13 +82,19 @@ function Form({ run, channels }: { run: Run | undefined; channels: Dto['DailyRun
       ask(
         run === undefined || version === undefined
           ? api.POST('/api/daily-runs', { body: bodyOf(v), headers: once })
-          : api.PUT('/api/daily-runs/{id}', { params: { path: { id: run.id } }, headers: { ...once, ...ifMatch(version) }, body: bodyOf(v) }),
+          : api.PUT('/api/daily-runs/{id}', {
+              params: { path: { id: run.id } },
+              headers: { ...once, ...ifMatch(version) },
+              body: bodyOf(v),
+            }),
       ),
     onSaved: (kept) => void navigate(`/picking/runs/${kept.id}`),
   });
   const remove = useAct({
     act: (_: void, once) =>
-      ask(api.DELETE('/api/daily-runs/{id}', { params: { path: { id: run?.id ?? 0 } }, headers: { ...once, ...ifMatch(run?.version ?? 0) } })),
+      ask(
+        api.DELETE('/api/daily-runs/{id}', { params: { path: { id: run?.id ?? 0 } }, headers: { ...once, ...ifMatch(run?.version ?? 0) } }),
+      ),
     onDone: () => navigate('/picking/runs'),
   });
   return (
@@ -140,7 +146,9 @@ function Form({ run, channels }: { run: Run | undefined; channels: Dto['DailyRun
       {run ? (
         <RunPreview run={run} />
       ) : (
-        <p className="note">It is done in your name. What bins open to picking lack is left, and told. Once kept, what it would send is shown here.</p>
+        <p className="note">
+          It is done in your name. What bins open to picking lack is left, and told. Once kept, what it would send is shown here.
+        </p>
       )}
     </RecordForm>
   );

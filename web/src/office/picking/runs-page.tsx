@@ -37,7 +37,9 @@ export function RunsPage() {
       <Shown query={query}>
         {({ runs }) =>
           runs.length === 0 ? (
-            <Empty title="No daily runs">A run sends to picking by itself what must catch a van, at the same time of every working day.</Empty>
+            <Empty title="No daily runs">
+              A run sends to picking by itself what must catch a van, at the same time of every working day.
+            </Empty>
           ) : (
             <DenseTable className="w-full">
               <thead>

@@ -52,6 +52,7 @@ const board: Dto['ReleaseBoardDto'] = {
   roundOrders: 6,
   roundKilos: 80,
   wallSlots: 12,
+  picks: true,
   roundLitres: 300,
 };
 const ground = groundOf(board, floorOf([{ id: 1, x: 0, y: 0, toX: 60, toY: 0 }]));

@@ -97,7 +97,7 @@ export function Board({ board, plan }: { board: Dto['ReleaseBoardDto']; plan: Dt
           },
         }),
       ),
-    onDone: () => navigate('/picking'),
+    onDone: () => navigate(board.picks ? '/picking' : '/packing'),
   });
   const walks = useMemo(
     () =>
@@ -182,6 +182,7 @@ export function Board({ board, plan }: { board: Dto['ReleaseBoardDto']; plan: Dt
         <div className="release-plan">
           <div className="release-says">
             <Sentence aria-live="polite">
+              {!board.picks && 'Nobody walks rounds here: what is sent goes to the packing table at once. '}
               {draft.rounds.length === 0
                 ? `${plural(ready.length, 'order is', 'orders are')} ready to be picked.`
                 : `${plural(draft.rounds.length, 'round', 'rounds')} for ${plural(onRounds, 'order', 'orders')}: ${metresWords(metres)} in ${minutesWords(minutes)}.`}

@@ -3,7 +3,7 @@ import { useController } from 'react-hook-form';
 import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { key } from '../../../api/keys';
 import { BlockHead } from '../../../ui/page';
-import { TextField } from '../../../ui/record/fields';
+import { CheckField, TextField } from '../../../ui/record/fields';
 import type { FieldWords } from '../../../ui/record/record-form';
 import { RowsField } from '../../../ui/record/rows-field';
 import { SetUpForm } from '../../../ui/record/set-up-form';
@@ -11,10 +11,11 @@ import { useRecord } from '../../../ui/record/use-record';
 import { Shown } from '../../../ui/states';
 import { DAYS, daysWords, vanName } from './working-days';
 
-type Values = Dto['EditSiteCalendarDto'];
+type Values = Dto['EditSiteCalendarDto'] & { picks: boolean };
 const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   workingDays: { label: 'Working days', show: daysWords },
   timeZone: { label: 'Time zone' },
+  picks: { label: 'Rounds are walked' },
   departures: { label: 'Departures', show: (list: Values['departures']) => list.map((d) => `${d.leavesAt} ${d.name}`).join(', ') },
 };
 
@@ -36,7 +37,7 @@ export function Calendars() {
 function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto']; carriers: readonly { code: string; name: string }[] }) {
   const record = useRecord<Values, unknown>({
     part: `calendar-${c.siteId}`,
-    source: { values: { workingDays: c.workingDays, timeZone: c.timeZone, departures: c.departures }, version: c.version },
+    source: { values: { workingDays: c.workingDays, timeZone: c.timeZone, departures: c.departures, picks: c.picks }, version: c.version },
     save: (v, version, once) =>
       ask(
         api.PUT('/api/company/calendars/{siteId}', {
@@ -57,6 +58,10 @@ function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto'];
           <DaysField site={c.site} />
           <TextField name="timeZone" label="Time zone" className="w-[170px]" />
         </div>
+        <CheckField
+          name="picks"
+          label="Rounds are walked; otherwise orders go to the packing table at once, and goods are packed from the shelf"
+        />
         <div className="max-w-[860px]">
           <RowsField
             name="departures"
