@@ -173,7 +173,9 @@ test('a round is picked from paper, and what was written on it is entered in one
   const order = await keyOrder(desk, [{ sku: 'THM-DIG', quantity: 4, price: '11.90' }], { customer: 'Paper Mill Apiary' });
   const round = await sentToPicking(desk, order);
   await desk.goto(`/picking/${round}`);
-  expect((await desk.request.get(`/api/rounds-papers?rounds=${round}&papers=lists,slips,labels`)).headers()['content-type']).toBe('application/pdf');
+  expect((await desk.request.get(`/api/rounds-papers?rounds=${round}&papers=lists,slips,labels`)).headers()['content-type']).toBe(
+    'application/pdf',
+  );
   await desk.getByRole('button', { name: 'Enter a paper list' }).click();
   const form = desk.getByRole('form', { name: 'Results of the paper list' });
   await form.getByRole('button', { name: 'Enter and set down' }).click();

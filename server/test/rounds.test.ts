@@ -220,7 +220,9 @@ describe('a round on paper', () => {
       codes.map(async (code) => ({ code, version: ((await maren.get(`orders/${code}`)).body as { version: number }).version })),
     );
     const [round] = ((await maren.post('rounds', { siteId: 1, rounds: [{ orders, sentTo: null }] })).body as { rounds: string[] }).rounds;
-    expect(String((await ines.bytes(`rounds-papers?rounds=${round!}&papers=lists,slips,labels`).expect(200)).body as Buffer)).toMatch(/^%PDF-/);
+    expect(String((await ines.bytes(`rounds-papers?rounds=${round!}&papers=lists,slips,labels`).expect(200)).body as Buffer)).toMatch(
+      /^%PDF-/,
+    );
     expect(String((await ines.bytes('rounds-papers?site=1').expect(200)).body as Buffer)).toMatch(/^%PDF-/);
     const sheet = (await ines.get(`rounds/${round!}`).expect(200)).body as {
       orders: { id: number; code: string }[];

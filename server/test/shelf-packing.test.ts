@@ -53,7 +53,7 @@ describe('packing from the shelf', () => {
       [3, 0, 'A-10-1'],
       [2, 0, 'B-02-1'],
     ]);
-    const act = (await pack(code, 1, 3).then((r) => r.body)) as { activityId: number };
+    const act = (await pack(code, 1, 3)).body as { activityId: number };
     expect(await house.balance('SMK-LGE', 'A-10-1')).toBe(6);
     expect(Number(await picked(code))).toBe(3);
     await dilys.post(`tape/${act.activityId}/undo`).expect(201);

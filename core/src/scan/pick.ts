@@ -76,7 +76,8 @@ function onCount({ task, book, state, ...now }: Now, input: Extract<PickInput, {
   const pack = item?.packs.find((p) => p.id === input.packId);
   const hand = state.hand;
   if (!stop || !item || !pack || hand?.stopId !== stop.id) return stay(state);
-  if (task.scansEach) return refuse(state, { band: 'not-this', title: 'Each piece is scanned', detail: `Scan the next ${item.name}` }, now);
+  if (task.scansEach || item.scanEach)
+    return refuse(state, { band: 'not-this', title: 'Each piece is scanned', detail: `Scan the next ${item.name}` }, now);
   const before = hand.packId === pack.id ? hand.before : hand.units;
   const units = before + input.count * pack.factor;
   const wanted = wantedAt(state, stop);

@@ -55,6 +55,8 @@ export interface ItemFacts {
   storage?: 'any' | 'cold' | 'restricted';
   /** Days of life that it must have left on arrival; absent where any will do. */
   minLifeDays?: number | null;
+  /** Every piece of it is scanned when it is picked, and no number keyed; absent: no. */
+  scanEach?: boolean;
   /** Where it belongs at this site, as people say it; null where it has no home. */
   home: string | null;
 }

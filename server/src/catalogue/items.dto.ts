@@ -119,6 +119,8 @@ export class ItemDto {
   /** What building one costs in labour; absent for those who may not see costs. */
   labour?: string | null;
   neverHoldsUp: boolean;
+  /** Whether pickers scan every piece of it. */
+  scanEach: boolean;
   tags: string[];
   extra: Record<string, string>;
   sites: ItemSiteDto[];
@@ -168,6 +170,7 @@ export class EditItemDto {
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) cost?: string | null;
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) labour?: string | null;
   @IsBoolean() neverHoldsUp: boolean;
+  @IsOptional() @IsBoolean() scanEach?: boolean;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @Length(1, 30, { each: true }) tags?: string[];
   @IsOptional() @IsObject() extra?: Record<string, string>;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => EditItemSiteDto) sites?: EditItemSiteDto[];

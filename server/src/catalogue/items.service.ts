@@ -124,6 +124,7 @@ export class ItemsService {
       tracking: input.tracking,
       rotation: input.rotation,
       never_holds_up: input.neverHoldsUp ? 1 : 0,
+      ...(input.scanEach === undefined ? {} : { scan_each: input.scanEach ? 1 : 0 }),
       ...(input.kind ? { kind: input.kind } : {}),
       ...(input.storage ? { storage: input.storage } : {}),
       ...(input.minLifeDays !== undefined ? { min_life_days: input.minLifeDays } : {}),

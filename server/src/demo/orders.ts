@@ -137,7 +137,15 @@ export class DemoOrders {
       const released = await this.releases.release(fresh(desk), order.code, order.version).catch(() => null);
       if (released) codes.push(released.round);
     }
-    await this.runs.add(fresh(desk), { siteId: 1, runsAt: '07:30', vanAt: '15:30', channelId: null, mostStops: null, pooled: false, active: false });
+    await this.runs.add(fresh(desk), {
+      siteId: 1,
+      runsAt: '07:30',
+      vanAt: '15:30',
+      channelId: null,
+      mostStops: null,
+      pooled: false,
+      active: false,
+    });
     await this.sendTogether(desk, together);
     await this.wall.sortHalf(pooled);
     const longer: string[] = [];

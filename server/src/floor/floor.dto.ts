@@ -107,6 +107,8 @@ export class BookItemDto {
   tracking: 'none' | 'lot' | 'lot-expiry' | 'serial';
   storage?: 'any' | 'cold' | 'restricted';
   minLifeDays?: number | null;
+  /** Whether pickers scan every piece of it. */
+  scanEach?: boolean;
   home: string | null;
   packs: BookPackDto[];
   codes: BookCodeDto[];

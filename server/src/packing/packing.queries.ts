@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { kindsFor } from '@vectrum/core/places';
 import { DataSource } from 'typeorm';
 import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, pageOf, rows, sqlList, type Tx, type Window } from '../platform/index.js';
+import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
 

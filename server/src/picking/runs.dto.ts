@@ -14,7 +14,7 @@ export class DailyRunDto {
   vanAt: string | null;
   channelId: number | null;
   channel: string | null;
-  /** Only orders of so few stops; null: any. */
+  /** Only orders of so few stops; null where any number will do. */
   mostStops: number | null;
   /** Rounds are sorted at a wall. */
   pooled: boolean;

@@ -4,13198 +4,13088 @@
  */
 
 export interface paths {
-  '/api/sign-in-page': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the sign-in page needs: whether this house is new, which device this is, and whom it can be tried as. */
-    get: operations['Identity_signInPage'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/authority.crt': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The authority behind this house's own certificate, for a phone to trust once. It is no secret. */
-    get: operations['Identity_authority'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Identity_me'];
-    put?: never;
-    post: operations['Identity_signIn'];
-    delete: operations['Identity_signOut'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/badge': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_badge'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/secrets': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Changes one's own password or PIN. */
-    put: operations['Identity_changeOwn'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/door/reset': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Mails a link for a new password; the answer is the same whether the address is known or not. */
-    post: operations['Identity_askReset'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/door/whose': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_whose'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/door/choose': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Spends a link from a mail: the password is chosen. */
-    post: operations['Identity_choose'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/people': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Identity_list'];
-    put?: never;
-    post: operations['Identity_invite'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/people/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Identity_editPerson'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/people/{id}/remind': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_remind'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/people/{id}/sign-out': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_signPersonOut'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/duties': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Identity_duties'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/duties/{duty}/rights/{right}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** One right at a time, so that two who adjust a duty at once both do. */
-    put: operations['Identity_setRight'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/devices/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch: operations['Identity_editDevice'];
-    trace?: never;
-  };
-  '/api/devices': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Identity_deviceList'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/devices/enrolments': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_openEnrolment'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/devices/enrol': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_enrol'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/devices/{id}/revoke': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Identity_revoke'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/people/{id}/change': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Agrees to what was asked to be changed of somebody, or refuses it. */
-    post: operations['PersonChanges_answer'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/change': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Answers what was asked to be changed of oneself. */
-    post: operations['PersonChanges_answerOwn'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/preferences/{name}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Preferences_read'];
-    put: operations['Preferences_keep'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/places': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Sites_list'];
-    put?: never;
-    post: operations['Sites_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/places/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Sites_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch: operations['Sites_edit'];
-    trace?: never;
-  };
-  '/api/places/aisles': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Builds aisles by rule; with `preview` it only says what would be made. */
-    post: operations['Sites_build'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/zones': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Sites_zones'];
-    put?: never;
-    post: operations['Sites_addZone'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/zones/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Sites_editZone'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{siteId}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Sites_plan'];
-    put: operations['Sites_editPlan'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/settings': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Company_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/settings/{name}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Company_set'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/money': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Company_money'];
-    put: operations['Company_setMoney'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/calendars': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Company_calendars'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/calendars/{siteId}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Company_setCalendar'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/sites': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Company_addSite'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/company/series': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Company_series'];
-    put: operations['Company_setSeries'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/first-owner': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Founding_firstOwner'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Catalogue_list'];
-    put?: never;
-    post: operations['Catalogue_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/counts': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Catalogue_counts'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/choices': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Catalogue_choices'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/extra-fields': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Catalogue_extraFields'];
-    put: operations['Catalogue_setExtraFields'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/changes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Changes one field of many items at once. */
-    post: operations['Catalogue_changeMany'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Catalogue_sheet'];
-    put: operations['Catalogue_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    /** Changes one field, from the list. */
-    patch: operations['Catalogue_change'];
-    trace?: never;
-  };
-  '/api/items/{sku}/barcodes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Ties a scanned code to a pack unit, or makes an in-house one. */
-    post: operations['Catalogue_addBarcode'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}/picture': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The picture as it was uploaded, brought to a size; `thumb` for lists. */
-    get: operations['Catalogue_picture'];
-    /** The body is the picture file itself: JPEG, PNG or WebP. */
-    put: operations['Catalogue_setPicture'];
-    post?: never;
-    delete: operations['Catalogue_dropPicture'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/drawings': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Drawings_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pictures': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Which items files are pictures of, by their names without endings: `names` with commas between, 100 at most. */
-    get: operations['Pictures_named'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}/stock': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Stock_stockOf'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}/movements': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Stock_movements'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}/why/{figure}/{siteId}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
-    get: operations['Stock_why'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/suppliers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Suppliers_list'];
-    put?: never;
-    post: operations['Suppliers_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/suppliers/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Suppliers_sheet'];
-    put: operations['Suppliers_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/suppliers/{code}/document-key': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A new key for documents that the supplier's own system sends; shown this once. The one before is void. */
-    post: operations['Suppliers_documentKey'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/designs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Labels_designs'];
-    put?: never;
-    post: operations['Labels_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/designs/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Labels_edit'];
-    post?: never;
-    delete: operations['Labels_drop'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/sample': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The design as it would be printed, with samples in its fields. */
-    post: operations['Labels_sample'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/pdf': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Labels of records as a PDF. */
-    post: operations['Labels_pdf'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/print': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Labels of records to a printer, through the outbox. */
-    post: operations['Labels_print'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/tray': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Labels_tray'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/printers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Labels_printers'];
-    put?: never;
-    post: operations['Labels_addPrinter'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/labels/printers/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Labels_editPrinter'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/tasks/{kind}/{key}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One task, for a phone or a packing table. `asked`: ids of commands, joined by commas; those that it shows are named. */
-    get: operations['Floor_task'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/commands': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Carries out one command of the floor, once, under its id. */
-    post: operations['Floor_command'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/book': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What has changed in a site's codes since a version, in parts. */
-    get: operations['Floor_book'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/questions': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What came too late to be booked and waits for an answer. */
-    get: operations['Floor_open'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/questions/{id}/answer': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Floor_answer'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/carriers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Carriers_list'];
-    put?: never;
-    post: operations['Carriers_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/carriers/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Carriers_sheet'];
-    put: operations['Carriers_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/carriers/{code}/try': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Asks the carrier for prices of an imagined parcel; nothing is sent and nothing kept. */
-    post: operations['Carriers_attempt'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/boxes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Boxes_list'];
-    put?: never;
-    post: operations['Boxes_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/boxes/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Boxes_sheet'];
-    put: operations['Boxes_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Purchasing_list'];
-    put?: never;
-    post: operations['Purchasing_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Purchasing_sheet'];
-    put: operations['Purchasing_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/pdf': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The order as a PDF, with its barcode and one beside each line. Without prices for those who may not see them. */
-    get: operations['Purchasing_pdf'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/ubl': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The order as a UBL 2.1 Order. */
-    get: operations['Purchasing_ubl'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/place': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Purchasing_place'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/cancel': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Purchasing_cancel'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/close': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Closes what has not come: nobody waits for it any more. */
-    post: operations['Purchasing_close'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/answer': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes the supplier's answer into the order, or asks again. */
-    post: operations['Purchasing_settle'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/copy': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Purchasing_copy'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/merge': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Brings another draft for the same supplier and site into this one. */
-    post: operations['Purchasing_merge'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/split': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes some lines onto a draft of their own. */
-    post: operations['Purchasing_split'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/order-files/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** A file kept with an order, as it came. */
-    get: operations['OrderFiles_file'];
-    put?: never;
-    post?: never;
-    delete: operations['OrderFiles_removeFile'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/files': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The body is the file itself; its name is in the query. */
-    post: operations['OrderFiles_addFile'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['SupplierReturns_list'];
-    put?: never;
-    post: operations['SupplierReturns_send'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/aside': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Goods that stand apart: damaged, wrong or refused. */
-    get: operations['SupplierReturns_aside'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/of-arrival/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What an arrival brought and is still here, to be sent back from stock. */
-    get: operations['SupplierReturns_ofArrival'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/aside/take-in': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes goods that stand apart into stock after all. */
-    post: operations['SupplierReturns_take'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['SupplierReturns_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/{code}/pdf': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The note that goes with the goods. */
-    get: operations['SupplierReturns_pdf'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-returns/{code}/credit': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Holds a credit note against what is expected. */
-    post: operations['SupplierReturns_credit'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/inspections': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Inspections_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/inspections/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Inspections_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/inspection-rules': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['InspectionRules_list'];
-    put?: never;
-    post: operations['InspectionRules_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/inspection-rules/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['InspectionRules_change'];
-    post?: never;
-    delete: operations['InspectionRules_remove'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/checklists': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Checklists_list'];
-    put?: never;
-    post: operations['Checklists_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/checklists/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Checklists_change'];
-    post?: never;
-    delete: operations['Checklists_remove'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/receive': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Receiving_due'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/due': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Where a code leads at the dock: paper, pallet or goods that are due. */
-    get: operations['Receiving_findDue'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/floor/arrivals': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Opens an arrival for goods that came without an order. */
-    post: operations['Receiving_addArrival'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/arrivals': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Arrivals_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/arrivals/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Arrivals_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/arrivals/{code}/door': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Arrivals_setDoor'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/arrivals/{code}/not-coming': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Arrivals_notComing'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/supplier-documents': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
-    post: operations['Arrivals_takeDocument'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/suppliers/{code}/documents': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The same from a supplier's own system. X-Signature, the HMAC-SHA256 of the body in hex, stands for the sign-in. */
-    post: operations['Arrivals_fromSupplier'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/receipts/{id}/picture': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Arrivals_picture'];
-    /** The body is the picture file itself: JPEG, PNG or WebP. */
-    put: operations['Arrivals_setPicture'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/unread-documents': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['UnreadDocuments_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/unread-documents/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['UnreadDocuments_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/unread-documents/{id}/take-in': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes it in once more, as it came: what stood in its way may be gone. */
-    post: operations['UnreadDocuments_takeIn'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/unread-documents/{id}/set-aside': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['UnreadDocuments_setAside'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bills': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Bills_list'];
-    put?: never;
-    /** Enters a bill; one that fits order and arrival is posted at once. */
-    post: operations['Bills_enter'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bills/open': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What has come from a supplier and is not billed yet. */
-    get: operations['Bills_open'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bills/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Bills_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bills/{code}/settle': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Posts a bill that differs, or asks the supplier about it. */
-    post: operations['Bills_settle'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/customers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Customers_list'];
-    put?: never;
-    post: operations['Customers_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/customers/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Customers_sheet'];
-    put: operations['Customers_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Channels_list'];
-    put?: never;
-    post: operations['Channels_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Channels_sheet'];
-    put: operations['Channels_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/secret': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A new secret for the channel to sign with; shown this once. */
-    post: operations['Channels_giveSecret'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Orders_list'];
-    put?: never;
-    /** Keys an order, or a quote. */
-    post: operations['OrderDesk_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Orders_sheet'];
-    /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */
-    put: operations['OrderDesk_edit'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/packing-list': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The packing list, which is the docket too: the order's barcode opens it everywhere. */
-    get: operations['Orders_packingList'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/ways': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** How an open order could go whole, the soonest first. */
-    get: operations['Orders_ways'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/cures': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Why lines of an order cannot be picked yet, and what will cure it. */
-    get: operations['Orders_cures'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sites/{siteId}/spot-counts': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Counting_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/spot-counts/{id}/count': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** How many are there, where the number comes on paper or by word of mouth. */
-    post: operations['Counting_count'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/spot-counts/{id}/settle': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The books follow what was counted. */
-    post: operations['Counting_settle'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/spot-counts/{id}/again': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Somebody else counts it again. */
-    post: operations['Counting_again'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/release': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Picking_release'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/recall': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes an order back from picking, as long as nothing of it is picked. */
-    post: operations['Picking_recall'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds/{code}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One round: who walks it, its orders with their totes, its stops in the order of the walk. */
-    get: operations['Picking_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds/{code}/results': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Enters what was written on the paper list. */
-    post: operations['Picking_enter'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds-papers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Rounds as one print: their lists (barcodes, and room for what was taken), the packing lists of their orders (slips), and labels for
-     *     their totes. Without rounds, of all that wait.
-     */
-    get: operations['Picking_print'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Picking_list'];
-    put?: never;
-    /** Sends many orders to picking, grouped into rounds: all of them, or none where one cannot go. */
-    post: operations['Board_send'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sites/{siteId}/release-board': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Board_board'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sites/{siteId}/walks': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Who walks there now, how far they are, and when they will be through. */
-    get: operations['Board_walks'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sites/{siteId}/pickers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Who may be sent to pick there. */
-    get: operations['Board_pickers'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds/{code}/send': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Gives a round that waits to somebody, or to whoever takes it. */
-    post: operations['Board_give'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds/{code}/stops/{stopId}/give': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes a stop away from one and gives it to another. */
-    post: operations['Board_giveStop'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/rounds/{code}/recall': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes a round back that nobody has begun; its orders wait again. */
-    post: operations['Board_recall'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/daily-runs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Runs_list'];
-    put?: never;
-    post: operations['Runs_add'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/daily-runs/{id}/preview': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the rule would send if it were due now. */
-    get: operations['Runs_preview'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/daily-runs/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: operations['Runs_edit'];
-    post?: never;
-    delete: operations['Runs_remove'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/queue': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Packing_queue'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/parcels/{code}/service': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
-    post: operations['Packing_sendBy'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/orders/{code}/rates': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Services and prices of each carrier for a weighed parcel, cheapest first. */
-    get: operations['Packing_rates'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/order-desk/goods/{sku}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What somebody who keys an order must know of goods. */
-    get: operations['OrderDesk_facts'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/split': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Moves some of an order onto an order of its own. */
-    post: operations['OrderDesk_split'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/merge': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes another order of the same customer into this one. */
-    post: operations['OrderDesk_merge'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/siblings': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Orders that could become one with this. */
-    get: operations['OrderDesk_siblings'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/items/{sku}/promise/{siteId}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What may be promised of an item at a site over time, with what comes and goes. */
-    get: operations['OrderDesk_projection'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/hits': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Whom it hits where a purchase order comes on that day. */
-    get: operations['OrderDesk_hits'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/purchase-orders/{code}/letters': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Writes to those whom it hits. */
-    post: operations['OrderDesk_writeLetters'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/order-desk/bulk': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Does one thing to many orders, each by itself; or says what it would do. */
-    post: operations['OrderDesk_together'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/order-desk/packing-lists': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The packing lists of several orders, as one paper. */
-    get: operations['OrderDesk_packingLists'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/order-desk/people': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Those who may see to an order that waits. */
-    get: operations['OrderDesk_people'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/lines/{line}/holders': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Who holds what a line lacks. */
-    get: operations['OrderDesk_holdersOf'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/lines/{line}/take': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Gives a line what is promised to another order. */
-    post: operations['OrderDesk_take'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/confirm': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The customer takes the quote. */
-    post: operations['OrderDesk_confirm'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/mail': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Mails the quote or the confirmation to the customer. */
-    post: operations['OrderDesk_mail'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/paper': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The quote or the confirmation, with prices. */
-    get: operations['OrderDesk_paper'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/history': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['OrderDesk_events'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/promise': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Promises an open order for another time. */
-    post: operations['OrderDesk_promise'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/clear-hold': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Mends an address or links unknown codes, so that the order goes on. */
-    post: operations['OrderDesk_mend'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/holds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['OrderDesk_hold'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/holds/{id}/clear': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['OrderDesk_clear'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/cancelling': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What cancelling would take back, and who would be told. */
-    get: operations['OrderDesk_cancellingOf'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/orders/{code}/cancel': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['OrderDesk_cancel'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/webhook': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A message of a channel in JSON. The signature in X-Signature stands for the sign-in; what is repeated is answered as the first. */
-    post: operations['ChannelDesk_webhook'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/documents': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A document of a trade customer: a UBL 2.1 Order or OrderCancellation, as application/xml, signed in X-Signature. */
-    post: operations['ChannelDesk_document'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/files': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A file of orders: CSV with the documented heads, a UBL 2.1 Order, or a message of the channel. */
-    post: operations['ChannelDesk_file'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/exchanges': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What was said between the house and a channel, newest first. */
-    get: operations['ChannelDesk_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/exchanges/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One message as it came or went. */
-    get: operations['ChannelDesk_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/try': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Asks and tells at once what waits for its next try. */
-    post: operations['ChannelDesk_tryNow'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/beliefs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What a channel believes of each listing, beside what is true. */
-    get: operations['ChannelDesk_beliefs'];
-    put?: never;
-    /** Asks the channel what it believes. */
-    post: operations['ChannelDesk_ask'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/repair': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Tells the channel all its figures anew. */
-    post: operations['ChannelDesk_repair'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/unlisted': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Goods that the channel could sell and does not offer. */
-    get: operations['ChannelDesk_notListed'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/listings': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Lists items under their own SKU, each at its price. */
-    post: operations['ChannelDesk_listItems'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/channels/{code}/catalogue': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the channel offers, and what each of it would be linked to. Nothing is changed. */
-    get: operations['ChannelDesk_offers'];
-    put?: never;
-    /** Links what was chosen of it; items are made of those without one. */
-    post: operations['ChannelDesk_take'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/parked-messages': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Parked_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/parked-messages/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Parked_sheet'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/parked-messages/{id}/take-in': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Parked_mend'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/parked-messages/{id}/set-aside': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Parked_setAside'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/dispatch/lanes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Dispatch_lanes'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/dispatch/parcels/{code}/label': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Dispatch_label'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/dispatch/hand-overs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Dispatch_handOver'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Imports_list'];
-    put?: never;
-    /** The body is the file itself, CSV or XLSX; `name` says what it is called. */
-    post: operations['Imports_read'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/kinds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Imports_kinds'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Imports_one'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/{id}/faulty.{kind}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The faulty rows, with what is wrong with each, to be mended and taken in again. */
-    get: operations['Imports_faulty'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/{id}/columns': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Says what the columns hold, and has the rows checked. */
-    put: operations['Imports_map'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/{id}/apply': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Imports_apply'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/imports/{id}/undo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Takes the whole import back, while nothing depends on it. */
-    post: operations['Imports_undo'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/exports/lists/{name}.{kind}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What a list shows, with the filter it is shown with. */
-    get: operations['Exports_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/exports/everything.zip': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Everything of every kind that this person may take in, as CSV files in one archive. */
-    get: operations['Exports_everything'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/exports/data/{name}.{kind}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Everything of one kind, as it would be taken in again. */
-    get: operations['Exports_data'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/tape': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Desk_newest'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/tape/{id}/undo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Desk_undo'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/live': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Server-sent events: `tape` for new lines with what they have changed, `beat` while nothing happens. */
-    get: operations['Desk_stream'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/line': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Desk_line'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/now': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Desk_now'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/look': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What a scanned code is and where it lies. */
-    get: operations['Desk_look'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/find': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Desk_find'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/health/live': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Whether this server runs at all; where it does not answer, it is to be started anew. */
-    get: operations['Health_live'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/health/ready': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Whether it can answer people: not while it ends, nor while the database is away. */
-    get: operations['Health_ready'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/outbox': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What waits to leave the building from the person's sites, and the newest two thousand of what has left; an owner reads of the whole house too. */
-    get: operations['Outbox_list'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/outbox/{id}/retry': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['Outbox_retry'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice/codes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: operations['Practice_codes'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/sign-in-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the sign-in page needs: whether this house is new, which device this is, and whom it can be tried as. */
+        get: operations["Identity_signInPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/authority.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The authority behind this house's own certificate, for a phone to trust once. It is no secret. */
+        get: operations["Identity_authority"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Identity_me"];
+        put?: never;
+        post: operations["Identity_signIn"];
+        delete: operations["Identity_signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/badge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_badge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/secrets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's own password or PIN. */
+        put: operations["Identity_changeOwn"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails a link for a new password; the answer is the same whether the address is known or not. */
+        post: operations["Identity_askReset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/whose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_whose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spends a link from a mail: the password is chosen. */
+        post: operations["Identity_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Identity_list"];
+        put?: never;
+        post: operations["Identity_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Identity_editPerson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/remind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_remind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_signPersonOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/duties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Identity_duties"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/duties/{duty}/rights/{right}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** One right at a time, so that two who adjust a duty at once both do. */
+        put: operations["Identity_setRight"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["Identity_editDevice"];
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Identity_deviceList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/enrolments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_openEnrolment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/enrol": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_enrol"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Identity_revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Agrees to what was asked to be changed of somebody, or refuses it. */
+        post: operations["PersonChanges_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers what was asked to be changed of oneself. */
+        post: operations["PersonChanges_answerOwn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Preferences_read"];
+        put: operations["Preferences_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_list"];
+        put?: never;
+        post: operations["Sites_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["Sites_edit"];
+        trace?: never;
+    };
+    "/api/places/aisles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Builds aisles by rule; with `preview` it only says what would be made. */
+        post: operations["Sites_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_zones"];
+        put?: never;
+        post: operations["Sites_addZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Sites_editZone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Sites_plan"];
+        put: operations["Sites_editPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/settings/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Company_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_money"];
+        put: operations["Company_setMoney"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_calendars"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/calendars/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Company_setCalendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Company_addSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Company_series"];
+        put: operations["Company_setSeries"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Founding_firstOwner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_list"];
+        put?: never;
+        post: operations["Catalogue_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_counts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/extra-fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_extraFields"];
+        put: operations["Catalogue_setExtraFields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes one field of many items at once. */
+        post: operations["Catalogue_changeMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Catalogue_sheet"];
+        put: operations["Catalogue_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Changes one field, from the list. */
+        patch: operations["Catalogue_change"];
+        trace?: never;
+    };
+    "/api/items/{sku}/barcodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ties a scanned code to a pack unit, or makes an in-house one. */
+        post: operations["Catalogue_addBarcode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture as it was uploaded, brought to a size; `thumb` for lists. */
+        get: operations["Catalogue_picture"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Catalogue_setPicture"];
+        post?: never;
+        delete: operations["Catalogue_dropPicture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Drawings_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which items files are pictures of, by their names without endings: `names` with commas between, 100 at most. */
+        get: operations["Pictures_named"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Stock_stockOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Stock_movements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/why/{figure}/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sum behind a figure at one site: `on-hand`, `available`, `held`, `reserved`, `incoming` or `projected`. */
+        get: operations["Stock_why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Suppliers_list"];
+        put?: never;
+        post: operations["Suppliers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Suppliers_sheet"];
+        put: operations["Suppliers_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{code}/document-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new key for documents that the supplier's own system sends; shown this once. The one before is void. */
+        post: operations["Suppliers_documentKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/designs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_designs"];
+        put?: never;
+        post: operations["Labels_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/designs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Labels_edit"];
+        post?: never;
+        delete: operations["Labels_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The design as it would be printed, with samples in its fields. */
+        post: operations["Labels_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records as a PDF. */
+        post: operations["Labels_pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Labels of records to a printer, through the outbox. */
+        post: operations["Labels_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_tray"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Labels_printers"];
+        put?: never;
+        post: operations["Labels_addPrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/printers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Labels_editPrinter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/tasks/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One task, for a phone or a packing table. `asked`: ids of commands, joined by commas; those that it shows are named. */
+        get: operations["Floor_task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/commands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carries out one command of the floor, once, under its id. */
+        post: operations["Floor_command"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed in a site's codes since a version, in parts. */
+        get: operations["Floor_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came too late to be booked and waits for an answer. */
+        get: operations["Floor_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/questions/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Floor_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Carriers_list"];
+        put?: never;
+        post: operations["Carriers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Carriers_sheet"];
+        put: operations["Carriers_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{code}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks the carrier for prices of an imagined parcel; nothing is sent and nothing kept. */
+        post: operations["Carriers_attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Boxes_list"];
+        put?: never;
+        post: operations["Boxes_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Boxes_sheet"];
+        put: operations["Boxes_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Purchasing_list"];
+        put?: never;
+        post: operations["Purchasing_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Purchasing_sheet"];
+        put: operations["Purchasing_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order as a PDF, with its barcode and one beside each line. Without prices for those who may not see them. */
+        get: operations["Purchasing_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/ubl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order as a UBL 2.1 Order. */
+        get: operations["Purchasing_ubl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Purchasing_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Purchasing_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Closes what has not come: nobody waits for it any more. */
+        post: operations["Purchasing_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the supplier's answer into the order, or asks again. */
+        post: operations["Purchasing_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Purchasing_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings another draft for the same supplier and site into this one. */
+        post: operations["Purchasing_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes some lines onto a draft of their own. */
+        post: operations["Purchasing_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file kept with an order, as it came. */
+        get: operations["OrderFiles_file"];
+        put?: never;
+        post?: never;
+        delete: operations["OrderFiles_removeFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is the file itself; its name is in the query. */
+        post: operations["OrderFiles_addFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_list"];
+        put?: never;
+        post: operations["SupplierReturns_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that stand apart: damaged, wrong or refused. */
+        get: operations["SupplierReturns_aside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/of-arrival/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an arrival brought and is still here, to be sent back from stock. */
+        get: operations["SupplierReturns_ofArrival"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/aside/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes goods that stand apart into stock after all. */
+        post: operations["SupplierReturns_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SupplierReturns_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The note that goes with the goods. */
+        get: operations["SupplierReturns_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-returns/{code}/credit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a credit note against what is expected. */
+        post: operations["SupplierReturns_credit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspections/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Inspections_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["InspectionRules_list"];
+        put?: never;
+        post: operations["InspectionRules_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inspection-rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["InspectionRules_change"];
+        post?: never;
+        delete: operations["InspectionRules_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Checklists_list"];
+        put?: never;
+        post: operations["Checklists_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checklists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Checklists_change"];
+        post?: never;
+        delete: operations["Checklists_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/receive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Receiving_due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a code leads at the dock: paper, pallet or goods that are due. */
+        get: operations["Receiving_findDue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens an arrival for goods that came without an order. */
+        post: operations["Receiving_addArrival"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Arrivals_setDoor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals/{code}/not-coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Arrivals_notComing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supplier-documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is a UBL 2.1 OrderResponse or DespatchAdvice. */
+        post: operations["Arrivals_takeDocument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suppliers/{code}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same from a supplier's own system. X-Signature, the HMAC-SHA256 of the body in hex, stands for the sign-in. */
+        post: operations["Arrivals_fromSupplier"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/receipts/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Arrivals_picture"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Arrivals_setPicture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["UnreadDocuments_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["UnreadDocuments_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes it in once more, as it came: what stood in its way may be gone. */
+        post: operations["UnreadDocuments_takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unread-documents/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UnreadDocuments_setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Bills_list"];
+        put?: never;
+        /** Enters a bill; one that fits order and arrival is posted at once. */
+        post: operations["Bills_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has come from a supplier and is not billed yet. */
+        get: operations["Bills_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Bills_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bills/{code}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Posts a bill that differs, or asks the supplier about it. */
+        post: operations["Bills_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Customers_list"];
+        put?: never;
+        post: operations["Customers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Customers_sheet"];
+        put: operations["Customers_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Channels_list"];
+        put?: never;
+        post: operations["Channels_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Channels_sheet"];
+        put: operations["Channels_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new secret for the channel to sign with; shown this once. */
+        post: operations["Channels_giveSecret"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Orders_list"];
+        put?: never;
+        /** Keys an order, or a quote. */
+        post: operations["OrderDesk_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Orders_sheet"];
+        /** Changes an order. What is added to one that is being picked is sent after it as far as it is there. */
+        put: operations["OrderDesk_edit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/packing-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The packing list, which is the docket too: the order's barcode opens it everywhere. */
+        get: operations["Orders_packingList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an open order could go whole, the soonest first. */
+        get: operations["Orders_ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/cures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why lines of an order cannot be picked yet, and what will cure it. */
+        get: operations["Orders_cures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/spot-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Counting_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many are there, where the number comes on paper or by word of mouth. */
+        post: operations["Counting_count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The books follow what was counted. */
+        post: operations["Counting_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spot-counts/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Somebody else counts it again. */
+        post: operations["Counting_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Picking_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an order back from picking, as long as nothing of it is picked. */
+        post: operations["Picking_recall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One round: who walks it, its orders with their totes, its stops in the order of the walk. */
+        get: operations["Picking_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Enters what was written on the paper list. */
+        post: operations["Picking_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds-papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rounds as one print: their lists (barcodes, and room for what was taken), the packing lists of their orders (slips), and labels for
+         *     their totes. Without rounds, of all that wait.
+         */
+        get: operations["Picking_print"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Picking_list"];
+        put?: never;
+        /** Sends many orders to picking, grouped into rounds: all of them, or none where one cannot go. */
+        post: operations["Board_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/release-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Board_board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who walks there now, how far they are, and when they will be through. */
+        get: operations["Board_walks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/pickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may be sent to pick there. */
+        get: operations["Board_pickers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a round that waits to somebody, or to whoever takes it. */
+        post: operations["Board_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/stops/{stopId}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a stop away from one and gives it to another. */
+        post: operations["Board_giveStop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{code}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a round back that nobody has begun; its orders wait again. */
+        post: operations["Board_recall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/daily-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Runs_list"];
+        put?: never;
+        post: operations["Runs_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/daily-runs/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the rule would send if it were due now. */
+        get: operations["Runs_preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/daily-runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Runs_edit"];
+        post?: never;
+        delete: operations["Runs_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Packing_queue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
+        post: operations["Packing_sendBy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/orders/{code}/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Services and prices of each carrier for a weighed parcel, cheapest first. */
+        get: operations["Packing_rates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/goods/{sku}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody who keys an order must know of goods. */
+        get: operations["OrderDesk_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Moves some of an order onto an order of its own. */
+        post: operations["OrderDesk_split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes another order of the same customer into this one. */
+        post: operations["OrderDesk_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/siblings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders that could become one with this. */
+        get: operations["OrderDesk_siblings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/items/{sku}/promise/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be promised of an item at a site over time, with what comes and goes. */
+        get: operations["OrderDesk_projection"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/hits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whom it hits where a purchase order comes on that day. */
+        get: operations["OrderDesk_hits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purchase-orders/{code}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes to those whom it hits. */
+        post: operations["OrderDesk_writeLetters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/bulk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does one thing to many orders, each by itself; or says what it would do. */
+        post: operations["OrderDesk_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/packing-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The packing lists of several orders, as one paper. */
+        get: operations["OrderDesk_packingLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order-desk/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those who may see to an order that waits. */
+        get: operations["OrderDesk_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/lines/{line}/holders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who holds what a line lacks. */
+        get: operations["OrderDesk_holdersOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/lines/{line}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a line what is promised to another order. */
+        post: operations["OrderDesk_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The customer takes the quote. */
+        post: operations["OrderDesk_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails the quote or the confirmation to the customer. */
+        post: operations["OrderDesk_mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The quote or the confirmation, with prices. */
+        get: operations["OrderDesk_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["OrderDesk_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Promises an open order for another time. */
+        post: operations["OrderDesk_promise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/clear-hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mends an address or links unknown codes, so that the order goes on. */
+        post: operations["OrderDesk_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/holds/{id}/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_clear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/cancelling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What cancelling would take back, and who would be told. */
+        get: operations["OrderDesk_cancellingOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{code}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OrderDesk_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/webhook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A message of a channel in JSON. The signature in X-Signature stands for the sign-in; what is repeated is answered as the first. */
+        post: operations["ChannelDesk_webhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A document of a trade customer: a UBL 2.1 Order or OrderCancellation, as application/xml, signed in X-Signature. */
+        post: operations["ChannelDesk_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A file of orders: CSV with the documented heads, a UBL 2.1 Order, or a message of the channel. */
+        post: operations["ChannelDesk_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/exchanges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was said between the house and a channel, newest first. */
+        get: operations["ChannelDesk_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/exchanges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One message as it came or went. */
+        get: operations["ChannelDesk_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks and tells at once what waits for its next try. */
+        post: operations["ChannelDesk_tryNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/beliefs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a channel believes of each listing, beside what is true. */
+        get: operations["ChannelDesk_beliefs"];
+        put?: never;
+        /** Asks the channel what it believes. */
+        post: operations["ChannelDesk_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tells the channel all its figures anew. */
+        post: operations["ChannelDesk_repair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/unlisted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that the channel could sell and does not offer. */
+        get: operations["ChannelDesk_notListed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/listings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lists items under their own SKU, each at its price. */
+        post: operations["ChannelDesk_listItems"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{code}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the channel offers, and what each of it would be linked to. Nothing is changed. */
+        get: operations["ChannelDesk_offers"];
+        put?: never;
+        /** Links what was chosen of it; items are made of those without one. */
+        post: operations["ChannelDesk_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Parked_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Parked_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Parked_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parked-messages/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Parked_setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/lanes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Dispatch_lanes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/parcels/{code}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Dispatch_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/hand-overs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Dispatch_handOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_list"];
+        put?: never;
+        /** The body is the file itself, CSV or XLSX; `name` says what it is called. */
+        post: operations["Imports_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Imports_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/faulty.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The faulty rows, with what is wrong with each, to be mended and taken in again. */
+        get: operations["Imports_faulty"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what the columns hold, and has the rows checked. */
+        put: operations["Imports_map"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Imports_apply"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the whole import back, while nothing depends on it. */
+        post: operations["Imports_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/lists/{name}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a list shows, with the filter it is shown with. */
+        get: operations["Exports_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything of every kind that this person may take in, as CSV files in one archive. */
+        get: operations["Exports_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/data/{name}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything of one kind, as it would be taken in again. */
+        get: operations["Exports_data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_newest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tape/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Desk_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Server-sent events: `tape` for new lines with what they have changed, `beat` while nothing happens. */
+        get: operations["Desk_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a scanned code is and where it lies. */
+        get: operations["Desk_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/health/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether this server runs at all; where it does not answer, it is to be started anew. */
+        get: operations["Health_live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/health/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether it can answer people: not while it ends, nor while the database is away. */
+        get: operations["Health_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits to leave the building from the person's sites, and the newest two thousand of what has left; an owner reads of the whole house too. */
+        get: operations["Outbox_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox/{id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Outbox_retry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Practice_codes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    SignInHintDto: {
-      name: string;
-      duty: string;
-      email: string;
-      password: string;
-      badge: string;
-      pin: string;
-    };
-    SignInPageDto: {
-      /** @description Where phones open this house over HTTPS; null where it is served so by something in front, or not at all. */
-      phoneUrl: string | null;
-      firstRun: boolean;
-      deviceName: string | null;
-      demo: components['schemas']['SignInHintDto'][];
-    };
-    SignInDto: {
-      email: string;
-      password: string;
-    };
-    BadgeSignInDto: {
-      badge: string;
-      pin: string;
-    };
-    SiteDto: {
-      id: number;
-      code: string;
-      name: string;
-      timeZone: string;
-    };
-    AskedChangeDto: {
-      email: string | null;
-      duties: string[] | null;
-      by: string;
-    };
-    MeDto: {
-      id: number;
-      name: string;
-      rights: string[];
-      isOwner: boolean;
-      sites: components['schemas']['SiteDto'][];
-      seesCosts: boolean;
-      email: string;
-      badge: string | null;
-      usualDuty: string | null;
-      device: string | null;
-      /** @description Where the device stands that somebody is signed in on; null where it is none of the house's. */
-      deviceSiteId: number | null;
-      /** @description How weights and lengths are shown. */
-      units: string;
-      /** @description What somebody asks to change of this person. */
-      asked: components['schemas']['AskedChangeDto'] | null;
-      homeCurrency: string;
-      /** @description Whether this house is one to try things in, where codes can be scanned without a scanner. */
-      practice: boolean;
-    };
-    ChangeOwnDto: {
-      current: string;
-      password?: string;
-      pin?: string;
-    };
-    AskResetDto: {
-      email: string;
-    };
-    TokenDto: {
-      token: string;
-    };
-    WhoseTokenDto: {
-      name: string;
-      email: string;
-      purpose: string;
-    };
-    ChooseDto: {
-      token: string;
-      password: string;
-      pin?: string;
-    };
-    PersonDto: {
-      id: number;
-      name: string;
-      email: string;
-      duties: string[];
-      badge: string | null;
-      sites: string;
-      siteIds: number[];
-      seesCosts: boolean;
-      usualSiteId: number | null;
-      usualDuty: string | null;
-      /** @description `here`, `invited` or `left`. */
-      state: string;
-      /** @description How many devices they are signed in on. */
-      sessions: number;
-      /** Format: date-time */
-      lastAct: string | null;
-      asked: components['schemas']['AskedChangeDto'] | null;
-      version: number;
-    };
-    EditPersonDto: {
-      name: string;
-      /** Format: email */
-      email: string;
-      duties: (
-        'owner' | 'buyer' | 'order-desk' | 'receiver' | 'storer' | 'picker' | 'packer' | 'counter' | 'reviewer' | 'bookkeeper' | 'set-up'
-      )[];
-      siteIds: number[];
-      seesCosts: boolean;
-      usualSiteId?: number | null;
-      /** @enum {string|null} */
-      usualDuty?:
-        | 'owner'
-        | 'buyer'
-        | 'order-desk'
-        | 'receiver'
-        | 'storer'
-        | 'picker'
-        | 'packer'
-        | 'counter'
-        | 'reviewer'
-        | 'bookkeeper'
-        | 'set-up'
-        | null;
-      active: boolean;
-    };
-    PersonIdDto: {
-      id: number;
-    };
-    RightDto: {
-      right: string;
-      says: string;
-    };
-    DutyDto: {
-      duty: string;
-      rights: string[];
-      /** @description True where the company has changed it. */
-      adjusted: boolean;
-    };
-    DutiesDto: {
-      rights: components['schemas']['RightDto'][];
-      duties: components['schemas']['DutyDto'][];
-    };
-    AllowedDto: {
-      allowed: boolean;
-    };
-    EditDeviceDto: {
-      /** @description What is not given stays as it is. */
-      name?: string;
-      printerId?: number | null;
-    };
-    DeviceDto: {
-      id: number;
-      name: string;
-      site: string;
-      siteId: number;
-      /** @description The printer that its labels come out of; null for the first of its site. */
-      printerId: number | null;
-      printer: string | null;
-      /** Format: date-time */
-      enrolledAt: string;
-      /** Format: date-time */
-      revokedAt: string | null;
-      /** Format: date-time */
-      lastUsedAt: string | null;
-    };
-    NewEnrolmentDto: {
-      siteId: number;
-      name: string;
-    };
-    EnrolmentDto: {
-      code: string;
-    };
-    EnrolDto: {
-      code: string;
-    };
-    AgreeDto: {
-      agree: boolean;
-    };
-    PreferenceDto: {
-      value: {
-        [key: string]: unknown;
-      };
-    };
-    PlaceDto: {
-      id: number;
-      siteId: number;
-      site: string;
-      code: string;
-      kind: string;
-      pickable: boolean;
-      blocked: boolean;
-      zone: string | null;
-      walkOrder: number;
-      /** @description True where a person has fixed the order by hand. */
-      fixedOrder: boolean;
-      holdsMl: number | null;
-      holdsG: number | null;
-      /** @description How many items lie there. */
-      items: number;
-      version: number;
-    };
-    PlacePageDto: {
-      rows: components['schemas']['PlaceDto'][];
-      total: number;
-    };
-    PlaceStockDto: {
-      sku: string;
-      name: string;
-      picture: string;
-      lot: string | null;
-      condition: string;
-      units: number;
-    };
-    PlaceSheetDto: {
-      id: number;
-      siteId: number;
-      site: string;
-      code: string;
-      kind: string;
-      pickable: boolean;
-      blocked: boolean;
-      zone: string | null;
-      walkOrder: number;
-      /** @description True where a person has fixed the order by hand. */
-      fixedOrder: boolean;
-      holdsMl: number | null;
-      holdsG: number | null;
-      /** @description How many items lie there. */
-      items: number;
-      version: number;
-      aisle: string | null;
-      x: number | null;
-      y: number | null;
-      /** @description Of what the place holds by volume and by weight, the greater share, in per cent; null where either is not known. */
-      fullPercent: number | null;
-      stock: components['schemas']['PlaceStockDto'][];
-    };
-    NewPlaceDto: {
-      siteId: number;
-      code: string;
-      /** @enum {string} */
-      kind:
-        | 'dock'
-        | 'inspection'
-        | 'pick-face'
-        | 'reserve'
-        | 'packing-table'
-        | 'sorting-wall'
-        | 'wall-slot'
-        | 'dispatch-lane'
-        | 'quarantine'
-        | 'counter'
-        | 'tote'
-        | 'cart'
-        | 'pallet';
-      pickable: boolean;
-      /** @description Of a sorting wall: how many rows of slots hang over each other, and how many slots are in a row. */
-      slotRows?: number;
-      slotColumns?: number;
-    };
-    CodeDto: {
-      code: string;
-    };
-    AislesDto: {
-      siteId: number;
-      from: string;
-      to: string;
-      bays: number;
-      levels: number;
-      pickLevels: number;
-      /** @description Metres of a bay along the aisle. */
-      bayM: number;
-      /** @description Where the first aisle begins on the plan, and the metres from one aisle to the next. */
-      x: number;
-      y: number;
-      gapM: number;
-      zone?: string;
-      /** @description True only looks: nothing is made. */
-      preview: boolean;
-    };
-    AislesMadeDto: {
-      aisles: number;
-      bins: number;
-      pickFaces: number;
-      first: string;
-      last: string;
-      /** @description Codes that are places already; while there are any, nothing can be built. */
-      taken: string[];
-      activityId: number | null;
-    };
-    EditPlaceDto: {
-      /** @enum {string} */
-      kind?:
-        | 'dock'
-        | 'inspection'
-        | 'pick-face'
-        | 'reserve'
-        | 'packing-table'
-        | 'sorting-wall'
-        | 'wall-slot'
-        | 'dispatch-lane'
-        | 'quarantine'
-        | 'counter'
-        | 'tote'
-        | 'cart'
-        | 'pallet';
-      pickable?: boolean;
-      blocked?: boolean;
-      /** @description A zone's code, or empty for none. */
-      zone?: string;
-      holdsMl?: number | null;
-      holdsG?: number | null;
-      /** @description A number fixes the place in the walking order; null lets the plan decide again. */
-      walkOrder?: number | null;
-    };
-    ZoneDto: {
-      code: string;
-      name: string;
-      rule: string;
-      siteId: number;
-      bins: number;
-      version: number;
-    };
-    NewZoneDto: {
-      siteId: number;
-      code: string;
-      name: string;
-      /** @enum {string} */
-      rule: 'none' | 'cold' | 'restricted';
-    };
-    EditZoneDto: {
-      name: string;
-      /** @enum {string} */
-      rule: 'none' | 'cold' | 'restricted';
-    };
-    PlanShapeDto: {
-      /** @description Absent for a shape that was just drawn. */
-      id?: number;
-      /** @enum {string} */
-      kind: 'aisle' | 'walkway' | 'wall';
-      label: string;
-      x: number;
-      y: number;
-      toX: number;
-      toY: number;
-    };
-    PlacedPointDto: {
-      kind: string;
-      code: string;
-      x: number;
-      y: number;
-    };
-    BayDto: {
-      aisleId: number;
-      along: number;
-      bins: number;
-      used: number;
-      /** @description Movements of the last seven days that touched it. */
-      moves: number;
-      /** @description The places of the bay, from the floor up. */
-      codes: string;
-      zone: string | null;
-    };
-    PlanDto: {
-      siteId: number;
-      site: string;
-      widthM: number;
-      depthM: number;
-      shapes: components['schemas']['PlanShapeDto'][];
-      points: components['schemas']['PlacedPointDto'][];
-      /** @description Places that stand nowhere on the plan yet. */
-      unplaced: components['schemas']['PlacedPointDto'][];
-      bays: components['schemas']['BayDto'][];
-      /** @description Metres of a walk past every pick face in walking order. */
-      walkM: number;
-      version: number;
-    };
-    PlanPointDto: {
-      code: string;
-      x: number;
-      y: number;
-    };
-    EditPlanDto: {
-      widthM: number;
-      depthM: number;
-      shapes: components['schemas']['PlanShapeDto'][];
-      points: components['schemas']['PlanPointDto'][];
-    };
-    SettingDto: {
-      name: string;
-      group: string;
-      label: string;
-      /** @description What it changes. */
-      says: string;
-      kind: string;
-      value: string;
-      standard: string;
-      choices: string[];
-      unit: string;
-    };
-    SetSettingDto: {
-      value: string;
-    };
-    CurrencyDto: {
-      code: string;
-      /** @description How much of the home currency one is worth. */
-      rate: string;
-      asOf: string;
-    };
-    TaxRateDto: {
-      code: string;
-      name: string;
-      percent: string;
-    };
-    MoneyListsDto: {
-      version: number;
-      currencies: components['schemas']['CurrencyDto'][];
-      taxRates: components['schemas']['TaxRateDto'][];
-    };
-    MoneyDto: {
-      currencies: components['schemas']['CurrencyDto'][];
-      taxRates: components['schemas']['TaxRateDto'][];
-    };
-    SiteDepartureDto: {
-      name: string;
-      /** @description The carrier whose van it is, by its code; empty where it is nobody's. */
-      carrier: string;
-      /** @description Site time, such as 15:30. */
-      leavesAt: string;
-      /** @description How long before it leaves an order must be in, to be promised for it. */
-      closesMinutes: number;
-    };
-    SiteCalendarDto: {
-      siteId: number;
-      site: string;
-      timeZone: string;
-      /** @description Monday to Sunday: Y for a working day. */
-      workingDays: string;
-      departures: components['schemas']['SiteDepartureDto'][];
-      /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. */
-      picks: boolean;
-      version: number;
-    };
-    EditSiteCalendarDto: {
-      workingDays: string;
-      timeZone: string;
-      departures: components['schemas']['SiteDepartureDto'][];
-      /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. Left as it is where it is not said. */
-      picks?: boolean;
-    };
-    NewSiteDto: {
-      code: string;
-      name: string;
-    };
-    SeriesDto: {
-      name: string;
-      says: string;
-      /** @description What the next one will be called. */
-      next: string;
-      number: number;
-    };
-    SetSeriesDto: {
-      /** @enum {string} */
-      name: 'P' | 'S' | 'R' | 'H';
-      number: number;
-    };
-    FirstOwnerDto: {
-      name: string;
-      /** Format: email */
-      email: string;
-      password: string;
-      siteName: string;
-      siteCode: string;
-    };
-    ItemRowDto: {
-      id: number;
-      sku: string;
-      name: string;
-      className: string;
-      kind: string;
-      picture: string;
-      /** @description Names the uploaded picture's newest version; null where the drawing stands for it. */
-      pictureMark: string | null;
-      tracking: string;
-      unit: string;
-      units: string;
-      tags: string[];
-      suppliers: string;
-      /** @description Home bin at the site filtered by, or at the first site that has one. */
-      home: string | null;
-      /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
-      cost?: string | null;
-      /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
-      bookedCost?: string | null;
-      onHand: number;
-      held: number;
-      reserved: number;
-      available: number;
-      incoming: number;
-      /** @description What is missing, in words; empty where the item is complete. */
-      lacks: string[];
-      version: number;
-    };
-    ItemPageDto: {
-      rows: components['schemas']['ItemRowDto'][];
-      total: number;
-    };
-    ItemCountsDto: {
-      all: number;
-      short: number;
-      backordered: number;
-      incomplete: number;
-      noBarcode: number;
-    };
-    ItemChoicesDto: {
-      classes: string[];
-      tags: string[];
-      suppliers: string[];
-    };
-    ExtraFieldDto: {
-      name: string;
-      kind: string;
-      choices: string[];
-    };
-    ExtraFieldsDto: {
-      version: number;
-      fields: components['schemas']['ExtraFieldDto'][];
-    };
-    EditExtraFieldDto: {
-      name: string;
-      /** @enum {string} */
-      kind: 'text' | 'number' | 'date' | 'yes-no' | 'choice';
-      choices: string[];
-    };
-    EditExtraFieldsDto: {
-      fields: components['schemas']['EditExtraFieldDto'][];
-    };
-    ChangeManyDto: {
-      skus: string[];
-      /** @enum {string} */
-      field:
-        | 'name'
-        | 'className'
-        | 'cost'
-        | 'rotation'
-        | 'storage'
-        | 'neverHoldsUp'
-        | 'addTag'
-        | 'dropTag'
-        | 'home'
-        | 'reorderPoint'
-        | 'orderUpTo'
-        | 'refillBelow'
-        | 'refillUpTo';
-      value: string;
-      /** @description For fields that an item has at each site. */
-      siteId?: number | null;
-    };
-    ChangedDto: {
-      changed: number;
-      activityId: number;
-    };
-    ItemSiteDto: {
-      siteId: number;
-      site: string;
-      home: string | null;
-      /** @description Absent for those who may not see costs. */
-      cost?: string | null;
-      reorderPoint: number | null;
-      orderUpTo: number | null;
-      /** @description Fewer units than this are not left at its pick face; null for no such wish. */
-      refillBelow: number | null;
-      /** @description What its pick face is filled up to then; null for just enough. */
-      refillUpTo: number | null;
-    };
-    ItemPartDto: {
-      sku: string;
-      name: string;
-      units: number;
-      unit: string;
-      available: number;
-    };
-    PackDto: {
-      id: number;
-      name: string;
-      plural: string;
-      factor: number;
-      weightG: number | null;
-      lengthMm: number | null;
-      widthMm: number | null;
-      heightMm: number | null;
-      barcodes: string[];
-    };
-    ItemDto: {
-      id: number;
-      sku: string;
-      name: string;
-      className: string;
-      kind: string;
-      picture: string;
-      pictureMark: string | null;
-      tracking: string;
-      rotation: string;
-      storage: string;
-      /** @description Days of life that goods must have left on arrival; null where any will do. */
-      minLifeDays: number | null;
-      taxCode: string | null;
-      /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
-      cost?: string | null;
-      /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
-      bookedCost?: string | null;
-      /** @description What building one costs in labour; absent for those who may not see costs. */
-      labour?: string | null;
-      neverHoldsUp: boolean;
-      tags: string[];
-      extra: {
-        [key: string]: string;
-      };
-      sites: components['schemas']['ItemSiteDto'][];
-      parts: components['schemas']['ItemPartDto'][];
-      /** @description Kits and assemblies that this item is a part of. */
-      usedIn: string[];
-      /** @description How many can be made of the parts that are free; null for single items. */
-      buildable: number | null;
-      packs: components['schemas']['PackDto'][];
-      lacks: string[];
-      version: number;
-    };
-    EditItemSiteDto: {
-      siteId: number;
-      home?: string | null;
-      cost?: string | null;
-      reorderPoint?: number | null;
-      orderUpTo?: number | null;
-      refillBelow?: number | null;
-      refillUpTo?: number | null;
-    };
-    EditItemPartDto: {
-      sku: string;
-      units: number;
-    };
-    EditPackDto: {
-      name: string;
-      plural: string;
-      factor: number;
-      weightG?: number | null;
-      lengthMm?: number | null;
-      widthMm?: number | null;
-      heightMm?: number | null;
-      barcodes: string[];
-    };
-    EditItemDto: {
-      sku: string;
-      name: string;
-      className: string;
-      picture: string;
-      /** @enum {string} */
-      tracking: 'none' | 'lot' | 'lot-expiry' | 'serial';
-      /** @enum {string} */
-      rotation: 'fifo' | 'fefo';
-      /** @enum {string} */
-      kind?: 'single' | 'kit' | 'assembly';
-      /** @enum {string} */
-      storage?: 'any' | 'cold' | 'restricted';
-      minLifeDays?: number | null;
-      taxCode?: string | null;
-      cost?: string | null;
-      labour?: string | null;
-      neverHoldsUp: boolean;
-      tags?: string[];
-      extra?: {
-        [key: string]: string;
-      };
-      sites?: components['schemas']['EditItemSiteDto'][];
-      parts?: components['schemas']['EditItemPartDto'][];
-      packs: components['schemas']['EditPackDto'][];
-    };
-    ChangeFieldDto: {
-      /** @enum {string} */
-      field:
-        | 'name'
-        | 'className'
-        | 'cost'
-        | 'rotation'
-        | 'storage'
-        | 'neverHoldsUp'
-        | 'addTag'
-        | 'dropTag'
-        | 'home'
-        | 'reorderPoint'
-        | 'orderUpTo'
-        | 'refillBelow'
-        | 'refillUpTo';
-      value: string;
-      /** @description For fields that an item has at each site. */
-      siteId?: number | null;
-    };
-    NewBarcodeDto: {
-      /** @description Which pack unit it is for, by what it holds. */
-      factor: number;
-      /** @description Left out, the house makes one of the kind named. */
-      code?: string;
-      /** @enum {string} */
-      make?: 'restricted' | 'code-128';
-    };
-    DrawingDto: {
-      name: string;
-      /** @description What stands inside an `svg` of 64 by 64. */
-      svg: string;
-    };
-    PictureItemDto: {
-      sku: string;
-      name: string;
-      hasPicture: boolean;
-    };
-    PictureForDto: {
-      name: string;
-      /** @description Null where no item has the name as its SKU or as a barcode. */
-      item: components['schemas']['PictureItemDto'] | null;
-    };
-    StockFigureDto: {
-      siteId: number;
-      site: string;
-      onHand: number;
-      held: number;
-      reserved: number;
-      available: number;
-      incoming: number;
-      /** @description Open orders want so many more than are reserved. */
-      waiting: number;
-      /** @description Available, with what is on order, less what open orders still wait for. */
-      projected: number;
-    };
-    BinStockDto: {
-      siteId: number;
-      place: string;
-      kind: string;
-      lot: string | null;
-      expires: string | null;
-      condition: string;
-      units: number;
-    };
-    ItemStockDto: {
-      sites: components['schemas']['StockFigureDto'][];
-      bins: components['schemas']['BinStockDto'][];
-    };
-    MovementDto: {
-      id: string;
-      /** Format: date-time */
-      at: string;
-      from: string;
-      to: string;
-      units: number;
-      lot: string | null;
-      condition: string;
-      task: string;
-      document: string | null;
-      who: string | null;
-      how: string | null;
-      reverses: string | null;
-    };
-    MovementPageDto: {
-      rows: components['schemas']['MovementDto'][];
-      /** @description Ask for rows before this one; null at the beginning of the history. */
-      before: string | null;
-    };
-    WhyTermDto: {
-      sign: string;
-      term: string;
-      units: number;
-      documents: string[];
-    };
-    SupplierDto: {
-      id: number;
-      code: string;
-      name: string;
-      email: string;
-      phone: string;
-      currency: string;
-      leadDays: number;
-      terms: string;
-      workingDays: string;
-      /** @description The least that an order must come to; null where nothing is asked. */
-      leastValue: string | null;
-      leastUnits: number | null;
-      leastPallets: number | null;
-      version: number;
-    };
-    SupplierPageDto: {
-      rows: components['schemas']['SupplierDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ContactDto: {
-      name: string;
-      role: string;
-      /** Format: email */
-      email: string;
-      phone: string;
-    };
-    ShareDto: {
-      good: number;
-      of: number;
-    };
-    ScorecardDto: {
-      /** @description Orders of the last year that are done with. */
-      orders: number;
-      onTime: components['schemas']['ShareDto'];
-      inFull: components['schemas']['ShareDto'];
-      priceHeld: components['schemas']['ShareDto'];
-      /** @description Units that came in good condition. */
-      unharmed: components['schemas']['ShareDto'];
-      /** @description Days from placing to the first goods, on average; null where none has come yet. */
-      leadDays: number | null;
-    };
-    PriceBreakDto: {
-      from: number;
-      price: string;
-    };
-    SupplierItemDto: {
-      itemId: number;
-      sku: string;
-      name: string;
-      picture: string;
-      supplierSku: string;
-      packId: number;
-      /** @description Price of one pack; absent for those who may not see costs. */
-      price?: string;
-      /** @description Lower prices for more packs; absent for those who may not see costs. */
-      breaks?: components['schemas']['PriceBreakDto'][];
-      packs: components['schemas']['PackDto'][];
-    };
-    SupplierSheetDto: {
-      id: number;
-      code: string;
-      name: string;
-      email: string;
-      phone: string;
-      currency: string;
-      leadDays: number;
-      terms: string;
-      workingDays: string;
-      /** @description The least that an order must come to; null where nothing is asked. */
-      leastValue: string | null;
-      leastUnits: number | null;
-      leastPallets: number | null;
-      version: number;
-      /** @description Whether its own system may send documents. */
-      sendsDocuments: boolean;
-      contacts: components['schemas']['ContactDto'][];
-      scorecard: components['schemas']['ScorecardDto'];
-      items: components['schemas']['SupplierItemDto'][];
-    };
-    EditSupplierItemDto: {
-      sku: string;
-      factor: number;
-      supplierSku: string;
-      price: string;
-      breaks?: components['schemas']['PriceBreakDto'][];
-    };
-    EditSupplierDto: {
-      code: string;
-      name: string;
-      /** Format: email */
-      email: string;
-      phone: string;
-      currency: string;
-      leadDays: number;
-      terms?: string;
-      workingDays?: string;
-      leastValue?: string | null;
-      leastUnits?: number | null;
-      leastPallets?: number | null;
-      contacts?: components['schemas']['ContactDto'][];
-      items?: components['schemas']['EditSupplierItemDto'][];
-    };
-    DocumentKeyDto: {
-      key: string;
-    };
-    MediaDto: {
-      /** @enum {string} */
-      kind: 'roll' | 'sheet';
-      widthMm: number;
-      heightMm: number;
-      columns: number;
-      rows: number;
-      pageWidthMm: number;
-      pageHeightMm: number;
-      leftMm: number;
-      topMm: number;
-      gapXMm: number;
-      gapYMm: number;
-    };
-    LabelElementDto: {
-      id: string;
-      /** @enum {string} */
-      kind: 'text' | 'barcode' | 'arrow' | 'box';
-      xMm: number;
-      yMm: number;
-      wMm: number;
-      hMm: number;
-      text?: string;
-      /** @enum {string} */
-      align?: 'left' | 'centre' | 'right';
-      bold?: boolean;
-      mono?: boolean;
-      value?: string;
-      /** @enum {string} */
-      symbology?: 'code-128' | 'gs1-128' | 'ean' | 'data-matrix' | 'qr';
-      withText?: boolean;
-      /** @enum {string} */
-      direction?: 'up' | 'down' | 'by-level';
-    };
-    DesignDto: {
-      id: number;
-      name: string;
-      subject: string;
-      media: components['schemas']['MediaDto'];
-      elements: components['schemas']['LabelElementDto'][];
-      version: number;
-    };
-    EditDesignDto: {
-      name: string;
-      /** @enum {string} */
-      subject: 'place' | 'item' | 'badge' | 'document';
-      media: components['schemas']['MediaDto'];
-      elements: components['schemas']['LabelElementDto'][];
-    };
-    DesignIdDto: {
-      id: number;
-    };
-    LabelOfDto: {
-      /** @description A place's code, an item's SKU, a person's badge, a document's code. */
-      code: string;
-      /** @description Items: the pack unit by what it holds, 1 by default. */
-      holds?: number;
-      lot?: string;
-      expires?: string;
-    };
-    PrintLabelsDto: {
-      designId: number;
-      labels: components['schemas']['LabelOfDto'][];
-      copies: number;
-      /** @description Sheets: the first free place, from 1. */
-      start: number;
-      /** @description Left out when the labels are wanted as a PDF; nought is the device's own printer, or the first of the site. */
-      printerId?: number;
-    };
-    PrintedDto: {
-      job: number;
-      printer: string;
-    };
-    TrayRowDto: {
-      /** @description The number of its delivery, by which it is tried again. */
-      id: number;
-      title: string;
-      printer: string;
-      labels: number;
-      /** @description `waiting`, `failing` or `done`. */
-      state: string;
-      attempts: number;
-      problem: string | null;
-      who: string | null;
-      /** Format: date-time */
-      at: string;
-    };
-    PrinterDto: {
-      id: number;
-      name: string;
-      siteId: number;
-      site: string;
-      address: string;
-      version: number;
-    };
-    EditPrinterDto: {
-      name: string;
-      siteId: number;
-      address: string;
-    };
-    PrinterIdDto: {
-      id: number;
-    };
-    FloorPostDto: {
-      command: components['schemas']['FloorCommand'];
-      /** @description The device's clock when it was made. */
-      madeAt: string;
-      /** @description Whose hands made it: the person who was signed in then. */
-      madeBy: number;
-      /** @description Whether nobody waits for the answer: what cannot be done then is kept as a question. */
-      late: boolean;
-    };
-    MissingLineDto: {
-      order: string;
-      line: number;
-      name: string;
-      /** @description Base units, and the same in words. */
-      units: number;
-      missing: string;
-    };
-    FloorAnswerDto: {
-      /** @description The tape's line, for an undo. */
-      activityId: number;
-      /** @description The receipt, for a picture of goods that were set apart. */
-      receiptId?: number;
-      /** @description The arrival that goods were booked in with, or that was closed. */
-      arrival?: string;
-      /** @description What was missing of an arrival that was closed. */
-      short?: components['schemas']['MissingLineDto'][];
-    };
-    BookPackDto: {
-      id: number;
-      name: string;
-      plural: string;
-      factor: number;
-    };
-    BookCodeDto: {
-      code: string;
-      packId: number;
-    };
-    BookItemDto: {
-      id: number;
-      sku: string;
-      name: string;
-      picture: string;
-      /** @enum {string} */
-      tracking: 'lot' | 'none' | 'lot-expiry' | 'serial';
-      /** @enum {string} */
-      storage?: 'cold' | 'restricted' | 'any';
-      minLifeDays?: number | null;
-      home: string | null;
-      packs: components['schemas']['BookPackDto'][];
-      codes: components['schemas']['BookCodeDto'][];
-    };
-    BookPlaceDto: {
-      id: number;
-      code: string;
-      kind: string;
-      siteId: number;
-      /** @enum {string} */
-      rule?: 'none' | 'cold' | 'restricted';
-    };
-    BookPartDto: {
-      /** @description The version that the book has once all parts are taken in. */
-      version: number;
-      /** @description Where the next part begins; null where this is the last. */
-      next: string | null;
-      items: components['schemas']['BookItemDto'][];
-      places: components['schemas']['BookPlaceDto'][];
-      /** @description What is no longer in the book. */
-      goneItems: number[];
-      gonePlaces: number[];
-    };
-    QuestionChoiceDto: {
-      /** @enum {string} */
-      answer: 'again' | 'let-go' | 'apart';
-      says: string;
-    };
-    QuestionDto: {
-      id: string;
-      kind: string;
-      /** @description What was done, in words: how many of what, where. */
-      what: string;
-      /** @description Why it could not be booked. */
-      title: string;
-      detail: string;
-      document: string | null;
-      siteId: number | null;
-      who: string;
-      /** @description Whether one's own hands did it. */
-      mine: boolean;
-      /** Format: date-time */
-      madeAt: string;
-      choices: components['schemas']['QuestionChoiceDto'][];
-    };
-    AnswerQuestionDto: {
-      /** @enum {string} */
-      answer: 'again' | 'let-go' | 'apart';
-    };
-    LaneOfSiteDto: {
-      siteId: number;
-      site: string;
-      place: string;
-    };
-    CarrierDto: {
-      code: string;
-      name: string;
-      /** @description Where its system answers; none where it has none and labels are our own. */
-      baseUrl: string | null;
-      /** @description Whether a key is kept for its system. The key itself is never told. */
-      hasKey: boolean;
-      lanes: components['schemas']['LaneOfSiteDto'][];
-      services: number;
-      version: number;
-    };
-    CarrierServiceDto: {
-      code: string;
-      name: string;
-      /** @description Working days until it is there. */
-      days: number;
-      price: string;
-      /** @description The heaviest parcel it takes, in grams. */
-      mostG: number;
-    };
-    CarrierSheetDto: {
-      code: string;
-      name: string;
-      /** @description Where its system answers; none where it has none and labels are our own. */
-      baseUrl: string | null;
-      /** @description Whether a key is kept for its system. The key itself is never told. */
-      hasKey: boolean;
-      lanes: components['schemas']['LaneOfSiteDto'][];
-      services: number;
-      version: number;
-      /** @description What it offers where it has no system that says so. */
-      ownServices: components['schemas']['CarrierServiceDto'][];
-      departures: {
-        site: string;
-        leavesAt: string;
-      }[];
-      /** @description Parcels that wait for it. */
-      waiting: number;
-    };
-    EditLaneDto: {
-      siteId: number;
-      place: string;
-    };
-    NewCarrierDto: {
-      code: string;
-      name: string;
-      baseUrl?: string | null;
-      /** @description A new key for its system; left out, the one before stays. */
-      apiKey?: string | null;
-      lanes: components['schemas']['EditLaneDto'][];
-      services: components['schemas']['CarrierServiceDto'][];
-    };
-    TryCarrierDto: {
-      weightG: number;
-      postcode: string;
-      country: string;
-    };
-    RateDto: {
-      carrier: string;
-      carrierName: string;
-      service: string;
-      name: string;
-      price: string;
-      days: number;
-    };
-    TriedCarrierDto: {
-      rates: components['schemas']['RateDto'][];
-    };
-    EditCarrierDto: {
-      name: string;
-      baseUrl?: string | null;
-      /** @description A new key for its system; left out, the one before stays. */
-      apiKey?: string | null;
-      lanes: components['schemas']['EditLaneDto'][];
-      services: components['schemas']['CarrierServiceDto'][];
-    };
-    BoxStockDto: {
-      siteId: number;
-      site: string;
-      units: number;
-    };
-    BoxDto: {
-      code: string;
-      lengthMm: number;
-      widthMm: number;
-      heightMm: number;
-      tareG: number;
-      mostG: number;
-      /** @description What one costs; absent for those who may not see costs. */
-      cost?: string;
-      /** @description At how many left on a site it runs short; 0 never says so. */
-      lowAt: number;
-      stock: components['schemas']['BoxStockDto'][];
-      version: number;
-    };
-    EditBoxStockDto: {
-      siteId: number;
-      units: number;
-    };
-    NewBoxDto: {
-      code: string;
-      lengthMm: number;
-      widthMm: number;
-      heightMm: number;
-      tareG: number;
-      mostG: number;
-      cost?: string;
-      lowAt: number;
-      /** @description How many there are at a site; a site that is left out keeps what it has. */
-      stock: components['schemas']['EditBoxStockDto'][];
-    };
-    EditBoxDto: {
-      lengthMm: number;
-      widthMm: number;
-      heightMm: number;
-      tareG: number;
-      mostG: number;
-      cost?: string;
-      lowAt: number;
-      /** @description How many there are at a site; a site that is left out keeps what it has. */
-      stock: components['schemas']['EditBoxStockDto'][];
-    };
-    PurchaseOrderRowDto: {
-      code: string;
-      supplier: string;
-      site: string;
-      state: string;
-      expectedOn: string | null;
-      late: boolean;
-      lines: number;
-      linesIn: number;
-      /** @description What the supplier has said to it: nothing, acknowledged, confirmed, to-settle, queried, refused. */
-      answer: string;
-      /**
-       * Format: date-time
-       * @description Since when the goods stand at the door, part received.
-       */
-      firstReceivedAt: string | null;
-      /** @description The dock it comes to; null for whichever is free. */
-      door: string | null;
-      /** @description Whom to ring about it. */
-      ring: string;
-      phone: string;
-      /** @description Its goods in a few words: the first two, and how many more. */
-      holds: string;
-      /** @description What its goods come to in its currency; absent for those who see no costs. */
-      worth?: string;
-      currency: string;
-      /** @description Who placed it, or wrote it. */
-      buyer: string;
-    };
-    PurchaseOrderPageDto: {
-      rows: components['schemas']['PurchaseOrderRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ChargeDto: {
-      says: string;
-      amount: string;
-      /**
-       * @description What it is shared over the goods by.
-       * @enum {string}
-       */
-      by: 'value' | 'units' | 'weight' | 'volume';
-    };
-    OrderChangeDto: {
-      /** Format: date-time */
-      at: string;
-      by: string;
-      line: number | null;
-      what: string;
-      was: string;
-      becomes: string;
-      why: string;
-    };
-    OrderFileDto: {
-      id: number;
-      name: string;
-      bytes: number;
-      by: string;
-      /** Format: date-time */
-      at: string;
-    };
-    LineAnswerDto: {
-      says: string;
-      packs: number | null;
-      /** @description Absent for those who may not see costs. */
-      price?: string | null;
-      on: string | null;
-      note: string;
-    };
-    PurchaseOrderLineDto: {
-      line: number;
-      sku: string;
-      name: string;
-      picture: string;
-      packId: number;
-      pack: string;
-      packPlural: string;
-      factor: number;
-      unit: string;
-      units: string;
-      packs: number;
-      /** @description Base units. */
-      ordered: number;
-      received: number;
-      /** @description Nobody waits for these any more. */
-      closed: number;
-      /** @description Of what came, sent back to the supplier. */
-      returned: number;
-      /** @description Its own day, where it has one. */
-      expectedOn: string | null;
-      answer: components['schemas']['LineAnswerDto'] | null;
-      /** @description Price of one pack, of one base unit, and of the line; absent for those who may not see costs. */
-      price?: string;
-      priceEach?: string;
-      goods?: string;
-    };
-    PurchaseOrderDto: {
-      code: string;
-      supplierCode: string;
-      supplier: string;
-      supplierEmail: string;
-      supplierPhone: string;
-      siteId: number;
-      site: string;
-      state: string;
-      currency: string;
-      expectedOn: string | null;
-      note: string;
-      createdBy: string;
-      /** Format: date-time */
-      createdAt: string;
-      /** Format: date-time */
-      placedAt: string | null;
-      placedBy: string | null;
-      /** Format: date-time */
-      firstReceivedAt: string | null;
-      goods?: string;
-      /** @description Absent for those who may not see costs. */
-      charges?: components['schemas']['ChargeDto'][];
-      answer: string;
-      answerNote: string;
-      changes: components['schemas']['OrderChangeDto'][];
-      /** @description Orders of the same supplier, not long ago, with the same goods. */
-      alike: string[];
-      arrivals: string[];
-      door: string | null;
-      files: components['schemas']['OrderFileDto'][];
-      lines: components['schemas']['PurchaseOrderLineDto'][];
-      version: number;
-    };
-    EditPurchaseOrderLineDto: {
-      sku: string;
-      factor: number;
-      packs: number;
-      price: string;
-      expectedOn?: string | null;
-    };
-    EditPurchaseOrderDto: {
-      supplier: string;
-      siteId: number;
-      expectedOn?: string | null;
-      door?: string | null;
-      note: string;
-      lines: components['schemas']['EditPurchaseOrderLineDto'][];
-      charges?: components['schemas']['ChargeDto'][];
-    };
-    SettleAnswerDto: {
-      /**
-       * @description Take what the supplier offers, or ask again.
-       * @enum {string}
-       */
-      says: 'accept' | 'query';
-      note: string;
-    };
-    MergeOrderDto: {
-      other: string;
-    };
-    SplitOrderDto: {
-      lines: number[];
-    };
-    KeptFileDto: {
-      id: number;
-    };
-    SupplierReturnRowDto: {
-      code: string;
-      supplier: string;
-      site: string;
-      state: string;
-      /** Format: date-time */
-      sentAt: string;
-      lines: number;
-      currency: string;
-      /** @description Absent for those who may not see costs. */
-      expected?: string;
-    };
-    SupplierReturnPageDto: {
-      rows: components['schemas']['SupplierReturnRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    AsideDto: {
-      siteId: number;
-      itemId: number;
-      sku: string;
-      name: string;
-      picture: string;
-      lotId: number;
-      lot: string | null;
-      condition: string;
-      placeId: number;
-      place: string;
-      units: number;
-      words: string;
-      supplierCode: string | null;
-      supplier: string | null;
-      order: string | null;
-      reason: string | null;
-    };
-    TakeInDto: {
-      itemId: number;
-      lotId: number;
-      /**
-       * @description Goods to inspect are judged, not taken in.
-       * @enum {string}
-       */
-      condition: 'held' | 'damaged' | 'apart';
-      placeId: number;
-      units: number;
-      reason: string;
-    };
-    PostedDto: {
-      activityId: number;
-    };
-    SupplierReturnLineDto: {
-      line: number;
-      sku: string;
-      name: string;
-      picture: string;
-      words: string;
-      lot: string | null;
-      condition: string;
-      order: string | null;
-      expected?: string;
-    };
-    SupplierReturnDto: {
-      code: string;
-      supplier: string;
-      site: string;
-      state: string;
-      /** Format: date-time */
-      sentAt: string;
-      lines: number;
-      currency: string;
-      /** @description Absent for those who may not see costs. */
-      expected?: string;
-      supplierCode: string;
-      supplierEmail: string;
-      reason: string;
-      sentBy: string;
-      creditRef: string | null;
-      credited?: string | null;
-      /** Format: date-time */
-      creditedAt: string | null;
-      creditedBy: string | null;
-      version: number;
-      goods: components['schemas']['SupplierReturnLineDto'][];
-    };
-    SendBackLineDto: {
-      itemId: number;
-      lotId: number;
-      /** @enum {string} */
-      condition: 'good' | 'held' | 'damaged' | 'to-inspect' | 'apart';
-      placeId: number;
-      units: number;
-    };
-    SendBackDto: {
-      supplier: string;
-      siteId: number;
-      reason: string;
-      lines: components['schemas']['SendBackLineDto'][];
-    };
-    CreditDto: {
-      ref: string;
-      amount: string;
-    };
-    InspectionRowDto: {
-      code: string;
-      site: string;
-      arrival: string;
-      supplier: string | null;
-      sku: string;
-      name: string;
-      picture: string;
-      /** @description What still waits, or all that came where none does. */
-      words: string;
-      why: string;
-      /** Format: date-time */
-      openedAt: string;
-      /** Format: date-time */
-      closedAt: string | null;
-      passed: boolean | null;
-    };
-    InspectionPageDto: {
-      rows: components['schemas']['InspectionRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    InspectionCheckDto: {
-      no: number;
-      says: string;
-      /** @enum {string} */
-      kind: 'yes' | 'words' | 'measure';
-      unit: string;
-      low: string | null;
-      high: string | null;
-      value: string | null;
-      fulfilled: boolean | null;
-      who: string | null;
-    };
-    WaitingGoodsDto: {
-      lotId: number;
-      lot: string | null;
-      placeId: number;
-      place: string;
-      units: number;
-      words: string;
-    };
-    InspectionVerdictDto: {
-      /** Format: date-time */
-      at: string;
-      who: string;
-      /** @enum {string} */
-      verdict: 'quarantine' | 'pass' | 'back';
-      words: string;
-      lot: string | null;
-      reason: string;
-      returnCode: string | null;
-      undone: boolean;
-    };
-    InspectionDto: {
-      code: string;
-      site: string;
-      arrival: string;
-      supplier: string | null;
-      sku: string;
-      name: string;
-      picture: string;
-      /** @description What still waits, or all that came where none does. */
-      words: string;
-      why: string;
-      /** Format: date-time */
-      openedAt: string;
-      /** Format: date-time */
-      closedAt: string | null;
-      passed: boolean | null;
-      itemId: number;
-      checks: components['schemas']['InspectionCheckDto'][];
-      waiting: components['schemas']['WaitingGoodsDto'][];
-      verdicts: components['schemas']['InspectionVerdictDto'][];
-    };
-    InspectionRuleDto: {
-      id: number;
-      sku: string | null;
-      item: string | null;
-      supplierCode: string | null;
-      supplier: string | null;
-      /** @enum {string} */
-      kind: 'every' | 'always' | 'until-proven';
-      n: number;
-      checklistId: number | null;
-      checklist: string | null;
-      version: number;
-    };
-    WriteRuleDto: {
-      sku?: string | null;
-      supplier?: string | null;
-      /** @enum {string} */
-      kind: 'always' | 'every' | 'until-proven';
-      n: number;
-      checklistId?: number | null;
-    };
-    KeptDto: {
-      id: number;
-    };
-    WriteCheckDto: {
-      says: string;
-      /** @enum {string} */
-      kind: 'yes' | 'measure' | 'words';
-      unit: string;
-      low?: string | null;
-      high?: string | null;
-    };
-    ChecklistDto: {
-      id: number;
-      name: string;
-      version: number;
-      /** @description Rules that use it. */
-      uses: number;
-      checks: components['schemas']['WriteCheckDto'][];
-    };
-    WriteChecklistDto: {
-      name: string;
-      checks: components['schemas']['WriteCheckDto'][];
-    };
-    DueDto: {
-      /** @description An order, or an arrival with lines of one order or several. */
-      code: string;
-      /** @enum {string} */
-      kind: 'arrival' | 'order';
-      supplier: string;
-      expectedOn: string | null;
-      late: boolean;
-      /** @description The dock it comes to; null for whichever is free. */
-      door: string | null;
-      /**
-       * Format: date-time
-       * @description Since when goods of it stand at the door; null where nothing has come.
-       */
-      since: string | null;
-      lines: number;
-      linesIn: number;
-      pallets: number;
-    };
-    FindDueDto: {
-      /** @description What the code opens; null where it is several or none. */
-      opens: string | null;
-      choices: components['schemas']['DueDto'][];
-    };
-    NewArrivalDto: {
-      siteId: number;
-      supplier?: string | null;
-    };
-    ArrivalRowDto: {
-      code: string;
-      door: string | null;
-      supplier: string;
-      site: string;
-      state: string;
-      expectedOn: string | null;
-      late: boolean;
-      /**
-       * Format: date-time
-       * @description Since when its goods stand at the door, and when it was closed.
-       */
-      openedAt: string | null;
-      /** Format: date-time */
-      closedAt: string | null;
-      closedBy: string | null;
-      orders: string[];
-      pallets: number;
-      palletsIn: number;
-      receipts: number;
-      /** @description How many receipts were damaged or set apart. */
-      aside: number;
-    };
-    ArrivalPageDto: {
-      rows: components['schemas']['ArrivalRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    CostPartDto: {
-      says: string;
-      document: string | null;
-      /** @description Of the whole receipt, and of one base unit, in the house's money. */
-      amount: string;
-      each: string;
-    };
-    LandedDto: {
-      value: string;
-      each: string;
-      parts: components['schemas']['CostPartDto'][];
-    };
-    ReceiptDto: {
-      id: number;
-      /** Format: date-time */
-      at: string;
-      by: string;
-      sku: string;
-      name: string;
-      picture: string;
-      /** @description Base units, and the same in packs. */
-      units: number;
-      words: string;
-      lot: string | null;
-      expires: string | null;
-      place: string;
-      order: string | null;
-      line: number | null;
-      takenAs: string;
-      condition: string;
-      reason: string | null;
-      how: string | null;
-      pictured: boolean;
-      undone: boolean;
-      /** @description Absent for those who may not see costs. */
-      landed?: components['schemas']['LandedDto'];
-    };
-    AnnouncedDto: {
-      sscc: string | null;
-      sku: string;
-      name: string;
-      words: string;
-      lot: string | null;
-      expires: string | null;
-      order: string | null;
-      received: boolean;
-    };
-    ArrivalDto: {
-      code: string;
-      siteId: number;
-      door: string | null;
-      supplierCode: string | null;
-      supplier: string;
-      supplierPhone: string;
-      supplierEmail: string;
-      site: string;
-      state: string;
-      expectedOn: string | null;
-      paper: string;
-      advice: string | null;
-      /** Format: date-time */
-      openedAt: string | null;
-      openedBy: string | null;
-      /** Format: date-time */
-      closedAt: string | null;
-      closedBy: string | null;
-      orders: string[];
-      receipts: components['schemas']['ReceiptDto'][];
-      announced: components['schemas']['AnnouncedDto'][];
-    };
-    ArrivalDoorDto: {
-      /** @description The dock it comes to; none for whichever is free. */
-      door?: string | null;
-    };
-    TakenDocumentDto: {
-      /** @description OrderResponse or DespatchAdvice. */
-      kind: string;
-      /** @description The order that was answered, or the arrival that was announced. */
-      code: string;
-      says: string;
-    };
-    UnreadDocumentRowDto: {
-      id: number;
-      supplierCode: string;
-      supplier: string;
-      /** Format: date-time */
-      cameAt: string;
-      why: string;
-      /** @description waiting, taken-in or set-aside. */
-      state: string;
-    };
-    UnreadDocumentPageDto: {
-      rows: components['schemas']['UnreadDocumentRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-      /** @description How many of them wait to be taken in or set aside. */
-      waiting: number;
-    };
-    UnreadDocumentDto: {
-      id: number;
-      supplierCode: string;
-      supplier: string;
-      /** Format: date-time */
-      cameAt: string;
-      why: string;
-      /** @description waiting, taken-in or set-aside. */
-      state: string;
-      /** @description The document as it came. */
-      text: string;
-      settledWhy: string | null;
-      /** Format: date-time */
-      settledAt: string | null;
-      settledBy: string | null;
-      version: number;
-    };
-    SetDocumentAsideDto: {
-      why: string;
-    };
-    BillRowDto: {
-      code: string;
-      supplier: string;
-      ref: string;
-      state: string;
-      billedOn: string;
-      dueOn: string | null;
-      currency: string;
-      total: string;
-    };
-    BillPageDto: {
-      rows: components['schemas']['BillRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    OpenGoodsDto: {
-      order: string;
-      line: number;
-      sku: string;
-      name: string;
-      /** @description Base units that came and were not billed, in words too, and what they cost by the order. */
-      units: number;
-      words: string;
-      amount: string;
-    };
-    OpenChargeDto: {
-      order: string;
-      says: string;
-      amount: string;
-      by: string;
-    };
-    OpenToBillDto: {
-      currency: string;
-      goods: components['schemas']['OpenGoodsDto'][];
-      /** @description How many older lines are not among them. */
-      behind: number;
-      charges: components['schemas']['OpenChargeDto'][];
-      /** @description Orders of any supplier with goods that came lately: what a carrier's bill may be for. */
-      orders: string[];
-    };
-    BillLineDto: {
-      line: number;
-      order: string;
-      /** @description Of goods: the order's line, what it is, base units in words; null for a charge. */
-      orderLine: number | null;
-      name: string;
-      words: string | null;
-      amount: string;
-      sharedBy: string | null;
-      /** @description Beside the order and what came: fits, too many, dearer, cheaper, or late for a charge that nobody had expected. */
-      finding: string;
-      expected: string;
-      difference: string;
-      overWords: string | null;
-    };
-    ValueEntryDto: {
-      debit: string;
-      credit: string;
-      sku: string | null;
-      amount: string;
-    };
-    BillDto: {
-      code: string;
-      supplier: string;
-      ref: string;
-      state: string;
-      billedOn: string;
-      dueOn: string | null;
-      currency: string;
-      total: string;
-      supplierCode: string;
-      supplierEmail: string;
-      rate: string;
-      note: string;
-      enteredBy: string;
-      /** Format: date-time */
-      enteredAt: string;
-      postedBy: string | null;
-      /** Format: date-time */
-      postedAt: string | null;
-      version: number;
-      lines: components['schemas']['BillLineDto'][];
-      /** @description What the bill did to the books, in the house's money. */
-      entries: components['schemas']['ValueEntryDto'][];
-    };
-    EnterGoodsDto: {
-      order: string;
-      line: number;
-      units: number;
-      amount: string;
-    };
-    EnterChargeDto: {
-      order: string;
-      says: string;
-      amount: string;
-      /** @enum {string} */
-      by: 'value' | 'units' | 'weight' | 'volume';
-    };
-    EnterBillDto: {
-      supplier: string;
-      ref: string;
-      billedOn: string;
-      dueOn?: string | null;
-      note: string;
-      goods: components['schemas']['EnterGoodsDto'][];
-      charges: components['schemas']['EnterChargeDto'][];
-    };
-    SettleBillDto: {
-      /** @enum {string} */
-      says: 'accept' | 'query';
-      note: string;
-    };
-    CustomerDto: {
-      code: string;
-      name: string;
-      email: string;
-      phone: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      note: string;
-      /** @description Days within which they pay. */
-      termsDays: number;
-      /** @description Whether their orders go only whole, unless an order says otherwise. */
-      wholeOnly: boolean;
-      version: number;
-    };
-    CustomerPageDto: {
-      rows: components['schemas']['CustomerDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    CustomerAddressDto: {
-      name: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-    };
-    CustomerPriceDto: {
-      sku: string;
-      factor: number;
-      price: string;
-    };
-    CustomerOrderDto: {
-      code: string;
-      state: string;
-      /** Format: date-time */
-      placedAt: string;
-    };
-    CustomerSheetDto: {
-      code: string;
-      name: string;
-      email: string;
-      phone: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      note: string;
-      /** @description Days within which they pay. */
-      termsDays: number;
-      /** @description Whether their orders go only whole, unless an order says otherwise. */
-      wholeOnly: boolean;
-      version: number;
-      addresses: components['schemas']['CustomerAddressDto'][];
-      prices: components['schemas']['CustomerPriceDto'][];
-      /** @description Orders of the account, and those that came with the customer's e-mail address, newest first. */
-      orders: components['schemas']['CustomerOrderDto'][];
-    };
-    EditCustomerDto: {
-      code: string;
-      name: string;
-      /** Format: email */
-      email: string;
-      phone: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      note: string;
-      termsDays: number;
-      wholeOnly: boolean;
-      addresses: components['schemas']['CustomerAddressDto'][];
-      prices: components['schemas']['CustomerPriceDto'][];
-    };
-    ChannelDto: {
-      id: number;
-      code: string;
-      name: string;
-      kind: string;
-      site: string;
-      baseUrl: string | null;
-      /** Format: date-time */
-      polledAt: string | null;
-      pollError: string | null;
-      pushError: string | null;
-      /**
-       * Format: date-time
-       * @description When it answered last.
-       */
-      answeredAt: string | null;
-      /** @description Whether it is left alone: neither asked nor told. */
-      paused: boolean;
-      sharePercent: number;
-      scarceUnder: number;
-      checkOver: string | null;
-      /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
-      unread: number;
-      dueStock: number;
-      dueMessages: number;
-      /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
-      hasSecret: boolean;
-      listings: number;
-      version: number;
-    };
-    ListingDto: {
-      channelSku: string;
-      sku: string;
-      name: string;
-      factor: number;
-      keepBack: number;
-      price: string;
-      told: number | null;
-    };
-    ChannelSheetDto: {
-      id: number;
-      code: string;
-      name: string;
-      kind: string;
-      site: string;
-      baseUrl: string | null;
-      /** Format: date-time */
-      polledAt: string | null;
-      pollError: string | null;
-      pushError: string | null;
-      /**
-       * Format: date-time
-       * @description When it answered last.
-       */
-      answeredAt: string | null;
-      /** @description Whether it is left alone: neither asked nor told. */
-      paused: boolean;
-      sharePercent: number;
-      scarceUnder: number;
-      checkOver: string | null;
-      /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
-      unread: number;
-      dueStock: number;
-      dueMessages: number;
-      /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
-      hasSecret: boolean;
-      listings: number;
-      version: number;
-      /** @description The sites that it sells from. */
-      siteIds: number[];
-      items: components['schemas']['ListingDto'][];
-      /** @description Where files of its orders may be put, on the server; null where nothing is looked for. */
-      folder: string | null;
-    };
-    EditListingDto: {
-      channelSku: string;
-      sku: string;
-      factor: number;
-      keepBack: number;
-      price: string;
-    };
-    NewChannelDto: {
-      code: string;
-      /** @enum {string} */
-      kind: 'web-shop' | 'marketplace' | 'trade' | 'phone';
-      siteId: number;
-      name: string;
-      baseUrl?: string | null;
-      /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
-      siteIds?: number[];
-      paused?: boolean;
-      /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
-      sharePercent?: number;
-      scarceUnder?: number;
-      /** @description A first order of somebody that is worth more waits for a check; null where none does. */
-      checkOver?: string | null;
-      listings: components['schemas']['EditListingDto'][];
-    };
-    ChannelSecretDto: {
-      secret: string;
-    };
-    EditChannelDto: {
-      name: string;
-      baseUrl?: string | null;
-      /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
-      siteIds?: number[];
-      paused?: boolean;
-      /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
-      sharePercent?: number;
-      scarceUnder?: number;
-      /** @description A first order of somebody that is worth more waits for a check; null where none does. */
-      checkOver?: string | null;
-      listings: components['schemas']['EditListingDto'][];
-    };
-    OrderRowDto: {
-      code: string;
-      customer: string;
-      channel: string;
-      state: string;
-      holdReason: string | null;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch, by the calendar of its site; null once it has gone.
-       */
-      leavesAt: string | null;
-      late: boolean;
-      /** @description One word for each line: none, part, ready, gone, unknown. */
-      stock: string[];
-      /** @description Its goods in a few words: the first two, and how many more. */
-      holds: string;
-      /** @description What the customer pays for them. */
-      worth: string;
-      /** @description Who has it in hand; null where nobody has. */
-      who: string | null;
-    };
-    OrderCountsDto: {
-      all: number;
-      urgent: number;
-      ready: number;
-      short: number;
-      stuck: number;
-    };
-    OrderPageDto: {
-      rows: components['schemas']['OrderRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-      counts: components['schemas']['OrderCountsDto'];
-    };
-    OrderHoldDto: {
-      id: number;
-      /** @description code, address, payment, stock, check or other. */
-      kind: string;
-      reason: string;
-      owner: string | null;
-      setBy: string | null;
-      /** Format: date-time */
-      setAt: string;
-      /** @description Whether it goes by itself once what is wrong is mended. */
-      own: boolean;
-    };
-    OrderLineDto: {
-      line: number;
-      channelSku: string;
-      /** @description How many were ordered, each of `factor` base units, and what that pack is called; price is that of one. */
-      quantity: number;
-      factor: number;
-      pack: string | null;
-      /** @description The line of the kit that it is a part of; null for what was ordered itself. */
-      kit: number | null;
-      /** @description Whether it is a kit, which is picked by its parts. */
-      isKit: boolean;
-      sku: string | null;
-      name: string | null;
-      picture: string | null;
-      unit: string | null;
-      units: string | null;
-      wanted: number;
-      reserved: number;
-      picked: number;
-      packed: number;
-      shipped: number;
-      price: string;
-      /** @description Available at the order's site. */
-      free: number;
-    };
-    ParcelDto: {
-      code: string;
-      state: string;
-      carton: string | null;
-      weightG: number | null;
-      carrier: string | null;
-      service: string | null;
-      tracking: string | null;
-    };
-    OrderDto: {
-      code: string;
-      channel: string;
-      channelCode: string;
-      channelRef: string;
-      siteId: number;
-      site: string;
-      state: string;
-      holdReason: string | null;
-      holds: components['schemas']['OrderHoldDto'][];
-      /** @description The account of the customer; null where there is none. */
-      account: string | null;
-      customer: string;
-      email: string;
-      phone: string;
-      priority: number;
-      wholeOnly: boolean;
-      quotedUntil: string | null;
-      cancelledWhy: string | null;
-      /** @description What the customer pays for the goods. */
-      worth: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      /** Format: date-time */
-      placedAt: string;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch, by the calendar of its site; null once it has gone.
-       */
-      leavesAt: string | null;
-      late: boolean;
-      speed: string;
-      notePacker: string | null;
-      notePicker: string | null;
-      /** Format: date-time */
-      shippedAt: string | null;
-      /** @description Weight of the goods in grams, as far as it is known. */
-      weightG: number;
-      round: string | null;
-      /** @description Whether more is promised to an order at work, which can be sent after the rest. */
-      canFollow: boolean;
-      /** @description Why it cannot be sent to picking; null where it can. */
-      cannotRelease: string | null;
-      lines: components['schemas']['OrderLineDto'][];
-      parcels: components['schemas']['ParcelDto'][];
-      version: number;
-    };
-    SendingLineDto: {
-      line: number;
-      units: number;
-    };
-    OrderSendingDto: {
-      siteId: number;
-      lines: components['schemas']['SendingLineDto'][];
-      site: string;
-      /** Format: date-time */
-      leavesAt: string;
-      pieces: number;
-    };
-    OrderWayDto: {
-      /** @enum {string} */
-      kind: 'together' | 'split' | 'in parts' | 'fetched';
-      /**
-       * Format: date-time
-       * @description When the last of it leaves.
-       */
-      wholeAt: string;
-      /** @description Later than it is promised. */
-      late: boolean;
-      /** @description All of it leaves the site that the order is with. */
-      atOrdersSite: boolean;
-      sendings: components['schemas']['OrderSendingDto'][];
-      /** @description The purchase orders that it waits for. */
-      waitsFor: string[];
-    };
-    CureDto: {
-      /** @description put-away, refill, count, inspect, arrival or transfer. */
-      kind: string;
-      units: number;
-      /** @description The place, the purchase order or the other site. */
-      where: string;
-      /** @description The day on which it is expected. */
-      on: string | null;
-    };
-    LineCuresDto: {
-      line: number;
-      /** @description What is not promised to it yet; nought where it is only not where a picker goes. */
-      lacks: number;
-      cures: components['schemas']['CureDto'][];
-    };
-    SpotCountDto: {
-      /** @enum {string} */
-      state: 'open' | 'counted';
-      id: number;
-      place: string;
-      itemId: number;
-      sku: string;
-      item: string;
-      lot: string | null;
-      why: string;
-      /** @description The round on which it was seen, where it was on one. */
-      document: string | null;
-      raisedBy: string | null;
-      /** Format: date-time */
-      raisedAt: string;
-      /** @description Units that are held until it is decided. */
-      held: number;
-      /** @description What somebody has counted there; null until then. */
-      counted: number | null;
-      /** @description What the books had there then. */
-      booked: number | null;
-      countedBy: string | null;
-      /** Format: date-time */
-      countedAt: string | null;
-      version: number;
-    };
-    CountUnitsDto: {
-      units: number;
-    };
-    IdDto: {
-      id: number;
-    };
-    ReleasedDto: {
-      /** @description The first round, and all of them: one for each site that the order ships from. */
-      round: string;
-      rounds: string[];
-    };
-    SheetOrderDto: {
-      id: number;
-      code: string;
-      customer: string;
-      note: string | null;
-      totes: string[];
-    };
-    SheetStopDto: {
-      id: number;
-      order: string;
-      place: string;
-      sku: string;
-      item: string;
-      lot: string | null;
-      /** @description What is wanted, as people say it: "1 box and 2". */
-      wanted: string;
-      units: number;
-      picked: number;
-      short: number;
-      /** @description Who goes there; null where nobody does yet. */
-      by: string | null;
-      /** @description Who that is, while something is wanted there. */
-      byId: number | null;
-    };
-    RoundSheetDto: {
-      code: string;
-      siteId: number;
-      site: string;
-      state: string;
-      /** @description Whether its orders share totes and are sorted at a wall afterwards. */
-      pooled: boolean;
-      picker: string | null;
-      sentTo: string | null;
-      /** Format: date-time */
-      createdAt: string;
-      /** Format: date-time */
-      begunAt: string | null;
-      /** Format: date-time */
-      finishedAt: string | null;
-      /** Format: date-time */
-      promisedAt: string;
-      /** Format: date-time */
-      leavesAt: string | null;
-      metres: number;
-      orders: components['schemas']['SheetOrderDto'][];
-      /** @description Whom totes are for: each order, or all of a pooled round together. */
-      holders: components['schemas']['SheetOrderDto'][];
-      stops: components['schemas']['SheetStopDto'][];
-      /** @description Where its totes may be set down: packing tables, or the walls of a pooled round. */
-      tables: string[];
-    };
-    PaperToteDto: {
-      orderId: number;
-      tote: string;
-    };
-    PaperStopDto: {
-      stopId: number;
-      /** @description The units that were taken; the rest was not there. */
-      units: number;
-    };
-    PaperResultsDto: {
-      totes: components['schemas']['PaperToteDto'][];
-      stops: components['schemas']['PaperStopDto'][];
-      /** @description The packing table at which the totes stand. */
-      table: string;
-    };
-    RoundOrderDto: {
-      code: string;
-      customer: string;
-      /** @description The totes that its goods are in. */
-      totes: string[];
-    };
-    RoundRowDto: {
-      code: string;
-      /** @description Its orders, the one that was promised soonest first. */
-      orders: components['schemas']['RoundOrderDto'][];
-      state: string;
-      /** @description Whether its orders share totes and are sorted at a wall afterwards. */
-      pooled: boolean;
-      /** @description Of a pooled one, whether every order has all of its goods in its slot. */
-      isSorted: boolean;
-      picker: string | null;
-      /** @description Who walks it, or to whom it was sent. */
-      mine: boolean;
-      /** @description Whom it was sent to; null where anybody may take it. */
-      sentTo: string | null;
-      /** @description One of its orders goes before others. */
-      urgent: boolean;
-      stops: number;
-      stopsDone: number;
-      units: number;
-      metres: number;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch, by the calendar of its site.
-       */
-      leavesAt: string | null;
-      /** Format: date-time */
-      createdAt: string;
-      shortStops: number;
-    };
-    RoundPageDto: {
-      rows: components['schemas']['RoundRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    BoardStopDto: {
-      placeId: number;
-      itemId: number;
-      units: number;
-    };
-    BoardLackDto: {
-      /**
-       * @description Where it lies: in reserve, to be refilled; at a dock or on a cart, to be put away; or neither, to be looked for.
-       * @enum {string}
-       */
-      lies: 'reserve' | 'standing' | 'nowhere';
-      item: string;
-      units: number;
-    };
-    BoardOrderDto: {
-      code: string;
-      version: number;
-      customer: string;
-      channel: string;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch.
-       */
-      leavesAt: string;
-      urgent: boolean;
-      units: number;
-      weightG: number;
-      volumeMl: number;
-      /** @description What it would be picked from as things lie now. */
-      stops: components['schemas']['BoardStopDto'][];
-      /** @description What no bin open to picking holds for it. */
-      lacks: components['schemas']['BoardLackDto'][];
-    };
-    BoardPlaceDto: {
-      id: number;
-      code: string;
-      zone: string;
-      /** @description Metres on the plan; null where it is not drawn. */
-      x: number | null;
-      y: number | null;
-    };
-    BoardItemDto: {
-      id: number;
-      sku: string;
-      name: string;
-    };
-    BoardVanDto: {
-      /** Format: date-time */
-      at: string;
-      name: string;
-      carrier: string | null;
-    };
-    BoardPickerDto: {
-      /** @description What they take for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
-      secondsAStop: number | null;
-      id: number;
-      name: string;
-      /** @description Whether they have done anything today. */
-      here: boolean;
-      /** @description What they have still to walk: the stops and units of rounds that are theirs. */
-      stops: number;
-      units: number;
-    };
-    ReleaseBoardDto: {
-      siteId: number;
-      table: {
-        x: number;
-        y: number;
-      };
-      orders: components['schemas']['BoardOrderDto'][];
-      /** @description How many wait in all; more than are listed where there are very many. */
-      total: number;
-      places: components['schemas']['BoardPlaceDto'][];
-      items: components['schemas']['BoardItemDto'][];
-      vans: components['schemas']['BoardVanDto'][];
-      pickers: components['schemas']['BoardPickerDto'][];
-      /** @description What a round holds, unless the page says otherwise. */
-      roundOrders: number;
-      /** @description Whether anybody walks rounds there; otherwise orders go to the packing table at once. */
-      picks: boolean;
-      /** @description The slots of the largest sorting wall of the site; nought where there is none, and nothing can be pooled. */
-      wallSlots: number;
-      roundKilos: number;
-      roundLitres: number;
-    };
-    WalkOrderDto: {
-      code: string;
-      customer: string;
-    };
-    WalkPlaceDto: {
-      code: string;
-      x: number | null;
-      y: number | null;
-    };
-    WalkDto: {
-      code: string;
-      personId: number;
-      picker: string;
-      orders: components['schemas']['WalkOrderDto'][];
-      stops: number;
-      stopsDone: number;
-      /** @description Units that are still to be picked. */
-      units: number;
-      /** @description Metres of what is left, back to the table. */
-      metres: number;
-      shortStops: number;
-      /** Format: date-time */
-      begunAt: string | null;
-      /**
-       * Format: date-time
-       * @description The last act on it.
-       */
-      lastAt: string | null;
-      /** @description Where goods were taken last; null before the first. */
-      at: components['schemas']['WalkPlaceDto'] | null;
-      /** @description The places that are still ahead, in walking order. */
-      ahead: components['schemas']['WalkPlaceDto'][];
-      /** @description What this person takes for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
-      secondsAStop: number | null;
-      /**
-       * Format: date-time
-       * @description When it will be through at that pace, otherwise at the usual one.
-       */
-      endsAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch.
-       */
-      leavesAt: string | null;
-    };
-    WalksDto: {
-      siteId: number;
-      tableX: number;
-      tableY: number;
-      walks: components['schemas']['WalkDto'][];
-    };
-    PickerDto: {
-      id: number;
-      name: string;
-    };
-    OrderToReleaseDto: {
-      code: string;
-      version: number;
-    };
-    RoundToSendDto: {
-      orders: components['schemas']['OrderToReleaseDto'][];
-      /** @description Who is to walk it; null where anybody may. */
-      sentTo: number | null;
-      /** @description Picked for all of its orders together, and sorted at a wall afterwards. */
-      pooled?: boolean;
-    };
-    SendRoundsDto: {
-      siteId: number;
-      rounds: components['schemas']['RoundToSendDto'][];
-    };
-    SentRoundsDto: {
-      rounds: string[];
-    };
-    SendRoundDto: {
-      sentTo: number | null;
-    };
-    GiveStopDto: {
-      /** @description Who is to go there; null: whoever walks the round. */
-      personId: number | null;
-    };
-    DailyRunDto: {
-      id: number;
-      siteId: number;
-      site: string;
-      /** @description By the clock of the site. */
-      runsAt: string;
-      /** @description What must catch this van, by the clock of the site, goes; null: all that leaves on the day. */
-      vanAt: string | null;
-      channelId: number | null;
-      channel: string | null;
-      /** @description Only orders of so few stops; null: any. */
-      mostStops: number | null;
-      /** @description Rounds are sorted at a wall. */
-      pooled: boolean;
-      active: boolean;
-      /** @description Whoever has set it up: it is done in their name. */
-      person: string;
-      /** Format: date-time */
-      lastAt: string | null;
-      lastSays: string | null;
-      version: number;
-    };
-    RunChannelDto: {
-      id: number;
-      name: string;
-    };
-    DailyRunsDto: {
-      runs: components['schemas']['DailyRunDto'][];
-      channels: components['schemas']['RunChannelDto'][];
-    };
-    RunRoundDto: {
-      orders: string[];
-      stops: number;
-      units: number;
-      metres: number;
-    };
-    RunLeftDto: {
-      order: string;
-      customer: string;
-      why: string;
-    };
-    RunPreviewDto: {
-      rounds: components['schemas']['RunRoundDto'][];
-      /** @description Orders that it would leave, with why. */
-      left: components['schemas']['RunLeftDto'][];
-    };
-    EditDailyRunDto: {
-      siteId: number;
-      runsAt: string;
-      vanAt: string | null;
-      channelId: number | null;
-      mostStops: number | null;
-      pooled: boolean;
-      active: boolean;
-    };
-    DailyRunIdDto: {
-      id: number;
-    };
-    BenchRowDto: {
-      order: string;
-      customer: string;
-      tote: string | null;
-      table: string | null;
-      pieces: number;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch, by the calendar of its site.
-       */
-      leavesAt: string | null;
-      note: boolean;
-      /** Format: date-time */
-      since: string | null;
-    };
-    BenchPageDto: {
-      rows: components['schemas']['BenchRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ChosenServiceDto: {
-      carrier: string;
-      code: string;
-    };
-    SendByDto: {
-      service: components['schemas']['ChosenServiceDto'] | null;
-    };
-    RatesDto: {
-      rates: components['schemas']['RateDto'][];
-      /** @description Carriers that did not answer, with what they said. */
-      silent: string[];
-    };
-    KeyedLineDto: {
-      /** @description The number of a line that is there already; absent for a new one. */
-      line?: number | null;
-      /** @description Our SKU; empty leaves a line as it is whose code nobody knows yet. */
-      sku: string;
-      /** @description Base units in one of what is ordered. */
-      factor: number;
-      /** @description How many of it; parts of a pack are decimals. */
-      quantity: string;
-      price: string;
-    };
-    NewOrderDto: {
-      /** @description The channel by which it came; without one, the telephone and counter of its site. */
-      channel?: string | null;
-      /** @description The customer's own number. */
-      ref: string;
-      /** @description Whether it is only offered, and until when. */
-      quote: boolean;
-      quotedUntil?: string | null;
-      /** @description The account of the customer; absent where there is none. */
-      account?: string | null;
-      customer: string;
-      /** Format: email */
-      email: string;
-      phone: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      siteId: number;
-      /**
-       * Format: date-time
-       * @description When it is to leave; without a time, the first van that it can catch.
-       */
-      promisedAt?: string | null;
-      speed: string;
-      /** @description The higher is served first. */
-      priority: number;
-      wholeOnly: boolean;
-      notePacker: string;
-      notePicker: string;
-      lines: components['schemas']['KeyedLineDto'][];
-    };
-    GoodsPackDto: {
-      factor: number;
-      name: string;
-      plural: string;
-    };
-    OtherSiteDto: {
-      site: string;
-      free: number;
-    };
-    GoodsPriceDto: {
-      factor: number;
-      price: string;
-      /**
-       * @description The customer's own price, what they paid the last time, or the channel's.
-       * @enum {string}
-       */
-      from: 'channel' | 'last' | 'own';
-    };
-    GoodsFactsDto: {
-      sku: string;
-      name: string;
-      picture: string;
-      packs: components['schemas']['GoodsPackDto'][];
-      /** @description Free at the site that was asked about, and elsewhere. */
-      free: number;
-      elsewhere: components['schemas']['OtherSiteDto'][];
-      /** @description When more comes there, and how much; null where nothing is on order. */
-      moreOn: string | null;
-      more: number | null;
-      /** @description What the customer pays for one of the first pack asked: their own price, otherwise what the channel asks. */
-      prices: components['schemas']['GoodsPriceDto'][];
-    };
-    SplitLineDto: {
-      line: number;
-      /** @description Base units that go onto the new order. */
-      units: number;
-    };
-    SplitDto: {
-      /** @description Where the new order ships from. */
-      siteId: number;
-      lines: components['schemas']['SplitLineDto'][];
-    };
-    MergeDto: {
-      /** @description The order whose lines come into this one. */
-      other: string;
-    };
-    SiblingDto: {
-      code: string;
-      /** Format: date-time */
-      promisedAt: string;
-      lines: number;
-    };
-    ProjectionStepDto: {
-      /** Format: date-time */
-      at: string;
-      /** @description What may be promised from then on; below nought where more is promised than there will be. */
-      units: number;
-    };
-    ProjectionFlowDto: {
-      /** Format: date-time */
-      at: string;
-      /** @description What comes, or goes where it is below nought. */
-      units: number;
-      document: string;
-      who: string;
-    };
-    ProjectionDto: {
-      sku: string;
-      name: string;
-      /** @description What is free now. */
-      free: number;
-      steps: components['schemas']['ProjectionStepDto'][];
-      flows: components['schemas']['ProjectionFlowDto'][];
-    };
-    HitDto: {
-      code: string;
-      customer: string;
-      email: string;
-      phone: string;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description When its goods would be there; null where nothing that is known of brings them.
-       */
-      freeAt: string | null;
-    };
-    WriteLettersDto: {
-      on: string;
-      orders: string[];
-    };
-    LettersDto: {
-      written: number;
-      toRing: number;
-    };
-    BulkDto: {
-      /** @enum {string} */
-      what: 'release' | 'hold' | 'promise';
-      orders: string[];
-      /** @description Whether it is only looked at what it would do. */
-      preview: boolean;
-      /** @description What held orders wait for. */
-      reason?: string | null;
-      /**
-       * Format: date-time
-       * @description What orders are promised for.
-       */
-      at?: string | null;
-    };
-    BulkLineDto: {
-      code: string;
-      customer: string;
-      /** @description Whether it can be done, or was; otherwise `says` is why not. */
-      can: boolean;
-      says: string;
-    };
-    OwnerDto: {
-      id: number;
-      name: string;
-    };
-    HolderDto: {
-      code: string;
-      customer: string;
-      /** Format: date-time */
-      promisedAt: string;
-      line: number;
-      units: number;
-    };
-    LineHoldersDto: {
-      lacks: number;
-      holders: components['schemas']['HolderDto'][];
-    };
-    TakeFromDto: {
-      order: string;
-      line: number;
-      units: number;
-    };
-    EditOrderDto: {
-      why: string;
-      /** @description The account of the customer; absent where there is none. */
-      account?: string | null;
-      customer: string;
-      /** Format: email */
-      email: string;
-      phone: string;
-      addressLine: string;
-      city: string;
-      postcode: string;
-      country: string;
-      siteId: number;
-      /**
-       * Format: date-time
-       * @description When it is to leave; without a time, the first van that it can catch.
-       */
-      promisedAt?: string | null;
-      speed: string;
-      /** @description The higher is served first. */
-      priority: number;
-      wholeOnly: boolean;
-      notePacker: string;
-      notePicker: string;
-      lines: components['schemas']['KeyedLineDto'][];
-    };
-    EditedOrderDto: {
-      code: string;
-      /** @description What the floor is asked to do about it, in words; empty where nothing. */
-      floor: string;
-    };
-    ConfirmQuoteDto: {
-      /** Format: date-time */
-      promisedAt?: string | null;
-    };
-    OrderEventDto: {
-      /** Format: date-time */
-      at: string;
-      /** @description Null where nobody did: it came from outside or by itself. */
-      who: string | null;
-      what: string;
-      detail: string;
-    };
-    PromiseDto: {
-      /**
-       * Format: date-time
-       * @description When it is to leave.
-       */
-      at: string;
-    };
-    LinkLineDto: {
-      line: number;
-      sku: string;
-    };
-    ClearHoldDto: {
-      addressLine?: string;
-      city?: string;
-      postcode?: string;
-      notePacker?: string | null;
-      links?: components['schemas']['LinkLineDto'][];
-    };
-    HoldDto: {
-      /** @enum {string} */
-      kind: 'payment' | 'stock' | 'check' | 'other';
-      reason: string;
-      /** @description Who is to see to it. */
-      ownerId?: number | null;
-    };
-    ClearHoldWhyDto: {
-      why: string;
-    };
-    InPlaceDto: {
-      place: string;
-      pieces: number;
-    };
-    CancellingDto: {
-      can: boolean;
-      /** @description Pieces that are only promised, and those that pickers would no longer go for. */
-      promised: number;
-      toPick: number;
-      /** @description What the floor would be asked to put away. */
-      totes: components['schemas']['InPlaceDto'][];
-      parcels: components['schemas']['InPlaceDto'][];
-      /** @description Parcels whose labels would be void. */
-      labels: string[];
-      /** @description Pieces that have gone and stay gone. */
-      gone: number;
-      /** @description The channel that would be told, and the customer's address for mail. */
-      channel: string | null;
-      email: string | null;
-    };
-    CancelDto: {
-      why: string;
-      /** @description Whether the customer is told by mail. */
-      tell: boolean;
-    };
-    TakenFileDto: {
-      /** @description Orders that came in or changed, those that said nothing new, and those that were put aside to be mended. */
-      taken: string[];
-      known: number;
-      parked: number;
-    };
-    ExchangeRowDto: {
-      id: number;
-      /** Format: date-time */
-      at: string;
-      /** @description in: the channel said it; out: we did. */
-      direction: string;
-      what: string;
-      ref: string | null;
-      /** @description well, again (it said nothing new), parked or failed. */
-      went: string;
-      detail: string;
-    };
-    ExchangePageDto: {
-      rows: components['schemas']['ExchangeRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ExchangeDto: {
-      id: number;
-      /** Format: date-time */
-      at: string;
-      /** @description in: the channel said it; out: we did. */
-      direction: string;
-      what: string;
-      ref: string | null;
-      /** @description well, again (it said nothing new), parked or failed. */
-      went: string;
-      detail: string;
-      raw: string | null;
-    };
-    AskedDto: {
-      /** @description How many messages came, listings were compared, or pushes were set going. */
-      count: number;
-    };
-    BeliefDto: {
-      channelSku: string;
-      sku: string;
-      name: string;
-      /** @description What may be sold by now. */
-      units: number;
-      /** @description What it was told last, and when. */
-      told: number | null;
-      /** Format: date-time */
-      toldAt: string | null;
-      /** @description What it said that it believes, and when it was asked. */
-      believes: number | null;
-      /** Format: date-time */
-      believedAt: string | null;
-      /** @description Whether a change of it waits to be told. */
-      due: boolean;
-    };
-    UnlistedDto: {
-      sku: string;
-      name: string;
-      /** @description What is free at the sites that the channel sells from. */
-      units: number;
-      /** @description What another channel asks for it; null where none does. */
-      price: string | null;
-    };
-    UnlistedPageDto: {
-      rows: components['schemas']['UnlistedDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ListItemDto: {
-      sku: string;
-      price: string;
-    };
-    OfferDto: {
-      channelSku: string;
-      title: string;
-      price: string;
-      barcode: string | null;
-      /** @description The item it is linked to already, or the one that is proposed; null where one would be made. */
-      sku: string | null;
-      name: string | null;
-      /** @description linked, barcode, sku or name: why it is proposed; new where an item would be made of it. */
-      by: string;
-      factor: number;
-    };
-    TakeOfferDto: {
-      channelSku: string;
-      /** @description The item that it is linked to; empty where one is made of it. */
-      sku: string;
-    };
-    ParkedRowDto: {
-      id: number;
-      channel: string;
-      /** Format: date-time */
-      cameAt: string;
-      /** @description The channel's own number of the order, where it could be made out. */
-      ref: string | null;
-      why: string;
-      /** @description waiting, taken-in or set-aside. */
-      state: string;
-    };
-    ParkedPageDto: {
-      rows: components['schemas']['ParkedRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-      /** @description How many of them wait to be mended or set aside. */
-      waiting: number;
-    };
-    ParkedDto: {
-      id: number;
-      channel: string;
-      /** Format: date-time */
-      cameAt: string;
-      /** @description The channel's own number of the order, where it could be made out. */
-      ref: string | null;
-      why: string;
-      /** @description waiting, taken-in or set-aside. */
-      state: string;
-      /** @description The message as it came. */
-      raw: string;
-      /** @description The order that came of it. */
-      order: string | null;
-      settledBy: string | null;
-      /** Format: date-time */
-      settledAt: string | null;
-      settledWhy: string | null;
-      version: number;
-    };
-    MendDto: {
-      /** @description The message as it should have been. */
-      text: string;
-    };
-    SetAsideDto: {
-      why: string;
-    };
-    WaitingParcelDto: {
-      code: string;
-      order: string;
-      customer: string;
-      siteId: number;
-      state: string;
-      carrier: string;
-      carrierName: string;
-      service: string | null;
-      weightG: number | null;
-      tracking: string | null;
-      /** Format: date-time */
-      since: string | null;
-      /** Format: date-time */
-      promisedAt: string;
-      /** @description What the carrier said, where the label has not come. */
-      trouble: string | null;
-    };
-    LaneDto: {
-      carrier: string;
-      name: string;
-      lane: string;
-      siteId: number;
-      /**
-       * Format: date-time
-       * @description When the carrier's next van leaves the site, by its calendar; null where none is set.
-       */
-      collectsAt: string | null;
-      parcels: components['schemas']['WaitingParcelDto'][];
-    };
-    HandOverDto: {
-      carrier: string;
-      parcels: string[];
-    };
-    HandedOverDto: {
-      code: string;
-      parcels: number;
-    };
-    ImportIdDto: {
-      id: string;
-    };
-    ImportRowDto: {
-      id: string;
-      fileName: string;
-      kind: string;
-      says: string;
-      state: string;
-      total: number;
-      faulty: number;
-      made: number;
-      changed: number;
-      who: string;
-      /** Format: date-time */
-      createdAt: string;
-    };
-    ImportPageDto: {
-      rows: components['schemas']['ImportRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    ImportFieldDto: {
-      key: string;
-      label: string;
-      /** @description Other heads that it is known by. */
-      also: string[];
-      required: boolean;
-    };
-    ImportKindDto: {
-      kind: string;
-      says: string;
-      fields: components['schemas']['ImportFieldDto'][];
-    };
-    ImportColumnDto: {
-      /** @description How the file heads the column. */
-      head: string;
-      /** @description The field it holds; null where it is passed over. */
-      field: string | null;
-      /** @description The first few values, so that a person can see what it holds. */
-      samples: string[];
-    };
-    ImportFaultDto: {
-      /** @description As the spreadsheet numbers it: the heads are row 1. */
-      row: number;
-      field: string;
-      value: string;
-      reason: string;
-    };
-    ImportDto: {
-      id: string;
-      fileName: string;
-      kind: string;
-      says: string;
-      state: string;
-      columns: components['schemas']['ImportColumnDto'][];
-      fields: components['schemas']['ImportFieldDto'][];
-      total: number;
-      /** @description Rows looked at, or taken in, so far. */
-      done: number;
-      faulty: number;
-      made: number;
-      changed: number;
-      faults: components['schemas']['ImportFaultDto'][];
-      problem: string | null;
-      who: string;
-      /** Format: date-time */
-      createdAt: string;
-    };
-    MapColumnsDto: {
-      kind: string;
-      /** @description The field of each column in its order; empty where it is passed over. */
-      fields: string[];
-    };
-    ApplyDto: {
-      /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
-      goodRowsOnly: boolean;
-    };
-    TapeEntryDto: {
-      id: number;
-      /** Format: date-time */
-      at: string;
-      who: string;
-      kind: string;
-      glyph: string;
-      title: string;
-      detail: string;
-      document: string | null;
-      how: string | null;
-      undoable: boolean;
-      undone: boolean;
-    };
-    TapeDto: {
-      entries: components['schemas']['TapeEntryDto'][];
-      scansToday: number;
-    };
-    UndoneDto: {
-      title: string;
-    };
-    /** @enum {string} */
-    Topic:
-      | 'orders'
-      | 'rounds'
-      | 'parcels'
-      | 'purchasing'
-      | 'arrivals'
-      | 'inspections'
-      | 'returns'
-      | 'bills'
-      | 'suppliers'
-      | 'customers'
-      | 'channels'
-      | 'carriers'
-      | 'stock'
-      | 'items'
-      | 'places'
-      | 'people'
-      | 'setup'
-      | 'imports'
-      | 'questions'
-      | 'counts';
-    LiveLinesDto: {
-      changed: components['schemas']['Topic'][];
-      entries: components['schemas']['TapeEntryDto'][];
-    };
-    StageDto: {
-      stage: string;
-      count: number;
-      unit: string;
-      /** Format: date-time */
-      oldest: string | null;
-      stuck: number;
-      /** @description Hours of work that wait, by the pace of the last fortnight; null until anything was done at the stage. */
-      hours: number | null;
-      /** @description Hours of work that a usual day gives the stage; null likewise. */
-      hoursADay: number | null;
-    };
-    UrgentDto: {
-      code: string;
-      customer: string;
-      /** Format: date-time */
-      promisedAt: string;
-      /** @description The round that waits for a picker; null where it is not released yet. */
-      round: string | null;
-    };
-    LineDto: {
-      /** Format: date-time */
-      now: string;
-      stages: components['schemas']['StageDto'][];
-      /** @description Urgent orders that nobody has begun with, the one that is wanted soonest first; at most three are named. */
-      urgent: components['schemas']['UrgentDto'][];
-      /** @description How many there are. */
-      urgentCount: number;
-    };
-    PromisedOrderDto: {
-      code: string;
-      /** Format: date-time */
-      promisedAt: string;
-      state: string;
-      safe: boolean;
-    };
-    DepartureDto: {
-      name: string;
-      /** Format: date-time */
-      at: string;
-    };
-    StuckDto: {
-      glyph: string;
-      code: string;
-      link: string;
-      title: string;
-      detail: string;
-      /** Format: date-time */
-      since: string;
-      late: boolean;
-      who: string;
-      whoNote: string;
-      action: string;
-    };
-    ExpectedDto: {
-      code: string;
-      supplier: string;
-      expectedOn: string | null;
-      lines: number;
-      state: string;
-      late: boolean;
-    };
-    NowDto: {
-      /** @description What is promised for today or, once the last van has left, what is still open of today and what is promised until the next working day ends. */
-      promised: components['schemas']['PromisedOrderDto'][];
-      /** @description What still leaves on that day, soonest first. */
-      departures: components['schemas']['DepartureDto'][];
-      /**
-       * Format: date-time
-       * @description When the last of them leaves.
-       */
-      lastLeavesAt: string;
-      stuck: components['schemas']['StuckDto'][];
-      expected: components['schemas']['ExpectedDto'][];
-    };
-    LookItemDto: {
-      sku: string;
-      name: string;
-      picture: string;
-      pictureMark: string | null;
-      tracking: string;
-      home: string | null;
-      packs: components['schemas']['PackDto'][];
-      /** @description The pack unit that was scanned, by what it holds. */
-      holds: number;
-      onHand: number;
-      available: number;
-    };
-    LookStockDto: {
-      place: string;
-      kind: string;
-      site: string;
-      lot: string | null;
-      expires: string | null;
-      condition: string;
-      units: number;
-    };
-    LookContentDto: {
-      sku: string;
-      name: string;
-      picture: string;
-      lot: string | null;
-      condition: string;
-      units: number;
-      unit: string;
-    };
-    LookDto: {
-      /** @description `item`, `place`, `document`, `person` or `unknown`. */
-      kind: string;
-      code: string;
-      title: string;
-      detail: string;
-      /** @description Where the floor goes on from here; null where there is nothing to do. */
-      go: string | null;
-      lot: string | null;
-      expires: string | null;
-      item: components['schemas']['LookItemDto'] | null;
-      stock: components['schemas']['LookStockDto'][];
-      contents: components['schemas']['LookContentDto'][];
-    };
-    FoundDto: {
-      kind: string;
-      code: string;
-      title: string;
-      link: string;
-    };
-    FindDto: {
-      /** @description The one record that the code opens; null where it is a word. */
-      opens: string | null;
-      found: components['schemas']['FoundDto'][];
-    };
-    HealthDto: Record<string, never>;
-    OutboxRowDto: {
-      id: number;
-      receiver: string;
-      kind: string;
-      document: string | null;
-      state: string;
-      attempts: number;
-      /** Format: date-time */
-      nextAt: string;
-      lastError: string | null;
-      /** Format: date-time */
-      createdAt: string;
-    };
-    OutboxPageDto: {
-      rows: components['schemas']['OutboxRowDto'][];
-      /** @description How many there are in all; one more than ten thousand where there are more than that. */
-      total: number;
-    };
-    PracticeCodeDto: {
-      code: string;
-      says: string;
-    };
-    PracticeGroupDto: {
-      title: string;
-      codes: components['schemas']['PracticeCodeDto'][];
-    };
-    RefusedCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'refused';
-      /** @enum {string} */
-      band: 'not-this' | 'too-many' | 'unknown';
-      title: string;
-      detail: string;
-      code: string;
-      document?: string;
-      siteId?: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    StoreCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'store';
-      itemId: number;
-      lotId: number;
-      units: number;
-      fromPlaceId: number;
-      toPlaceId: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    ReceiveCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'receive';
-      document: string;
-      /** @description The line of an order that the goods are for; null where no line is meant. */
-      lineId: number | null;
-      itemId: number;
-      units: number;
-      lot: string | null;
-      expires: string | null;
-      toPlaceId: number;
-      /** @enum {string} */
-      as: 'ordered' | 'extra' | 'unordered' | 'apart';
-      /** @enum {string} */
-      condition: 'good' | 'damaged';
-      /** @enum {string|null} */
-      reason: 'wrong goods' | 'too many' | 'too old' | null;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    ReceivePalletCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'receive-pallet';
-      document: string;
-      sscc: string;
-      toPlaceId: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    CloseArrivalCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'close-arrival';
-      document: string;
-      /** @description The number on the supplier's delivery paper; empty where there is none. */
-      paper: string;
-      /** Format: uuid */
-      id: string;
-    };
-    TieCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tie';
-      code: string;
-      itemId: number;
-      packId: number;
-      /** Format: uuid */
-      id: string;
-    };
-    CountSpotCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'count-spot';
-      spotId: number;
-      itemId: number;
-      lotId: number;
-      placeId: number;
-      units: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    ReportSpotCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'report-spot';
-      itemId: number;
-      lotId: number;
-      placeId: number;
-      there: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    PackCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pack';
-      order: string;
-      parcel: number;
-      line: number;
-      units: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    NoteSeenCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'note-seen';
-      order: string;
-      /** Format: uuid */
-      id: string;
-    };
-    CloseParcelCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'close-parcel';
-      order: string;
-      parcel: number;
-      carton: string;
-      weightG: number;
-      /** @description Null leaves it to the cheapest service that takes the parcel. */
-      service: components['schemas']['ChosenServiceDto'] | null;
-      /** @description Set where a person has looked into the box and says the weight is right. */
-      weightSeen: boolean;
-      /** Format: uuid */
-      id: string;
-    };
-    CheckCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'check';
-      inspection: string;
-      no: number;
-      value: string;
-      /** Format: uuid */
-      id: string;
-    };
-    JudgeCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'judge';
-      inspection: string;
-      lotId: number;
-      placeId: number;
-      units: number;
-      /** @enum {string} */
-      verdict: 'pass' | 'quarantine' | 'back';
-      reason: string;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    SortCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'sort';
-      round: string;
-      orderId: number;
-      itemId: number;
-      lotId: number;
-      units: number;
-      fromPlaceId: number;
-      slotPlaceId: number;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    SortMissingCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'sort-missing';
-      round: string;
-      orderId: number;
-      itemId: number;
-      lotId: number;
-      units: number;
-      fromPlaceId: number;
-      /** Format: uuid */
-      id: string;
-    };
-    TakeCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'take';
-      round: string;
-      /** Format: uuid */
-      id: string;
-    };
-    HelpCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'help';
-      round: string;
-      /** Format: uuid */
-      id: string;
-    };
-    ToteCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tote';
-      round: string;
-      orderId: number;
-      totePlaceId: number;
-      /** Format: uuid */
-      id: string;
-    };
-    PickCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pick';
-      round: string;
-      stopId: number;
-      itemId: number;
-      lotId: number;
-      fromPlaceId: number;
-      units: number;
-      totePlaceId: number;
-      /** @description Why another lot is taken than the one that was due. */
-      passedOver?: string;
-      /** @enum {string} */
-      how: 'scanned' | 'typed';
-      /** Format: uuid */
-      id: string;
-    };
-    ShortCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'short';
-      round: string;
-      stopId: number;
-      units: number;
-      /** @description The units that somebody has seen there. */
-      there: number;
-      /** Format: uuid */
-      id: string;
-    };
-    SetDownCommandDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'set-down';
-      round: string;
-      placeId: number;
-      /** Format: uuid */
-      id: string;
-    };
-    WhereToDto: {
-      code: string;
-      reason: string;
-      units: number;
-    };
-    ThenDto: {
-      code: string;
-      units: number;
-    };
-    StandingGoodsDto: {
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      units: number;
-      fromPlaceId: number;
-      fromCode: string;
-      suggestion: components['schemas']['WhereToDto'] | null;
-      then: components['schemas']['ThenDto'][];
-    };
-    StoreTaskDto: {
-      siteId: number;
-      goods: components['schemas']['StandingGoodsDto'][];
-      metres: number;
-    };
-    StoreBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'store';
-      task: components['schemas']['StoreTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    RefillGoodsDto: {
-      /**
-       * Format: date-time
-       * @description When the soonest of them leaves; null where only the pick face runs low.
-       */
-      leavesAt: string | null;
-      /** @description All that may be taken from there. */
-      there: number;
-      /** @description Orders that cannot be picked before. */
-      orders: number;
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      units: number;
-      fromPlaceId: number;
-      fromCode: string;
-      suggestion: components['schemas']['WhereToDto'] | null;
-      then: components['schemas']['ThenDto'][];
-    };
-    RefillTaskDto: {
-      siteId: number;
-      goods: components['schemas']['RefillGoodsDto'][];
-      metres: number;
-      /** @description Further goods to bring, once these are brought. */
-      more: number;
-    };
-    RefillBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'refill';
-      task: components['schemas']['RefillTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    ReceiveLineDto: {
-      lineId: number;
-      order: string;
-      line: number;
-      itemId: number;
-      packId: number;
-      ordered: number;
-      received: number;
-    };
-    PalletGoodsDto: {
-      lineId: number | null;
-      itemId: number;
-      units: number;
-      lot: string | null;
-      expires: string | null;
-    };
-    PalletDto: {
-      sscc: string;
-      contents: components['schemas']['PalletGoodsDto'][];
-      received: boolean;
-    };
-    ReceiveTaskDto: {
-      /** @description Why goods must be looked at, by item. */
-      inspect: {
-        [key: string]: string;
-      };
-      document: string;
-      supplier: string;
-      overPercent: number;
-      fillRemaining: boolean;
-      dock: components['schemas']['BookPlaceDto'];
-      apart: components['schemas']['BookPlaceDto'] | null;
-      inspection: components['schemas']['BookPlaceDto'] | null;
-      mayTake: boolean;
-      lines: components['schemas']['ReceiveLineDto'][];
-      pallets: components['schemas']['PalletDto'][];
-      serials: string[];
-    };
-    ReceiveBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'receive';
-      task: components['schemas']['ReceiveTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    SpotDto: {
-      id: number;
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      placeId: number;
-      placeCode: string;
-      /** @description Why it is counted, and who has said so. */
-      why: string;
-      by: string;
-      /** @description Whether this person has said so: somebody else's eyes are worth more. */
-      isOwn: boolean;
-    };
-    SpotTaskDto: {
-      siteId: number;
-      spots: components['schemas']['SpotDto'][];
-      metres: number;
-    };
-    SpotBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'count';
-      task: components['schemas']['SpotTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    SpareDto: {
-      itemId: number;
-      units: number;
-      code: string;
-    };
-    PackLineDto: {
-      line: number;
-      itemId: number;
-      picked: number;
-      packed: number;
-      unitG: number | null;
-      unitMl: number | null;
-      /** @description The longest side of one base unit, in millimetres; null where it is not known. */
-      shelf: string | null;
-      longestMm: number | null;
-    };
-    PackedLineDto: {
-      line: number;
-      units: number;
-    };
-    PackParcelDto: {
-      number: number;
-      code: string;
-      open: boolean;
-      contents: components['schemas']['PackedLineDto'][];
-    };
-    BenchParcelDto: {
-      number: number;
-      code: string;
-      state: string;
-      tracking: string | null;
-      carrier: string | null;
-      weightG: number | null;
-      /** @description Why its label could not be had yet; null where nothing is against it. */
-      problem: string | null;
-    };
-    CartonDto: {
-      code: string;
-      lengthMm: number;
-      widthMm: number;
-      heightMm: number;
-      tareG: number;
-      mostG: number;
-    };
-    PackTaskDto: {
-      /** @description What the order wants no longer: to be taken out and put away. */
-      spare: components['schemas']['SpareDto'][];
-      order: string;
-      customer: string;
-      lines: components['schemas']['PackLineDto'][];
-      note: string | null;
-      noteSeen: boolean;
-      parcels: components['schemas']['PackParcelDto'][];
-      channel: string;
-      tote: string | null;
-      /** Format: date-time */
-      promisedAt: string;
-      /**
-       * Format: date-time
-       * @description The departure that it must catch, by the calendar of its site.
-       */
-      leavesAt: string | null;
-      state: string;
-      /** @description All parcels of the order, those that have left too. */
-      allParcels: components['schemas']['BenchParcelDto'][];
-      cartons: components['schemas']['CartonDto'][];
-      /** @description How far a weight may be from what is expected, in per cent and grams: the larger holds. */
-      weightPercent: number;
-      weightGrams: number;
-    };
-    PackBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pack';
-      task: components['schemas']['PackTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    CheckDto: {
-      no: number;
-      says: string;
-      /** @enum {string} */
-      kind: 'yes' | 'words' | 'measure';
-      unit: string;
-      low: string | null;
-      high: string | null;
-    };
-    GoodsToInspectDto: {
-      /** @description What was found so far, by the number of the check. */
-      answers: {
-        [key: string]: string;
-      };
-      inspection: string;
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      placeId: number;
-      place: string;
-      units: number;
-      supplier: string;
-      why: string;
-      checks: components['schemas']['CheckDto'][];
-    };
-    InspectTaskDto: {
-      siteId: number;
-      quarantine: components['schemas']['BookPlaceDto'] | null;
-      goods: components['schemas']['GoodsToInspectDto'][];
-    };
-    InspectBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'inspect';
-      task: components['schemas']['InspectTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    WallDto: {
-      id: number;
-      code: string;
-      columns: number;
-    };
-    WallSlotDto: {
-      placeId: number;
-      code: string;
-      number: number;
-      orderId: number | null;
-      busy: boolean;
-    };
-    SortOrderDto: {
-      id: number;
-      code: string;
-      customer: string;
-      /** @description Base units of it in the wall already. */
-      sorted: number;
-    };
-    SortGoodsDto: {
-      orderId: number;
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      toteId: number;
-      tote: string;
-      units: number;
-    };
-    SortSpareDto: {
-      itemId: number;
-      units: number;
-      code: string;
-    };
-    SortTaskDto: {
-      round: string;
-      siteId: number;
-      wall: components['schemas']['WallDto'];
-      slots: components['schemas']['WallSlotDto'][];
-      orders: components['schemas']['SortOrderDto'][];
-      goods: components['schemas']['SortGoodsDto'][];
-      spare: components['schemas']['SortSpareDto'][];
-    };
-    SortBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'sort';
-      task: components['schemas']['SortTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    PickOrderDto: {
-      id: number;
-      code: string;
-      customer: string;
-      note: string | null;
-      /** @description The totes that its goods go into, the one in use last. */
-      toteIds: number[];
-    };
-    OtherLotDto: {
-      lotId: number;
-      lot: string;
-      units: number;
-    };
-    PickStopDto: {
-      id: number;
-      orderId: number;
-      itemId: number;
-      lotId: number;
-      lot: string | null;
-      placeId: number;
-      placeCode: string;
-      units: number;
-      picked: number;
-      short: number;
-      metres: number;
-      /** @description Who goes there, where it is somebody else than whoever asks. */
-      by?: string;
-      /** @description Other lots of it that lie there too and are held for nobody. */
-      others?: components['schemas']['OtherLotDto'][];
-    };
-    ToteSpareDto: {
-      itemId: number;
-      units: number;
-      code: string;
-    };
-    PickTaskDto: {
-      round: string;
-      state: string;
-      /** @description Who walks it. */
-      picker: string | null;
-      siteId: number;
-      /** @description Whether its orders share totes and are sorted at a wall afterwards. */
-      pooled: boolean;
-      orders: components['schemas']['PickOrderDto'][];
-      stops: components['schemas']['PickStopDto'][];
-      busyToteIds: number[];
-      /** @description Whether goods leave a bin only once its code was scanned. */
-      mustScanBin: boolean;
-      /** @description Whether, of several totes, the right one is scanned each time. */
-      mustScanTote: boolean;
-      /** @description Whether each piece is scanned and no number keyed. */
-      scansEach: boolean;
-      /** @description What lies in its totes and is wanted no longer: to be put away. */
-      spare: components['schemas']['ToteSpareDto'][];
-    };
-    PickBundleDto: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'pick';
-      task: components['schemas']['PickTaskDto'];
-      siteId: number;
-      /** @description Today at the site, and its time zone. */
-      today: string;
-      timeZone: string;
-      /** @description Those of the commands asked about whose effect the task shows. */
-      applied: string[];
-    };
-    FloorCommand:
-      | components['schemas']['RefusedCommandDto']
-      | components['schemas']['StoreCommandDto']
-      | components['schemas']['ReceiveCommandDto']
-      | components['schemas']['ReceivePalletCommandDto']
-      | components['schemas']['CloseArrivalCommandDto']
-      | components['schemas']['TieCommandDto']
-      | components['schemas']['CountSpotCommandDto']
-      | components['schemas']['ReportSpotCommandDto']
-      | components['schemas']['PackCommandDto']
-      | components['schemas']['NoteSeenCommandDto']
-      | components['schemas']['CloseParcelCommandDto']
-      | components['schemas']['CheckCommandDto']
-      | components['schemas']['JudgeCommandDto']
-      | components['schemas']['SortCommandDto']
-      | components['schemas']['SortMissingCommandDto']
-      | components['schemas']['TakeCommandDto']
-      | components['schemas']['HelpCommandDto']
-      | components['schemas']['ToteCommandDto']
-      | components['schemas']['PickCommandDto']
-      | components['schemas']['ShortCommandDto']
-      | components['schemas']['SetDownCommandDto'];
-    FloorTask:
-      | components['schemas']['StoreBundleDto']
-      | components['schemas']['RefillBundleDto']
-      | components['schemas']['ReceiveBundleDto']
-      | components['schemas']['SpotBundleDto']
-      | components['schemas']['PackBundleDto']
-      | components['schemas']['InspectBundleDto']
-      | components['schemas']['SortBundleDto']
-      | components['schemas']['PickBundleDto'];
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        SignInHintDto: {
+            name: string;
+            duty: string;
+            email: string;
+            password: string;
+            badge: string;
+            pin: string;
+        };
+        SignInPageDto: {
+            /** @description Where phones open this house over HTTPS; null where it is served so by something in front, or not at all. */
+            phoneUrl: string | null;
+            firstRun: boolean;
+            deviceName: string | null;
+            demo: components["schemas"]["SignInHintDto"][];
+        };
+        SignInDto: {
+            email: string;
+            password: string;
+        };
+        BadgeSignInDto: {
+            badge: string;
+            pin: string;
+        };
+        SiteDto: {
+            id: number;
+            code: string;
+            name: string;
+            timeZone: string;
+        };
+        AskedChangeDto: {
+            email: string | null;
+            duties: string[] | null;
+            by: string;
+        };
+        MeDto: {
+            id: number;
+            name: string;
+            rights: string[];
+            isOwner: boolean;
+            sites: components["schemas"]["SiteDto"][];
+            seesCosts: boolean;
+            email: string;
+            badge: string | null;
+            usualDuty: string | null;
+            device: string | null;
+            /** @description Where the device stands that somebody is signed in on; null where it is none of the house's. */
+            deviceSiteId: number | null;
+            /** @description How weights and lengths are shown. */
+            units: string;
+            /** @description What somebody asks to change of this person. */
+            asked: components["schemas"]["AskedChangeDto"] | null;
+            homeCurrency: string;
+            /** @description Whether this house is one to try things in, where codes can be scanned without a scanner. */
+            practice: boolean;
+        };
+        ChangeOwnDto: {
+            current: string;
+            password?: string;
+            pin?: string;
+        };
+        AskResetDto: {
+            email: string;
+        };
+        TokenDto: {
+            token: string;
+        };
+        WhoseTokenDto: {
+            name: string;
+            email: string;
+            purpose: string;
+        };
+        ChooseDto: {
+            token: string;
+            password: string;
+            pin?: string;
+        };
+        PersonDto: {
+            id: number;
+            name: string;
+            email: string;
+            duties: string[];
+            badge: string | null;
+            sites: string;
+            siteIds: number[];
+            seesCosts: boolean;
+            usualSiteId: number | null;
+            usualDuty: string | null;
+            /** @description `here`, `invited` or `left`. */
+            state: string;
+            /** @description How many devices they are signed in on. */
+            sessions: number;
+            /** Format: date-time */
+            lastAct: string | null;
+            asked: components["schemas"]["AskedChangeDto"] | null;
+            version: number;
+        };
+        EditPersonDto: {
+            name: string;
+            /** Format: email */
+            email: string;
+            duties: ("owner" | "buyer" | "order-desk" | "receiver" | "storer" | "picker" | "packer" | "counter" | "reviewer" | "bookkeeper" | "set-up")[];
+            siteIds: number[];
+            seesCosts: boolean;
+            usualSiteId?: number | null;
+            /** @enum {string|null} */
+            usualDuty?: "owner" | "buyer" | "order-desk" | "receiver" | "storer" | "picker" | "packer" | "counter" | "reviewer" | "bookkeeper" | "set-up" | null;
+            active: boolean;
+        };
+        PersonIdDto: {
+            id: number;
+        };
+        RightDto: {
+            right: string;
+            says: string;
+        };
+        DutyDto: {
+            duty: string;
+            rights: string[];
+            /** @description True where the company has changed it. */
+            adjusted: boolean;
+        };
+        DutiesDto: {
+            rights: components["schemas"]["RightDto"][];
+            duties: components["schemas"]["DutyDto"][];
+        };
+        AllowedDto: {
+            allowed: boolean;
+        };
+        EditDeviceDto: {
+            /** @description What is not given stays as it is. */
+            name?: string;
+            printerId?: number | null;
+        };
+        DeviceDto: {
+            id: number;
+            name: string;
+            site: string;
+            siteId: number;
+            /** @description The printer that its labels come out of; null for the first of its site. */
+            printerId: number | null;
+            printer: string | null;
+            /** Format: date-time */
+            enrolledAt: string;
+            /** Format: date-time */
+            revokedAt: string | null;
+            /** Format: date-time */
+            lastUsedAt: string | null;
+        };
+        NewEnrolmentDto: {
+            siteId: number;
+            name: string;
+        };
+        EnrolmentDto: {
+            code: string;
+        };
+        EnrolDto: {
+            code: string;
+        };
+        AgreeDto: {
+            agree: boolean;
+        };
+        PreferenceDto: {
+            value: {
+                [key: string]: unknown;
+            };
+        };
+        PlaceDto: {
+            id: number;
+            siteId: number;
+            site: string;
+            code: string;
+            kind: string;
+            pickable: boolean;
+            blocked: boolean;
+            zone: string | null;
+            walkOrder: number;
+            /** @description True where a person has fixed the order by hand. */
+            fixedOrder: boolean;
+            holdsMl: number | null;
+            holdsG: number | null;
+            /** @description How many items lie there. */
+            items: number;
+            version: number;
+        };
+        PlacePageDto: {
+            rows: components["schemas"]["PlaceDto"][];
+            total: number;
+        };
+        PlaceStockDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            lot: string | null;
+            condition: string;
+            units: number;
+        };
+        PlaceSheetDto: {
+            id: number;
+            siteId: number;
+            site: string;
+            code: string;
+            kind: string;
+            pickable: boolean;
+            blocked: boolean;
+            zone: string | null;
+            walkOrder: number;
+            /** @description True where a person has fixed the order by hand. */
+            fixedOrder: boolean;
+            holdsMl: number | null;
+            holdsG: number | null;
+            /** @description How many items lie there. */
+            items: number;
+            version: number;
+            aisle: string | null;
+            x: number | null;
+            y: number | null;
+            /** @description Of what the place holds by volume and by weight, the greater share, in per cent; null where either is not known. */
+            fullPercent: number | null;
+            stock: components["schemas"]["PlaceStockDto"][];
+        };
+        NewPlaceDto: {
+            siteId: number;
+            code: string;
+            /** @enum {string} */
+            kind: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "sorting-wall" | "wall-slot" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
+            pickable: boolean;
+            /** @description Of a sorting wall: how many rows of slots hang over each other, and how many slots are in a row. */
+            slotRows?: number;
+            slotColumns?: number;
+        };
+        CodeDto: {
+            code: string;
+        };
+        AislesDto: {
+            siteId: number;
+            from: string;
+            to: string;
+            bays: number;
+            levels: number;
+            pickLevels: number;
+            /** @description Metres of a bay along the aisle. */
+            bayM: number;
+            /** @description Where the first aisle begins on the plan, and the metres from one aisle to the next. */
+            x: number;
+            y: number;
+            gapM: number;
+            zone?: string;
+            /** @description True only looks: nothing is made. */
+            preview: boolean;
+        };
+        AislesMadeDto: {
+            aisles: number;
+            bins: number;
+            pickFaces: number;
+            first: string;
+            last: string;
+            /** @description Codes that are places already; while there are any, nothing can be built. */
+            taken: string[];
+            activityId: number | null;
+        };
+        EditPlaceDto: {
+            /** @enum {string} */
+            kind?: "dock" | "inspection" | "pick-face" | "reserve" | "packing-table" | "sorting-wall" | "wall-slot" | "dispatch-lane" | "quarantine" | "counter" | "tote" | "cart" | "pallet";
+            pickable?: boolean;
+            blocked?: boolean;
+            /** @description A zone's code, or empty for none. */
+            zone?: string;
+            holdsMl?: number | null;
+            holdsG?: number | null;
+            /** @description A number fixes the place in the walking order; null lets the plan decide again. */
+            walkOrder?: number | null;
+        };
+        ZoneDto: {
+            code: string;
+            name: string;
+            rule: string;
+            siteId: number;
+            bins: number;
+            version: number;
+        };
+        NewZoneDto: {
+            siteId: number;
+            code: string;
+            name: string;
+            /** @enum {string} */
+            rule: "none" | "cold" | "restricted";
+        };
+        EditZoneDto: {
+            name: string;
+            /** @enum {string} */
+            rule: "none" | "cold" | "restricted";
+        };
+        PlanShapeDto: {
+            /** @description Absent for a shape that was just drawn. */
+            id?: number;
+            /** @enum {string} */
+            kind: "aisle" | "walkway" | "wall";
+            label: string;
+            x: number;
+            y: number;
+            toX: number;
+            toY: number;
+        };
+        PlacedPointDto: {
+            kind: string;
+            code: string;
+            x: number;
+            y: number;
+        };
+        BayDto: {
+            aisleId: number;
+            along: number;
+            bins: number;
+            used: number;
+            /** @description Movements of the last seven days that touched it. */
+            moves: number;
+            /** @description The places of the bay, from the floor up. */
+            codes: string;
+            zone: string | null;
+        };
+        PlanDto: {
+            siteId: number;
+            site: string;
+            widthM: number;
+            depthM: number;
+            shapes: components["schemas"]["PlanShapeDto"][];
+            points: components["schemas"]["PlacedPointDto"][];
+            /** @description Places that stand nowhere on the plan yet. */
+            unplaced: components["schemas"]["PlacedPointDto"][];
+            bays: components["schemas"]["BayDto"][];
+            /** @description Metres of a walk past every pick face in walking order. */
+            walkM: number;
+            version: number;
+        };
+        PlanPointDto: {
+            code: string;
+            x: number;
+            y: number;
+        };
+        EditPlanDto: {
+            widthM: number;
+            depthM: number;
+            shapes: components["schemas"]["PlanShapeDto"][];
+            points: components["schemas"]["PlanPointDto"][];
+        };
+        SettingDto: {
+            name: string;
+            group: string;
+            label: string;
+            /** @description What it changes. */
+            says: string;
+            kind: string;
+            value: string;
+            standard: string;
+            choices: string[];
+            unit: string;
+        };
+        SetSettingDto: {
+            value: string;
+        };
+        CurrencyDto: {
+            code: string;
+            /** @description How much of the home currency one is worth. */
+            rate: string;
+            asOf: string;
+        };
+        TaxRateDto: {
+            code: string;
+            name: string;
+            percent: string;
+        };
+        MoneyListsDto: {
+            version: number;
+            currencies: components["schemas"]["CurrencyDto"][];
+            taxRates: components["schemas"]["TaxRateDto"][];
+        };
+        MoneyDto: {
+            currencies: components["schemas"]["CurrencyDto"][];
+            taxRates: components["schemas"]["TaxRateDto"][];
+        };
+        SiteDepartureDto: {
+            name: string;
+            /** @description The carrier whose van it is, by its code; empty where it is nobody's. */
+            carrier: string;
+            /** @description Site time, such as 15:30. */
+            leavesAt: string;
+            /** @description How long before it leaves an order must be in, to be promised for it. */
+            closesMinutes: number;
+        };
+        SiteCalendarDto: {
+            siteId: number;
+            site: string;
+            timeZone: string;
+            /** @description Monday to Sunday: Y for a working day. */
+            workingDays: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+            /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. */
+            picks: boolean;
+            version: number;
+        };
+        EditSiteCalendarDto: {
+            workingDays: string;
+            timeZone: string;
+            departures: components["schemas"]["SiteDepartureDto"][];
+            /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. Left as it is where it is not said. */
+            picks?: boolean;
+        };
+        NewSiteDto: {
+            code: string;
+            name: string;
+        };
+        SeriesDto: {
+            name: string;
+            says: string;
+            /** @description What the next one will be called. */
+            next: string;
+            number: number;
+        };
+        SetSeriesDto: {
+            /** @enum {string} */
+            name: "P" | "S" | "R" | "H";
+            number: number;
+        };
+        FirstOwnerDto: {
+            name: string;
+            /** Format: email */
+            email: string;
+            password: string;
+            siteName: string;
+            siteCode: string;
+        };
+        ItemRowDto: {
+            id: number;
+            sku: string;
+            name: string;
+            className: string;
+            kind: string;
+            picture: string;
+            /** @description Names the uploaded picture's newest version; null where the drawing stands for it. */
+            pictureMark: string | null;
+            tracking: string;
+            unit: string;
+            units: string;
+            tags: string[];
+            suppliers: string;
+            /** @description Home bin at the site filtered by, or at the first site that has one. */
+            home: string | null;
+            /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
+            cost?: string | null;
+            /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+            bookedCost?: string | null;
+            onHand: number;
+            held: number;
+            reserved: number;
+            available: number;
+            incoming: number;
+            /** @description What is missing, in words; empty where the item is complete. */
+            lacks: string[];
+            version: number;
+        };
+        ItemPageDto: {
+            rows: components["schemas"]["ItemRowDto"][];
+            total: number;
+        };
+        ItemCountsDto: {
+            all: number;
+            short: number;
+            backordered: number;
+            incomplete: number;
+            noBarcode: number;
+        };
+        ItemChoicesDto: {
+            classes: string[];
+            tags: string[];
+            suppliers: string[];
+        };
+        ExtraFieldDto: {
+            name: string;
+            kind: string;
+            choices: string[];
+        };
+        ExtraFieldsDto: {
+            version: number;
+            fields: components["schemas"]["ExtraFieldDto"][];
+        };
+        EditExtraFieldDto: {
+            name: string;
+            /** @enum {string} */
+            kind: "text" | "number" | "date" | "yes-no" | "choice";
+            choices: string[];
+        };
+        EditExtraFieldsDto: {
+            fields: components["schemas"]["EditExtraFieldDto"][];
+        };
+        ChangeManyDto: {
+            skus: string[];
+            /** @enum {string} */
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo" | "refillBelow" | "refillUpTo";
+            value: string;
+            /** @description For fields that an item has at each site. */
+            siteId?: number | null;
+        };
+        ChangedDto: {
+            changed: number;
+            activityId: number;
+        };
+        ItemSiteDto: {
+            siteId: number;
+            site: string;
+            home: string | null;
+            /** @description Absent for those who may not see costs. */
+            cost?: string | null;
+            reorderPoint: number | null;
+            orderUpTo: number | null;
+            /** @description Fewer units than this are not left at its pick face; null for no such wish. */
+            refillBelow: number | null;
+            /** @description What its pick face is filled up to then; null for just enough. */
+            refillUpTo: number | null;
+        };
+        ItemPartDto: {
+            sku: string;
+            name: string;
+            units: number;
+            unit: string;
+            available: number;
+        };
+        PackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+            weightG: number | null;
+            lengthMm: number | null;
+            widthMm: number | null;
+            heightMm: number | null;
+            barcodes: string[];
+        };
+        ItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+            className: string;
+            kind: string;
+            picture: string;
+            pictureMark: string | null;
+            tracking: string;
+            rotation: string;
+            storage: string;
+            /** @description Days of life that goods must have left on arrival; null where any will do. */
+            minLifeDays: number | null;
+            taxCode: string | null;
+            /** @description What a person or a file has said a unit costs; absent for those who may not see costs. */
+            cost?: string | null;
+            /** @description What the books hold a unit of the stock at; null while there is none. Absent for those who may not see costs. */
+            bookedCost?: string | null;
+            /** @description What building one costs in labour; absent for those who may not see costs. */
+            labour?: string | null;
+            neverHoldsUp: boolean;
+            /** @description Whether pickers scan every piece of it. */
+            scanEach: boolean;
+            tags: string[];
+            extra: {
+                [key: string]: string;
+            };
+            sites: components["schemas"]["ItemSiteDto"][];
+            parts: components["schemas"]["ItemPartDto"][];
+            /** @description Kits and assemblies that this item is a part of. */
+            usedIn: string[];
+            /** @description How many can be made of the parts that are free; null for single items. */
+            buildable: number | null;
+            packs: components["schemas"]["PackDto"][];
+            lacks: string[];
+            version: number;
+        };
+        EditItemSiteDto: {
+            siteId: number;
+            home?: string | null;
+            cost?: string | null;
+            reorderPoint?: number | null;
+            orderUpTo?: number | null;
+            refillBelow?: number | null;
+            refillUpTo?: number | null;
+        };
+        EditItemPartDto: {
+            sku: string;
+            units: number;
+        };
+        EditPackDto: {
+            name: string;
+            plural: string;
+            factor: number;
+            weightG?: number | null;
+            lengthMm?: number | null;
+            widthMm?: number | null;
+            heightMm?: number | null;
+            barcodes: string[];
+        };
+        EditItemDto: {
+            sku: string;
+            name: string;
+            className: string;
+            picture: string;
+            /** @enum {string} */
+            tracking: "none" | "lot" | "lot-expiry" | "serial";
+            /** @enum {string} */
+            rotation: "fifo" | "fefo";
+            /** @enum {string} */
+            kind?: "single" | "kit" | "assembly";
+            /** @enum {string} */
+            storage?: "any" | "cold" | "restricted";
+            minLifeDays?: number | null;
+            taxCode?: string | null;
+            cost?: string | null;
+            labour?: string | null;
+            neverHoldsUp: boolean;
+            scanEach?: boolean;
+            tags?: string[];
+            extra?: {
+                [key: string]: string;
+            };
+            sites?: components["schemas"]["EditItemSiteDto"][];
+            parts?: components["schemas"]["EditItemPartDto"][];
+            packs: components["schemas"]["EditPackDto"][];
+        };
+        ChangeFieldDto: {
+            /** @enum {string} */
+            field: "name" | "className" | "cost" | "rotation" | "storage" | "neverHoldsUp" | "addTag" | "dropTag" | "home" | "reorderPoint" | "orderUpTo" | "refillBelow" | "refillUpTo";
+            value: string;
+            /** @description For fields that an item has at each site. */
+            siteId?: number | null;
+        };
+        NewBarcodeDto: {
+            /** @description Which pack unit it is for, by what it holds. */
+            factor: number;
+            /** @description Left out, the house makes one of the kind named. */
+            code?: string;
+            /** @enum {string} */
+            make?: "restricted" | "code-128";
+        };
+        DrawingDto: {
+            name: string;
+            /** @description What stands inside an `svg` of 64 by 64. */
+            svg: string;
+        };
+        PictureItemDto: {
+            sku: string;
+            name: string;
+            hasPicture: boolean;
+        };
+        PictureForDto: {
+            name: string;
+            /** @description Null where no item has the name as its SKU or as a barcode. */
+            item: components["schemas"]["PictureItemDto"] | null;
+        };
+        StockFigureDto: {
+            siteId: number;
+            site: string;
+            onHand: number;
+            held: number;
+            reserved: number;
+            available: number;
+            incoming: number;
+            /** @description Open orders want so many more than are reserved. */
+            waiting: number;
+            /** @description Available, with what is on order, less what open orders still wait for. */
+            projected: number;
+        };
+        BinStockDto: {
+            siteId: number;
+            place: string;
+            kind: string;
+            lot: string | null;
+            expires: string | null;
+            condition: string;
+            units: number;
+        };
+        ItemStockDto: {
+            sites: components["schemas"]["StockFigureDto"][];
+            bins: components["schemas"]["BinStockDto"][];
+        };
+        MovementDto: {
+            id: string;
+            /** Format: date-time */
+            at: string;
+            from: string;
+            to: string;
+            units: number;
+            lot: string | null;
+            condition: string;
+            task: string;
+            document: string | null;
+            who: string | null;
+            how: string | null;
+            reverses: string | null;
+        };
+        MovementPageDto: {
+            rows: components["schemas"]["MovementDto"][];
+            /** @description Ask for rows before this one; null at the beginning of the history. */
+            before: string | null;
+        };
+        WhyTermDto: {
+            sign: string;
+            term: string;
+            units: number;
+            documents: string[];
+        };
+        SupplierDto: {
+            id: number;
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            currency: string;
+            leadDays: number;
+            terms: string;
+            workingDays: string;
+            /** @description The least that an order must come to; null where nothing is asked. */
+            leastValue: string | null;
+            leastUnits: number | null;
+            leastPallets: number | null;
+            version: number;
+        };
+        SupplierPageDto: {
+            rows: components["schemas"]["SupplierDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ContactDto: {
+            name: string;
+            role: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+        };
+        ShareDto: {
+            good: number;
+            of: number;
+        };
+        ScorecardDto: {
+            /** @description Orders of the last year that are done with. */
+            orders: number;
+            onTime: components["schemas"]["ShareDto"];
+            inFull: components["schemas"]["ShareDto"];
+            priceHeld: components["schemas"]["ShareDto"];
+            /** @description Units that came in good condition. */
+            unharmed: components["schemas"]["ShareDto"];
+            /** @description Days from placing to the first goods, on average; null where none has come yet. */
+            leadDays: number | null;
+        };
+        PriceBreakDto: {
+            from: number;
+            price: string;
+        };
+        SupplierItemDto: {
+            itemId: number;
+            sku: string;
+            name: string;
+            picture: string;
+            supplierSku: string;
+            packId: number;
+            /** @description Price of one pack; absent for those who may not see costs. */
+            price?: string;
+            /** @description Lower prices for more packs; absent for those who may not see costs. */
+            breaks?: components["schemas"]["PriceBreakDto"][];
+            packs: components["schemas"]["PackDto"][];
+        };
+        SupplierSheetDto: {
+            id: number;
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            currency: string;
+            leadDays: number;
+            terms: string;
+            workingDays: string;
+            /** @description The least that an order must come to; null where nothing is asked. */
+            leastValue: string | null;
+            leastUnits: number | null;
+            leastPallets: number | null;
+            version: number;
+            /** @description Whether its own system may send documents. */
+            sendsDocuments: boolean;
+            contacts: components["schemas"]["ContactDto"][];
+            scorecard: components["schemas"]["ScorecardDto"];
+            items: components["schemas"]["SupplierItemDto"][];
+        };
+        EditSupplierItemDto: {
+            sku: string;
+            factor: number;
+            supplierSku: string;
+            price: string;
+            breaks?: components["schemas"]["PriceBreakDto"][];
+        };
+        EditSupplierDto: {
+            code: string;
+            name: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            currency: string;
+            leadDays: number;
+            terms?: string;
+            workingDays?: string;
+            leastValue?: string | null;
+            leastUnits?: number | null;
+            leastPallets?: number | null;
+            contacts?: components["schemas"]["ContactDto"][];
+            items?: components["schemas"]["EditSupplierItemDto"][];
+        };
+        DocumentKeyDto: {
+            key: string;
+        };
+        MediaDto: {
+            /** @enum {string} */
+            kind: "roll" | "sheet";
+            widthMm: number;
+            heightMm: number;
+            columns: number;
+            rows: number;
+            pageWidthMm: number;
+            pageHeightMm: number;
+            leftMm: number;
+            topMm: number;
+            gapXMm: number;
+            gapYMm: number;
+        };
+        LabelElementDto: {
+            id: string;
+            /** @enum {string} */
+            kind: "text" | "barcode" | "arrow" | "box";
+            xMm: number;
+            yMm: number;
+            wMm: number;
+            hMm: number;
+            text?: string;
+            /** @enum {string} */
+            align?: "left" | "centre" | "right";
+            bold?: boolean;
+            mono?: boolean;
+            value?: string;
+            /** @enum {string} */
+            symbology?: "code-128" | "gs1-128" | "ean" | "data-matrix" | "qr";
+            withText?: boolean;
+            /** @enum {string} */
+            direction?: "up" | "down" | "by-level";
+        };
+        DesignDto: {
+            id: number;
+            name: string;
+            subject: string;
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+            version: number;
+        };
+        EditDesignDto: {
+            name: string;
+            /** @enum {string} */
+            subject: "place" | "item" | "badge" | "document";
+            media: components["schemas"]["MediaDto"];
+            elements: components["schemas"]["LabelElementDto"][];
+        };
+        DesignIdDto: {
+            id: number;
+        };
+        LabelOfDto: {
+            /** @description A place's code, an item's SKU, a person's badge, a document's code. */
+            code: string;
+            /** @description Items: the pack unit by what it holds, 1 by default. */
+            holds?: number;
+            lot?: string;
+            expires?: string;
+        };
+        PrintLabelsDto: {
+            designId: number;
+            labels: components["schemas"]["LabelOfDto"][];
+            copies: number;
+            /** @description Sheets: the first free place, from 1. */
+            start: number;
+            /** @description Left out when the labels are wanted as a PDF; nought is the device's own printer, or the first of the site. */
+            printerId?: number;
+        };
+        PrintedDto: {
+            job: number;
+            printer: string;
+        };
+        TrayRowDto: {
+            /** @description The number of its delivery, by which it is tried again. */
+            id: number;
+            title: string;
+            printer: string;
+            labels: number;
+            /** @description `waiting`, `failing` or `done`. */
+            state: string;
+            attempts: number;
+            problem: string | null;
+            who: string | null;
+            /** Format: date-time */
+            at: string;
+        };
+        PrinterDto: {
+            id: number;
+            name: string;
+            siteId: number;
+            site: string;
+            address: string;
+            version: number;
+        };
+        EditPrinterDto: {
+            name: string;
+            siteId: number;
+            address: string;
+        };
+        PrinterIdDto: {
+            id: number;
+        };
+        FloorPostDto: {
+            command: components["schemas"]["FloorCommand"];
+            /** @description The device's clock when it was made. */
+            madeAt: string;
+            /** @description Whose hands made it: the person who was signed in then. */
+            madeBy: number;
+            /** @description Whether nobody waits for the answer: what cannot be done then is kept as a question. */
+            late: boolean;
+        };
+        MissingLineDto: {
+            order: string;
+            line: number;
+            name: string;
+            /** @description Base units, and the same in words. */
+            units: number;
+            missing: string;
+        };
+        FloorAnswerDto: {
+            /** @description The tape's line, for an undo. */
+            activityId: number;
+            /** @description The receipt, for a picture of goods that were set apart. */
+            receiptId?: number;
+            /** @description The arrival that goods were booked in with, or that was closed. */
+            arrival?: string;
+            /** @description What was missing of an arrival that was closed. */
+            short?: components["schemas"]["MissingLineDto"][];
+        };
+        BookPackDto: {
+            id: number;
+            name: string;
+            plural: string;
+            factor: number;
+        };
+        BookCodeDto: {
+            code: string;
+            packId: number;
+        };
+        BookItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @enum {string} */
+            tracking: "lot" | "none" | "lot-expiry" | "serial";
+            /** @enum {string} */
+            storage?: "cold" | "restricted" | "any";
+            minLifeDays?: number | null;
+            /** @description Whether pickers scan every piece of it. */
+            scanEach?: boolean;
+            home: string | null;
+            packs: components["schemas"]["BookPackDto"][];
+            codes: components["schemas"]["BookCodeDto"][];
+        };
+        BookPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+            /** @enum {string} */
+            rule?: "none" | "cold" | "restricted";
+        };
+        BookPartDto: {
+            /** @description The version that the book has once all parts are taken in. */
+            version: number;
+            /** @description Where the next part begins; null where this is the last. */
+            next: string | null;
+            items: components["schemas"]["BookItemDto"][];
+            places: components["schemas"]["BookPlaceDto"][];
+            /** @description What is no longer in the book. */
+            goneItems: number[];
+            gonePlaces: number[];
+        };
+        QuestionChoiceDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
+            says: string;
+        };
+        QuestionDto: {
+            id: string;
+            kind: string;
+            /** @description What was done, in words: how many of what, where. */
+            what: string;
+            /** @description Why it could not be booked. */
+            title: string;
+            detail: string;
+            document: string | null;
+            siteId: number | null;
+            who: string;
+            /** @description Whether one's own hands did it. */
+            mine: boolean;
+            /** Format: date-time */
+            madeAt: string;
+            choices: components["schemas"]["QuestionChoiceDto"][];
+        };
+        AnswerQuestionDto: {
+            /** @enum {string} */
+            answer: "again" | "let-go" | "apart";
+        };
+        LaneOfSiteDto: {
+            siteId: number;
+            site: string;
+            place: string;
+        };
+        CarrierDto: {
+            code: string;
+            name: string;
+            /** @description Where its system answers; none where it has none and labels are our own. */
+            baseUrl: string | null;
+            /** @description Whether a key is kept for its system. The key itself is never told. */
+            hasKey: boolean;
+            lanes: components["schemas"]["LaneOfSiteDto"][];
+            services: number;
+            version: number;
+        };
+        CarrierServiceDto: {
+            code: string;
+            name: string;
+            /** @description Working days until it is there. */
+            days: number;
+            price: string;
+            /** @description The heaviest parcel it takes, in grams. */
+            mostG: number;
+        };
+        CarrierSheetDto: {
+            code: string;
+            name: string;
+            /** @description Where its system answers; none where it has none and labels are our own. */
+            baseUrl: string | null;
+            /** @description Whether a key is kept for its system. The key itself is never told. */
+            hasKey: boolean;
+            lanes: components["schemas"]["LaneOfSiteDto"][];
+            services: number;
+            version: number;
+            /** @description What it offers where it has no system that says so. */
+            ownServices: components["schemas"]["CarrierServiceDto"][];
+            departures: {
+                site: string;
+                leavesAt: string;
+            }[];
+            /** @description Parcels that wait for it. */
+            waiting: number;
+        };
+        EditLaneDto: {
+            siteId: number;
+            place: string;
+        };
+        NewCarrierDto: {
+            code: string;
+            name: string;
+            baseUrl?: string | null;
+            /** @description A new key for its system; left out, the one before stays. */
+            apiKey?: string | null;
+            lanes: components["schemas"]["EditLaneDto"][];
+            services: components["schemas"]["CarrierServiceDto"][];
+        };
+        TryCarrierDto: {
+            weightG: number;
+            postcode: string;
+            country: string;
+        };
+        RateDto: {
+            carrier: string;
+            carrierName: string;
+            service: string;
+            name: string;
+            price: string;
+            days: number;
+        };
+        TriedCarrierDto: {
+            rates: components["schemas"]["RateDto"][];
+        };
+        EditCarrierDto: {
+            name: string;
+            baseUrl?: string | null;
+            /** @description A new key for its system; left out, the one before stays. */
+            apiKey?: string | null;
+            lanes: components["schemas"]["EditLaneDto"][];
+            services: components["schemas"]["CarrierServiceDto"][];
+        };
+        BoxStockDto: {
+            siteId: number;
+            site: string;
+            units: number;
+        };
+        BoxDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            /** @description What one costs; absent for those who may not see costs. */
+            cost?: string;
+            /** @description At how many left on a site it runs short; 0 never says so. */
+            lowAt: number;
+            stock: components["schemas"]["BoxStockDto"][];
+            version: number;
+        };
+        EditBoxStockDto: {
+            siteId: number;
+            units: number;
+        };
+        NewBoxDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            cost?: string;
+            lowAt: number;
+            /** @description How many there are at a site; a site that is left out keeps what it has. */
+            stock: components["schemas"]["EditBoxStockDto"][];
+        };
+        EditBoxDto: {
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+            cost?: string;
+            lowAt: number;
+            /** @description How many there are at a site; a site that is left out keeps what it has. */
+            stock: components["schemas"]["EditBoxStockDto"][];
+        };
+        PurchaseOrderRowDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            expectedOn: string | null;
+            late: boolean;
+            lines: number;
+            linesIn: number;
+            /** @description What the supplier has said to it: nothing, acknowledged, confirmed, to-settle, queried, refused. */
+            answer: string;
+            /**
+             * Format: date-time
+             * @description Since when the goods stand at the door, part received.
+             */
+            firstReceivedAt: string | null;
+            /** @description The dock it comes to; null for whichever is free. */
+            door: string | null;
+            /** @description Whom to ring about it. */
+            ring: string;
+            phone: string;
+            /** @description Its goods in a few words: the first two, and how many more. */
+            holds: string;
+            /** @description What its goods come to in its currency; absent for those who see no costs. */
+            worth?: string;
+            currency: string;
+            /** @description Who placed it, or wrote it. */
+            buyer: string;
+        };
+        PurchaseOrderPageDto: {
+            rows: components["schemas"]["PurchaseOrderRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ChargeDto: {
+            says: string;
+            amount: string;
+            /**
+             * @description What it is shared over the goods by.
+             * @enum {string}
+             */
+            by: "value" | "units" | "weight" | "volume";
+        };
+        OrderChangeDto: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            line: number | null;
+            what: string;
+            was: string;
+            becomes: string;
+            why: string;
+        };
+        OrderFileDto: {
+            id: number;
+            name: string;
+            bytes: number;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        LineAnswerDto: {
+            says: string;
+            packs: number | null;
+            /** @description Absent for those who may not see costs. */
+            price?: string | null;
+            on: string | null;
+            note: string;
+        };
+        PurchaseOrderLineDto: {
+            line: number;
+            sku: string;
+            name: string;
+            picture: string;
+            packId: number;
+            pack: string;
+            packPlural: string;
+            factor: number;
+            unit: string;
+            units: string;
+            packs: number;
+            /** @description Base units. */
+            ordered: number;
+            received: number;
+            /** @description Nobody waits for these any more. */
+            closed: number;
+            /** @description Of what came, sent back to the supplier. */
+            returned: number;
+            /** @description Its own day, where it has one. */
+            expectedOn: string | null;
+            answer: components["schemas"]["LineAnswerDto"] | null;
+            /** @description Price of one pack, of one base unit, and of the line; absent for those who may not see costs. */
+            price?: string;
+            priceEach?: string;
+            goods?: string;
+        };
+        PurchaseOrderDto: {
+            code: string;
+            supplierCode: string;
+            supplier: string;
+            supplierEmail: string;
+            supplierPhone: string;
+            siteId: number;
+            site: string;
+            state: string;
+            currency: string;
+            expectedOn: string | null;
+            note: string;
+            createdBy: string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            placedAt: string | null;
+            placedBy: string | null;
+            /** Format: date-time */
+            firstReceivedAt: string | null;
+            goods?: string;
+            /** @description Absent for those who may not see costs. */
+            charges?: components["schemas"]["ChargeDto"][];
+            answer: string;
+            answerNote: string;
+            changes: components["schemas"]["OrderChangeDto"][];
+            /** @description Orders of the same supplier, not long ago, with the same goods. */
+            alike: string[];
+            arrivals: string[];
+            door: string | null;
+            files: components["schemas"]["OrderFileDto"][];
+            lines: components["schemas"]["PurchaseOrderLineDto"][];
+            version: number;
+        };
+        EditPurchaseOrderLineDto: {
+            sku: string;
+            factor: number;
+            packs: number;
+            price: string;
+            expectedOn?: string | null;
+        };
+        EditPurchaseOrderDto: {
+            supplier: string;
+            siteId: number;
+            expectedOn?: string | null;
+            door?: string | null;
+            note: string;
+            lines: components["schemas"]["EditPurchaseOrderLineDto"][];
+            charges?: components["schemas"]["ChargeDto"][];
+        };
+        SettleAnswerDto: {
+            /**
+             * @description Take what the supplier offers, or ask again.
+             * @enum {string}
+             */
+            says: "accept" | "query";
+            note: string;
+        };
+        MergeOrderDto: {
+            other: string;
+        };
+        SplitOrderDto: {
+            lines: number[];
+        };
+        KeptFileDto: {
+            id: number;
+        };
+        SupplierReturnRowDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+        };
+        SupplierReturnPageDto: {
+            rows: components["schemas"]["SupplierReturnRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        AsideDto: {
+            siteId: number;
+            itemId: number;
+            sku: string;
+            name: string;
+            picture: string;
+            lotId: number;
+            lot: string | null;
+            condition: string;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+            supplierCode: string | null;
+            supplier: string | null;
+            order: string | null;
+            reason: string | null;
+        };
+        TakeInDto: {
+            itemId: number;
+            lotId: number;
+            /**
+             * @description Goods to inspect are judged, not taken in.
+             * @enum {string}
+             */
+            condition: "held" | "damaged" | "apart";
+            placeId: number;
+            units: number;
+            reason: string;
+        };
+        PostedDto: {
+            activityId: number;
+        };
+        SupplierReturnLineDto: {
+            line: number;
+            sku: string;
+            name: string;
+            picture: string;
+            words: string;
+            lot: string | null;
+            condition: string;
+            order: string | null;
+            expected?: string;
+        };
+        SupplierReturnDto: {
+            code: string;
+            supplier: string;
+            site: string;
+            state: string;
+            /** Format: date-time */
+            sentAt: string;
+            lines: number;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            expected?: string;
+            supplierCode: string;
+            supplierEmail: string;
+            reason: string;
+            sentBy: string;
+            creditRef: string | null;
+            credited?: string | null;
+            /** Format: date-time */
+            creditedAt: string | null;
+            creditedBy: string | null;
+            version: number;
+            goods: components["schemas"]["SupplierReturnLineDto"][];
+        };
+        SendBackLineDto: {
+            itemId: number;
+            lotId: number;
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            placeId: number;
+            units: number;
+        };
+        SendBackDto: {
+            supplier: string;
+            siteId: number;
+            reason: string;
+            lines: components["schemas"]["SendBackLineDto"][];
+        };
+        CreditDto: {
+            ref: string;
+            amount: string;
+        };
+        InspectionRowDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+        };
+        InspectionPageDto: {
+            rows: components["schemas"]["InspectionRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        InspectionCheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+            value: string | null;
+            fulfilled: boolean | null;
+            who: string | null;
+        };
+        WaitingGoodsDto: {
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            words: string;
+        };
+        InspectionVerdictDto: {
+            /** Format: date-time */
+            at: string;
+            who: string;
+            /** @enum {string} */
+            verdict: "quarantine" | "pass" | "back";
+            words: string;
+            lot: string | null;
+            reason: string;
+            returnCode: string | null;
+            undone: boolean;
+        };
+        InspectionDto: {
+            code: string;
+            site: string;
+            arrival: string;
+            supplier: string | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What still waits, or all that came where none does. */
+            words: string;
+            why: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: string | null;
+            passed: boolean | null;
+            itemId: number;
+            checks: components["schemas"]["InspectionCheckDto"][];
+            waiting: components["schemas"]["WaitingGoodsDto"][];
+            verdicts: components["schemas"]["InspectionVerdictDto"][];
+        };
+        InspectionRuleDto: {
+            id: number;
+            sku: string | null;
+            item: string | null;
+            supplierCode: string | null;
+            supplier: string | null;
+            /** @enum {string} */
+            kind: "every" | "always" | "until-proven";
+            n: number;
+            checklistId: number | null;
+            checklist: string | null;
+            version: number;
+        };
+        WriteRuleDto: {
+            sku?: string | null;
+            supplier?: string | null;
+            /** @enum {string} */
+            kind: "always" | "every" | "until-proven";
+            n: number;
+            checklistId?: number | null;
+        };
+        KeptDto: {
+            id: number;
+        };
+        WriteCheckDto: {
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "measure" | "words";
+            unit: string;
+            low?: string | null;
+            high?: string | null;
+        };
+        ChecklistDto: {
+            id: number;
+            name: string;
+            version: number;
+            /** @description Rules that use it. */
+            uses: number;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
+        WriteChecklistDto: {
+            name: string;
+            checks: components["schemas"]["WriteCheckDto"][];
+        };
+        DueDto: {
+            /** @description An order, or an arrival with lines of one order or several. */
+            code: string;
+            /** @enum {string} */
+            kind: "arrival" | "order";
+            supplier: string;
+            expectedOn: string | null;
+            late: boolean;
+            /** @description The dock it comes to; null for whichever is free. */
+            door: string | null;
+            /**
+             * Format: date-time
+             * @description Since when goods of it stand at the door; null where nothing has come.
+             */
+            since: string | null;
+            lines: number;
+            linesIn: number;
+            pallets: number;
+        };
+        FindDueDto: {
+            /** @description What the code opens; null where it is several or none. */
+            opens: string | null;
+            choices: components["schemas"]["DueDto"][];
+        };
+        NewArrivalDto: {
+            siteId: number;
+            supplier?: string | null;
+        };
+        ArrivalRowDto: {
+            code: string;
+            door: string | null;
+            supplier: string;
+            site: string;
+            state: string;
+            expectedOn: string | null;
+            late: boolean;
+            /**
+             * Format: date-time
+             * @description Since when its goods stand at the door, and when it was closed.
+             */
+            openedAt: string | null;
+            /** Format: date-time */
+            closedAt: string | null;
+            closedBy: string | null;
+            orders: string[];
+            pallets: number;
+            palletsIn: number;
+            receipts: number;
+            /** @description How many receipts were damaged or set apart. */
+            aside: number;
+        };
+        ArrivalPageDto: {
+            rows: components["schemas"]["ArrivalRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        CostPartDto: {
+            says: string;
+            document: string | null;
+            /** @description Of the whole receipt, and of one base unit, in the house's money. */
+            amount: string;
+            each: string;
+        };
+        LandedDto: {
+            value: string;
+            each: string;
+            parts: components["schemas"]["CostPartDto"][];
+        };
+        ReceiptDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description Base units, and the same in packs. */
+            units: number;
+            words: string;
+            lot: string | null;
+            expires: string | null;
+            place: string;
+            order: string | null;
+            line: number | null;
+            takenAs: string;
+            condition: string;
+            reason: string | null;
+            how: string | null;
+            pictured: boolean;
+            undone: boolean;
+            /** @description Absent for those who may not see costs. */
+            landed?: components["schemas"]["LandedDto"];
+        };
+        AnnouncedDto: {
+            sscc: string | null;
+            sku: string;
+            name: string;
+            words: string;
+            lot: string | null;
+            expires: string | null;
+            order: string | null;
+            received: boolean;
+        };
+        ArrivalDto: {
+            code: string;
+            siteId: number;
+            door: string | null;
+            supplierCode: string | null;
+            supplier: string;
+            supplierPhone: string;
+            supplierEmail: string;
+            site: string;
+            state: string;
+            expectedOn: string | null;
+            paper: string;
+            advice: string | null;
+            /** Format: date-time */
+            openedAt: string | null;
+            openedBy: string | null;
+            /** Format: date-time */
+            closedAt: string | null;
+            closedBy: string | null;
+            orders: string[];
+            receipts: components["schemas"]["ReceiptDto"][];
+            announced: components["schemas"]["AnnouncedDto"][];
+        };
+        ArrivalDoorDto: {
+            /** @description The dock it comes to; none for whichever is free. */
+            door?: string | null;
+        };
+        TakenDocumentDto: {
+            /** @description OrderResponse or DespatchAdvice. */
+            kind: string;
+            /** @description The order that was answered, or the arrival that was announced. */
+            code: string;
+            says: string;
+        };
+        UnreadDocumentRowDto: {
+            id: number;
+            supplierCode: string;
+            supplier: string;
+            /** Format: date-time */
+            cameAt: string;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+        };
+        UnreadDocumentPageDto: {
+            rows: components["schemas"]["UnreadDocumentRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            /** @description How many of them wait to be taken in or set aside. */
+            waiting: number;
+        };
+        UnreadDocumentDto: {
+            id: number;
+            supplierCode: string;
+            supplier: string;
+            /** Format: date-time */
+            cameAt: string;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+            /** @description The document as it came. */
+            text: string;
+            settledWhy: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledBy: string | null;
+            version: number;
+        };
+        SetDocumentAsideDto: {
+            why: string;
+        };
+        BillRowDto: {
+            code: string;
+            supplier: string;
+            ref: string;
+            state: string;
+            billedOn: string;
+            dueOn: string | null;
+            currency: string;
+            total: string;
+        };
+        BillPageDto: {
+            rows: components["schemas"]["BillRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        OpenGoodsDto: {
+            order: string;
+            line: number;
+            sku: string;
+            name: string;
+            /** @description Base units that came and were not billed, in words too, and what they cost by the order. */
+            units: number;
+            words: string;
+            amount: string;
+        };
+        OpenChargeDto: {
+            order: string;
+            says: string;
+            amount: string;
+            by: string;
+        };
+        OpenToBillDto: {
+            currency: string;
+            goods: components["schemas"]["OpenGoodsDto"][];
+            /** @description How many older lines are not among them. */
+            behind: number;
+            charges: components["schemas"]["OpenChargeDto"][];
+            /** @description Orders of any supplier with goods that came lately: what a carrier's bill may be for. */
+            orders: string[];
+        };
+        BillLineDto: {
+            line: number;
+            order: string;
+            /** @description Of goods: the order's line, what it is, base units in words; null for a charge. */
+            orderLine: number | null;
+            name: string;
+            words: string | null;
+            amount: string;
+            sharedBy: string | null;
+            /** @description Beside the order and what came: fits, too many, dearer, cheaper, or late for a charge that nobody had expected. */
+            finding: string;
+            expected: string;
+            difference: string;
+            overWords: string | null;
+        };
+        ValueEntryDto: {
+            debit: string;
+            credit: string;
+            sku: string | null;
+            amount: string;
+        };
+        BillDto: {
+            code: string;
+            supplier: string;
+            ref: string;
+            state: string;
+            billedOn: string;
+            dueOn: string | null;
+            currency: string;
+            total: string;
+            supplierCode: string;
+            supplierEmail: string;
+            rate: string;
+            note: string;
+            enteredBy: string;
+            /** Format: date-time */
+            enteredAt: string;
+            postedBy: string | null;
+            /** Format: date-time */
+            postedAt: string | null;
+            version: number;
+            lines: components["schemas"]["BillLineDto"][];
+            /** @description What the bill did to the books, in the house's money. */
+            entries: components["schemas"]["ValueEntryDto"][];
+        };
+        EnterGoodsDto: {
+            order: string;
+            line: number;
+            units: number;
+            amount: string;
+        };
+        EnterChargeDto: {
+            order: string;
+            says: string;
+            amount: string;
+            /** @enum {string} */
+            by: "value" | "units" | "weight" | "volume";
+        };
+        EnterBillDto: {
+            supplier: string;
+            ref: string;
+            billedOn: string;
+            dueOn?: string | null;
+            note: string;
+            goods: components["schemas"]["EnterGoodsDto"][];
+            charges: components["schemas"]["EnterChargeDto"][];
+        };
+        SettleBillDto: {
+            /** @enum {string} */
+            says: "accept" | "query";
+            note: string;
+        };
+        CustomerDto: {
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+            /** @description Days within which they pay. */
+            termsDays: number;
+            /** @description Whether their orders go only whole, unless an order says otherwise. */
+            wholeOnly: boolean;
+            version: number;
+        };
+        CustomerPageDto: {
+            rows: components["schemas"]["CustomerDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        CustomerAddressDto: {
+            name: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+        };
+        CustomerPriceDto: {
+            sku: string;
+            factor: number;
+            price: string;
+        };
+        CustomerOrderDto: {
+            code: string;
+            state: string;
+            /** Format: date-time */
+            placedAt: string;
+        };
+        CustomerSheetDto: {
+            code: string;
+            name: string;
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+            /** @description Days within which they pay. */
+            termsDays: number;
+            /** @description Whether their orders go only whole, unless an order says otherwise. */
+            wholeOnly: boolean;
+            version: number;
+            addresses: components["schemas"]["CustomerAddressDto"][];
+            prices: components["schemas"]["CustomerPriceDto"][];
+            /** @description Orders of the account, and those that came with the customer's e-mail address, newest first. */
+            orders: components["schemas"]["CustomerOrderDto"][];
+        };
+        EditCustomerDto: {
+            code: string;
+            name: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            note: string;
+            termsDays: number;
+            wholeOnly: boolean;
+            addresses: components["schemas"]["CustomerAddressDto"][];
+            prices: components["schemas"]["CustomerPriceDto"][];
+        };
+        ChannelDto: {
+            id: number;
+            code: string;
+            name: string;
+            kind: string;
+            site: string;
+            baseUrl: string | null;
+            /** Format: date-time */
+            polledAt: string | null;
+            pollError: string | null;
+            pushError: string | null;
+            /**
+             * Format: date-time
+             * @description When it answered last.
+             */
+            answeredAt: string | null;
+            /** @description Whether it is left alone: neither asked nor told. */
+            paused: boolean;
+            sharePercent: number;
+            scarceUnder: number;
+            checkOver: string | null;
+            /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
+            unread: number;
+            dueStock: number;
+            dueMessages: number;
+            /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
+            hasSecret: boolean;
+            listings: number;
+            version: number;
+        };
+        ListingDto: {
+            channelSku: string;
+            sku: string;
+            name: string;
+            factor: number;
+            keepBack: number;
+            price: string;
+            told: number | null;
+        };
+        ChannelSheetDto: {
+            id: number;
+            code: string;
+            name: string;
+            kind: string;
+            site: string;
+            baseUrl: string | null;
+            /** Format: date-time */
+            polledAt: string | null;
+            pollError: string | null;
+            pushError: string | null;
+            /**
+             * Format: date-time
+             * @description When it answered last.
+             */
+            answeredAt: string | null;
+            /** @description Whether it is left alone: neither asked nor told. */
+            paused: boolean;
+            sharePercent: number;
+            scarceUnder: number;
+            checkOver: string | null;
+            /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
+            unread: number;
+            dueStock: number;
+            dueMessages: number;
+            /** @description Whether a secret is kept with which the channel signs. The secret itself is told once, when it is given. */
+            hasSecret: boolean;
+            listings: number;
+            version: number;
+            /** @description The sites that it sells from. */
+            siteIds: number[];
+            items: components["schemas"]["ListingDto"][];
+            /** @description Where files of its orders may be put, on the server; null where nothing is looked for. */
+            folder: string | null;
+        };
+        EditListingDto: {
+            channelSku: string;
+            sku: string;
+            factor: number;
+            keepBack: number;
+            price: string;
+        };
+        NewChannelDto: {
+            code: string;
+            /** @enum {string} */
+            kind: "web-shop" | "marketplace" | "trade" | "phone";
+            siteId: number;
+            name: string;
+            baseUrl?: string | null;
+            /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
+            siteIds?: number[];
+            paused?: boolean;
+            /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
+            sharePercent?: number;
+            scarceUnder?: number;
+            /** @description A first order of somebody that is worth more waits for a check; null where none does. */
+            checkOver?: string | null;
+            listings: components["schemas"]["EditListingDto"][];
+        };
+        ChannelSecretDto: {
+            secret: string;
+        };
+        EditChannelDto: {
+            name: string;
+            baseUrl?: string | null;
+            /** @description The sites that it sells from; without them it stays as it is, or begins with its own. */
+            siteIds?: number[];
+            paused?: boolean;
+            /** @description Its part, in hundredths, of what is scarce, and under how many pieces goods are. */
+            sharePercent?: number;
+            scarceUnder?: number;
+            /** @description A first order of somebody that is worth more waits for a check; null where none does. */
+            checkOver?: string | null;
+            listings: components["schemas"]["EditListingDto"][];
+        };
+        OrderRowDto: {
+            code: string;
+            customer: string;
+            channel: string;
+            state: string;
+            holdReason: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site; null once it has gone.
+             */
+            leavesAt: string | null;
+            late: boolean;
+            /** @description One word for each line: none, part, ready, gone, unknown. */
+            stock: string[];
+            /** @description Its goods in a few words: the first two, and how many more. */
+            holds: string;
+            /** @description What the customer pays for them. */
+            worth: string;
+            /** @description Who has it in hand; null where nobody has. */
+            who: string | null;
+        };
+        OrderCountsDto: {
+            all: number;
+            urgent: number;
+            ready: number;
+            short: number;
+            stuck: number;
+        };
+        OrderPageDto: {
+            rows: components["schemas"]["OrderRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            counts: components["schemas"]["OrderCountsDto"];
+        };
+        OrderHoldDto: {
+            id: number;
+            /** @description code, address, payment, stock, check or other. */
+            kind: string;
+            reason: string;
+            owner: string | null;
+            setBy: string | null;
+            /** Format: date-time */
+            setAt: string;
+            /** @description Whether it goes by itself once what is wrong is mended. */
+            own: boolean;
+        };
+        OrderLineDto: {
+            line: number;
+            channelSku: string;
+            /** @description How many were ordered, each of `factor` base units, and what that pack is called; price is that of one. */
+            quantity: number;
+            factor: number;
+            pack: string | null;
+            /** @description The line of the kit that it is a part of; null for what was ordered itself. */
+            kit: number | null;
+            /** @description Whether it is a kit, which is picked by its parts. */
+            isKit: boolean;
+            sku: string | null;
+            name: string | null;
+            picture: string | null;
+            unit: string | null;
+            units: string | null;
+            wanted: number;
+            reserved: number;
+            picked: number;
+            packed: number;
+            shipped: number;
+            price: string;
+            /** @description Available at the order's site. */
+            free: number;
+        };
+        ParcelDto: {
+            code: string;
+            state: string;
+            carton: string | null;
+            weightG: number | null;
+            carrier: string | null;
+            service: string | null;
+            tracking: string | null;
+        };
+        OrderDto: {
+            code: string;
+            channel: string;
+            channelCode: string;
+            channelRef: string;
+            siteId: number;
+            site: string;
+            state: string;
+            holdReason: string | null;
+            holds: components["schemas"]["OrderHoldDto"][];
+            /** @description The account of the customer; null where there is none. */
+            account: string | null;
+            customer: string;
+            email: string;
+            phone: string;
+            priority: number;
+            wholeOnly: boolean;
+            quotedUntil: string | null;
+            cancelledWhy: string | null;
+            /** @description What the customer pays for the goods. */
+            worth: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            /** Format: date-time */
+            placedAt: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site; null once it has gone.
+             */
+            leavesAt: string | null;
+            late: boolean;
+            speed: string;
+            notePacker: string | null;
+            notePicker: string | null;
+            /** Format: date-time */
+            shippedAt: string | null;
+            /** @description Weight of the goods in grams, as far as it is known. */
+            weightG: number;
+            round: string | null;
+            /** @description Whether more is promised to an order at work, which can be sent after the rest. */
+            canFollow: boolean;
+            /** @description Why it cannot be sent to picking; null where it can. */
+            cannotRelease: string | null;
+            lines: components["schemas"]["OrderLineDto"][];
+            parcels: components["schemas"]["ParcelDto"][];
+            version: number;
+        };
+        SendingLineDto: {
+            line: number;
+            units: number;
+        };
+        OrderSendingDto: {
+            siteId: number;
+            lines: components["schemas"]["SendingLineDto"][];
+            site: string;
+            /** Format: date-time */
+            leavesAt: string;
+            pieces: number;
+        };
+        OrderWayDto: {
+            /** @enum {string} */
+            kind: "together" | "split" | "in parts" | "fetched";
+            /**
+             * Format: date-time
+             * @description When the last of it leaves.
+             */
+            wholeAt: string;
+            /** @description Later than it is promised. */
+            late: boolean;
+            /** @description All of it leaves the site that the order is with. */
+            atOrdersSite: boolean;
+            sendings: components["schemas"]["OrderSendingDto"][];
+            /** @description The purchase orders that it waits for. */
+            waitsFor: string[];
+        };
+        CureDto: {
+            /** @description put-away, refill, count, inspect, arrival or transfer. */
+            kind: string;
+            units: number;
+            /** @description The place, the purchase order or the other site. */
+            where: string;
+            /** @description The day on which it is expected. */
+            on: string | null;
+        };
+        LineCuresDto: {
+            line: number;
+            /** @description What is not promised to it yet; nought where it is only not where a picker goes. */
+            lacks: number;
+            cures: components["schemas"]["CureDto"][];
+        };
+        SpotCountDto: {
+            /** @enum {string} */
+            state: "open" | "counted";
+            id: number;
+            place: string;
+            itemId: number;
+            sku: string;
+            item: string;
+            lot: string | null;
+            why: string;
+            /** @description The round on which it was seen, where it was on one. */
+            document: string | null;
+            raisedBy: string | null;
+            /** Format: date-time */
+            raisedAt: string;
+            /** @description Units that are held until it is decided. */
+            held: number;
+            /** @description What somebody has counted there; null until then. */
+            counted: number | null;
+            /** @description What the books had there then. */
+            booked: number | null;
+            countedBy: string | null;
+            /** Format: date-time */
+            countedAt: string | null;
+            version: number;
+        };
+        CountUnitsDto: {
+            units: number;
+        };
+        IdDto: {
+            id: number;
+        };
+        ReleasedDto: {
+            /** @description The first round, and all of them: one for each site that the order ships from. */
+            round: string;
+            rounds: string[];
+        };
+        SheetOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            note: string | null;
+            totes: string[];
+        };
+        SheetStopDto: {
+            id: number;
+            order: string;
+            place: string;
+            sku: string;
+            item: string;
+            lot: string | null;
+            /** @description What is wanted, as people say it: "1 box and 2". */
+            wanted: string;
+            units: number;
+            picked: number;
+            short: number;
+            /** @description Who goes there; null where nobody does yet. */
+            by: string | null;
+            /** @description Who that is, while something is wanted there. */
+            byId: number | null;
+        };
+        RoundSheetDto: {
+            code: string;
+            siteId: number;
+            site: string;
+            state: string;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
+            picker: string | null;
+            sentTo: string | null;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            begunAt: string | null;
+            /** Format: date-time */
+            finishedAt: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            /** Format: date-time */
+            leavesAt: string | null;
+            metres: number;
+            orders: components["schemas"]["SheetOrderDto"][];
+            /** @description Whom totes are for: each order, or all of a pooled round together. */
+            holders: components["schemas"]["SheetOrderDto"][];
+            stops: components["schemas"]["SheetStopDto"][];
+            /** @description Where its totes may be set down: packing tables, or the walls of a pooled round. */
+            tables: string[];
+        };
+        PaperToteDto: {
+            orderId: number;
+            tote: string;
+        };
+        PaperStopDto: {
+            stopId: number;
+            /** @description The units that were taken; the rest was not there. */
+            units: number;
+        };
+        PaperResultsDto: {
+            totes: components["schemas"]["PaperToteDto"][];
+            stops: components["schemas"]["PaperStopDto"][];
+            /** @description The packing table at which the totes stand. */
+            table: string;
+        };
+        RoundOrderDto: {
+            code: string;
+            customer: string;
+            /** @description The totes that its goods are in. */
+            totes: string[];
+        };
+        RoundRowDto: {
+            code: string;
+            /** @description Its orders, the one that was promised soonest first. */
+            orders: components["schemas"]["RoundOrderDto"][];
+            state: string;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
+            /** @description Of a pooled one, whether every order has all of its goods in its slot. */
+            isSorted: boolean;
+            picker: string | null;
+            /** @description Who walks it, or to whom it was sent. */
+            mine: boolean;
+            /** @description Whom it was sent to; null where anybody may take it. */
+            sentTo: string | null;
+            /** @description One of its orders goes before others. */
+            urgent: boolean;
+            stops: number;
+            stopsDone: number;
+            units: number;
+            metres: number;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
+            /** Format: date-time */
+            createdAt: string;
+            shortStops: number;
+        };
+        RoundPageDto: {
+            rows: components["schemas"]["RoundRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        BoardStopDto: {
+            placeId: number;
+            itemId: number;
+            units: number;
+        };
+        BoardLackDto: {
+            /**
+             * @description Where it lies: in reserve, to be refilled; at a dock or on a cart, to be put away; or neither, to be looked for.
+             * @enum {string}
+             */
+            lies: "reserve" | "standing" | "nowhere";
+            item: string;
+            units: number;
+        };
+        BoardOrderDto: {
+            code: string;
+            version: number;
+            customer: string;
+            channel: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch.
+             */
+            leavesAt: string;
+            urgent: boolean;
+            units: number;
+            weightG: number;
+            volumeMl: number;
+            /** @description What it would be picked from as things lie now. */
+            stops: components["schemas"]["BoardStopDto"][];
+            /** @description What no bin open to picking holds for it. */
+            lacks: components["schemas"]["BoardLackDto"][];
+        };
+        BoardPlaceDto: {
+            id: number;
+            code: string;
+            zone: string;
+            /** @description Metres on the plan; null where it is not drawn. */
+            x: number | null;
+            y: number | null;
+        };
+        BoardItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+        };
+        BoardVanDto: {
+            /** Format: date-time */
+            at: string;
+            name: string;
+            carrier: string | null;
+        };
+        BoardPickerDto: {
+            /** @description What they take for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
+            secondsAStop: number | null;
+            id: number;
+            name: string;
+            /** @description Whether they have done anything today. */
+            here: boolean;
+            /** @description What they have still to walk: the stops and units of rounds that are theirs. */
+            stops: number;
+            units: number;
+        };
+        ReleaseBoardDto: {
+            siteId: number;
+            table: {
+                x: number;
+                y: number;
+            };
+            orders: components["schemas"]["BoardOrderDto"][];
+            /** @description How many wait in all; more than are listed where there are very many. */
+            total: number;
+            places: components["schemas"]["BoardPlaceDto"][];
+            items: components["schemas"]["BoardItemDto"][];
+            vans: components["schemas"]["BoardVanDto"][];
+            pickers: components["schemas"]["BoardPickerDto"][];
+            /** @description What a round holds, unless the page says otherwise. */
+            roundOrders: number;
+            /** @description Whether anybody walks rounds there; otherwise orders go to the packing table at once. */
+            picks: boolean;
+            /** @description The slots of the largest sorting wall of the site; nought where there is none, and nothing can be pooled. */
+            wallSlots: number;
+            roundKilos: number;
+            roundLitres: number;
+        };
+        WalkOrderDto: {
+            code: string;
+            customer: string;
+        };
+        WalkPlaceDto: {
+            code: string;
+            x: number | null;
+            y: number | null;
+        };
+        WalkDto: {
+            code: string;
+            personId: number;
+            picker: string;
+            orders: components["schemas"]["WalkOrderDto"][];
+            stops: number;
+            stopsDone: number;
+            /** @description Units that are still to be picked. */
+            units: number;
+            /** @description Metres of what is left, back to the table. */
+            metres: number;
+            shortStops: number;
+            /** Format: date-time */
+            begunAt: string | null;
+            /**
+             * Format: date-time
+             * @description The last act on it.
+             */
+            lastAt: string | null;
+            /** @description Where goods were taken last; null before the first. */
+            at: components["schemas"]["WalkPlaceDto"] | null;
+            /** @description The places that are still ahead, in walking order. */
+            ahead: components["schemas"]["WalkPlaceDto"][];
+            /** @description What this person takes for a stop, in seconds, from the last fortnight; null while there is too little to tell. */
+            secondsAStop: number | null;
+            /**
+             * Format: date-time
+             * @description When it will be through at that pace, otherwise at the usual one.
+             */
+            endsAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch.
+             */
+            leavesAt: string | null;
+        };
+        WalksDto: {
+            siteId: number;
+            tableX: number;
+            tableY: number;
+            walks: components["schemas"]["WalkDto"][];
+        };
+        PickerDto: {
+            id: number;
+            name: string;
+        };
+        OrderToReleaseDto: {
+            code: string;
+            version: number;
+        };
+        RoundToSendDto: {
+            orders: components["schemas"]["OrderToReleaseDto"][];
+            /** @description Who is to walk it; null where anybody may. */
+            sentTo: number | null;
+            /** @description Picked for all of its orders together, and sorted at a wall afterwards. */
+            pooled?: boolean;
+        };
+        SendRoundsDto: {
+            siteId: number;
+            rounds: components["schemas"]["RoundToSendDto"][];
+        };
+        SentRoundsDto: {
+            rounds: string[];
+        };
+        SendRoundDto: {
+            sentTo: number | null;
+        };
+        GiveStopDto: {
+            /** @description Who is to go there; null: whoever walks the round. */
+            personId: number | null;
+        };
+        DailyRunDto: {
+            id: number;
+            siteId: number;
+            site: string;
+            /** @description By the clock of the site. */
+            runsAt: string;
+            /** @description What must catch this van, by the clock of the site, goes; null: all that leaves on the day. */
+            vanAt: string | null;
+            channelId: number | null;
+            channel: string | null;
+            /** @description Only orders of so few stops; null: any. */
+            mostStops: number | null;
+            /** @description Rounds are sorted at a wall. */
+            pooled: boolean;
+            active: boolean;
+            /** @description Whoever has set it up: it is done in their name. */
+            person: string;
+            /** Format: date-time */
+            lastAt: string | null;
+            lastSays: string | null;
+            version: number;
+        };
+        RunChannelDto: {
+            id: number;
+            name: string;
+        };
+        DailyRunsDto: {
+            runs: components["schemas"]["DailyRunDto"][];
+            channels: components["schemas"]["RunChannelDto"][];
+        };
+        RunRoundDto: {
+            orders: string[];
+            stops: number;
+            units: number;
+            metres: number;
+        };
+        RunLeftDto: {
+            order: string;
+            customer: string;
+            why: string;
+        };
+        RunPreviewDto: {
+            rounds: components["schemas"]["RunRoundDto"][];
+            /** @description Orders that it would leave, with why. */
+            left: components["schemas"]["RunLeftDto"][];
+        };
+        EditDailyRunDto: {
+            siteId: number;
+            runsAt: string;
+            vanAt: string | null;
+            channelId: number | null;
+            mostStops: number | null;
+            pooled: boolean;
+            active: boolean;
+        };
+        DailyRunIdDto: {
+            id: number;
+        };
+        BenchRowDto: {
+            order: string;
+            customer: string;
+            tote: string | null;
+            table: string | null;
+            pieces: number;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
+            note: boolean;
+            /** Format: date-time */
+            since: string | null;
+        };
+        BenchPageDto: {
+            rows: components["schemas"]["BenchRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ChosenServiceDto: {
+            carrier: string;
+            code: string;
+        };
+        SendByDto: {
+            service: components["schemas"]["ChosenServiceDto"] | null;
+        };
+        RatesDto: {
+            rates: components["schemas"]["RateDto"][];
+            /** @description Carriers that did not answer, with what they said. */
+            silent: string[];
+        };
+        KeyedLineDto: {
+            /** @description The number of a line that is there already; absent for a new one. */
+            line?: number | null;
+            /** @description Our SKU; empty leaves a line as it is whose code nobody knows yet. */
+            sku: string;
+            /** @description Base units in one of what is ordered. */
+            factor: number;
+            /** @description How many of it; parts of a pack are decimals. */
+            quantity: string;
+            price: string;
+        };
+        NewOrderDto: {
+            /** @description The channel by which it came; without one, the telephone and counter of its site. */
+            channel?: string | null;
+            /** @description The customer's own number. */
+            ref: string;
+            /** @description Whether it is only offered, and until when. */
+            quote: boolean;
+            quotedUntil?: string | null;
+            /** @description The account of the customer; absent where there is none. */
+            account?: string | null;
+            customer: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            siteId: number;
+            /**
+             * Format: date-time
+             * @description When it is to leave; without a time, the first van that it can catch.
+             */
+            promisedAt?: string | null;
+            speed: string;
+            /** @description The higher is served first. */
+            priority: number;
+            wholeOnly: boolean;
+            notePacker: string;
+            notePicker: string;
+            lines: components["schemas"]["KeyedLineDto"][];
+        };
+        GoodsPackDto: {
+            factor: number;
+            name: string;
+            plural: string;
+        };
+        OtherSiteDto: {
+            site: string;
+            free: number;
+        };
+        GoodsPriceDto: {
+            factor: number;
+            price: string;
+            /**
+             * @description The customer's own price, what they paid the last time, or the channel's.
+             * @enum {string}
+             */
+            from: "channel" | "last" | "own";
+        };
+        GoodsFactsDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            packs: components["schemas"]["GoodsPackDto"][];
+            /** @description Free at the site that was asked about, and elsewhere. */
+            free: number;
+            elsewhere: components["schemas"]["OtherSiteDto"][];
+            /** @description When more comes there, and how much; null where nothing is on order. */
+            moreOn: string | null;
+            more: number | null;
+            /** @description What the customer pays for one of the first pack asked: their own price, otherwise what the channel asks. */
+            prices: components["schemas"]["GoodsPriceDto"][];
+        };
+        SplitLineDto: {
+            line: number;
+            /** @description Base units that go onto the new order. */
+            units: number;
+        };
+        SplitDto: {
+            /** @description Where the new order ships from. */
+            siteId: number;
+            lines: components["schemas"]["SplitLineDto"][];
+        };
+        MergeDto: {
+            /** @description The order whose lines come into this one. */
+            other: string;
+        };
+        SiblingDto: {
+            code: string;
+            /** Format: date-time */
+            promisedAt: string;
+            lines: number;
+        };
+        ProjectionStepDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description What may be promised from then on; below nought where more is promised than there will be. */
+            units: number;
+        };
+        ProjectionFlowDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description What comes, or goes where it is below nought. */
+            units: number;
+            document: string;
+            who: string;
+        };
+        ProjectionDto: {
+            sku: string;
+            name: string;
+            /** @description What is free now. */
+            free: number;
+            steps: components["schemas"]["ProjectionStepDto"][];
+            flows: components["schemas"]["ProjectionFlowDto"][];
+        };
+        HitDto: {
+            code: string;
+            customer: string;
+            email: string;
+            phone: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description When its goods would be there; null where nothing that is known of brings them.
+             */
+            freeAt: string | null;
+        };
+        WriteLettersDto: {
+            on: string;
+            orders: string[];
+        };
+        LettersDto: {
+            written: number;
+            toRing: number;
+        };
+        BulkDto: {
+            /** @enum {string} */
+            what: "release" | "hold" | "promise";
+            orders: string[];
+            /** @description Whether it is only looked at what it would do. */
+            preview: boolean;
+            /** @description What held orders wait for. */
+            reason?: string | null;
+            /**
+             * Format: date-time
+             * @description What orders are promised for.
+             */
+            at?: string | null;
+        };
+        BulkLineDto: {
+            code: string;
+            customer: string;
+            /** @description Whether it can be done, or was; otherwise `says` is why not. */
+            can: boolean;
+            says: string;
+        };
+        OwnerDto: {
+            id: number;
+            name: string;
+        };
+        HolderDto: {
+            code: string;
+            customer: string;
+            /** Format: date-time */
+            promisedAt: string;
+            line: number;
+            units: number;
+        };
+        LineHoldersDto: {
+            lacks: number;
+            holders: components["schemas"]["HolderDto"][];
+        };
+        TakeFromDto: {
+            order: string;
+            line: number;
+            units: number;
+        };
+        EditOrderDto: {
+            why: string;
+            /** @description The account of the customer; absent where there is none. */
+            account?: string | null;
+            customer: string;
+            /** Format: email */
+            email: string;
+            phone: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            siteId: number;
+            /**
+             * Format: date-time
+             * @description When it is to leave; without a time, the first van that it can catch.
+             */
+            promisedAt?: string | null;
+            speed: string;
+            /** @description The higher is served first. */
+            priority: number;
+            wholeOnly: boolean;
+            notePacker: string;
+            notePicker: string;
+            lines: components["schemas"]["KeyedLineDto"][];
+        };
+        EditedOrderDto: {
+            code: string;
+            /** @description What the floor is asked to do about it, in words; empty where nothing. */
+            floor: string;
+        };
+        ConfirmQuoteDto: {
+            /** Format: date-time */
+            promisedAt?: string | null;
+        };
+        OrderEventDto: {
+            /** Format: date-time */
+            at: string;
+            /** @description Null where nobody did: it came from outside or by itself. */
+            who: string | null;
+            what: string;
+            detail: string;
+        };
+        PromiseDto: {
+            /**
+             * Format: date-time
+             * @description When it is to leave.
+             */
+            at: string;
+        };
+        LinkLineDto: {
+            line: number;
+            sku: string;
+        };
+        ClearHoldDto: {
+            addressLine?: string;
+            city?: string;
+            postcode?: string;
+            notePacker?: string | null;
+            links?: components["schemas"]["LinkLineDto"][];
+        };
+        HoldDto: {
+            /** @enum {string} */
+            kind: "payment" | "stock" | "check" | "other";
+            reason: string;
+            /** @description Who is to see to it. */
+            ownerId?: number | null;
+        };
+        ClearHoldWhyDto: {
+            why: string;
+        };
+        InPlaceDto: {
+            place: string;
+            pieces: number;
+        };
+        CancellingDto: {
+            can: boolean;
+            /** @description Pieces that are only promised, and those that pickers would no longer go for. */
+            promised: number;
+            toPick: number;
+            /** @description What the floor would be asked to put away. */
+            totes: components["schemas"]["InPlaceDto"][];
+            parcels: components["schemas"]["InPlaceDto"][];
+            /** @description Parcels whose labels would be void. */
+            labels: string[];
+            /** @description Pieces that have gone and stay gone. */
+            gone: number;
+            /** @description The channel that would be told, and the customer's address for mail. */
+            channel: string | null;
+            email: string | null;
+        };
+        CancelDto: {
+            why: string;
+            /** @description Whether the customer is told by mail. */
+            tell: boolean;
+        };
+        TakenFileDto: {
+            /** @description Orders that came in or changed, those that said nothing new, and those that were put aside to be mended. */
+            taken: string[];
+            known: number;
+            parked: number;
+        };
+        ExchangeRowDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            /** @description in: the channel said it; out: we did. */
+            direction: string;
+            what: string;
+            ref: string | null;
+            /** @description well, again (it said nothing new), parked or failed. */
+            went: string;
+            detail: string;
+        };
+        ExchangePageDto: {
+            rows: components["schemas"]["ExchangeRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ExchangeDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            /** @description in: the channel said it; out: we did. */
+            direction: string;
+            what: string;
+            ref: string | null;
+            /** @description well, again (it said nothing new), parked or failed. */
+            went: string;
+            detail: string;
+            raw: string | null;
+        };
+        AskedDto: {
+            /** @description How many messages came, listings were compared, or pushes were set going. */
+            count: number;
+        };
+        BeliefDto: {
+            channelSku: string;
+            sku: string;
+            name: string;
+            /** @description What may be sold by now. */
+            units: number;
+            /** @description What it was told last, and when. */
+            told: number | null;
+            /** Format: date-time */
+            toldAt: string | null;
+            /** @description What it said that it believes, and when it was asked. */
+            believes: number | null;
+            /** Format: date-time */
+            believedAt: string | null;
+            /** @description Whether a change of it waits to be told. */
+            due: boolean;
+        };
+        UnlistedDto: {
+            sku: string;
+            name: string;
+            /** @description What is free at the sites that the channel sells from. */
+            units: number;
+            /** @description What another channel asks for it; null where none does. */
+            price: string | null;
+        };
+        UnlistedPageDto: {
+            rows: components["schemas"]["UnlistedDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ListItemDto: {
+            sku: string;
+            price: string;
+        };
+        OfferDto: {
+            channelSku: string;
+            title: string;
+            price: string;
+            barcode: string | null;
+            /** @description The item it is linked to already, or the one that is proposed; null where one would be made. */
+            sku: string | null;
+            name: string | null;
+            /** @description linked, barcode, sku or name: why it is proposed; new where an item would be made of it. */
+            by: string;
+            factor: number;
+        };
+        TakeOfferDto: {
+            channelSku: string;
+            /** @description The item that it is linked to; empty where one is made of it. */
+            sku: string;
+        };
+        ParkedRowDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+        };
+        ParkedPageDto: {
+            rows: components["schemas"]["ParkedRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+            /** @description How many of them wait to be mended or set aside. */
+            waiting: number;
+        };
+        ParkedDto: {
+            id: number;
+            channel: string;
+            /** Format: date-time */
+            cameAt: string;
+            /** @description The channel's own number of the order, where it could be made out. */
+            ref: string | null;
+            why: string;
+            /** @description waiting, taken-in or set-aside. */
+            state: string;
+            /** @description The message as it came. */
+            raw: string;
+            /** @description The order that came of it. */
+            order: string | null;
+            settledBy: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledWhy: string | null;
+            version: number;
+        };
+        MendDto: {
+            /** @description The message as it should have been. */
+            text: string;
+        };
+        SetAsideDto: {
+            why: string;
+        };
+        WaitingParcelDto: {
+            code: string;
+            order: string;
+            customer: string;
+            siteId: number;
+            state: string;
+            carrier: string;
+            carrierName: string;
+            service: string | null;
+            weightG: number | null;
+            tracking: string | null;
+            /** Format: date-time */
+            since: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            /** @description What the carrier said, where the label has not come. */
+            trouble: string | null;
+        };
+        LaneDto: {
+            carrier: string;
+            name: string;
+            lane: string;
+            siteId: number;
+            /**
+             * Format: date-time
+             * @description When the carrier's next van leaves the site, by its calendar; null where none is set.
+             */
+            collectsAt: string | null;
+            parcels: components["schemas"]["WaitingParcelDto"][];
+        };
+        HandOverDto: {
+            carrier: string;
+            parcels: string[];
+        };
+        HandedOverDto: {
+            code: string;
+            parcels: number;
+        };
+        ImportIdDto: {
+            id: string;
+        };
+        ImportRowDto: {
+            id: string;
+            fileName: string;
+            kind: string;
+            says: string;
+            state: string;
+            total: number;
+            faulty: number;
+            made: number;
+            changed: number;
+            who: string;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        ImportPageDto: {
+            rows: components["schemas"]["ImportRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        ImportFieldDto: {
+            key: string;
+            label: string;
+            /** @description Other heads that it is known by. */
+            also: string[];
+            required: boolean;
+        };
+        ImportKindDto: {
+            kind: string;
+            says: string;
+            fields: components["schemas"]["ImportFieldDto"][];
+        };
+        ImportColumnDto: {
+            /** @description How the file heads the column. */
+            head: string;
+            /** @description The field it holds; null where it is passed over. */
+            field: string | null;
+            /** @description The first few values, so that a person can see what it holds. */
+            samples: string[];
+        };
+        ImportFaultDto: {
+            /** @description As the spreadsheet numbers it: the heads are row 1. */
+            row: number;
+            field: string;
+            value: string;
+            reason: string;
+        };
+        ImportDto: {
+            id: string;
+            fileName: string;
+            kind: string;
+            says: string;
+            state: string;
+            columns: components["schemas"]["ImportColumnDto"][];
+            fields: components["schemas"]["ImportFieldDto"][];
+            total: number;
+            /** @description Rows looked at, or taken in, so far. */
+            done: number;
+            faulty: number;
+            made: number;
+            changed: number;
+            faults: components["schemas"]["ImportFaultDto"][];
+            problem: string | null;
+            who: string;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        MapColumnsDto: {
+            kind: string;
+            /** @description The field of each column in its order; empty where it is passed over. */
+            fields: string[];
+        };
+        ApplyDto: {
+            /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
+            goodRowsOnly: boolean;
+        };
+        TapeEntryDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            kind: string;
+            glyph: string;
+            title: string;
+            detail: string;
+            document: string | null;
+            how: string | null;
+            undoable: boolean;
+            undone: boolean;
+        };
+        TapeDto: {
+            entries: components["schemas"]["TapeEntryDto"][];
+            scansToday: number;
+        };
+        UndoneDto: {
+            title: string;
+        };
+        /** @enum {string} */
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts";
+        LiveLinesDto: {
+            changed: components["schemas"]["Topic"][];
+            entries: components["schemas"]["TapeEntryDto"][];
+        };
+        StageDto: {
+            stage: string;
+            count: number;
+            unit: string;
+            /** Format: date-time */
+            oldest: string | null;
+            stuck: number;
+            /** @description Hours of work that wait, by the pace of the last fortnight; null until anything was done at the stage. */
+            hours: number | null;
+            /** @description Hours of work that a usual day gives the stage; null likewise. */
+            hoursADay: number | null;
+        };
+        UrgentDto: {
+            code: string;
+            customer: string;
+            /** Format: date-time */
+            promisedAt: string;
+            /** @description The round that waits for a picker; null where it is not released yet. */
+            round: string | null;
+        };
+        LineDto: {
+            /** Format: date-time */
+            now: string;
+            stages: components["schemas"]["StageDto"][];
+            /** @description Urgent orders that nobody has begun with, the one that is wanted soonest first; at most three are named. */
+            urgent: components["schemas"]["UrgentDto"][];
+            /** @description How many there are. */
+            urgentCount: number;
+        };
+        PromisedOrderDto: {
+            code: string;
+            /** Format: date-time */
+            promisedAt: string;
+            state: string;
+            safe: boolean;
+        };
+        DepartureDto: {
+            name: string;
+            /** Format: date-time */
+            at: string;
+        };
+        StuckDto: {
+            glyph: string;
+            code: string;
+            link: string;
+            title: string;
+            detail: string;
+            /** Format: date-time */
+            since: string;
+            late: boolean;
+            who: string;
+            whoNote: string;
+            action: string;
+        };
+        ExpectedDto: {
+            code: string;
+            supplier: string;
+            expectedOn: string | null;
+            lines: number;
+            state: string;
+            late: boolean;
+        };
+        NowDto: {
+            /** @description What is promised for today or, once the last van has left, what is still open of today and what is promised until the next working day ends. */
+            promised: components["schemas"]["PromisedOrderDto"][];
+            /** @description What still leaves on that day, soonest first. */
+            departures: components["schemas"]["DepartureDto"][];
+            /**
+             * Format: date-time
+             * @description When the last of them leaves.
+             */
+            lastLeavesAt: string;
+            stuck: components["schemas"]["StuckDto"][];
+            expected: components["schemas"]["ExpectedDto"][];
+        };
+        LookItemDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            pictureMark: string | null;
+            tracking: string;
+            home: string | null;
+            packs: components["schemas"]["PackDto"][];
+            /** @description The pack unit that was scanned, by what it holds. */
+            holds: number;
+            onHand: number;
+            available: number;
+        };
+        LookStockDto: {
+            place: string;
+            kind: string;
+            site: string;
+            lot: string | null;
+            expires: string | null;
+            condition: string;
+            units: number;
+        };
+        LookContentDto: {
+            sku: string;
+            name: string;
+            picture: string;
+            lot: string | null;
+            condition: string;
+            units: number;
+            unit: string;
+        };
+        LookDto: {
+            /** @description `item`, `place`, `document`, `person` or `unknown`. */
+            kind: string;
+            code: string;
+            title: string;
+            detail: string;
+            /** @description Where the floor goes on from here; null where there is nothing to do. */
+            go: string | null;
+            lot: string | null;
+            expires: string | null;
+            item: components["schemas"]["LookItemDto"] | null;
+            stock: components["schemas"]["LookStockDto"][];
+            contents: components["schemas"]["LookContentDto"][];
+        };
+        FoundDto: {
+            kind: string;
+            code: string;
+            title: string;
+            link: string;
+        };
+        FindDto: {
+            /** @description The one record that the code opens; null where it is a word. */
+            opens: string | null;
+            found: components["schemas"]["FoundDto"][];
+        };
+        HealthDto: Record<string, never>;
+        OutboxRowDto: {
+            id: number;
+            receiver: string;
+            kind: string;
+            document: string | null;
+            state: string;
+            attempts: number;
+            /** Format: date-time */
+            nextAt: string;
+            lastError: string | null;
+            /** Format: date-time */
+            createdAt: string;
+        };
+        OutboxPageDto: {
+            rows: components["schemas"]["OutboxRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        PracticeCodeDto: {
+            code: string;
+            says: string;
+        };
+        PracticeGroupDto: {
+            title: string;
+            codes: components["schemas"]["PracticeCodeDto"][];
+        };
+        RefusedCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refused";
+            /** @enum {string} */
+            band: "not-this" | "too-many" | "unknown";
+            title: string;
+            detail: string;
+            code: string;
+            document?: string;
+            siteId?: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        StoreCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ReceiveCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive";
+            document: string;
+            /** @description The line of an order that the goods are for; null where no line is meant. */
+            lineId: number | null;
+            itemId: number;
+            units: number;
+            lot: string | null;
+            expires: string | null;
+            toPlaceId: number;
+            /** @enum {string} */
+            as: "ordered" | "extra" | "unordered" | "apart";
+            /** @enum {string} */
+            condition: "good" | "damaged";
+            /** @enum {string|null} */
+            reason: "wrong goods" | "too many" | "too old" | null;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ReceivePalletCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive-pallet";
+            document: string;
+            sscc: string;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        CloseArrivalCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close-arrival";
+            document: string;
+            /** @description The number on the supplier's delivery paper; empty where there is none. */
+            paper: string;
+            /** Format: uuid */
+            id: string;
+        };
+        TieCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tie";
+            code: string;
+            itemId: number;
+            packId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        CountSpotCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count-spot";
+            spotId: number;
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ReportSpotCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "report-spot";
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            there: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        PackCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack";
+            order: string;
+            parcel: number;
+            line: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        NoteSeenCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note-seen";
+            order: string;
+            /** Format: uuid */
+            id: string;
+        };
+        CloseParcelCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close-parcel";
+            order: string;
+            parcel: number;
+            carton: string;
+            weightG: number;
+            /** @description Null leaves it to the cheapest service that takes the parcel. */
+            service: components["schemas"]["ChosenServiceDto"] | null;
+            /** @description Set where a person has looked into the box and says the weight is right. */
+            weightSeen: boolean;
+            /** Format: uuid */
+            id: string;
+        };
+        CheckCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check";
+            inspection: string;
+            no: number;
+            value: string;
+            /** Format: uuid */
+            id: string;
+        };
+        JudgeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judge";
+            inspection: string;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            verdict: "pass" | "quarantine" | "back";
+            reason: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        SortCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort";
+            round: string;
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            slotPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        SortMissingCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort-missing";
+            round: string;
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            fromPlaceId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        TakeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take";
+            round: string;
+            /** Format: uuid */
+            id: string;
+        };
+        HelpCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "help";
+            round: string;
+            /** Format: uuid */
+            id: string;
+        };
+        ToteCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tote";
+            round: string;
+            orderId: number;
+            totePlaceId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        PickCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pick";
+            round: string;
+            stopId: number;
+            itemId: number;
+            lotId: number;
+            fromPlaceId: number;
+            units: number;
+            totePlaceId: number;
+            /** @description Why another lot is taken than the one that was due. */
+            passedOver?: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ShortCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "short";
+            round: string;
+            stopId: number;
+            units: number;
+            /** @description The units that somebody has seen there. */
+            there: number;
+            /** Format: uuid */
+            id: string;
+        };
+        SetDownCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-down";
+            round: string;
+            placeId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        WhereToDto: {
+            code: string;
+            reason: string;
+            units: number;
+        };
+        ThenDto: {
+            code: string;
+            units: number;
+        };
+        StandingGoodsDto: {
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            fromPlaceId: number;
+            fromCode: string;
+            suggestion: components["schemas"]["WhereToDto"] | null;
+            then: components["schemas"]["ThenDto"][];
+        };
+        StoreTaskDto: {
+            siteId: number;
+            goods: components["schemas"]["StandingGoodsDto"][];
+            metres: number;
+        };
+        StoreBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "store";
+            task: components["schemas"]["StoreTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        RefillGoodsDto: {
+            /**
+             * Format: date-time
+             * @description When the soonest of them leaves; null where only the pick face runs low.
+             */
+            leavesAt: string | null;
+            /** @description All that may be taken from there. */
+            there: number;
+            /** @description Orders that cannot be picked before. */
+            orders: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            fromPlaceId: number;
+            fromCode: string;
+            suggestion: components["schemas"]["WhereToDto"] | null;
+            then: components["schemas"]["ThenDto"][];
+        };
+        RefillTaskDto: {
+            siteId: number;
+            goods: components["schemas"]["RefillGoodsDto"][];
+            metres: number;
+            /** @description Further goods to bring, once these are brought. */
+            more: number;
+        };
+        RefillBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refill";
+            task: components["schemas"]["RefillTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        ReceiveLineDto: {
+            lineId: number;
+            order: string;
+            line: number;
+            itemId: number;
+            packId: number;
+            ordered: number;
+            received: number;
+        };
+        PalletGoodsDto: {
+            lineId: number | null;
+            itemId: number;
+            units: number;
+            lot: string | null;
+            expires: string | null;
+        };
+        PalletDto: {
+            sscc: string;
+            contents: components["schemas"]["PalletGoodsDto"][];
+            received: boolean;
+        };
+        ReceiveTaskDto: {
+            /** @description Why goods must be looked at, by item. */
+            inspect: {
+                [key: string]: string;
+            };
+            document: string;
+            supplier: string;
+            overPercent: number;
+            fillRemaining: boolean;
+            dock: components["schemas"]["BookPlaceDto"];
+            apart: components["schemas"]["BookPlaceDto"] | null;
+            inspection: components["schemas"]["BookPlaceDto"] | null;
+            mayTake: boolean;
+            lines: components["schemas"]["ReceiveLineDto"][];
+            pallets: components["schemas"]["PalletDto"][];
+            serials: string[];
+        };
+        ReceiveBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive";
+            task: components["schemas"]["ReceiveTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        SpotDto: {
+            id: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            placeCode: string;
+            /** @description Why it is counted, and who has said so. */
+            why: string;
+            by: string;
+            /** @description Whether this person has said so: somebody else's eyes are worth more. */
+            isOwn: boolean;
+        };
+        SpotTaskDto: {
+            siteId: number;
+            spots: components["schemas"]["SpotDto"][];
+            metres: number;
+        };
+        SpotBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            task: components["schemas"]["SpotTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        SpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
+        PackLineDto: {
+            line: number;
+            itemId: number;
+            picked: number;
+            packed: number;
+            unitG: number | null;
+            unitMl: number | null;
+            /** @description The longest side of one base unit, in millimetres; null where it is not known. */
+            shelf: string | null;
+            longestMm: number | null;
+        };
+        PackedLineDto: {
+            line: number;
+            units: number;
+        };
+        PackParcelDto: {
+            number: number;
+            code: string;
+            open: boolean;
+            contents: components["schemas"]["PackedLineDto"][];
+        };
+        BenchParcelDto: {
+            number: number;
+            code: string;
+            state: string;
+            tracking: string | null;
+            carrier: string | null;
+            weightG: number | null;
+            /** @description Why its label could not be had yet; null where nothing is against it. */
+            problem: string | null;
+        };
+        CartonDto: {
+            code: string;
+            lengthMm: number;
+            widthMm: number;
+            heightMm: number;
+            tareG: number;
+            mostG: number;
+        };
+        PackTaskDto: {
+            /** @description What the order wants no longer: to be taken out and put away. */
+            spare: components["schemas"]["SpareDto"][];
+            order: string;
+            customer: string;
+            lines: components["schemas"]["PackLineDto"][];
+            note: string | null;
+            noteSeen: boolean;
+            parcels: components["schemas"]["PackParcelDto"][];
+            channel: string;
+            tote: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            /**
+             * Format: date-time
+             * @description The departure that it must catch, by the calendar of its site.
+             */
+            leavesAt: string | null;
+            state: string;
+            /** @description All parcels of the order, those that have left too. */
+            allParcels: components["schemas"]["BenchParcelDto"][];
+            cartons: components["schemas"]["CartonDto"][];
+            /** @description How far a weight may be from what is expected, in per cent and grams: the larger holds. */
+            weightPercent: number;
+            weightGrams: number;
+        };
+        PackBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack";
+            task: components["schemas"]["PackTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        CheckDto: {
+            no: number;
+            says: string;
+            /** @enum {string} */
+            kind: "yes" | "words" | "measure";
+            unit: string;
+            low: string | null;
+            high: string | null;
+        };
+        GoodsToInspectDto: {
+            /** @description What was found so far, by the number of the check. */
+            answers: {
+                [key: string]: string;
+            };
+            inspection: string;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            place: string;
+            units: number;
+            supplier: string;
+            why: string;
+            checks: components["schemas"]["CheckDto"][];
+        };
+        InspectTaskDto: {
+            siteId: number;
+            quarantine: components["schemas"]["BookPlaceDto"] | null;
+            goods: components["schemas"]["GoodsToInspectDto"][];
+        };
+        InspectBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspect";
+            task: components["schemas"]["InspectTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        WallDto: {
+            id: number;
+            code: string;
+            columns: number;
+        };
+        WallSlotDto: {
+            placeId: number;
+            code: string;
+            number: number;
+            orderId: number | null;
+            busy: boolean;
+        };
+        SortOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            /** @description Base units of it in the wall already. */
+            sorted: number;
+        };
+        SortGoodsDto: {
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            toteId: number;
+            tote: string;
+            units: number;
+        };
+        SortSpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
+        SortTaskDto: {
+            round: string;
+            siteId: number;
+            wall: components["schemas"]["WallDto"];
+            slots: components["schemas"]["WallSlotDto"][];
+            orders: components["schemas"]["SortOrderDto"][];
+            goods: components["schemas"]["SortGoodsDto"][];
+            spare: components["schemas"]["SortSpareDto"][];
+        };
+        SortBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort";
+            task: components["schemas"]["SortTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        PickOrderDto: {
+            id: number;
+            code: string;
+            customer: string;
+            note: string | null;
+            /** @description The totes that its goods go into, the one in use last. */
+            toteIds: number[];
+        };
+        OtherLotDto: {
+            lotId: number;
+            lot: string;
+            units: number;
+        };
+        PickStopDto: {
+            id: number;
+            orderId: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            placeId: number;
+            placeCode: string;
+            units: number;
+            picked: number;
+            short: number;
+            metres: number;
+            /** @description Who goes there, where it is somebody else than whoever asks. */
+            by?: string;
+            /** @description Other lots of it that lie there too and are held for nobody. */
+            others?: components["schemas"]["OtherLotDto"][];
+        };
+        ToteSpareDto: {
+            itemId: number;
+            units: number;
+            code: string;
+        };
+        PickTaskDto: {
+            round: string;
+            state: string;
+            /** @description Who walks it. */
+            picker: string | null;
+            siteId: number;
+            /** @description Whether its orders share totes and are sorted at a wall afterwards. */
+            pooled: boolean;
+            orders: components["schemas"]["PickOrderDto"][];
+            stops: components["schemas"]["PickStopDto"][];
+            busyToteIds: number[];
+            /** @description Whether goods leave a bin only once its code was scanned. */
+            mustScanBin: boolean;
+            /** @description Whether, of several totes, the right one is scanned each time. */
+            mustScanTote: boolean;
+            /** @description Whether each piece is scanned and no number keyed. */
+            scansEach: boolean;
+            /** @description What lies in its totes and is wanted no longer: to be put away. */
+            spare: components["schemas"]["ToteSpareDto"][];
+        };
+        PickBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pick";
+            task: components["schemas"]["PickTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"];
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  Identity_signInPage: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SignInPageDto'];
-        };
-      };
-    };
-  };
-  Identity_authority: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_me: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['MeDto'];
-        };
-      };
-    };
-  };
-  Identity_signIn: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SignInDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_signOut: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_badge: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BadgeSignInDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_changeOwn: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChangeOwnDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_askReset: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AskResetDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_whose: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TokenDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WhoseTokenDto'];
-        };
-      };
-    };
-  };
-  Identity_choose: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChooseDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PersonDto'][];
-        };
-      };
-    };
-  };
-  Identity_invite: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPersonDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PersonIdDto'];
-        };
-      };
-    };
-  };
-  Identity_editPerson: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPersonDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_remind: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_signPersonOut: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_duties: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DutiesDto'];
-        };
-      };
-    };
-  };
-  Identity_setRight: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        duty: string;
-        right: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AllowedDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_editDevice: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDeviceDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_deviceList: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DeviceDto'][];
-        };
-      };
-    };
-  };
-  Identity_openEnrolment: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewEnrolmentDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['EnrolmentDto'];
-        };
-      };
-    };
-  };
-  Identity_enrol: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EnrolDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Identity_revoke: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  PersonChanges_answer: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AgreeDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  PersonChanges_answerOwn: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AgreeDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Preferences_read: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PreferenceDto'];
-        };
-      };
-    };
-  };
-  Preferences_keep: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PreferenceDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Sites_list: {
-    parameters: {
-      query?: {
-        limit?: string;
-        from?: string;
-        sort?: string;
-        site?: string;
-        state?: string;
-        zone?: string;
-        kind?: string;
-        search?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlacePageDto'];
-        };
-      };
-    };
-  };
-  Sites_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewPlaceDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Sites_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlaceSheetDto'];
-        };
-      };
-    };
-  };
-  Sites_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPlaceDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Sites_build: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AislesDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AislesMadeDto'];
-        };
-      };
-    };
-  };
-  Sites_zones: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ZoneDto'][];
-        };
-      };
-    };
-  };
-  Sites_addZone: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewZoneDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Sites_editZone: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditZoneDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Sites_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanDto'];
-        };
-      };
-    };
-  };
-  Sites_editPlan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPlanDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Company_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SettingDto'][];
-        };
-      };
-    };
-  };
-  Company_set: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetSettingDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Company_money: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['MoneyListsDto'];
-        };
-      };
-    };
-  };
-  Company_setMoney: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MoneyDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Company_calendars: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SiteCalendarDto'][];
-        };
-      };
-    };
-  };
-  Company_setCalendar: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditSiteCalendarDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Company_addSite: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewSiteDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Company_series: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SeriesDto'][];
-        };
-      };
-    };
-  };
-  Company_setSeries: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetSeriesDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Founding_firstOwner: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FirstOwnerDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Catalogue_list: {
-    parameters: {
-      query?: {
-        search?: string;
-        site?: string;
-        className?: string;
-        tag?: string;
-        supplier?: string;
-        state?: string;
-        sort?: string;
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemPageDto'];
-        };
-      };
-    };
-  };
-  Catalogue_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditItemDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Catalogue_counts: {
-    parameters: {
-      query?: {
-        search?: string;
-        site?: string;
-        className?: string;
-        tag?: string;
-        supplier?: string;
-        state?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemCountsDto'];
-        };
-      };
-    };
-  };
-  Catalogue_choices: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemChoicesDto'];
-        };
-      };
-    };
-  };
-  Catalogue_extraFields: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ExtraFieldsDto'];
-        };
-      };
-    };
-  };
-  Catalogue_setExtraFields: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditExtraFieldsDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Catalogue_changeMany: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChangeManyDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChangedDto'];
-        };
-      };
-    };
-  };
-  Catalogue_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemDto'];
-        };
-      };
-    };
-  };
-  Catalogue_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditItemDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Catalogue_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChangeFieldDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChangedDto'];
-        };
-      };
-    };
-  };
-  Catalogue_addBarcode: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewBarcodeDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Catalogue_picture: {
-    parameters: {
-      query?: {
-        size?: string;
-      };
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'image/webp': unknown;
-        };
-      };
-    };
-  };
-  Catalogue_setPicture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Catalogue_dropPicture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Drawings_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DrawingDto'][];
-        };
-      };
-    };
-  };
-  Pictures_named: {
-    parameters: {
-      query?: {
-        names?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PictureForDto'][];
-        };
-      };
-    };
-  };
-  Stock_stockOf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemStockDto'];
-        };
-      };
-    };
-  };
-  Stock_movements: {
-    parameters: {
-      query?: {
-        before?: string;
-      };
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['MovementPageDto'];
-        };
-      };
-    };
-  };
-  Stock_why: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-        figure: string;
-        siteId: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WhyTermDto'][];
-        };
-      };
-    };
-  };
-  Suppliers_list: {
-    parameters: {
-      query?: {
-        search?: string;
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SupplierPageDto'];
-        };
-      };
-    };
-  };
-  Suppliers_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditSupplierDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Suppliers_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SupplierSheetDto'];
-        };
-      };
-    };
-  };
-  Suppliers_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditSupplierDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Suppliers_documentKey: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DocumentKeyDto'];
-        };
-      };
-    };
-  };
-  Labels_designs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DesignDto'][];
-        };
-      };
-    };
-  };
-  Labels_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDesignDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DesignIdDto'];
-        };
-      };
-    };
-  };
-  Labels_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDesignDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Labels_drop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Labels_sample: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDesignDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/pdf': unknown;
-        };
-      };
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Labels_pdf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PrintLabelsDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/pdf': unknown;
-        };
-      };
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Labels_print: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PrintLabelsDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PrintedDto'];
-        };
-      };
-    };
-  };
-  Labels_tray: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TrayRowDto'][];
-        };
-      };
-    };
-  };
-  Labels_printers: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PrinterDto'][];
-        };
-      };
-    };
-  };
-  Labels_addPrinter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPrinterDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PrinterIdDto'];
-        };
-      };
-    };
-  };
-  Labels_editPrinter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPrinterDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PrinterIdDto'];
-        };
-      };
-    };
-  };
-  Floor_task: {
-    parameters: {
-      query?: {
-        asked?: string;
-      };
-      header?: never;
-      path: {
-        kind: string;
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FloorTask'];
-        };
-      };
-    };
-  };
-  Floor_command: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FloorPostDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FloorAnswerDto'];
-        };
-      };
-    };
-  };
-  Floor_book: {
-    parameters: {
-      query: {
-        site: string;
-        since?: string;
-        until?: string;
-        after?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BookPartDto'];
-        };
-      };
-    };
-  };
-  Floor_open: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['QuestionDto'][];
-        };
-      };
-    };
-  };
-  Floor_answer: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AnswerQuestionDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FloorAnswerDto'];
-        };
-      };
-    };
-  };
-  Carriers_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CarrierDto'][];
-        };
-      };
-    };
-  };
-  Carriers_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewCarrierDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Carriers_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CarrierSheetDto'];
-        };
-      };
-    };
-  };
-  Carriers_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditCarrierDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Carriers_attempt: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TryCarrierDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TriedCarrierDto'];
-        };
-      };
-    };
-  };
-  Boxes_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BoxDto'][];
-        };
-      };
-    };
-  };
-  Boxes_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewBoxDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Boxes_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BoxDto'];
-        };
-      };
-    };
-  };
-  Boxes_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditBoxDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PurchaseOrderPageDto'];
-        };
-      };
-    };
-  };
-  Purchasing_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPurchaseOrderDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PurchaseOrderDto'];
-        };
-      };
-    };
-  };
-  Purchasing_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditPurchaseOrderDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_pdf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Purchasing_ubl: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/xml': unknown;
-        };
-      };
-    };
-  };
-  Purchasing_place: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_cancel: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_close: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_settle: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SettleAnswerDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_copy: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_merge: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MergeOrderDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Purchasing_split: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SplitOrderDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderFiles_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/octet-stream': unknown;
-        };
-      };
-    };
-  };
-  OrderFiles_removeFile: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  OrderFiles_addFile: {
-    parameters: {
-      query: {
-        name: string;
-      };
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptFileDto'];
-        };
-      };
-    };
-  };
-  SupplierReturns_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SupplierReturnPageDto'];
-        };
-      };
-    };
-  };
-  SupplierReturns_send: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SendBackDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  SupplierReturns_aside: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AsideDto'][];
-        };
-      };
-    };
-  };
-  SupplierReturns_ofArrival: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AsideDto'][];
-        };
-      };
-    };
-  };
-  SupplierReturns_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeInDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PostedDto'];
-        };
-      };
-    };
-  };
-  SupplierReturns_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SupplierReturnDto'];
-        };
-      };
-    };
-  };
-  SupplierReturns_pdf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  SupplierReturns_credit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CreditDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Inspections_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['InspectionPageDto'];
-        };
-      };
-    };
-  };
-  Inspections_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['InspectionDto'];
-        };
-      };
-    };
-  };
-  InspectionRules_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['InspectionRuleDto'][];
-        };
-      };
-    };
-  };
-  InspectionRules_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WriteRuleDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  InspectionRules_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WriteRuleDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  InspectionRules_remove: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  Checklists_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChecklistDto'][];
-        };
-      };
-    };
-  };
-  Checklists_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WriteChecklistDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  Checklists_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WriteChecklistDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  Checklists_remove: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['KeptDto'];
-        };
-      };
-    };
-  };
-  Receiving_due: {
-    parameters: {
-      query?: {
-        site?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DueDto'][];
-        };
-      };
-    };
-  };
-  Receiving_findDue: {
-    parameters: {
-      query: {
-        code: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FindDueDto'];
-        };
-      };
-    };
-  };
-  Receiving_addArrival: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewArrivalDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Arrivals_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ArrivalPageDto'];
-        };
-      };
-    };
-  };
-  Arrivals_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ArrivalDto'];
-        };
-      };
-    };
-  };
-  Arrivals_setDoor: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ArrivalDoorDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Arrivals_notComing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Arrivals_takeDocument: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TakenDocumentDto'];
-        };
-      };
-    };
-  };
-  Arrivals_fromSupplier: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TakenDocumentDto'];
-        };
-      };
-    };
-  };
-  Arrivals_picture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'image/webp': unknown;
-        };
-      };
-    };
-  };
-  Arrivals_setPicture: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  UnreadDocuments_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['UnreadDocumentPageDto'];
-        };
-      };
-    };
-  };
-  UnreadDocuments_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['UnreadDocumentDto'];
-        };
-      };
-    };
-  };
-  UnreadDocuments_takeIn: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  UnreadDocuments_setAside: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetDocumentAsideDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Bills_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BillPageDto'];
-        };
-      };
-    };
-  };
-  Bills_enter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EnterBillDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Bills_open: {
-    parameters: {
-      query: {
-        supplier: string;
-        order?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OpenToBillDto'];
-        };
-      };
-    };
-  };
-  Bills_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BillDto'];
-        };
-      };
-    };
-  };
-  Bills_settle: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SettleBillDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Customers_list: {
-    parameters: {
-      query?: {
-        search?: string;
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CustomerPageDto'];
-        };
-      };
-    };
-  };
-  Customers_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditCustomerDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Customers_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CustomerSheetDto'];
-        };
-      };
-    };
-  };
-  Customers_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditCustomerDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Channels_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChannelDto'][];
-        };
-      };
-    };
-  };
-  Channels_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewChannelDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Channels_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChannelSheetDto'];
-        };
-      };
-    };
-  };
-  Channels_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditChannelDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Channels_giveSecret: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChannelSecretDto'];
-        };
-      };
-    };
-  };
-  Orders_list: {
-    parameters: {
-      query?: {
-        search?: string;
-        channel?: string;
-        by?: 'departure' | 'customer' | 'channel';
-        show?: 'all' | 'urgent' | 'ready' | 'short' | 'stuck' | 'quotes' | 'gone' | 'cancelled';
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OrderPageDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewOrderDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Orders_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OrderDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditOrderDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['EditedOrderDto'];
-        };
-      };
-    };
-  };
-  Orders_packingList: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Orders_ways: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OrderWayDto'][];
-        };
-      };
-    };
-  };
-  Orders_cures: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LineCuresDto'][];
-        };
-      };
-    };
-  };
-  Counting_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SpotCountDto'][];
-        };
-      };
-    };
-  };
-  Counting_count: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CountUnitsDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['IdDto'];
-        };
-      };
-    };
-  };
-  Counting_settle: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['IdDto'];
-        };
-      };
-    };
-  };
-  Counting_again: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['IdDto'];
-        };
-      };
-    };
-  };
-  Picking_release: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ReleasedDto'];
-        };
-      };
-    };
-  };
-  Picking_recall: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Picking_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RoundSheetDto'];
-        };
-      };
-    };
-  };
-  Picking_enter: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PaperResultsDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Picking_print: {
-    parameters: {
-      query?: {
-        papers?: string;
-        rounds?: string;
-        site?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Picking_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-        site?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RoundPageDto'];
-        };
-      };
-    };
-  };
-  Board_send: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SendRoundsDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SentRoundsDto'];
-        };
-      };
-    };
-  };
-  Board_board: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ReleaseBoardDto'];
-        };
-      };
-    };
-  };
-  Board_walks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WalksDto'];
-        };
-      };
-    };
-  };
-  Board_pickers: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PickerDto'][];
-        };
-      };
-    };
-  };
-  Board_give: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SendRoundDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Board_giveStop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-        stopId: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GiveStopDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Board_recall: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Runs_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DailyRunsDto'];
-        };
-      };
-    };
-  };
-  Runs_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDailyRunDto'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DailyRunIdDto'];
-        };
-      };
-    };
-  };
-  Runs_preview: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RunPreviewDto'];
-        };
-      };
-    };
-  };
-  Runs_edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EditDailyRunDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DailyRunIdDto'];
-        };
-      };
-    };
-  };
-  Runs_remove: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DailyRunIdDto'];
-        };
-      };
-    };
-  };
-  Packing_queue: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-        site?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BenchPageDto'];
-        };
-      };
-    };
-  };
-  Packing_sendBy: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SendByDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Packing_rates: {
-    parameters: {
-      query: {
-        weight: string;
-      };
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RatesDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_facts: {
-    parameters: {
-      query: {
-        channel?: string;
-        account?: string;
-        site: string;
-      };
-      header?: never;
-      path: {
-        sku: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['GoodsFactsDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_split: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SplitDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_merge: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MergeDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_siblings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SiblingDto'][];
-        };
-      };
-    };
-  };
-  OrderDesk_projection: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sku: string;
-        siteId: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ProjectionDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_hits: {
-    parameters: {
-      query: {
-        on: string;
-      };
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HitDto'][];
-        };
-      };
-    };
-  };
-  OrderDesk_writeLetters: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WriteLettersDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LettersDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_together: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BulkDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BulkLineDto'][];
-        };
-      };
-    };
-  };
-  OrderDesk_packingLists: {
-    parameters: {
-      query: {
-        orders: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  OrderDesk_people: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OwnerDto'][];
-        };
-      };
-    };
-  };
-  OrderDesk_holdersOf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-        line: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LineHoldersDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-        line: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeFromDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_confirm: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ConfirmQuoteDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_mail: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_paper: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  OrderDesk_events: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OrderEventDto'][];
-        };
-      };
-    };
-  };
-  OrderDesk_promise: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PromiseDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_mend: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ClearHoldDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_hold: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HoldDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_clear: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ClearHoldWhyDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_cancellingOf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CancellingDto'];
-        };
-      };
-    };
-  };
-  OrderDesk_cancel: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CancelDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_webhook: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': Record<string, never>;
-        };
-      };
-    };
-  };
-  ChannelDesk_document: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/xml': string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': Record<string, never>;
-        };
-      };
-    };
-  };
-  ChannelDesk_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/octet-stream': string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TakenFileDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ExchangePageDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ExchangeDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_tryNow: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AskedDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_beliefs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BeliefDto'][];
-        };
-      };
-    };
-  };
-  ChannelDesk_ask: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AskedDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_repair: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AskedDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_notListed: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['UnlistedPageDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_listItems: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ListItemDto'][];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AskedDto'];
-        };
-      };
-    };
-  };
-  ChannelDesk_offers: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OfferDto'][];
-        };
-      };
-    };
-  };
-  ChannelDesk_take: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeOfferDto'][];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AskedDto'];
-        };
-      };
-    };
-  };
-  Parked_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ParkedPageDto'];
-        };
-      };
-    };
-  };
-  Parked_sheet: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ParkedDto'];
-        };
-      };
-    };
-  };
-  Parked_mend: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MendDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CodeDto'];
-        };
-      };
-    };
-  };
-  Parked_setAside: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetAsideDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Dispatch_lanes: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LaneDto'][];
-        };
-      };
-    };
-  };
-  Dispatch_label: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        code: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Dispatch_handOver: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HandOverDto'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HandedOverDto'];
-        };
-      };
-    };
-  };
-  Imports_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ImportPageDto'];
-        };
-      };
-    };
-  };
-  Imports_read: {
-    parameters: {
-      query: {
-        name: string;
-        kind?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ImportIdDto'];
-        };
-      };
-    };
-  };
-  Imports_kinds: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ImportKindDto'][];
-        };
-      };
-    };
-  };
-  Imports_one: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ImportDto'];
-        };
-      };
-    };
-  };
-  Imports_faulty: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-        kind: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': unknown;
-        };
-      };
-    };
-  };
-  Imports_map: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MapColumnsDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Imports_apply: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ApplyDto'];
-      };
-    };
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Imports_undo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Exports_list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-        kind: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': unknown;
-        };
-      };
-    };
-  };
-  Exports_everything: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/zip': unknown;
-        };
-      };
-    };
-  };
-  Exports_data: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-        kind: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/csv': unknown;
-        };
-      };
-    };
-  };
-  Desk_newest: {
-    parameters: {
-      query?: {
-        document?: string;
-        mine?: string;
-        person?: string;
-        stage?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TapeDto'];
-        };
-      };
-    };
-  };
-  Desk_undo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['UndoneDto'];
-        };
-      };
-    };
-  };
-  Desk_stream: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Desk_line: {
-    parameters: {
-      query?: {
-        site?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LineDto'];
-        };
-      };
-    };
-  };
-  Desk_now: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['NowDto'];
-        };
-      };
-    };
-  };
-  Desk_look: {
-    parameters: {
-      query: {
-        code: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LookDto'];
-        };
-      };
-    };
-  };
-  Desk_find: {
-    parameters: {
-      query?: {
-        q?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['FindDto'];
-        };
-      };
-    };
-  };
-  Health_live: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HealthDto'];
-        };
-      };
-    };
-  };
-  Health_ready: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HealthDto'];
-        };
-      };
-    };
-  };
-  Outbox_list: {
-    parameters: {
-      query?: {
-        from?: string;
-        limit?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['OutboxPageDto'];
-        };
-      };
-    };
-  };
-  Outbox_retry: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  Practice_codes: {
-    parameters: {
-      query: {
-        site: string;
-        document?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PracticeGroupDto'][];
-        };
-      };
-    };
-  };
+    Identity_signInPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInPageDto"];
+                };
+            };
+        };
+    };
+    Identity_authority: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeDto"];
+                };
+            };
+        };
+    };
+    Identity_signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_badge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BadgeSignInDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_changeOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeOwnDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_askReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskResetDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_whose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoseTokenDto"];
+                };
+            };
+        };
+    };
+    Identity_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonDto"][];
+                };
+            };
+        };
+    };
+    Identity_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPersonDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonIdDto"];
+                };
+            };
+        };
+    };
+    Identity_editPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPersonDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_remind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_signPersonOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_duties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DutiesDto"];
+                };
+            };
+        };
+    };
+    Identity_setRight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                duty: string;
+                right: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AllowedDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_editDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDeviceDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_deviceList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceDto"][];
+                };
+            };
+        };
+    };
+    Identity_openEnrolment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEnrolmentDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnrolmentDto"];
+                };
+            };
+        };
+    };
+    Identity_enrol: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnrolDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Identity_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PersonChanges_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PersonChanges_answerOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreeDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Preferences_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferenceDto"];
+                };
+            };
+        };
+    };
+    Preferences_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferenceDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Sites_list: {
+        parameters: {
+            query?: {
+                limit?: string;
+                from?: string;
+                sort?: string;
+                site?: string;
+                state?: string;
+                zone?: string;
+                kind?: string;
+                search?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacePageDto"];
+                };
+            };
+        };
+    };
+    Sites_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlaceDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceSheetDto"];
+                };
+            };
+        };
+    };
+    Sites_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPlaceDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AislesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AislesMadeDto"];
+                };
+            };
+        };
+    };
+    Sites_zones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneDto"][];
+                };
+            };
+        };
+    };
+    Sites_addZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewZoneDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_editZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditZoneDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Sites_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanDto"];
+                };
+            };
+        };
+    };
+    Sites_editPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPlanDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingDto"][];
+                };
+            };
+        };
+    };
+    Company_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSettingDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_money: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyListsDto"];
+                };
+            };
+        };
+    };
+    Company_setMoney: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoneyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_calendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteCalendarDto"][];
+                };
+            };
+        };
+    };
+    Company_setCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSiteCalendarDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Company_addSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSiteDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Company_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesDto"][];
+                };
+            };
+        };
+    };
+    Company_setSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSeriesDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Founding_firstOwner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstOwnerDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Catalogue_list: {
+        parameters: {
+            query?: {
+                search?: string;
+                site?: string;
+                className?: string;
+                tag?: string;
+                supplier?: string;
+                state?: string;
+                sort?: string;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemPageDto"];
+                };
+            };
+        };
+    };
+    Catalogue_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditItemDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Catalogue_counts: {
+        parameters: {
+            query?: {
+                search?: string;
+                site?: string;
+                className?: string;
+                tag?: string;
+                supplier?: string;
+                state?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemCountsDto"];
+                };
+            };
+        };
+    };
+    Catalogue_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemChoicesDto"];
+                };
+            };
+        };
+    };
+    Catalogue_extraFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExtraFieldsDto"];
+                };
+            };
+        };
+    };
+    Catalogue_setExtraFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditExtraFieldsDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Catalogue_changeMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeManyDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDto"];
+                };
+            };
+        };
+    };
+    Catalogue_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemDto"];
+                };
+            };
+        };
+    };
+    Catalogue_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditItemDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Catalogue_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFieldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDto"];
+                };
+            };
+        };
+    };
+    Catalogue_addBarcode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBarcodeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Catalogue_picture: {
+        parameters: {
+            query?: {
+                size?: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
+                };
+            };
+        };
+    };
+    Catalogue_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Catalogue_dropPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Drawings_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingDto"][];
+                };
+            };
+        };
+    };
+    Pictures_named: {
+        parameters: {
+            query?: {
+                names?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureForDto"][];
+                };
+            };
+        };
+    };
+    Stock_stockOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemStockDto"];
+                };
+            };
+        };
+    };
+    Stock_movements: {
+        parameters: {
+            query?: {
+                before?: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementPageDto"];
+                };
+            };
+        };
+    };
+    Stock_why: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+                figure: string;
+                siteId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyTermDto"][];
+                };
+            };
+        };
+    };
+    Suppliers_list: {
+        parameters: {
+            query?: {
+                search?: string;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierPageDto"];
+                };
+            };
+        };
+    };
+    Suppliers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSupplierDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Suppliers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierSheetDto"];
+                };
+            };
+        };
+    };
+    Suppliers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSupplierDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Suppliers_documentKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentKeyDto"];
+                };
+            };
+        };
+    };
+    Labels_designs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignDto"][];
+                };
+            };
+        };
+    };
+    Labels_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignIdDto"];
+                };
+            };
+        };
+    };
+    Labels_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDesignDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Labels_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedDto"];
+                };
+            };
+        };
+    };
+    Labels_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayRowDto"][];
+                };
+            };
+        };
+    };
+    Labels_printers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterDto"][];
+                };
+            };
+        };
+    };
+    Labels_addPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Labels_editPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPrinterDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterIdDto"];
+                };
+            };
+        };
+    };
+    Floor_task: {
+        parameters: {
+            query?: {
+                asked?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorTask"];
+                };
+            };
+        };
+    };
+    Floor_command: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorPostDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswerDto"];
+                };
+            };
+        };
+    };
+    Floor_book: {
+        parameters: {
+            query: {
+                site: string;
+                since?: string;
+                until?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPartDto"];
+                };
+            };
+        };
+    };
+    Floor_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionDto"][];
+                };
+            };
+        };
+    };
+    Floor_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerQuestionDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswerDto"];
+                };
+            };
+        };
+    };
+    Carriers_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierDto"][];
+                };
+            };
+        };
+    };
+    Carriers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCarrierDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Carriers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierSheetDto"];
+                };
+            };
+        };
+    };
+    Carriers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCarrierDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Carriers_attempt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryCarrierDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedCarrierDto"];
+                };
+            };
+        };
+    };
+    Boxes_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxDto"][];
+                };
+            };
+        };
+    };
+    Boxes_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBoxDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Boxes_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxDto"];
+                };
+            };
+        };
+    };
+    Boxes_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditBoxDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurchaseOrderPageDto"];
+                };
+            };
+        };
+    };
+    Purchasing_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPurchaseOrderDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurchaseOrderDto"];
+                };
+            };
+        };
+    };
+    Purchasing_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditPurchaseOrderDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Purchasing_ubl: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": unknown;
+                };
+            };
+        };
+    };
+    Purchasing_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleAnswerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeOrderDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Purchasing_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitOrderDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderFiles_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    OrderFiles_removeFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OrderFiles_addFile: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFileDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnPageDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBackDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_ofArrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideDto"][];
+                };
+            };
+        };
+    };
+    SupplierReturns_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeInDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierReturnDto"];
+                };
+            };
+        };
+    };
+    SupplierReturns_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SupplierReturns_credit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreditDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Inspections_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionPageDto"];
+                };
+            };
+        };
+    };
+    Inspections_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionRuleDto"][];
+                };
+            };
+        };
+    };
+    InspectionRules_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    InspectionRules_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecklistDto"][];
+                };
+            };
+        };
+    };
+    Checklists_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteChecklistDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Checklists_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDto"];
+                };
+            };
+        };
+    };
+    Receiving_due: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueDto"][];
+                };
+            };
+        };
+    };
+    Receiving_findDue: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindDueDto"];
+                };
+            };
+        };
+    };
+    Receiving_addArrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewArrivalDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Arrivals_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalPageDto"];
+                };
+            };
+        };
+    };
+    Arrivals_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalDto"];
+                };
+            };
+        };
+    };
+    Arrivals_setDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrivalDoorDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Arrivals_notComing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Arrivals_takeDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenDocumentDto"];
+                };
+            };
+        };
+    };
+    Arrivals_fromSupplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenDocumentDto"];
+                };
+            };
+        };
+    };
+    Arrivals_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
+                };
+            };
+        };
+    };
+    Arrivals_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    UnreadDocuments_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadDocumentPageDto"];
+                };
+            };
+        };
+    };
+    UnreadDocuments_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadDocumentDto"];
+                };
+            };
+        };
+    };
+    UnreadDocuments_takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    UnreadDocuments_setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetDocumentAsideDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Bills_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillPageDto"];
+                };
+            };
+        };
+    };
+    Bills_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterBillDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Bills_open: {
+        parameters: {
+            query: {
+                supplier: string;
+                order?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenToBillDto"];
+                };
+            };
+        };
+    };
+    Bills_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BillDto"];
+                };
+            };
+        };
+    };
+    Bills_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleBillDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Customers_list: {
+        parameters: {
+            query?: {
+                search?: string;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerPageDto"];
+                };
+            };
+        };
+    };
+    Customers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCustomerDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Customers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerSheetDto"];
+                };
+            };
+        };
+    };
+    Customers_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditCustomerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Channels_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelDto"][];
+                };
+            };
+        };
+    };
+    Channels_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewChannelDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Channels_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelSheetDto"];
+                };
+            };
+        };
+    };
+    Channels_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditChannelDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Channels_giveSecret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelSecretDto"];
+                };
+            };
+        };
+    };
+    Orders_list: {
+        parameters: {
+            query?: {
+                search?: string;
+                channel?: string;
+                by?: "departure" | "customer" | "channel";
+                show?: "all" | "urgent" | "ready" | "short" | "stuck" | "quotes" | "gone" | "cancelled";
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderPageDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOrderDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Orders_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOrderDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedOrderDto"];
+                };
+            };
+        };
+    };
+    Orders_packingList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Orders_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderWayDto"][];
+                };
+            };
+        };
+    };
+    Orders_cures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineCuresDto"][];
+                };
+            };
+        };
+    };
+    Counting_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotCountDto"][];
+                };
+            };
+        };
+    };
+    Counting_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountUnitsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counting_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counting_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Picking_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleasedDto"];
+                };
+            };
+        };
+    };
+    Picking_recall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Picking_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundSheetDto"];
+                };
+            };
+        };
+    };
+    Picking_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperResultsDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Picking_print: {
+        parameters: {
+            query?: {
+                papers?: string;
+                rounds?: string;
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Picking_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundPageDto"];
+                };
+            };
+        };
+    };
+    Board_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendRoundsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentRoundsDto"];
+                };
+            };
+        };
+    };
+    Board_board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseBoardDto"];
+                };
+            };
+        };
+    };
+    Board_walks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalksDto"];
+                };
+            };
+        };
+    };
+    Board_pickers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickerDto"][];
+                };
+            };
+        };
+    };
+    Board_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendRoundDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Board_giveStop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                stopId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveStopDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Board_recall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunsDto"];
+                };
+            };
+        };
+    };
+    Runs_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDailyRunDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Runs_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPreviewDto"];
+                };
+            };
+        };
+    };
+    Runs_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDailyRunDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Runs_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Packing_queue: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPageDto"];
+                };
+            };
+        };
+    };
+    Packing_sendBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendByDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Packing_rates: {
+        parameters: {
+            query: {
+                weight: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_facts: {
+        parameters: {
+            query: {
+                channel?: string;
+                account?: string;
+                site: string;
+            };
+            header?: never;
+            path: {
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoodsFactsDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_siblings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiblingDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_projection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sku: string;
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectionDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_hits: {
+        parameters: {
+            query: {
+                on: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_writeLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteLettersDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettersDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BulkDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BulkLineDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_packingLists: {
+        parameters: {
+            query: {
+                orders: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OrderDesk_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnerDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_holdersOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineHoldersDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFromDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmQuoteDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OrderDesk_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderEventDto"][];
+                };
+            };
+        };
+    };
+    OrderDesk_promise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PromiseDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearHoldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearHoldWhyDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_cancellingOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CancellingDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_webhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    ChannelDesk_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/xml": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    ChannelDesk_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenFileDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangePageDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangeDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_tryNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_beliefs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeliefDto"][];
+                };
+            };
+        };
+    };
+    ChannelDesk_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_repair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_notListed: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnlistedPageDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_listItems: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListItemDto"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    ChannelDesk_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferDto"][];
+                };
+            };
+        };
+    };
+    ChannelDesk_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOfferDto"][];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedDto"];
+                };
+            };
+        };
+    };
+    Parked_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParkedPageDto"];
+                };
+            };
+        };
+    };
+    Parked_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParkedDto"];
+                };
+            };
+        };
+    };
+    Parked_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Parked_setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsideDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Dispatch_lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaneDto"][];
+                };
+            };
+        };
+    };
+    Dispatch_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Dispatch_handOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOverDto"];
+                };
+            };
+        };
+    };
+    Imports_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPageDto"];
+                };
+            };
+        };
+    };
+    Imports_read: {
+        parameters: {
+            query: {
+                name: string;
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportIdDto"];
+                };
+            };
+        };
+    };
+    Imports_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportKindDto"][];
+                };
+            };
+        };
+    };
+    Imports_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDto"];
+                };
+            };
+        };
+    };
+    Imports_faulty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Imports_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapColumnsDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Imports_apply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Imports_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Exports_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Exports_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+        };
+    };
+    Exports_data: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Desk_newest: {
+        parameters: {
+            query?: {
+                document?: string;
+                mine?: string;
+                person?: string;
+                stage?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeDto"];
+                };
+            };
+        };
+    };
+    Desk_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneDto"];
+                };
+            };
+        };
+    };
+    Desk_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Desk_line: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineDto"];
+                };
+            };
+        };
+    };
+    Desk_now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NowDto"];
+                };
+            };
+        };
+    };
+    Desk_look: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookDto"];
+                };
+            };
+        };
+    };
+    Desk_find: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindDto"];
+                };
+            };
+        };
+    };
+    Health_live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthDto"];
+                };
+            };
+        };
+    };
+    Health_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthDto"];
+                };
+            };
+        };
+    };
+    Outbox_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutboxPageDto"];
+                };
+            };
+        };
+    };
+    Outbox_retry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Practice_codes: {
+        parameters: {
+            query: {
+                site: string;
+                document?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGroupDto"][];
+                };
+            };
+        };
+    };
 }

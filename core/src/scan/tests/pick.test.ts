@@ -1,5 +1,5 @@
 import { checkPick, currentStop, isEmptyRound, othersStops, pick, startPick, wantedAt, type PickState, type PickTask } from '../index.js';
-import { type AnyInput, book, clear, codes, confirm, count, notHere, places, scan, walk } from './book.js';
+import { type AnyInput, book, clear, codes, confirm, count, notHere, over, places, scan, walk } from './book.js';
 
 const stop = (id: number, itemId: number, place: { id: number; code: string }, units: number, more: object = {}) => ({
   id,
@@ -287,6 +287,13 @@ describe('picking', () => {
     expect(checkPick(task.stops[0], item, 1, 0)).toMatchObject({ detail: 'No more wanted. Put it back in A-01-1' });
     expect(checkPick(undefined, item, 1, 1)).toMatchObject({ band: 'not-this' });
     expect(checkPick(task.stops[0], item, 0, 5)).toMatchObject({ title: 'Nothing counted' });
+  });
+
+  it('takes no number for an item of which every piece is scanned', () => {
+    const each = { ...book, items: { ...book.items, 1: { ...book.items['1']!, scanEach: true } } };
+    const { last, commands } = walk(over(pick, each), withTote, startPick, scan('A-01-1'), scan(codes.jar), count(11, 50));
+    expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Each piece is scanned' });
+    expect(commands.filter((c) => c.kind === 'pick')).toEqual([]);
   });
 
   describe('of a round that several walk', () => {

@@ -40,6 +40,7 @@ const ITEM_COLUMNS: readonly (readonly [key: string, column: string, empty: stri
   ['labour', 'labour', null],
   ['taxCode', 'tax_code', null],
   ['neverHoldsUp', 'never_holds_up', 0],
+  ['scanEach', 'scan_each', 0],
   ['picture', 'picture', 'box'],
 ];
 const PACK_COLUMNS: readonly (readonly [key: string, column: string, empty: string | null])[] = [
@@ -78,6 +79,7 @@ async function columns(tx: Pick<Tx, 'query'>, person: Person): Promise<Column[]>
     { key: 'kind', label: 'Kind', read: cell.oneOf(ITEM_KINDS) },
     { key: 'taxCode', label: 'Tax', also: ['tax code', 'vat'], read: cell.text(12) },
     { key: 'neverHoldsUp', label: 'Never holds up an order', read: cell.yesNo },
+    { key: 'scanEach', label: 'Every piece is scanned', read: cell.yesNo },
     { key: 'picture', label: 'Drawing', read: cell.code(/^[A-Za-z-]{1,40}$/, 'The name of a drawing, such as box') },
     ...own.map(extraColumn),
   ];
@@ -291,6 +293,7 @@ async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells
       kind: text(r['kind']),
       taxCode: text(r['tax_code']),
       neverHoldsUp: yes(r['never_holds_up']),
+      scanEach: yes(r['scan_each']),
       picture: text(r['picture']),
       ...Object.fromEntries(own.map((f) => [`${EXTRA}${f.name}`, extra[f.name] ?? ''])),
     };

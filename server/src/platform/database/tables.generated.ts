@@ -444,6 +444,7 @@ export interface Tables {
       lacks_cost: number;
       lacks_size: number;
       min_life_days: number | null;
+      scan_each: number;
     };
     needs: 'sku' | 'name';
     computed: never;

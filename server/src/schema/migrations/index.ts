@@ -31,6 +31,7 @@ import { SortingWalls1790000000032 } from './0032-sorting-walls.js';
 import { SharedWalks1790000000033 } from './0033-shared-walks.js';
 import { DailyRuns1790000000034 } from './0034-daily-runs.js';
 import { PackedFromTheShelf1790000000035 } from './0035-packed-from-the-shelf.js';
+import { ScannedPieceByPiece1790000000036 } from './0036-scanned-piece-by-piece.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -71,4 +72,5 @@ export const migrations = [
   SharedWalks1790000000033,
   DailyRuns1790000000034,
   PackedFromTheShelf1790000000035,
+  ScannedPieceByPiece1790000000036,
 ];

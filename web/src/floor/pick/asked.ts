@@ -43,7 +43,8 @@ export interface Here {
   toTie: PickOrder | undefined;
 }
 
-export function hereOf(task: PickTask, state: PickState): Here {
+/** `scanEach`: whether each piece of an item is scanned. */
+export function hereOf(task: PickTask, state: PickState, scanEach: (itemId: number) => boolean): Here {
   const stop = currentStop(task, state);
   const inHand = inHandAt(state, stop);
   const atBin = isAtBin(state, stop);
@@ -60,7 +61,14 @@ export function hereOf(task: PickTask, state: PickState): Here {
     inHand,
     lot: (inHand > 0 ? state.hand?.other?.lot : undefined) ?? stop?.lot ?? null,
     setDown: isSetDown(task, state),
-    mayKey: inHand > 0 && !asksReason(state) && (atBin || !task.mustScanBin) && wanted > 1 && inHand < wanted && !task.scansEach,
+    mayKey:
+      inHand > 0 &&
+      !asksReason(state) &&
+      (atBin || !task.mustScanBin) &&
+      wanted > 1 &&
+      inHand < wanted &&
+      !task.scansEach &&
+      !(stop && scanEach(stop.itemId)),
     wantsLot: stop !== undefined && inHand > 0 && !isLotSeen(state, stop),
     asksWhy: inHand > 0 && asksReason(state),
     wantsTote: stop !== undefined && inHand === wanted && inHand > 0 && isSeen && !isToteKnown(task, state, stop),

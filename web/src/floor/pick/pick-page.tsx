@@ -1,4 +1,5 @@
 import { type Codebook, isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
+import { useCallback, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { FeedbackBand } from '../../flow/band';
 import { QuantityPad } from '../../flow/quantity-pad';
@@ -11,6 +12,7 @@ import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { asked, hereOf } from './asked';
+import { FreshLabel } from './fresh-label';
 import { OtherLots, WhyOver } from './lot-choice';
 import { NothingMine, OthersWalk } from './others-walk';
 import { StopView } from './stop-view';
@@ -38,8 +40,18 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
     documents: [task.round, ...task.orders.map((o) => o.code)],
   });
   const { state, input } = flow;
-  usePageScan(flow.scan);
-  const here = hereOf(task, state);
+  const [typed, setTyped] = useState<string | null>(null);
+  const { scan } = flow;
+  usePageScan(
+    useCallback(
+      (code, how) => {
+        setTyped(how === 'typed' ? code : null);
+        scan(code, how);
+      },
+      [scan],
+    ),
+  );
+  const here = hereOf(task, state, (itemId) => book.items[itemId]?.scanEach === true);
   const { stop, inHand, mayKey } = here;
   const item = stop && book.items[stop.itemId];
   const tote = Object.values(book.places).find((p) => p.id === here.tote)?.code ?? null;
@@ -97,6 +109,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           {here.wantsLot && stop && <OtherLots stop={stop} onLot={(lot) => input({ kind: 'lot', lot })} />}
           {here.asksWhy && <WhyOver onReason={(reason) => input({ kind: 'reason', reason })} />}
           {mayKey && stop && state.hand && <KeyNumber item={item} hand={state.hand} input={input} />}
+          {!mayKey && <FreshLabel typed={typed} book={book} />}
           <div style={{ marginTop: 'auto' }} />
           {/* The pad has the room while it is wanted. */}
           {!mayKey && !here.asksWhy && (

@@ -105,7 +105,10 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
             </option>
           ))}
         </SelectField>
-        <CheckField name="neverHoldsUp" label="Never holds up an order" />
+        <span className="grid gap-1">
+          <CheckField name="neverHoldsUp" label="Never holds up an order" />
+          <CheckField name="scanEach" label="Every piece is scanned when it is picked" />
+        </span>
       </div>
       <PackRows control={control} register={register} />
       {kind !== 'single' && <PartRows control={control} register={register} />}
@@ -130,6 +133,7 @@ const WORDS: Readonly<Record<keyof ItemValues, FieldWords>> = {
   cost: { label: 'Cost' },
   labour: { label: 'Labour' },
   neverHoldsUp: { label: 'Never holds up an order' },
+  scanEach: { label: 'Every piece is scanned' },
   tags: { label: 'Tags' },
   packs: { label: 'Pack units', show: rowsOf },
   sites: { label: 'Sites', show: rowsOf },

@@ -21,6 +21,7 @@ const item = {
   cost: '0.410000',
   labour: null,
   neverHoldsUp: false,
+  scanEach: false,
   tags: ['glass', 'spring'],
   extra: { origin: 'Netherwick' },
   packs: [

@@ -34,6 +34,7 @@ export interface ItemValues {
   cost: string;
   labour: string;
   neverHoldsUp: boolean;
+  scanEach: boolean;
   tags: string;
   packs: PackValues[];
   sites: SiteValues[];
@@ -71,6 +72,7 @@ export function freshValues(sites: readonly Dto['SiteDto'][]): ItemValues {
     cost: '',
     labour: '',
     neverHoldsUp: false,
+    scanEach: false,
     tags: '',
     packs: [{ ...blankPack, name: 'piece', plural: 'pieces', factor: '1' }],
     sites: sites.map((s) => ({
@@ -104,6 +106,7 @@ export function valuesOf(item: Dto['ItemDto']): ItemValues {
     cost: money(item.cost),
     labour: money(item.labour),
     neverHoldsUp: item.neverHoldsUp,
+    scanEach: item.scanEach,
     tags: item.tags.join(', '),
     extra: { ...item.extra },
     packs: [...item.packs].reverse().map((p) => ({
@@ -144,6 +147,7 @@ export function bodyOf(v: ItemValues, seesCosts: boolean): Dto['EditItemDto'] {
     minLifeDays: v.tracking === 'lot-expiry' && v.minLifeDays.trim() !== '' ? Number(v.minLifeDays) : null,
     taxCode: v.taxCode || null,
     neverHoldsUp: v.neverHoldsUp,
+    scanEach: v.scanEach,
     ...(seesCosts ? { cost: v.cost.trim() || null, labour: v.kind === 'assembly' ? v.labour.trim() || null : null } : {}),
     tags: v.tags
       .split(',')
