@@ -43,7 +43,9 @@ export class RunRules {
        FROM daily_run d JOIN site s ON s.id = d.site_id JOIN person p ON p.id = d.person_id LEFT JOIN channel c ON c.id = d.channel_id WHERE d.site_id IN (?) ORDER BY s.name, d.runs_at, d.id`,
       [[0, ...siteIds]],
     );
-    const channels = await rows<RunChannelDto>(this.source, 'SELECT id, name FROM channel ORDER BY name, id');
+    const channels = await rows<RunChannelDto>(this.source, 'SELECT id, name FROM channel WHERE site_id IN (?) ORDER BY name, id', [
+      [0, ...siteIds],
+    ]);
     return { runs: found.map((r) => ({ ...r, pooled: r.pooled === 1, active: r.active === 1 })), channels };
   }
 
@@ -101,7 +103,8 @@ export class RunRules {
       throw badForm({ vanAt: 'No van leaves this site then. Choose one of its vans' });
     if (vanAt !== null && vanAt <= input.runsAt) throw badForm({ runsAt: 'It must run before its van leaves' });
     const channelId = input.channelId ?? null;
-    if (channelId !== null && !(await find(tx, 'channel', { id: channelId }))) throw badForm({ channelId: 'There is no such channel' });
+    const channel = channelId === null ? null : await find(tx, 'channel', { id: channelId });
+    if (channelId !== null && !act.person.siteIds.includes(channel?.site_id ?? 0)) throw badForm({ channelId: 'There is no such channel' });
     if (input.pooled && (await largestWall(tx, input.siteId)) === 0)
       throw badForm({ pooled: 'This site has no sorting wall. Add one under Places, or sort while walking' });
     const now = new Date();
