@@ -85,8 +85,6 @@ test('floor', async ({ browser }) => {
   await receive.getByRole('button', { name: '8', exact: true }).tap();
   await receive.waitForTimeout(2_200);
   await shoot(receive, 'floor-receive');
-  await receive.goto('/floor/look?code=JAR-454-RD');
-  await shoot(receive, 'floor-look');
   await receive.goto('/floor/store');
   await expect(receive.getByText('Scan the goods')).toBeVisible();
   // The network is gone: what is scanned is kept on the phone.
@@ -105,6 +103,15 @@ test('floor', async ({ browser }) => {
   await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking' && r.mine)!.code}`);
   await expect(pick.locator('.bin')).toBeVisible();
   await shoot(pick, 'floor-pick');
+  const wall = await desktop(browser, 'ines');
+  const { rows: pooled } = await api<{ rows: { code: string; pooled: boolean }[] }>(wall, 'rounds');
+  const round = pooled.find((r) => r.pooled)!.code;
+  const { goods } = await taskOf<{ goods: { itemId: number; units: number }[] }>(wall, 'sort', round);
+  await wall.goto(`/floor/sort/${round}`);
+  await expect(wall.getByText('Scan the goods')).toBeVisible();
+  await scan(wall, (await itemsOf(wall)).get(goods.find((g) => g.units > 1)!.itemId)!.sku);
+  await wall.waitForTimeout(2_200);
+  await shoot(wall, 'wall');
 });
 
 test('camera', async () => {
@@ -116,8 +123,8 @@ test('camera', async () => {
   const aisle = await phone(browser);
   await signIn(aisle, 'ines');
   const pick = await aisle.newPage();
-  const { rows: rounds } = await api<{ rows: { code: string; state: string }[] }>(pick, 'rounds');
-  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking')!.code}`);
+  const { rows: rounds } = await api<{ rows: { code: string; state: string; mine: boolean }[] }>(pick, 'rounds');
+  await pick.goto(`/floor/pick/${rounds.find((r) => r.state === 'picking' && r.mine)!.code}`);
   await pick.getByRole('button', { name: 'Camera' }).tap();
   await expect(pick.locator('[data-band="not-this"]')).toBeVisible({ timeout: 20_000 });
   await pick.screenshot({ path: `${DIR}/floor-camera.png` });

@@ -5949,7 +5949,7 @@ export interface components {
             vanAt: string | null;
             channelId: number | null;
             channel: string | null;
-            /** @description Only orders of so few stops; null: any. */
+            /** @description Only orders of so few stops; null where any number will do. */
             mostStops: number | null;
             /** @description Rounds are sorted at a wall. */
             pooled: boolean;
