@@ -78,6 +78,7 @@ describe('a pooled round', () => {
     await ines.post(`tape/${act.activityId}/undo`).expect(201);
     expect((await stops(round))[0]).toMatchObject({ units: 7, picked: 0 });
     await ines.floor(pickOf(round, stop!, 7, tote)).expect(200);
+    expect(JSON.stringify((await (await house.as('Dilys')).get('floor/tasks/pack/T-01')).body)).toContain('sort it first');
     const table = await down(round, 'TABLE-1');
     expect(JSON.stringify(table.body)).toContain('sorting wall');
     await down(round).then((r) => expect(r.status).toBe(200));

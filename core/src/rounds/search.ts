@@ -4,7 +4,7 @@ import { type Grouping, NO_RUNS, type Round, type Rounds } from './grouping.js';
 import type { RoundsProblem } from './problem.js';
 
 /** How much longer a change may make the walks, as a share of the metres of an order: at first, and at the end. */
-const WARM = 0.3;
+const WARM = 0.2;
 const COLD = 0.012;
 /** Orders that lie by an order, from which one is chosen to change places with or to join; now and then it is any. */
 const NEAR = 40;

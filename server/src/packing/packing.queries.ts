@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
+import { badState, notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
 
@@ -59,7 +59,15 @@ export class PackingQueries {
        ORDER BY o.code = ? DESC LIMIT 1`,
       [code, code, code, code],
     );
-    if (!order) throw notFound(`${code} holds no order to pack. It`);
+    if (!order) {
+      const early = await one<{ round: string; pooled: number }>(
+        tx,
+        'SELECT r.code AS round, r.pooled FROM tote_use u JOIN place t ON t.id = u.tote_id JOIN `round` r ON r.id = u.round_id WHERE t.code = ? AND u.ended_at IS NULL LIMIT 1',
+        [code],
+      );
+      if (early) throw badState(`${code} waits for more goods of ${early.round}: ${early.pooled === 1 ? 'sort it' : 'pick it and set it down'} first`);
+      throw notFound(`${code} holds no order to pack. It`);
+    }
     return order;
   }
 

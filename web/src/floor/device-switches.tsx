@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import { useSite } from '../api/queries';
-import { useSound, useVibration } from '../flow/device-choices';
+import { useMe, useSite } from '../api/queries';
+import { useScansEach, useSound, useVibration } from '../flow/device-choices';
 import { Key } from '../ui/phone/parts';
 
 /** Where this device works; whoever has several sites chooses, and it stays chosen. */
@@ -42,16 +42,23 @@ function Switch({ says, off, turn }: { says: string; off: boolean; turn: (off: b
   );
 }
 
-/** What this device does beside the band: sound and vibration, each for itself; and what its scanner sends. */
+/** What this device does beside the band: sound and vibration, each for itself; whether its person scans each piece; what its scanner sends. */
 export function DeviceSwitches() {
   const [mute, setMute] = useSound();
   const [still, setStill] = useVibration();
+  const me = useMe();
+  const [each, setEach] = useScansEach(me.data?.id);
   return (
     <>
       <div className="flex gap-[10px] px-[14px] mt-4">
         <Switch says="Sound" off={mute} turn={setMute} />
         <Switch says="Vibration" off={still} turn={setStill} />
       </div>
+      {me.data?.rights.includes('pick') && (
+        <div className="flex gap-[10px] px-[14px] mt-[10px]">
+          <Switch says="I scan each piece:" off={!each} turn={(off) => setEach(!off)} />
+        </div>
+      )}
       <p className="px-[18px] mt-2">
         <Link to="/floor/scanner" className="underline inline-grid items-center min-h-[44px]">
           Try the scanner with a test card

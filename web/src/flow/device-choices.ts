@@ -27,6 +27,19 @@ function useSwitch(name: 'sound' | 'vibration'): [off: boolean, turn: (off: bool
 export const useSound = () => useSwitch('sound');
 export const useVibration = () => useSwitch('vibration');
 
+/** Whether a person scans each piece that they pick, rather than keying how many: their habit, kept on the devices that they use. */
+export function useScansEach(personId: number | undefined): [each: boolean, turn: (each: boolean) => void] {
+  const name = `vectrum-each-${personId ?? ''}`;
+  const each = useSyncExternalStore(watch, () => localStorage.getItem(name) === '1');
+  return [
+    each,
+    (next) => {
+      localStorage.setItem(name, next ? '1' : '0');
+      for (const fn of watchers) fn();
+    },
+  ];
+}
+
 /** The chosen one of a person's sites; otherwise the one that the device stands at, or their first. */
 export const chosenOf = <S extends { id: number }>(
   sites: readonly S[] | undefined,

@@ -1,7 +1,9 @@
 import { type Codebook, isEmptyRound, pick, wantedAt, type Hand, type ItemFacts } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { useMe } from '../../api/queries';
 import { FeedbackBand } from '../../flow/band';
+import { useScansEach } from '../../flow/device-choices';
 import { QuantityPad } from '../../flow/quantity-pad';
 import { SpareList } from '../../flow/spare-goods';
 import { type Ready, TaskGate } from '../../flow/task-gate';
@@ -51,7 +53,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       [scan],
     ),
   );
-  const here = hereOf(task, state, (itemId) => book.items[itemId]?.scanEach === true);
+  const me = useMe();
+  const [each] = useScansEach(me.data?.id);
+  const here = hereOf(task, state, (itemId) => each || book.items[itemId]?.scanEach === true);
   const { stop, inHand, mayKey } = here;
   const item = stop && book.items[stop.itemId];
   const tote = Object.values(book.places).find((p) => p.id === here.tote)?.code ?? null;

@@ -49,7 +49,7 @@ export function PrintRounds({ rounds, onClose }: { rounds: readonly Round[]; onC
               <label key={r.code} className="flex gap-2 items-center min-h-7">
                 <input type="checkbox" checked={chosen.has(r.code)} onChange={() => setChosen(flip(chosen, r.code))} />
                 <span className="code">{r.code}</span>
-                <span className="truncate">
+                <span className="min-w-0 overflow-hidden text-ellipsis whitespace-nowrap">
                   {r.orders.length === 1 ? r.orders[0]?.customer : plural(r.orders.length, 'order', 'orders')}
                   {r.state === 'picking' && ', under way'}
                 </span>
