@@ -1,10 +1,12 @@
 import { seeded } from '@vectrum/core/random';
-import type { FloorCommand } from '@vectrum/core/scan';
+import type { FloorCommand, SortTask } from '@vectrum/core/scan';
 import { Picker } from '../src/tools/pickers.js';
-import { House } from './house.js';
+import { type Caller, House } from './house.js';
 
 const PICKERS = 8;
 const ORDERS = 36;
+/** The first of the rounds are picked for their orders together. */
+const POOLED = 2;
 const SKUS = ['SMK-LGE', 'SMK-SML', 'BRSH-BEE', 'TOOL-STD', 'UNC-FORK', 'MRK-PEN'];
 const BINS = ['A-02-1', 'A-07-1', 'B-03-1', 'B-08-1', 'C-04-1', 'D-05-1', 'E-06-1', 'F-02-1'];
 
@@ -34,9 +36,9 @@ describe('many pickers at once', () => {
           .slice(i, i + 3)
           .map(async (code) => ({ code, version: ((await maren.get(`orders/${code}`)).body as { version: number }).version })),
       );
-      rounds.push({ orders: group, sentTo: null });
+      rounds.push({ orders: group, sentTo: null, pooled: i < POOLED * 3 });
     }
-    await maren.post('rounds', { siteId: 1, rounds }).expect(201);
+    const sent = (await maren.post('rounds', { siteId: 1, rounds }).expect(201)).body as { rounds: string[] };
     const totes = (
       await house.source.query<{ code: string }[]>(
         `SELECT p.code FROM place p LEFT JOIN tote_use u ON u.open_tote = p.id WHERE p.kind = 'tote' AND p.site_id = 1 AND u.id IS NULL ORDER BY p.id`,
@@ -69,6 +71,9 @@ describe('many pickers at once', () => {
     const sum = (of: 'picks' | 'shorts' | 'refusedHere' | 'refusedThere') => reports.reduce((n, r) => n + r[of], 0);
     expect(sum('picks')).toBeGreaterThan(ORDERS);
     expect(sum('shorts')).toBeGreaterThan(0);
+    // What was picked together is sorted by two at once, now and then into a wrong slot, and some of it is in no tote.
+    const sorters = [await house.as('Ines'), await house.as('Joss')];
+    for (const round of sent.rounds.slice(0, POOLED)) await Promise.all(sorters.map((who) => sorted(who, round, random)));
     const states = await Promise.all(orders.map(async (code) => ((await maren.get(`orders/${code}`)).body as { state: string }).state));
     // Picked, or waiting again for what was not there.
     expect(states.filter((s) => s !== 'picked' && s !== 'open')).toEqual([]);
@@ -77,6 +82,24 @@ describe('many pickers at once', () => {
     );
     expect(Number(left[0]!.n)).toBe(0);
   });
+
+  async function sorted(who: Caller, round: string, random: () => number): Promise<void> {
+    for (let turn = 0; turn < 200; turn++) {
+      const { goods, slots } = await who.task<SortTask>('sort', round);
+      const g = goods[Math.floor(random() * goods.length)];
+      if (!g) return;
+      const { orderId, itemId, lotId, toteId: fromPlaceId } = g;
+      const about = { round, orderId, itemId, lotId, fromPlaceId, units: 1 + Math.floor(random() * g.units) };
+      const own = slots.find((s) => s.orderId === orderId) ?? slots.find((s) => s.orderId === null && !s.busy);
+      const slot = random() < 0.2 ? slots[Math.floor(random() * slots.length)] : own;
+      const answer =
+        random() < 0.05
+          ? await who.floor({ kind: 'sort-missing', ...about })
+          : await who.floor({ kind: 'sort', ...about, slotPlaceId: slot!.placeId, how: 'scanned' });
+      expect(answer.status).toBeLessThan(500);
+    }
+    throw new Error(`${round} is not sorted after 200 turns`);
+  }
 
   async function tote(n: number): Promise<string> {
     const code = `X-${n}`;

@@ -65,7 +65,10 @@ export class PackingQueries {
         'SELECT r.code AS round, r.pooled FROM tote_use u JOIN place t ON t.id = u.tote_id JOIN `round` r ON r.id = u.round_id WHERE t.code = ? AND u.ended_at IS NULL LIMIT 1',
         [code],
       );
-      if (early) throw badState(`${code} waits for more goods of ${early.round}: ${early.pooled === 1 ? 'sort it' : 'pick it and set it down'} first`);
+      if (early)
+        throw badState(
+          `${code} waits for more goods of ${early.round}: ${early.pooled === 1 ? 'sort it' : 'pick it and set it down'} first`,
+        );
       throw notFound(`${code} holds no order to pack. It`);
     }
     return order;

@@ -174,7 +174,7 @@ export class Picker {
       if (state.pending.length > 0) return;
       return hear({ kind: this.chance(0.7) ? 'help' : 'take', id });
     }
-    if (!stop) return scan(this.table);
+    if (!stop) return scan(task.pooled ? (Object.values(this.book.places).find((p) => p.kind === 'sorting-wall')?.code ?? '') : this.table);
     if (state.asksAt === stop.id) return hear({ kind: 'there', id, units: Math.floor(this.random() * (wantedAt(state, stop) + 1)) });
     const order = toteless(task, state, stop);
     if (order && (order.id === stop.orderId || inHandAt(state, stop) === 0)) {
