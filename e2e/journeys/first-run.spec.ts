@@ -173,6 +173,23 @@ test('a channel is made by hand, and its secret is shown once', async () => {
   await expect(page.getByText(secret)).toHaveCount(0);
 });
 
+/** An order of jars, signed by the shop. Returns its code. */
+async function ordered(ref: string, quantity: number): Promise<string> {
+  const body = JSON.stringify({
+    ref,
+    placedAt: new Date().toISOString(),
+    customer: 'Petra Lindow',
+    address: { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' },
+    lines: [{ sku: 'jar', quantity, price: '1.20' }],
+  });
+  const sent = await page.request.post(`${BASE}/api/channels/WEB/webhook`, {
+    data: body,
+    headers: { 'content-type': 'application/json', 'x-signature': createHmac('sha256', secret).update(body).digest('hex') },
+  });
+  expect(sent.status()).toBe(200);
+  return ((await sent.json()) as { code: string }).code;
+}
+
 test('an order comes signed, is picked, packed, labelled and handed over: the first parcel is at the carrier', async () => {
   await page.goto(`${BASE}/floor/store`);
   await expect(page.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
@@ -180,19 +197,7 @@ test('an order comes signed, is picked, packed, labelled and handed over: the fi
   await scan(page, 'A-01-1');
   await expect(page.getByText('Jar, in A-01-1', { exact: true })).toBeVisible();
 
-  const body = JSON.stringify({
-    ref: 'WEB-1',
-    placedAt: new Date().toISOString(),
-    customer: 'Petra Lindow',
-    address: { line: '2 Beacon Row', city: 'Netherwick', postcode: 'NW8 2RE', country: 'GB' },
-    lines: [{ sku: 'jar', quantity: 3, price: '1.20' }],
-  });
-  const sent = await page.request.post(`${BASE}/api/channels/WEB/webhook`, {
-    data: body,
-    headers: { 'content-type': 'application/json', 'x-signature': createHmac('sha256', secret).update(body).digest('hex') },
-  });
-  expect(sent.status()).toBe(200);
-  const { code } = (await sent.json()) as { code: string };
+  const code = await ordered('WEB-1', 3);
 
   await page.goto(`${BASE}/orders/${code}`);
   await page.getByRole('button', { name: /Send to picking/ }).click();
@@ -253,4 +258,24 @@ test('a message that cannot be understood waits at the order desk, is mended the
   await expect(page.getByRole('heading', { name: 'Juno Appleyard' })).toBeVisible();
   await page.goto(`${BASE}/orders/unread`);
   await expect(page.getByRole('row', { name: /WEB-2/ })).toContainText('taken in');
+});
+
+test('the house leaves picking out: the next order goes to the packing table at once, and is packed from the shelf', async () => {
+  await page.goto(`${BASE}/setup/company`);
+  const days = page.locator('section.calendar');
+  await days.getByRole('checkbox', { name: /^Rounds are walked/ }).uncheck();
+  await Promise.all([
+    page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok()),
+    days.getByRole('button', { name: 'Keep', exact: true }).click(),
+  ]);
+  const code = await ordered('WEB-3', 2);
+  await page.goto(`${BASE}/orders/${code}`);
+  await page.getByRole('button', { name: /Send to picking/ }).click();
+  await page.getByRole('link', { name: /^Pack it/ }).click();
+  await expect(page.getByText('from A-01-1')).toBeVisible();
+  await expect(page.getByText('Scanner ready')).toBeVisible();
+  for (let i = 0; i < 2; i++) await scan(page, '9521077990007');
+  await expect(page.getByText('in the parcel').first()).toBeVisible();
+  await page.goto(`${BASE}/picking`);
+  await expect(page.getByText(code)).toHaveCount(0);
 });
