@@ -270,7 +270,7 @@ test('the house leaves picking out: the next order goes to the packing table at 
   ]);
   const code = await ordered('WEB-3', 2);
   await page.goto(`${BASE}/orders/${code}`);
-  await page.getByRole('button', { name: /Send to picking/ }).click();
+  await page.getByRole('button', { name: /Send to packing/ }).click();
   await page.getByRole('link', { name: /^Pack it/ }).click();
   await expect(page.getByText('from A-01-1')).toBeVisible();
   await expect(page.getByText('Scanner ready')).toBeVisible();

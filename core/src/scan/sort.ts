@@ -75,6 +75,12 @@ function nextFor({ task, state }: Now, goods: readonly SortGoods[]): SortGoods |
   return [...goods].sort((a, b) => Number(isIn(b)) - Number(isIn(a)) || turn(a) - turn(b) || a.toteId - b.toteId)[0];
 }
 
+/** Goods of which an order wants a whole pack, where any does: a tray is for whoever wants a tray. */
+function fitting(goods: readonly SortGoods[], units: number): readonly SortGoods[] {
+  const whole = goods.filter((g) => g.units >= units);
+  return whole.length > 0 ? whole : goods;
+}
+
 function onItem(now: Now, { item, pack, lot }: Item): Result {
   const { task, state } = now;
   const all = toSort(task, state).filter((g) => g.itemId === item.id);
@@ -95,7 +101,7 @@ function onItem(now: Now, { item, pack, lot }: Item): Result {
       { ...state, asksLotOf: { itemId: item.id, packId: pack.id, how: now.how } },
       accepted(item.name, 'Which lot is it? Scan it, or choose'),
     );
-  const next = nextFor(now, goods);
+  const next = nextFor(now, fitting(goods, pack.factor));
   return next ? take(now, item, next, pack) : stay(state);
 }
 
@@ -154,7 +160,7 @@ function onLot(now: Now, lot: string): Result {
   const pack = item?.packs.find((p) => p.id === asked?.packId);
   if (!asked || !item || !pack) return stay(state);
   const goods = toSort(task, state).filter((g) => g.itemId === item.id && g.lot !== null && isSame(g.lot, lot));
-  const next = nextFor(now, goods);
+  const next = nextFor(now, fitting(goods, pack.factor));
   if (!next) return refuse(state, notWanted(task, item, [], lot), now);
   return take({ ...now, how: asked.how }, item, next, pack);
 }

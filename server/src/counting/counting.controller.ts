@@ -4,6 +4,7 @@ import { type Act, Acting, IdDto, IfMatch, mustBeAt, type Person, Reader } from 
 import { CountUnitsDto, SpotCountDto } from './counting.dto.js';
 import { CountingQueries } from './counting.queries.js';
 import { SpotCounts } from './spot-counts.service.js';
+import { SpotDecisions } from './spot-decisions.service.js';
 
 /** Bins that somebody has to count, and what the books say afterwards. */
 @Controller('api')
@@ -11,6 +12,7 @@ export class CountingController {
   constructor(
     private readonly queries: CountingQueries,
     private readonly counts: SpotCounts,
+    private readonly decisions: SpotDecisions,
   ) {}
 
   @Get('sites/:siteId/spot-counts')
@@ -38,7 +40,7 @@ export class CountingController {
   @Access('settle-counts')
   @HttpCode(200)
   settle(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number): Promise<IdDto> {
-    return this.counts.settle(act, id, version);
+    return this.decisions.settle(act, id, version);
   }
 
   /** Somebody else counts it again. */
@@ -46,6 +48,6 @@ export class CountingController {
   @Access('settle-counts')
   @HttpCode(200)
   again(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number): Promise<IdDto> {
-    return this.counts.again(act, id, version);
+    return this.decisions.again(act, id, version);
   }
 }

@@ -8,12 +8,13 @@ import { CountingFloor } from './counting.floor.js';
 import { CountingQueries } from './counting.queries.js';
 import { MissingGoods } from './missing-goods.js';
 import { SpotCounts } from './spot-counts.service.js';
+import { SpotDecisions } from './spot-decisions.service.js';
 
 /** Counting what lies in a bin, and what the books say of it afterwards. */
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule],
   controllers: [CountingController],
-  providers: [CountingFloor, CountingQueries, MissingGoods, SpotCounts],
+  providers: [CountingFloor, CountingQueries, MissingGoods, SpotCounts, SpotDecisions],
   exports: [MissingGoods, SpotCounts],
 })
 export class CountingModule {}

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { isFor } from '@vectrum/core/places';
-import { goodsWords, spell } from '@vectrum/core/quantity';
+import { goodsWords } from '@vectrum/core/quantity';
 import type { CountSpotCommand, ReportSpotCommand } from '@vectrum/core/scan';
-import { ActivityService, UndoService } from '../activity/index.js';
+import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
@@ -17,19 +17,13 @@ import {
   mustMatch,
   notFound,
   NOW,
-  num,
-  one,
   Problem,
-  type Row,
   type Tx,
   update,
 } from '../platform/index.js';
-import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { type CountedSpot, MissingGoods } from './missing-goods.js';
-
-type SpotRow = Row<'spot_count'>;
-const spotOf = (row: SpotRow): CountedSpot => ({ siteId: row.site_id, placeId: row.place_id, itemId: row.item_id, lotId: row.lot_id });
+import { becauseCounted, bookedAt, counted, lockedSpot, openSpotAt, spotOf } from './spot-rows.js';
 
 /**
  * Goods of one bin that somebody has not found: what is missing is held until somebody else has counted it. A count gives back
@@ -44,16 +38,11 @@ export class SpotCounts {
     private readonly codebook: CodebookQueries,
     private readonly missing: MissingGoods,
     private readonly activity: ActivityService,
-    undo: UndoService,
-  ) {
-    undo.register('count', 'settle-counts', (tx, act, payload) =>
-      this.takeBack(tx, act, payload as { spotId: number; movements: number[] }),
-    );
-  }
+  ) {}
 
   /** Somebody has found too few: their bin is counted. Units are those that were held for it. The goods' balances are locked. */
   async raise(tx: Tx, act: Act, spot: CountedSpot, units: number, why: string, document: string | null): Promise<void> {
-    const known = await this.openAt(tx, spot);
+    const known = await openSpotAt(tx, spot);
     if (known)
       await update(
         tx,
@@ -110,7 +99,7 @@ export class SpotCounts {
 
   /** They were there after all, says who reported it. Refused once somebody has counted. */
   async lower(tx: Tx, spot: CountedSpot, units: number): Promise<void> {
-    const known = await this.openAt(tx, spot);
+    const known = await openSpotAt(tx, spot);
     if (!known || known.state !== 'open' || known.held_units < units)
       throw new Problem(409, 'undo', 'Somebody has counted the bin meanwhile. What they have found holds');
     await update(tx, 'spot_count', { id: known.id }, { held_units: more(-units), version: more(1) });
@@ -127,12 +116,12 @@ export class SpotCounts {
       throw badState('Something else is counted there by now. Look at the list again');
     const { units } = command;
     const gone = await this.missing.onlyThere(tx, act, spot, units);
-    const { good, held } = await this.booked(tx, spot);
-    const row = await this.locked(tx, seen.id);
+    const { good, held } = await bookedAt(tx, spot);
+    const row = await lockedSpot(tx, seen.id);
     if (row.state !== 'open' && row.state !== 'counted') throw badState('This bin is decided already');
     const all = good + held;
     const found = Math.max(0, Math.min(held, row.held_units, units - good));
-    if (found > 0) await this.post(tx, act, spot, 'held', 'good', found, seen.document);
+    if (found > 0) await this.ledger.post(tx, act, [counted(spot, 'held', 'good', found)], becauseCounted(seen.document));
     // What is found is somebody's again: whoever waits for it.
     await this.allocation.settle(tx, [spot]);
     const isSettled = units === all && row.raised_by_id !== act.person.id;
@@ -174,143 +163,5 @@ export class SpotCounts {
       await this.count(tx, act, { ...spotOf(row), spotId: id, units, how: 'typed' });
       return { id };
     });
-  }
-
-  /** The books follow what was counted. */
-  settle(act: Act, id: number, version: number): Promise<{ id: number }> {
-    return this.commands.run(act, 'spot.settle', { id, version }, async (tx) => {
-      const { spot, row, held } = await this.decided(tx, act, id, version);
-      const gone = Math.min(row.held_units, held);
-      const outside = await this.ledger.outside(tx, 'count-difference');
-      const found = (row.counted_units ?? 0) - (row.booked_units ?? 0);
-      const movements: number[] = [];
-      if (gone > 0) movements.push(...(await this.post(tx, act, spot, 'held', 'held', gone, row.document, { toPlaceId: outside })));
-      if (found > 0) movements.push(...(await this.post(tx, act, spot, 'good', 'good', found, row.document, { fromPlaceId: outside })));
-      await this.allocation.settle(tx, [spot]);
-      await update(
-        tx,
-        'spot_count',
-        { id },
-        { state: 'settled', held_units: 0, settled_by_id: act.person.id, settled_at: NOW, version: more(1) },
-      );
-      await this.told(tx, act, spot, gone > 0 ? -gone : found, { spotId: id, movements, held: gone });
-      return { id };
-    });
-  }
-
-  /** Nobody believes it yet: somebody else counts. */
-  again(act: Act, id: number, version: number): Promise<{ id: number }> {
-    return this.commands.run(act, 'spot.again', { id, version }, async (tx) => {
-      const { spot, row } = await this.decided(tx, act, id, version);
-      await update(
-        tx,
-        'spot_count',
-        { id },
-        {
-          state: 'open',
-          raised_by_id: row.counted_by_id,
-          raised_at: NOW,
-          why: 'to be counted again',
-          counted_units: null,
-          booked_units: null,
-          counted_by_id: null,
-          counted_at: null,
-          version: more(1),
-        },
-      );
-      const place = await this.codebook.place(tx, spot.siteId, spot.placeId);
-      const item = await this.codebook.item(tx, spot.siteId, spot.itemId);
-      await this.activity.record(tx, act, {
-        kind: 'count',
-        glyph: 'undo',
-        title: `To be counted again: ${place?.code ?? ''}`,
-        detail: item?.name ?? '',
-        siteId: spot.siteId,
-      });
-      return { id };
-    });
-  }
-
-  /** A count that waits for somebody to decide, with the goods that it is of, all locked. */
-  private async decided(tx: Tx, act: Act, id: number, version: number): Promise<{ spot: CountedSpot; row: SpotRow; held: number }> {
-    const seen = await find(tx, 'spot_count', { id });
-    if (!seen) throw notFound('This count');
-    mustBeAt(act.person, seen.site_id);
-    const spot = spotOf(seen);
-    const { held } = await this.booked(tx, spot);
-    const row = await this.locked(tx, id);
-    mustMatch(row.version, version);
-    if (row.state !== 'counted') throw badState(row.state === 'open' ? 'Nobody has counted it yet' : 'This bin is decided already');
-    return { spot, row, held };
-  }
-
-  private async told(tx: Tx, act: Act, spot: CountedSpot, change: number, undo: { spotId: number; movements: number[]; held: number }) {
-    const item = await this.codebook.item(tx, spot.siteId, spot.itemId);
-    const place = await this.codebook.place(tx, spot.siteId, spot.placeId);
-    const units = spell(Math.abs(change), item?.packs ?? []);
-    await this.activity.record(tx, act, {
-      kind: 'count',
-      glyph: 'full',
-      title: change === 0 ? `As the books say: ${place?.code ?? ''}` : `${units} ${change < 0 ? 'fewer' : 'more'} in ${place?.code ?? ''}`,
-      detail: item?.name ?? '',
-      siteId: spot.siteId,
-      undo,
-    });
-  }
-
-  /** The decision is taken back: it waits to be decided anew. */
-  private async takeBack(tx: Tx, act: Act, undo: { spotId: number; movements: number[]; held?: number }): Promise<void> {
-    const seen = await find(tx, 'spot_count', { id: undo.spotId });
-    if (!seen) throw notFound('This count');
-    const spot = spotOf(seen);
-    await this.booked(tx, spot);
-    if (await this.openAt(tx, spot)) throw new Problem(409, 'undo', 'The bin is being counted again by now. Decide on that count');
-    if (undo.movements.length > 0) await this.ledger.reverse(tx, act, undo.movements, null);
-    await this.allocation.settle(tx, [spot]);
-    await update(
-      tx,
-      'spot_count',
-      { id: undo.spotId },
-      { state: 'counted', held_units: undo.held ?? 0, settled_by_id: null, settled_at: null, version: more(1) },
-    );
-  }
-
-  private post(
-    tx: Tx,
-    act: Act,
-    { itemId, lotId, placeId }: CountedSpot,
-    condition: 'good' | 'held',
-    toCondition: 'good' | 'held',
-    units: number,
-    document: string | null,
-    ends: { fromPlaceId?: number; toPlaceId?: number } = {},
-  ): Promise<number[]> {
-    const movement = { itemId, lotId, condition, toCondition, fromPlaceId: placeId, toPlaceId: placeId, units, ...ends };
-    return this.ledger.post(tx, act, [movement], { task: 'count', document: document ?? 'COUNT', reason: 'counted' }).then((p) => p.ids);
-  }
-
-  /** What the books have there, good and held, locked. */
-  private async booked(tx: Tx, { itemId, placeId, lotId }: CountedSpot): Promise<{ good: number; held: number }> {
-    await keepStanding(tx, '?', [placeId]);
-    const found = await tx.query<{ condition: string; units: number }[]>(
-      `SELECT stock_condition AS \`condition\`, units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition IN ('good','held') ORDER BY stock_condition FOR UPDATE`,
-      [itemId, placeId, lotId],
-    );
-    const of = (condition: string) => num(found.find((f) => f.condition === condition)?.units);
-    return { good: of('good'), held: of('held') };
-  }
-
-  private async locked(tx: Tx, id: number): Promise<SpotRow> {
-    const row = await find(tx, 'spot_count', { id }, 'lock');
-    if (!row) throw notFound('This count');
-    return row;
-  }
-
-  private openAt(tx: Tx, { itemId, placeId, lotId }: CountedSpot): Promise<SpotRow | undefined> {
-    return one<SpotRow>(
-      tx,
-      `SELECT * FROM spot_count WHERE item_id = ? AND place_id = ? AND lot_id = ? AND state IN ('open','counted') FOR UPDATE`,
-      [itemId, placeId, lotId],
-    );
   }
 }

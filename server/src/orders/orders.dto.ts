@@ -84,6 +84,8 @@ export class OrderDto {
   channelRef: string;
   siteId: number;
   site: string;
+  /** Whether anybody walks rounds at its site; otherwise it is packed from the shelf. */
+  picks: boolean;
   state: string;
   holdReason: string | null;
   holds: OrderHoldDto[];

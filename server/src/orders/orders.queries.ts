@@ -115,15 +115,16 @@ export class OrdersQueries {
     const order = await one<
       Omit<
         OrderDto,
-        'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly'
+        'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly' | 'picks'
       > & {
+        picks: number;
         id: number;
         late: number;
         wholeOnly: number;
       }
     >(
       this.source,
-      `SELECT o.id, o.code, c.name AS channel, c.code AS channelCode, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, o.state, o.hold_reason AS holdReason, o.customer, a.code AS account, o.email, o.phone, o.address_line AS addressLine, o.city, o.postcode, o.country, o.priority, o.whole_only AS wholeOnly, o.quoted_until AS quotedUntil, o.cancelled_why AS cancelledWhy,
+      `SELECT o.id, o.code, c.name AS channel, c.code AS channelCode, o.channel_ref AS channelRef, o.site_id AS siteId, s.name AS site, s.picks, o.state, o.hold_reason AS holdReason, o.customer, a.code AS account, o.email, o.phone, o.address_line AS addressLine, o.city, o.postcode, o.country, o.priority, o.whole_only AS wholeOnly, o.quoted_until AS quotedUntil, o.cancelled_why AS cancelledWhy,
          o.placed_at AS placedAt, o.promised_at AS promisedAt, (o.state NOT IN ('quote','shipped','cancelled') AND o.promised_at < UTC_TIMESTAMP()) AS late, o.speed, o.note_packer AS notePacker, o.note_picker AS notePicker, o.shipped_at AS shippedAt, o.version,
          (SELECT r.code FROM \`round\` r JOIN round_order x ON x.round_id = r.id WHERE x.order_id = o.id ORDER BY r.id DESC LIMIT 1) AS round
        FROM sales_order o JOIN channel c ON c.id = o.channel_id JOIN site s ON s.id = o.site_id LEFT JOIN customer a ON a.id = o.customer_id WHERE o.code = ? AND o.site_id IN (?)`,
@@ -141,6 +142,7 @@ export class OrdersQueries {
     return {
       ...head,
       wholeOnly: num(order.wholeOnly) === 1,
+      picks: num(order.picks) === 1,
       holds: await this.holds(id),
       worth: decimalText(lines.reduce((sum, l) => sum + times(micro(l.price), l.quantity), 0n)),
       canFollow: ordersIn('at work').includes(order.state as OrderState) && num(waits?.units) > 0,

@@ -5540,6 +5540,8 @@ export interface components {
             channelRef: string;
             siteId: number;
             site: string;
+            /** @description Whether anybody walks rounds at its site; otherwise it is packed from the shelf. */
+            picks: boolean;
             state: string;
             holdReason: string | null;
             holds: components["schemas"]["OrderHoldDto"][];

@@ -74,6 +74,12 @@ describe('sorting at the wall', () => {
     expect(steps.at(-1)?.feedback).toMatchObject({ band: 'not-this', detail: expect.stringContaining('Put it back in A-01-1') as string });
   });
 
+  it('gives a whole tray to whoever wants one, before somebody who wants less', () => {
+    const { steps } = walk(flow, task, startSort, scan(codes.jar), scan('WALL-1-01'), scan(codes.tray));
+    expect(steps[0]?.feedback?.detail).toContain('1 jar of 2 jars');
+    expect(steps[2]?.feedback).toMatchObject({ band: 'accepted', title: 'Slot 2' });
+  });
+
   it('refuses another slot, too many, other goods meanwhile and places that are none', () => {
     const { steps, commands } = walk(
       flow,

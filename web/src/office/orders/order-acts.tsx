@@ -50,7 +50,7 @@ export function OrderActs({ order }: { order: Order }) {
             disabled={(state === 'open' && order.cannotRelease !== null) || release.isPending}
             onClick={() => release.mutate()}
           >
-            {state === 'open' ? 'Send to picking' : 'Send the rest to picking'} <Glyph name="go" size={13} />
+            {state === 'open' ? 'Send' : 'Send the rest'} to {order.picks ? 'picking' : 'packing'} <Glyph name="go" size={13} />
           </Button>
         )}
         {state === 'picked' && rights.includes('pack') && (
@@ -76,7 +76,7 @@ export function OrderActs({ order }: { order: Order }) {
         )}
         {(state === 'released' || state === 'picking' || state === 'picked') && rights.includes('release') && (
           <TextButton type="button" disabled={recall.isPending} onClick={() => recall.mutate()}>
-            {state === 'picked' ? 'Unpick it' : 'Recall it'}
+            {state === 'picked' && order.picks ? 'Unpick it' : 'Recall it'}
           </TextButton>
         )}
         {desk && (state === 'open' || state === 'held' || AT_WORK.includes(state)) && (
