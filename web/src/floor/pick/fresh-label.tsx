@@ -5,8 +5,11 @@ import { PrintLabel } from '../print-label';
 export function FreshLabel({ typed, book }: { typed: string | null; book: Codebook }) {
   if (typed === null) return null;
   const meaning = resolve(typed, book);
-  if (meaning.kind === 'place') return <PrintLabel key={typed} subject="place" code={meaning.place.code} />;
-  if (meaning.kind === 'item')
-    return <PrintLabel key={typed} subject="item" code={meaning.item.sku} holds={meaning.pack.factor} lot={meaning.lot} />;
-  return null;
+  const label =
+    meaning.kind === 'place' ? (
+      <PrintLabel key={typed} subject="place" code={meaning.place.code} />
+    ) : meaning.kind === 'item' ? (
+      <PrintLabel key={typed} subject="item" code={meaning.item.sku} holds={meaning.pack.factor} lot={meaning.lot} />
+    ) : null;
+  return label && <div className="pb-3">{label}</div>;
 }
