@@ -139,4 +139,37 @@ describe('walks and rounds, as documents', () => {
   ])('name the member of %s at fault: %#', (name, faulty, path) => {
     expect(solve(name, JSON.stringify(faulty))).toMatchObject({ code: 1, output: { error: { path } } });
   });
+
+  it('chooses boxes and places goods', () => {
+    const box = { id: 'S', innerMm: [250, 170, 120], maxWeightG: 5000, tareG: 108, cost: 0.4, stock: 100 };
+    const jar = { id: 'JAR', sizeMm: [80, 80, 110], weightG: 352, quantity: 6, keepUpright: true };
+    const { output, code } = solve(
+      'cartons',
+      JSON.stringify({ boxes: [box], goods: [jar, { id: 'LONG', sizeMm: [900, 10, 10] }], seconds: 0.2 }),
+    );
+    expect(code).toBe(0);
+    expect(output).toMatchObject({ parcels: [{ box: 'S', weightG: 2220 }], cost: 0.4, unplaced: [{ good: 'LONG', quantity: 1 }] });
+    expect((output as { parcels: { placements: unknown[] }[] }).parcels[0]?.placements).toHaveLength(6);
+  });
+
+  it.each([
+    [{ boxes: [{ id: 'S', innerMm: [1, 2] }], goods: [] }, 'boxes[0].innerMm'],
+    [{ boxes: [{ id: 'S', innerMm: [1, 2, 0] }], goods: [] }, 'boxes[0].innerMm[2]'],
+    [{ boxes: [{ id: 'S', innerMm: [1, 2, 3], cost: -1 }], goods: [] }, 'boxes[0].cost'],
+    [{ boxes: [], goods: [{ id: 'A', sizeMm: [1, 1, 1], quantity: 1.5 }] }, 'goods[0].quantity'],
+    [{ boxes: [], goods: [{ id: 'A', sizeMm: [1, 1, 1], keepUpright: 'no' }] }, 'goods[0].keepUpright'],
+    [
+      {
+        boxes: [],
+        goods: [
+          { id: 'A', sizeMm: [1, 1, 1] },
+          { id: 'A', sizeMm: [1, 1, 1] },
+        ],
+      },
+      'goods[1].id',
+    ],
+    [{ boxes: [], goods: [], seconds: -1 }, 'seconds'],
+  ])('names what is at fault in boxes and goods: %j', (input, path) => {
+    expect(solve('cartons', JSON.stringify(input))).toMatchObject({ code: 1, output: { error: { path } } });
+  });
 });

@@ -1,4 +1,5 @@
 import { solveAllocate } from './allocate.js';
+import { solveCartons } from './cartons.js';
 import { solveCosting } from './costing.js';
 import { solveGs1 } from './gs1.js';
 import { solveRoute } from './route.js';
@@ -17,6 +18,7 @@ const SOLVERS: Readonly<Record<string, (input: unknown, now: () => number) => un
   allocate: solveAllocate,
   route: solveRoute,
   rounds: solveRounds,
+  cartons: solveCartons,
 };
 
 /** Runs the computation of a name on a JSON text; `now` tells the milliseconds since the program began, for those that go on for a time. Never throws; a faulty input is answered with its path and code 1. */
