@@ -71,6 +71,8 @@ export interface CloseParcelCommand {
   service: { carrier: string; code: string } | null;
   /** A person has looked into the box and says that the weight is right. */
   weightSeen: boolean;
+  /** What is still to be packed goes into another parcel, which need not be begun; absent: no. */
+  more?: boolean;
 }
 
 export interface PackState extends FlowState<PackCommand | NoteSeenCommand | CloseParcelCommand> {
@@ -86,7 +88,15 @@ export type PackInput =
   | { kind: 'confirm'; id: string }
   /** From now on goods go into this parcel, or into a new one. */
   | { kind: 'parcel'; id: string; number: number | 'next' }
-  | { kind: 'close'; id: string; carton: string; weightG: number; service: CloseParcelCommand['service']; weightSeen: boolean };
+  | {
+      kind: 'close';
+      id: string;
+      carton: string;
+      weightG: number;
+      service: CloseParcelCommand['service'];
+      weightSeen: boolean;
+      more?: boolean;
+    };
 
 export const startPack: PackState = { line: null, parcel: null, pending: [] };
 
@@ -158,12 +168,12 @@ export function checkPack(order: string, item: ItemFacts | undefined, units: num
 
 /**
  * The rule for closing a parcel: something is in it, the note is read, and what is still to be packed has another parcel that
- * is begun. `left` is what is still to be proved, in base units.
+ * is begun, or is said to get one (`more`). `left` is what is still to be proved, in base units.
  */
-export function checkClose(parcels: readonly PackParcel[], number: number, left: number, noteRead: boolean): Refusal | null {
+export function checkClose(parcels: readonly PackParcel[], number: number, left: number, noteRead: boolean, more = false): Refusal | null {
   const parcel = parcels.find((p) => p.number === number);
   if (parcel && !parcel.open) return { band: 'not-this', title: parcel.code, detail: 'It is closed already' };
-  if (left > 0 && !parcels.some((p) => p.open && p.number !== number))
+  if (left > 0 && !more && !parcels.some((p) => p.open && p.number !== number))
     return {
       band: 'not-this',
       title: `Parcel ${number}`,
@@ -234,12 +244,24 @@ function prove({ task, book, state, ...now }: Now, line: PackLine, units: number
 
 function close({ task, state, ...now }: Now, input: Extract<PackInput, { kind: 'close' }>): Result {
   const number = parcelInUse(task, state);
-  const refusal = checkClose(parcelsNow(task, state), number, leftToPack(task, state), noteIsRead(task, state));
+  const refusal = checkClose(parcelsNow(task, state), number, leftToPack(task, state), noteIsRead(task, state), input.more);
   if (refusal) return refuse(state, refusal, now);
-  const { carton, weightG, service, weightSeen } = input;
+  const { carton, weightG, service, weightSeen, more = false } = input;
   return {
     state: { ...state, parcel: null },
     feedback: accepted(`Parcel ${number} closed`, service ? 'Its label is on its way' : 'Its label comes once the carriers can be asked'),
-    commands: [{ kind: 'close-parcel', id: now.id, order: task.order, parcel: number, carton, weightG, service, weightSeen }],
+    commands: [
+      {
+        kind: 'close-parcel',
+        id: now.id,
+        order: task.order,
+        parcel: number,
+        carton,
+        weightG,
+        service,
+        weightSeen,
+        ...(more ? { more } : {}),
+      },
+    ],
   };
 }

@@ -121,6 +121,9 @@ export class ItemDto {
   neverHoldsUp: boolean;
   /** Whether pickers scan every piece of it. */
   scanEach: boolean;
+  /** How it lies in a box: its height stays vertical; nothing stands on it. */
+  keepUpright: boolean;
+  fragile: boolean;
   tags: string[];
   extra: Record<string, string>;
   sites: ItemSiteDto[];
@@ -171,6 +174,8 @@ export class EditItemDto {
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) labour?: string | null;
   @IsBoolean() neverHoldsUp: boolean;
   @IsOptional() @IsBoolean() scanEach?: boolean;
+  @IsOptional() @IsBoolean() keepUpright?: boolean;
+  @IsOptional() @IsBoolean() fragile?: boolean;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @Length(1, 30, { each: true }) tags?: string[];
   @IsOptional() @IsObject() extra?: Record<string, string>;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => EditItemSiteDto) sites?: EditItemSiteDto[];

@@ -26,9 +26,14 @@ const ZONES = [
   ['COLD', 'Cold corner', 'cold'],
 ] as const;
 
+/** Goods that would leak or spill on their side, and goods that nothing may stand on. */
+const KEPT_UPRIGHT = /^(SYR|THY|EXT)-/;
+const FRAGILE = /^(VEIL|QEX)-/;
+
 /** Code, inner size in mm, own weight and limit in g, cost, when few are left, how many there are. */
 const BOXES = [
   ['B1', 220, 160, 110, 90, 5_000, '0.21', 100, 640],
+  ['F1', 480, 480, 60, 210, 10_000, '0.45', 40, 96],
   ['B2', 310, 230, 160, 180, 10_000, '0.34', 100, 415],
   ['B3', 400, 300, 250, 320, 20_000, '0.58', 80, 62],
   ['B4', 520, 400, 320, 540, 25_000, '0.96', 40, 130],
@@ -192,6 +197,8 @@ export class DemoHouse {
       rotation: item.tracking === 'lot-expiry' ? 'fefo' : 'fifo',
       cost: item.cost,
       never_holds_up: item.className === 'Inserts' ? 1 : 0,
+      keep_upright: KEPT_UPRIGHT.test(item.sku) ? 1 : 0,
+      fragile: FRAGILE.test(item.sku) ? 1 : 0,
       storage:
         item.className === 'Treatments' ? 'restricted' : item.className === 'Feeding' && item.tracking === 'lot-expiry' ? 'cold' : 'any',
       tax_code: item.className === 'Books' ? 'ZERO' : 'STD',

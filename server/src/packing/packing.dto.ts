@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask, SpareGoods } from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
 import { RateDto } from '../carriers/index.js';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
@@ -29,6 +29,12 @@ export class CartonDto {
   heightMm: number;
   tareG: number;
   mostG: number;
+  /** What it costs, in thousandths of the dearest of them. */
+  costShare: number;
+  /** What one costs; absent for who may not see costs. */
+  cost?: string;
+  /** How many are left at the site; null where nobody has counted them. */
+  left: number | null;
 }
 export class BenchParcelDto {
   number: number;
@@ -57,10 +63,14 @@ export class PackLineDto implements PackLine {
   packed: number;
   unitG: number | null;
   unitMl: number | null;
-  /** The longest side of one base unit, in millimetres; null where it is not known. */
   /** The bins that it is taken out of, where it was not picked into a tote. */
   shelf: string | null;
+  /** The longest side of one base unit, in millimetres; null where it is not known. */
   longestMm: number | null;
+  /** Length, width and height of one base unit, in millimetres; null where they are not known. */
+  @ApiProperty({ type: [Number], nullable: true }) sizeMm: [number, number, number] | null;
+  keepUpright: boolean;
+  fragile: boolean;
 }
 /** What a packing table needs: the task itself, and what stands around it. */
 export class SpareDto implements SpareGoods {
@@ -120,6 +130,8 @@ export class CloseParcelCommandDto extends FloorCommandDto implements CloseParce
   @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => ChosenServiceDto) service: ChosenServiceDto | null;
   /** Set where a person has looked into the box and says the weight is right. */
   @IsBoolean() weightSeen: boolean;
+  /** The rest goes into another parcel. */
+  @IsOptional() @IsBoolean() more?: boolean;
 }
 
 export class RatesDto {

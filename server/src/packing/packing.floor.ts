@@ -26,8 +26,8 @@ export class PackingFloor {
       kind: 'pack',
       right: 'pack',
       bundle: PackBundleDto,
-      read: async (tx, _, key) => {
-        const { siteId, ...task } = await queries.task(tx, key);
+      read: async (tx, person, key) => {
+        const { siteId, ...task } = await queries.task(tx, key, person.seesCosts);
         if (!AT_TABLE.has(task.state)) throw badState(notYet(task));
         return { task, siteId };
       },

@@ -74,7 +74,7 @@ export class PackingQueries {
     return order;
   }
 
-  async task(tx: Pick<Tx, 'query'>, code: string): Promise<PackTaskDto & { siteId: number }> {
+  async task(tx: Pick<Tx, 'query'>, code: string, seesCosts = false): Promise<PackTaskDto & { siteId: number }> {
     const order = await this.orderOf(tx, code);
     const head = await one<{ channel: string; promisedAt: Date; tote: string | null }>(
       tx,
@@ -105,7 +105,7 @@ export class PackingQueries {
       leavesAt: board?.toCatch(promisedAt) ?? null,
       state: order.state,
       allParcels: all.map(({ id: _, ...p }) => p),
-      cartons: await this.cartons(tx),
+      cartons: await this.cartons(tx, order.site_id, seesCosts),
       weightPercent: await this.settings.get(tx, 'weightPercent'),
       weightGrams: await this.settings.get(tx, 'weightGrams'),
     };
@@ -113,10 +113,10 @@ export class PackingQueries {
 
   /** The lines whose goods are at the table, in totes or in parcels that have not left. */
   async lines(tx: Pick<Tx, 'query'>, order: Pick<BenchOrder, 'id'>): Promise<PackLineDto[]> {
-    const found = await rows<{ [K in keyof PackLineDto]: string | number | null }>(
+    const found = await rows<{ [K in Exclude<keyof PackLineDto, 'sizeMm'> | 'l' | 'w' | 'h']: string | number | null }>(
       tx,
-      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm
-       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1
+      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile
+       FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 JOIN item i ON i.id = l.item_id
          LEFT JOIN tote_use w ON w.open_tote = v.place_id
        WHERE l.order_id = ? AND (p.kind = 'parcel' OR (w.set_down_at IS NOT NULL AND w.order_id IS NOT NULL) OR ${onShelfSql('v', 'p')}) GROUP BY l.id ORDER BY l.line`,
       [order.id],
@@ -130,6 +130,9 @@ export class PackingQueries {
       unitG: known(l.unitG),
       unitMl: known(l.unitMl),
       longestMm: known(l.longestMm),
+      sizeMm: l.l === null || l.w === null || l.h === null ? null : [num(l.l), num(l.w), num(l.h)],
+      keepUpright: num(l.keepUpright) === 1,
+      fragile: num(l.fragile) === 1,
       shelf: l.shelf === null ? null : String(l.shelf),
     }));
   }
@@ -165,10 +168,17 @@ export class PackingQueries {
     return found.map((s) => ({ ...s, units: num(s.units) }));
   }
 
-  private cartons(tx: Pick<Tx, 'query'>): Promise<CartonDto[]> {
-    return rows<CartonDto>(
+  private async cartons(tx: Pick<Tx, 'query'>, siteId: number, seesCosts: boolean): Promise<CartonDto[]> {
+    const found = await rows<Omit<CartonDto, 'costShare' | 'cost'> & { cost: string }>(
       tx,
-      'SELECT code, length_mm AS lengthMm, width_mm AS widthMm, height_mm AS heightMm, tare_g AS tareG, most_g AS mostG FROM carton ORDER BY length_mm * width_mm * height_mm',
+      'SELECT c.code, c.length_mm AS lengthMm, c.width_mm AS widthMm, c.height_mm AS heightMm, c.tare_g AS tareG, c.most_g AS mostG, c.cost, k.units AS `left` FROM carton c LEFT JOIN carton_stock k ON k.carton = c.code AND k.site_id = ? ORDER BY c.length_mm * c.width_mm * c.height_mm, c.code',
+      [siteId],
     );
+    const dearest = Math.max(...found.map((c) => Number(c.cost)), 0);
+    return found.map(({ cost, ...c }) => ({
+      ...c,
+      costShare: dearest > 0 ? Math.round((1000 * Number(cost)) / dearest) : 0,
+      ...(seesCosts ? { cost } : {}),
+    }));
   }
 }

@@ -56,7 +56,7 @@ export class ParcelsService {
     );
     const parcel = parcels.find((p) => p.number === command.parcel);
     const left = lines.reduce((sum, l) => sum + l.picked - l.packed, 0);
-    const refusal = checkClose(parcels, command.parcel, left, !order.note_packer || order.note_seen_by !== null);
+    const refusal = checkClose(parcels, command.parcel, left, !order.note_packer || order.note_seen_by !== null, command.more);
     if (refusal || !parcel)
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
     await this.mustBeOnlyItsOwn(tx, order.id, parcel.code);

@@ -4011,6 +4011,9 @@ export interface components {
             neverHoldsUp: boolean;
             /** @description Whether pickers scan every piece of it. */
             scanEach: boolean;
+            /** @description How it lies in a box: its height stays vertical; nothing stands on it. */
+            keepUpright: boolean;
+            fragile: boolean;
             tags: string[];
             extra: {
                 [key: string]: string;
@@ -4067,6 +4070,8 @@ export interface components {
             labour?: string | null;
             neverHoldsUp: boolean;
             scanEach?: boolean;
+            keepUpright?: boolean;
+            fragile?: boolean;
             tags?: string[];
             extra?: {
                 [key: string]: string;
@@ -6913,6 +6918,8 @@ export interface components {
             service: components["schemas"]["ChosenServiceDto"] | null;
             /** @description Set where a person has looked into the box and says the weight is right. */
             weightSeen: boolean;
+            /** @description The rest goes into another parcel. */
+            more?: boolean;
             /** Format: uuid */
             id: string;
         };
@@ -7224,15 +7231,20 @@ export interface components {
             code: string;
         };
         PackLineDto: {
+            /** @description Length, width and height of one base unit, in millimetres; null where they are not known. */
+            sizeMm: number[] | null;
             line: number;
             itemId: number;
             picked: number;
             packed: number;
             unitG: number | null;
             unitMl: number | null;
-            /** @description The longest side of one base unit, in millimetres; null where it is not known. */
+            /** @description The bins that it is taken out of, where it was not picked into a tote. */
             shelf: string | null;
+            /** @description The longest side of one base unit, in millimetres; null where it is not known. */
             longestMm: number | null;
+            keepUpright: boolean;
+            fragile: boolean;
         };
         PackedLineDto: {
             line: number;
@@ -7261,6 +7273,12 @@ export interface components {
             heightMm: number;
             tareG: number;
             mostG: number;
+            /** @description What it costs, in thousandths of the dearest of them. */
+            costShare: number;
+            /** @description What one costs; absent for who may not see costs. */
+            cost?: string;
+            /** @description How many are left at the site; null where nobody has counted them. */
+            left: number | null;
         };
         PackTaskDto: {
             /** @description What the order wants no longer: to be taken out and put away. */

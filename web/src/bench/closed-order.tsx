@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, ask, type Dto, ProblemError } from '../api/client';
 import { useAct } from '../api/use-act';
 import { ProblemNote } from '../ui/states';
-import { Rates } from './parcel-panel';
+import { Rates } from './rates';
 import { plural } from '../ui/format';
 import { Button, TextAnchor } from '../ui/button';
 

@@ -9,6 +9,7 @@ import { plural } from '../ui/format';
 import { Glyph } from '../ui/glyph';
 import { useScanner } from '../scanner/use-scanner';
 import { BenchLines } from './bench-lines';
+import { useParcelBox } from './box/use-parcel-box';
 import { BenchTape } from './bench-tape';
 import { ClosedOrder } from './closed-order';
 import { noChoice, type ParcelChoice, serviceOf } from './parcel-choice';
@@ -46,15 +47,20 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
   const noteRead = noteIsRead(task, state);
   const split = parcels.some((p) => p.open && p.number !== inUse?.number);
   useScanner((code) => (closed && isPaper(code) ? onOther(code) : flow.scan(code)));
-  const allIn = (left === 0 || split) && (inUse?.contents.length ?? 0) > 0;
+  const box = useParcelBox({ task, parcels, number: parcelInUse(task, state), wanted: choice.carton });
+  const begun = (inUse?.contents.length ?? 0) > 0;
+  /** The rest goes into another parcel. */
+  const more = left > 0 && !split;
   const lacks = [
-    !split && left > 0 && `${plural(left, 'piece', 'pieces')} to scan`,
+    more && `${plural(left, 'piece', 'pieces')} to scan`,
     !noteRead && 'note to answer',
-    allIn && choice.weightG === null && 'weight',
-    allIn && choice.weightG !== null && choice.rate === null && 'service to choose',
+    begun && choice.weightG === null && 'weight',
+    begun && choice.weightG !== null && choice.rate === null && 'service to choose',
   ].filter((l) => l !== false);
+  const carton = box.chosen?.carton.code ?? '';
+  const isReady = begun && noteRead && carton !== '' && choice.weightG !== null && choice.rate !== null;
   const close = () =>
-    input({ kind: 'close', carton: choice.carton, weightG: choice.weightG ?? 0, service: serviceOf(choice), weightSeen: offWeight });
+    input({ kind: 'close', carton, weightG: choice.weightG ?? 0, service: serviceOf(choice), weightSeen: offWeight, more });
   return (
     <>
       <div>
@@ -106,9 +112,11 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               <ParcelTabs parcels={parcels} inUse={parcelInUse(task, state)} onChoose={(number) => input({ kind: 'parcel', number })} />
               <ParcelPanel
                 task={task}
+                box={box}
                 contents={inUse?.contents ?? []}
                 rest={split ? 0 : left}
-                allIn={allIn}
+                next={openLine(task, state)?.line}
+                canWeigh={begun}
                 choice={choice}
                 onChoice={choose}
               />
@@ -136,13 +144,9 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               Next tote <Glyph name="go" size={16} />
             </ButtonLink>
           ) : (
-            <Button
-              type="button"
-              next={allIn && choice.rate !== null}
-              disabled={!allIn || lacks.length > 0 || choice.carton === ''}
-              onClick={close}
-            >
-              <Glyph name="print" /> {offWeight ? 'Looked: weight is right' : 'Print label'}
+            <Button type="button" next={isReady && !more} disabled={!isReady} onClick={close}>
+              <Glyph name="print" />{' '}
+              {offWeight ? 'Looked: weight is right' : more && isReady ? 'Label, rest in another box' : 'Print label'}
             </Button>
           )}
         </div>

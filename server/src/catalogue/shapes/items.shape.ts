@@ -41,6 +41,8 @@ const ITEM_COLUMNS: readonly (readonly [key: string, column: string, empty: stri
   ['taxCode', 'tax_code', null],
   ['neverHoldsUp', 'never_holds_up', 0],
   ['scanEach', 'scan_each', 0],
+  ['keepUpright', 'keep_upright', 0],
+  ['fragile', 'fragile', 0],
   ['picture', 'picture', 'box'],
 ];
 const PACK_COLUMNS: readonly (readonly [key: string, column: string, empty: string | null])[] = [
@@ -80,6 +82,8 @@ async function columns(tx: Pick<Tx, 'query'>, person: Person): Promise<Column[]>
     { key: 'taxCode', label: 'Tax', also: ['tax code', 'vat'], read: cell.text(12) },
     { key: 'neverHoldsUp', label: 'Never holds up an order', read: cell.yesNo },
     { key: 'scanEach', label: 'Every piece is scanned', read: cell.yesNo },
+    { key: 'keepUpright', label: 'Kept upright', read: cell.yesNo },
+    { key: 'fragile', label: 'Fragile', read: cell.yesNo },
     { key: 'picture', label: 'Drawing', read: cell.code(/^[A-Za-z-]{1,40}$/, 'The name of a drawing, such as box') },
     ...own.map(extraColumn),
   ];
@@ -294,6 +298,8 @@ async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells
       taxCode: text(r['tax_code']),
       neverHoldsUp: yes(r['never_holds_up']),
       scanEach: yes(r['scan_each']),
+      keepUpright: yes(r['keep_upright']),
+      fragile: yes(r['fragile']),
       picture: text(r['picture']),
       ...Object.fromEntries(own.map((f) => [`${EXTRA}${f.name}`, extra[f.name] ?? ''])),
     };

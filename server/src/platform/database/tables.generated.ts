@@ -445,6 +445,8 @@ export interface Tables {
       lacks_size: number;
       min_life_days: number | null;
       scan_each: number;
+      keep_upright: number;
+      fragile: number;
     };
     needs: 'sku' | 'name';
     computed: never;
@@ -599,6 +601,21 @@ export interface Tables {
       hand_over: string | null;
     };
     needs: 'code' | 'order_id' | 'number' | 'place_id';
+    computed: never;
+  };
+  parcel_label: {
+    row: {
+      id: number;
+      parcel_id: number;
+      carrier_id: number;
+      service: string;
+      reference: string;
+      state: string;
+      tracking: string | null;
+      price: string | null;
+      asked_at: Date;
+    };
+    needs: 'parcel_id' | 'carrier_id' | 'service' | 'reference';
     computed: never;
   };
   parcel_line: {

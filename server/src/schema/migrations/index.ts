@@ -32,6 +32,7 @@ import { SharedWalks1790000000033 } from './0033-shared-walks.js';
 import { DailyRuns1790000000034 } from './0034-daily-runs.js';
 import { PackedFromTheShelf1790000000035 } from './0035-packed-from-the-shelf.js';
 import { ScannedPieceByPiece1790000000036 } from './0036-scanned-piece-by-piece.js';
+import { BoxesAndLabels1790000000037 } from './0037-boxes-and-labels.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -73,4 +74,5 @@ export const migrations = [
   DailyRuns1790000000034,
   PackedFromTheShelf1790000000035,
   ScannedPieceByPiece1790000000036,
+  BoxesAndLabels1790000000037,
 ];

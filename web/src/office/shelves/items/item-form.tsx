@@ -108,6 +108,8 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
         <span className="grid gap-1 max-lg:col-span-2 lg:col-end-[-1]">
           <CheckField name="neverHoldsUp" label="Never holds up an order" />
           <CheckField name="scanEach" label="Every piece is scanned when it is picked" />
+          <CheckField name="keepUpright" label="Kept upright in a box" />
+          <CheckField name="fragile" label="Fragile: nothing stands on it" />
         </span>
       </div>
       <PackRows control={control} register={register} />
@@ -134,6 +136,8 @@ const WORDS: Readonly<Record<keyof ItemValues, FieldWords>> = {
   labour: { label: 'Labour' },
   neverHoldsUp: { label: 'Never holds up an order' },
   scanEach: { label: 'Every piece is scanned' },
+  keepUpright: { label: 'Kept upright' },
+  fragile: { label: 'Fragile' },
   tags: { label: 'Tags' },
   packs: { label: 'Pack units', show: rowsOf },
   sites: { label: 'Sites', show: rowsOf },

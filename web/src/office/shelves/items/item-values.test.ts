@@ -22,6 +22,8 @@ const item = {
   labour: null,
   neverHoldsUp: false,
   scanEach: false,
+  keepUpright: false,
+  fragile: false,
   tags: ['glass', 'spring'],
   extra: { origin: 'Netherwick' },
   packs: [

@@ -35,6 +35,8 @@ export interface ItemValues {
   labour: string;
   neverHoldsUp: boolean;
   scanEach: boolean;
+  keepUpright: boolean;
+  fragile: boolean;
   tags: string;
   packs: PackValues[];
   sites: SiteValues[];
@@ -73,6 +75,8 @@ export function freshValues(sites: readonly Dto['SiteDto'][]): ItemValues {
     labour: '',
     neverHoldsUp: false,
     scanEach: false,
+    keepUpright: false,
+    fragile: false,
     tags: '',
     packs: [{ ...blankPack, name: 'piece', plural: 'pieces', factor: '1' }],
     sites: sites.map((s) => ({
@@ -107,6 +111,8 @@ export function valuesOf(item: Dto['ItemDto']): ItemValues {
     labour: money(item.labour),
     neverHoldsUp: item.neverHoldsUp,
     scanEach: item.scanEach,
+    keepUpright: item.keepUpright,
+    fragile: item.fragile,
     tags: item.tags.join(', '),
     extra: { ...item.extra },
     packs: [...item.packs].reverse().map((p) => ({
@@ -148,6 +154,8 @@ export function bodyOf(v: ItemValues, seesCosts: boolean): Dto['EditItemDto'] {
     taxCode: v.taxCode || null,
     neverHoldsUp: v.neverHoldsUp,
     scanEach: v.scanEach,
+    keepUpright: v.keepUpright,
+    fragile: v.fragile,
     ...(seesCosts ? { cost: v.cost.trim() || null, labour: v.kind === 'assembly' ? v.labour.trim() || null : null } : {}),
     tags: v.tags
       .split(',')
