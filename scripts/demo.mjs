@@ -33,6 +33,7 @@ async function open(stops) {
     OUTSIDE_PORT: await freePort(Number(process.env.OUTSIDE_PORT ?? 4700)),
     OUTSIDE_SMTP_PORT: await freePort(4725),
     OUTSIDE_PRINTER_PORT: await freePort(4791),
+    OUTSIDE_SCALE_PORT: await freePort(4792),
   };
   const outsideUrl = `http://127.0.0.1:${ports.OUTSIDE_PORT}`;
   const outside = startProgram(
@@ -57,6 +58,7 @@ async function open(stops) {
       VECTRUM_OUTSIDE_URL: outsideUrl,
       SMTP_URL: `smtp://127.0.0.1:${ports.OUTSIDE_SMTP_PORT}`,
       PRINTER: `127.0.0.1:${ports.OUTSIDE_PRINTER_PORT}`,
+      SCALE: `127.0.0.1:${ports.OUTSIDE_SCALE_PORT}`,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
     },
     'The server',

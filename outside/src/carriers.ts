@@ -105,12 +105,14 @@ export class Carriers {
     const price = service?.bands.find(([most]) => Number(asked['weightG']) <= most)?.[1];
     if (!service || !price || !to?.postcode) throw new Refused(422, 'Service, weight or address do not fit');
     const parcel = String(asked['parcel']);
+    const reference = String(asked['reference'] ?? parcel);
     const { parcels } = this.state.world;
-    let kept = parcels.find((p) => p.parcel === parcel && p.carrier === carrier.name);
+    let kept = parcels.find((p) => p.reference === reference && p.carrier === carrier.name);
     if (!kept) {
       const number = String(10_000_000 + parcels.length * 7919).slice(0, 8);
       kept = {
         parcel,
+        reference,
         carrier: carrier.name,
         tracking: `${carrier.prefix}${number}GB`,
         service: service.name,
@@ -129,8 +131,8 @@ export class Carriers {
   async takeBack(code: string, body: string): Promise<object> {
     await behave(this.state.world.manners.carriers);
     const carrier = this.carrier(code);
-    const { tracking } = json(body);
-    const kept = this.state.world.parcels.find((p) => p.tracking === tracking && p.carrier === carrier.name);
+    const { reference } = json(body);
+    const kept = this.state.world.parcels.find((p) => p.reference === reference && p.carrier === carrier.name);
     if (!kept) throw new Refused(404, 'This label is not known');
     if (kept.steps.length > 1 && kept.steps.at(-1)?.what !== VOID) throw new Refused(409, 'This parcel was collected already');
     if (kept.steps.at(-1)?.what !== VOID) kept.steps.push({ at: new Date().toISOString(), what: VOID });

@@ -15,7 +15,7 @@ input[type=number]{width:70px}pre{white-space:pre-wrap;margin:0;font:13px/18px u
 <h1>Outside world</h1>
 <section><h2>Buy in the web shop</h2><form id="buy"><div class="row"><label>Name <input name="customer" value="Wick Hill Farm"></label><label>Postcode <input name="postcode" value="NW8 2RE" size="9"></label></div>
 <div class="row"><label>Note to the packer <input name="note" size="34"></label></div><table id="shelf"></table><div class="row"><button>Place the order</button><span role="status" id="said"></span></div></form></section>
-<section><h2>How they behave</h2><table id="manners"></table><h2 style="margin-top:16px">Parcels the carriers hold</h2><table id="parcels"></table></section>
+<section><h2>How they behave</h2><table id="manners"></table><form id="weigh" class="row"><label>On the scale, g <input type="number" min="0" max="1000000" name="grams" value="0"></label><button>Put it there</button></form><h2 style="margin-top:16px">Parcels the carriers hold</h2><table id="parcels"></table></section>
 <section><h2>Orders in the shop</h2><table id="orders"></table></section>
 <section><h2>Lindenmart</h2><div class="row"><button data-market="buy">A buyer buys</button><button data-market="odd">It sends nonsense</button></div><table id="market"></table><h2 style="margin-top:16px">Charges</h2><pre id="penalties"></pre></section>
 <section><h2>Trade customers</h2><div class="row"><button data-trade="order">Order</button><button data-trade="unknown">Order unknown goods</button><button data-trade="odd">Send nonsense</button></div><table id="trade"></table></section>
@@ -60,5 +60,6 @@ $('buy').addEventListener('submit', async (e) => {
   $('said').textContent = answer.ref ? 'Placed ' + answer.ref : answer.message;
   draw();
 });
+$('weigh').addEventListener('submit', (e) => { e.preventDefault(); post('/console/scale', { grams: Number(new FormData(e.target).get('grams')) }); });
 draw(); setInterval(() => { if (!document.activeElement?.dataset?.part) draw(); }, 2000);
 `;

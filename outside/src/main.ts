@@ -1,6 +1,6 @@
 import { Carriers } from './carriers.js';
 import { Lindenmart } from './lindenmart.js';
-import { mailServer, printer } from './post.js';
+import { mailServer, printer, scale } from './post.js';
 import { outsideServer } from './server.js';
 import { Shop } from './shop.js';
 import { Suppliers } from './suppliers.js';
@@ -32,10 +32,12 @@ const trade = new Trade(
 const http = outsideServer({ state, shop, market, trade, carriers, suppliers });
 const mail = mailServer(state, suppliers);
 const paper = printer(state);
+const weighs = scale(state);
 const listening = [
   new Promise<void>((done) => http.listen(port('OUTSIDE_PORT', 4700), '127.0.0.1', done)),
   new Promise<void>((done) => mail.listen(port('OUTSIDE_SMTP_PORT', 4725), '127.0.0.1', done)),
   new Promise<void>((done) => paper.listen(port('OUTSIDE_PRINTER_PORT', 4791), '127.0.0.1', done)),
+  new Promise<void>((done) => weighs.listen(port('OUTSIDE_SCALE_PORT', 4792), '127.0.0.1', done)),
 ];
 
 function stop(): void {

@@ -68,6 +68,18 @@ export function xmlIn(raw: string): string[] {
     .map((part) => Buffer.from(part.slice(part.search(/\r?\n\r?\n/)), 'base64').toString('utf8'));
 }
 
+/** A scale on a TCP port: it is asked with `W` and says what lies on it, "2345 g steady". */
+export function scale(state: WorldState): Server {
+  return createServer((socket) => {
+    socket.on('error', () => socket.destroy());
+    socket.on('data', () => {
+      behave(state.world.manners.scale)
+        .then(() => socket.end(`${state.world.onScaleG} g ${state.world.onScaleG === 0 ? 'moving' : 'steady'}\n`))
+        .catch(() => socket.resetAndDestroy());
+    });
+  });
+}
+
 /** A printer on a raw TCP port: one connection, one paper. */
 export function printer(state: WorldState): Server {
   return createServer({ allowHalfOpen: true }, (socket) => {

@@ -117,6 +117,13 @@ async function consoleAct(
     state.changed();
     return state.world.manners;
   }
+  if (path[1] === 'scale') {
+    const grams = Number(body['grams']);
+    if (!Number.isInteger(grams) || grams < 0 || grams > 1_000_000) throw new Refused(400, 'Grams, a whole number');
+    state.world.onScaleG = grams;
+    state.changed();
+    return { grams };
+  }
   if (path[1] === 'purchases') {
     const [, , order = '', what = ''] = path;
     if (what === 'despatch') return suppliers.despatch(order);

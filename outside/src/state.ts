@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 export type Manner = 'well' | 'slow' | 'failing' | 'twice';
-export type Part = 'shop' | 'lindenmart' | 'trade' | 'carriers' | 'suppliers' | 'mail' | 'printer';
+export type Part = 'shop' | 'lindenmart' | 'trade' | 'carriers' | 'suppliers' | 'mail' | 'printer' | 'scale';
 
 export interface ShopOrder {
   ref: string;
@@ -26,6 +26,8 @@ export interface KeptOrder {
 }
 export interface KeptParcel {
   parcel: string;
+  /** The sender's own name for this label. */
+  reference: string;
   carrier: string;
   tracking: string;
   service: string;
@@ -94,6 +96,8 @@ export interface World {
   purchases: KeptPurchase[];
   mails: KeptMail[];
   papers: KeptPaper[];
+  /** What lies on the scale at the packing table, in grams. */
+  onScaleG: number;
   manners: Record<Part, Manner>;
 }
 
@@ -106,7 +110,17 @@ const EMPTY: World = {
   purchases: [],
   mails: [],
   papers: [],
-  manners: { shop: 'well', lindenmart: 'well', trade: 'well', carriers: 'well', suppliers: 'well', mail: 'well', printer: 'well' },
+  onScaleG: 0,
+  manners: {
+    shop: 'well',
+    lindenmart: 'well',
+    trade: 'well',
+    carriers: 'well',
+    suppliers: 'well',
+    mail: 'well',
+    printer: 'well',
+    scale: 'well',
+  },
 };
 
 /** What the outside world remembers; kept in one file, so that it survives a restart. */

@@ -19,6 +19,7 @@ export const FLOORS = [
   'allocation',
   'suppliers',
   'printing',
+  'weighing',
   'ubl',
   'floor',
   'carriers',

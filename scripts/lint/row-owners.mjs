@@ -47,7 +47,8 @@ const OWNED = {
   connectors: ['parked_message', 'channel_exchange'],
   counting: ['spot_count'],
   picking: ['daily_run', 'round', 'round_order', 'round_stop', 'tote_use'],
-  packing: ['parcel', 'parcel_line'],
+  weighing: ['scale'],
+  packing: ['parcel', 'parcel_line', 'parcel_label'],
   dispatch: [],
 };
 

@@ -23,6 +23,7 @@ import { PickingModule } from './picking/index.js';
 import { SortingModule } from './sorting/index.js';
 import { type Config, PlatformModule } from './platform/index.js';
 import { PrintingModule } from './printing/index.js';
+import { WeighingModule } from './weighing/index.js';
 import { PurchasingModule } from './purchasing/index.js';
 import { PutawayModule } from './putaway/index.js';
 import { ReceivingModule } from './receiving/index.js';
@@ -52,6 +53,7 @@ export class AppModule {
         AllocationModule,
         SuppliersModule,
         PrintingModule,
+    WeighingModule,
         FloorModule,
         CarriersModule,
         PurchasingModule,

@@ -26,6 +26,9 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   pack: true,
   'note-seen': true,
   'close-parcel': true,
+  'open-parcel': true,
+  repack: true,
+  park: true,
   refused: true,
 };
 

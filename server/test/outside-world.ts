@@ -8,11 +8,16 @@ export interface Heard {
   body: string;
 }
 
+export interface Answer {
+  status: number;
+  body: unknown;
+}
+
 /** A stand-in for shops and carriers inside one test: remembers what it heard and answers as it is told. */
 export class OutsideWorld {
   readonly heard: Heard[] = [];
   /** Answers by the beginning of "METHOD path"; the first that fits. Absent: 200 with an empty object. */
-  answers: Record<string, (heard: Heard) => { status: number; body: unknown }> = {};
+  answers: Record<string, (heard: Heard) => Answer | Promise<Answer>> = {};
 
   private constructor(
     private readonly server: Server,
@@ -35,7 +40,9 @@ export class OutsideWorld {
         const answer = Object.entries(opened.world?.answers ?? {}).find(([start]) =>
           `${heard.method} ${heard.path}`.startsWith(start),
         )?.[1](heard);
-        response.writeHead(answer?.status ?? 200, { 'content-type': 'application/json' }).end(JSON.stringify(answer?.body ?? {}));
+        void Promise.resolve(answer).then((said) =>
+          response.writeHead(said?.status ?? 200, { 'content-type': 'application/json' }).end(JSON.stringify(said?.body ?? {})),
+        );
       });
     });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));

@@ -1,5 +1,6 @@
 /** What a printed command card can say, for hands that are on the goods. */
-export type CommandCode = 'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take';
+export type CommandCode =
+  'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take' | 'label' | 'weigh' | 'service' | 'parcel' | 'open' | 'park';
 
 const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-CONFIRM': 'confirm',
@@ -8,12 +9,23 @@ const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-DAMAGED': 'damaged',
   'VX-APART': 'apart',
   'VX-TAKE': 'take',
+  'VX-LABEL': 'label',
+  'VX-WEIGH': 'weigh',
+  'VX-SERVICE': 'service',
+  'VX-PARCEL': 'parcel',
+  'VX-OPEN': 'open',
+  'VX-PARK': 'park',
 };
 
 /** The command of a scanned card, or undefined where the code is none. */
 export function commandOf(code: string): CommandCode | undefined {
   const key = normalCode(code);
   return Object.hasOwn(CARDS, key) ? CARDS[key] : undefined;
+}
+
+/** The box of a scanned box label ("VX-BOX-B2"), or undefined where the code is none. */
+export function boxOf(code: string): string | undefined {
+  return /^VX-BOX-([A-Z0-9-]{1,12})$/.exec(normalCode(code))?.[1];
 }
 
 /**

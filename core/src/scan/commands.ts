@@ -1,5 +1,5 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
-import type { CloseParcelCommand, NoteSeenCommand, PackCommand } from './pack.js';
+import type { CloseParcelCommand, NoteSeenCommand, OpenParcelCommand, PackCommand, ParkCommand, RepackCommand } from './pack-task.js';
 import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
 import type { SortCommand, SortMissingCommand } from './sort-task.js';
@@ -33,5 +33,8 @@ export type FloorCommand =
   | PackCommand
   | NoteSeenCommand
   | CloseParcelCommand
+  | OpenParcelCommand
+  | RepackCommand
+  | ParkCommand
   | RefusedCommand;
 export type FloorCommandKind = FloorCommand['kind'];

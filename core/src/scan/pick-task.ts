@@ -1,6 +1,6 @@
 import type { ItemId, LotId, OrderId, PlaceId, SiteId, StopId } from '../ids/index.js';
 import type { FlowState } from './flow.js';
-import type { SpareGoods } from './pack.js';
+import type { SpareGoods } from './pack-task.js';
 import type { How } from './types.js';
 
 /** Another lot of the same goods in the same bin, held for nobody. */

@@ -26,6 +26,9 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   pack: 'Take the goods out of the parcel',
   'note-seen': 'The note waits to be read',
   'close-parcel': 'The parcel stays open',
+  'open-parcel': 'The parcel stays closed',
+  repack: 'The goods stay in the parcel that they were in',
+  park: null,
   refused: null,
 };
 

@@ -1,6 +1,6 @@
 import type { ItemId, LotId, OrderId, PackId, PlaceId, SiteId } from '../ids/index.js';
 import type { FlowState } from './flow.js';
-import type { SpareGoods } from './pack.js';
+import type { SpareGoods } from './pack-task.js';
 import type { How } from './types.js';
 
 /** Goods of one lot in a shared tote that are for one order. Units are base units. */

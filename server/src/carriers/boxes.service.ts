@@ -80,6 +80,11 @@ export class BoxesService {
     await tx.query('UPDATE carton_stock SET units = units - 1 WHERE carton = ? AND site_id = ? AND units > 0', [code, siteId]);
   }
 
+  /** A box that was taken is there again. What was never counted stays uncounted. */
+  async putBack(tx: Tx, code: string, siteId: number): Promise<void> {
+    await tx.query('UPDATE carton_stock SET units = units + 1 WHERE carton = ? AND site_id = ?', [code, siteId]);
+  }
+
   private async writeStock(tx: Tx, act: Act, code: string, { stock }: EditBoxDto): Promise<void> {
     for (const { siteId, units } of stock) {
       mustBeAt(act.person, siteId);

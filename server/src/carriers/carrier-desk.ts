@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { CarrierRow, Label, Shipment } from './carrier-row.js';
+import type { CarrierRow, Label, LabelWish, Shipment } from './carrier-row.js';
 import { CarrierClient } from './carrier.client.js';
 import { CarriersQueries } from './carriers.queries.js';
 import type { RateDto } from './carriers.dto.js';
@@ -32,7 +32,7 @@ export class CarrierDesk {
   }
 
   /** A label for a parcel; asking twice gives one. Throws where the carrier's system does not answer or refuses. */
-  async label(carrier: CarrierRow, shipment: Shipment & { service: string }): Promise<Label> {
+  async label(carrier: CarrierRow, shipment: LabelWish): Promise<Label> {
     if (carrier.base_url) return this.client.label(carrier, shipment);
     const service = (await this.queries.services(this.source, carrier.id)).find((s) => s.code === shipment.service);
     if (!service) throw new Error(`${carrier.name} has no service ${shipment.service} any more. Add it, or choose another`);
@@ -40,7 +40,7 @@ export class CarrierDesk {
   }
 
   /** Tells a carrier that a label it sold will not be used. One without a system of its own has nothing to be told. */
-  async voidLabel(carrier: CarrierRow, label: { parcel: string; tracking: string }): Promise<void> {
+  async voidLabel(carrier: CarrierRow, label: { reference: string; tracking: string | null }): Promise<void> {
     if (carrier.base_url) await this.client.voidLabel(carrier, label);
   }
 

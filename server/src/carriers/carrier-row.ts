@@ -16,6 +16,12 @@ export interface Shipment {
   to: { name: string; line: string; city: string; postcode: string; country: string };
 }
 
+/** A label that is wanted. The reference names this one wish: asked for twice, it is bought once. */
+export interface LabelWish extends Shipment {
+  service: string;
+  reference: string;
+}
+
 export interface Label {
   tracking: string;
   price: string;

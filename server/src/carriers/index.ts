@@ -1,7 +1,7 @@
 /** Who takes parcels away, in which boxes, and how they are spoken to. */
 export { BoxesService } from './boxes.service.js';
 export { CarrierDesk } from './carrier-desk.js';
-export type { CarrierRow, Shipment } from './carrier-row.js';
+export type { CarrierRow, LabelWish, Shipment } from './carrier-row.js';
 export { RateDto } from './carriers.dto.js';
 export { CarriersModule } from './carriers.module.js';
 export { CarriersQueries } from './carriers.queries.js';

@@ -108,6 +108,11 @@ export class OrderStates {
     await update(tx, 'sales_order', { id: orderId, note_seen_by: null }, { note_seen_by: personId });
   }
 
+  /** The order waits at the packing table, and why; null ends that. */
+  async park(tx: Tx, orderId: number, why: string | null): Promise<void> {
+    await update(tx, 'sales_order', { id: orderId }, { parked_at: why === null ? null : NOW, parked_why: why });
+  }
+
   /** Goods of an order have left the house. What is packed of it later is another parcel, whose packer reads the note again. */
   async left(tx: Tx, orderId: number): Promise<void> {
     await update(tx, 'sales_order', { id: orderId }, { shipped_at: NOW, version: NEXT });

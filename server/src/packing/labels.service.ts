@@ -19,6 +19,7 @@ import {
 } from '../platform/index.js';
 import type { RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
+import { ParcelLabels } from './parcel-labels.service.js';
 
 interface ParcelRow {
   id: number;
@@ -44,13 +45,18 @@ export class LabelService implements OnModuleInit {
     private readonly containers: Containers,
     private readonly outbox: Outbox,
     private readonly activity: ActivityService,
+    private readonly labels: ParcelLabels,
   ) {}
 
   onModuleInit(): void {
     this.outbox.handle('carrier.label', (message) => this.fetchLabel(message));
     this.outbox.handle('carrier.void', async ({ payload }) => {
-      const carrier = await this.carriers.spokenTo(String(payload['carrier'])).catch(() => null);
-      if (carrier) await this.desk.voidLabel(carrier, { parcel: String(payload['parcel']), tracking: String(payload['tracking']) });
+      const id = Number(payload['label']);
+      const label = await this.labels.toGiveBack(this.source, id);
+      if (!label) return;
+      const carrier = await this.carriers.spokenTo(label.carrier).catch(() => null);
+      if (carrier) await this.desk.voidLabel(carrier, label);
+      await this.labels.givenBack(this.source, id);
     });
   }
 
@@ -97,10 +103,16 @@ export class LabelService implements OnModuleInit {
     if (!parcel || parcel.state !== 'label-asked') return;
     const shipment = await this.shipment(this.source, parcel.order_id, code, num(parcel.weight_g));
     const { carrier, service } = await this.chosen(parcel, shipment);
-    const label = await this.desk.label(carrier, { ...shipment, service });
+    const isAsked = async (tx: Tx) =>
+      (await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]))?.state === 'label-asked';
+    const wish = await inTransaction(this.source, async (tx) =>
+      (await isAsked(tx)) ? this.labels.ask(tx, parcel, carrier.id, service) : null,
+    );
+    if (!wish) return;
+    const label = await this.desk.label(carrier, { ...shipment, service, reference: wish.reference });
     await inTransaction(this.source, async (tx) => {
-      const now = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]);
-      if (now?.state !== 'label-asked') return;
+      const isOpenForIt = await isAsked(tx);
+      if (!(await this.labels.answered(tx, wish.id, label)) || !isOpenForIt) return;
       await update(
         tx,
         'parcel',

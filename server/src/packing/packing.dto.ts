@@ -1,5 +1,16 @@
 import { ApiProperty } from '@nestjs/swagger';
-import type { CloseParcelCommand, NoteSeenCommand, PackCommand, PackLine, PackParcel, PackTask, SpareGoods } from '@vectrum/core/scan';
+import type {
+  CloseParcelCommand,
+  NoteSeenCommand,
+  OpenParcelCommand,
+  PackCommand,
+  PackLine,
+  PackParcel,
+  PackTask,
+  ParkCommand,
+  RepackCommand,
+  SpareGoods,
+} from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
 import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
 import { RateDto } from '../carriers/index.js';
@@ -15,6 +26,8 @@ export class BenchRowDto {
   /** The departure that it must catch, by the calendar of its site. */
   leavesAt: Date | null;
   note: boolean;
+  /** Why it waits at the table, where somebody has parked it. */
+  parked: string | null;
   since: Date | null;
 }
 export class BenchPageDto {
@@ -99,6 +112,8 @@ export class PackTaskDto implements PackTask {
   /** How far a weight may be from what is expected, in per cent and grams: the larger holds. */
   weightPercent: number;
   weightGrams: number;
+  /** Whether the label is asked for once all is in and the scale agrees. */
+  labelsByThemselves: boolean;
 }
 export class PackBundleDto extends BundleDto {
   @ApiProperty({ enum: ['pack'] }) kind: 'pack';
@@ -132,6 +147,24 @@ export class CloseParcelCommandDto extends FloorCommandDto implements CloseParce
   @IsBoolean() weightSeen: boolean;
   /** The rest goes into another parcel. */
   @IsOptional() @IsBoolean() more?: boolean;
+}
+export class OpenParcelCommandDto extends FloorCommandDto implements OpenParcelCommand {
+  @ApiProperty({ enum: ['open-parcel'] }) @IsIn(['open-parcel']) kind: 'open-parcel';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) parcel: number;
+}
+export class RepackCommandDto extends HowDto implements RepackCommand {
+  @ApiProperty({ enum: ['repack'] }) @IsIn(['repack']) kind: 'repack';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) from: number;
+  @IsInt() @Min(1) @Max(99) to: number;
+  @IsInt() @Min(1) line: number;
+  @IsInt() @Min(1) @Max(1_000_000) units: number;
+}
+export class ParkCommandDto extends FloorCommandDto implements ParkCommand {
+  @ApiProperty({ enum: ['park'] }) @IsIn(['park']) kind: 'park';
+  @IsString() @Length(1, 20) order: string;
+  @IsString() @Length(0, 80) why: string;
 }
 
 export class RatesDto {

@@ -1,10 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { badState, one, type Tx } from '../platform/index.js';
-import { CloseParcelCommandDto, NoteSeenCommandDto, PackBundleDto, PackCommandDto } from './packing.dto.js';
+import {
+  CloseParcelCommandDto,
+  NoteSeenCommandDto,
+  OpenParcelCommandDto,
+  PackBundleDto,
+  PackCommandDto,
+  ParkCommandDto,
+  RepackCommandDto,
+} from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 import { ParcelsService } from './parcels.service.js';
+import { ReopeningService } from './reopening.service.js';
 
 /** The states in which an order has something to show at the table. */
 const AT_TABLE: ReadonlySet<string> = new Set(['picked', 'packed', 'shipped']);
@@ -20,6 +29,7 @@ export class PackingFloor {
     queries: PackingQueries,
     packing: PackingService,
     parcels: ParcelsService,
+    reopening: ReopeningService,
     private readonly words: AboutWords,
   ) {
     tasks.register({
@@ -53,6 +63,28 @@ export class PackingFloor {
       work: (tx, act, command) => parcels.close(tx, act, command),
       about: (tx, { order, parcel, weightG }) =>
         this.order(tx, order, `Parcel ${order}-${parcel} closed, ${(weightG / 1000).toFixed(2)} kg`),
+    });
+    commands.register({
+      kind: 'open-parcel',
+      right: 'pack',
+      dto: OpenParcelCommandDto,
+      work: (tx, act, command) => reopening.open(tx, act, command),
+      about: (tx, { order, parcel }) => this.order(tx, order, `Parcel ${order}-${parcel} opened again`),
+    });
+    commands.register({
+      kind: 'repack',
+      right: 'pack',
+      dto: RepackCommandDto,
+      work: (tx, act, command) => reopening.repack(tx, act, command),
+      about: async (tx, c) =>
+        this.order(tx, c.order, `${await this.goods(tx, c)} out of parcel ${c.order}-${c.from} into ${c.order}-${c.to}`),
+    });
+    commands.register({
+      kind: 'park',
+      right: 'pack',
+      dto: ParkCommandDto,
+      work: (tx, act, command) => reopening.park(tx, act, command),
+      about: (tx, { order }) => this.order(tx, order, `${order} parked`),
     });
   }
 

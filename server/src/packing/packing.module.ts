@@ -9,12 +9,14 @@ import { PackingController } from './packing.controller.js';
 import { PackingFloor } from './packing.floor.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
+import { ParcelLabels } from './parcel-labels.service.js';
 import { ParcelsService } from './parcels.service.js';
+import { ReopeningService } from './reopening.service.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
   controllers: [PackingController],
-  providers: [PackingQueries, PackingService, ParcelsService, LabelService, PackingFloor],
+  providers: [PackingQueries, PackingService, ParcelsService, ParcelLabels, ReopeningService, LabelService, PackingFloor],
   exports: [ParcelsService],
 })
 export class PackingModule {}

@@ -14,6 +14,7 @@ export interface BenchOrder {
   customer: string;
   note_packer: string | null;
   note_seen_by: number | null;
+  parked_why: string | null;
 }
 
 /** Reads what waits to be packed, and the task of one order. */
@@ -32,11 +33,11 @@ export class PackingQueries {
     >(
       this.source,
       {
-        select: `o.code AS \`order\`, MIN(t.site_id) AS siteId, o.customer, MIN(IF(u.id IS NULL, NULL, t.code)) AS tote, MIN(b.code) AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
+        select: `o.code AS \`order\`, MIN(t.site_id) AS siteId, o.customer, MIN(IF(u.id IS NULL, NULL, t.code)) AS tote, MIN(b.code) AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, o.parked_why AS parked, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
         from: `FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL LEFT JOIN place b ON b.id = t.parent_id AND u.id IS NOT NULL
        WHERE o.state = 'picked' AND (u.id IS NOT NULL OR ${onShelfSql('v', 't')}) AND t.site_id IN (?) GROUP BY o.id`,
         params: [[0, ...siteIds]],
-        order: 'o.promised_at, o.id',
+        order: 'o.parked_at IS NOT NULL, o.promised_at, o.id',
       },
       window,
     );
@@ -54,10 +55,10 @@ export class PackingQueries {
   async orderOf(tx: Pick<Tx, 'query'>, code: string): Promise<BenchOrder> {
     const order = await one<BenchOrder>(
       tx,
-      `SELECT o.id, o.code, COALESCE((SELECT MIN(t.site_id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.order_id = o.id AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL), (SELECT MIN(v.site_id) FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL WHERE l.order_id = o.id), o.site_id) AS site_id, o.state, o.customer, o.note_packer, o.note_seen_by
-       FROM sales_order o WHERE o.code = ? OR o.id = (SELECT u.order_id FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE t.code = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL LIMIT 1) OR o.id = (SELECT p.order_id FROM parcel p WHERE p.code = ?)
+      `SELECT o.id, o.code, COALESCE((SELECT MIN(t.site_id) FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE u.order_id = o.id AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL), (SELECT MIN(v.site_id) FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL WHERE l.order_id = o.id), o.site_id) AS site_id, o.state, o.customer, o.note_packer, o.note_seen_by, o.parked_why
+       FROM sales_order o WHERE o.code = ? OR o.id = (SELECT u.order_id FROM tote_use u JOIN place t ON t.id = u.tote_id WHERE t.code = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL LIMIT 1) OR o.id = (SELECT p.order_id FROM parcel p WHERE p.code = ?) OR o.id = (SELECT p.order_id FROM parcel p WHERE p.tracking = ? LIMIT 1)
        ORDER BY o.code = ? DESC LIMIT 1`,
-      [code, code, code, code],
+      [code, code, code, code, code],
     );
     if (!order) {
       const early = await one<{ round: string; pooled: number }>(
@@ -108,6 +109,7 @@ export class PackingQueries {
       cartons: await this.cartons(tx, order.site_id, seesCosts),
       weightPercent: await this.settings.get(tx, 'weightPercent'),
       weightGrams: await this.settings.get(tx, 'weightGrams'),
+      labelsByThemselves: await this.settings.get(tx, 'labelsByThemselves'),
     };
   }
 

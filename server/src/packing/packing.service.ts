@@ -68,6 +68,7 @@ export class PackingService {
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${order.code} has no such line` });
     const parts = await this.fromTotes(tx, line.id, command.units);
     const parcel = await this.parcel(tx, order, command.parcel, parts[0]?.toteId ?? 0);
+    if (order.parked_why !== null) await this.states.park(tx, order.id, null);
     const { ids } = await this.ledger.post(
       tx,
       act,
@@ -135,8 +136,8 @@ export class PackingService {
     return { ...found, left: num(at?.units) };
   }
 
-  /** The parcel of that number, begun at the table where the tote stands if there is none yet; at the site's first table where there is no tote. */
-  private async parcel(tx: Tx, order: BenchOrder, number: number, toteId: number): Promise<OpenParcel> {
+  /** The parcel of that number, begun if there is none yet at the table where the tote or parcel stands out of which goods come; otherwise at the site's first. */
+  async parcel(tx: Tx, order: BenchOrder, number: number, nearId: number): Promise<OpenParcel> {
     const known = await one<OpenParcel>(tx, 'SELECT id, code, place_id, state FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
       order.id,
       number,
@@ -144,14 +145,34 @@ export class PackingService {
     if (known && known.state !== 'open') throw badState(`Parcel ${known.code} is closed already. Begin another one`);
     if (known) return known;
     const code = `${order.code}-${number}`;
-    const table = await one<{ id: number | null }>(
-      tx,
-      `SELECT COALESCE((SELECT b.id FROM place t JOIN place b ON b.id = t.parent_id AND b.kind = 'packing-table' WHERE t.id = ?), (SELECT MIN(id) FROM place WHERE site_id = ? AND kind = 'packing-table' AND blocked = 0)) AS id`,
-      [toteId, order.site_id],
-    );
-    const place = await addPlace(tx, { site_id: order.site_id, parent_id: table?.id ?? null, code, kind: 'parcel' });
+    const table = await this.table(tx, order.site_id, nearId);
+    const place = await addPlace(tx, { site_id: order.site_id, parent_id: table, code, kind: 'parcel' });
     const made = await insert(tx, 'parcel', { code, order_id: order.id, number, place_id: place });
     return { id: made, code, place_id: place, state: 'open' };
+  }
+
+  /** The table where a tote or parcel stands; the first of the site where it stands at none. */
+  async table(tx: Tx, siteId: number, containerId: number): Promise<number | null> {
+    const found = await one<{ id: number | null }>(
+      tx,
+      `SELECT COALESCE((SELECT b.id FROM place t JOIN place b ON b.id = t.parent_id AND b.kind = 'packing-table' WHERE t.id = ?), (SELECT MIN(id) FROM place WHERE site_id = ? AND kind = 'packing-table' AND blocked = 0)) AS id`,
+      [containerId, siteId],
+    );
+    return found?.id ?? null;
+  }
+
+  /** So many units of a line more, or less, are in a parcel. */
+  async contentsChange(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
+    const key = [parcelId, lineId, lotId];
+    if (units > 0)
+      await tx.query(
+        'INSERT INTO parcel_line (parcel_id, order_line_id, lot_id, units) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
+        [...key, units],
+      );
+    else {
+      await tx.query('UPDATE parcel_line SET units = units - ? WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [-units, ...key]);
+      await tx.query('DELETE FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ? AND units = 0', key);
+    }
   }
 
   /** Which totes and lots make up a quantity of a line. Its order is locked, and nobody else packs it. */
@@ -181,29 +202,32 @@ export class PackingService {
         { placeId: parcelPlaceId, lotId },
       ];
       await this.reservations.move(tx, holder, sign === 1 ? tote : parcel, sign === 1 ? parcel : tote, units);
-      const key = [undo.parcelId, undo.lineId, lotId];
-      if (sign === 1)
-        await tx.query(
-          'INSERT INTO parcel_line (parcel_id, order_line_id, lot_id, units) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
-          [...key, units],
-        );
-      else {
-        await tx.query('UPDATE parcel_line SET units = units - ? WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [
-          units,
-          ...key,
-        ]);
-        await tx.query('DELETE FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ? AND units = 0', key);
-      }
+      await this.contentsChange(tx, undo.parcelId, undo.lineId, lotId, sign * units);
     }
     const units = undo.parts.reduce((n, p) => n + p.units, 0) * sign;
     const picked = undo.parts.reduce((n, p) => n + (p.shelf ? p.units : 0), 0) * sign;
     await this.states.progress(tx, undo.lineId, { packed: units, ...(picked === 0 ? {} : { picked }) });
   }
 
+  /** Goods go back only into a tote that still is this order's. */
+  private async totesMustWait(tx: Tx, order: BenchOrder, undo: PackUndo): Promise<void> {
+    for (const { toteId, shelf } of undo.parts) {
+      if (shelf) continue;
+      const isOurs = await one(tx, 'SELECT id FROM tote_use WHERE open_tote = ? AND order_id = ?', [toteId, order.id]);
+      if (!isOurs)
+        throw new Problem(
+          409,
+          'undo',
+          `The tote is in use elsewhere by now. Take the goods out into another parcel of ${order.code} instead`,
+        );
+    }
+  }
+
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {
     const order = await this.locked(tx, act, undo.order);
     const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [undo.parcelId]);
     if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
+    await this.totesMustWait(tx, order, undo);
     await this.ledger.reverse(tx, act, undo.movements, undo.order);
     await this.follow(tx, order.site_id, undo, -1);
     await this.states.refresh(tx, [order.id]);

@@ -26,6 +26,7 @@ import { SettingsService } from '../settings/index.js';
 import type { PackLineDto } from './packing.dto.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
+import { ParcelLabels } from './parcel-labels.service.js';
 
 /** Closes parcels: contents and note proved, weight checked, the label asked for through the outbox. */
 @Injectable()
@@ -40,6 +41,7 @@ export class ParcelsService {
     private readonly carriers: CarriersQueries,
     private readonly boxes: BoxesService,
     private readonly commands: CommandLog,
+    private readonly labels: ParcelLabels,
   ) {}
 
   /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
@@ -109,6 +111,7 @@ export class ParcelsService {
       if (parcel.state !== 'label-asked')
         throw badState(parcel.state === 'open' ? `${code} is still open. Close it first` : `${code} has its label. Go on with it`);
       const carrier = service && (await this.carriers.byCode(tx, service.carrier));
+      await this.labels.drop(tx, parcel.id);
       await update(
         tx,
         'parcel',
@@ -165,33 +168,22 @@ export class ParcelsService {
   }
 
   /** Units of a line are wanted no longer in an open parcel; they lie there until somebody puts them away. */
-  async takeOut(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
-    const key = [parcelId, lineId, lotId];
-    await tx.query('UPDATE parcel_line SET units = units - ? WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ?', [units, ...key]);
-    await tx.query('DELETE FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? AND lot_id = ? AND units = 0', key);
+  takeOut(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
+    return this.packing.contentsChange(tx, parcelId, lineId, lotId, -units);
   }
 
   /** Takes the parcels of an order that have not left apart: their labels are void, and carriers who sold one are told. */
   async takeApart(tx: Tx, order: { id: number; code: string }): Promise<{ id: number; code: string }[]> {
-    const parcels = await rows<{ id: number; code: string; place_id: number; tracking: string | null; carrier_id: number | null }>(
+    const parcels = await rows<{ id: number; code: string }>(
       tx,
-      `SELECT id, code, place_id, tracking, carrier_id FROM parcel WHERE order_id = ? AND state IN ('open','label-asked','labelled') ORDER BY id FOR UPDATE`,
+      `SELECT id, code FROM parcel WHERE order_id = ? AND state IN ('open','label-asked','labelled') ORDER BY id FOR UPDATE`,
       [order.id],
     );
-    for (const parcel of parcels) {
-      await update(tx, 'parcel', { id: parcel.id }, { state: 'void' });
-      if (parcel.tracking === null || parcel.carrier_id === null) continue;
-      const carrier = await one<{ code: string }>(tx, 'SELECT code FROM carrier WHERE id = ?', [parcel.carrier_id]);
-      const place = await one<{ site_id: number }>(tx, 'SELECT site_id FROM place WHERE id = ?', [parcel.place_id]);
-      await this.outbox.send(
-        tx,
-        `carrier:${carrier?.code ?? 'any'}/${parcel.code}`,
-        'carrier.void',
-        { parcel: parcel.code, carrier: carrier?.code ?? '', tracking: parcel.tracking },
-        { siteId: place?.site_id ?? null, document: order.code },
-      );
+    for (const { id } of parcels) {
+      await update(tx, 'parcel', { id }, { state: 'void' });
+      await this.labels.drop(tx, id);
     }
-    return parcels.map(({ id, code }) => ({ id, code }));
+    return parcels;
   }
 
   /** Totes that are empty are free for the next order once no parcel is open whose goods could go back into them. */

@@ -40,6 +40,7 @@ export class Config {
   MAIL_FROM = 'stores@localhost';
   /** host:port of the demo's printer, which takes PDF over raw TCP; printers of a real house are kept in Setup. */
   @IsOptional() @Matches(/^[^\s:/]+:([1-9]\d{0,4})$/, { message: 'PRINTER is host:port, such as 192.168.1.40:9100' }) PRINTER?: string;
+  @IsOptional() @Matches(/^[^\s:/]+:([1-9]\d{0,4})$/, { message: 'SCALE is host:port, such as 192.168.1.41:4001' }) SCALE?: string;
   /** Where figures about the server are told in OpenMetrics text, on this machine alone; nought where nobody asks. */
   @Transform(toNumber) @IsInt() @Min(0) @Max(65535) METRICS_PORT = 0;
   @IsString() METRICS_HOST = '127.0.0.1';
@@ -57,6 +58,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       DATABASE_PASSWORD: '',
       SMTP_URL: '',
       PRINTER: '',
+      SCALE: '',
       VECTRUM_OUTSIDE_URL: '',
       VECTRUM_URL: '',
       VECTRUM_TLS_DIR: '',

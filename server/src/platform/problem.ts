@@ -21,6 +21,7 @@ export type ProblemCode =
   | 'stock'
   | 'undo'
   | 'carrier'
+  | 'scale'
   | 'signature'
   | 'away'
   | 'busy'

@@ -179,6 +179,13 @@ export const SETTINGS = define({
     unit: 'grams',
     default: 40,
   },
+  labelsByThemselves: {
+    group: 'Picking and packing',
+    label: 'The label comes by itself',
+    says: 'Once all is in and read and the scale agrees, by the service that is proposed. Off, or without a scale, the packer asks for it.',
+    kind: 'yes-no',
+    default: true,
+  },
   keepDeliveries: {
     group: 'What is kept',
     label: 'What has left the house',

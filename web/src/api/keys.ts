@@ -96,6 +96,7 @@ const SHOWS = {
   designs: ['setup'],
   'design-sample': ['setup'],
   labels: ['setup'],
+  scales: ['setup'],
   printers: ['setup'],
   tray: ['setup', 'places'],
   outbox: 'always',

@@ -984,6 +984,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Weighing_scales"];
+        put?: never;
+        post: operations["Weighing_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scales/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies on a scale now; 503 where it does not answer. */
+        get: operations["Weighing_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scales/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Weighing_edit"];
+        post?: never;
+        delete: operations["Weighing_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/tasks/{kind}/{key}": {
         parameters: {
             query?: never;
@@ -4372,6 +4421,27 @@ export interface components {
         PrinterIdDto: {
             id: number;
         };
+        ScaleDto: {
+            id: number;
+            name: string;
+            siteId: number;
+            site: string;
+            address: string;
+            version: number;
+        };
+        ReadingDto: {
+            grams: number;
+            /** @description Whether the weight has settled. */
+            isSteady: boolean;
+        };
+        EditScaleDto: {
+            name: string;
+            siteId: number;
+            address: string;
+        };
+        ScaleIdDto: {
+            id: number;
+        };
         FloorPostDto: {
             command: components["schemas"]["FloorCommand"];
             /** @description The device's clock when it was made. */
@@ -6018,6 +6088,8 @@ export interface components {
              */
             leavesAt: string | null;
             note: boolean;
+            /** @description Why it waits at the table, where somebody has parked it. */
+            parked: string | null;
             /** Format: date-time */
             since: string | null;
         };
@@ -6923,6 +6995,44 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        OpenParcelCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open-parcel";
+            order: string;
+            parcel: number;
+            /** Format: uuid */
+            id: string;
+        };
+        RepackCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repack";
+            order: string;
+            from: number;
+            to: number;
+            line: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ParkCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "park";
+            order: string;
+            why: string;
+            /** Format: uuid */
+            id: string;
+        };
         CheckCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7305,6 +7415,8 @@ export interface components {
             /** @description How far a weight may be from what is expected, in per cent and grams: the larger holds. */
             weightPercent: number;
             weightGrams: number;
+            /** @description Whether the label is asked for once all is in and the scale agrees. */
+            labelsByThemselves: boolean;
         };
         PackBundleDto: {
             /**
@@ -7489,7 +7601,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"];
     };
     responses: never;
@@ -9263,6 +9375,115 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PrinterIdDto"];
                 };
+            };
+        };
+    };
+    Weighing_scales: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleDto"][];
+                };
+            };
+        };
+    };
+    Weighing_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditScaleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleIdDto"];
+                };
+            };
+        };
+    };
+    Weighing_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingDto"];
+                };
+            };
+        };
+    };
+    Weighing_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditScaleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleIdDto"];
+                };
+            };
+        };
+    };
+    Weighing_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

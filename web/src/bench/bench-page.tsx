@@ -28,7 +28,8 @@ export function BenchPage() {
   const [camera, setCamera] = useCameraOpen();
   useEffect(keepShell, []);
   const task = useTask('pack', code);
-  const open = (scanned: string) => void navigate(`/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
+  const open = (scanned: string | null) =>
+    void navigate(scanned === null ? '/bench' : `/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
   const order = code === undefined ? undefined : task.data?.task;
   // A tote's code opens its order but does not stay its address: the tote is free again once the parcel is closed.
   if (order && code !== order.order) return <Navigate to={`/bench/${order.order}`} replace />;

@@ -39,7 +39,7 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
                   style={{ cursor: 'pointer', gridTemplateColumns: '24px 90px 1fr auto auto' }}
                 >
                   <i>
-                    <Glyph name="half" size={18} says />
+                    <Glyph name={o.parked === null ? 'half' : 'held'} size={18} says />
                   </i>
                   <span className={o.tote ? 'code text-[20px]' : 'text-[17px]'}>{o.tote ?? 'shelf'}</span>
                   <div>
@@ -47,6 +47,7 @@ export function BenchQueue({ onOpen }: { onOpen: (code: string) => void }) {
                     <span>
                       <span className="code">{o.order}</span>, {plural(o.pieces, 'piece', 'pieces')}
                       {o.note ? ', note to read' : ''}
+                      {o.parked !== null ? `, parked${o.parked ? `: ${o.parked}` : ''}` : ''}
                     </span>
                   </div>
                   <span>{o.since ? `waits ${age(o.since)}` : ''}</span>

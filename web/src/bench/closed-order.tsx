@@ -4,7 +4,7 @@ import { useAct } from '../api/use-act';
 import { ProblemNote } from '../ui/states';
 import { Rates } from './rates';
 import { plural } from '../ui/format';
-import { Button, TextAnchor } from '../ui/button';
+import { Button, TextAnchor, TextButton } from '../ui/button';
 
 const WORDS: Readonly<Record<string, string>> = {
   open: 'Still open.',
@@ -14,7 +14,17 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 
 /** What became of the parcels of an order that is packed. */
-export function ClosedOrder({ order, parcels, onTheWay }: { order: string; parcels: Dto['BenchParcelDto'][]; onTheWay: number }) {
+export function ClosedOrder({
+  order,
+  parcels,
+  onTheWay,
+  onOpen,
+}: {
+  order: string;
+  parcels: Dto['BenchParcelDto'][];
+  onTheWay: number;
+  onOpen: (number: number) => void;
+}) {
   return (
     <div className="py-2">
       {parcels.map((p) => (
@@ -29,6 +39,11 @@ export function ClosedOrder({ order, parcels, onTheWay }: { order: string; parce
                 See the label
               </TextAnchor>
             </p>
+          )}
+          {(p.state === 'labelled' || p.state === 'label-asked') && (
+            <TextButton type="button" onClick={() => onOpen(p.number)}>
+              Open it again
+            </TextButton>
           )}
         </section>
       ))}

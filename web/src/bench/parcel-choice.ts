@@ -6,11 +6,19 @@ export interface ParcelChoice {
   /** Empty for the box that is proposed. */
   carton: string;
   weightG: number | null;
-  /** `cheapest` where no carrier can be asked now. */
+  /** `cheapest` where no carrier can be asked now; null for the one that is proposed. */
   rate: Dto['RateDto'] | 'cheapest' | null;
 }
 
 export const noChoice: ParcelChoice = { carton: '', weightG: null, rate: null };
 
-export const serviceOf = ({ rate }: ParcelChoice): CloseParcelCommand['service'] =>
+export const serviceOf = (rate: ParcelChoice['rate']): CloseParcelCommand['service'] =>
   rate === null || rate === 'cheapest' ? null : { carrier: rate.carrier, code: rate.service };
+
+/** The service that a parcel goes by: the one chosen, otherwise the first of those there are. */
+export function rateOf(
+  { rate }: ParcelChoice,
+  found: { rates: readonly Dto['RateDto'][] | undefined; away: boolean },
+): ParcelChoice['rate'] {
+  return rate ?? (found.away ? 'cheapest' : (found.rates?.[0] ?? null));
+}

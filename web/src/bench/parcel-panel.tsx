@@ -1,42 +1,34 @@
 import { weightSlackG } from '@vectrum/core/cartons';
-import { goodsWeightG } from '@vectrum/core/scan';
 import type { Dto } from '../api/client';
 import { Input } from '../ui/input';
 import { BoxOffers } from './box/box-offers';
 import { BoxView } from './box/box-view';
-import type { ParcelBox } from './box/use-parcel-box';
 import type { ParcelChoice } from './parcel-choice';
 import { Rates } from './rates';
+import type { Closing } from './use-closing';
 import { WeightLine } from './weight-line';
 
 /** The right half of the table: box, weight, service. Each can be chosen; the first of each is proposed. */
 export function ParcelPanel({
   task,
-  box,
+  parcel,
   contents,
   rest,
   next,
-  canWeigh,
-  choice,
-  onChoice,
 }: {
   task: Dto['PackTaskDto'];
-  box: ParcelBox;
+  parcel: Closing;
   contents: readonly { line: number; units: number }[];
   /** Pieces that are still to go into this parcel. */
   rest: number;
   /** The line that is next to scan. */
   next: number | undefined;
-  canWeigh: boolean;
-  choice: ParcelChoice;
-  onChoice: (choice: ParcelChoice) => void;
 }) {
+  const { box, choice, choose, expectedG: expected, weightG, begun } = parcel;
   const { chosen, together } = box;
-  const goodsG = goodsWeightG(task, contents);
-  const expected = chosen && goodsG !== null ? goodsG + chosen.carton.tareG : null;
   const packed = contents.reduce((sum, c) => sum + c.units, 0);
   const share = packed === 0 ? 0 : packed / (packed + rest);
-  const pick = (more: Partial<ParcelChoice>) => onChoice({ ...choice, ...more });
+  const pick = (more: Partial<ParcelChoice>) => choose({ ...choice, ...more });
   return (
     <>
       <span className="note" style={{ fontSize: 16 }}>
@@ -56,18 +48,20 @@ export function ParcelPanel({
           data-scan="grams"
           aria-label="Weight in grams"
           placeholder="grams"
-          disabled={!canWeigh}
-          value={choice.weightG ?? ''}
+          disabled={!begun}
+          value={weightG ?? ''}
           onChange={(e) => pick({ weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })}
         />
         <span className="text-[18px]">g</span>
-        {!canWeigh && <span className="note">once something is in</span>}
+        <span className="note">
+          {!begun ? 'once something is in' : parcel.hasScale && choice.weightG === null ? 'read by itself once all is in' : ''}
+        </span>
       </label>
-      {expected !== null && choice.weightG !== null && (
-        <WeightLine weightG={choice.weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
+      {expected !== null && weightG !== null && (
+        <WeightLine weightG={weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
       )}
-      {canWeigh && choice.weightG !== null && (
-        <Rates order={task.order} weightG={choice.weightG} choice={choice} onChoose={(rate) => pick({ rate })} />
+      {begun && weightG !== null && (
+        <Rates order={task.order} weightG={weightG} choice={{ rate: parcel.rate }} onChoose={(rate) => pick({ weightG, rate })} />
       )}
     </>
   );

@@ -6,11 +6,18 @@ import { Button } from '../ui/button';
 export function ParcelTabs({
   parcels,
   inUse,
+  outOf,
   onChoose,
+  onOpen,
+  onApart,
 }: {
   parcels: readonly PackParcel[];
   inUse: number;
+  /** The parcel that scanned goods come out of; null while they go in. */
+  outOf: number | null;
   onChoose: (number: number | 'next') => void;
+  onOpen: (number: number) => void;
+  onApart: () => void;
 }) {
   const filled = parcels.some((p) => p.number === inUse && p.contents.length > 0);
   const shown = parcels.some((p) => p.number === inUse) ? parcels : [...parcels, { number: inUse, code: '', open: true, contents: [] }];
@@ -23,12 +30,16 @@ export function ParcelTabs({
 
           style={{ height: 40, fontSize: 16 }}
           aria-pressed={p.number === inUse}
-          disabled={!p.open}
-          onClick={() => onChoose(p.number)}
+          onClick={() => (p.open ? onChoose(p.number) : onOpen(p.number))}
         >
-          Parcel {p.number} {!p.open && <Glyph name="full" size={12} says="closed" />}
+          {p.open ? `Parcel ${p.number}` : `Open ${p.number} again`} {!p.open && <Glyph name="full" size={12} says="closed" />}
         </Button>
       ))}
+      {filled && (
+        <Button type="button" style={{ height: 40, fontSize: 16 }} aria-pressed={outOf !== null} onClick={onApart}>
+          {outOf === null ? 'Take out' : 'Goods go in again'}
+        </Button>
+      )}
       {filled && (
         <Button type="button" style={{ height: 40, fontSize: 16 }} onClick={() => onChoose('next')}>
           Another parcel

@@ -7,6 +7,19 @@ import { plural } from '../ui/format';
 import { ProblemNote, Skeleton } from '../ui/states';
 import type { ParcelChoice } from './parcel-choice';
 
+/** Services and prices of a weighed parcel, cheapest first, and whether nobody can be asked now. Asks for none while there is no weight. */
+export function useRates(order: string, weightG: number | null) {
+  const rates = useQuery({
+    queryKey: key('rates', order, weightG),
+    queryFn: () =>
+      ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: order }, query: { weight: String(weightG) } } })),
+    enabled: weightG !== null,
+    staleTime: 60_000,
+    retry: false,
+  });
+  return { rates, away: rates.error !== null && isOffline(rates.error) };
+}
+
 /** Services and prices, cheapest first. Where no carrier can be asked, the choice is left to when one can. */
 export function Rates({
   order,
@@ -19,14 +32,7 @@ export function Rates({
   choice: Pick<ParcelChoice, 'rate'>;
   onChoose: (rate: ParcelChoice['rate']) => void;
 }) {
-  const rates = useQuery({
-    queryKey: key('rates', order, weightG),
-    queryFn: () =>
-      ask(api.GET('/api/bench/orders/{code}/rates', { params: { path: { code: order }, query: { weight: String(weightG) } } })),
-    staleTime: 60_000,
-    retry: false,
-  });
-  const away = rates.error !== null && isOffline(rates.error);
+  const { rates, away } = useRates(order, weightG);
   const is = (r: Dto['RateDto']) =>
     choice.rate !== null && choice.rate !== 'cheapest' && choice.rate.service === r.service && choice.rate.carrier === r.carrier;
   return (

@@ -156,6 +156,8 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
     undo: () => void undo(),
     show,
+    /** Shows a band that no step of the flow leads to. */
+    say: show,
     /** What an undo would take back. */
     last: lastActOf(acts, entries, options.documents),
     newest: entries,

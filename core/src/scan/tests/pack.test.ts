@@ -142,3 +142,63 @@ describe('parcels of one order', () => {
     expect(goodsWeightG(odd, [{ line: 1, units: 2 }])).toBeNull();
   });
 });
+
+describe('parcels that are closed', () => {
+  const shut: PackTask = {
+    ...order,
+    note: null,
+    lines: order.lines.map((l) => ({ ...l, packed: l.picked })),
+    parcels: [
+      { number: 1, code: 'S-20417-1', open: false, contents: [{ line: 1, units: 50 }] },
+      { number: 2, code: 'S-20417-2', open: false, contents: [{ line: 2, units: 2 }] },
+    ],
+  };
+  const run = (task: PackTask, ...inputs: AnyInput[]) => walk(pack, task, startPack, ...inputs);
+
+  it('may be left while the rest goes into another', () => {
+    const { commands, state } = run(
+      { ...order, note: null },
+      scan(codes.tray),
+      { kind: 'close', carton: 'B2', weightG: 900, service: null, weightSeen: false, more: true },
+      scan(codes.jar),
+    );
+    expect(commands).toMatchObject([
+      { kind: 'pack', parcel: 1 },
+      { kind: 'close-parcel', parcel: 1, more: true },
+      { kind: 'pack', parcel: 2 },
+    ]);
+    expect(parcelInUse(order, state)).toBe(2);
+  });
+
+  it('are opened again by card or by number, and goods go into them', () => {
+    const { commands, state, last } = run(shut, scan('VX-OPEN'), { kind: 'open', number: 1 });
+    expect(commands).toMatchObject([
+      { kind: 'open-parcel', parcel: 2 },
+      { kind: 'open-parcel', parcel: 1 },
+    ]);
+    expect(last?.feedback).toMatchObject({ band: 'accepted', detail: 'Its label is void: take it off' });
+    expect(parcelInUse(shut, state)).toBe(1);
+    expect(run(order, scan('VX-OPEN')).last?.feedback).toMatchObject({ detail: 'No parcel of it is closed' });
+  });
+
+  it('give goods to another parcel, no more than are in them', () => {
+    const open = { ...shut, parcels: shut.parcels.map((p) => ({ ...p, open: p.number === 1 })) };
+    const { commands, state, steps } = run(open, scan('VX-APART'), scan(codes.tray), scan(codes.tray), scan(codes.syrup), scan('VX-APART'));
+    expect(commands.filter((c) => c.kind !== 'refused')).toMatchObject([{ kind: 'repack', from: 1, to: 3, line: 1, units: 48 }]);
+    expect(steps[2]?.feedback).toMatchObject({ band: 'too-many', detail: 'Only 2 of it are in there' });
+    expect(steps[3]?.feedback).toMatchObject({ band: 'too-many', detail: 'None of it is in there' });
+    expect(state.outOf).toBeNull();
+    expect(run({ ...order, note: null }, scan('VX-APART')).last?.feedback?.band).toBe('not-this');
+  });
+
+  it('are known by their papers; those of another order wait', () => {
+    expect(run(shut, scan('S-20417')).last?.feedback).toMatchObject({ band: 'accepted' });
+    expect(run(shut, scan('S-20417-2')).last?.feedback).toMatchObject({ band: 'accepted', title: 'S-20417-2' });
+    expect(run(shut, scan('S-20999')).last?.feedback).toMatchObject({ band: 'not-this', detail: expect.stringContaining('park it') });
+    expect(run(shut, scan('V-1007')).last?.feedback).toMatchObject({ band: 'not-this', title: 'A badge' });
+  });
+
+  it('leave an order that can be parked', () => {
+    expect(run(order, { kind: 'park', why: 'no box' }).commands).toMatchObject([{ kind: 'park', order: 'S-20417', why: 'no box' }]);
+  });
+});

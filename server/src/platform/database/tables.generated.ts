@@ -888,6 +888,8 @@ export interface Tables {
       cancelled_why: string | null;
       channel_said: string | null;
       channel_revision: string | null;
+      parked_at: Date | null;
+      parked_why: string | null;
     };
     needs: 'code' | 'channel_id' | 'channel_ref' | 'site_id' | 'customer' | 'placed_at' | 'promised_at';
     computed: never;
@@ -924,6 +926,11 @@ export interface Tables {
       kit_line: number | null;
     };
     needs: 'order_id' | 'line' | 'channel_sku' | 'quantity' | 'units';
+    computed: never;
+  };
+  scale: {
+    row: { id: number; site_id: number; name: string; address: string; version: number };
+    needs: 'site_id' | 'name' | 'address';
     computed: never;
   };
   session: {

@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { runAll } from './run.js';
 
-/** How items lie in boxes, and every label that was asked of a carrier, so that none is paid for and forgotten. */
+/** How items lie in boxes, orders that wait at the packing table, its scales, and every label that was asked of a carrier: none is paid for and forgotten. */
 export class BoxesAndLabels1790000000037 implements MigrationInterface {
   name = 'BoxesAndLabels1790000000037';
 
@@ -16,6 +16,16 @@ export class BoxesAndLabels1790000000037 implements MigrationInterface {
 
 const UP = `
 ALTER TABLE item ADD COLUMN keep_upright TINYINT NOT NULL DEFAULT 0, ADD COLUMN fragile TINYINT NOT NULL DEFAULT 0;
+CREATE TABLE scale (
+  id INT UNSIGNED PRIMARY KEY AUTO_INCREMENT,
+  site_id INT UNSIGNED NOT NULL,
+  name VARCHAR(60) NOT NULL,
+  address VARCHAR(120) NOT NULL,
+  version INT UNSIGNED NOT NULL DEFAULT 1,
+  UNIQUE KEY uq_scale_name (site_id, name),
+  CONSTRAINT fk_scale_site FOREIGN KEY (site_id) REFERENCES site (id)
+);
+ALTER TABLE sales_order ADD COLUMN parked_at DATETIME(3) NULL, ADD COLUMN parked_why VARCHAR(80) NULL;
 CREATE TABLE parcel_label (
   id INT UNSIGNED PRIMARY KEY AUTO_INCREMENT,
   parcel_id INT UNSIGNED NOT NULL,
@@ -37,6 +47,8 @@ INSERT INTO parcel_label (parcel_id, carrier_id, service, reference, state, trac
 `;
 
 const DOWN = `
+ALTER TABLE sales_order DROP COLUMN parked_at, DROP COLUMN parked_why;
 DROP TABLE parcel_label;
+DROP TABLE scale;
 ALTER TABLE item DROP COLUMN keep_upright, DROP COLUMN fragile;
 `;

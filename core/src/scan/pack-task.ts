@@ -1,0 +1,197 @@
+import type { ItemId } from '../ids/index.js';
+import type { FlowState } from './flow.js';
+import type { How } from './types.js';
+
+export interface PackLine {
+  line: number;
+  itemId: ItemId;
+  /** Base units that were picked for this line, and those already proved into a parcel. */
+  picked: number;
+  packed: number;
+  /** What one base unit weighs, in grams, and how much room it takes; null where it is not known. */
+  unitG: number | null;
+  unitMl: number | null;
+}
+
+/** A parcel of the order that has not left the table. */
+export interface PackParcel {
+  number: number;
+  code: string;
+  /** A closed one has its weight and service, and its label is on its way or there. */
+  open: boolean;
+  contents: readonly { line: number; units: number }[];
+}
+
+/** Goods in a tote or open parcel of an order that wants them no longer; `code` is where they lie. */
+export interface SpareGoods {
+  itemId: ItemId;
+  units: number;
+  code: string;
+}
+
+export interface PackTask {
+  order: string;
+  customer: string;
+  lines: readonly PackLine[];
+  note: string | null;
+  noteSeen: boolean;
+  parcels: readonly PackParcel[];
+  /** What is to be taken out and put away; absent where nothing is. */
+  spare?: readonly SpareGoods[];
+}
+
+/** Goods proved into a parcel, which is begun where it is not there yet. */
+export interface PackCommand {
+  kind: 'pack';
+  id: string;
+  order: string;
+  parcel: number;
+  line: number;
+  units: number;
+  how: How;
+}
+
+export interface NoteSeenCommand {
+  kind: 'note-seen';
+  id: string;
+  order: string;
+}
+
+/** Closes a parcel and asks for its label. */
+export interface CloseParcelCommand {
+  kind: 'close-parcel';
+  id: string;
+  order: string;
+  parcel: number;
+  carton: string;
+  weightG: number;
+  /** Null leaves it to the cheapest that takes the parcel: so a parcel is closed while no carrier can be asked. */
+  service: { carrier: string; code: string } | null;
+  /** A person has looked into the box and says that the weight is right. */
+  weightSeen: boolean;
+  /** What is still to be packed goes into another parcel, which need not be begun; absent: no. */
+  more?: boolean;
+}
+
+/** Opens a closed parcel that has not left: its label is void. */
+export interface OpenParcelCommand {
+  kind: 'open-parcel';
+  id: string;
+  order: string;
+  parcel: number;
+}
+
+/** Takes goods out of one open parcel of an order and puts them into another, which is begun where it is not there yet. */
+export interface RepackCommand {
+  kind: 'repack';
+  id: string;
+  order: string;
+  from: number;
+  to: number;
+  line: number;
+  units: number;
+  how: How;
+}
+
+/** The order waits, and why; its goods stay where they are. Whatever is done with it next ends that. */
+export interface ParkCommand {
+  kind: 'park';
+  id: string;
+  order: string;
+  why: string;
+}
+
+/** All that a packing table asks for. */
+export type PackingCommand = PackCommand | NoteSeenCommand | CloseParcelCommand | OpenParcelCommand | RepackCommand | ParkCommand;
+
+export interface PackState extends FlowState<PackingCommand> {
+  /** The line last touched, for a keyed quantity. */
+  line: number | null;
+  /** The parcel that goods go into; null means the one that is open, or the next. */
+  parcel: number | null;
+  /** The parcel that scanned goods come out of; null while they come out of the tote. */
+  outOf: number | null;
+}
+
+export type PackInput =
+  | { kind: 'count'; id: string; packId: number; count: number }
+  /** The customer's note was read. */
+  | { kind: 'confirm'; id: string }
+  /** From now on goods go into this parcel, or into a new one. */
+  | { kind: 'parcel'; id: string; number: number | 'next' }
+  /** Opens a closed parcel again; without a number the one closed last. */
+  | { kind: 'open'; id: string; number?: number }
+  /** From now on goods come out of the parcel in use into another one, or no longer. */
+  | { kind: 'apart'; id: string }
+  | { kind: 'park'; id: string; why: string }
+  | {
+      kind: 'close';
+      id: string;
+      carton: string;
+      weightG: number;
+      service: CloseParcelCommand['service'];
+      weightSeen: boolean;
+      more?: boolean;
+    };
+
+export const startPack: PackState = { line: null, parcel: null, outOf: null, pending: [] };
+
+/** What a line still wants proved, with what this bench has posted and not yet heard back about. */
+export function toPack(state: Pick<PackState, 'pending'>, line: PackLine): number {
+  return state.pending.reduce((left, c) => left - (c.kind === 'pack' && c.line === line.line ? c.units : 0), line.picked - line.packed);
+}
+
+/** All that is still to be proved. */
+export const leftToPack = (task: PackTask, state: Pick<PackState, 'pending'>): number =>
+  task.lines.reduce((sum, line) => sum + toPack(state, line), 0);
+
+/** The line at hand: the one touched while it is open, otherwise the first that is open. */
+export function openLine(task: PackTask, state: PackState): PackLine | undefined {
+  const open = task.lines.filter((l) => toPack(state, l) > 0);
+  return open.find((l) => l.line === state.line) ?? open[0];
+}
+
+export const noteIsRead = (task: PackTask, state: Pick<PackState, 'pending'>): boolean =>
+  !task.note || task.noteSeen || state.pending.some((c) => c.kind === 'note-seen');
+
+/** The order's parcels with what is on its way, by number. */
+export function parcelsNow(task: PackTask, state: Pick<PackState, 'pending'>): PackParcel[] {
+  const parcels = new Map(task.parcels.map((p) => [p.number, p]));
+  const change = (number: number, to: (parcel: PackParcel) => PackParcel) =>
+    parcels.set(number, to(parcels.get(number) ?? { number, code: `${task.order}-${number}`, open: true, contents: [] }));
+  const add = (line: number, units: number) => (p: PackParcel) => ({ ...p, contents: [...p.contents, { line, units }] });
+  for (const c of state.pending) {
+    if (c.kind === 'pack') change(c.parcel, add(c.line, c.units));
+    if (c.kind === 'close-parcel') change(c.parcel, (p) => ({ ...p, open: false }));
+    if (c.kind === 'open-parcel') change(c.parcel, (p) => ({ ...p, open: true }));
+    if (c.kind !== 'repack') continue;
+    change(c.from, add(c.line, -c.units));
+    change(c.to, add(c.line, c.units));
+  }
+  return [...parcels.values()].sort((a, b) => a.number - b.number);
+}
+
+/** The parcel that goods go into now. */
+export function parcelInUse(task: PackTask, state: PackState): number {
+  const all = parcelsNow(task, state);
+  const chosen = all.find((p) => p.number === state.parcel);
+  if (state.parcel !== null && (!chosen || chosen.open)) return state.parcel;
+  return all.find((p) => p.open)?.number ?? nextNumber(all);
+}
+
+/** The number of the next parcel. */
+export const nextNumber = (all: readonly PackParcel[]): number => all.reduce((n, p) => Math.max(n, p.number), 0) + 1;
+
+/** What the goods in a parcel weigh, in grams; null where one weight is not known. */
+export function goodsWeightG(task: Pick<PackTask, 'lines'>, contents: PackParcel['contents']): number | null {
+  return contents.reduce<number | null>((sum, { line, units }) => {
+    const each = task.lines.find((l) => l.line === line)?.unitG ?? null;
+    return sum === null || each === null ? null : sum + each * units;
+  }, 0);
+}
+
+/** The rule for proving goods into a parcel, at the bench and on the server alike. */
+
+/** How many units of a line lie in a parcel. */
+export const unitsIn = (parcel: PackParcel | undefined, line: number): number =>
+  parcel?.contents.reduce((sum, c) => sum + (c.line === line ? c.units : 0), 0) ?? 0;
