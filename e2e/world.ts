@@ -75,6 +75,23 @@ export async function outside(page: Page): Promise<{
   return (await page.request.get(`${OUTSIDE_URL}/console/state`)).json() as never;
 }
 
+/** What lies on the scale at the packing table, in grams. */
+export async function putOnScale(page: Page, grams: number): Promise<void> {
+  await page.request.post(`${OUTSIDE_URL}/console/scale`, { data: { grams } });
+}
+
+/** What all goods of an order and the box that is chosen at its table should weigh, in grams. */
+export async function rightWeight(bench: Page, code: string): Promise<number> {
+  const task = await taskOf<{ lines: { unitG: number; picked: number }[]; cartons: { code: string; tareG: number }[] }>(
+    bench,
+    'pack',
+    code,
+  );
+  const chosen = (await bench.getByRole('group', { name: 'Box' }).locator('[aria-pressed="true"]').innerText()).split(/\s/)[0];
+  const box = task.cartons.find((c) => c.code === chosen);
+  return task.lines.reduce((sum, l) => sum + l.unitG * l.picked, box?.tareG ?? 0);
+}
+
 export async function setManner(page: Page, part: string, manner: string): Promise<void> {
   await page.request.post(`${OUTSIDE_URL}/console/manners`, { data: { part, manner } });
 }
@@ -164,4 +181,30 @@ export async function keyOrder(
   });
   expect(answer.status()).toBe(201);
   return ((await answer.json()) as { code: string }).code;
+}
+
+/** Something done on the floor without its screens. */
+export async function does(page: Page, command: object): Promise<void> {
+  const id = crypto.randomUUID();
+  const { id: madeBy } = await api<{ id: number }>(page, 'session');
+  const answer = await page.request.post(`${BASE_URL}/api/floor/commands`, {
+    data: { command: { ...command, id }, madeAt: new Date().toISOString(), madeBy, late: false },
+    headers: { 'idempotency-key': id },
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
+}
+
+export async function placeId(page: Page, code: string): Promise<number> {
+  const { places } = await api<{ places: { id: number; code: string }[] }>(page, 'floor/book?site=1&since=0');
+  return places.find((p) => p.code === code)!.id;
+}
+
+/** A whole round, picked into a tote and set down at a table. */
+export async function picked(page: Page, round: string, tote: string): Promise<void> {
+  type Stop = { id: number; itemId: number; lotId: number; placeId: number; units: number };
+  const { stops } = await taskOf<{ stops: Stop[] }>(page, 'pick', round);
+  const totePlaceId = await placeId(page, tote);
+  for (const { id: stopId, itemId, lotId, placeId: fromPlaceId, units } of stops)
+    await does(page, { kind: 'pick', round, stopId, itemId, lotId, fromPlaceId, units, totePlaceId, how: 'scanned' });
+  await does(page, { kind: 'set-down', round, placeId: await placeId(page, 'TABLE-1') });
 }

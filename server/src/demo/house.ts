@@ -28,7 +28,7 @@ const ZONES = [
 
 /** Goods that would leak or spill on their side, and goods that nothing may stand on. */
 const KEPT_UPRIGHT = /^(SYR|THY|EXT)-/;
-const FRAGILE = /^(VEIL|QEX)-/;
+const FRAGILE = /^VEIL-/;
 
 /** Code, inner size in mm, own weight and limit in g, cost, when few are left, how many there are. */
 const BOXES = [

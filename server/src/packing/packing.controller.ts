@@ -1,9 +1,9 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, AtSites, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
-import { BenchPageDto, RatesDto, SendByDto } from './packing.dto.js';
+import { BenchPageDto, RatesDto, SendByDto, SingleLineDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { ParcelsService } from './parcels.service.js';
 
@@ -23,12 +23,28 @@ export class PackingController {
     return this.queries.queue(siteIds, window);
   }
 
+  /** The order that leaves soonest of those at a table that want one item and nothing else. */
+  @Get('single-line/:itemId')
+  @Access('pack')
+  @ApiQuery({ name: 'site', required: false, type: String })
+  async singleLine(@AtSites() siteIds: readonly number[], @Param('itemId', ParseIntPipe) itemId: number): Promise<SingleLineDto> {
+    return { order: await this.queries.singleLine(siteIds, itemId) };
+  }
+
   /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
   @Post('parcels/:code/service')
   @Access('pack')
   @HttpCode(204)
   sendBy(@Acting() act: Act, @Param('code') code: string, @Body() body: SendByDto): Promise<void> {
     return this.parcels.sendBy(act, code.toUpperCase(), body.service);
+  }
+
+  /** Prints the label of a parcel once more. */
+  @Post('parcels/:code/print')
+  @Access('pack')
+  @HttpCode(204)
+  print(@Acting() act: Act, @Param('code') code: string): Promise<void> {
+    return this.parcels.printAgain(act, code.toUpperCase());
   }
 
   /** Services and prices of each carrier for a weighed parcel, cheapest first. */

@@ -35,6 +35,10 @@ export class BenchPageDto {
   /** How many there are in all; one more than ten thousand where there are more than that. */
   total: number;
 }
+export class SingleLineDto {
+  /** Null where no such order waits. */
+  order: string | null;
+}
 export class CartonDto {
   code: string;
   lengthMm: number;
@@ -58,6 +62,10 @@ export class BenchParcelDto {
   weightG: number | null;
   /** Why its label could not be had yet; null where nothing is against it. */
   problem: string | null;
+  /** How far its label has come on paper; null where it has none. */
+  @ApiProperty({ enum: ['waiting', 'failing', 'done'], nullable: true }) print: 'waiting' | 'failing' | 'done' | null;
+  /** Why it could not be printed yet. */
+  printProblem: string | null;
 }
 export class PackedLineDto {
   line: number;

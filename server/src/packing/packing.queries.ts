@@ -51,6 +51,18 @@ export class PackingQueries {
     return { rows: listed, total };
   }
 
+  /** The order that leaves soonest of those at a table that want this item and nothing else; null where there is none. */
+  async singleLine(siteIds: readonly number[], itemId: number): Promise<string | null> {
+    const found = await one<{ code: string }>(
+      this.source,
+      `SELECT o.code FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL
+       WHERE o.state = 'picked' AND o.parked_at IS NULL AND l.item_id = ? AND (u.id IS NOT NULL OR ${onShelfSql('v', 't')}) AND t.site_id IN (?)
+         AND NOT EXISTS (SELECT 1 FROM sales_order_line k WHERE k.order_id = o.id AND k.id <> l.id) ORDER BY o.promised_at, o.id LIMIT 1`,
+      [itemId, [0, ...siteIds]],
+    );
+    return found?.code ?? null;
+  }
+
   /** The order behind a scanned docket, order number, tote or parcel. */
   async orderOf(tx: Pick<Tx, 'query'>, code: string): Promise<BenchOrder> {
     const order = await one<BenchOrder>(
@@ -143,8 +155,11 @@ export class PackingQueries {
     return rows(
       tx,
       `SELECT p.id, p.number, p.code, p.state, p.tracking, c.name AS carrier, p.weight_g AS weightG,
-         IF(p.state = 'label-asked', (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.state = 'failing' AND x.receiver LIKE CONCAT('carrier:%/', p.code) LIMIT 1), NULL) AS problem
-       FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
+         IF(p.state = 'label-asked', (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.state = 'failing' AND x.receiver LIKE CONCAT('carrier:%/', p.code) LIMIT 1), NULL) AS problem,
+         IF(p.state = 'labelled', x.state, NULL) AS print, IF(p.state = 'labelled' AND x.state = 'failing', x.last_error, NULL) AS printProblem
+       FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id
+         LEFT JOIN outbox x ON x.id = (SELECT MAX(y.id) FROM outbox y WHERE y.kind = 'print.label' AND y.document = (SELECT o.code FROM sales_order o WHERE o.id = p.order_id) AND JSON_VALUE(y.payload, '$.parcel') = p.code)
+       WHERE p.order_id = ? ORDER BY p.number`,
       [orderId],
     );
   }

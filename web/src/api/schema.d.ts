@@ -2427,6 +2427,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/single-line/{itemId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order that leaves soonest of those at a table that want one item and nothing else. */
+        get: operations["Packing_singleLine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/parcels/{code}/service": {
         parameters: {
             query?: never;
@@ -2438,6 +2455,23 @@ export interface paths {
         put?: never;
         /** Sends a parcel that waits for its label by another service: a carrier that will not have it is no end. */
         post: operations["Packing_sendBy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Prints the label of a parcel once more. */
+        post: operations["Packing_print"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6098,6 +6132,10 @@ export interface components {
             /** @description How many there are in all; one more than ten thousand where there are more than that. */
             total: number;
         };
+        SingleLineDto: {
+            /** @description Null where no such order waits. */
+            order: string | null;
+        };
         ChosenServiceDto: {
             carrier: string;
             code: string;
@@ -7367,6 +7405,11 @@ export interface components {
             contents: components["schemas"]["PackedLineDto"][];
         };
         BenchParcelDto: {
+            /**
+             * @description How far its label has come on paper; null where it has none.
+             * @enum {string|null}
+             */
+            print: "waiting" | "failing" | "done" | null;
             number: number;
             code: string;
             state: string;
@@ -7375,6 +7418,8 @@ export interface components {
             weightG: number | null;
             /** @description Why its label could not be had yet; null where nothing is against it. */
             problem: string | null;
+            /** @description Why it could not be printed yet. */
+            printProblem: string | null;
         };
         CartonDto: {
             code: string;
@@ -11847,6 +11892,29 @@ export interface operations {
             };
         };
     };
+    Packing_singleLine: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path: {
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SingleLineDto"];
+                };
+            };
+        };
+    };
     Packing_sendBy: {
         parameters: {
             query?: never;
@@ -11861,6 +11929,25 @@ export interface operations {
                 "application/json": components["schemas"]["SendByDto"];
             };
         };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Packing_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             204: {
                 headers: {

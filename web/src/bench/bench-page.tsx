@@ -1,11 +1,14 @@
+import { resolve } from '@vectrum/core/scan';
 import { useEffect } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { ProblemError } from '../api/client';
+import { api, ask, at, ProblemError } from '../api/client';
 import { useLive } from '../api/live';
-import { useMe } from '../api/queries';
+import { useMe, useSite } from '../api/queries';
+import { dayIn } from '../api/site-day';
 import { useCameraOpen } from '../camera/camera-open';
 import { CameraPanel } from '../camera/camera-panel';
 import { FeedbackBand } from '../flow/band';
+import { useBook } from '../flow/book';
 import { keepShell } from '../flow/shell-worker';
 import { TaskGate } from '../flow/task-gate';
 import { useTask } from '../flow/tasks';
@@ -16,6 +19,7 @@ import { MarkName } from '../ui/mark';
 import { useScanner } from '../scanner/use-scanner';
 import { SiteChoice } from '../floor/device-switches';
 import { BenchQueue } from './bench-queue';
+import { isPaper } from './papers';
 import { Packing } from './packing';
 import { BenchTitle, BenchColumns, BenchFoot } from '../ui/bench/parts';
 
@@ -28,8 +32,22 @@ export function BenchPage() {
   const [camera, setCamera] = useCameraOpen();
   useEffect(keepShell, []);
   const task = useTask('pack', code);
-  const open = (scanned: string | null) =>
-    void navigate(scanned === null ? '/bench' : `/bench/${encodeURIComponent(scanned.trim().toUpperCase())}`);
+  const { site } = useSite();
+  const book = useBook(site?.id);
+  const to = (key: string, scanned?: string) => void navigate(`/bench/${encodeURIComponent(key)}`, { state: scanned ? { scanned } : null });
+  const open = (scanned: string | null) => {
+    if (scanned === null) return void navigate('/bench');
+    const key = scanned.trim().toUpperCase();
+    void orderFor(scanned).then(({ order: found }) => to(found ?? key, found === null ? undefined : scanned));
+  };
+  /** Goods open the order that wants them and nothing else, and are proved into it. */
+  const orderFor = async (scanned: string): Promise<{ order: string | null }> => {
+    const codes = isPaper(scanned) ? undefined : (book.data ?? (await book.refetch()).data);
+    const meaning = codes && resolve(scanned, { ...codes, today: dayIn(site?.timeZone, new Date()) });
+    if (meaning?.kind !== 'item') return { order: null };
+    const path = { itemId: meaning.item.id };
+    return ask(api.GET('/api/bench/single-line/{itemId}', { params: { path, ...at(site).params } })).catch(() => ({ order: null }));
+  };
   const order = code === undefined ? undefined : task.data?.task;
   // A tote's code opens its order but does not stay its address: the tote is free again once the parcel is closed.
   if (order && code !== order.order) return <Navigate to={`/bench/${order.order}`} replace />;

@@ -1,5 +1,6 @@
 import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack } from '@vectrum/core/scan';
 import { useEffect, useRef, useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
 import { FeedbackBand } from '../flow/band';
 import { SpareList } from '../flow/spare-goods';
 import type { Ready } from '../flow/task-gate';
@@ -10,14 +11,13 @@ import { useScanner } from '../scanner/use-scanner';
 import { BenchLines } from './bench-lines';
 import { BenchTape } from './bench-tape';
 import { ClosedOrder } from './closed-order';
+import { isPaper } from './papers';
 import { ParcelPanel } from './parcel-panel';
 import { ParcelTabs } from './parcel-tabs';
 import { ParkForm } from './park-form';
 import { type Closing, useClosing } from './use-closing';
 import { Button, ButtonLink, TextButton } from '../ui/button';
 import { BenchTitle, BenchColumns, BenchSide, BenchFoot } from '../ui/bench/parts';
-
-const isPaper = (code: string) => /^(S-\d+(-\d+)?|T-\d+)$/i.test(code.trim());
 
 /** One order at the table: its lines on the left, the open parcel on the right; both fill as goods are scanned. */
 export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (code: string | null) => void }) {
@@ -51,6 +51,15 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
     if (closed && isPaper(code)) return onOther(code);
     if (closed || !parcel.hears(code)) flow.scan(code);
   });
+  // The goods whose scan has opened the order are its first.
+  const { state: brought } = useLocation() as { state: { scanned?: string } | null };
+  const navigate = useNavigate();
+  useEffect(() => {
+    if (!brought?.scanned) return;
+    void navigate('.', { replace: true, state: null });
+    flow.scan(brought.scanned);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the order opens
+  }, []);
   return (
     <>
       <div>
@@ -110,6 +119,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               parcels={task.allParcels}
               onTheWay={flow.unsent.length}
               onOpen={(number) => input({ kind: 'open', number })}
+              onWait={() => void ready.refetch()}
             />
           ) : (
             <>

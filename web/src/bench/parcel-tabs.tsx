@@ -28,7 +28,7 @@ export function ParcelTabs({
           key={p.number}
           type="button"
 
-          style={{ height: 40, fontSize: 16 }}
+          style={{ height: 40, fontSize: 16, ...(p.number === inUse ? { boxShadow: 'inset 0 -4px 0 var(--color-ink)' } : {}) }}
           aria-pressed={p.number === inUse}
           onClick={() => (p.open ? onChoose(p.number) : onOpen(p.number))}
         >

@@ -8,7 +8,10 @@ import type { BoxOffer, ParcelBox } from './use-parcel-box';
 /** The boxes beside the chosen one that are worth a look. */
 const MOST_SHOWN = 4;
 
-const words = ({ fill, holds }: BoxOffer) => (fill > 100 ? 'too small' : holds === false ? 'does not go in' : `${fill} % full`);
+function words({ fill, holds, proposed }: BoxOffer, boxes: number): string {
+  if (holds !== false) return fill > 100 ? 'too small' : `${fill} % full`;
+  return proposed ? `one of ${boxes}` : fill > 100 ? 'too small' : 'does not go in';
+}
 
 /** The boxes to choose from, smallest first, in outline: the one chosen, the next smaller and larger. */
 export function BoxOffers({ box, onChoose }: { box: ParcelBox; onChoose: (code: string) => void }) {
@@ -23,7 +26,7 @@ export function BoxOffers({ box, onChoose }: { box: ParcelBox; onChoose: (code: 
           <span>
             {o.carton.code} {o.proposed && <Glyph name="full" size={12} says="proposed" />}
             <span className="note block">
-              {words(o)}
+              {words(o, box.together.length)}
               {o.carton.cost !== undefined && `, ${moneyText(micro(o.carton.cost))}`}
               {o.carton.left !== null && o.carton.left < 10 && `, ${o.carton.left === 0 ? 'none' : o.carton.left} left`}
             </span>

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { BoxDrawing, type Look, type Mark } from './scene';
 
 const WIDTH = 320;
-const HEIGHT = 250;
+const HEIGHT = 215;
 
 /** A box from its corner and what lies in it; each unit bears the number of its line. `onNone` where the device cannot draw it. */
 export default function BoxScene({

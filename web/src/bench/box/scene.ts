@@ -29,6 +29,7 @@ export interface Mark {
 
 const MARGIN = 1.12;
 const GAP_MM = 1.5;
+const MARK_PX = 18;
 /** What is still to come is drawn in outline, unless there is so much of it that nothing could be told apart. */
 const MOST_GHOSTS = 60;
 
@@ -45,8 +46,8 @@ export class BoxDrawing {
   constructor(
     canvas: HTMLCanvasElement,
     private readonly inner: Size,
-    width: number,
-    height: number,
+    private readonly width: number,
+    private readonly height: number,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.renderer.setPixelRatio(window.devicePixelRatio);
@@ -67,13 +68,17 @@ export class BoxDrawing {
     for (const unit of units) if (ghosts || unit.look !== 'later') this.goods.add(this.unit(unit));
     this.scene.add(this.goods);
     this.renderer.render(this.scene, this.camera);
-    const size = this.renderer.getSize(new Vector3() as never) as unknown as { x: number; y: number };
-    return units.flatMap((u) => {
-      if (u.look === 'later' || units.some((o) => o !== u && o.look !== 'later' && covers(o, u))) return [];
-      const [x, y, z] = this.at(u.atMm[0] + u.sizeMm[0] / 2, u.atMm[1] + u.sizeMm[1] / 2, u.atMm[2] + u.sizeMm[2]);
-      const seen = new Vector3(x, y, z).project(this.camera);
-      return [{ x: ((seen.x + 1) / 2) * size.x, y: ((1 - seen.y) / 2) * size.y, good: u.good }];
-    });
+    const marks: Mark[] = [];
+    for (const u of units) {
+      if (u.look === 'later' || units.some((o) => o !== u && o.look !== 'later' && covers(o, u))) continue;
+      const seen = new Vector3(...this.at(u.atMm[0] + u.sizeMm[0] / 2, u.atMm[1] + u.sizeMm[1] / 2, u.atMm[2] + u.sizeMm[2])).project(
+        this.camera,
+      );
+      const mark = { x: ((seen.x + 1) / 2) * this.width, y: ((1 - seen.y) / 2) * this.height, good: u.good };
+      // Thin things side by side would print over one another.
+      if (!marks.some((m) => m.good === mark.good && Math.hypot(m.x - mark.x, m.y - mark.y) < MARK_PX)) marks.push(mark);
+    }
+    return marks;
   }
 
   end(): void {
