@@ -227,6 +227,6 @@ test('the van takes it: shop and customer are told, stock is gone from the ledge
     const world = await outside(owner);
     const kept = world.parcels.find((p) => p.parcel === parcel)!;
     expect(world.orders.some((o) => o.shipments.some((s) => s.tracking === kept.tracking))).toBe(true);
-    expect(world.mails.some((m) => m.subject.includes('is on its way') && m.attachments.includes(`${sale}.pdf`))).toBe(true);
+    expect(world.mails.some((m) => m.subject.includes('is on its way') && m.attachments.includes(`${parcel}.pdf`))).toBe(true);
   }).toPass({ timeout: 20_000 });
 });

@@ -3,8 +3,10 @@ import type { Answer } from './platform/work.js';
 /** What each module does in threads, read when it is first asked for. */
 const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = {
   carriers: () => import('./carriers/work.js'),
+  dispatch: () => import('./dispatch/work.js'),
   exchange: () => import('./exchange/work.js'),
   orders: () => import('./orders/work.js'),
+  packing: () => import('./packing/work.js'),
   picking: () => import('./picking/work.js'),
   printing: () => import('./printing/work.js'),
   purchasing: () => import('./purchasing/work.js'),

@@ -185,6 +185,9 @@ describe('packing and dispatch', () => {
     await house.deliver();
     const answer = await handOver(`${code}-1`).expect(200);
     expect(answer.body).toMatchObject({ code: expect.stringMatching(/^H-/), parcels: 1 });
+    const list = await dilys.bytes(`dispatch/hand-overs/${(answer.body as { code: string }).code}/list`).expect(200);
+    expect((list.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+    await dilys.get('dispatch/hand-overs/H-999/list').expect(404);
     const after = await house.figures('JAR-454-RD');
     expect(after.onHand).toBe(before.onHand - 2);
     expect(after.reserved).toBe(before.reserved);
@@ -195,9 +198,10 @@ describe('packing and dispatch', () => {
     expect(mails.at(-1)).toMatchObject({
       to: 'wickhill@mail.example',
       subject: 'Your order W-4711 is on its way',
-      attachments: [{ filename: `${code}.pdf` }],
+      attachments: [{ filename: `${code}-1.pdf` }],
     });
     expect(mails.at(-1)!.text).toContain('HP10000000GB');
+    expect(mails.at(-1)!.text).toContain('In it:\n  2 jars Jar 454 g, round\n\nWith it your order is complete.');
   });
 
   it('hands nothing over twice, nor half a list', async () => {
@@ -213,6 +217,36 @@ describe('packing and dispatch', () => {
     await handOver(`${two}-1`, 'S-99999-1').expect(404);
     const both = await Promise.all([handOver(`${two}-1`), handOver(`${two}-1`)]);
     expect(both.map((b) => b.status).sort()).toEqual([200, 409]);
+  });
+
+  it('says what is in each parcel, with lots, and what follows', async () => {
+    await house.stock('FON-025', 'K-03-1', 6, { code: 'THREE', expires: '2027-08-01' });
+    const code = await picked([
+      ['JAR-454-RD', 4],
+      ['FON-025', 2],
+    ]);
+    const pack = (parcel: number, line: number, units: number) =>
+      dilys.floor({ kind: 'pack', order: code, parcel, line, units, how: 'scanned' }).expect(200);
+    await pack(1, 1, 3);
+    await label(code, { weightG: 180 + 3 * 245, more: true }).expect(200);
+    await pack(2, 1, 1);
+    await pack(2, 2, 2);
+    await label(code, { parcel: 2, weightG: 180 + 245 + 2 * 2520 }).expect(200);
+    await house.deliver();
+    await handOver(`${code}-1`).expect(200);
+    await house.deliver();
+    expect(mails.at(-1)).toMatchObject({ attachments: [{ filename: `${code}-1.pdf` }] });
+    expect(mails.at(-1)!.text).toContain('Parcel 1 of 2');
+    expect(mails.at(-1)!.text).toMatch(
+      /In it:\n {2}3 jars Jar 454 g, round\n\nNot in it:\n {2}1 jar Jar 454 g, round \(in another parcel\)\n {2}2 packs Fondant pack 2\.5 kg \(in another parcel\)/,
+    );
+    await handOver(`${code}-2`).expect(200);
+    await house.deliver();
+    expect(mails.at(-1)!.text).toMatch(/1 pack Fondant pack 2\.5 kg \(lot \w+, best before 2027-0\d-01\)/);
+    expect(mails.at(-1)!.text).toContain('With it your order is complete.');
+    const list = await dilys.bytes(`bench/parcels/${code}-2/packing-list`).expect(200);
+    expect((list.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+    await dilys.get('bench/parcels/S-99999-1/packing-list').expect(404);
   });
 
   it('prints a packing list with the order’s barcode', async () => {

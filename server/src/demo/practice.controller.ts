@@ -15,6 +15,12 @@ const CARDS: PracticeGroupDto = {
     { code: 'VX-DAMAGED', says: 'what is in hand is damaged' },
     { code: 'VX-APART', says: 'set it apart' },
     { code: 'VX-TAKE', says: 'take it in all the same' },
+    { code: 'VX-LABEL', says: 'print the label' },
+    { code: 'VX-WEIGH', says: 'take the weight from the scale' },
+    { code: 'VX-SERVICE', says: 'the next service' },
+    { code: 'VX-PARCEL', says: 'another parcel' },
+    { code: 'VX-OPEN', says: 'open the parcel again' },
+    { code: 'VX-PARK', says: 'park the order' },
   ],
 };
 

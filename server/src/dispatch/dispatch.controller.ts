@@ -23,6 +23,13 @@ export class DispatchController {
     });
   }
 
+  /** The list of a hand-over, for the driver to sign. */
+  @Get('hand-overs/:code/list')
+  @Access('signed-in')
+  async list(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.dispatch.list(code.toUpperCase(), person), { type: 'application/pdf' });
+  }
+
   @Post('hand-overs')
   @Access('dispatch')
   @HttpCode(200)

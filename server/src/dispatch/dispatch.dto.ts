@@ -29,7 +29,7 @@ export class HandOverDto {
   @IsString() @Length(1, 20) carrier: string;
   @IsArray()
   @ArrayMinSize(1, { message: 'Name at least one parcel' })
-  @ArrayMaxSize(500)
+  @ArrayMaxSize(2000)
   @IsString({ each: true })
   parcels: string[];
 }

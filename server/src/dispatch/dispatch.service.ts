@@ -6,8 +6,27 @@ import { CarriersQueries } from '../carriers/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { OrderStates } from '../orders/index.js';
 import { ParcelsService } from '../packing/index.js';
-import { type Act, badState, CommandLog, marks, mustBeAt, nextCode, notFound, num, one, Outbox, rows, type Tx } from '../platform/index.js';
+import {
+  type Act,
+  badState,
+  CommandLog,
+  marks,
+  mustBeAt,
+  nextCode,
+  notFound,
+  num,
+  one,
+  Outbox,
+  PAPER,
+  type Person,
+  rows,
+  task,
+  type Tx,
+  Work,
+} from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { LedgerService } from '../stock/index.js';
+import type { HandOverList, handOverListPdf } from './hand-over-list.pdf.js';
 import type { HandedOverDto, HandOverDto, LaneDto, WaitingParcelDto } from './dispatch.dto.js';
 
 interface ParcelRow {
@@ -25,6 +44,8 @@ interface LineRow {
   lot_id: number;
   units: number;
 }
+
+const LIST = task<typeof handOverListPdf>('dispatch/handOverListPdf', ...PAPER);
 
 /** Lanes without a departure come last. */
 const leavesBy = (lane: Pick<LaneDto, 'collectsAt'>) => lane.collectsAt?.getTime() ?? Number.MAX_SAFE_INTEGER;
@@ -44,6 +65,8 @@ export class DispatchService {
     private readonly activity: ActivityService,
     private readonly carriers: CarriersQueries,
     private readonly calendars: CalendarQueries,
+    private readonly settings: SettingsService,
+    private readonly work: Work,
   ) {}
 
   async lanes(siteIds: readonly number[]): Promise<LaneDto[]> {
@@ -57,7 +80,7 @@ export class DispatchService {
       `SELECT p.code, o.code AS \`order\`, o.customer, p.state, w.site_id AS siteId, c.code AS carrier, c.name AS carrierName, p.service, p.weight_g AS weightG, p.tracking, COALESCE(p.labelled_at, p.label_asked_at) AS since, o.promised_at AS promisedAt,
          (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.document = o.code AND x.state = 'failing' LIMIT 1) AS trouble
        FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN carrier c ON c.id = p.carrier_id JOIN place w ON w.id = p.place_id
-       WHERE p.state IN ('label-asked','labelled') AND w.site_id IN (?) ORDER BY p.id LIMIT 500`,
+       WHERE p.state IN ('label-asked','labelled') AND w.site_id IN (?) ORDER BY p.id`,
       [[0, ...siteIds]],
     );
     const boards = await this.calendars.boards(siteIds);
@@ -79,6 +102,24 @@ export class DispatchService {
     );
     if (!found?.label_pdf) throw notFound(`A label for ${code}`);
     return found.label_pdf;
+  }
+
+  /** The list of a hand-over, for the driver to sign. */
+  async list(code: string, person: Person): Promise<Buffer> {
+    const parcels = await rows<
+      HandOverList['parcels'][number] & { carrier: string; site: string; siteId: number; timeZone: string; at: Date }
+    >(
+      this.source,
+      `SELECT p.code, o.customer, CONCAT(o.city, ' ', o.postcode) AS place, p.service, p.weight_g AS weightG, p.tracking, c.name AS carrier, s.name AS site, s.id AS siteId, s.time_zone AS timeZone, p.handed_over_at AS at
+       FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN carrier c ON c.id = p.carrier_id JOIN place w ON w.id = p.place_id JOIN site s ON s.id = w.site_id WHERE p.hand_over = ? ORDER BY p.code`,
+      [code],
+    );
+    const first = parcels[0];
+    if (!first) throw notFound(`Hand-over ${code}`);
+    mustBeAt(person, first.siteId);
+    const at = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: first.timeZone }).format(first.at);
+    const weightG = parcels.reduce((sum, p) => sum + p.weightG, 0);
+    return this.work.run(LIST, { code, carrier: first.carrier, site: first.site, at, weightG, parcels }, await this.settings.letterhead());
   }
 
   /** The driver takes these parcels: stock leaves the ledger, shop and customer are told. */

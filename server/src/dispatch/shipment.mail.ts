@@ -1,32 +1,32 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { DataSource } from 'typeorm';
-import { OrderPapers, OrdersQueries } from '../orders/index.js';
-import { Mailer, Outbox, rows } from '../platform/index.js';
+import { inWords, ParcelPapers } from '../packing/index.js';
+import { Mailer, Outbox } from '../platform/index.js';
 
-/** Tells the customer that the parcel is on its way, with the packing list. */
+/** Tells the customer that a parcel is on its way, what is in it and what follows, with its packing list. */
 @Injectable()
 export class ShipmentMail implements OnModuleInit {
   constructor(
-    private readonly source: DataSource,
     private readonly outbox: Outbox,
     private readonly mailer: Mailer,
-    private readonly orders: OrdersQueries,
-    private readonly papers: OrderPapers,
+    private readonly papers: ParcelPapers,
   ) {}
 
   onModuleInit(): void {
     this.outbox.handle('mail.shipment', async ({ payload, id }) => {
-      const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
-      const order = await this.orders.sheet(
-        String(payload['order']),
-        sites.map((s) => s.id),
-      );
+      const parcel = await this.papers.read(String(payload['parcel']));
+      const which = parcel.parcels > 1 ? `Parcel ${parcel.number} of ${parcel.parcels}` : 'Your parcel';
       await this.mailer.send({
         id: `shipment-${id}`,
         to: String(payload['to']),
-        subject: `Your order ${order.channelRef} is on its way`,
-        text: `Dear ${order.customer},\n\nParcel ${String(payload['parcel'])} left us with ${String(payload['carrier'])}.\nTracking number: ${String(payload['tracking'])}\n\nThe packing list is attached.\n`,
-        attachments: [{ filename: `${order.code}.pdf`, content: await this.papers.packingList(order) }],
+        subject: `Your order ${parcel.channelRef} is on its way`,
+        text: [
+          `Dear ${parcel.customer},`,
+          `${which} (${parcel.code}) left us with ${String(payload['carrier'])}.\nTracking number: ${String(payload['tracking'])}`,
+          `In it:\n${inWords(parcel.goods)}`,
+          parcel.follows.length > 0 ? `Not in it:\n${inWords(parcel.follows)}` : 'With it your order is complete.',
+          'The packing list is attached.\n',
+        ].join('\n\n'),
+        attachments: [{ filename: `${parcel.code}.pdf`, content: await this.papers.pdf(parcel) }],
       });
     });
   }

@@ -1,10 +1,11 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, AtSites, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
 import { BenchPageDto, RatesDto, SendByDto, SingleLineDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
+import { ParcelPapers } from './parcel-papers.service.js';
 import { ParcelsService } from './parcels.service.js';
 
 @Controller('api/bench')
@@ -13,6 +14,7 @@ export class PackingController {
     private readonly queries: PackingQueries,
     private readonly labels: LabelService,
     private readonly parcels: ParcelsService,
+    private readonly papers: ParcelPapers,
   ) {}
 
   @Get('queue')
@@ -37,6 +39,13 @@ export class PackingController {
   @HttpCode(204)
   sendBy(@Acting() act: Act, @Param('code') code: string, @Body() body: SendByDto): Promise<void> {
     return this.parcels.sendBy(act, code.toUpperCase(), body.service);
+  }
+
+  /** What is in a parcel, as a paper to put into it. */
+  @Get('parcels/:code/packing-list')
+  @Access('signed-in')
+  async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.papers.listFor(person, code.toUpperCase()), { type: 'application/pdf' });
   }
 
   /** Prints the label of a parcel once more. */

@@ -10,13 +10,14 @@ import { PackingFloor } from './packing.floor.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 import { ParcelLabels } from './parcel-labels.service.js';
+import { ParcelPapers } from './parcel-papers.service.js';
 import { ParcelsService } from './parcels.service.js';
 import { ReopeningService } from './reopening.service.js';
 
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
   controllers: [PackingController],
-  providers: [PackingQueries, PackingService, ParcelsService, ParcelLabels, ReopeningService, LabelService, PackingFloor],
-  exports: [ParcelsService],
+  providers: [PackingQueries, PackingService, ParcelsService, ParcelLabels, ParcelPapers, ReopeningService, LabelService, PackingFloor],
+  exports: [ParcelsService, ParcelPapers],
 })
 export class PackingModule {}

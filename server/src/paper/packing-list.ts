@@ -21,19 +21,41 @@ export interface PackedOrder {
   }[];
 }
 
+/** What one parcel holds, and what of its order it does not. */
+export interface PackedParcel {
+  code: string;
+  order: string;
+  customer: string;
+  addressLine: string;
+  city: string;
+  postcode: string;
+  channelRef: string;
+  number: number;
+  /** How many parcels of the order there are by now. */
+  parcels: number;
+  tracking: string | null;
+  goods: readonly GoodsLine[];
+  /** What is in no parcel yet, or in another one. */
+  follows: readonly GoodsLine[];
+}
+
+/** Goods on a paper: how many, and what else is said of them. */
+export interface GoodsLine {
+  name: string;
+  code: string;
+  quantity: number;
+  unit: string;
+  units: string;
+  /** Lot, expiry or serial number; where else they are. */
+  note: string;
+}
+
+const ROW = 34;
+const TOP = 42;
+
 /** A packing list from the top of the page that is open, without prices; its barcode opens the order wherever it is scanned. */
 export async function drawPackingList(paper: Paper, order: PackedOrder, from: Letterhead): Promise<void> {
-  drawLetterhead(paper, from);
-  const left = paper.page.margins.left;
-  const wide = paper.page.width - 2 * left;
-  paper.font('bold').fontSize(18).text('Packing list', left, 42);
-  paper
-    .font('regular')
-    .fontSize(10)
-    .text(`${order.customer}, ${order.addressLine}, ${order.city} ${order.postcode}`, left, 68, {
-      width: wide - 170,
-    });
-  await drawBarcode(paper, order.code, paper.page.width - left - 150, 42, 150, 30);
+  await drawHead(paper, 'Packing list', order.code, order, from);
   drawCells(
     paper,
     [
@@ -44,29 +66,95 @@ export async function drawPackingList(paper: Paper, order: PackedOrder, from: Le
     ],
     100,
   );
-  let y = 158;
-  for (const line of order.lines.filter((l) => l.wanted > 0)) {
+  const lines = order.lines.filter((l) => l.wanted > 0);
+  drawGoods(
+    paper,
+    lines.map((l) => ({
+      name: l.name ?? l.channelSku,
+      code: l.sku ?? l.channelSku,
+      quantity: l.wanted,
+      unit: l.unit ?? 'piece',
+      units: l.units ?? 'pieces',
+      note: '',
+    })),
+    158,
+  );
+}
+
+/** The packing list of one parcel: what is in it, with lots and serial numbers, and what follows. Its barcode opens the parcel. */
+export async function drawParcelList(paper: Paper, parcel: PackedParcel, from: Letterhead): Promise<void> {
+  await drawHead(paper, 'In this parcel', parcel.code, parcel, from);
+  drawCells(
+    paper,
+    [
+      ['Order', parcel.order],
+      ['Your reference', parcel.channelRef],
+      ['Parcel', `${parcel.number} of ${parcel.parcels}`],
+      ['Tracking', parcel.tracking ?? ''],
+    ],
+    100,
+  );
+  let y = drawGoods(paper, parcel.goods, 158);
+  if (parcel.follows.length === 0) return;
+  if (y > paper.page.height - 120) {
+    paper.addPage();
+    y = TOP;
+  }
+  paper
+    .font('bold')
+    .fontSize(12)
+    .text('Not in this parcel', paper.page.margins.left, y + 8);
+  drawGoods(paper, parcel.follows, y + 30);
+}
+
+async function drawHead(
+  paper: Paper,
+  title: string,
+  code: string,
+  to: Pick<PackedOrder, 'customer' | 'addressLine' | 'city' | 'postcode'>,
+  from: Letterhead,
+): Promise<void> {
+  drawLetterhead(paper, from);
+  const left = paper.page.margins.left;
+  const wide = paper.page.width - 2 * left;
+  paper.font('bold').fontSize(18).text(title, left, TOP);
+  paper
+    .font('regular')
+    .fontSize(10)
+    .text(`${to.customer}, ${to.addressLine}, ${to.city} ${to.postcode}`, left, 68, { width: wide - 170 });
+  await drawBarcode(paper, code, paper.page.width - left - 150, TOP, 150, 30);
+}
+
+/** Rows of goods from `y` down, over as many pages as they need; returns where the next would stand. */
+function drawGoods(paper: Paper, lines: readonly GoodsLine[], from: number): number {
+  const left = paper.page.margins.left;
+  const wide = paper.page.width - 2 * left;
+  let y = from;
+  for (const line of lines) {
     if (y > paper.page.height - 80) {
       paper.addPage();
-      y = 42;
+      y = TOP;
     }
     paper
       .font('bold')
       .fontSize(10)
-      .text(line.name ?? line.channelSku, left, y, { width: wide - 160, height: 13, ellipsis: true });
-    paper.text(countOf(line.wanted, { name: line.unit ?? 'piece', plural: line.units ?? 'pieces' }), left + wide - 150, y, {
-      width: 150,
-      align: 'right',
-    });
+      .text(line.name, left, y, { width: wide - 160, height: 13, ellipsis: true });
+    paper.text(countOf(line.quantity, { name: line.unit, plural: line.units }), left + wide - 150, y, { width: 150, align: 'right' });
     paper
       .font('mono')
       .fontSize(8)
-      .text(line.sku ?? line.channelSku, left, y + 14);
+      .text(line.code, left, y + 14);
+    if (line.note)
+      paper
+        .font('regular')
+        .fontSize(8)
+        .text(line.note, left + wide - 250, y + 14, { width: 250, align: 'right', height: 10, ellipsis: true });
     paper
       .moveTo(left, y + 28)
       .lineTo(left + wide, y + 28)
       .lineWidth(0.4)
       .stroke();
-    y += 34;
+    y += ROW;
   }
+  return y;
 }

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { boxOf } from '@vectrum/core/barcode';
 import { gs1Text, type LabelRecord, type LabelSubject } from '@vectrum/core/labels';
 import { packName } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
@@ -6,7 +7,20 @@ import { dayIn, marks, notFound, parsed, type Person, rows } from '../platform/i
 import { SettingsService } from '../settings/index.js';
 import type { LabelOfDto } from './labels.dto.js';
 
-const COMMANDS: Readonly<Record<string, string>> = { 'VX-CONFIRM': 'Confirm', 'VX-UNDO': 'Undo', 'VX-NOT-HERE': 'Not here' };
+const COMMANDS: Readonly<Record<string, string>> = {
+  'VX-CONFIRM': 'Confirm',
+  'VX-UNDO': 'Undo',
+  'VX-NOT-HERE': 'Not here',
+  'VX-DAMAGED': 'Damaged',
+  'VX-APART': 'Set apart, take out',
+  'VX-TAKE': 'Take it all the same',
+  'VX-LABEL': 'Print the label',
+  'VX-WEIGH': 'Weigh',
+  'VX-SERVICE': 'Next service',
+  'VX-PARCEL': 'Another parcel',
+  'VX-OPEN': 'Open again',
+  'VX-PARK': 'Park',
+};
 
 /** The values that labels show, read from the records they are about. */
 @Injectable()
@@ -114,6 +128,18 @@ export class LabelRecords {
     ]);
   }
 
+  /** Labels that choose a box when they are scanned at the packing table. */
+  private async boxes(codes: readonly string[]): Promise<[string, LabelRecord][]> {
+    const wanted = codes.flatMap((code) => boxOf(code) ?? []);
+    if (wanted.length === 0) return [];
+    const found = await rows<{ code: string; size: string }>(
+      this.source,
+      `SELECT code, CONCAT(length_mm, ' × ', width_mm, ' × ', height_mm, ' mm') AS size FROM carton WHERE code IN (${marks(wanted)})`,
+      wanted,
+    );
+    return found.map((b) => [`VX-BOX-${b.code}`, { code: `VX-BOX-${b.code}`, title: `Box ${b.code}`, kind: b.size, date: '' }]);
+  }
+
   private async documents(codes: readonly string[], siteIds: readonly number[]) {
     const sites = [0, ...siteIds];
     const found = await rows<{ code: string; title: string; kind: string; date: Date | null; timeZone: string }>(
@@ -130,7 +156,7 @@ export class LabelRecords {
     const cards = codes.flatMap((code): [string, LabelRecord][] =>
       COMMANDS[code] ? [[code, { code, title: COMMANDS[code] ?? '', kind: 'command card', date: '' }]] : [],
     );
-    return [...papers, ...cards];
+    return [...papers, ...cards, ...(await this.boxes(codes))];
   }
 }
 

@@ -97,6 +97,7 @@ const SHOWS = {
   'design-sample': ['setup'],
   labels: ['setup'],
   scales: ['setup'],
+  scale: 'own',
   printers: ['setup'],
   tray: ['setup', 'places'],
   outbox: 'always',

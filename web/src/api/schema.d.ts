@@ -2461,6 +2461,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/parcels/{code}/packing-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is in a parcel, as a paper to put into it. */
+        get: operations["Packing_packingList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/parcels/{code}/print": {
         parameters: {
             query?: never;
@@ -3142,6 +3159,23 @@ export interface paths {
             cookie?: never;
         };
         get: operations["Dispatch_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/hand-overs/{code}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The list of a hand-over, for the driver to sign. */
+        get: operations["Dispatch_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -11938,6 +11972,25 @@ export interface operations {
             };
         };
     };
+    Packing_packingList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Packing_print: {
         parameters: {
             query?: never;
@@ -12895,6 +12948,25 @@ export interface operations {
         };
     };
     Dispatch_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Dispatch_list: {
         parameters: {
             query?: never;
             header?: never;

@@ -53,6 +53,9 @@ export function ClosedOrder({
               {p.carrier}, <span className="code">{p.tracking}</span>{' '}
               <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer" data-print>
                 See the label
+              </TextAnchor>{' '}
+              <TextAnchor href={`/api/bench/parcels/${p.code}/packing-list`} target="_blank" rel="noreferrer">
+                Packing list
               </TextAnchor>
             </p>
           )}
@@ -94,7 +97,7 @@ function Printed({ parcel }: { parcel: Dto['BenchParcelDto'] }) {
             new ProblemError(
               503,
               'away',
-              `The label is not on paper: ${parcel.printProblem ?? ''}. See to the printer; it is tried again by itself`,
+              `The label is not on paper: ${parcel.printProblem ?? ''}. See to the printer, where it is tried again by itself, or print it from “See the label”`,
             )
           }
           onRetry={() => again.mutate()}

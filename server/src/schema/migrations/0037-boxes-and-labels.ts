@@ -16,6 +16,7 @@ export class BoxesAndLabels1790000000037 implements MigrationInterface {
 
 const UP = `
 ALTER TABLE item ADD COLUMN keep_upright TINYINT NOT NULL DEFAULT 0, ADD COLUMN fragile TINYINT NOT NULL DEFAULT 0;
+ALTER TABLE parcel ADD KEY ix_parcel_hand_over (hand_over);
 CREATE TABLE scale (
   id INT UNSIGNED PRIMARY KEY AUTO_INCREMENT,
   site_id INT UNSIGNED NOT NULL,
@@ -50,5 +51,6 @@ const DOWN = `
 ALTER TABLE sales_order DROP COLUMN parked_at, DROP COLUMN parked_why;
 DROP TABLE parcel_label;
 DROP TABLE scale;
+ALTER TABLE parcel DROP KEY ix_parcel_hand_over;
 ALTER TABLE item DROP COLUMN keep_upright, DROP COLUMN fragile;
 `;

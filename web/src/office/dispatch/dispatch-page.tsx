@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useAct } from '../../api/use-act';
 import { key } from '../../api/keys';
 import { Link } from 'react-router';
@@ -10,13 +11,22 @@ import { Glyph } from '../../ui/glyph';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { BlockHead, Page, Said } from '../../ui/page';
 import { Button, TextAnchor } from '../../ui/button';
-import { DenseTable, GlyphCell } from '../../ui/table';
+import { ChooseCell, DenseTable, GlyphCell } from '../../ui/table';
 
 type Lane = Dto['LaneDto'];
 
 function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   const me = useMe();
-  const ready = lane.parcels.filter((p) => p.state === 'labelled');
+  const [stays, setStays] = useState<ReadonlySet<string>>(new Set());
+  const may = me.data?.rights.includes('dispatch') ?? false;
+  const labelled = lane.parcels.filter((p) => p.state === 'labelled');
+  const ready = labelled.filter((p) => !stays.has(p.code));
+  const takes = (code: string, on: boolean) => {
+    const next = new Set(stays);
+    if (on) next.delete(code);
+    else next.add(code);
+    setStays(next);
+  };
   const handOver = useAct({
     act: (_: void, once) =>
       ask(
@@ -34,15 +44,24 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
           {lane.collectsAt ? `van at ${when(lane.collectsAt)}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
         </span>
         <span className="ml-auto" />
-        {handOver.data && ready.length === 0 && (
+        {handOver.data && (
           <Said>
             <Glyph name="full" /> {plural(handOver.data.parcels, 'parcel', 'parcels')} gone, list{' '}
-            <span className="code">{handOver.data.code}</span>
+            <TextAnchor
+              className="code"
+              href={`/api/dispatch/hand-overs/${handOver.data.code}/list`}
+              target="_blank"
+              rel="noreferrer"
+              data-print
+            >
+              {handOver.data.code}
+            </TextAnchor>
           </Said>
         )}
-        {ready.length > 0 && me.data?.rights.includes('dispatch') && (
-          <Button type="button" next={first} disabled={handOver.isPending} onClick={() => handOver.mutate()}>
-            Hand {plural(ready.length, 'parcel', 'parcels')} to {lane.name} <Glyph name="go" size={13} />
+        {labelled.length > 0 && may && (
+          <Button type="button" next={first} disabled={handOver.isPending || ready.length === 0} onClick={() => handOver.mutate()}>
+            {ready.length === 0 ? 'All of them stay' : `Hand ${plural(ready.length, 'parcel', 'parcels')} to ${lane.name}`}{' '}
+            <Glyph name="go" size={13} />
           </Button>
         )}
       </BlockHead>
@@ -53,6 +72,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
         <DenseTable>
           <thead>
             <tr>
+              {may && <td />}
               <GlyphCell />
               <th>Parcel</th>
               <th>Customer</th>
@@ -66,6 +86,12 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
           <tbody>
             {lane.parcels.map((p) => (
               <tr key={p.code}>
+                {may &&
+                  (p.state === 'labelled' ? (
+                    <ChooseCell says={`${p.code} goes with the van`} checked={!stays.has(p.code)} onChoose={(on) => takes(p.code, on)} />
+                  ) : (
+                    <td />
+                  ))}
                 <GlyphCell>
                   <Glyph
                     name={p.trouble ? 'blocked' : p.state === 'labelled' ? 'full' : 'half'}

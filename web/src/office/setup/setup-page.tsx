@@ -10,7 +10,7 @@ const WORDS: readonly (readonly [to: string, says: string, rights: readonly stri
   ['/setup/devices', 'Devices', ['set-up']],
   ['/setup/imports', 'Imports', ['items', 'buy', 'order-desk', 'set-up']],
   ['/setup/labels', 'Labels', []],
-  ['/setup/printers', 'Printers', []],
+  ['/setup/printers', 'Printers and scales', []],
   ['/setup/scanner', 'Scanner', []],
   ['/setup/company', 'Company', ['set-up']],
   ['/setup/channels', 'Channels', ['set-up']],

@@ -30,6 +30,22 @@ export function codeAndHolds(text: string): { code: string; holds: number | null
   return found ? { code: found[1] ?? '', holds: Number(found[2]) } : { code: text, holds: null };
 }
 
+/** Every command that can be printed on a card. */
+const CARDS = [
+  'VX-CONFIRM',
+  'VX-UNDO',
+  'VX-NOT-HERE',
+  'VX-DAMAGED',
+  'VX-APART',
+  'VX-TAKE',
+  'VX-LABEL',
+  'VX-WEIGH',
+  'VX-SERVICE',
+  'VX-PARCEL',
+  'VX-OPEN',
+  'VX-PARK',
+];
+
 /** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
 export function PrintPage() {
   const [params, setParams] = useSearchParams();
@@ -81,6 +97,7 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
   const [page, setPage] = useState(1);
   const [pages, setPages] = useState(1);
   const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
+  const boxes = useQuery({ queryKey: key('cartons'), queryFn: () => ask(api.GET('/api/boxes')), enabled: subject === 'document' });
   const design = designs.find((d) => d.id === designId);
   const codes = codesIn(text);
   const body: Dto['PrintLabelsDto'] = {
@@ -134,8 +151,13 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
             placeholder="one a line, or scan them"
           />
         </Field>
+        {subject === 'document' && boxes.data && boxes.data.length > 0 && (
+          <TextButton type="button" className="self-start" onClick={() => setText(boxes.data.map((b) => `VX-BOX-${b.code}`).join('\n'))}>
+            A label for each box
+          </TextButton>
+        )}
         {subject === 'document' && (
-          <TextButton type="button" className="self-start" onClick={() => setText('VX-CONFIRM\nVX-UNDO\nVX-NOT-HERE')}>
+          <TextButton type="button" className="self-start" onClick={() => setText(CARDS.join('\n'))}>
             The command cards
           </TextButton>
         )}

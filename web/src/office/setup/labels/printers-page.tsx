@@ -10,7 +10,8 @@ import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { Page, BlockHead } from '../../../ui/page';
 import { DenseTable, GlyphCell } from '../../../ui/table';
 import { SetUpTable } from '../../../ui/record/set-up-table';
-import { PrinterForm } from './printer-form';
+import { DeviceForm } from './device-form';
+import { Scales } from './scales';
 import { TextButton } from '../../../ui/button';
 
 /** The printers of the sites, and the tray: what was sent to them, how it went, and another try. */
@@ -49,12 +50,19 @@ export function PrintersPage() {
                 )}
                 <div className="mt-5">
                   {me.data && (
-                    <PrinterForm key={id ?? 0} printer={list.find((p) => p.id === id)} sites={me.data.sites} onKept={() => setId(null)} />
+                    <DeviceForm
+                      key={id ?? 0}
+                      kind="printer"
+                      device={list.find((p) => p.id === id)}
+                      sites={me.data.sites}
+                      onKept={() => setId(null)}
+                    />
                   )}
                 </div>
               </>
             )}
           </Shown>
+          {me.data && <Scales me={me.data} />}
         </div>
         <div>
           <BlockHead>

@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { parcelListPdf } from './parcel-list.pdf.js';
