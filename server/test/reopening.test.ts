@@ -56,16 +56,25 @@ describe('parcels opened again, and their labels', () => {
   const sheet = async (code: string) =>
     (await dilys.get(`orders/${code}`)).body as { state: string; parcels: { code: string; state: string; tracking: string | null }[] };
   const labels = (code: string) =>
-    house.source.query(
+    house.source.query<{ reference: string; state: string; tracking: string | null }[]>(
       'SELECT l.reference, l.state, l.tracking FROM parcel_label l JOIN parcel p ON p.id = l.parcel_id JOIN sales_order o ON o.id = p.order_id WHERE o.code = ? ORDER BY l.id',
       [code],
-    ) as Promise<{ reference: string; state: string; tracking: string | null }[]>;
+    );
   const voids = () => world.at('/voids').map((r) => (JSON.parse(r.body) as { reference: string }).reference);
+
+  /** Delivers, but the house stops between the carrier's answer and keeping it. */
+  async function stopsBeforeKeeping(): Promise<void> {
+    const service = house.app.get(LabelService) as unknown as { labels: { answered: () => Promise<boolean> } };
+    const keep = service.labels.answered;
+    service.labels.answered = () => Promise.reject(new Error('the power went'));
+    await house.deliver();
+    service.labels.answered = keep;
+  }
 
   it('gives its label back, takes its box back, and goes by another carrier', async () => {
     const code = await packed(2);
     const boxes = async () =>
-      ((await house.source.query(`SELECT SUM(units) AS n FROM carton_stock WHERE carton = 'B2'`)) as { n: string }[])[0]?.n;
+      (await house.source.query<{ n: string }[]>(`SELECT SUM(units) AS n FROM carton_stock WHERE carton = 'B2'`))[0]?.n;
     const before = await boxes();
     await close(code, 2).expect(200);
     await house.deliver();
@@ -129,11 +138,7 @@ describe('parcels opened again, and their labels', () => {
   it('is labelled once where the house stopped between the carrier’s answer and keeping it', async () => {
     const code = await packed(2);
     await close(code, 2).expect(200);
-    const service = house.app.get(LabelService) as unknown as { labels: { answered: () => Promise<boolean> } };
-    const keep = service.labels.answered;
-    service.labels.answered = () => Promise.reject(new Error('the power went'));
-    await house.deliver();
-    service.labels.answered = keep;
+    await stopsBeforeKeeping();
     expect((await sheet(code)).parcels[0]).toMatchObject({ state: 'label-asked', tracking: null });
     expect(await labels(code)).toMatchObject([{ state: 'asked', tracking: null }]);
     await house.source.query(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3) WHERE kind = 'carrier.label'`);
@@ -144,11 +149,7 @@ describe('parcels opened again, and their labels', () => {
   it('has the label voided that was bought before the house stopped, where it goes another way by then', async () => {
     const code = await packed(2);
     await close(code, 2).expect(200);
-    const service = house.app.get(LabelService) as unknown as { labels: { answered: () => Promise<boolean> } };
-    const keep = service.labels.answered;
-    service.labels.answered = () => Promise.reject(new Error('the power went'));
-    await house.deliver();
-    service.labels.answered = keep;
+    await stopsBeforeKeeping();
     await dilys.post(`bench/parcels/${code}-1/service`, { service: { carrier: 'NORTHWAY', code: 'pallet-day' } }).expect(204);
     await house.deliver();
     await house.source.query(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3) WHERE state <> 'done'`);

@@ -43,12 +43,12 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
       now,
     ),
   unknown: paper,
-  cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next') },
+  cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next'), take: countRest },
   inputs: {
     count(now, input) {
       const line = now.task.lines.find((l) => l.line === now.state.line);
       const unit = line && now.book.items[line.itemId]?.packs.find((p) => p.id === input.packId);
-      return line && unit ? prove(now, line, input.count * unit.factor) : stay(now.state);
+      return line && unit ? counted(now, line, input.count * unit.factor) : stay(now.state);
     },
     confirm: readNote,
     parcel: (now, input) => chooseParcel(now, input.number),
@@ -60,6 +60,21 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
     close,
   },
 });
+
+/** A number keyed for goods of which one was scanned, unless every piece of them is to be scanned. */
+function counted(now: Now, line: PackLine, units: number): Result {
+  const item = now.book.items[line.itemId];
+  if (item?.scanEach) return refuse(now.state, { band: 'not-this', title: item.name, detail: 'Scan each piece of it' }, now);
+  return prove(now, line, units);
+}
+
+/** All that is left of the line last touched was counted into the box. */
+function countRest(now: Now): Result {
+  const line = now.task.lines.find((l) => l.line === now.state.line);
+  const rest = line ? toPack(now.state, line) : 0;
+  if (!line || rest === 0) return stay(now.state, { band: 'not-this', title: 'Nothing to count', detail: 'Scan one of them first' });
+  return counted(now, line, rest);
+}
 
 function chooseParcel({ task, state }: Now, wanted: number | 'next'): Result {
   const all = parcelsNow(task, state);

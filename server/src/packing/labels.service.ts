@@ -4,7 +4,10 @@ import { ActivityService } from '../activity/index.js';
 import { Containers } from '../allocation/index.js';
 import { CarrierDesk, type CarrierRow, CarriersQueries, type Shipment } from '../carriers/index.js';
 import {
+  type Act,
   badForm,
+  badState,
+  CommandLog,
   inTransaction,
   mustBeAt,
   notFound,
@@ -39,6 +42,7 @@ interface ParcelRow {
 export class LabelService implements OnModuleInit {
   constructor(
     private readonly source: DataSource,
+    private readonly commands: CommandLog,
     private readonly queries: PackingQueries,
     private readonly carriers: CarriersQueries,
     private readonly desk: CarrierDesk,
@@ -128,13 +132,7 @@ export class LabelService implements OnModuleInit {
         },
       );
       await this.containers.move(tx, null, parcel.place_id, carrier.lane_place_id);
-      await this.outbox.send(
-        tx,
-        `printer:site-${parcel.site_id}`,
-        'print.label',
-        { parcel: code },
-        { siteId: parcel.site_id, document: parcel.order },
-      );
+      await this.toPrinter(tx, parcel);
       await this.activity.record(tx, null, {
         kind: 'label',
         glyph: 'print',
@@ -144,6 +142,32 @@ export class LabelService implements OnModuleInit {
         siteId: parcel.site_id,
       });
     });
+  }
+
+  /** Sends the label of a parcel to the printer once more, or sooner where it waits for it. */
+  printAgain(act: Act, code: string): Promise<void> {
+    return this.commands.run(act, 'parcel.print', { code }, async (tx) => {
+      const parcel = await one<{ state: string; order: string; site_id: number }>(
+        tx,
+        'SELECT p.state, o.code AS `order`, w.site_id FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE p.code = ?',
+        [code],
+      );
+      if (!parcel) throw notFound(`Parcel ${code}`);
+      mustBeAt(act.person, parcel.site_id);
+      if (parcel.state !== 'labelled') throw badState(`${code} has no label to print`);
+      const waits = await one(
+        tx,
+        `SELECT id FROM outbox WHERE kind = 'print.label' AND document = ? AND state <> 'done' AND JSON_VALUE(payload, '$.parcel') = ? LIMIT 1`,
+        [parcel.order, code],
+      );
+      // One that waits for the printer is only tried sooner: two would come out of it.
+      if (!waits) await this.toPrinter(tx, { code, ...parcel });
+      await this.outbox.hurry(tx, 'print.label', parcel.order);
+    });
+  }
+
+  private toPrinter(tx: Tx, { code, order, site_id }: Pick<ParcelRow, 'code' | 'order' | 'site_id'>): Promise<void> {
+    return this.outbox.send(tx, `printer:site-${site_id}`, 'print.label', { parcel: code }, { siteId: site_id, document: order });
   }
 
   /** The service that was chosen at the table; where none could be asked for there, the cheapest now. It stays the choice. */

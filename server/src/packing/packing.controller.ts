@@ -53,7 +53,7 @@ export class PackingController {
   @Access('pack')
   @HttpCode(204)
   print(@Acting() act: Act, @Param('code') code: string): Promise<void> {
-    return this.parcels.printAgain(act, code.toUpperCase());
+    return this.labels.printAgain(act, code.toUpperCase());
   }
 
   /** Services and prices of each carrier for a weighed parcel, cheapest first. */

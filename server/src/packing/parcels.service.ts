@@ -130,35 +130,6 @@ export class ParcelsService {
     });
   }
 
-  /** Sends the label of a parcel to the printer once more, or sooner where it waits for it. */
-  printAgain(act: Act, code: string): Promise<void> {
-    return this.commands.run(act, 'parcel.print', { code }, async (tx) => {
-      const parcel = await one<{ state: string; order: string; site_id: number }>(
-        tx,
-        'SELECT p.state, o.code AS `order`, w.site_id FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE p.code = ?',
-        [code],
-      );
-      if (!parcel) throw notFound(`Parcel ${code}`);
-      mustBeAt(act.person, parcel.site_id);
-      if (parcel.state !== 'labelled') throw badState(`${code} has no label to print`);
-      const waits = await one(
-        tx,
-        `SELECT id FROM outbox WHERE kind = 'print.label' AND document = ? AND state <> 'done' AND JSON_VALUE(payload, '$.parcel') = ? LIMIT 1`,
-        [parcel.order, code],
-      );
-      // One that waits for the printer is only tried sooner: two would come out of it.
-      if (!waits)
-        await this.outbox.send(
-          tx,
-          `printer:site-${parcel.site_id}`,
-          'print.label',
-          { parcel: code },
-          { siteId: parcel.site_id, document: parcel.order },
-        );
-      await this.outbox.hurry(tx, 'print.label', parcel.order);
-    });
-  }
-
   private async mustWeigh(
     tx: Tx,
     lines: readonly PackLineDto[],

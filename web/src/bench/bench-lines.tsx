@@ -1,9 +1,11 @@
 import { spell } from '@vectrum/core/quantity';
-import type { Codebook, PackLine } from '@vectrum/core/scan';
+import type { Codebook, ItemFacts, PackLine } from '@vectrum/core/scan';
+import { TextButton } from '../ui/button';
 import { Glyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
 import { BenchList, BenchItem } from '../ui/bench/parts';
 
+const baseOf = (item: ItemFacts) => item.packs.find((p) => p.factor === 1)?.id ?? 0;
 /** Pieces that are shown one by one. */
 const MOST_MARKS = 8;
 
@@ -11,11 +13,16 @@ const MOST_MARKS = 8;
 export function BenchLines({
   lines,
   next,
+  touched,
   book,
+  onRest,
 }: {
   lines: (PackLine & { rest: number; shelf: string | null })[];
   next: number | undefined;
+  /** The line last scanned, of which the rest may be counted. */
+  touched: number | null;
   book: Codebook;
+  onRest: (packId: number, count: number) => void;
 }) {
   return (
     <BenchList>
@@ -49,6 +56,11 @@ export function BenchLines({
               ) : (
                 <>
                   <b>{l.rest}</b> to go
+                  {l.line === touched && l.rest > 1 && item && !item.scanEach && (
+                    <TextButton type="button" className="block ml-auto" onClick={() => onRest(baseOf(item), l.rest)}>
+                      all {l.rest} counted
+                    </TextButton>
+                  )}
                 </>
               )}
             </span>

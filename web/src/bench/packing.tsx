@@ -109,7 +109,9 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
           <BenchLines
             lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l) }))}
             next={closed ? undefined : openLine(task, state)?.line}
+            touched={closed || state.outOf !== null ? null : state.line}
             book={book}
+            onRest={(packId, count) => input({ kind: 'count', packId, count })}
           />
         </BenchSide>
         <div className="bright">

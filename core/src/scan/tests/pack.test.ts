@@ -58,6 +58,17 @@ describe('packing', () => {
     expect(prove(count(11, 5)).commands).toEqual([]);
   });
 
+  it('takes the rest of a line by card once one of it was scanned, but of what is scanned piece by piece', () => {
+    expect(prove(scan('VX-TAKE')).last?.feedback).toMatchObject({ title: 'Nothing to count' });
+    expect(prove(scan(codes.jar), scan('VX-TAKE')).commands).toMatchObject([{ units: 1 }, { units: 49 }]);
+    const each = { ...book, items: { ...book.items, '1': { ...book.items['1']!, scanEach: true } } };
+    const touched = pack.step(order, each, startPack, { kind: 'code', id: 'a', code: codes.jar, how: 'scanned' }).state;
+    expect(pack.step(order, each, touched, { kind: 'count', id: 'b', packId: 11, count: 2 }).feedback).toMatchObject({
+      band: 'not-this',
+      detail: 'Scan each piece of it',
+    });
+  });
+
   it('answers the note once', () => {
     const { commands, state } = prove(confirm, confirm, scan('VX-CONFIRM'));
     expect(commands).toEqual([{ kind: 'note-seen', id: 'id-1', order: 'S-20417' }]);

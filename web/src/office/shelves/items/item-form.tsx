@@ -105,7 +105,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
             </option>
           ))}
         </SelectField>
-        <span className="grid gap-1 max-lg:col-span-2 lg:col-end-[-1]">
+        <span className="grid gap-1 gap-x-5 sm:grid-cols-[auto_auto] col-span-full">
           <CheckField name="neverHoldsUp" label="Never holds up an order" />
           <CheckField name="scanEach" label="Every piece is scanned when it is picked" />
           <CheckField name="keepUpright" label="Kept upright in a box" />
