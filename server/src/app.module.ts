@@ -53,7 +53,7 @@ export class AppModule {
         AllocationModule,
         SuppliersModule,
         PrintingModule,
-    WeighingModule,
+        WeighingModule,
         FloorModule,
         CarriersModule,
         PurchasingModule,

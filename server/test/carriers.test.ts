@@ -174,9 +174,9 @@ describe('carriers, boxes and channels made by hand', () => {
         house,
         maren,
         'boxes.csv',
-        'Box,"Length, mm","Width, mm","Height, mm","Weighs, g","Carries, g",Cost\nF1,300,200,150,120,8000,0.40\n',
+        'Box,"Length, mm","Width, mm","Height, mm","Weighs, g","Carries, g",Cost\nK9,300,200,150,120,8000,0.40\n',
       );
-      expect((await maren.get('boxes/F1')).body).toMatchObject({ lengthMm: 300, mostG: 8_000, cost: '0.4', stock: [] });
+      expect((await maren.get('boxes/K9')).body).toMatchObject({ lengthMm: 300, mostG: 8_000, cost: '0.4', stock: [] });
       await takenIn(house, maren, 'services.csv', 'Carrier,Service,Name,Days,Price,"Carries, g"\nROUND,slow,Slow van,3,2.10,20000\n');
       expect((await maren.get('carriers/ROUND')).body).toMatchObject({ ownServices: [{ code: 'slow', price: '2.1' }, { code: 'local' }] });
       const lanes = await checked(house, maren, 'lanes.csv', 'Carrier,Site,Lane\nROUND,MILL,A-01-1\n');

@@ -64,7 +64,7 @@ describe('parcels opened again, and their labels', () => {
 
   /** Delivers, but the house stops between the carrier's answer and keeping it. */
   async function stopsBeforeKeeping(): Promise<void> {
-    const service = house.app.get(LabelService) as unknown as { labels: { answered: () => Promise<boolean> } };
+    const service = house.app.get<unknown, { labels: { answered: () => Promise<boolean> } }>(LabelService);
     const keep = service.labels.answered;
     service.labels.answered = () => Promise.reject(new Error('the power went'));
     await house.deliver();

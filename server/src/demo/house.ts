@@ -253,7 +253,8 @@ export class DemoHouse {
     await this.carriers(outside ?? 'http://127.0.0.1:9');
     if (this.config.PRINTER)
       await insert(this.source, 'printer', { name: 'Label printer, packing tables', site_id: siteId, address: this.config.PRINTER });
-    if (this.config.SCALE) await insert(this.source, 'scale', { name: 'Scale, packing tables', site_id: siteId, address: this.config.SCALE });
+    if (this.config.SCALE)
+      await insert(this.source, 'scale', { name: 'Scale, packing tables', site_id: siteId, address: this.config.SCALE });
     for (const [code, length_mm, width_mm, height_mm, tare_g, most_g, cost, low_at, units] of BOXES) {
       await insert(this.source, 'carton', { code, length_mm, width_mm, height_mm, tare_g, most_g, cost, low_at });
       await insert(this.source, 'carton_stock', { carton: code, site_id: siteId, units });
