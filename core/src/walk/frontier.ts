@@ -207,7 +207,7 @@ export function after(state: State, read: Uint8Array, step: Step, walked: Walked
       slots[b] = (slots[b] ?? 0) ^ 1;
     }
   }
-  for (const { slot, odd, must } of step.closes) {
+  for (const [i, { slot, odd, must }] of step.closes.entries()) {
     const now = slots[slot] ?? 0;
     if ((now & 1) !== (odd ? 1 : 0)) return null;
     slots[slot] = 0;
@@ -217,15 +217,16 @@ export function after(state: State, read: Uint8Array, step: Step, walked: Walked
       continue;
     }
     let [others, apart] = [0, 0];
-    for (let i = 0; i < width; i++) {
-      const theirs = (slots[i] ?? 0) >> 1;
+    for (let k = 0; k < width; k++) {
+      const theirs = (slots[k] ?? 0) >> 1;
       if (theirs === group) others++;
       else if (theirs !== 0) apart++;
     }
     if (others > 0) continue;
     // The last node of its group: whatever else is reached could never be joined to it.
     if (apart > 0 || !whole) return null;
-    for (const c of step.closes) if (c.slot !== slot && c.must && (slots[c.slot] ?? 0) >> 1 === 0) return null;
+    // Those that closed before it in this step were reached.
+    for (const c of step.closes.slice(i + 1)) if (c.must && (slots[c.slot] ?? 0) >> 1 === 0) return null;
     return WHOLE;
   }
   return packed(width);

@@ -135,6 +135,27 @@ describe('the shortest walk through stops', () => {
     expect(proved).toBe(all);
   });
 
+  it('is proved where it ends beside a node that closes with the last stretch', () => {
+    const edges = [
+      [2, 0, 3],
+      [1, 3, 4],
+      [1, 0, 3],
+      [2, 0, 7],
+      [0, 1, 12],
+      [4, 2, 2],
+      [3, 2, 3],
+    ].map(([a = 0, b = 0, length = 0]) => ({ a, b, length }));
+    const stops = [
+      [1, 2.5],
+      [3, 2.625],
+      [6, 1.875],
+      [0, 0],
+      [4, 9],
+    ].map(([edge = 0, offset = 0]) => ({ edge, offset }));
+    const route = shortestRoute({ nodes: 5, edges, place: (n) => ({ x: n % 3, y: Math.floor(n / 3) }) }, stops, 3, 0);
+    expect([route.metres, route.optimal]).toEqual([24, true]);
+  });
+
   it.each([1, 2, 3, 4, 5])('is found for certain between %s cross aisles', (rows) => {
     const floor = aisles(7, rows);
     const random = seeded(rows);
