@@ -42,10 +42,28 @@ interface Facts {
   fragile: boolean;
 }
 
+interface BoxFacts {
+  size: Size;
+  capacityG: number;
+}
+
+/** One filling: the box, what may go into it, and how far it has come. */
+interface Job extends BoxFacts {
+  load: Load;
+  left: Int32Array;
+  way: FillWay;
+  goods: readonly number[];
+  /** The shortest side of what is still to come. */
+  least: number;
+}
+
+/** What fills a side of a place leaves no gap there that could be of no use. */
+const EXACT = 1.3;
+
 /** Fills one box at a time. Keeps room for its work: one for each search. */
 export class Filler {
   private readonly goods: Facts[];
-  private readonly boxes: readonly { size: Size; capacityG: number }[];
+  private readonly boxes: readonly BoxFacts[];
   private readonly spaces = new Spaces();
 
   constructor(
@@ -64,18 +82,20 @@ export class Filler {
 
   /** Fills an empty box from what is left of each good, and takes it from there. O(piles × spaces × goods). */
   fill(box: number, left: Int32Array, way: FillWay): Load {
-    const kind = this.boxes[box] as { size: Size; capacityG: number };
+    const { size, capacityG } = this.boxes[box] as BoxFacts;
     const load: Load = { box, piles: [], volume: 0, weightG: 0, units: 0 };
-    this.spaces.begin(...kind.size);
+    this.spaces.begin(...size);
     // What is fragile is laid last: it closes the room above it.
     const order = way.order.filter((g) => (left[g] ?? 0) > 0);
-    const sturdy = order.filter((g) => !this.facts(g).fragile);
     const fragile = order.filter((g) => this.facts(g).fragile);
+    const sturdy = order.filter((g) => !this.facts(g).fragile);
     for (const goods of [sturdy, fragile]) {
       if (goods.length === 0) continue;
-      const least = Math.min(...goods.map((g) => this.facts(g).least), ...fragile.map((g) => this.facts(g).least));
-      if (way.first === 'goods') this.byGoods(kind.size, kind.capacityG, load, goods, left, way, least);
-      else this.byPlaces(kind.size, kind.capacityG, load, goods, left, way, least, goods === sturdy && fragile.length > 0);
+      const least = Math.min(...[...goods, ...fragile].map((g) => this.facts(g).least));
+      const job: Job = { size, capacityG, load, left, way, goods, least };
+      if (way.first === 'goods') this.byGoods(job);
+      else if (goods === sturdy && fragile.length > 0) this.keepingRoom(job);
+      else this.byPlaces(job);
     }
     return load;
   }
@@ -84,64 +104,55 @@ export class Filler {
     return this.goods[good] as Facts;
   }
 
-  private byGoods(box: Size, capacityG: number, load: Load, goods: number[], left: Int32Array, way: FillWay, least: number): void {
-    const { spaces } = this;
-    const [ax, ay, az] = way.axes;
-    for (const good of goods) {
-      const facts = this.facts(good);
-      while ((left[good] as number) > 0) {
-        const most = this.most(good, left, capacityG - load.weightG, way);
-        if (most < 1) break;
-        let best = Infinity;
-        let [bestSpace, bestTurn] = [-1, -1];
-        for (let s = 0; s < spaces.count; s++) {
-          const o = s * 6;
-          const at = spaces.at;
-          if (facts.fragile && (at[o + 5] as number) < box[2]) continue;
-          for (let t = 0; t < facts.turns.length; t++) {
-            const turn = facts.turns[t] as Size;
-            const restX = (at[o + 3] as number) - (at[o] as number) - turn[0];
-            const restY = (at[o + 4] as number) - (at[o + 1] as number) - turn[1];
-            const restZ = (at[o + 5] as number) - (at[o + 2] as number) - turn[2];
-            if (restX < 0 || restY < 0 || restZ < 0) continue;
-            let score: number;
-            if (way.place === 'low') {
-              score =
-                (at[o + az] as number) * 1e8 + (at[o + ay] as number) * 1e4 + (at[o + ax] as number) + Math.min(restX, restY, restZ) * 1e-4;
-            } else if (way.place === 'far') {
-              const x = box[0] - (at[o] as number) - turn[0];
-              const y = box[1] - (at[o + 1] as number) - turn[1];
-              const z = box[2] - (at[o + 2] as number) - turn[2];
-              score = -(x * x + y * y + z * z);
-            } else {
-              score = Math.min(restX, restY, restZ) * 1e6 + restX * restY * restZ * 1e-6 + (at[o + az] as number);
-            }
-            if (score < best) {
-              best = score;
-              bestSpace = s;
-              bestTurn = t;
-            }
-          }
-        }
-        if (bestSpace < 0) break;
-        this.put(box, load, good, facts.turns[bestTurn] as Size, bestSpace, most, left, least);
+  /** Goods look for places, one after the other. */
+  private byGoods(job: Job): void {
+    for (const good of job.goods)
+      while ((job.left[good] as number) > 0) {
+        const most = this.most(job, good);
+        const place = most < 1 ? null : this.bestPlace(job, good);
+        if (!place) break;
+        this.put(job, good, place.turn, place.space, most);
       }
-    }
   }
 
-  private byPlaces(
-    box: Size,
-    capacityG: number,
-    load: Load,
-    goods: number[],
-    left: Int32Array,
-    way: FillWay,
-    least: number,
-    keepSpaces: boolean,
-  ): void {
+  private bestPlace({ size, way }: Job, good: number): { space: number; turn: Size } | null {
     const { spaces } = this;
+    const { at } = spaces;
+    const { turns, fragile } = this.facts(good);
     const [ax, ay, az] = way.axes;
-    const passed: number[] = [];
+    let best = Infinity;
+    let [space, turn] = [-1, -1];
+    for (let s = 0; s < spaces.count; s++) {
+      const o = s * 6;
+      if (fragile && (at[o + 5] as number) < size[2]) continue;
+      for (let t = 0; t < turns.length; t++) {
+        const [l, w, h] = turns[t] as Size;
+        const restX = (at[o + 3] as number) - (at[o] as number) - l;
+        const restY = (at[o + 4] as number) - (at[o + 1] as number) - w;
+        const restZ = (at[o + 5] as number) - (at[o + 2] as number) - h;
+        if (restX < 0 || restY < 0 || restZ < 0) continue;
+        const tightest = Math.min(restX, restY, restZ);
+        let score: number;
+        if (way.place === 'low') {
+          score = (at[o + az] as number) * 1e8 + (at[o + ay] as number) * 1e4 + (at[o + ax] as number) + tightest * 1e-4;
+        } else if (way.place === 'far') {
+          const x = size[0] - (at[o] as number) - l;
+          const y = size[1] - (at[o + 1] as number) - w;
+          const z = size[2] - (at[o + 2] as number) - h;
+          score = -(x * x + y * y + z * z);
+        } else {
+          score = tightest * 1e6 + restX * restY * restZ * 1e-6 + (at[o + az] as number);
+        }
+        if (score < best) [best, space, turn] = [score, s, t];
+      }
+    }
+    return space < 0 ? null : { space, turn: turns[turn] as Size };
+  }
+
+  /** Places look for goods, the lowest first. Those that nothing fits are let go, and `onPassed` hears of each. */
+  private byPlaces(job: Job, onPassed?: (space: number) => void): void {
+    const { spaces } = this;
+    const [ax, ay, az] = job.way.axes;
     while (spaces.count > 0) {
       let [next, lowest] = [-1, Infinity];
       for (let s = 0; s < spaces.count; s++) {
@@ -149,80 +160,78 @@ export class Filler {
         const score = (spaces.at[o + az] as number) * 1e8 + (spaces.at[o + ay] as number) * 1e4 + (spaces.at[o + ax] as number);
         if (score < lowest) [next, lowest] = [s, score];
       }
-      const chosen = this.bestFor(next, box, goods, left, capacityG - load.weightG, way);
-      if (chosen) this.put(box, load, chosen.good, chosen.turn, next, chosen.most, left, least);
+      const chosen = this.bestGood(job, next);
+      if (chosen) this.put(job, chosen.good, chosen.turn, next, chosen.most);
       else {
-        if (keepSpaces) for (let i = 0; i < 6; i++) passed.push(spaces.at[next * 6 + i] as number);
+        onPassed?.(next);
         spaces.drop(next);
       }
     }
-    if (passed.length === 0) return;
-    // Room that sturdy goods had no use for may hold fragile ones.
-    if (passed.length > spaces.at.length) spaces.at = new Float64Array(2 * passed.length);
-    spaces.at.set(passed);
-    spaces.count = passed.length / 6;
-    for (const p of load.piles) {
-      const to = p.at.map((v, i) => v + (p.turn[i] as number) * (p.times[i] as number));
-      spaces.take(p.at[0], p.at[1], p.at[2], to[0] as number, to[1] as number, to[2] as number, least);
-    }
   }
 
-  private bestFor(space: number, box: Size, goods: number[], left: Int32Array, capacityG: number, way: FillWay) {
-    const at = this.spaces.at;
+  /** The same, and room that sturdy goods had no use for is kept: it may hold fragile ones. */
+  private keepingRoom(job: Job): void {
+    const { spaces } = this;
+    const passed: number[] = [];
+    this.byPlaces(job, (space) => passed.push(...spaces.at.subarray(space * 6, space * 6 + 6)));
+    spaces.reset(passed);
+    for (const { at, turn, times } of job.load.piles)
+      spaces.take(at[0], at[1], at[2], at[0] + turn[0] * times[0], at[1] + turn[1] * times[1], at[2] + turn[2] * times[2], job.least);
+  }
+
+  private bestGood(job: Job, space: number): { good: number; turn: Size; most: number } | null {
+    const { at } = this.spaces;
     const o = space * 6;
-    const room = [
+    const [roomX, roomY, roomZ] = [
       (at[o + 3] as number) - (at[o] as number),
       (at[o + 4] as number) - (at[o + 1] as number),
       (at[o + 5] as number) - (at[o + 2] as number),
-    ] as const;
+    ];
     let best = 0;
     let found: { good: number; turn: Size; most: number } | null = null;
-    for (const good of goods) {
-      if ((left[good] as number) < 1) continue;
-      const facts = this.facts(good);
-      if (facts.fragile && (at[o + 5] as number) < box[2]) continue;
-      const most = this.most(good, left, capacityG, way);
+    for (const good of job.goods) {
+      if ((job.left[good] as number) < 1) continue;
+      const { fragile, turns, volume } = this.facts(good);
+      if (fragile && (at[o + 5] as number) < job.size[2]) continue;
+      const most = this.most(job, good);
       if (most < 1) continue;
-      const chance = 1 - way.noise * this.random();
-      for (const turn of facts.turns) {
+      const chance = 1 - job.way.noise * this.random();
+      for (const turn of turns) {
         const [l, w, h] = turn;
-        if (l > room[0] || w > room[1] || h > room[2]) continue;
-        const nx = Math.min(most, Math.floor(room[0] / l));
-        const ny = Math.min(Math.floor(most / nx), Math.floor(room[1] / w));
-        const nz = facts.fragile ? 1 : Math.min(Math.floor(most / nx / ny), Math.floor(room[2] / h));
-        const exact = (nx * l === room[0] ? 1.3 : 1) * (ny * w === room[1] ? 1.3 : 1) * (nz * h === room[2] ? 1.3 : 1);
-        const score = facts.volume * nx * ny * nz * exact * chance;
-        if (score > best) {
-          best = score;
-          found = { good, turn, most };
-        }
+        if (l > roomX || w > roomY || h > roomZ) continue;
+        const nx = Math.min(most, Math.floor(roomX / l));
+        const ny = Math.min(Math.floor(most / nx), Math.floor(roomY / w));
+        const nz = fragile ? 1 : Math.min(Math.floor(most / nx / ny), Math.floor(roomZ / h));
+        const exact = (nx * l === roomX ? EXACT : 1) * (ny * w === roomY ? EXACT : 1) * (nz * h === roomZ ? EXACT : 1);
+        const score = volume * nx * ny * nz * exact * chance;
+        if (score > best) [best, found] = [score, { good, turn, most }];
       }
     }
     return found;
   }
 
   /** How many of a good may be put down at once. */
-  private most(good: number, left: Int32Array, capacityG: number, way: FillWay): number {
+  private most({ left, way, capacityG, load }: Job, good: number): number {
     const { weightG } = this.facts(good);
-    const carried = weightG > 0 ? Math.floor(capacityG / weightG + 1e-9) : Infinity;
+    const carried = weightG > 0 ? Math.floor((capacityG - load.weightG) / weightG + 1e-9) : Infinity;
     return Math.min(way.piles ? (left[good] as number) : 1, carried);
   }
 
-  private put(box: Size, load: Load, good: number, turn: Size, space: number, most: number, left: Int32Array, least: number): void {
-    const at = this.spaces.at;
+  private put({ size, load, left, least }: Job, good: number, turn: Size, space: number, most: number): void {
+    const { at } = this.spaces;
     const o = space * 6;
-    const facts = this.facts(good);
+    const { fragile, volume, weightG } = this.facts(good);
     const [x, y, z] = [at[o] as number, at[o + 1] as number, at[o + 2] as number];
     const nx = Math.min(most, Math.floor(((at[o + 3] as number) - x) / turn[0]));
     const ny = Math.min(Math.floor(most / nx), Math.floor(((at[o + 4] as number) - y) / turn[1]));
-    const nz = facts.fragile ? 1 : Math.min(Math.floor(most / nx / ny), Math.floor(((at[o + 5] as number) - z) / turn[2]));
+    const nz = fragile ? 1 : Math.min(Math.floor(most / nx / ny), Math.floor(((at[o + 5] as number) - z) / turn[2]));
     const units = nx * ny * nz;
     left[good] = (left[good] as number) - units;
     load.piles.push({ good, at: [x, y, z], turn, times: [nx, ny, nz] });
     load.units += units;
-    load.volume += units * facts.volume;
-    load.weightG += units * facts.weightG;
-    this.spaces.take(x, y, z, x + nx * turn[0], y + ny * turn[1], facts.fragile ? box[2] : z + nz * turn[2], least);
+    load.volume += units * volume;
+    load.weightG += units * weightG;
+    this.spaces.take(x, y, z, x + nx * turn[0], y + ny * turn[1], fragile ? size[2] : z + nz * turn[2], least);
   }
 }
 

@@ -20,6 +20,13 @@ export class Spaces {
     this.count = 1;
   }
 
+  /** Begins with these, six numbers each. */
+  reset(spaces: readonly number[]): void {
+    if (spaces.length > this.at.length) this.at = new Float64Array(2 * spaces.length);
+    this.at.set(spaces);
+    this.count = spaces.length / SIDES;
+  }
+
   /** Lets one go. The last one takes its number. */
   drop(index: number): void {
     this.count--;
