@@ -18,6 +18,12 @@ interface Service {
 interface Carrier {
   name: string;
   prefix: string;
+  /** The longest side that it takes. */
+  longestMm: number;
+  /** Cubic millimetres that cost as much as a gram; none where only weight counts. */
+  mm3PerG?: number;
+  /** Where it is far to go, and what that adds. */
+  remote?: { where: RegExp; price: string };
   services: readonly Service[];
 }
 
@@ -25,6 +31,9 @@ const CARRIERS: Readonly<Record<string, Carrier>> = {
   harrier: {
     name: 'Harrier Post',
     prefix: 'HP',
+    longestMm: 1_000,
+    mm3PerG: 8_000,
+    remote: { where: /^(IV|KW|ZE|HS)/i, price: '4.50' },
     services: [
       {
         service: 'parcel-48',
@@ -56,6 +65,7 @@ const CARRIERS: Readonly<Record<string, Carrier>> = {
   northway: {
     name: 'Northway Freight',
     prefix: 'NF',
+    longestMm: 2_400,
     services: [
       {
         service: 'pallet-day',
@@ -69,6 +79,22 @@ const CARRIERS: Readonly<Record<string, Carrier>> = {
     ],
   },
 };
+
+/** What a carrier asks for a parcel, with what it adds; null where it does not take it. */
+function costOf(carrier: Carrier, service: Service, asked: Record<string, unknown>) {
+  const weight = Number(asked['weightG']);
+  if (!Number.isFinite(weight) || weight <= 0) return null;
+  const size = Array.isArray(asked['sizeMm']) ? asked['sizeMm'].map(Number) : [0, 0, 0];
+  if (Math.max(...size) > carrier.longestMm) return null;
+  // Large and light costs as much as its room would weigh.
+  const room = carrier.mm3PerG ? size.reduce((a, b) => a * b, 1) / carrier.mm3PerG : 0;
+  const band = service.bands.find(([most]) => Math.max(weight, room) <= most)?.[1];
+  if (!band) return null;
+  const { postcode = '' } = (asked['to'] ?? {}) as { postcode?: string };
+  const surcharges = carrier.remote && carrier.remote.where.test(postcode) ? [{ name: 'remote area', price: carrier.remote.price }] : [];
+  const pence = [band, ...surcharges.map((x) => x.price)].reduce((sum, p) => sum + Math.round(Number(p) * 100), 0);
+  return { price: (pence / 100).toFixed(2), surcharges };
+}
 
 const VOID = 'given back';
 const STEPS = ['label made', 'collected', 'at the depot', 'out for delivery', 'delivered'] as const;
@@ -87,10 +113,10 @@ export class Carriers {
   async rates(code: string, body: string) {
     await behave(this.state.world.manners.carriers);
     const carrier = this.carrier(code);
-    const weight = Number(json(body)['weightG']);
+    const asked = json(body);
     const rates = carrier.services.flatMap((s) => {
-      const price = s.bands.find(([most]) => weight <= most)?.[1];
-      return price && Number.isFinite(weight) && weight > 0 ? [{ service: s.service, name: s.name, days: s.days, price }] : [];
+      const cost = costOf(carrier, s, asked);
+      return cost ? [{ service: s.service, name: s.name, days: s.days, ...cost }] : [];
     });
     return { rates };
   }
@@ -102,8 +128,8 @@ export class Carriers {
     const asked = json(body);
     const to = asked['to'] as { name?: string; line?: string; city?: string; postcode?: string } | undefined;
     const service = carrier.services.find((s) => s.service === asked['service']);
-    const price = service?.bands.find(([most]) => Number(asked['weightG']) <= most)?.[1];
-    if (!service || !price || !to?.postcode) throw new Refused(422, 'Service, weight or address do not fit');
+    const price = service && costOf(carrier, service, asked)?.price;
+    if (!service || !price || !to?.postcode) throw new Refused(422, 'Service, weight, size or address do not fit');
     const parcel = String(asked['parcel']);
     const reference = String(asked['reference'] ?? parcel);
     const { parcels } = this.state.world;

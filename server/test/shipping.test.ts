@@ -133,6 +133,38 @@ describe('packing and dispatch', () => {
     await dilys.get(`bench/orders/${code}/rates?weight=light`).expect(400);
   });
 
+  it('proposes the cheapest that is fast enough, and takes it where nobody has chosen', async () => {
+    world.answers['POST /carriers/harrier/rates'] = (heard) => {
+      const { sizeMm } = JSON.parse(heard.body) as { sizeMm: number[] | null };
+      return {
+        status: 200,
+        body: {
+          rates: [
+            { service: 'parcel-48', name: 'Parcel', price: '3.60', days: 2 },
+            {
+              service: 'parcel-24',
+              name: 'Next day',
+              price: sizeMm ? '5.30' : '9.99',
+              days: 1,
+              surcharges: [{ name: 'large', price: '1.00' }],
+            },
+          ],
+        },
+      };
+    };
+    const code = await picked([['JAR-454-RD', 2]], { speed: 'express' });
+    const { rates } = (await dilys.get(`bench/orders/${code}/rates?weight=670&box=B2`).expect(200)).body as { rates: object[] };
+    expect(rates).toMatchObject([
+      { service: 'parcel-24', price: '5.30', keeps: true, surcharges: [{ name: 'large' }] },
+      { service: 'parcel-48', keeps: false, surcharges: [] },
+    ]);
+    await house.packAll(code);
+    await label(code, { service: null }).expect(200);
+    await house.deliver();
+    const kept = await house.source.query<{ service: string }[]>('SELECT service FROM parcel WHERE code = ?', [`${code}-1`]);
+    expect(kept).toEqual([{ service: 'parcel-24' }]);
+  });
+
   it('keeps the label request while the carrier is down, and gets it when it is back', async () => {
     world.answers['POST /carriers/harrier/labels'] = () => ({ status: 503, body: { message: 'out of order' } });
     const code = await picked([['JAR-454-RD', 2]]);

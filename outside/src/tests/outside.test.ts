@@ -102,6 +102,18 @@ describe('the outside world', () => {
     expect((await post('/carriers/nobody/rates', { weightG: 1 }, auth)).status).toBe(404);
   });
 
+  it('prices what is large by its room, what goes far by its way, and takes nothing that is too long', async () => {
+    const rates = async (more: object) =>
+      ((await (await post('/carriers/harrier/rates', { weightG: 900, ...more }, auth)).json()) as { rates: object[] }).rates[0];
+    expect(await rates({ sizeMm: [200, 200, 200] })).toMatchObject({ price: '2.85', surcharges: [] });
+    expect(await rates({ sizeMm: [400, 300, 250] })).toMatchObject({ price: '5.20' });
+    expect(await rates({ to: { postcode: 'IV2 3AB' } })).toMatchObject({
+      price: '7.35',
+      surcharges: [{ name: 'remote area', price: '4.50' }],
+    });
+    expect(await rates({ sizeMm: [1_001, 20, 20] })).toBeUndefined();
+  });
+
   it('sells one label for a parcel, however often it is asked', async () => {
     const label = async () => (await (await post('/carriers/harrier/labels', parcel, auth)).json()) as { tracking: string; pdf: string };
     const [one, two] = [await label(), await label()];
@@ -110,6 +122,16 @@ describe('the outside world', () => {
     expect((await post('/carriers/harrier/labels', { ...parcel, parcel: 'S-2-1', to: {} }, auth)).status).toBe(422);
     await post(`/console/parcels/${one.tracking}/move`, {});
     expect(state.world.parcels[0]!.steps.map((s) => s.what)).toEqual(['label made', 'collected']);
+  });
+
+  it('takes a label back by the sender’s reference, and sells another under another', async () => {
+    const label = async (reference: string) =>
+      (await (await post('/carriers/harrier/labels', { ...parcel, parcel: 'S-3-1', reference }, auth)).json()) as { tracking: string };
+    const first = await label('S-3-1');
+    expect((await post('/carriers/harrier/voids', { reference: 'S-3-1', tracking: null }, auth)).status).toBe(200);
+    expect((await post('/carriers/harrier/voids', { reference: 'S-3-1/9', tracking: null }, auth)).status).toBe(404);
+    expect((await label('S-3-1/2')).tracking).not.toBe(first.tracking);
+    expect(state.world.parcels.find((p) => p.tracking === first.tracking)?.steps.at(-1)?.what).toBe('given back');
   });
 
   it('misbehaves when asked to', async () => {

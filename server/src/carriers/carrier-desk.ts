@@ -28,7 +28,15 @@ export class CarrierDesk {
     const services = await this.queries.services(this.source, carrier.id);
     return services
       .filter((s) => shipment.weightG <= s.mostG)
-      .map((s) => ({ carrier: carrier.code, carrierName: carrier.name, service: s.code, name: s.name, price: s.price, days: s.days }));
+      .map((s) => ({
+        carrier: carrier.code,
+        carrierName: carrier.name,
+        service: s.code,
+        name: s.name,
+        price: s.price,
+        days: s.days,
+        surcharges: [],
+      }));
   }
 
   /** A label for a parcel; asking twice gives one. Throws where the carrier's system does not answer or refuses. */
@@ -48,6 +56,6 @@ export class CarrierDesk {
   async attempt(code: string, parcel: { weightG: number; postcode: string; country: string }): Promise<RateDto[]> {
     const row = await this.queries.spokenTo(code);
     const to = { name: 'Somebody', line: '1 High Street', city: 'Anytown', postcode: parcel.postcode, country: parcel.country };
-    return this.rates(row, { parcel: 'TRY', weightG: parcel.weightG, to });
+    return this.rates(row, { parcel: 'TRY', weightG: parcel.weightG, sizeMm: null, to });
   }
 }

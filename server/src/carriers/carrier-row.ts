@@ -13,6 +13,8 @@ export interface CarrierRow {
 export interface Shipment {
   parcel: string;
   weightG: number;
+  /** Length, width and height of its box, in millimetres; null where it has none of ours. */
+  sizeMm: readonly [number, number, number] | null;
   to: { name: string; line: string; city: string; postcode: string; country: string };
 }
 

@@ -12,9 +12,9 @@ class NotKnown extends Error {}
 export class CarrierClient {
   async rates(carrier: CarrierRow, shipment: Shipment): Promise<RateDto[]> {
     const body = (await this.post(carrier, '/rates', shipment)) as {
-      rates: { service: string; name: string; price: string; days: number }[];
+      rates: { service: string; name: string; price: string; days: number; surcharges?: { name: string; price: string }[] }[];
     };
-    return body.rates.map((r) => ({ ...r, carrier: carrier.code, carrierName: carrier.name }));
+    return body.rates.map((r) => ({ ...r, surcharges: r.surcharges ?? [], carrier: carrier.code, carrierName: carrier.name }));
   }
 
   /** Buys a label. Its reference is the key: asking twice buys once. */

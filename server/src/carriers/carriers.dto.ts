@@ -22,13 +22,20 @@ const Whole = (least: number, most: number, message: string) =>
 const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
 const CODE = /^[A-Za-z0-9-]{2,20}$/;
 
+/** What a carrier adds for one parcel; it is in the price already. */
+export class SurchargeDto {
+  name: string;
+  price: string;
+}
 export class RateDto {
   carrier: string;
   carrierName: string;
   service: string;
   name: string;
+  /** With all surcharges. */
   price: string;
   days: number;
+  surcharges: SurchargeDto[];
 }
 export class LaneOfSiteDto {
   siteId: number;

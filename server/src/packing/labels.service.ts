@@ -1,4 +1,5 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { rankRates } from '@vectrum/core/rates';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { Containers } from '../allocation/index.js';
@@ -33,6 +34,7 @@ interface ParcelRow {
   order: string;
   state: string;
   weight_g: number;
+  carton: string | null;
   carrier_id: number | null;
   service: string | null;
 }
@@ -64,15 +66,16 @@ export class LabelService implements OnModuleInit {
     });
   }
 
-  /** Services and prices of each carrier of the site for a weighed parcel, cheapest first. */
-  async rates(person: Person, code: string, weightG: number): Promise<RatesDto> {
+  /** Services and prices of each carrier of the site for a weighed parcel: the cheapest that keeps the promise first. */
+  async rates(person: Person, code: string, weightG: number, box: string | null): Promise<RatesDto> {
     if (!Number.isInteger(weightG) || weightG < 1) throw badForm({ weight: 'Weigh the parcel first: grams, a whole number' });
     const order = await this.queries.orderOf(this.source, code);
     mustBeAt(person, order.site_id);
-    return this.ask(order.site_id, await this.shipment(this.source, order.id, `${code}-1`, weightG));
+    const { speed, ...shipment } = await this.shipment(this.source, order.id, `${code}-1`, weightG, box);
+    return this.ask(order.site_id, shipment, speed);
   }
 
-  private async ask(siteId: number, shipment: Shipment): Promise<RatesDto> {
+  private async ask(siteId: number, shipment: Shipment, speed: string): Promise<RatesDto> {
     const found = await this.carriers.atSite(siteId);
     const silent: string[] = [];
     const answers = await Promise.all(
@@ -83,17 +86,29 @@ export class LabelService implements OnModuleInit {
         }),
       ),
     );
-    return { rates: answers.flat().sort((a, b) => Number(a.price) - Number(b.price)), silent };
+    return { rates: rankRates(answers.flat(), speed), silent };
   }
 
-  private async shipment(tx: Pick<Tx, 'query'>, orderId: number, parcel: string, weightG: number): Promise<Shipment> {
-    const to = await one<Shipment['to']>(
+  private async shipment(
+    tx: Pick<Tx, 'query'>,
+    orderId: number,
+    parcel: string,
+    weightG: number,
+    box: string | null,
+  ): Promise<Shipment & { speed: string }> {
+    const found = await one<Shipment['to'] & { speed: string }>(
       tx,
-      'SELECT customer AS name, address_line AS line, city, postcode, country FROM sales_order WHERE id = ?',
+      'SELECT customer AS name, address_line AS line, city, postcode, country, speed FROM sales_order WHERE id = ?',
       [orderId],
     );
-    if (!to) throw notFound('That order');
-    return { parcel, weightG, to };
+    if (!found) throw notFound('That order');
+    const { speed, ...to } = found;
+    const size = await one<{ l: number; w: number; h: number }>(
+      tx,
+      'SELECT length_mm AS l, width_mm AS w, height_mm AS h FROM carton WHERE code = ?',
+      [box],
+    );
+    return { parcel, weightG, sizeMm: size ? [size.l, size.w, size.h] : null, to, speed };
   }
 
   /** Carries out one label request: asks the carrier, keeps label and tracking, stands the parcel in its lane, prints. */
@@ -101,12 +116,12 @@ export class LabelService implements OnModuleInit {
     const code = String(message.payload['parcel']);
     const parcel = await one<ParcelRow>(
       this.source,
-      'SELECT p.id, p.code, p.place_id, p.order_id, w.site_id, o.code AS `order`, p.state, p.weight_g, p.carrier_id, p.service FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE p.code = ?',
+      'SELECT p.id, p.code, p.place_id, p.order_id, w.site_id, o.code AS `order`, p.state, p.weight_g, p.carton, p.carrier_id, p.service FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE p.code = ?',
       [code],
     );
     if (!parcel || parcel.state !== 'label-asked') return;
-    const shipment = await this.shipment(this.source, parcel.order_id, code, num(parcel.weight_g));
-    const { carrier, service } = await this.chosen(parcel, shipment);
+    const { speed, ...shipment } = await this.shipment(this.source, parcel.order_id, code, num(parcel.weight_g), parcel.carton);
+    const { carrier, service } = await this.chosen(parcel, shipment, speed);
     const isAsked = async (tx: Tx) =>
       (await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [parcel.id]))?.state === 'label-asked';
     const wish = await inTransaction(this.source, async (tx) =>
@@ -170,12 +185,12 @@ export class LabelService implements OnModuleInit {
     return this.outbox.send(tx, `printer:site-${site_id}`, 'print.label', { parcel: code }, { siteId: site_id, document: order });
   }
 
-  /** The service that was chosen at the table; where none could be asked for there, the cheapest now. It stays the choice. */
-  private async chosen(parcel: ParcelRow, shipment: Shipment): Promise<{ carrier: CarrierRow; service: string }> {
+  /** The service that was chosen at the table; where none could be asked for there, the one proposed now. It stays the choice. */
+  private async chosen(parcel: ParcelRow, shipment: Shipment, speed: string): Promise<{ carrier: CarrierRow; service: string }> {
     const all = await this.carriers.atSite(parcel.site_id);
     const known = all.find((c) => c.id === parcel.carrier_id);
     if (known && parcel.service) return { carrier: known, service: parcel.service };
-    const { rates, silent } = await this.ask(parcel.site_id, shipment);
+    const { rates, silent } = await this.ask(parcel.site_id, shipment, speed);
     const cheapest = rates[0];
     const carrier = all.find((c) => c.code === cheapest?.carrier);
     if (!cheapest || !carrier) throw new Error(silent[0] ?? 'No carrier of this site takes the parcel');

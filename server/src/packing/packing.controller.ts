@@ -56,10 +56,16 @@ export class PackingController {
     return this.labels.printAgain(act, code.toUpperCase());
   }
 
-  /** Services and prices of each carrier for a weighed parcel, cheapest first. */
+  /** Services and prices of each carrier for a weighed parcel: the cheapest that keeps the promise first. */
   @Get('orders/:code/rates')
   @Access('pack')
-  rates(@Reader() person: Person, @Param('code') code: string, @Query('weight') weight: string): Promise<RatesDto> {
-    return this.labels.rates(person, code.toUpperCase(), Number(weight));
+  @ApiQuery({ name: 'box', required: false, type: String })
+  rates(
+    @Reader() person: Person,
+    @Param('code') code: string,
+    @Query('weight') weight: string,
+    @Query('box') box?: unknown,
+  ): Promise<RatesDto> {
+    return this.labels.rates(person, code.toUpperCase(), Number(weight), typeof box === 'string' ? box : null);
   }
 }

@@ -60,6 +60,7 @@ export class BenchParcelDto {
   tracking: string | null;
   carrier: string | null;
   weightG: number | null;
+  carton: string | null;
   /** Why its label could not be had yet; null where nothing is against it. */
   problem: string | null;
   /** How far its label has come on paper; null where it has none. */
@@ -175,8 +176,13 @@ export class ParkCommandDto extends FloorCommandDto implements ParkCommand {
   @IsString() @Length(0, 80) why: string;
 }
 
+/** A service as it is proposed for an order. */
+export class OfferedRateDto extends RateDto {
+  /** Whether it is fast enough for the speed that the order was sold with. */
+  keeps: boolean;
+}
 export class RatesDto {
-  rates: RateDto[];
+  rates: OfferedRateDto[];
   /** Carriers that did not answer, with what they said. */
   silent: string[];
 }

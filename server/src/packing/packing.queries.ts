@@ -154,7 +154,7 @@ export class PackingQueries {
   parcels(tx: Pick<Tx, 'query'>, orderId: number): Promise<(BenchParcelDto & { id: number })[]> {
     return rows(
       tx,
-      `SELECT p.id, p.number, p.code, p.state, p.tracking, c.name AS carrier, p.weight_g AS weightG,
+      `SELECT p.id, p.number, p.code, p.state, p.tracking, c.name AS carrier, p.weight_g AS weightG, p.carton,
          IF(p.state = 'label-asked', (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.state = 'failing' AND x.receiver LIKE CONCAT('carrier:%/', p.code) LIMIT 1), NULL) AS problem,
          IF(p.state = 'labelled', x.state, NULL) AS print, IF(p.state = 'labelled' AND x.state = 'failing', x.last_error, NULL) AS printProblem
        FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id

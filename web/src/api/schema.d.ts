@@ -2502,7 +2502,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Services and prices of each carrier for a weighed parcel, cheapest first. */
+        /** Services and prices of each carrier for a weighed parcel: the cheapest that keeps the promise first. */
         get: operations["Packing_rates"];
         put?: never;
         post?: never;
@@ -4670,13 +4670,19 @@ export interface components {
             postcode: string;
             country: string;
         };
+        SurchargeDto: {
+            name: string;
+            price: string;
+        };
         RateDto: {
             carrier: string;
             carrierName: string;
             service: string;
             name: string;
+            /** @description With all surcharges. */
             price: string;
             days: number;
+            surcharges: components["schemas"]["SurchargeDto"][];
         };
         TriedCarrierDto: {
             rates: components["schemas"]["RateDto"][];
@@ -6177,8 +6183,20 @@ export interface components {
         SendByDto: {
             service: components["schemas"]["ChosenServiceDto"] | null;
         };
+        OfferedRateDto: {
+            carrier: string;
+            carrierName: string;
+            service: string;
+            name: string;
+            /** @description With all surcharges. */
+            price: string;
+            days: number;
+            surcharges: components["schemas"]["SurchargeDto"][];
+            /** @description Whether it is fast enough for the speed that the order was sold with. */
+            keeps: boolean;
+        };
         RatesDto: {
-            rates: components["schemas"]["RateDto"][];
+            rates: components["schemas"]["OfferedRateDto"][];
             /** @description Carriers that did not answer, with what they said. */
             silent: string[];
         };
@@ -7450,6 +7468,7 @@ export interface components {
             tracking: string | null;
             carrier: string | null;
             weightG: number | null;
+            carton: string | null;
             /** @description Why its label could not be had yet; null where nothing is against it. */
             problem: string | null;
             /** @description Why it could not be printed yet. */
@@ -12014,6 +12033,7 @@ export interface operations {
         parameters: {
             query: {
                 weight: string;
+                box?: string;
             };
             header?: never;
             path: {

@@ -125,6 +125,7 @@ function OtherWay({ order, parcel, problem }: { order: string; parcel: Dto['Benc
         <Rates
           order={order}
           weightG={parcel.weightG}
+          box={parcel.carton ?? ''}
           choice={{ rate: null }}
           onChoose={(rate) => send.mutate(rate === null || rate === 'cheapest' ? null : { carrier: rate.carrier, code: rate.service })}
         />

@@ -61,7 +61,13 @@ export function ParcelPanel({
         <WeightLine weightG={weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
       )}
       {begun && weightG !== null && (
-        <Rates order={task.order} weightG={weightG} choice={{ rate: parcel.rate }} onChoose={(rate) => pick({ weightG, rate })} />
+        <Rates
+          order={task.order}
+          weightG={weightG}
+          box={chosen?.carton.code ?? ''}
+          choice={{ rate: parcel.rate }}
+          onChoose={(rate) => pick({ weightG, rate })}
+        />
       )}
     </>
   );

@@ -76,7 +76,8 @@ export function useClosing({
   const box = useParcelBox({ task, parcels, number, wanted: choice.carton });
   const scale = useScale(begun && !more);
   const weightG = choice.weightG ?? scale.grams;
-  const found = useRates(task.order, begun ? weightG : null);
+  const carton = box.chosen?.carton.code ?? '';
+  const found = useRates(task.order, begun ? weightG : null, carton);
   const rate = rateOf(choice, { rates: found.rates.data?.rates, away: found.away });
   const goodsG = goodsWeightG(task, contents);
   const expectedG = box.chosen && goodsG !== null ? goodsG + box.chosen.carton.tareG : null;
@@ -87,7 +88,6 @@ export function useClosing({
     begun && weightG === null && 'weight',
     begun && weightG !== null && rate === null && 'service',
   ].filter((l) => l !== false);
-  const carton = box.chosen?.carton.code ?? '';
   const isReady = begun && noteRead && carton !== '' && weightG !== null && rate !== null;
   const choose = (next: ParcelChoice) => {
     setOffWeight(false);
@@ -121,6 +121,10 @@ export function useClosing({
     const list = found.rates.data?.rates ?? [];
     const at = list.findIndex((r) => rate !== null && rate !== 'cheapest' && r.carrier === rate.carrier && r.service === rate.service);
     const next = list[(at + 1) % Math.max(1, list.length)];
+    if (!next && found.rates.data) {
+      choose({ ...choice, weightG, rate: 'cheapest' });
+      return say({ band: 'accepted', title: 'Label later', detail: 'it is asked for until a carrier gives one' });
+    }
     if (!next) return no('No service yet', 'Weigh the parcel first');
     choose({ ...choice, weightG, rate: next });
     say({ band: 'accepted', title: next.carrierName, detail: next.name });

@@ -15,12 +15,16 @@ import { ChooseCell, DenseTable, GlyphCell } from '../../ui/table';
 
 type Lane = Dto['LaneDto'];
 
+/** The van that it was promised to catch has gone without it. */
+const isMissed = (p: Dto['WaitingParcelDto']) => Date.parse(p.promisedAt) < Date.now();
+
 function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   const me = useMe();
   const [stays, setStays] = useState<ReadonlySet<string>>(new Set());
   const may = me.data?.rights.includes('dispatch') ?? false;
   const labelled = lane.parcels.filter((p) => p.state === 'labelled');
   const ready = labelled.filter((p) => !stays.has(p.code));
+  const missed = lane.parcels.filter(isMissed).length;
   const takes = (code: string, on: boolean) => {
     const next = new Set(stays);
     if (on) next.delete(code);
@@ -43,6 +47,7 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
         <span className="note" style={{ marginLeft: 0 }}>
           {lane.collectsAt ? `van at ${when(lane.collectsAt)}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
         </span>
+        {missed > 0 && <span className="stamped">{plural(missed, 'parcel has', 'parcels have')} missed the van</span>}
         <span className="ml-auto" />
         {handOver.data && (
           <Said>
@@ -108,7 +113,9 @@ function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
                 <td className={p.trouble ? 'stamped' : 'code'}>
                   {p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}
                 </td>
-                <td className="num mid">{p.since ? age(p.since) : ''}</td>
+                <td className={isMissed(p) ? 'num stamped' : 'num mid'}>
+                  {isMissed(p) ? `promised ${when(p.promisedAt)}` : p.since ? age(p.since) : ''}
+                </td>
                 <td className="num">
                   {p.tracking && (
                     <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">
