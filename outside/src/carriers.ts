@@ -96,6 +96,9 @@ function costOf(carrier: Carrier, service: Service, asked: Record<string, unknow
   return { price: (pence / 100).toFixed(2), surcharges };
 }
 
+/** Labels from before there were references are known by their parcel. */
+const isOf = (label: KeptParcel, reference: string) => (label.reference ?? label.parcel) === reference;
+
 const VOID = 'given back';
 const STEPS = ['label made', 'collected', 'at the depot', 'out for delivery', 'delivered'] as const;
 
@@ -133,7 +136,7 @@ export class Carriers {
     const parcel = String(asked['parcel']);
     const reference = String(asked['reference'] ?? parcel);
     const { parcels } = this.state.world;
-    let kept = parcels.find((p) => p.reference === reference && p.carrier === carrier.name);
+    let kept = parcels.find((p) => isOf(p, reference) && p.carrier === carrier.name);
     if (!kept) {
       const number = String(10_000_000 + parcels.length * 7919).slice(0, 8);
       kept = {
@@ -158,7 +161,7 @@ export class Carriers {
     await behave(this.state.world.manners.carriers);
     const carrier = this.carrier(code);
     const { reference } = json(body);
-    const kept = this.state.world.parcels.find((p) => p.reference === reference && p.carrier === carrier.name);
+    const kept = this.state.world.parcels.find((p) => isOf(p, String(reference)) && p.carrier === carrier.name);
     if (!kept) throw new Refused(404, 'This label is not known');
     if (kept.steps.length > 1 && kept.steps.at(-1)?.what !== VOID) throw new Refused(409, 'This parcel was collected already');
     if (kept.steps.at(-1)?.what !== VOID) kept.steps.push({ at: new Date().toISOString(), what: VOID });

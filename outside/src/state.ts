@@ -27,7 +27,7 @@ export interface KeptOrder {
 export interface KeptParcel {
   parcel: string;
   /** The sender's own name for this label. */
-  reference: string;
+  reference?: string;
   carrier: string;
   tracking: string;
   service: string;

@@ -45,6 +45,7 @@ CREATE TABLE parcel_label (
 );
 INSERT INTO parcel_label (parcel_id, carrier_id, service, reference, state, tracking, price, asked_at)
   SELECT id, carrier_id, COALESCE(service, ''), code, IF(state = 'void', 'unwanted', 'kept'), tracking, price, COALESCE(labelled_at, CURRENT_TIMESTAMP(3)) FROM parcel WHERE tracking IS NOT NULL AND carrier_id IS NOT NULL;
+UPDATE outbox x JOIN parcel_label l ON l.tracking = JSON_VALUE(x.payload, '$.tracking') SET x.payload = JSON_SET(x.payload, '$.label', l.id) WHERE x.kind = 'carrier.void' AND x.state <> 'done';
 `;
 
 const DOWN = `
