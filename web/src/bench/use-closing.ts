@@ -63,10 +63,12 @@ export function useClosing({
   say: (feedback: Feedback) => void;
   onPark: () => void;
 }): Closing {
-  const [choice, setChoice] = useState<ParcelChoice>(noChoice);
+  // What is chosen is for one parcel: the answer to an earlier one, however late, leaves it alone.
+  const [kept, setKept] = useState<{ parcel: number; choice: ParcelChoice }>({ parcel: 0, choice: noChoice });
   const [offWeight, setOffWeight] = useState(false);
   const [armed, setArmed] = useState<number | null>(null);
   const number = parcelInUse(task, state);
+  const choice = kept.parcel === number ? kept.choice : noChoice;
   const inUse = parcels.find((p) => p.number === number);
   const contents = inUse?.contents ?? [];
   const left = leftToPack(task, state);
@@ -91,7 +93,7 @@ export function useClosing({
   const isReady = begun && noteRead && carton !== '' && weightG !== null && rate !== null;
   const choose = (next: ParcelChoice) => {
     setOffWeight(false);
-    setChoice(next);
+    setKept({ parcel: number, choice: next });
   };
   const close = () => input({ kind: 'close', carton, weightG: weightG ?? 0, service: serviceOf(rate), weightSeen: offWeight, more });
 
@@ -173,7 +175,7 @@ export function useClosing({
     close,
     hears,
     answered: (kind, parcel) => {
-      if (kind === 'close-parcel' || kind === 'open-parcel') setChoice(noChoice);
+      if (kind === 'open-parcel') setKept({ parcel: 0, choice: noChoice });
       if (kind === 'close-parcel' || kind === 'open-parcel') setArmed(null);
       if (kind === 'pack') setArmed(parcel);
     },
