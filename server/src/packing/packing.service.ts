@@ -226,7 +226,7 @@ export class PackingService {
   private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {
     const order = await this.locked(tx, act, undo.order);
     const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [undo.parcelId]);
-    if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Void the parcel first`);
+    if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Open the parcel again first`);
     await this.totesMustWait(tx, order, undo);
     await this.ledger.reverse(tx, act, undo.movements, undo.order);
     await this.follow(tx, order.site_id, undo, -1);

@@ -34,7 +34,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
       closing.current?.answered(command.kind, 'parcel' in command ? command.parcel : null);
       if (command.kind === 'park') onOther(null);
     },
-    onRefused: (_, problem) => closing.current?.refused(problem.title ?? ''),
+    onRefused: (command, problem) => closing.current?.refused(command, problem.title ?? ''),
   });
   const { state, input } = flow;
   const parcels = parcelsNow(task, state);

@@ -3,7 +3,6 @@ import type { Dto } from '../api/client';
 import { Input } from '../ui/input';
 import { BoxOffers } from './box/box-offers';
 import { BoxView } from './box/box-view';
-import type { ParcelChoice } from './parcel-choice';
 import { Rates } from './rates';
 import type { Closing } from './use-closing';
 import { WeightLine } from './weight-line';
@@ -24,11 +23,10 @@ export function ParcelPanel({
   /** The line that is next to scan. */
   next: number | undefined;
 }) {
-  const { box, choice, choose, expectedG: expected, weightG, begun } = parcel;
+  const { box, choice, change, expectedG: expected, weightG, begun } = parcel;
   const { chosen, together } = box;
   const packed = contents.reduce((sum, c) => sum + c.units, 0);
   const share = packed === 0 ? 0 : packed / (packed + rest);
-  const pick = (more: Partial<ParcelChoice>) => choose({ ...choice, ...more });
   return (
     <>
       <span className="note" style={{ fontSize: 16 }}>
@@ -37,7 +35,7 @@ export function ParcelPanel({
       </span>
       <div className="box-row">
         <BoxView box={box} lines={task.lines} contents={contents} next={next} share={share} />
-        <BoxOffers box={box} onChoose={(carton) => pick({ carton })} />
+        <BoxOffers box={box} onChoose={(carton) => change({ carton })} />
       </div>
       <label className="flex items-baseline gap-3 border-t-[1.5px] border-ink pt-2">
         <span className="text-[20px] font-[680]">On the scale</span>
@@ -50,7 +48,7 @@ export function ParcelPanel({
           placeholder="grams"
           disabled={!begun}
           value={weightG ?? ''}
-          onChange={(e) => pick({ weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })}
+          onChange={(e) => change({ weightG: /^\d{1,6}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })}
         />
         <span className="text-[18px]">g</span>
         <span className="note">
@@ -66,7 +64,7 @@ export function ParcelPanel({
           weightG={weightG}
           box={chosen?.carton.code ?? ''}
           choice={{ rate: parcel.rate }}
-          onChoose={(rate) => pick({ weightG, rate })}
+          onChoose={(rate) => change({ weightG, rate })}
         />
       )}
     </>

@@ -5,6 +5,7 @@ import {
   goodsWeightG,
   leftToPack,
   noteIsRead,
+  type PackingCommand,
   type PackInput,
   type PackParcel,
   type PackState,
@@ -24,7 +25,7 @@ type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 export interface Closing {
   box: ParcelBox;
   choice: ParcelChoice;
-  choose: (choice: ParcelChoice) => void;
+  change: (more: Partial<ParcelChoice>) => void;
   /** What is on the scale: typed, or what the scale says while all is in. */
   weightG: number | null;
   /** What box and goods should weigh, in grams; null where it is not known. */
@@ -41,7 +42,7 @@ export interface Closing {
   hears: (code: string) => boolean;
   /** What came of a command of the table. */
   answered: (kind: string, parcel: number | null) => void;
-  refused: (title: string) => void;
+  refused: (command: PackingCommand, title: string) => void;
 }
 
 /**
@@ -65,7 +66,8 @@ export function useClosing({
 }): Closing {
   // What is chosen is for one parcel: the answer to an earlier one, however late, leaves it alone.
   const [kept, setKept] = useState<{ parcel: number; choice: ParcelChoice }>({ parcel: 0, choice: noChoice });
-  const [offWeight, setOffWeight] = useState(false);
+  // The weight that was refused, and of which parcel: having looked is said of no other.
+  const [refusedAt, setRefusedAt] = useState<{ parcel: number; weightG: number } | null>(null);
   const [armed, setArmed] = useState<number | null>(null);
   const number = parcelInUse(task, state);
   const choice = kept.parcel === number ? kept.choice : noChoice;
@@ -91,10 +93,10 @@ export function useClosing({
     begun && weightG !== null && rate === null && 'service',
   ].filter((l) => l !== false);
   const isReady = begun && noteRead && carton !== '' && weightG !== null && rate !== null;
-  const choose = (next: ParcelChoice) => {
-    setOffWeight(false);
-    setKept({ parcel: number, choice: next });
-  };
+  /** Another choice, on top of what is chosen by the time that it comes. */
+  const change = (more: Partial<ParcelChoice>) =>
+    setKept((now) => ({ parcel: number, choice: { ...(now.parcel === number ? now.choice : noChoice), ...more } }));
+  const offWeight = refusedAt?.parcel === number && refusedAt.weightG === weightG;
   const close = () => input({ kind: 'close', carton, weightG: weightG ?? 0, service: serviceOf(rate), weightSeen: offWeight, more });
 
   const agrees =
@@ -116,7 +118,7 @@ export function useClosing({
     const said = await scale.weigh();
     if (said instanceof ProblemError) return no('No weight', said.message);
     if (!said.isSteady) return no('The scale is moving', 'Let go of the parcel, then scan the card again');
-    choose({ ...choice, weightG: said.grams });
+    change({ weightG: said.grams });
     say({ band: 'accepted', title: weightText(said.grams), detail: 'on the scale' });
   };
   const nextService = () => {
@@ -124,11 +126,11 @@ export function useClosing({
     const at = list.findIndex((r) => rate !== null && rate !== 'cheapest' && r.carrier === rate.carrier && r.service === rate.service);
     const next = list[(at + 1) % Math.max(1, list.length)];
     if (!next && found.rates.data) {
-      choose({ ...choice, weightG, rate: 'cheapest' });
+      change({ weightG, rate: 'cheapest' });
       return say({ band: 'accepted', title: 'Label later', detail: 'it is asked for until a carrier gives one' });
     }
     if (!next) return no('No service yet', 'Weigh the parcel first');
-    choose({ ...choice, weightG, rate: next });
+    change({ weightG, rate: next });
     say({ band: 'accepted', title: next.carrierName, detail: next.name });
   };
   const hears = (code: string) => {
@@ -136,7 +138,7 @@ export function useClosing({
     if (wanted !== undefined) {
       if (!task.cartons.some((c) => c.code === wanted)) no(`Box ${wanted}`, 'There is no such box. Set it up, or scan another one');
       else {
-        choose({ ...choice, carton: wanted });
+        change({ carton: wanted });
         say({ band: 'accepted', title: `Box ${wanted}`, detail: 'for this parcel' });
       }
       return true;
@@ -162,7 +164,7 @@ export function useClosing({
   return {
     box,
     choice,
-    choose,
+    change,
     weightG,
     expectedG,
     rate,
@@ -179,9 +181,9 @@ export function useClosing({
       if (kind === 'close-parcel' || kind === 'open-parcel') setArmed(null);
       if (kind === 'pack') setArmed(parcel);
     },
-    refused: (title) => {
+    refused: (command, title) => {
       setArmed(null);
-      setOffWeight(title === 'Weight is off');
+      if (command.kind === 'close-parcel' && title === 'Weight is off') setRefusedAt({ parcel: command.parcel, weightG: command.weightG });
     },
   };
 }
