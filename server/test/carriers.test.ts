@@ -53,7 +53,9 @@ describe('carriers, boxes and channels made by hand', () => {
       await maren.post('carriers', carrier('ROUND')).expect(201);
       const tried = await maren.post('carriers/ROUND/try', { weightG: 900, postcode: 'NW1 1AA', country: 'GB' }).expect(200);
       expect(tried.body).toEqual({
-        rates: [{ carrier: 'ROUND', carrierName: 'Carrier ROUND', service: 'local', name: 'Van round', price: '4.5', days: 1, surcharges: [] }],
+        rates: [
+          { carrier: 'ROUND', carrierName: 'Carrier ROUND', service: 'local', name: 'Van round', price: '4.5', days: 1, surcharges: [] },
+        ],
       });
       expect((await maren.post('carriers/ROUND/try', { weightG: 15_001, postcode: 'NW1 1AA', country: 'GB' })).body).toEqual({ rates: [] });
 

@@ -19,6 +19,8 @@ describe('a daily run', () => {
     house = await House.open();
     maren = await house.as('Maren');
     await house.source.query(`UPDATE site SET working_days = 'YYYYYYY' WHERE id = 1`);
+    // A van leaves today at whatever hour this is run.
+    await house.source.query(`INSERT INTO departure (site_id, name, leaves_at, closes_minutes) VALUES (1, 'Night van', '23:59', 0)`);
   });
   afterAll(() => house.close());
 
