@@ -217,7 +217,8 @@ test('the van takes it: shop and customer are told, stock is gone from the ledge
   await owner.goto('/dispatch');
   const parcel = `${sale}-1`;
   await expect(owner.getByRole('link', { name: parcel })).toBeVisible();
-  await owner.getByRole('button', { name: /Hand \d+ parcels? to Harrier Post/ }).click();
+  await owner.getByLabel(`${parcel} goes with the van`).check();
+  await owner.getByRole('button', { name: /Hand \d+ (loaded )?parcels? to Harrier Post/ }).click();
   await expect(owner.getByText(/parcels? gone, list/)).toBeVisible();
   const after = await millrace(owner);
   expect(before.onHand - after.onHand).toBeGreaterThanOrEqual(60);

@@ -49,7 +49,7 @@ const OWNED = {
   picking: ['daily_run', 'round', 'round_order', 'round_stop', 'tote_use'],
   weighing: ['scale'],
   packing: ['parcel', 'parcel_line', 'parcel_label'],
-  dispatch: [],
+  dispatch: ['hand_over'],
 };
 
 const OWNER = new Map(Object.entries(OWNED).flatMap(([module, tables]) => tables.map((table) => [table, module])));

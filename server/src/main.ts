@@ -48,6 +48,8 @@ async function main(): Promise<void> {
   const source = app.get(DataSource);
   await source.initialize();
   await migrate(source);
+  // From here on modules answer for each other: what the demo does reaches the outside world like what anybody does.
+  await app.init();
   if (config.VECTRUM_DEMO) await app.get((await import('./demo/index.js')).DemoLoader).loadOnce();
   app.get(Outbox).start();
   app.get(ChannelPolling).start();

@@ -29,6 +29,9 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'open-parcel': true,
   repack: true,
   park: true,
+  load: true,
+  unload: true,
+  'hand-over': true,
   refused: true,
 };
 

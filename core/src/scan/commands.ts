@@ -1,4 +1,5 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
+import type { HandOverCommand, LoadCommand, UnloadCommand } from './load-task.js';
 import type { CloseParcelCommand, NoteSeenCommand, OpenParcelCommand, PackCommand, ParkCommand, RepackCommand } from './pack-task.js';
 import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
@@ -8,7 +9,7 @@ import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';
 
 /** Every task of the floor, each with one flow. */
-export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'sort', 'pack'] as const;
+export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'sort', 'pack', 'load'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 /** Everything that a phone or a packing table can ask for. Commands are data: they are kept on the device until answered. */
@@ -36,5 +37,8 @@ export type FloorCommand =
   | OpenParcelCommand
   | RepackCommand
   | ParkCommand
+  | LoadCommand
+  | UnloadCommand
+  | HandOverCommand
   | RefusedCommand;
 export type FloorCommandKind = FloorCommand['kind'];

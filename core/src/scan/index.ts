@@ -4,6 +4,8 @@ export { flowOf, type Flow, type FlowRules, type FlowState, type Moment, type Ow
 export { codebookOf, type BookItem } from './codebook.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
 export * from './inspect.js';
+export * from './load-task.js';
+export * from './load.js';
 export * from './pack-rules.js';
 export * from './pack-task.js';
 export * from './pack.js';

@@ -29,6 +29,9 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   'open-parcel': 'The parcel stays closed',
   repack: 'The goods stay in the parcel that they were in',
   park: null,
+  load: 'Take the parcel off the van, back into its lane',
+  unload: 'The parcel stays on the van',
+  'hand-over': 'The parcels are not handed over. Stop the van, or ask the office',
   refused: null,
 };
 

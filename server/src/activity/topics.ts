@@ -58,6 +58,7 @@ const CHANGES = {
   pack: ['parcels', 'orders', 'stock'],
   packed: ['parcels', 'orders'],
   label: ['parcels', 'orders'],
+  load: ['parcels'],
   'hand-over': ['parcels', 'orders', 'stock'],
   customer: ['customers', 'orders'],
   channel: ['channels', 'orders'],

@@ -9,6 +9,7 @@ import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 import { DemoDesk } from './desk.js';
+import { DemoDispatch } from './dispatch.js';
 import { DemoUnread } from './unread.js';
 
 /** Loads the made-up business into an empty database, through the same services that people use. */
@@ -24,6 +25,7 @@ export class DemoLoader {
     private readonly orders: DemoOrders,
     private readonly unread: DemoUnread,
     private readonly desk: DemoDesk,
+    private readonly dispatch: DemoDispatch,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -40,6 +42,7 @@ export class DemoLoader {
     await this.orders.moveAlong();
     await this.desk.key();
     await this.unread.come();
+    await this.dispatch.load();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

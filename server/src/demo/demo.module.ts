@@ -1,6 +1,7 @@
 import { Global, Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { ConnectorsModule } from '../connectors/index.js';
+import { DispatchModule } from '../dispatch/index.js';
 import { SIGN_IN_HINTS } from '../identity/index.js';
 import { InspectionModule } from '../inspection/index.js';
 import { OrderDeskModule } from '../order-desk/index.js';
@@ -20,6 +21,7 @@ import { DemoExtras } from './extras.js';
 import { demoSignIns } from './people.js';
 import { CatalogueModule, Drawings } from '../catalogue/index.js';
 import { DEMO_DRAWINGS } from './drawings.js';
+import { DemoDispatch } from './dispatch.js';
 import { DemoHands } from './hands.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
@@ -50,6 +52,7 @@ import { PracticeController } from './practice.controller.js';
     PackingModule,
     ConnectorsModule,
     OrderDeskModule,
+    DispatchModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],
@@ -66,6 +69,7 @@ import { PracticeController } from './practice.controller.js';
     DemoWall,
     DemoUnread,
     DemoDesk,
+    DemoDispatch,
     DemoLoader,
   ],
 })

@@ -157,7 +157,7 @@ export class DemoOrders {
     if (half) await this.walk(half, 'T-19', 0.5, false);
     const picked = await rows<{ code: string }>(
       this.source,
-      `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 3`,
+      `SELECT code FROM sales_order WHERE state = 'picked' AND note_packer IS NULL ORDER BY promised_at, id LIMIT 4`,
     );
     for (const order of picked) await this.packAll(order.code);
   }

@@ -9,7 +9,7 @@ export const WORK: Readonly<Record<Stage, readonly ActivityKind[]>> = {
   orders: ['release', 'note'],
   picking: ['take', 'help', 'tote', 'pick', 'short', 'set-down', 'sort', 'sort-missing'],
   packing: ['pack', 'packed'],
-  dispatch: ['hand-over'],
+  dispatch: ['load', 'hand-over'],
 };
 export const STAGES = Object.keys(WORK) as Stage[];
 export const isStage = (name: string): name is Stage => Object.hasOwn(WORK, name);

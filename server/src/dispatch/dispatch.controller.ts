@@ -1,39 +1,60 @@
 import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, type Person, Reader } from '../platform/index.js';
-import { HandedOverDto, HandOverDto, LaneDto } from './dispatch.dto.js';
-import { DispatchService } from './dispatch.service.js';
+import { DispatchTroubleDto, HandedOverDto, HandOverDto, HandOverRowDto, LaneDto } from './dispatch.dto.js';
+import { HandOverService } from './hand-over.service.js';
+import { LabelsQueries } from './labels.queries.js';
+import { LanesQueries } from './lanes.queries.js';
 
 @Controller('api/dispatch')
 export class DispatchController {
-  constructor(private readonly dispatch: DispatchService) {}
+  constructor(
+    private readonly queries: LanesQueries,
+    private readonly labels: LabelsQueries,
+    private readonly handOvers: HandOverService,
+  ) {}
 
   @Get('lanes')
   @Access('signed-in')
   lanes(@Reader() person: Person): Promise<LaneDto[]> {
-    return this.dispatch.lanes(person.siteIds);
+    return this.queries.lanes(person.siteIds);
+  }
+
+  /** What stands in no lane, and what has missed its van. */
+  @Get('trouble')
+  @Access('signed-in')
+  async trouble(@Reader() person: Person): Promise<DispatchTroubleDto> {
+    const [unrouted, missed] = await Promise.all([this.queries.unrouted(person.siteIds), this.queries.missed(person.siteIds)]);
+    return { unrouted, missed };
+  }
+
+  /** What went lately, newest first. */
+  @Get('hand-overs')
+  @Access('signed-in')
+  newest(@Reader() person: Person): Promise<HandOverRowDto[]> {
+    return this.handOvers.newest(person.siteIds);
   }
 
   @Get('parcels/:code/label')
   @Access('signed-in')
   async label(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
-    return new StreamableFile(await this.dispatch.label(code.toUpperCase(), person.siteIds), {
+    return new StreamableFile(await this.labels.label(code.toUpperCase(), person.siteIds), {
       type: 'application/pdf',
       disposition: `inline; filename="${code}.pdf"`,
     });
   }
 
-  /** The list of a hand-over, for the driver to sign. */
+  /** The list of a hand-over, signed or for the driver to sign. */
   @Get('hand-overs/:code/list')
   @Access('signed-in')
   async list(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
-    return new StreamableFile(await this.dispatch.list(code.toUpperCase(), person), { type: 'application/pdf' });
+    return new StreamableFile(await this.handOvers.list(code.toUpperCase(), person), { type: 'application/pdf' });
   }
 
   @Post('hand-overs')
   @Access('dispatch')
   @HttpCode(200)
   handOver(@Acting() act: Act, @Body() body: HandOverDto): Promise<HandedOverDto> {
-    return this.dispatch.handOver(act, body);
+    return this.handOvers.handOver(act, body);
   }
 }

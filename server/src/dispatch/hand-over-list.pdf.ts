@@ -7,11 +7,16 @@ export interface HandOverList {
   site: string;
   /** Date and time as the site's clocks show them. */
   at: string;
+  /** Who took them, and what they drew with a pen in a field of 600 by 200; null where it is to be signed on paper. */
+  driver: string | null;
+  signature: string | null;
   weightG: number;
   parcels: readonly { code: string; customer: string; place: string; service: string; weightG: number; tracking: string }[];
 }
 
 const ROW = 20;
+/** The pen's field of 600 by 200, made as high as there is room above the line. */
+const PEN_SCALE = 0.28;
 const TOP = 42;
 const COLUMNS = [0, 88, 240, 340, 400];
 
@@ -57,6 +62,22 @@ export async function handOverListPdf(list: HandOverList, from: Letterhead): Pro
       .font('regular')
       .fontSize(8)
       .text(caption, x, y + 64);
+  }
+  if (list.driver)
+    paper
+      .font('regular')
+      .fontSize(12)
+      .text(list.driver, left, y + 42, { width: wide / 2 - 20, height: 16, ellipsis: true });
+  if (list.signature) {
+    paper
+      .save()
+      .translate(left + wide / 2, y + 2)
+      .scale(PEN_SCALE)
+      .path(list.signature)
+      .lineWidth(4)
+      .lineCap('round')
+      .stroke()
+      .restore();
   }
   return finish(paper);
 }

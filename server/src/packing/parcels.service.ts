@@ -193,6 +193,11 @@ export class ParcelsService {
     await freeTotes(tx, order.id);
   }
 
+  /** Parcels stand on a van, or are off it again. */
+  async onVan(tx: Tx, parcelIds: readonly number[], isOn: boolean): Promise<void> {
+    await update(tx, 'parcel', { id: [...parcelIds] }, { loaded_at: isOn ? NOW : null });
+  }
+
   /** The carrier has taken a parcel. */
   async gone(tx: Tx, parcelId: number, handOver: string): Promise<void> {
     await update(tx, 'parcel', { id: parcelId }, { state: 'gone', handed_over_at: NOW, hand_over: handOver });

@@ -19,6 +19,7 @@ interface ParcelRow {
   place_id: number;
   state: string;
   carton: string | null;
+  loaded_at: Date | null;
 }
 
 /** Parcels that are opened again and packed anew, and orders that wait at the table. */
@@ -44,6 +45,7 @@ export class ReopeningService {
     if (!parcel || parcel.state === 'void') throw notFound(`Parcel ${command.order}-${command.parcel}`);
     if (parcel.state === 'open') throw badState(`${parcel.code} is open already`);
     if (parcel.state === 'gone') throw badState(`${parcel.code} was handed over. Take it in as a return once it comes back`);
+    if (parcel.loaded_at) throw badState(`${parcel.code} is on the van. Take it off first, then open it`);
     await this.labels.drop(tx, parcel.id);
     await update(
       tx,
@@ -153,7 +155,7 @@ export class ReopeningService {
   }
 
   private parcel(tx: Tx, orderId: number, number: number): Promise<ParcelRow | undefined> {
-    return one<ParcelRow>(tx, 'SELECT id, code, place_id, state, carton FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
+    return one<ParcelRow>(tx, 'SELECT id, code, place_id, state, carton, loaded_at FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
       orderId,
       number,
     ]);

@@ -3151,6 +3151,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/dispatch/trouble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands in no lane, and what has missed its van. */
+        get: operations["Dispatch_trouble"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/hand-overs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What went lately, newest first. */
+        get: operations["Dispatch_newest"];
+        put?: never;
+        post: operations["Dispatch_handOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dispatch/parcels/{code}/label": {
         parameters: {
             query?: never;
@@ -3174,26 +3208,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The list of a hand-over, for the driver to sign. */
+        /** The list of a hand-over, signed or for the driver to sign. */
         get: operations["Dispatch_list"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/dispatch/hand-overs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["Dispatch_handOver"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6629,12 +6647,23 @@ export interface components {
             promisedAt: string;
             /** @description What the carrier said, where the label has not come. */
             trouble: string | null;
+            /** @description Why its order must stay; null where it may go. */
+            held: string | null;
+            loaded: boolean;
+            /**
+             * Format: date-time
+             * @description The van that it is meant for; null where the carrier has no set departures.
+             */
+            leavesAt: string | null;
+            /** @description The van that it was promised to catch has gone without it. */
+            missed: boolean;
         };
         LaneDto: {
             carrier: string;
             name: string;
             lane: string;
             siteId: number;
+            timeZone: string;
             /**
              * Format: date-time
              * @description When the carrier's next van leaves the site, by its calendar; null where none is set.
@@ -6642,9 +6671,52 @@ export interface components {
             collectsAt: string | null;
             parcels: components["schemas"]["WaitingParcelDto"][];
         };
+        UnroutedParcelDto: {
+            code: string;
+            order: string;
+            customer: string;
+            place: string;
+            /** Format: date-time */
+            since: string | null;
+            /** Format: date-time */
+            promisedAt: string;
+            trouble: string | null;
+        };
+        MissedOrderDto: {
+            code: string;
+            customer: string;
+            state: string;
+            channel: string;
+            siteId: number;
+            /** Format: date-time */
+            promisedAt: string;
+            /** @description Its parcels that stand ready; null where it has none yet. */
+            parcels: string | null;
+            /**
+             * Format: date-time
+             * @description When it can leave now.
+             */
+            nextAt: string | null;
+        };
+        DispatchTroubleDto: {
+            unrouted: components["schemas"]["UnroutedParcelDto"][];
+            missed: components["schemas"]["MissedOrderDto"][];
+        };
+        HandOverRowDto: {
+            code: string;
+            carrier: string;
+            /** Format: date-time */
+            at: string;
+            driver: string | null;
+            person: string | null;
+            parcels: number;
+            signed: boolean;
+        };
         HandOverDto: {
             carrier: string;
             parcels: string[];
+            /** @description Who takes them; absent where nobody signs on a screen. */
+            driver?: string;
         };
         HandedOverDto: {
             code: string;
@@ -7263,6 +7335,47 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        LoadCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "load";
+            siteId: number;
+            carrier: string;
+            parcels: string[];
+            early: boolean;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        UnloadCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unload";
+            siteId: number;
+            carrier: string;
+            parcel: string;
+            /** Format: uuid */
+            id: string;
+        };
+        HandOverCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand-over";
+            siteId: number;
+            carrier: string;
+            parcels: string[];
+            driver: string;
+            signature: string | null;
+            /** Format: uuid */
+            id: string;
+        };
         WhereToDto: {
             code: string;
             reason: string;
@@ -7699,8 +7812,48 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"];
+        LoadParcelDto: {
+            code: string;
+            order: string;
+            customer: string;
+            tracking: string | null;
+            labelled: boolean;
+            held: string | null;
+            loaded: boolean;
+            leavesAt: string | null;
+            missed: boolean;
+        };
+        LoadElsewhereDto: {
+            code: string;
+            tracking: string | null;
+            carrierName: string;
+            lane: string;
+        };
+        LoadTaskDto: {
+            siteId: number;
+            carrier: string;
+            carrierName: string;
+            lane: string;
+            van: string | null;
+            parcels: components["schemas"]["LoadParcelDto"][];
+            elsewhere: components["schemas"]["LoadElsewhereDto"][];
+        };
+        LoadBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "load";
+            task: components["schemas"]["LoadTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -12967,6 +13120,67 @@ export interface operations {
             };
         };
     };
+    Dispatch_trouble: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DispatchTroubleDto"];
+                };
+            };
+        };
+    };
+    Dispatch_newest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverRowDto"][];
+                };
+            };
+        };
+    };
+    Dispatch_handOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOverDto"];
+                };
+            };
+        };
+    };
     Dispatch_label: {
         parameters: {
             query?: never;
@@ -13002,29 +13216,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    Dispatch_handOver: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HandOverDto"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HandedOverDto"];
-                };
             };
         };
     };

@@ -119,6 +119,13 @@ export function FloorHome() {
       note: `${plural(toSort, 'round stands', 'rounds stand')} at the wall`,
       n: toSort,
     },
+    {
+      right: 'dispatch',
+      to: '/floor/load',
+      says: 'Load',
+      note: `${plural(count('dispatch'), 'parcel waits', 'parcels wait')} for a van`,
+      n: count('dispatch'),
+    },
   ].filter((t) => rights.includes(t.right) && (t.says !== 'Sort' || t.n > 0));
   const urgent = line.data?.urgent.filter((o) => o.round !== null) ?? [];
   const mayPick = rights.includes('pick');

@@ -1,7 +1,6 @@
 import type { RouteObject } from 'react-router';
 import { FloorShell } from './floor-shell';
 import { FloorHome } from './home-page';
-import { InspectPage } from './inspect/inspect-page';
 import { LookPage } from './look-page';
 import { PickList } from './pick/pick-list';
 import { PickPage } from './pick/pick-page';
@@ -22,7 +21,7 @@ export const routes: RouteObject = {
     { index: true, element: <FloorHome /> },
     { path: 'receive', element: <DuePage /> },
     { path: 'receive/:code', element: <ReceivePage /> },
-    { path: 'inspect', element: <InspectPage /> },
+    { path: 'inspect', lazy: async () => ({ Component: (await import('./inspect/inspect-page')).InspectPage }) },
     { path: 'store', element: <StorePage /> },
     { path: 'refill', element: <RefillPage /> },
     { path: 'count', element: <CountPage /> },
@@ -33,6 +32,8 @@ export const routes: RouteObject = {
     { path: 'pick/:code', element: <PickPage /> },
     { path: 'sort', element: <SortList /> },
     // Kept on the device like all of the shell, but not in the way of the first page.
+    { path: 'load', lazy: async () => ({ Component: (await import('./load/load-list')).LoadList }) },
+    { path: 'load/:key', lazy: async () => ({ Component: (await import('./load/load-page')).LoadPage }) },
     { path: 'sort/:code', lazy: async () => ({ Component: (await import('./sort/sort-page')).SortPage }) },
   ],
 };

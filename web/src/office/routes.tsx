@@ -1,5 +1,4 @@
 import { Navigate, type RouteObject } from 'react-router';
-import { DispatchPage } from './dispatch/dispatch-page';
 import { ArrivalSheet } from './inbound/arrival-sheet';
 import { ArrivalsPage } from './inbound/arrivals-page';
 import { BillForm } from './inbound/bill-form';
@@ -180,7 +179,7 @@ export const routes: RouteObject = {
       children: ['new', ':id'].map((path) => ({ path, lazy: async () => ({ Component: (await import('./picking/run-form')).RunForm }) })),
     },
     { path: 'packing', element: <PackingPage /> },
-    { path: 'dispatch', element: <DispatchPage /> },
+    { path: 'dispatch', lazy: async () => ({ Component: (await import('./dispatch/dispatch-page')).DispatchPage }) },
     {
       path: 'setup',
       element: <SetupPage />,

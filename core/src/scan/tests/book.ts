@@ -1,4 +1,4 @@
-import type { InspectInput, PackInput, PickInput, ReceiveInput, SortInput, SpotInput, StoreInput } from '../index.js';
+import type { InspectInput, LoadInput, PackInput, PickInput, ReceiveInput, SortInput, SpotInput, StoreInput } from '../index.js';
 import type { Codebook, How, ItemFacts, PlaceFacts, SharedInput, Step } from '../types.js';
 
 /** A small house for the tests of the floor flows: two items, a lot-tracked one, bins, totes, a table. */
@@ -74,7 +74,9 @@ export const book: Codebook = {
 };
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
-export type AnyInput = WithoutId<SharedInput | InspectInput | PackInput | PickInput | ReceiveInput | SortInput | SpotInput | StoreInput>;
+export type AnyInput = WithoutId<
+  SharedInput | InspectInput | LoadInput | PackInput | PickInput | ReceiveInput | SortInput | SpotInput | StoreInput
+>;
 
 interface Steps<Task, State, Command> {
   step(task: Task, b: Codebook, state: State, input: never): Step<State, Command>;

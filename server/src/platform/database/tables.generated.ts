@@ -331,6 +331,19 @@ export interface Tables {
     needs: 'id' | 'kind' | 'command' | 'person_id' | 'made_at' | 'what' | 'title' | 'detail';
     computed: never;
   };
+  hand_over: {
+    row: {
+      code: string;
+      carrier_id: number;
+      site_id: number;
+      person_id: number | null;
+      driver: string | null;
+      signature: string | null;
+      at: Date;
+    };
+    needs: 'code' | 'carrier_id' | 'site_id';
+    computed: never;
+  };
   import_fault: {
     row: { import_id: string; n: number; field: string; value: string; reason: string };
     needs: 'import_id' | 'n' | 'field' | 'value' | 'reason';
@@ -599,6 +612,7 @@ export interface Tables {
       labelled_at: Date | null;
       handed_over_at: Date | null;
       hand_over: string | null;
+      loaded_at: Date | null;
     };
     needs: 'code' | 'order_id' | 'number' | 'place_id';
     computed: never;
