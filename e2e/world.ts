@@ -96,6 +96,15 @@ export async function setManner(page: Page, part: string, manner: string): Promi
   await page.request.post(`${OUTSIDE_URL}/console/manners`, { data: { part, manner } });
 }
 
+/** Something goes wrong with a parcel that a carrier has; waits until the house has heard of it. */
+export async function goesWrong(page: Page, tracking: string, what: string): Promise<void> {
+  await page.request.post(`${OUTSIDE_URL}/console/parcels/${tracking}/trouble`, { data: { what } });
+  await expect(async () => {
+    const { rows } = await api<{ rows: { tracking: string }[] }>(page, 'claims');
+    expect(rows.some((c) => c.tracking === tracking)).toBe(true);
+  }).toPass({ timeout: 20_000 });
+}
+
 /** Buys in the web shop without its page. */
 export async function buy(page: Page, lines: { sku: string; quantity: number }[], more: object = {}): Promise<string> {
   const answer = await page.request.post(`${OUTSIDE_URL}/console/orders`, { data: { customer: 'Wick Hill Farm', lines, ...more } });

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, closesItsPages, desktop, does, keyOrder, outside, phone, picked, scan, sentToPicking, signIn } from '../world.js';
+import { band, closesItsPages, desktop, does, goesWrong, keyOrder, outside, phone, picked, scan, sentToPicking, signIn } from '../world.js';
 
 closesItsPages();
 
@@ -69,4 +69,31 @@ test('a van is loaded by scan: the wrong lane is refused, the driver signs, and 
   await expect(owner.getByRole('link', { name: one })).toHaveCount(0);
   await scan(dock, one);
   await expect(band(dock, 'unknown').or(band(dock, 'not-this'))).toBeVisible();
+});
+
+test('a carrier says that a parcel is lost; the order desk claims it, and it is paid', async ({ browser }) => {
+  owner = await desktop(browser, 'maren');
+  const parcel = await parcelFor('T-09', 'NORTHWAY', 'pallet-day');
+  await owner.goto('/dispatch');
+  await owner.getByLabel(`${parcel} goes with the van`).check();
+  const handed = owner.waitForResponse((r) => r.url().endsWith('/hand-overs') && r.request().method() === 'POST');
+  await owner.getByRole('button', { name: /Hand \d+ (loaded )?parcels? to Northway Freight/ }).click();
+  expect((await handed).status()).toBe(200);
+  const tracking = (await outside(owner)).parcels.find((p) => p.parcel === parcel)!.tracking;
+  await goesWrong(owner, tracking, 'lost');
+
+  await owner.goto('/orders/claims');
+  await owner.getByRole('row', { name: new RegExp(parcel) }).click();
+  await expect(owner.getByRole('heading', { name: `${parcel} is lost` })).toBeVisible();
+  await expect(owner.getByText('Not found at the depot').first()).toBeVisible();
+  await owner.getByLabel('Amount').fill('24.50');
+  await owner.getByRole('button', { name: 'Claim it from Northway Freight' }).click();
+  await owner.getByLabel('Amount').fill('20.00');
+  await owner.getByRole('button', { name: 'It was paid' }).click();
+  await expect(owner.getByText('paid', { exact: true })).toBeVisible();
+  await owner.goto('/orders/claims');
+  await expect(owner.getByRole('row', { name: new RegExp(parcel) })).toHaveCount(0);
+  await owner.goto(`/orders/${parcel.slice(0, -2)}`);
+  await expect(owner.getByText(/^lost, /)).toBeVisible();
+  await expect(owner.getByText(/^booking BK-/)).toBeVisible();
 });

@@ -39,7 +39,7 @@ async function draw() {
   $('penalties').textContent = w.market.penalties.join('\\n') || 'none';
   fill('trade', ['Number', 'Customer', 'Stores', 'Answered', ''], w.trade.slice(-10).reverse().map((o) => ['<code>' + esc(o.number) + '</code>', esc(o.customer), esc(o.told), o.answers.map((a) => esc(a.code + ' ' + a.note)).join('<br>'), '<button data-po="' + esc(o.number) + '" data-does="change">Change</button> <button data-po="' + esc(o.number) + '" data-does="cancel">Cancel</button>']));
   fill('purchases', ['Order', 'Supplier', 'Said', ''], w.purchases.slice(-12).reverse().map((p) => ['<code>' + esc(p.order) + '</code>', esc(p.name), esc(p.said), [['accept', 'Confirm'], ['change', 'Change'], ['refuse', 'Refuse'], ['despatch', 'Send the goods']].map(([what, says]) => '<button data-order="' + esc(p.order) + '" data-what="' + what + '">' + says + '</button>').join(' ')]));
-  fill('parcels', ['Parcel', 'Tracking', 'To', 'Where', ''], w.parcels.slice(-12).reverse().map((p) => ['<code>' + esc(p.parcel) + '</code>', '<code>' + esc(p.tracking) + '</code>', esc(p.to), esc(p.steps.at(-1).what), '<button data-move="' + p.tracking + '">Move on</button>']));
+  fill('parcels', ['Parcel', 'Tracking', 'To', 'Where', ''], w.parcels.slice(-12).reverse().map((p) => ['<code>' + esc(p.parcel) + '</code>', '<code>' + esc(p.tracking) + '</code>', esc(p.to), esc(p.steps.at(-1).what), '<button data-move="' + p.tracking + '">Move on</button>' + ['delayed', 'damaged', 'returned', 'lost'].map((t) => ' <button data-wrong="' + p.tracking + '" data-how="' + t + '">' + t + '</button>').join('')]));
   fill('mails', ['To', 'Subject'], w.mails.slice(-10).reverse().map((m) => [esc(m.to), '<details><summary>' + esc(m.subject) + '</summary><pre>' + esc(m.text) + '</pre>' + esc(m.attachments.join(', ')) + '</details>']));
   fill('papers', ['When', 'Paper'], w.papers.slice(-10).reverse().map((p) => [new Date(p.at).toLocaleTimeString('en-GB'), '<a href="/console/papers/' + p.file + '">' + p.file + '</a>']));
 }
@@ -51,7 +51,7 @@ document.addEventListener('click', (e) => {
   const sent = d.shop ? post('/console/orders/' + d.shop + '/' + d.does) : d.mark ? post('/console/market/' + d.mark + '/' + d.does) : d.po ? post('/console/trade/' + d.po + (d.does === 'cancel' ? '/cancel' : ''), { lines: [{ sku: 'JAR-454-RD', quantity: 20 }] }) : d.market ? post('/console/market', d.market === 'odd' ? { odd: true } : { lines: [{ offer: 'LM-88121', count: 2 }] }) : d.trade ? post('/console/trade', { lines: TRADE[d.trade], odd: d.trade === 'odd' }) : null;
   if (sent) sent.then(draw, draw);
 });
-document.addEventListener('click', (e) => { const t = e.target.dataset?.move; if (t) post('/console/parcels/' + t + '/move').then(draw); });
+document.addEventListener('click', (e) => { const { move, wrong, how } = e.target.dataset ?? {}; if (move) post('/console/parcels/' + move + '/move').then(draw); if (wrong) post('/console/parcels/' + wrong + '/trouble', { what: how }).then(draw); });
 $('buy').addEventListener('submit', async (e) => {
   e.preventDefault();
   const form = new FormData(e.target), lines = [];

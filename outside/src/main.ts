@@ -4,6 +4,7 @@ import { mailServer, printer, scale } from './post.js';
 import { outsideServer } from './server.js';
 import { Shop } from './shop.js';
 import { Suppliers } from './suppliers.js';
+import { Travels } from './travels.js';
 import { Trade } from './trade.js';
 import { WorldState } from './state.js';
 
@@ -14,7 +15,9 @@ const shop = new Shop(
   process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600',
   process.env['OUTSIDE_SHOP_SECRET'] ?? 'shop-and-stores-share-this',
 );
-const carriers = new Carriers(state, process.env['OUTSIDE_CARRIER_KEY'] ?? 'carrier-knows-this-house');
+const carrierKey = process.env['OUTSIDE_CARRIER_KEY'] ?? 'carrier-knows-this-house';
+const carriers = new Carriers(state, carrierKey);
+const travels = new Travels(state, process.env['VECTRUM_URL'] ?? 'http://127.0.0.1:4600', carrierKey);
 
 const suppliers = new Suppliers(
   state,
@@ -29,7 +32,7 @@ const trade = new Trade(
   process.env['OUTSIDE_TRADE_SECRET'] ?? 'trade-and-stores-share-this',
 );
 
-const http = outsideServer({ state, shop, market, trade, carriers, suppliers });
+const http = outsideServer({ state, shop, market, trade, carriers, travels, suppliers });
 const mail = mailServer(state, suppliers);
 const paper = printer(state);
 const weighs = scale(state);

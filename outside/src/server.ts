@@ -11,6 +11,7 @@ import { type Lindenmart, MarketBusy } from './lindenmart.js';
 import type { Basket, Shop } from './shop.js';
 import type { Manner, Part, WorldState } from './state.js';
 import type { Trade } from './trade.js';
+import type { Travels } from './travels.js';
 
 const MANNERS = new Set(['well', 'slow', 'failing', 'twice']);
 
@@ -31,11 +32,12 @@ export interface World {
   market: Lindenmart;
   trade: Trade;
   carriers: Carriers;
+  travels: Travels;
   suppliers: Suppliers;
 }
 
 async function route(world: World, request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const { state, shop, market, trade, carriers } = world;
+  const { state, shop, market, trade, carriers, travels } = world;
   const url = new URL(request.url ?? '/', 'http://outside');
   const path = url.pathname.split('/').slice(1).map(decodeURIComponent);
   const body = request.method === 'GET' ? '' : await bodyOf(request);
@@ -68,9 +70,13 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
       trade.mustBeSigned(body, signature as string | undefined);
       await trade.hear(body);
       return send(response, 200, {});
+    case 'GET carriers':
+      carriers.mustKnow(request.headers.authorization);
+      if (path[2] !== 'events') throw new Refused(404, 'There is nothing here');
+      return send(response, 200, await travels.since(path[1] ?? '', url.searchParams.get('since') ?? ''));
     case 'POST carriers':
       carriers.mustKnow(request.headers.authorization);
-      return send(response, 200, await carrierAct(carriers, path, body));
+      return send(response, 200, await carrierAct(world, path, body));
     case 'GET console':
       return consoleRead(state, path, response);
     case 'POST console':
@@ -80,8 +86,9 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
   }
 }
 
-function carrierAct(carriers: Carriers, [, code = '', what]: string[], body: string): Promise<object> {
+function carrierAct({ carriers, travels }: World, [, code = '', what]: string[], body: string): Promise<object> {
   if (what === 'rates') return carriers.rates(code, body);
+  if (what === 'manifests') return travels.manifest(code, body);
   return what === 'voids' ? carriers.takeBack(code, body) : carriers.label(code, body);
 }
 
@@ -99,7 +106,7 @@ function consoleRead(state: WorldState, path: string[], response: ServerResponse
 const ANSWERS = new Set<string>(['accept', 'change', 'refuse']);
 
 async function consoleAct(
-  { state, shop, market, trade, carriers, suppliers }: World,
+  { state, shop, market, trade, travels, suppliers }: World,
   path: string[],
   body: Record<string, unknown>,
 ): Promise<object> {
@@ -130,7 +137,8 @@ async function consoleAct(
     if (ANSWERS.has(what)) return suppliers.answer(order, what as Deviation);
   }
   if (path[1] === 'parcels') {
-    carriers.moveOn(path[2] ?? '');
+    if (path[3] === 'trouble') travels.goWrong(path[2] ?? '', String(body['what']));
+    else travels.moveOn(path[2] ?? '');
     return {};
   }
   throw new Refused(404, 'There is nothing here');

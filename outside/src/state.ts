@@ -33,6 +33,8 @@ export interface KeptParcel {
   service: string;
   price: string;
   to: string;
+  /** The number of a booked collection. */
+  booking?: string;
   steps: { at: string; what: string }[];
 }
 export interface KeptMail {
@@ -93,6 +95,8 @@ export interface World {
   stock: Record<string, { units: number; sequence: number; at: string }>;
   orders: KeptOrder[];
   parcels: KeptParcel[];
+  /** What carriers have said of parcels, in the order in which it happened. */
+  events: { number: number; carrier: string; tracking: string; what: string; at: string; note: string }[];
   purchases: KeptPurchase[];
   mails: KeptMail[];
   papers: KeptPaper[];
@@ -107,6 +111,7 @@ const EMPTY: World = {
   stock: {},
   orders: [],
   parcels: [],
+  events: [],
   purchases: [],
   mails: [],
   papers: [],

@@ -39,6 +39,7 @@ export const FLOORS = [
   'order-desk',
   'connectors',
   'dispatch',
+  'tracking',
   'desk',
   'demo',
 ];

@@ -50,6 +50,7 @@ const OWNED = {
   weighing: ['scale'],
   packing: ['parcel', 'parcel_line', 'parcel_label'],
   dispatch: ['hand_over'],
+  tracking: ['parcel_event', 'carrier_poll', 'claim'],
 };
 
 const OWNER = new Map(Object.entries(OWNED).flatMap(([module, tables]) => tables.map((table) => [table, module])));

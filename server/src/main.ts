@@ -20,6 +20,7 @@ import {
   readConfig,
   servingCertificate,
 } from './platform/index.js';
+import { TrackingPolling } from './tracking/index.js';
 import { createApp } from './app.js';
 
 /** Longer than proxies and browsers keep an idle connection, so that none is closed as it is used again. */
@@ -53,6 +54,7 @@ async function main(): Promise<void> {
   if (config.VECTRUM_DEMO) await app.get((await import('./demo/index.js')).DemoLoader).loadOnce();
   app.get(Outbox).start();
   app.get(ChannelPolling).start();
+  app.get(TrackingPolling).start();
   app.get(OrderFolder).start();
   app.get(StockPushing).start();
   app.get(ImportJobs).start();

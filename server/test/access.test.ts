@@ -39,7 +39,9 @@ describe('who may use which route', () => {
     }
     expect(open.sort()).toEqual(
       routes
-        .filter((r) => r.rights?.includes('public') && !/session$|webhook|suppliers\/:code\/documents$/.test(r.path))
+        .filter(
+          (r) => r.rights?.includes('public') && !/session$|webhook|suppliers\/:code\/documents$|carriers\/:code\/events$/.test(r.path),
+        )
         .map((r) => `${r.method} ${r.path}`)
         .concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook')
         .sort(),
@@ -90,6 +92,7 @@ describe('what changes something', () => {
         'post channels/:code/documents',
         'post channels/:code/webhook',
         'post suppliers/:code/documents',
+        'post carriers/:code/events',
         'post carriers/:code/try',
         'post labels/pdf',
         'post labels/sample',

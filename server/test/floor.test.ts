@@ -24,6 +24,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   sort: true,
   'sort-missing': true,
   pack: true,
+  'pack-all': true,
   'note-seen': true,
   'close-parcel': true,
   'open-parcel': true,

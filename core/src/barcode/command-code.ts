@@ -1,6 +1,6 @@
 /** What a printed command card can say, for hands that are on the goods. */
 export type CommandCode =
-  'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take' | 'label' | 'weigh' | 'service' | 'parcel' | 'open' | 'park';
+  'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take' | 'label' | 'weigh' | 'service' | 'parcel' | 'open' | 'park' | 'all';
 
 const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-CONFIRM': 'confirm',
@@ -15,6 +15,7 @@ const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-PARCEL': 'parcel',
   'VX-OPEN': 'open',
   'VX-PARK': 'park',
+  'VX-ALL': 'all',
 };
 
 /** The command of a scanned card, or undefined where the code is none. */

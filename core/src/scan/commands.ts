@@ -1,6 +1,14 @@
 import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { HandOverCommand, LoadCommand, UnloadCommand } from './load-task.js';
-import type { CloseParcelCommand, NoteSeenCommand, OpenParcelCommand, PackCommand, ParkCommand, RepackCommand } from './pack-task.js';
+import type {
+  CloseParcelCommand,
+  NoteSeenCommand,
+  OpenParcelCommand,
+  PackAllCommand,
+  PackCommand,
+  ParkCommand,
+  RepackCommand,
+} from './pack-task.js';
 import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
 import type { SortCommand, SortMissingCommand } from './sort-task.js';
@@ -32,6 +40,7 @@ export type FloorCommand =
   | SortCommand
   | SortMissingCommand
   | PackCommand
+  | PackAllCommand
   | NoteSeenCommand
   | CloseParcelCommand
   | OpenParcelCommand

@@ -11,6 +11,8 @@ export interface PackLine {
   /** What one base unit weighs, in grams, and how much room it takes; null where it is not known. */
   unitG: number | null;
   unitMl: number | null;
+  /** All that is left of it was scanned at its bins, and the house trusts that: it need not be scanned again. Absent: no. */
+  trusted?: boolean;
 }
 
 /** A parcel of the order that has not left the table. */
@@ -49,6 +51,15 @@ export interface PackCommand {
   line: number;
   units: number;
   how: How;
+}
+
+/** All goods that are left and were scanned at their bins, into one parcel: nobody scans them a second time. */
+export interface PackAllCommand {
+  kind: 'pack-all';
+  id: string;
+  order: string;
+  parcel: number;
+  lines: { line: number; units: number }[];
 }
 
 export interface NoteSeenCommand {
@@ -102,7 +113,8 @@ export interface ParkCommand {
 }
 
 /** All that a packing table asks for. */
-export type PackingCommand = PackCommand | NoteSeenCommand | CloseParcelCommand | OpenParcelCommand | RepackCommand | ParkCommand;
+export type PackingCommand =
+  PackCommand | PackAllCommand | NoteSeenCommand | CloseParcelCommand | OpenParcelCommand | RepackCommand | ParkCommand;
 
 export interface PackState extends FlowState<PackingCommand> {
   /** The line last touched, for a keyed quantity. */
@@ -124,6 +136,8 @@ export type PackInput =
   /** From now on goods come out of the parcel in use into another one, or no longer. */
   | { kind: 'apart'; id: string }
   | { kind: 'park'; id: string; why: string }
+  /** All that was scanned at its bins is in the box. */
+  | { kind: 'all'; id: string }
   | {
       kind: 'close';
       id: string;
@@ -138,8 +152,18 @@ export const startPack: PackState = { line: null, parcel: null, outOf: null, pen
 
 /** What a line still wants proved, with what this bench has posted and not yet heard back about. */
 export function toPack(state: Pick<PackState, 'pending'>, line: PackLine): number {
-  return state.pending.reduce((left, c) => left - (c.kind === 'pack' && c.line === line.line ? c.units : 0), line.picked - line.packed);
+  return state.pending.reduce((left, c) => left - onTheWay(c, line.line), line.picked - line.packed);
 }
+
+/** What a command proves of a line. */
+function onTheWay(c: PackingCommand, line: number): number {
+  if (c.kind === 'pack') return c.line === line ? c.units : 0;
+  return c.kind === 'pack-all' ? (c.lines.find((l) => l.line === line)?.units ?? 0) : 0;
+}
+
+/** What need not be scanned again, line by line. */
+export const trustedRest = (task: PackTask, state: Pick<PackState, 'pending'>): { line: number; units: number }[] =>
+  task.lines.flatMap((l) => (l.trusted && toPack(state, l) > 0 ? [{ line: l.line, units: toPack(state, l) }] : []));
 
 /** All that is still to be proved. */
 export const leftToPack = (task: PackTask, state: Pick<PackState, 'pending'>): number =>
@@ -162,6 +186,7 @@ export function parcelsNow(task: PackTask, state: Pick<PackState, 'pending'>): P
   const add = (line: number, units: number) => (p: PackParcel) => ({ ...p, contents: [...p.contents, { line, units }] });
   for (const c of state.pending) {
     if (c.kind === 'pack') change(c.parcel, add(c.line, c.units));
+    if (c.kind === 'pack-all') for (const { line, units } of c.lines) change(c.parcel, add(line, units));
     if (c.kind === 'close-parcel') change(c.parcel, (p) => ({ ...p, open: false }));
     if (c.kind === 'open-parcel') change(c.parcel, (p) => ({ ...p, open: true }));
     if (c.kind !== 'repack') continue;

@@ -15,6 +15,7 @@ import {
   parcelsNow,
   startPack,
   toPack,
+  trustedRest,
   unitsIn,
 } from './pack-task.js';
 import type { Step } from './types.js';
@@ -26,7 +27,7 @@ type Now = Moment<PackTask, PackState>;
 export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
   kind: 'pack',
   start: startPack,
-  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park'],
+  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all'],
   emptied: (state) => ({ ...state, line: null, outOf: null }),
   strays: () => null,
   item(now, meaning) {
@@ -43,7 +44,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
       now,
     ),
   unknown: paper,
-  cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next'), take: countRest },
+  cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next'), take: countRest, all: takeAll },
   inputs: {
     count(now, input) {
       const line = now.task.lines.find((l) => l.line === now.state.line);
@@ -53,6 +54,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
     confirm: readNote,
     parcel: (now, input) => chooseParcel(now, input.number),
     open: (now, input) => open(now, input.number),
+    all: takeAll,
     apart,
     park({ task, state, id }, { why }) {
       return { state, feedback: accepted(`${task.order} parked`, why), commands: [{ kind: 'park', id, order: task.order, why }] };
@@ -74,6 +76,21 @@ function countRest(now: Now): Result {
   const rest = line ? toPack(now.state, line) : 0;
   if (!line || rest === 0) return stay(now.state, { band: 'not-this', title: 'Nothing to count', detail: 'Scan one of them first' });
   return counted(now, line, rest);
+}
+
+/** All that was scanned at its bins goes into the box as it is: the scans there have proved it. */
+function takeAll({ task, state, id }: Now): Result {
+  const lines = trustedRest(task, state);
+  if (lines.length === 0)
+    return stay(state, { band: 'not-this', title: 'Scan each', detail: 'Nothing that is left was proved by scans at its bins' });
+  const units = lines.reduce((n, l) => n + l.units, 0);
+  const left = leftToPack(task, state) - units;
+  const parcel = parcelInUse(task, state);
+  return {
+    state: { ...state, line: null },
+    feedback: accepted(`Parcel ${parcel}: all ${units} in`, left > 0 ? `${left} more to scan` : 'as they were scanned at their bins'),
+    commands: [{ kind: 'pack-all', id, order: task.order, parcel, lines }],
+  };
 }
 
 function chooseParcel({ task, state }: Now, wanted: number | 'next'): Result {

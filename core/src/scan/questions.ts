@@ -24,6 +24,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   sort: 'Put the goods back into their tote',
   'sort-missing': 'Look into the totes again',
   pack: 'Take the goods out of the parcel',
+  'pack-all': 'Take the goods out of the parcel',
   'note-seen': 'The note waits to be read',
   'close-parcel': 'The parcel stays open',
   'open-parcel': 'The parcel stays closed',

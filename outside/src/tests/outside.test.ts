@@ -9,6 +9,7 @@ import { printer, readMail } from '../post.js';
 import { Lindenmart } from '../lindenmart.js';
 import { outsideServer } from '../server.js';
 import { Trade } from '../trade.js';
+import { Travels } from '../travels.js';
 import { Shop } from '../shop.js';
 import { Suppliers } from '../suppliers.js';
 import { WorldState } from '../state.js';
@@ -30,6 +31,7 @@ describe('the outside world', () => {
       market: new Lindenmart(state, 'key'),
       trade: new Trade(state, 'http://127.0.0.1:9', 'secret'),
       carriers: new Carriers(state, 'key'),
+      travels: new Travels(state, 'http://127.0.0.1:9', 'key'),
       suppliers: new Suppliers(state, 'http://127.0.0.1:9', 'key'),
     });
     await new Promise<void>((done) => http.listen(0, '127.0.0.1', done));

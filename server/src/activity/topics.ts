@@ -20,6 +20,7 @@ export const TOPICS = [
   'imports',
   'questions',
   'counts',
+  'claims',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -59,6 +60,8 @@ const CHANGES = {
   packed: ['parcels', 'orders'],
   label: ['parcels', 'orders'],
   load: ['parcels'],
+  travel: ['parcels', 'claims', 'orders'],
+  claim: ['claims', 'orders'],
   'hand-over': ['parcels', 'orders', 'stock'],
   customer: ['customers', 'orders'],
   channel: ['channels', 'orders'],

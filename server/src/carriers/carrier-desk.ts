@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { CarrierRow, Label, LabelWish, Shipment } from './carrier-row.js';
+import type { CarrierRow, Label, LabelWish, Manifest, Shipment } from './carrier-row.js';
 import { CarrierClient } from './carrier.client.js';
 import { CarriersQueries } from './carriers.queries.js';
 import type { RateDto } from './carriers.dto.js';
@@ -44,7 +44,18 @@ export class CarrierDesk {
     if (carrier.base_url) return this.client.label(carrier, shipment);
     const service = (await this.queries.services(this.source, carrier.id)).find((s) => s.code === shipment.service);
     if (!service) throw new Error(`${carrier.name} has no service ${shipment.service} any more. Add it, or choose another`);
-    return { tracking: shipment.parcel, price: service.price, pdf: await this.work.run(OWN_LABEL, carrier.name, service.name, shipment) };
+    const pdf = await this.work.run(OWN_LABEL, carrier.name, service.name, shipment);
+    return { tracking: shipment.parcel, price: service.price, pdf, booking: null };
+  }
+
+  /** What it says of its parcels since what was seen last; null for one that says nothing. Throws where its system does not answer. */
+  async events(carrier: CarrierRow, seen: string): Promise<{ message: unknown; seen: string } | null> {
+    return carrier.base_url ? this.client.events(carrier, seen) : null;
+  }
+
+  /** Tells a carrier what its driver has taken. One without a system has the list that was signed. */
+  async manifest(carrier: CarrierRow, manifest: Manifest): Promise<void> {
+    if (carrier.base_url) await this.client.manifest(carrier, manifest);
   }
 
   /** Tells a carrier that a label it sold will not be used. One without a system of its own has nothing to be told. */

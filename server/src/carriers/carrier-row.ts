@@ -28,4 +28,14 @@ export interface Label {
   tracking: string;
   price: string;
   pdf: Buffer;
+  /** The carrier's own number of a booked collection; null where it books none. */
+  booking: string | null;
+}
+
+/** What a driver has taken, for the carrier. */
+export interface Manifest {
+  reference: string;
+  at: Date;
+  driver: string | null;
+  parcels: { parcel: string; tracking: string; weightG: number }[];
 }

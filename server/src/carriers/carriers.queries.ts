@@ -81,6 +81,11 @@ export class CarriersQueries {
     return found;
   }
 
+  /** A carrier as it is spoken to, by its number; undefined where it is gone. */
+  byId(id: number): Promise<CarrierRow | undefined> {
+    return one<CarrierRow>(this.source, 'SELECT id, code, name, base_url, api_key, 0 AS lane_place_id FROM carrier WHERE id = ?', [id]);
+  }
+
   /** Throws where no carrier has that code. */
   async byCode(tx: Pick<Tx, 'query'>, code: string): Promise<{ id: number; code: string; name: string }> {
     const found = await one<{ id: number; code: string; name: string }>(tx, 'SELECT id, code, name FROM carrier WHERE code = ?', [code]);

@@ -14,6 +14,8 @@ import { ReceivingModule } from '../receiving/index.js';
 import { ReturnsModule } from '../returns/index.js';
 import { SortingModule } from '../sorting/index.js';
 import { SitesModule } from '../sites/index.js';
+import { CarriersModule } from '../carriers/index.js';
+import { TrackingModule } from '../tracking/index.js';
 import { StockModule } from '../stock/index.js';
 import { DemoBuying } from './buying.js';
 import { DemoDesk } from './desk.js';
@@ -52,7 +54,9 @@ import { PracticeController } from './practice.controller.js';
     PackingModule,
     ConnectorsModule,
     OrderDeskModule,
+    CarriersModule,
     DispatchModule,
+    TrackingModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],

@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { LoadTask } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
+import { CarriersQueries } from '../carriers/index.js';
+import { TrackingService } from '../tracking/index.js';
 import { LanesQueries } from '../dispatch/index.js';
-import { inTransaction, Outbox } from '../platform/index.js';
+import { inTransaction, one, Outbox } from '../platform/index.js';
 import { DemoHands } from './hands.js';
 import { actAs } from './morning.js';
 
@@ -17,6 +19,8 @@ export class DemoDispatch {
     private readonly outbox: Outbox,
     private readonly lanes: LanesQueries,
     private readonly hands: DemoHands,
+    private readonly carriers: CarriersQueries,
+    private readonly tracking: TrackingService,
   ) {}
 
   /** Needs the carriers' stand-ins; without them no parcel has a label, and nothing is loaded. */
@@ -31,5 +35,16 @@ export class DemoDispatch {
     await loads(first);
     await this.hands.does(packer, { kind: 'hand-over', ...carrier, parcels: [first], driver: 'Odo Fenn', signature: SCRIBBLE });
     await loads(second);
+    await this.outbox.runDue();
+    await this.late(first);
+  }
+
+  /** The carrier has no driver for it today: the order desk has a parcel to see to. */
+  private async late(parcel: string): Promise<void> {
+    const kept = await one<{ tracking: string }>(this.source, 'SELECT tracking FROM parcel WHERE code = ?', [parcel]);
+    const carrier = await this.carriers.spokenTo('HARRIER');
+    await this.tracking.hear(carrier, [
+      { tracking: kept?.tracking ?? '', what: 'delayed', at: new Date(), note: 'No driver for this round' },
+    ]);
   }
 }

@@ -39,6 +39,7 @@ const BOXES = [
   ['B4', 520, 400, 320, 540, 25_000, '0.96', 40, 130],
   ['B5', 600, 600, 600, 980, 30_000, '1.85', 20, 48],
   ['B6', 700, 600, 950, 1_800, 30_000, '3.10', 10, 17],
+  ['PALLET', 1200, 800, 1500, 25_000, 800_000, '9.50', 6, 22],
 ] as const;
 
 /** The other channels sell some goods under codes of their own. */
@@ -54,11 +55,6 @@ export const SHOP_SECRET = 'shop-and-stores-share-this';
 export const LINDEN_KEY = 'seller-of-the-market';
 export const TRADE_SECRET = 'trade-and-stores-share-this';
 export const CARRIER_KEY = 'carrier-knows-this-house';
-
-const TOWN_SERVICES = [
-  { code: 'today', name: 'In town today', days: 0, price: '4.80', most_g: 12_000 },
-  { code: 'cart', name: 'Cargo bike in town', days: 1, price: '9.50', most_g: 60_000 },
-];
 
 /** Writes what stands still in the demo: sites, places, people, goods, suppliers, channels, carriers, boxes. */
 @Injectable()
@@ -268,20 +264,23 @@ export class DemoHouse {
     );
   }
 
-  /** Two that are asked by wire, and one in town that has no system and prices of its own. */
+  /** A post, a freight carrier, and one in town for the same day: each with a system of its own. */
   private async carriers(outside: string): Promise<void> {
     for (const [code, name, path, lane, leavesAt] of [
       ['HARRIER', 'Harrier Post', 'harrier', 'LANE-HARRIER', '15:30:00'],
       ['NORTHWAY', 'Northway Freight', 'northway', 'LANE-NORTHWAY', '16:30:00'],
-      ['PEDAL', 'Pedal & Pannier', null, 'QUAY-LANE', '17:00:00'],
+      ['PEDAL', 'Pedal & Pannier', 'pedal', 'QUAY-LANE', '17:00:00'],
     ] as const) {
       const place = await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM place WHERE code = ?', [lane]);
-      const system = path ? { base_url: `${outside}/carriers/${path}`, api_key: CARRIER_KEY } : {};
-      const carrier_id = await insert(this.source, 'carrier', { code, name, ...system });
+      const carrier_id = await insert(this.source, 'carrier', {
+        code,
+        name,
+        base_url: `${outside}/carriers/${path}`,
+        api_key: CARRIER_KEY,
+      });
       const site_id = place?.site_id ?? 0;
       await insert(this.source, 'carrier_lane', { carrier_id, site_id, place_id: place?.id ?? 0 });
       await insert(this.source, 'departure', { site_id, carrier_id, name, leaves_at: leavesAt, closes_minutes: 90 });
-      if (!path) for (const service of TOWN_SERVICES) await insert(this.source, 'carrier_service', { carrier_id, ...service });
     }
   }
 }

@@ -21,6 +21,7 @@ const CARDS: PracticeGroupDto = {
     { code: 'VX-PARCEL', says: 'another parcel' },
     { code: 'VX-OPEN', says: 'open the parcel again' },
     { code: 'VX-PARK', says: 'park the order' },
+    { code: 'VX-ALL', says: 'all of it is in' },
   ],
 };
 

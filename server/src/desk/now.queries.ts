@@ -106,7 +106,25 @@ export class NowQueries {
        WHERE (push_error IS NOT NULL OR poll_error IS NOT NULL) AND paused = 0 AND base_url IS NOT NULL AND site_id IN (?) ORDER BY name LIMIT 4`,
       [sites],
     );
+    const travels = await rows<{ parcel: string; kind: string; customer: string; carrier: string | null; id: number; since: Date }>(
+      this.source,
+      `SELECT k.id, p.code AS parcel, k.kind, o.customer, c.name AS carrier, k.opened_at AS since FROM claim k JOIN parcel p ON p.id = k.parcel_id JOIN sales_order o ON o.id = p.order_id LEFT JOIN carrier c ON c.id = p.carrier_id JOIN place w ON w.id = p.place_id
+       WHERE k.state = 'open' AND w.site_id IN (?) ORDER BY k.opened_at LIMIT 6`,
+      [sites],
+    );
     return [
+      ...travels.map((k): StuckDto => ({
+        glyph: 'blocked',
+        code: k.parcel,
+        link: `/orders/claims/${k.id}`,
+        title: k.customer,
+        detail: `${k.carrier ?? 'The carrier'} says: ${k.kind}`,
+        since: k.since,
+        late: true,
+        who: 'Order desk',
+        whoNote: 'parcels on the road',
+        action: 'See to it',
+      })),
       ...silent.map((c): StuckDto => ({
         glyph: 'held',
         code: c.code,

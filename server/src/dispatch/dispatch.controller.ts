@@ -2,6 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@n
 import { Access } from '../identity/index.js';
 import { type Act, Acting, type Person, Reader } from '../platform/index.js';
 import { DispatchTroubleDto, HandedOverDto, HandOverDto, HandOverRowDto, LaneDto } from './dispatch.dto.js';
+import { ConsignmentsService } from './consignments.service.js';
 import { HandOverService } from './hand-over.service.js';
 import { LabelsQueries } from './labels.queries.js';
 import { LanesQueries } from './lanes.queries.js';
@@ -12,6 +13,7 @@ export class DispatchController {
     private readonly queries: LanesQueries,
     private readonly labels: LabelsQueries,
     private readonly handOvers: HandOverService,
+    private readonly consignments: ConsignmentsService,
   ) {}
 
   @Get('lanes')
@@ -49,6 +51,13 @@ export class DispatchController {
   @Access('signed-in')
   async list(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     return new StreamableFile(await this.handOvers.list(code.toUpperCase(), person), { type: 'application/pdf' });
+  }
+
+  /** The consignment notes of a hand-over, one for each consignee. */
+  @Get('hand-overs/:code/consignment-notes')
+  @Access('signed-in')
+  async notes(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.consignments.notes(code.toUpperCase(), person), { type: 'application/pdf' });
   }
 
   @Post('hand-overs')

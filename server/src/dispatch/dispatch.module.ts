@@ -6,11 +6,13 @@ import { OrdersModule } from '../orders/index.js';
 import { StockModule } from '../stock/index.js';
 import { PackingModule } from '../packing/index.js';
 import { DispatchController } from './dispatch.controller.js';
+import { ConsignmentsService } from './consignments.service.js';
 import { DispatchFloor } from './dispatch.floor.js';
 import { HandOverService } from './hand-over.service.js';
 import { LabelsQueries } from './labels.queries.js';
 import { LanesQueries } from './lanes.queries.js';
 import { LoadingService } from './loading.service.js';
+import { ManifestService } from './manifest.service.js';
 import { ShipmentMail } from './shipment.mail.js';
 import { ShippingService } from './shipping.service.js';
 
@@ -18,6 +20,16 @@ import { ShippingService } from './shipping.service.js';
   imports: [PackingModule, CarriersModule, StockModule, AllocationModule, OrdersModule, FloorModule],
   controllers: [DispatchController],
   exports: [LanesQueries],
-  providers: [LanesQueries, LabelsQueries, LoadingService, HandOverService, ShippingService, DispatchFloor, ShipmentMail],
+  providers: [
+    LanesQueries,
+    LabelsQueries,
+    LoadingService,
+    HandOverService,
+    ShippingService,
+    ConsignmentsService,
+    DispatchFloor,
+    ManifestService,
+    ShipmentMail,
+  ],
 })
 export class DispatchModule {}

@@ -6,6 +6,7 @@ export interface HandOverList {
   carrier: string;
   site: string;
   /** Date and time as the site's clocks show them. */
+  on: string;
   at: string;
   /** Who took them, and what they drew with a pen in a field of 600 by 200; null where it is to be signed on paper. */
   driver: string | null;
@@ -18,7 +19,7 @@ const ROW = 20;
 /** The pen's field of 600 by 200, made as high as there is room above the line. */
 const PEN_SCALE = 0.28;
 const TOP = 42;
-const COLUMNS = [0, 88, 240, 340, 400];
+const COLUMNS = [0, 80, 270, 350, 404];
 
 /** The list that a driver signs, on A4: every parcel with its tracking number, and a line for name and signature. */
 export async function handOverListPdf(list: HandOverList, from: Letterhead): Promise<Buffer> {
@@ -33,7 +34,8 @@ export async function handOverListPdf(list: HandOverList, from: Letterhead): Pro
     [
       ['Hand-over', list.code],
       ['From', list.site],
-      ['When', list.at],
+      ['On', list.on],
+      ['At', list.at],
       ['Parcels', String(list.parcels.length)],
       ['Weight', kilos(list.weightG)],
     ],

@@ -4,7 +4,7 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { CarriersQueries } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
-import { type Act, badState, CommandLog, insert, mustBeAt, nextCode, notFound, one, PAPER, type Person, rows, task, type Tx, Work } from '../platform/index.js'; // prettier-ignore
+import { type Act, badState, CommandLog, insert, mustBeAt, nextCode, notFound, one, Outbox, PAPER, type Person, rows, task, type Tx, Work } from '../platform/index.js'; // prettier-ignore
 import { SettingsService } from '../settings/index.js';
 import type { HandedOverDto, HandOverDto, HandOverRowDto } from './dispatch.dto.js';
 import type { HandOverList, handOverListPdf } from './hand-over-list.pdf.js';
@@ -23,6 +23,7 @@ export class HandOverService {
     private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly shipping: ShippingService,
+    private readonly outbox: Outbox,
     private readonly activity: ActivityService,
     private readonly carriers: CarriersQueries,
     private readonly settings: SettingsService,
@@ -59,6 +60,7 @@ export class HandOverService {
       signature: input.signature,
     });
     for (const parcel of parcels) await this.shipping.send(tx, act, parcel, { name: carrier.name, site_id: siteId }, code);
+    await this.outbox.send(tx, `carrier:${carrier.code}/${code}`, 'carrier.manifest', { handOver: code }, { siteId, document: code });
     const activityId = await this.activity.record(tx, act, {
       kind: 'hand-over',
       glyph: 'go',
@@ -126,9 +128,11 @@ export class HandOverService {
        FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.hand_over = ? ORDER BY p.code`,
       [code],
     );
-    const at = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: head.timeZone }).format(head.at);
+    const inZone = (style: Intl.DateTimeFormatOptions) =>
+      new Intl.DateTimeFormat('en-GB', { ...style, timeZone: head.timeZone }).format(head.at);
+    const [on, at] = [inZone({ dateStyle: 'medium' }), inZone({ timeStyle: 'short' })];
     const weightG = parcels.reduce((sum, p) => sum + p.weightG, 0);
     const { carrier, site, driver, signature } = head;
-    return this.work.run(LIST, { code, carrier, site, at, driver, signature, weightG, parcels }, await this.settings.letterhead());
+    return this.work.run(LIST, { code, carrier, site, on, at, driver, signature, weightG, parcels }, await this.settings.letterhead());
   }
 }

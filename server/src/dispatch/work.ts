@@ -1,2 +1,3 @@
 /** What this module does in threads. */
+export { consignmentNotePdf } from './consignment-note.pdf.js';
 export { handOverListPdf } from './hand-over-list.pdf.js';

@@ -64,6 +64,11 @@ export class ParcelDto {
   carrier: string | null;
   service: string | null;
   tracking: string | null;
+  /** The carrier's own number of a booked collection. */
+  booking: string | null;
+  /** What its carrier said of it last, and of when. */
+  travel: string | null;
+  travelAt: Date | null;
 }
 /** What makes an order wait for somebody. */
 export class OrderHoldDto {

@@ -143,6 +143,7 @@ export class LabelService implements OnModuleInit {
           tracking: label.tracking,
           price: label.price,
           label_pdf: label.pdf,
+          booking: label.booking,
           labelled_at: NOW,
         },
       );

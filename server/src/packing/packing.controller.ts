@@ -3,7 +3,7 @@ import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, AtSites, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
-import { BenchPageDto, RatesDto, SendByDto, SingleLineDto } from './packing.dto.js';
+import { BenchPageDto, RatesDto, SendByDto, SingleLineDto, TypedNumberDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { ParcelPapers } from './parcel-papers.service.js';
 import { ParcelsService } from './parcels.service.js';
@@ -39,6 +39,14 @@ export class PackingController {
   @HttpCode(204)
   sendBy(@Acting() act: Act, @Param('code') code: string, @Body() body: SendByDto): Promise<void> {
     return this.parcels.sendBy(act, code.toUpperCase(), body.service);
+  }
+
+  /** The number under which a carrier without a system of its own knows a parcel. */
+  @Post('parcels/:code/number')
+  @Access('pack')
+  @HttpCode(204)
+  number(@Acting() act: Act, @Param('code') code: string, @Body() body: TypedNumberDto): Promise<void> {
+    return this.parcels.numbered(act, code.toUpperCase(), body.tracking);
   }
 
   /** What is in a parcel, as a paper to put into it. */

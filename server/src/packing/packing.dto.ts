@@ -3,6 +3,7 @@ import type {
   CloseParcelCommand,
   NoteSeenCommand,
   OpenParcelCommand,
+  PackAllCommand,
   PackCommand,
   PackLine,
   PackParcel,
@@ -12,7 +13,22 @@ import type {
   SpareGoods,
 } from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 import { RateDto } from '../carriers/index.js';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
@@ -87,6 +103,8 @@ export class PackLineDto implements PackLine {
   unitMl: number | null;
   /** The bins that it is taken out of, where it was not picked into a tote. */
   shelf: string | null;
+  /** All that is left of it was scanned at its bins, and the house trusts that. */
+  trusted: boolean;
   /** The longest side of one base unit, in millimetres; null where it is not known. */
   longestMm: number | null;
   /** Length, width and height of one base unit, in millimetres; null where they are not known. */
@@ -135,6 +153,16 @@ export class PackCommandDto extends HowDto implements PackCommand {
   @IsInt() @Min(1) @Max(99) parcel: number;
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
+}
+export class PackedLineOfDto {
+  @IsInt() @Min(1) line: number;
+  @IsInt() @Min(1) @Max(1_000_000) units: number;
+}
+export class PackAllCommandDto extends FloorCommandDto implements PackAllCommand {
+  @ApiProperty({ enum: ['pack-all'] }) @IsIn(['pack-all']) kind: 'pack-all';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) parcel: number;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => PackedLineOfDto) lines: PackedLineOfDto[];
 }
 export class NoteSeenCommandDto extends FloorCommandDto implements NoteSeenCommand {
   @ApiProperty({ enum: ['note-seen'] }) @IsIn(['note-seen']) kind: 'note-seen';
@@ -185,6 +213,10 @@ export class RatesDto {
   rates: OfferedRateDto[];
   /** Carriers that did not answer, with what they said. */
   silent: string[];
+}
+/** The number on a carrier's own paper. */
+export class TypedNumberDto {
+  @Matches(/^[A-Z0-9][A-Z0-9./ -]{2,58}$/, { message: 'The number on the carrier’s paper: capitals and figures' }) tracking: string;
 }
 /** The service that a parcel is to leave by; null for the cheapest. */
 export class SendByDto {

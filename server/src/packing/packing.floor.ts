@@ -5,6 +5,7 @@ import {
   CloseParcelCommandDto,
   NoteSeenCommandDto,
   OpenParcelCommandDto,
+  PackAllCommandDto,
   PackBundleDto,
   PackCommandDto,
   ParkCommandDto,
@@ -48,6 +49,13 @@ export class PackingFloor {
       dto: PackCommandDto,
       work: (tx, act, command) => packing.pack(tx, act, command),
       about: async (tx, c) => this.order(tx, c.order, `${await this.goods(tx, c)} into parcel ${c.order}-${c.parcel}`),
+    });
+    commands.register({
+      kind: 'pack-all',
+      right: 'pack',
+      dto: PackAllCommandDto,
+      work: (tx, act, command) => packing.packAll(tx, act, command),
+      about: (tx, { order, parcel }) => this.order(tx, order, `All of ${order} into parcel ${order}-${parcel}`),
     });
     commands.register({
       kind: 'note-seen',

@@ -127,9 +127,14 @@ export class PackingQueries {
 
   /** The lines whose goods are at the table, in totes or in parcels that have not left. */
   async lines(tx: Pick<Tx, 'query'>, order: Pick<BenchOrder, 'id'>): Promise<PackLineDto[]> {
-    const found = await rows<{ [K in Exclude<keyof PackLineDto, 'sizeMm'> | 'l' | 'w' | 'h']: string | number | null }>(
+    const trust = await this.settings.get(tx, 'trustTotes');
+    const found = await rows<{
+      [K in Exclude<keyof PackLineDto, 'sizeMm' | 'trusted'> | 'unproved' | 'l' | 'w' | 'h']: string | number | null;
+    }>(
       tx,
-      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile
+      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile,
+         MAX(p.kind <> 'parcel' AND (i.scan_each = 1 OR w.id IS NULL OR NOT EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.server_at >= w.begun_at)
+           OR EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.reverses_id IS NULL AND COALESCE(m.how, 'typed') <> 'scanned' AND m.server_at >= w.begun_at))) AS unproved
        FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 JOIN item i ON i.id = l.item_id
          LEFT JOIN tote_use w ON w.open_tote = v.place_id
        WHERE l.order_id = ? AND (p.kind = 'parcel' OR (w.set_down_at IS NOT NULL AND w.order_id IS NOT NULL) OR ${onShelfSql('v', 'p')}) GROUP BY l.id ORDER BY l.line`,
@@ -147,6 +152,7 @@ export class PackingQueries {
       sizeMm: l.l === null || l.w === null || l.h === null ? null : [num(l.l), num(l.w), num(l.h)],
       keepUpright: num(l.keepUpright) === 1,
       fragile: num(l.fragile) === 1,
+      trusted: trust && num(l.unproved) === 0,
       shelf: l.shelf === null ? null : String(l.shelf),
     }));
   }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkPack, type NoteSeenCommand, type PackCommand } from '@vectrum/core/scan';
+import { checkPack, type How, type ItemFacts, type NoteSeenCommand, type PackAllCommand, type PackCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { onShelfSql, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
@@ -18,6 +18,10 @@ interface PackUndo extends Record<string, unknown> {
   itemId: number;
   parcelId: number;
   parts: { toteId: number; lotId: number; units: number; parcelPlaceId: number; shelf?: number }[];
+}
+interface PackAllUndo extends Record<string, unknown> {
+  order: string;
+  all: PackUndo[];
 }
 interface OpenParcel {
   id: number;
@@ -39,6 +43,8 @@ interface Part {
   shelf: number;
 }
 
+const isOfAll = (undo: PackUndo | PackAllUndo): undo is PackAllUndo => Array.isArray(undo['all']);
+
 /** What stands in totes at a table for one line of an order, or waits on the shelf where nobody walks rounds. */
 const AT_TABLE = `FROM reservation v JOIN place p ON p.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.set_down_at IS NOT NULL AND u.order_id IS NOT NULL WHERE v.order_line_id = ? AND (u.id IS NOT NULL OR ${onShelfSql('v', 'p')})`;
 
@@ -54,20 +60,70 @@ export class PackingService {
     private readonly activity: ActivityService,
     undo: UndoService,
   ) {
-    undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo));
+    undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo | PackAllUndo));
   }
 
   /** Goods of one line into one parcel of the order. Loads that line and that parcel. */
   async pack(tx: Tx, act: Act, command: PackCommand): Promise<FloorAnswerDto> {
-    const order = await this.locked(tx, act, command.order);
+    const order = await this.opened(tx, act, command.order);
+    const { undo, item } = await this.put(tx, act, order, command, command.how);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'pack',
+      glyph: 'full',
+      title: goodsWords(command.units, item),
+      detail: `into parcel ${order.code}-${command.parcel}`,
+      document: order.code,
+      siteId: order.site_id,
+      how: command.how,
+      undo,
+    });
+    return { activityId };
+  }
+
+  /** What was scanned at its bins, into one parcel, line by line, where the house trusts those scans. All of it, or none. */
+  async packAll(tx: Tx, act: Act, command: PackAllCommand): Promise<FloorAnswerDto> {
+    const order = await this.opened(tx, act, command.order);
+    const known = await this.queries.lines(tx, order);
+    const all: PackUndo[] = [];
+    for (const { line, units } of command.lines) {
+      if (!known.find((l) => l.line === line)?.trusted)
+        throw refused({ band: 'not-this', title: `Line ${line}`, detail: 'It was not proved by scans at its bins. Scan each of it' });
+      all.push((await this.put(tx, act, order, { line, units, parcel: command.parcel }, null)).undo);
+    }
+    const units = command.lines.reduce((n, l) => n + l.units, 0);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'pack',
+      glyph: 'full',
+      title: `${units} ${units === 1 ? 'piece' : 'pieces'}, as scanned at their bins`,
+      detail: `into parcel ${order.code}-${command.parcel}`,
+      document: order.code,
+      siteId: order.site_id,
+      undo: { order: order.code, all } satisfies PackAllUndo,
+    });
+    return { activityId };
+  }
+
+  private async opened(tx: Tx, act: Act, code: string): Promise<BenchOrder> {
+    const order = await this.locked(tx, act, code);
     if (order.state !== 'picked') throw badState(`${order.code} is ${order.state}. Only a picked order can be packed`);
-    const line = await this.line(tx, order.id, command.line);
+    return order;
+  }
+
+  /** Posts goods of one line out of totes, or off the shelf, into a parcel; line, parcel and what is promised follow. */
+  private async put(
+    tx: Tx,
+    act: Act,
+    order: BenchOrder,
+    goods: Pick<PackCommand, 'line' | 'units' | 'parcel'>,
+    how: How | null,
+  ): Promise<{ undo: PackUndo; item: ItemFacts }> {
+    const line = await this.line(tx, order.id, goods.line);
     const item = line && (await this.codebook.item(tx, order.site_id, line.itemId));
-    const refusal = checkPack(order.code, item, command.units, line?.left ?? 0);
+    const refusal = checkPack(order.code, item, goods.units, line?.left ?? 0);
     if (refusal || !line || !item)
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${order.code} has no such line` });
-    const parts = await this.fromTotes(tx, line.id, command.units);
-    const parcel = await this.parcel(tx, order, command.parcel, parts[0]?.toteId ?? 0);
+    const parts = await this.fromTotes(tx, line.id, goods.units);
+    const parcel = await this.parcel(tx, order, goods.parcel, parts[0]?.toteId ?? 0);
     if (order.parked_why !== null) await this.states.park(tx, order.id, null);
     const { ids } = await this.ledger.post(
       tx,
@@ -80,7 +136,7 @@ export class PackingService {
         toPlaceId: parcel.place_id,
         units: p.units,
       })),
-      { task: 'pack', document: order.code, how: command.how },
+      { task: 'pack', document: order.code, how },
     );
     const undo: PackUndo = {
       movements: ids,
@@ -91,17 +147,7 @@ export class PackingService {
       parts: parts.map((p) => ({ ...p, parcelPlaceId: parcel.place_id })),
     };
     await this.follow(tx, order.site_id, undo, 1);
-    const activityId = await this.activity.record(tx, act, {
-      kind: 'pack',
-      glyph: 'full',
-      title: goodsWords(command.units, item),
-      detail: `into parcel ${parcel.code}`,
-      document: order.code,
-      siteId: order.site_id,
-      how: command.how,
-      undo,
-    });
-    return { activityId };
+    return { undo, item };
   }
 
   async seeNote(tx: Tx, act: Act, { order: code }: NoteSeenCommand): Promise<FloorAnswerDto> {
@@ -223,13 +269,15 @@ export class PackingService {
     }
   }
 
-  private async takeBack(tx: Tx, act: Act, undo: PackUndo): Promise<void> {
+  private async takeBack(tx: Tx, act: Act, undo: PackUndo | PackAllUndo): Promise<void> {
     const order = await this.locked(tx, act, undo.order);
-    const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [undo.parcelId]);
-    if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Open the parcel again first`);
-    await this.totesMustWait(tx, order, undo);
-    await this.ledger.reverse(tx, act, undo.movements, undo.order);
-    await this.follow(tx, order.site_id, undo, -1);
+    for (const part of isOfAll(undo) ? undo.all : [undo]) {
+      const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [part.parcelId]);
+      if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Open the parcel again first`);
+      await this.totesMustWait(tx, order, part);
+      await this.ledger.reverse(tx, act, part.movements, part.order);
+      await this.follow(tx, order.site_id, part, -1);
+    }
     await this.states.refresh(tx, [order.id]);
   }
 }

@@ -130,6 +130,42 @@ export class ParcelsService {
     });
   }
 
+  /** The number under which a carrier without a system of its own knows a parcel: typed from its paper. */
+  numbered(act: Act, code: string, tracking: string): Promise<void> {
+    return this.commands.run(act, 'parcel.number', { code, tracking }, async (tx) => {
+      const parcel = await one<{
+        id: number;
+        state: string;
+        order: string;
+        site_id: number;
+        carrier: string | null;
+        system: string | null;
+      }>(
+        tx,
+        'SELECT p.id, p.state, (SELECT o.code FROM sales_order o WHERE o.id = p.order_id) AS `order`, (SELECT w.site_id FROM place w WHERE w.id = p.place_id) AS site_id, (SELECT c.name FROM carrier c WHERE c.id = p.carrier_id) AS carrier, (SELECT c.base_url FROM carrier c WHERE c.id = p.carrier_id) AS `system` FROM parcel p WHERE p.code = ? FOR UPDATE',
+        [code],
+      );
+      if (!parcel) throw notFound(`Parcel ${code}`);
+      mustBeAt(act.person, parcel.site_id);
+      if (parcel.system !== null) throw badState(`${parcel.carrier ?? 'Its carrier'} gives its numbers itself`);
+      if (parcel.state !== 'labelled') throw badState(`${code} has no label, or has left with the number that it has`);
+      const taken = await one<{ code: string }>(tx, 'SELECT code FROM parcel WHERE tracking = ? AND id <> ? LIMIT 1', [
+        tracking,
+        parcel.id,
+      ]);
+      if (taken) throw badForm({ tracking: `${taken.code} has this number. Look at the paper again` });
+      await update(tx, 'parcel', { id: parcel.id }, { tracking });
+      await this.activity.record(tx, act, {
+        kind: 'label',
+        glyph: 'full',
+        title: `${code} goes as ${tracking}`,
+        detail: parcel.carrier ?? '',
+        document: parcel.order,
+        siteId: parcel.site_id,
+      });
+    });
+  }
+
   private async mustWeigh(
     tx: Tx,
     lines: readonly PackLineDto[],
@@ -191,6 +227,11 @@ export class ParcelsService {
     const open = await one(tx, `SELECT id FROM parcel WHERE order_id = ? AND state = 'open' LIMIT 1`, [order.id]);
     if (open) return;
     await freeTotes(tx, order.id);
+  }
+
+  /** What its carrier says of a parcel that it took. */
+  async travelled(tx: Tx, parcelId: number, what: string, at: Date): Promise<void> {
+    await update(tx, 'parcel', { id: parcelId }, { travel: what, travel_at: at });
   }
 
   /** Parcels stand on a van, or are off it again. */

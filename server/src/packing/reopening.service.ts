@@ -59,6 +59,7 @@ export class ReopeningService {
         service: null,
         price: null,
         tracking: null,
+        booking: null,
         label_pdf: null,
         label_asked_at: null,
         labelled_at: null,
@@ -155,9 +156,10 @@ export class ReopeningService {
   }
 
   private parcel(tx: Tx, orderId: number, number: number): Promise<ParcelRow | undefined> {
-    return one<ParcelRow>(tx, 'SELECT id, code, place_id, state, carton, loaded_at FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE', [
-      orderId,
-      number,
-    ]);
+    return one<ParcelRow>(
+      tx,
+      'SELECT id, code, place_id, state, carton, loaded_at FROM parcel WHERE order_id = ? AND number = ? FOR UPDATE',
+      [orderId, number],
+    );
   }
 }

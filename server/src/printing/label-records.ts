@@ -20,6 +20,7 @@ const COMMANDS: Readonly<Record<string, string>> = {
   'VX-PARCEL': 'Another parcel',
   'VX-OPEN': 'Open again',
   'VX-PARK': 'Park',
+  'VX-ALL': 'All of it is in',
 };
 
 /** The values that labels show, read from the records they are about. */

@@ -179,6 +179,13 @@ export const SETTINGS = define({
     unit: 'grams',
     default: 40,
   },
+  trustTotes: {
+    group: 'Picking and packing',
+    label: 'Goods scanned at their bins need no second scan',
+    says: 'The packer takes all of a tote at once, or the picker packs on the spot. What was typed, or taken off a shelf unscanned, is scanned all the same, as are goods of which each piece is to be scanned.',
+    kind: 'yes-no',
+    default: false,
+  },
   labelsByThemselves: {
     group: 'Picking and packing',
     label: 'The label comes by itself',

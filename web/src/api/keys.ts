@@ -84,6 +84,7 @@ const SHOWS = {
   lanes: ['parcels', 'carriers', 'orders'],
   'dispatch-trouble': ['parcels', 'orders', 'carriers'],
   'hand-overs': ['parcels'],
+  claims: ['claims'],
   carriers: ['carriers'],
   carrier: ['carriers'],
   cartons: ['carriers', 'parcels'],

@@ -2461,6 +2461,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/parcels/{code}/number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The number under which a carrier without a system of its own knows a parcel. */
+        post: operations["Packing_number"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/parcels/{code}/packing-list": {
         parameters: {
             query?: never;
@@ -3212,6 +3229,137 @@ export interface paths {
         get: operations["Dispatch_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dispatch/hand-overs/{code}/consignment-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The consignment notes of a hand-over, one for each consignee. */
+        get: operations["Dispatch_notes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{code}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Events of a carrier in JSON. The signature in X-Signature, by the carrier's key, stands for the sign-in; what is repeated does nothing. */
+        post: operations["Tracking_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{code}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Tracking_journey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those that are open; with `?state=all` the closed ones too. */
+        get: operations["Tracking_list"];
+        put?: never;
+        post: operations["Tracking_open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Tracking_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{id}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Tracking_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Tracking_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{id}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Tracking_drop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5699,6 +5847,12 @@ export interface components {
             carrier: string | null;
             service: string | null;
             tracking: string | null;
+            /** @description The carrier's own number of a booked collection. */
+            booking: string | null;
+            /** @description What its carrier said of it last, and of when. */
+            travel: string | null;
+            /** Format: date-time */
+            travelAt: string | null;
         };
         OrderDto: {
             code: string;
@@ -6200,6 +6354,9 @@ export interface components {
         };
         SendByDto: {
             service: components["schemas"]["ChosenServiceDto"] | null;
+        };
+        TypedNumberDto: {
+            tracking: string;
         };
         OfferedRateDto: {
             carrier: string;
@@ -6722,6 +6879,83 @@ export interface components {
             code: string;
             parcels: number;
         };
+        RefusedEventDto: {
+            index: number;
+            why: string;
+        };
+        HeardDto: {
+            /** @description Events that said something new. */
+            taken: number;
+            /** @description Events of parcels that are not ours. */
+            unknown: number;
+            refused: components["schemas"]["RefusedEventDto"][];
+        };
+        ParcelEventDto: {
+            what: string;
+            note: string;
+            /** Format: date-time */
+            at: string;
+        };
+        ClaimRowDto: {
+            /** @enum {string} */
+            state: "open" | "claimed" | "settled" | "dropped";
+            id: number;
+            parcel: string;
+            order: string;
+            customer: string;
+            carrier: string | null;
+            tracking: string | null;
+            kind: string;
+            note: string;
+            /** @description What the carrier was asked for, and what it paid, in the company's currency. */
+            asked: string | null;
+            paid: string | null;
+            /** Format: date-time */
+            openedAt: string;
+            version: number;
+        };
+        ClaimPageDto: {
+            rows: components["schemas"]["ClaimRowDto"][];
+            total: number;
+        };
+        ClaimDto: {
+            /** @enum {string} */
+            state: "open" | "claimed" | "settled" | "dropped";
+            id: number;
+            parcel: string;
+            order: string;
+            customer: string;
+            carrier: string | null;
+            tracking: string | null;
+            kind: string;
+            note: string;
+            /** @description What the carrier was asked for, and what it paid, in the company's currency. */
+            asked: string | null;
+            paid: string | null;
+            /** Format: date-time */
+            openedAt: string;
+            version: number;
+            email: string;
+            phone: string;
+            /** @description What the goods in it were sold for. */
+            worth: string;
+            /** Format: date-time */
+            handedOverAt: string | null;
+            events: components["schemas"]["ParcelEventDto"][];
+        };
+        OpenClaimDto: {
+            /** @enum {string} */
+            kind: "delayed" | "damaged" | "returned" | "lost";
+            parcel: string;
+            note: string;
+        };
+        AskDto: {
+            amount: string;
+            note: string;
+        };
+        DropDto: {
+            note: string;
+        };
         ImportIdDto: {
             id: string;
         };
@@ -6822,7 +7056,7 @@ export interface components {
             title: string;
         };
         /** @enum {string} */
-        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts";
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims";
         LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
             entries: components["schemas"]["TapeEntryDto"][];
@@ -7125,6 +7359,22 @@ export interface components {
             units: number;
             /** @enum {string} */
             how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        PackedLineOfDto: {
+            line: number;
+            units: number;
+        };
+        PackAllCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack-all";
+            order: string;
+            parcel: number;
+            lines: components["schemas"]["PackedLineOfDto"][];
             /** Format: uuid */
             id: string;
         };
@@ -7554,6 +7804,8 @@ export interface components {
             unitMl: number | null;
             /** @description The bins that it is taken out of, where it was not picked into a tote. */
             shelf: string | null;
+            /** @description All that is left of it was scanned at its bins, and the house trusts that. */
+            trusted: boolean;
             /** @description The longest side of one base unit, in millimetres; null where it is not known. */
             longestMm: number | null;
             keepUpright: boolean;
@@ -7852,7 +8104,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
@@ -12144,6 +12396,29 @@ export interface operations {
             };
         };
     };
+    Packing_number: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedNumberDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Packing_packingList: {
         parameters: {
             query?: never;
@@ -13212,6 +13487,203 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Dispatch_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Tracking_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardDto"];
+                };
+            };
+        };
+    };
+    Tracking_journey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParcelEventDto"][];
+                };
+            };
+        };
+    };
+    Tracking_list: {
+        parameters: {
+            query?: {
+                state?: string;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimPageDto"];
+                };
+            };
+        };
+    };
+    Tracking_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenClaimDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Tracking_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimDto"];
+                };
+            };
+        };
+    };
+    Tracking_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Tracking_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Tracking_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropDto"];
+            };
+        };
+        responses: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,4 @@
-import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack } from '@vectrum/core/scan';
+import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack, trustedRest } from '@vectrum/core/scan';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { FeedbackBand } from '../flow/band';
@@ -6,6 +6,7 @@ import { SpareList } from '../flow/spare-goods';
 import type { Ready } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
 import { plural } from '../ui/format';
+import { Said } from '../ui/page';
 import { Glyph } from '../ui/glyph';
 import { useScanner } from '../scanner/use-scanner';
 import { BenchLines } from './bench-lines';
@@ -106,6 +107,14 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             </div>
           )}
           <SpareList spare={task.spare} book={book} />
+          {!closed && state.outOf === null && trustedRest(task, state).length > 0 && (
+            <Said>
+              <Glyph name="full" /> Scanned at the bins
+              <Button type="button" onClick={() => input({ kind: 'all' })}>
+                All of it is in
+              </Button>
+            </Said>
+          )}
           <BenchLines
             lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l) }))}
             next={closed ? undefined : openLine(task, state)?.line}

@@ -40,6 +40,8 @@ export interface Closing {
   close: () => void;
   /** Hears a code that is about box, weight, service or label. Returns whether it was one. */
   hears: (code: string) => boolean;
+  /** Takes the weight that the scale says now. */
+  weigh: () => void;
   /** What came of a command of the table. */
   answered: (kind: string, parcel: number | null) => void;
   refused: (command: PackingCommand, title: string) => void;
@@ -56,6 +58,7 @@ export function useClosing({
   input,
   say,
   onPark,
+  scaleIs = 'watched',
 }: {
   task: Dto['PackTaskDto'];
   state: PackState;
@@ -63,6 +66,8 @@ export function useClosing({
   input: (given: WithoutId<PackInput>) => void;
   say: (feedback: Feedback) => void;
   onPark: () => void;
+  /** Whether the scale stands here, and is read by itself; on a phone somebody else's parcel may lie on it. */
+  scaleIs?: 'watched' | 'asked';
 }): Closing {
   // What is chosen is for one parcel: the answer to an earlier one, however late, leaves it alone.
   const [kept, setKept] = useState<{ parcel: number; choice: ParcelChoice }>({ parcel: 0, choice: noChoice });
@@ -78,7 +83,7 @@ export function useClosing({
   const begun = (inUse?.open ?? true) && contents.some((c) => c.units > 0);
   const more = left > 0 && !split;
   const box = useParcelBox({ task, parcels, number, wanted: choice.carton });
-  const scale = useScale(begun && !more);
+  const scale = useScale(begun && !more && scaleIs === 'watched');
   const weightG = choice.weightG ?? scale.grams;
   const carton = box.chosen?.carton.code ?? '';
   const found = useRates(task.order, begun ? weightG : null, carton);
@@ -176,10 +181,11 @@ export function useClosing({
     hasScale: scale.scale !== undefined,
     close,
     hears,
+    weigh: () => void weigh(),
     answered: (kind, parcel) => {
       if (kind === 'open-parcel') setKept({ parcel: 0, choice: noChoice });
       if (kind === 'close-parcel' || kind === 'open-parcel') setArmed(null);
-      if (kind === 'pack') setArmed(parcel);
+      if (kind === 'pack' || kind === 'pack-all') setArmed(parcel);
     },
     refused: (command, title) => {
       setArmed(null);

@@ -32,6 +32,7 @@ export const routes: RouteObject = {
     { path: 'pick/:code', element: <PickPage /> },
     { path: 'sort', element: <SortList /> },
     // Kept on the device like all of the shell, but not in the way of the first page.
+    { path: 'pack/:code', lazy: async () => ({ Component: (await import('./pack/pack-page')).PackPage }) },
     { path: 'load', lazy: async () => ({ Component: (await import('./load/load-list')).LoadList }) },
     { path: 'load/:key', lazy: async () => ({ Component: (await import('./load/load-page')).LoadPage }) },
     { path: 'sort/:code', lazy: async () => ({ Component: (await import('./sort/sort-page')).SortPage }) },

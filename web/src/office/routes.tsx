@@ -151,6 +151,14 @@ export const routes: RouteObject = {
     { path: 'shelves/to-refill', element: <ToRefillPage /> },
     { path: 'shelves/to-count', element: <ToCountPage /> },
     { path: 'own', element: <OwnPage /> },
+    {
+      path: 'orders/claims',
+      lazy: async () => ({ Component: (await import('./orders/claims-page')).ClaimsPage }),
+      children: [
+        { path: 'new', lazy: async () => ({ Component: (await import('./orders/claim-form')).ClaimForm }) },
+        { path: ':id', lazy: async () => ({ Component: (await import('./orders/claim-sheet')).ClaimSheet }) },
+      ],
+    },
     { path: 'orders/unread', element: <UnreadPage />, children: [{ path: ':id', element: <UnreadSheet /> }] },
     {
       path: 'orders/customers',

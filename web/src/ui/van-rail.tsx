@@ -25,7 +25,7 @@ function wordsOf(p: RailParcel): string {
 export function VanRail({ at, parcels, far = false }: { at: string | null; parcels: readonly RailParcel[]; far?: boolean }) {
   const isToday = at !== null && new Date(at).toDateString() === new Date().toDateString();
   return (
-    <div className={far ? 'rail far' : 'rail'}>
+    <div className={far ? 'van-rail far' : 'van-rail'}>
       <ol aria-label={at ? `Parcels for the van at ${clock(at)}` : 'Parcels for the van'}>
         {parcels.map((p) => (
           <li

@@ -113,6 +113,11 @@ export interface Tables {
     needs: 'carrier_id' | 'site_id' | 'place_id';
     computed: never;
   };
+  carrier_poll: {
+    row: { id: number; carrier_id: number; seen: string; asked_at: Date | null; why: string | null };
+    needs: 'carrier_id';
+    computed: never;
+  };
   carrier_service: {
     row: { carrier_id: number; code: string; name: string; days: number; price: string; most_g: number };
     needs: 'carrier_id' | 'code' | 'name' | 'days' | 'price' | 'most_g';
@@ -181,6 +186,23 @@ export interface Tables {
     row: { checklist_id: number; no: number; says: string; kind: string; unit: string; low: string | null; high: string | null };
     needs: 'checklist_id' | 'no' | 'says' | 'kind';
     computed: never;
+  };
+  claim: {
+    row: {
+      id: number;
+      parcel_id: number;
+      kind: string;
+      state: string;
+      note: string;
+      asked: string | null;
+      paid: string | null;
+      opened_at: Date;
+      changed_at: Date;
+      version: number;
+      open_parcel: number | null;
+    };
+    needs: 'parcel_id' | 'kind';
+    computed: 'open_parcel';
   };
   command: {
     row: {
@@ -613,8 +635,16 @@ export interface Tables {
       handed_over_at: Date | null;
       hand_over: string | null;
       loaded_at: Date | null;
+      booking: string | null;
+      travel: string | null;
+      travel_at: Date | null;
     };
     needs: 'code' | 'order_id' | 'number' | 'place_id';
+    computed: never;
+  };
+  parcel_event: {
+    row: { id: number; parcel_id: number; what: string; note: string; at: Date; heard_at: Date };
+    needs: 'parcel_id' | 'what' | 'at';
     computed: never;
   };
   parcel_label: {

@@ -62,6 +62,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const isOver = isEmptyRound(task, state);
   const own = task.stops.filter((s) => s.by === undefined);
   const done = own.filter((s) => wantedAt(state, s) <= 0).length;
+  const only = !task.pooled && task.orders.length === 1 ? task.orders[0] : undefined;
   const taken = state.pending.some((c) => c.kind === 'take' || c.kind === 'help');
   return (
     <>
@@ -99,9 +100,16 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
               onFull={() => input({ kind: 'full' })}
             />
           ) : here.setDown ? (
-            <KeyLink to={task.pooled ? `/floor/sort/${task.round}` : '/floor/pick'} next className="mx-[14px]">
-              {task.pooled ? 'Sort it' : 'Next round'}
-            </KeyLink>
+            <>
+              <KeyLink to={task.pooled ? `/floor/sort/${task.round}` : '/floor/pick'} next className="mx-[14px]">
+                {task.pooled ? 'Sort it' : 'Next round'}
+              </KeyLink>
+              {only && me.data?.rights.includes('pack') && (
+                <KeyLink to={`/floor/pack/${only.code}`} className="mx-[14px] mt-2.5">
+                  Pack it here
+                </KeyLink>
+              )}
+            </>
           ) : here.others.length > 0 ? (
             <NothingMine />
           ) : (

@@ -31,6 +31,7 @@ export function HandOvers() {
                   <th className="num">Parcels</th>
                   <th>Driver</th>
                   <th>Handed over by</th>
+                  <td />
                 </tr>
               </thead>
               <tbody>
@@ -49,6 +50,11 @@ export function HandOvers() {
                     <td className="num">{plural(h.parcels, 'parcel', 'parcels')}</td>
                     <td className={h.driver ? '' : 'mid'}>{h.driver ?? 'signs on paper'}</td>
                     <td className="mid">{h.person}</td>
+                    <td className="num">
+                      <TextAnchor href={`/api/dispatch/hand-overs/${h.code}/consignment-notes`} target="_blank" rel="noreferrer">
+                        Consignment notes
+                      </TextAnchor>
+                    </td>
                   </tr>
                 ))}
               </tbody>

@@ -10,6 +10,7 @@ import { BlockHead, Said } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
 import { ChooseCell, DenseTable, GlyphCell } from '../../ui/table';
 import { weightText } from '../../ui/units';
+import { TypedNumber } from './typed-number';
 import { VanRail } from '../../ui/van-rail';
 
 type Lane = Dto['LaneDto'];
@@ -131,7 +132,10 @@ function ParcelRow({ parcel: p, may, goes, onChoose }: { parcel: Parcel; may: bo
       <td>{p.customer}</td>
       <td className="mid">{p.service}</td>
       <td className="num">{p.weightG ? weightText(p.weightG) : ''}</td>
-      <td className={p.trouble ? 'stamped' : 'code'}>{p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}</td>
+      <td className={p.trouble ? 'stamped' : 'code'}>
+        {p.trouble ? `No label yet: ${p.trouble}` : (p.tracking ?? 'label asked for')}{' '}
+        {may && p.tracking === p.code && <TypedNumber parcel={p.code} />}
+      </td>
       <td className={p.missed ? 'num stamped' : 'num mid'}>
         {p.held !== null ? `held: ${p.held}` : p.missed ? `promised ${when(p.promisedAt)}` : p.since ? age(p.since) : ''}
       </td>

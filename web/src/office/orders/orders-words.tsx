@@ -23,6 +23,7 @@ export function OrdersWords({ here }: { here: string }) {
         { to: '/orders/customers', says: 'Customers' },
         ...(isDesk
           ? [
+              { to: '/orders/claims', says: 'On the road' },
               {
                 to: '/orders/unread',
                 says:

@@ -44,6 +44,7 @@ const CARDS = [
   'VX-PARCEL',
   'VX-OPEN',
   'VX-PARK',
+  'VX-ALL',
 ];
 
 /** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
