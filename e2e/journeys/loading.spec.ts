@@ -1,5 +1,19 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, closesItsPages, desktop, does, goesWrong, keyOrder, outside, phone, picked, scan, sentToPicking, signIn } from '../world.js';
+import {
+  band,
+  BASE_URL,
+  closesItsPages,
+  desktop,
+  does,
+  goesWrong,
+  keyOrder,
+  outside,
+  phone,
+  picked,
+  scan,
+  sentToPicking,
+  signIn,
+} from '../world.js';
 
 closesItsPages();
 
@@ -96,4 +110,40 @@ test('a carrier says that a parcel is lost; the order desk claims it, and it is 
   await owner.goto(`/orders/${parcel.slice(0, -2)}`);
   await expect(owner.getByText(/^lost, /)).toBeVisible();
   await expect(owner.getByText(/^booking BK-/)).toBeVisible();
+});
+
+test('freight goes from the bins to the lorry with one phone: packed on a pallet as it was scanned, then loaded', async ({ browser }) => {
+  owner = await desktop(browser, 'maren');
+  const context = await phone(browser);
+  await signIn(context, 'maren');
+  dock = await context.newPage();
+  const trust = (value: boolean) =>
+    owner.request.put(`${BASE_URL}/api/company/settings/trustTotes`, {
+      data: { value: String(value) },
+      headers: { 'idempotency-key': crypto.randomUUID() },
+    });
+  expect((await trust(true)).ok()).toBe(true);
+  const order = await keyOrder(owner, [
+    { sku: 'JAR-454-RD', quantity: 6, price: '1.00' },
+    { sku: 'SMK-LGE', quantity: 1, price: '30.00' },
+  ]);
+  await picked(owner, await sentToPicking(owner, order), 'T-09');
+  await dock.goto(`/floor/pack/${order}`);
+  await expect(dock.getByRole('heading', { name: 'All of it in the box?' })).toBeVisible();
+  await scan(dock, 'VX-ALL');
+  await expect(dock.getByRole('heading', { name: 'Weigh it' })).toBeVisible();
+  await scan(dock, 'VX-BOX-PALLET');
+  await expect(dock.getByText('Parcel 1, box PALLET')).toBeVisible();
+  await dock.getByLabel('Weight in grams').fill('27900');
+  await dock.getByRole('button', { name: /Northway Freight.*next working day(?!, tail)/i }).click();
+  await dock.getByRole('button', { name: 'Label', exact: true }).click();
+  const odd = dock.getByRole('button', { name: 'Weight is right' });
+  await expect(odd.or(dock.getByText('Label printed'))).toBeVisible({ timeout: 20_000 });
+  if (await odd.isVisible()) await odd.click();
+  await expect(dock.getByText(/Label printed/)).toBeVisible({ timeout: 20_000 });
+  await dock.goto('/floor/load/1-NORTHWAY');
+  await expect(dock.getByRole('heading', { name: 'Scan a parcel' })).toBeVisible();
+  await scan(dock, order);
+  await expect(band(dock, 'accepted')).toContainText(`${order}-1`);
+  expect((await trust(false)).ok()).toBe(true);
 });

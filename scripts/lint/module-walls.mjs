@@ -11,6 +11,7 @@ export const FLOORS = [
   'activity',
   'settings',
   'identity',
+  'letters',
   'exchange',
   'sites',
   'company',

@@ -17,6 +17,7 @@ const OWNED = {
     'sign_in_try',
     'person_change',
   ],
+  letters: ['letter', 'company_mark'],
   exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping'],
   sites: ['site', 'place', 'plan_shape', 'stands'],
   company: ['currency', 'tax_rate', 'departure', 'closed_day'],

@@ -12,6 +12,7 @@ import { CountingModule } from './counting/index.js';
 import { CustomersModule } from './customers/index.js';
 import { DeskModule } from './desk/index.js';
 import { TrackingModule } from './tracking/index.js';
+import { LettersModule } from './letters/index.js';
 import { DispatchModule } from './dispatch/index.js';
 import { ExchangeModule } from './exchange/index.js';
 import { FloorModule } from './floor/index.js';
@@ -72,6 +73,7 @@ export class AppModule {
         PackingModule,
         OrderDeskModule,
         ConnectorsModule,
+        LettersModule,
         DispatchModule,
         TrackingModule,
         ExchangeModule,

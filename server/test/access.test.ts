@@ -111,6 +111,7 @@ describe('what changes something', () => {
         'put company/series',
         'put duties/:duty/rights/:right',
         'put items/:sku/picture',
+        'put mark',
         'put imports/:id/columns',
         'put receipts/:id/picture',
         'patch devices/:id',

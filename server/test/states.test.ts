@@ -253,6 +253,8 @@ describe('every state of a document', () => {
     bill: { differs: 'elsewhere', queried: 'elsewhere', posted: 'over' },
     // reopening.test.ts: asked again, kept, given back.
     parcel_label: { asked: 'by itself', kept: 'over', unwanted: 'by itself', void: 'over' },
+    // tracking.test.ts: claimed, paid, let go; found again by itself.
+    claim: { open: 'elsewhere', claimed: 'elsewhere', settled: 'over', dropped: 'over' },
     // spot-counts.test.ts: counted, decided, counted again, taken back.
     spot_count: { open: 'elsewhere', counted: 'elsewhere', settled: 'over', dropped: 'over' },
     supplier_return: { sent: 'elsewhere', credited: 'over', 'taken back': 'over' },

@@ -1,7 +1,9 @@
+import sharp from 'sharp';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { insertMany, update } from '../platform/index.js';
 
+const MARK = `<svg xmlns="http://www.w3.org/2000/svg" width="84" height="84" viewBox="0 0 84 84"><circle cx="42" cy="42" r="40" fill="#141e32"/><path d="M42 12l4 9 8-6-2 10 9-1-6 8H29l-6-8 9 1-2-10 8 6z" fill="#e9f72f"/><path d="M30 35h24c0 9-5 14-12 14s-12-5-12-14z" fill="#d3ba94"/><path d="M42 49v11" stroke="#d3ba94" stroke-width="4"/><path d="M12 62q8-6 15 0t15 0 15 0 15 0v6q-8 6-15 0t-15 0-15 0-15 0z" fill="#b7becb"/></svg>`;
 const SETTINGS = {
   companyName: 'Tarn & Thistle',
   companyAddress: 'Millrace Works, 1 Weir Lane, Netherwick NW8 1AA',
@@ -104,7 +106,14 @@ const FACES: readonly (readonly [sku: string, below: number, upTo: number])[] = 
 export class DemoExtras {
   constructor(private readonly source: DataSource) {}
 
+  /** The company's mark: a thistle over a tarn. */
+  private async mark(): Promise<void> {
+    const { data, info } = await sharp(Buffer.from(MARK)).png().toBuffer({ resolveWithObject: true });
+    await this.source.query('INSERT INTO company_mark (id, png, width, height) VALUES (1, ?, ?, ?)', [data, info.width, info.height]);
+  }
+
   async build(): Promise<void> {
+    await this.mark();
     await insertMany(
       this.source,
       'setting',

@@ -1,7 +1,8 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { CompanyLetters } from '../letters/index.js';
 import { OrderPapers, OrdersQueries } from '../orders/index.js';
-import { Mailer, Outbox, rows } from '../platform/index.js';
+import { Outbox, rows } from '../platform/index.js';
 
 /** Mails quotes and confirmations to customers, and that an order is cancelled. */
 @Injectable()
@@ -9,7 +10,7 @@ export class OrderMail implements OnModuleInit {
   constructor(
     private readonly source: DataSource,
     private readonly outbox: Outbox,
-    private readonly mailer: Mailer,
+    private readonly letters: CompanyLetters,
     private readonly orders: OrdersQueries,
     private readonly papers: OrderPapers,
   ) {}
@@ -17,37 +18,30 @@ export class OrderMail implements OnModuleInit {
   onModuleInit(): void {
     this.outbox.handle('mail.order-paper', async ({ payload, id }) => {
       const order = await this.order(String(payload['order']));
-      const isQuote = order.state === 'quote';
-      await this.mailer.send({
+      const mail = {
         id: `order-paper-${id}`,
         to: String(payload['to']),
-        subject: isQuote ? `Our quote ${order.code}` : `Your order ${order.channelRef}`,
-        text: isQuote
-          ? `Dear ${order.customer},\n\nour quote ${order.code} is attached${order.quotedUntil ? `; it holds until ${order.quotedUntil}` : ''}. Answer this mail and we take it as your order.\n`
-          : `Dear ${order.customer},\n\nwe have your order ${order.channelRef}. What it holds and costs is attached.\n`,
         attachments: [{ filename: `${order.code}.pdf`, content: await this.papers.priced(order) }],
-      });
+      };
+      const { customer } = order;
+      if (order.state === 'quote') await this.letters.send('quote', { customer, order: order.code, until: order.quotedUntil ?? '' }, mail);
+      else await this.letters.send('confirmation', { customer, order: order.channelRef }, mail);
     });
     this.outbox.handle('mail.order-late', async ({ payload, id }) => {
-      const order = await this.order(String(payload['order']));
-      const when = String(payload['when']);
-      await this.mailer.send({
-        id: `order-late-${id}`,
-        to: String(payload['to']),
-        subject: `Your order ${order.channelRef} will be later than we said`,
-        text: `Dear ${order.customer},\n\nwe promised your order ${order.channelRef} for ${String(payload['promised'])}. Goods for it are late on their way to us${when ? `; we expect to have them on ${when} and send them at once` : ', and we do not know yet when they come'}.\n\nIf you would rather have what is here already, or something else, answer this mail.\n`,
-        attachments: [],
-      });
+      const { customer, channelRef } = await this.order(String(payload['order']));
+      await this.letters.send(
+        'late',
+        { customer, order: channelRef, promised: String(payload['promised']), expected: String(payload['when']) },
+        { id: `order-late-${id}`, to: String(payload['to']), attachments: [] },
+      );
     });
     this.outbox.handle('mail.order-cancelled', async ({ payload, id }) => {
-      const order = await this.order(String(payload['order']));
-      await this.mailer.send({
-        id: `order-cancelled-${id}`,
-        to: String(payload['to']),
-        subject: `Your order ${order.channelRef} is cancelled`,
-        text: `Dear ${order.customer},\n\nyour order ${order.channelRef} is cancelled, and nothing more of it will be sent.\n\n${String(payload['why'])}\n`,
-        attachments: [],
-      });
+      const { customer, channelRef } = await this.order(String(payload['order']));
+      await this.letters.send(
+        'cancelled',
+        { customer, order: channelRef, why: String(payload['why']) },
+        { id: `order-cancelled-${id}`, to: String(payload['to']), attachments: [] },
+      );
     });
   }
 

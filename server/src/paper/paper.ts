@@ -37,17 +37,32 @@ export interface Letterhead {
   address: string;
   /** The time zone in which papers are dated; the house's own where none is said. */
   timeZone?: string;
+  /** The company's mark; absent or null where it has none. */
+  mark?: { png: Uint8Array; width: number; height: number } | null;
 }
+
+/** How high a mark stands at the head of a page, in points, and how wide it may be. */
+const MARK_HIGH = 22;
+const MARK_WIDE = 90;
 
 /** The company at the head of the page that is open; nothing where it has not said its name. */
 export function drawLetterhead(paper: Paper, from: Letterhead): void {
+  const left = paper.page.margins.left + drawMark(paper, from.mark ?? null);
   if (from.name === '') return;
-  const left = paper.page.margins.left;
   paper
     .font('bold')
     .fontSize(8)
     .text(from.name, left, 22, { lineBreak: false, continued: from.address !== '' });
   if (from.address !== '') paper.font('regular').text(`   ${from.address}`, { lineBreak: false });
+}
+
+/** The company's mark in the corner; returns how far what stands beside it moves. */
+function drawMark(paper: Paper, mark: NonNullable<Letterhead['mark']> | null): number {
+  if (!mark) return 0;
+  const scale = Math.min(MARK_HIGH / mark.height, MARK_WIDE / mark.width);
+  const [width, height] = [mark.width * scale, mark.height * scale];
+  paper.image(Buffer.from(mark.png), paper.page.margins.left, 26 - height / 2, { width, height });
+  return width + 8;
 }
 
 /** Waits for the last byte. */

@@ -25,7 +25,7 @@ export { DateIn } from './dates-in.js';
 export { addDays, dayIn, daySpan, timeText } from './dates.js';
 export { fieldsOf } from './field-faults.js';
 export { formPipe, type Many, ManyPipe } from './many.pipe.js';
-export { Mailer } from './mailer.js';
+export { type Mail, Mailer } from './mailer.js';
 export { Metrics } from './metrics.js';
 export { nextCode, nextNumber, SERIES, seriesCode, type SeriesName, setNextNumber } from './number-series.js';
 export { Outbox, type OutboxMessage } from './outbox.js';

@@ -9,6 +9,9 @@ export interface Mail {
   to: string;
   subject: string;
   text: string;
+  /** The same words as a page, and the pictures in it; absent: words only. */
+  html?: string;
+  inline?: { cid: string; content: Buffer }[];
   /** PDF unless another type is named. */
   attachments: { filename: string; content: Buffer; contentType?: string }[];
 }
@@ -32,7 +35,11 @@ export class Mailer {
       subject: mail.subject,
       text: mail.text,
       messageId: `<${mail.id}@vectrum.local>`,
-      attachments: mail.attachments.map((a) => ({ contentType: 'application/pdf', ...a })),
+      ...(mail.html ? { html: mail.html } : {}),
+      attachments: [
+        ...mail.attachments.map((a) => ({ contentType: 'application/pdf', ...a })),
+        ...(mail.inline ?? []).map((i) => ({ ...i, filename: `${i.cid}.png`, contentType: 'image/png' })),
+      ],
     });
   }
 }

@@ -11,6 +11,15 @@ export interface Kept {
   is: unknown;
 }
 
+/** What stands at the head of papers and mails. */
+export interface Letterhead {
+  name: string;
+  address: string;
+  timeZone: string;
+  /** The company's mark, as it stands on a mail; null where it has none. */
+  mark: { png: Buffer; width: number; height: number } | null;
+}
+
 /** Reads and keeps the company's choices. A choice that was never made has its default. */
 @Injectable()
 export class SettingsService {
@@ -26,10 +35,14 @@ export class SettingsService {
   }
 
   /** What stands at the head of papers, and in which time zone they are dated: that of the house's first site. */
-  async letterhead(): Promise<{ name: string; address: string; timeZone: string }> {
-    const [name, address] = await Promise.all([this.get(this.source, 'companyName'), this.get(this.source, 'companyAddress')]);
+  async letterhead(): Promise<Letterhead> {
+    const [name, address, mark] = await Promise.all([
+      this.get(this.source, 'companyName'),
+      this.get(this.source, 'companyAddress'),
+      one<{ png: Buffer; width: number; height: number }>(this.source, 'SELECT png, width, height FROM company_mark LIMIT 1'),
+    ]);
     const { timeZone } = await siteDay(this.source, null);
-    return { name, address, timeZone };
+    return { name, address, timeZone, mark: mark ?? null };
   }
 
   async list(): Promise<SettingDto[]> {

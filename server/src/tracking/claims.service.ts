@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Trouble } from '@vectrum/core/tracking';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badState, CommandLog, find, insert, mustBeAt, mustMatch, notFound, NOW, one, pageOf, type Person, rows, type Tx, update, type Window } from '../platform/index.js'; // prettier-ignore
+import { type Act, badState, CommandLog, find, insert, mustBeAt, mustMatch, notFound, NOW, one, Outbox, pageOf, type Person, rows, type Tx, update, type Window } from '../platform/index.js'; // prettier-ignore
 import type { AskDto, ClaimDto, ClaimPageDto, ClaimRowDto, DropDto, OpenClaimDto, ParcelEventDto } from './tracking.dto.js';
 
 const FIELDS = `k.id, p.code AS parcel, o.code AS \`order\`, o.customer, c.name AS carrier, p.tracking, k.kind, k.state, k.note, k.asked, k.paid, k.opened_at AS openedAt, k.version`;
@@ -26,6 +26,7 @@ export class ClaimsService {
     private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
+    private readonly outbox: Outbox,
   ) {}
 
   async list(siteIds: readonly number[], state: string, window: Window): Promise<ClaimPageDto> {
@@ -97,6 +98,29 @@ export class ClaimsService {
       title: `Claim for ${claim.parcel} settled`,
       detail: `${amount} paid${note ? `: ${note}` : ''}`,
     }));
+  }
+
+  /** The customer is told what the carrier says, and what the order desk adds. Returns the address. */
+  tell(act: Act, id: number, note: string): Promise<{ to: string }> {
+    return this.commands.run(act, 'claim.tell', { id, note }, async (tx) => {
+      const claim = await one<{ parcel: string; order: string; siteId: number; email: string }>(
+        tx,
+        'SELECT p.code AS parcel, o.code AS `order`, w.site_id AS siteId, o.email FROM claim k JOIN parcel p ON p.id = k.parcel_id JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id WHERE k.id = ?',
+        [id],
+      );
+      if (!claim) throw notFound(`Claim ${id}`);
+      mustBeAt(act.person, claim.siteId);
+      if (!claim.email) throw badState(`${claim.order} has no mail address. Ring them`);
+      await this.outbox.send(
+        tx,
+        `mail:${claim.email}`,
+        'mail.parcel-trouble',
+        { claim: id, note: note.trim(), to: claim.email },
+        { siteId: claim.siteId, document: claim.order },
+      );
+      await this.say(tx, act, { ...claim, code: claim.parcel }, `The customer is told about ${claim.parcel}`, note.trim());
+      return { to: claim.email };
+    });
   }
 
   /** Nothing is claimed, or no longer, and why. */

@@ -4,7 +4,7 @@ import type { Request } from 'express';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, IdDto, IfMatch, type Person, Reader, textOf, type Window, Windowed } from '../platform/index.js';
 import { ClaimsService } from './claims.service.js';
-import { AskDto, ClaimDto, ClaimPageDto, DropDto, HeardDto, OpenClaimDto, ParcelEventDto } from './tracking.dto.js';
+import { AskDto, ClaimDto, ClaimPageDto, DropDto, HeardDto, OpenClaimDto, ParcelEventDto, TellDto, ToldDto } from './tracking.dto.js';
 import { WebhookService } from './webhook.service.js';
 
 /** What carriers say of parcels on their way, and what is claimed for those that do not arrive as they should. */
@@ -66,6 +66,14 @@ export class TrackingController {
   @HttpCode(204)
   settle(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number, @Body() body: AskDto): Promise<void> {
     return this.claims.settle(act, id, version, body);
+  }
+
+  /** Writes to the customer what the carrier says. */
+  @Post('claims/:id/tell')
+  @Access('order-desk')
+  @HttpCode(200)
+  tell(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: TellDto): Promise<ToldDto> {
+    return this.claims.tell(act, id, body.note);
   }
 
   @Post('claims/:id/drop')

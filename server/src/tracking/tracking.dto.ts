@@ -59,6 +59,12 @@ export class AskDto {
   @Matches(AMOUNT, { message: 'An amount, such as 24.50' }) amount: string;
   @IsString() @MaxLength(300) note: string;
 }
+export class TellDto {
+  @IsString() @MaxLength(600) note: string;
+}
+export class ToldDto {
+  to: string;
+}
 export class DropDto {
   @IsString() @Length(1, 300, { message: 'Say why nothing is claimed' }) note: string;
 }

@@ -3,6 +3,7 @@ import { CarriersModule } from '../carriers/index.js';
 import { PackingModule } from '../packing/index.js';
 import { ClaimsService } from './claims.service.js';
 import { TrackingPolling } from './polling.js';
+import { TroubleMail } from './trouble.mail.js';
 import { TrackingController } from './tracking.controller.js';
 import { TrackingService } from './tracking.service.js';
 import { WebhookService } from './webhook.service.js';
@@ -10,7 +11,7 @@ import { WebhookService } from './webhook.service.js';
 @Module({
   imports: [CarriersModule, PackingModule],
   controllers: [TrackingController],
-  providers: [ClaimsService, TrackingService, TrackingPolling, WebhookService],
+  providers: [ClaimsService, TrackingService, TrackingPolling, TroubleMail, WebhookService],
   exports: [TrackingPolling, TrackingService],
 })
 export class TrackingModule {}

@@ -85,6 +85,7 @@ const SHOWS = {
   'dispatch-trouble': ['parcels', 'orders', 'carriers'],
   'hand-overs': ['parcels'],
   claims: ['claims'],
+  letters: ['setup'],
   carriers: ['carriers'],
   carrier: ['carriers'],
   cartons: ['carriers', 'parcels'],

@@ -3152,6 +3152,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Letters_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Letters_letter"];
+        put: operations["Letters_write"];
+        post?: never;
+        /** The words that it came with. */
+        delete: operations["Letters_restore"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Letters_mark"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Letters_keep"];
+        post?: never;
+        delete: operations["Letters_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dispatch/lanes": {
         parameters: {
             query?: never;
@@ -3344,6 +3394,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Tracking_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{id}/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes to the customer what the carrier says. */
+        post: operations["Tracking_tell"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6787,6 +6854,28 @@ export interface components {
         SetAsideDto: {
             why: string;
         };
+        LetterValueDto: {
+            name: string;
+            says: string;
+            example: string;
+        };
+        LetterDto: {
+            name: string;
+            label: string;
+            /** @description When it is written. */
+            when: string;
+            subject: string;
+            body: string;
+            /** @description Whether the company has written words of its own. */
+            isOwn: boolean;
+            /** @description 0 while it has the words that it came with. */
+            version: number;
+            values: components["schemas"]["LetterValueDto"][];
+        };
+        WriteLetterDto: {
+            subject: string;
+            body: string;
+        };
         WaitingParcelDto: {
             code: string;
             order: string;
@@ -6952,6 +7041,12 @@ export interface components {
         AskDto: {
             amount: string;
             note: string;
+        };
+        TellDto: {
+            note: string;
+        };
+        ToldDto: {
+            to: string;
         };
         DropDto: {
             note: string;
@@ -13376,6 +13471,141 @@ export interface operations {
             };
         };
     };
+    Letters_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterDto"][];
+                };
+            };
+        };
+    };
+    Letters_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterDto"];
+                };
+            };
+        };
+    };
+    Letters_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteLetterDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Letters_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Letters_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+        };
+    };
+    Letters_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Letters_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Dispatch_lanes: {
         parameters: {
             query?: never;
@@ -13665,6 +13895,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Tracking_tell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldDto"];
+                };
             };
         };
     };

@@ -213,6 +213,11 @@ export const routes: RouteObject = {
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },
         {
+          path: 'letters',
+          lazy: async () => ({ Component: (await import('./setup/letters/letters-page')).LettersPage }),
+          children: [{ path: ':name', lazy: async () => ({ Component: (await import('./setup/letters/letter-sheet')).LetterSheet }) }],
+        },
+        {
           path: 'carriers',
           element: <CarriersPage />,
           children: [

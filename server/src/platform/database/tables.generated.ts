@@ -220,6 +220,11 @@ export interface Tables {
     needs: 'id' | 'name' | 'body_hash' | 'done';
     computed: never;
   };
+  company_mark: {
+    row: { id: number; png: Buffer; width: number; height: number };
+    needs: 'id' | 'png' | 'width' | 'height';
+    computed: never;
+  };
   container_move: {
     row: {
       id: number;
@@ -516,6 +521,7 @@ export interface Tables {
     needs: 'name' | 'subject' | 'media' | 'elements';
     computed: never;
   };
+  letter: { row: { name: string; subject: string; body: string; version: number }; needs: 'name' | 'subject' | 'body'; computed: never };
   listing: {
     row: {
       id: number;

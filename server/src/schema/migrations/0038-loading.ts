@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { runAll } from './run.js';
 
-/** Parcels that stand on a van, who signed for those that it took, what carriers say of them afterwards, and what is claimed. */
+/** Parcels that stand on a van, who signed for those that it took, what carriers say of them afterwards, what is claimed, and the company's words and mark. */
 export class Loading1790000000038 implements MigrationInterface {
   name = 'Loading1790000000038';
 
@@ -70,9 +70,23 @@ CREATE TABLE claim (
   CONSTRAINT ck_claim_kind CHECK (kind IN ('delayed','damaged','returned','lost')),
   CONSTRAINT ck_claim_state CHECK (state IN ('open','claimed','settled','dropped'))
 );
+CREATE TABLE letter (
+  name VARCHAR(20) PRIMARY KEY,
+  subject VARCHAR(150) NOT NULL,
+  body TEXT NOT NULL,
+  version INT UNSIGNED NOT NULL DEFAULT 1
+);
+CREATE TABLE company_mark (
+  id TINYINT UNSIGNED PRIMARY KEY,
+  png MEDIUMBLOB NOT NULL,
+  width SMALLINT UNSIGNED NOT NULL,
+  height SMALLINT UNSIGNED NOT NULL
+);
 `;
 
 const DOWN = `
+DROP TABLE company_mark;
+DROP TABLE letter;
 DROP TABLE claim;
 DROP TABLE carrier_poll;
 DROP TABLE parcel_event;

@@ -9,7 +9,7 @@ import { Field } from '../../ui/field';
 import { when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Input } from '../../ui/input';
-import { Acts, BlockHead } from '../../ui/page';
+import { Acts, BlockHead, Said } from '../../ui/page';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { CLAIM_STATES, isTrouble, travelWord } from './claim-words';
@@ -88,6 +88,7 @@ function Settle({ claim: c }: { claim: Claim }) {
         : ask(api.POST('/api/claims/{id}/settle', { params, headers, body }));
     },
   });
+  const tell = useAct({ act: (_: void, once) => ask(api.POST('/api/claims/{id}/tell', { params, headers: once, body: { note } })) });
   return (
     <>
       <BlockHead className="mt-4">
@@ -101,7 +102,8 @@ function Settle({ claim: c }: { claim: Claim }) {
           <Input maxLength={300} value={note} onChange={(e) => setNote(e.target.value)} />
         </Field>
       </div>
-      <ProblemNote problem={act.error} />
+      <ProblemNote problem={act.error ?? tell.error} />
+      {tell.data && <Said>{tell.data.to} is told</Said>}
       <Acts>
         {c.state === 'open' ? (
           <Button type="button" next disabled={act.isPending} onClick={() => act.mutate('ask')}>
@@ -110,6 +112,11 @@ function Settle({ claim: c }: { claim: Claim }) {
         ) : (
           <Button type="button" next disabled={act.isPending} onClick={() => act.mutate('settle')}>
             It was paid
+          </Button>
+        )}
+        {c.email !== '' && (
+          <Button type="button" disabled={tell.isPending} onClick={() => tell.mutate()}>
+            Tell the customer
           </Button>
         )}
         <Button type="button" disabled={act.isPending || note.trim() === ''} onClick={() => act.mutate('drop')}>

@@ -1,0 +1,91 @@
+/** What a letter can say of its subject: a name in braces, what it stands for, and an example. */
+export interface LetterValue {
+  says: string;
+  example: string;
+}
+export interface LetterKind {
+  label: string;
+  /** When it is written. */
+  when: string;
+  values: Readonly<Record<string, LetterValue>>;
+  subject: string;
+  body: string;
+}
+
+const customer: LetterValue = { says: 'name of the customer', example: 'Wick Hill Farm' };
+const order: LetterValue = { says: 'their number of the order, or ours where they have none', example: 'W3017-4471' };
+const company: LetterValue = { says: 'name of the company', example: 'Tarn & Thistle' };
+const common = { customer, order, company };
+const parcel: LetterValue = { says: 'number of the parcel', example: 'S-20417-1' };
+const carrier: LetterValue = { says: 'name of the carrier', example: 'Harrier Post' };
+const tracking: LetterValue = { says: 'its tracking number', example: 'HP10023757GB' };
+
+const define = <T extends Record<string, LetterKind>>(all: T) => all;
+
+/** Every letter that customers get, with the words that it has until a company writes its own. */
+export const LETTERS = define({
+  confirmation: {
+    label: 'We have your order',
+    when: 'once it is sent by the order desk, with the priced order attached',
+    values: common,
+    subject: 'Your order {order}',
+    body: 'Dear {customer},\n\nwe have your order {order}. What it holds and costs is attached.\n\n{company}',
+  },
+  quote: {
+    label: 'Our quote',
+    when: 'once it is sent by the order desk, with the quote attached',
+    values: { ...common, until: { says: 'the last day on which it holds', example: '2026-06-30' } },
+    subject: 'Our quote {order}',
+    body: 'Dear {customer},\n\nour quote {order} is attached. Answer this mail and we take it as your order.\n\nIt holds until:\n{until}\n\n{company}',
+  },
+  late: {
+    label: 'It will be later than we said',
+    when: 'once the order desk tells those whom a late arrival hits',
+    values: {
+      ...common,
+      promised: { says: 'the time that was promised', example: 'Thu 14 May 15:30' },
+      expected: { says: 'when it can be sent; empty where nobody knows', example: 'Mon 18 May' },
+    },
+    subject: 'Your order {order} will be later than we said',
+    body: 'Dear {customer},\n\nwe promised your order {order} for {promised}. Goods for it are late on their way to us.\n\nWe expect to have them, and send them at once:\n{expected}\n\nIf you would rather have what is here already, or something else, answer this mail.\n\n{company}',
+  },
+  cancelled: {
+    label: 'It is cancelled',
+    when: 'once the order desk cancels an order and tells the customer',
+    values: { ...common, why: { says: 'why, in the words of the order desk', example: 'The goods are sold out' } },
+    subject: 'Your order {order} is cancelled',
+    body: 'Dear {customer},\n\nyour order {order} is cancelled, and nothing more of it will be sent.\n\n{why}\n\n{company}',
+  },
+  shipment: {
+    label: 'It is on its way',
+    when: 'when a driver has taken a parcel, with its packing list attached',
+    values: {
+      ...common,
+      parcel,
+      which: { says: 'Your parcel, or which of how many', example: 'Parcel 1 of 2' },
+      carrier,
+      tracking,
+      contents: { says: 'what is in it, a line each', example: '12 jars of Jar 454 g, round' },
+      follows: { says: 'what is not in it and follows; empty where nothing does', example: '2 of Smoker, large' },
+      complete: { says: 'that the order is complete; empty where something follows', example: '' },
+    },
+    subject: 'Your order {order} is on its way',
+    body: 'Dear {customer},\n\n{which} ({parcel}) left us with {carrier}.\nTracking number: {tracking}\n\nIn it:\n{contents}\n\nNot in it:\n{follows}\n\n{complete}\n\nThe packing list is attached.\n\n{company}',
+  },
+  trouble: {
+    label: 'Something is wrong with it on its way',
+    when: 'once the order desk tells the customer from the list of parcels on the road',
+    values: {
+      ...common,
+      parcel,
+      carrier,
+      tracking,
+      what: { says: 'what the carrier says: delayed, damaged, coming back or lost', example: 'delayed' },
+      note: { says: 'what the order desk adds', example: 'We expect it on Monday' },
+    },
+    subject: 'Your parcel of order {order}',
+    body: 'Dear {customer},\n\n{carrier} tells us that your parcel {parcel} ({tracking}) is {what}.\n\n{note}\n\nWe see to it. Answer this mail if you want something else of us.\n\n{company}',
+  },
+});
+export type LetterName = keyof typeof LETTERS;
+export const isLetterName = (name: string): name is LetterName => Object.hasOwn(LETTERS, name);
