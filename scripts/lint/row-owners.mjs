@@ -49,7 +49,7 @@ const OWNED = {
   counting: ['spot_count'],
   picking: ['daily_run', 'round', 'round_order', 'round_stop', 'tote_use'],
   weighing: ['scale'],
-  packing: ['parcel', 'parcel_line', 'parcel_label'],
+  packing: ['parcel', 'parcel_line', 'parcel_label', 'parcel_serial'],
   dispatch: ['hand_over'],
   tracking: ['parcel_event', 'carrier_poll', 'claim'],
 };

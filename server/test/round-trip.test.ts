@@ -53,6 +53,9 @@ describe('everything given out, taken in by an empty company, given out again', 
     await full.source.query(
       `INSERT INTO channel_site (channel_id, site_id) SELECT c.id, s.id FROM channel c JOIN site s ON s.code = 'QUAY' WHERE c.code = 'SHOP'`,
     );
+    await full.source.query(
+      `INSERT INTO carrier_service (carrier_id, code, name, days, price, most_g) SELECT id, 'today', 'In town today', 0, '4.80', 12000 FROM carrier WHERE code = 'PEDAL'`,
+    );
     await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
     const [of] = await full.source.query<{ supplier: string; sku: string }[]>(
       'SELECT s.code AS supplier, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id ORDER BY i.sku LIMIT 1',

@@ -38,6 +38,8 @@ export interface PackTask {
   note: string | null;
   noteSeen: boolean;
   parcels: readonly PackParcel[];
+  /** Serial numbers that are in its parcels; absent: none. */
+  serials?: readonly { line: number; parcel: number; serial: string }[];
   /** What is to be taken out and put away; absent where nothing is. */
   spare?: readonly SpareGoods[];
 }
@@ -50,6 +52,8 @@ export interface PackCommand {
   parcel: number;
   line: number;
   units: number;
+  /** The serial number of the piece, where the item asks for one; absent: none. */
+  serial?: string;
   how: How;
 }
 
@@ -101,6 +105,8 @@ export interface RepackCommand {
   to: number;
   line: number;
   units: number;
+  /** The serial number of the piece, where the item asks for one. */
+  serial?: string;
   how: How;
 }
 
@@ -123,6 +129,8 @@ export interface PackState extends FlowState<PackingCommand> {
   parcel: number | null;
   /** The parcel that scanned goods come out of; null while they come out of the tote. */
   outOf: number | null;
+  /** The line of the piece in hand whose serial number is to be scanned; null where none is. */
+  serialOf: number | null;
 }
 
 export type PackInput =
@@ -148,7 +156,7 @@ export type PackInput =
       more?: boolean;
     };
 
-export const startPack: PackState = { line: null, parcel: null, outOf: null, pending: [] };
+export const startPack: PackState = { line: null, parcel: null, outOf: null, serialOf: null, pending: [] };
 
 /** What a line still wants proved, with what this bench has posted and not yet heard back about. */
 export function toPack(state: Pick<PackState, 'pending'>, line: PackLine): number {
@@ -194,6 +202,16 @@ export function parcelsNow(task: PackTask, state: Pick<PackState, 'pending'>): P
     change(c.to, add(c.line, c.units));
   }
   return [...parcels.values()].sort((a, b) => a.number - b.number);
+}
+
+/** The parcel that a serial number lies in, with what is on its way; undefined where it lies in none of this order. */
+export function parcelOfSerial(task: PackTask, state: Pick<PackState, 'pending'>, line: number, serial: string): number | undefined {
+  let found = task.serials?.find((s) => s.line === line && s.serial === serial)?.parcel;
+  for (const c of state.pending) {
+    if (c.kind === 'pack' && c.line === line && c.serial === serial) found = c.parcel;
+    if (c.kind === 'repack' && c.line === line && c.serial === serial) found = c.to;
+  }
+  return found;
 }
 
 /** The parcel that goods go into now. */

@@ -12,13 +12,17 @@ import {
   type PackState,
   type PackTask,
   parcelInUse,
+  parcelOfSerial,
   parcelsNow,
   startPack,
   toPack,
   trustedRest,
   unitsIn,
 } from './pack-task.js';
+import type { Meaning } from './resolve.js';
 import type { Step } from './types.js';
+
+const MOST_SERIAL = 60;
 
 type Result = Step<PackState, PackingCommand>;
 type Now = Moment<PackTask, PackState>;
@@ -28,11 +32,15 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
   kind: 'pack',
   start: startPack,
   owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all'],
-  emptied: (state) => ({ ...state, line: null, outOf: null }),
+  emptied: (state) => ({ ...state, line: null, outOf: null, serialOf: null }),
   strays: () => null,
   item(now, meaning) {
     const lines = now.task.lines.filter((l) => l.itemId === meaning.item.id);
     const line = lines.find((l) => toPack(now.state, l) > 0) ?? lines[0];
+    const inHand = now.task.lines.find((l) => l.line === now.state.serialOf);
+    if (inHand && inHand.itemId !== meaning.item.id)
+      return refuse(now.state, { band: 'not-this', title: nameOf(now, inHand), detail: 'Scan its serial number first, or let it go' }, now);
+    if (line && meaning.item.asksSerial) return onePiece(now, line, meaning);
     if (line) return now.state.outOf === null ? prove(now, line, meaning.pack.factor) : takeOut(now, lines, meaning.pack.factor);
     const home = meaning.item.home ? ` Belongs in ${meaning.item.home}` : '';
     return refuse(now.state, { band: 'not-this', title: meaning.item.name, detail: `Not on ${now.task.order}.${home}` }, now);
@@ -43,7 +51,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
       { band: 'not-this', title: place.code, detail: `${now.task.order} is open here. Finish it or park it before the next tote` },
       now,
     ),
-  unknown: paper,
+  unknown: (now, code) => (now.state.serialOf === null ? paper(now, code) : numbered(now, code)),
   cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next'), take: countRest, all: takeAll },
   inputs: {
     count(now, input) {
@@ -63,10 +71,51 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
   },
 });
 
+const nameOf = (now: Now, line: PackLine): string => now.book.items[line.itemId]?.name ?? now.task.order;
+
+/** A piece whose serial number is asked for: taken at once where its code says it, asked for otherwise. */
+function onePiece(now: Now, line: PackLine, { item, pack: unit, serial }: Extract<Meaning, { kind: 'item' }>): Result {
+  if (unit.factor > 1)
+    return refuse(
+      now.state,
+      { band: 'not-this', title: item.name, detail: 'Scan single pieces: each has a serial number of its own' },
+      now,
+    );
+  if (serial) return numbered({ ...now, state: { ...now.state, serialOf: line.line } }, serial);
+  if (now.state.serialOf !== null)
+    return refuse(now.state, { band: 'not-this', title: item.name, detail: 'That is the code of the goods. Scan the serial number' }, now);
+  if (now.state.outOf === null) {
+    const refusal = checkPack(now.task.order, item, 1, toPack(now.state, line));
+    if (refusal) return refuse(now.state, refusal, now);
+  }
+  return stay({ ...now.state, line: line.line, serialOf: line.line }, accepted(item.name, 'Now its serial number'));
+}
+
+/** The serial number of the piece in hand. */
+function numbered(now: Now, scanned: string): Result {
+  const line = now.task.lines.find((l) => l.line === now.state.serialOf);
+  const serial = scanned.trim().toUpperCase();
+  if (!line) return stay({ ...now.state, serialOf: null });
+  const lies = parcelOfSerial(now.task, now.state, line.line, serial);
+  const no = (detail: string) => refuse<PackState, PackingCommand>(now.state, { band: 'not-this', title: serial, detail }, now);
+  if (/^[SRPVHA]-\d+(-\d+)?$/.test(serial)) return no('That is a paper or a badge. Scan the serial number on the piece');
+  if (serial.length > MOST_SERIAL) return no('No serial number is as long as that. Scan the one on the piece');
+  const { outOf } = now.state;
+  if (outOf === null && lies !== undefined) return no(`It is in parcel ${lies} already. Scan the number of another piece`);
+  if (outOf !== null && lies !== outOf) return no(`It is not in parcel ${outOf}`);
+  const free = { ...now, state: { ...now.state, serialOf: null } };
+  const step = outOf === null ? prove(free, line, 1) : takeOut(free, [line], 1);
+  return {
+    ...step,
+    commands: step.commands.map((c) => (c.kind === 'pack' || c.kind === 'repack' ? { ...c, serial } : c)),
+  };
+}
+
 /** A number keyed for goods of which one was scanned, unless every piece of them is to be scanned. */
 function counted(now: Now, line: PackLine, units: number): Result {
   const item = now.book.items[line.itemId];
-  if (item?.scanEach) return refuse(now.state, { band: 'not-this', title: item.name, detail: 'Scan each piece of it' }, now);
+  if (item?.scanEach || item?.asksSerial)
+    return refuse(now.state, { band: 'not-this', title: item.name, detail: 'Scan each piece of it' }, now);
   return prove(now, line, units);
 }
 

@@ -23,6 +23,8 @@ export type Meaning =
       /** How many of the pack the label says there are; null where it says nothing. */
       count: number | null;
       sscc: string | null;
+      /** The serial number on it, where it is kept as no lot; null where it has none. */
+      serial: string | null;
     }
   | { kind: 'pallet'; sscc: string }
   | { kind: 'place'; place: PlaceFacts }
@@ -59,7 +61,16 @@ export function resolve(code: string, book: Codebook): Meaning {
     // A serial number is kept as a lot of one.
     const lot = read.ok ? ((item.tracking === 'serial' ? read.fields['21'] : read.fields['10']) ?? null) : null;
     const expires = read.ok ? (read.dates['17'] ?? read.dates['15'] ?? null) : null;
-    return { kind: 'item', item, pack, lot, expires, count: countOn(read), sscc: (read.ok && read.fields['00']) || null };
+    return {
+      kind: 'item',
+      item,
+      pack,
+      lot,
+      expires,
+      count: countOn(read),
+      sscc: (read.ok && read.fields['00']) || null,
+      serial: (read.ok && read.fields['21']) || null,
+    };
   }
   if (read.ok && read.fields['00']) return { kind: 'pallet', sscc: read.fields['00'] };
   const place = Object.hasOwn(book.places, key) ? book.places[key] : undefined;

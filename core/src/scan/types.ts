@@ -57,6 +57,8 @@ export interface ItemFacts {
   minLifeDays?: number | null;
   /** Every piece of it is scanned when it is picked, and no number keyed; absent: no. */
   scanEach?: boolean;
+  /** Each piece of it has a serial number that is scanned when it is packed, and only then; absent: no. */
+  asksSerial?: boolean;
   /** Where it belongs at this site, as people say it; null where it has no home. */
   home: string | null;
 }

@@ -36,9 +36,9 @@ export class CodebookQueries {
   async items(tx: Pick<Tx, 'query'>, siteId: number, itemIds?: readonly number[]): Promise<Record<string, ItemFacts>> {
     const only = itemIds ? `WHERE i.id IN (${marks(itemIds)})` : '';
     const params = [...(itemIds ?? [])];
-    const found = await rows<Omit<ItemFacts, 'packs' | 'scanEach'> & { scanEach: number }>(
+    const found = await rows<Omit<ItemFacts, 'packs' | 'scanEach' | 'asksSerial'> & { scanEach: number; asksSerial: number }>(
       tx,
-      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, i.storage, i.min_life_days AS minLifeDays, i.scan_each AS scanEach, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
+      `SELECT i.id, i.sku, i.name, i.picture, i.tracking, i.storage, i.min_life_days AS minLifeDays, i.scan_each AS scanEach, i.serial_at_packing AS asksSerial, p.code AS home FROM item i LEFT JOIN item_site h ON h.item_id = i.id AND h.site_id = ? LEFT JOIN place p ON p.id = h.home_place_id ${only}`,
       [siteId, ...params],
     );
     const packs = await rows<PackRow>(
@@ -47,7 +47,13 @@ export class CodebookQueries {
       params,
     );
     const items: Record<string, ItemFacts> = {};
-    for (const { scanEach, ...item } of found) items[item.id] = { ...item, ...(scanEach === 1 ? { scanEach: true } : {}), packs: [] };
+    for (const { scanEach, asksSerial, ...item } of found)
+      items[item.id] = {
+        ...item,
+        ...(scanEach === 1 ? { scanEach: true } : {}),
+        ...(asksSerial === 1 && item.tracking !== 'serial' ? { asksSerial: true } : {}),
+        packs: [],
+      };
     for (const { item_id, ...pack } of packs) items[item_id]?.packs.push(pack);
     return items;
   }

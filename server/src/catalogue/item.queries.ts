@@ -22,6 +22,7 @@ interface ItemFactsRow {
   labour: string | null;
   neverHoldsUp: number;
   scanEach: number;
+  serialAtPacking: number;
   keepUpright: number;
   fragile: number;
   extra: unknown;
@@ -49,7 +50,7 @@ export class ItemQueries {
     const item = await one<ItemFactsRow>(
       this.source,
       `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, p.mark AS pictureMark, i.tracking, i.rotation, i.storage, i.min_life_days AS minLifeDays, i.tax_code AS taxCode, i.cost, ${BOOKED_COST}, i.labour,
-         i.never_holds_up AS neverHoldsUp, i.scan_each AS scanEach, i.keep_upright AS keepUpright, i.fragile, i.extra, i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize, i.version
+         i.never_holds_up AS neverHoldsUp, i.scan_each AS scanEach, i.serial_at_packing AS serialAtPacking, i.keep_upright AS keepUpright, i.fragile, i.extra, i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize, i.version
        FROM item i LEFT JOIN item_picture p ON p.item_id = i.id LEFT JOIN cost_pool v ON v.item_id = i.id WHERE i.sku = ?`,
       [sku],
     );
@@ -72,6 +73,7 @@ export class ItemQueries {
       extra: parsed<Record<string, string>>(extra),
       neverHoldsUp: item.neverHoldsUp === 1,
       scanEach: item.scanEach === 1,
+      serialAtPacking: item.serialAtPacking === 1,
       keepUpright: item.keepUpright === 1,
       fragile: item.fragile === 1,
       packs: packs.get(item.id) ?? [],

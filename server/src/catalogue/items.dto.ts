@@ -121,6 +121,7 @@ export class ItemDto {
   neverHoldsUp: boolean;
   /** Whether pickers scan every piece of it. */
   scanEach: boolean;
+  serialAtPacking: boolean;
   /** How it lies in a box: its height stays vertical; nothing stands on it. */
   keepUpright: boolean;
   fragile: boolean;
@@ -174,6 +175,7 @@ export class EditItemDto {
   @IsOptional() @Matches(PRICE, { message: COST_SAYS }) labour?: string | null;
   @IsBoolean() neverHoldsUp: boolean;
   @IsOptional() @IsBoolean() scanEach?: boolean;
+  @IsOptional() @IsBoolean() serialAtPacking?: boolean;
   @IsOptional() @IsBoolean() keepUpright?: boolean;
   @IsOptional() @IsBoolean() fragile?: boolean;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @Length(1, 30, { each: true }) tags?: string[];

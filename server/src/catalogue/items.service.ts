@@ -125,6 +125,7 @@ export class ItemsService {
       rotation: input.rotation,
       never_holds_up: input.neverHoldsUp ? 1 : 0,
       ...(input.scanEach === undefined ? {} : { scan_each: input.scanEach ? 1 : 0 }),
+      ...(input.serialAtPacking === undefined ? {} : { serial_at_packing: input.serialAtPacking ? 1 : 0 }),
       ...(input.keepUpright === undefined ? {} : { keep_upright: input.keepUpright ? 1 : 0 }),
       ...(input.fragile === undefined ? {} : { fragile: input.fragile ? 1 : 0 }),
       ...(input.kind ? { kind: input.kind } : {}),

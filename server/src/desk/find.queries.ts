@@ -49,6 +49,12 @@ export class FindQueries {
         1,
         siteIds,
       ),
+      // A serial number that was scanned at packing leads to whom the piece went.
+      rows<FoundDto>(
+        this.source,
+        `SELECT 'Order' AS kind, o.code, CONCAT(o.customer, ', serial number ', s.serial) AS title, CONCAT('/orders/', o.code) AS link FROM parcel_serial s JOIN parcel p ON p.id = s.parcel_id JOIN sales_order o ON o.id = p.order_id WHERE s.serial = ? AND o.site_id IN (?) LIMIT ${MOST}`,
+        [word.toUpperCase(), [0, ...siteIds]],
+      ),
     ]);
     return { opens: null, found: found.flat() };
   }

@@ -109,6 +109,7 @@ export class BookItemDto {
   minLifeDays?: number | null;
   /** Whether pickers scan every piece of it. */
   scanEach?: boolean;
+  asksSerial?: boolean;
   home: string | null;
   packs: BookPackDto[];
   codes: BookCodeDto[];

@@ -118,7 +118,13 @@ export class SpareDto implements SpareGoods {
   units: number;
   code: string;
 }
+export class PackedSerialDto {
+  line: number;
+  parcel: number;
+  serial: string;
+}
 export class PackTaskDto implements PackTask {
+  serials: PackedSerialDto[];
   /** What the order wants no longer: to be taken out and put away. */
   spare: SpareDto[];
   order: string;
@@ -153,6 +159,7 @@ export class PackCommandDto extends HowDto implements PackCommand {
   @IsInt() @Min(1) @Max(99) parcel: number;
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
+  @IsOptional() @IsString() @Length(1, 60) serial?: string;
 }
 export class PackedLineOfDto {
   @IsInt() @Min(1) line: number;
@@ -197,6 +204,7 @@ export class RepackCommandDto extends HowDto implements RepackCommand {
   @IsInt() @Min(1) @Max(99) to: number;
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
+  @IsOptional() @IsString() @Length(1, 60) serial?: string;
 }
 export class ParkCommandDto extends FloorCommandDto implements ParkCommand {
   @ApiProperty({ enum: ['park'] }) @IsIn(['park']) kind: 'park';

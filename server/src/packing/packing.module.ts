@@ -10,6 +10,7 @@ import { PackingFloor } from './packing.floor.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 import { ParcelLabels } from './parcel-labels.service.js';
+import { ParcelSerials } from './parcel-serials.js';
 import { ParcelPapers } from './parcel-papers.service.js';
 import { ParcelsService } from './parcels.service.js';
 import { ReopeningService } from './reopening.service.js';
@@ -17,7 +18,17 @@ import { ReopeningService } from './reopening.service.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
   controllers: [PackingController],
-  providers: [PackingQueries, PackingService, ParcelsService, ParcelLabels, ParcelPapers, ReopeningService, LabelService, PackingFloor],
+  providers: [
+    PackingQueries,
+    PackingService,
+    ParcelsService,
+    ParcelLabels,
+    ParcelSerials,
+    ParcelPapers,
+    ReopeningService,
+    LabelService,
+    PackingFloor,
+  ],
   exports: [ParcelsService, ParcelPapers],
 })
 export class PackingModule {}

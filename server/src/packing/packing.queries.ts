@@ -107,6 +107,11 @@ export class PackingQueries {
       noteSeen: order.note_seen_by !== null,
       lines: await this.lines(tx, order),
       spare: await this.spare(tx, order.id),
+      serials: await rows<{ line: number; parcel: number; serial: string }>(
+        tx,
+        'SELECT l.line, p.number AS parcel, s.serial FROM parcel_serial s JOIN parcel p ON p.id = s.parcel_id JOIN sales_order_line l ON l.id = s.order_line_id WHERE p.order_id = ? ORDER BY s.id',
+        [order.id],
+      ),
       parcels: await Promise.all(
         all
           .filter((p) => p.state !== 'gone' && p.state !== 'void')
@@ -133,7 +138,7 @@ export class PackingQueries {
     }>(
       tx,
       `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile,
-         MAX(p.kind <> 'parcel' AND (i.scan_each = 1 OR w.id IS NULL OR NOT EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.server_at >= w.begun_at)
+         MAX(p.kind <> 'parcel' AND (i.scan_each = 1 OR i.serial_at_packing = 1 OR w.id IS NULL OR NOT EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.server_at >= w.begun_at)
            OR EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.reverses_id IS NULL AND COALESCE(m.how, 'typed') <> 'scanned' AND m.server_at >= w.begun_at))) AS unproved
        FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 JOIN item i ON i.id = l.item_id
          LEFT JOIN tote_use w ON w.open_tote = v.place_id

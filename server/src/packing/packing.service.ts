@@ -10,8 +10,10 @@ import { type Act, badState, insert, mustBeAt, num, one, Problem, refused, rows,
 import { addPlace } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
+import { ParcelSerials } from './parcel-serials.js';
 
 interface PackUndo extends Record<string, unknown> {
+  serial?: string;
   movements: number[];
   order: string;
   lineId: number;
@@ -58,6 +60,7 @@ export class PackingService {
     private readonly codebook: CodebookQueries,
     private readonly states: OrderStates,
     private readonly activity: ActivityService,
+    private readonly serials: ParcelSerials,
     undo: UndoService,
   ) {
     undo.register('pack', 'pack', (tx, act, payload) => this.takeBack(tx, act, payload as PackUndo | PackAllUndo));
@@ -114,7 +117,7 @@ export class PackingService {
     tx: Tx,
     act: Act,
     order: BenchOrder,
-    goods: Pick<PackCommand, 'line' | 'units' | 'parcel'>,
+    goods: Pick<PackCommand, 'line' | 'units' | 'parcel' | 'serial'>,
     how: How | null,
   ): Promise<{ undo: PackUndo; item: ItemFacts }> {
     const line = await this.line(tx, order.id, goods.line);
@@ -124,6 +127,7 @@ export class PackingService {
       throw refused(refusal ?? { band: 'not-this', title: 'Not on this order', detail: `${order.code} has no such line` });
     const parts = await this.fromTotes(tx, line.id, goods.units);
     const parcel = await this.parcel(tx, order, goods.parcel, parts[0]?.toteId ?? 0);
+    const serial = await this.serials.packed(tx, item, { parcelId: parcel.id, lineId: line.id }, goods);
     if (order.parked_why !== null) await this.states.park(tx, order.id, null);
     const { ids } = await this.ledger.post(
       tx,
@@ -144,6 +148,7 @@ export class PackingService {
       lineId: line.id,
       itemId: line.itemId,
       parcelId: parcel.id,
+      ...(serial ? { serial } : {}),
       parts: parts.map((p) => ({ ...p, parcelPlaceId: parcel.place_id })),
     };
     await this.follow(tx, order.site_id, undo, 1);
@@ -275,6 +280,7 @@ export class PackingService {
       const parcel = await one<{ state: string }>(tx, 'SELECT state FROM parcel WHERE id = ? FOR UPDATE', [part.parcelId]);
       if (parcel?.state !== 'open') throw new Problem(409, 'undo', `${undo.order} has its label. Open the parcel again first`);
       await this.totesMustWait(tx, order, part);
+      if (part.serial) await this.serials.out(tx, part.itemId, part.serial);
       await this.ledger.reverse(tx, act, part.movements, part.order);
       await this.follow(tx, order.site_id, part, -1);
     }

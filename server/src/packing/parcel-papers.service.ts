@@ -23,7 +23,13 @@ interface Head {
   parcels: string;
   tracking: string | null;
 }
-type Row = Omit<GoodsLine, 'quantity' | 'note'> & { quantity: string; lot: string | null; expires: string | null; tracking: string };
+type Row = Omit<GoodsLine, 'quantity' | 'note'> & {
+  quantity: string;
+  lot: string | null;
+  expires: string | null;
+  tracking: string;
+  serials: string | null;
+};
 
 /** The papers that go with a parcel: what is in it, and what of its order is not. */
 @Injectable()
@@ -57,7 +63,8 @@ export class ParcelPapers {
     if (!head) throw notFound(`Parcel ${code}`);
     const goods = await rows<Row>(
       this.source,
-      `SELECT i.name, i.sku AS code, SUM(c.units) AS quantity, u.name AS unit, u.plural AS units, i.tracking, t.code AS lot, DATE_FORMAT(t.expires_on, '%Y-%m-%d') AS expires
+      `SELECT i.name, i.sku AS code, SUM(c.units) AS quantity, u.name AS unit, u.plural AS units, i.tracking, t.code AS lot, DATE_FORMAT(t.expires_on, '%Y-%m-%d') AS expires,
+         (SELECT GROUP_CONCAT(s.serial ORDER BY s.id SEPARATOR ', ') FROM parcel_serial s WHERE s.parcel_id = c.parcel_id AND s.order_line_id = l.id) AS serials
        FROM parcel_line c JOIN sales_order_line l ON l.id = c.order_line_id JOIN item i ON i.id = l.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN lot t ON t.id = c.lot_id
        WHERE c.parcel_id = ? GROUP BY l.id, c.lot_id ORDER BY l.line, t.code`,
       [head.id],
@@ -67,10 +74,10 @@ export class ParcelPapers {
       ...of,
       siteId,
       parcels: num(parcels),
-      goods: goods.map(({ quantity, lot, expires, tracking, ...g }) => ({
+      goods: goods.map(({ quantity, lot, expires, tracking, serials, ...g }) => ({
         ...g,
         quantity: num(quantity),
-        note: traced(tracking, lot, expires),
+        note: [traced(tracking, lot, expires), serials && `serial number ${serials}`].filter(Boolean).join(', '),
       })),
       follows: await this.follows(order_id, id),
     };

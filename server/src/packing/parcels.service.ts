@@ -26,6 +26,7 @@ import { SettingsService } from '../settings/index.js';
 import type { PackLineDto } from './packing.dto.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
+import { ParcelSerials } from './parcel-serials.js';
 import { ParcelLabels } from './parcel-labels.service.js';
 
 /** Closes parcels: contents and note proved, weight checked, the label asked for through the outbox. */
@@ -42,6 +43,7 @@ export class ParcelsService {
     private readonly boxes: BoxesService,
     private readonly commands: CommandLog,
     private readonly labels: ParcelLabels,
+    private readonly serials: ParcelSerials,
   ) {}
 
   /** Closes an open parcel. Refused while goods, the note or an odd weight want looking at. */
@@ -204,7 +206,8 @@ export class ParcelsService {
   }
 
   /** Units of a line are wanted no longer in an open parcel; they lie there until somebody puts them away. */
-  takeOut(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
+  async takeOut(tx: Tx, parcelId: number, lineId: number, lotId: number, units: number): Promise<void> {
+    await this.serials.fewer(tx, parcelId, lineId, units);
     return this.packing.contentsChange(tx, parcelId, lineId, lotId, -units);
   }
 
@@ -217,6 +220,7 @@ export class ParcelsService {
     );
     for (const { id } of parcels) {
       await update(tx, 'parcel', { id }, { state: 'void' });
+      await this.serials.apart(tx, id);
       await this.labels.drop(tx, id);
     }
     return parcels;

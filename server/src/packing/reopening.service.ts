@@ -11,6 +11,7 @@ import { type Act, badState, notFound, one, refused, rows, type Tx, update } fro
 import { LedgerService } from '../stock/index.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
+import { ParcelSerials } from './parcel-serials.js';
 import { ParcelLabels } from './parcel-labels.service.js';
 
 interface ParcelRow {
@@ -29,6 +30,7 @@ export class ReopeningService {
     private readonly queries: PackingQueries,
     private readonly packing: PackingService,
     private readonly labels: ParcelLabels,
+    private readonly serials: ParcelSerials,
     private readonly containers: Containers,
     private readonly boxes: BoxesService,
     private readonly states: OrderStates,
@@ -102,6 +104,7 @@ export class ReopeningService {
     const source = await this.parcel(tx, order.id, command.from);
     if (!line || !item || !source) throw notFound(`Line ${command.line} of ${order.code}`);
     const target = await this.packing.parcel(tx, order, command.to, source.place_id);
+    await this.serials.moved(tx, item, source.id, target.id, command);
     const lots = await rows<{ lot_id: number; units: number }>(
       tx,
       'SELECT lot_id, units FROM parcel_line WHERE parcel_id = ? AND order_line_id = ? ORDER BY lot_id FOR UPDATE',

@@ -4361,6 +4361,7 @@ export interface components {
             neverHoldsUp: boolean;
             /** @description Whether pickers scan every piece of it. */
             scanEach: boolean;
+            serialAtPacking: boolean;
             /** @description How it lies in a box: its height stays vertical; nothing stands on it. */
             keepUpright: boolean;
             fragile: boolean;
@@ -4420,6 +4421,7 @@ export interface components {
             labour?: string | null;
             neverHoldsUp: boolean;
             scanEach?: boolean;
+            serialAtPacking?: boolean;
             keepUpright?: boolean;
             fragile?: boolean;
             tags?: string[];
@@ -4786,12 +4788,13 @@ export interface components {
             name: string;
             picture: string;
             /** @enum {string} */
-            tracking: "lot" | "none" | "lot-expiry" | "serial";
+            tracking: "serial" | "lot" | "none" | "lot-expiry";
             /** @enum {string} */
             storage?: "cold" | "restricted" | "any";
             minLifeDays?: number | null;
             /** @description Whether pickers scan every piece of it. */
             scanEach?: boolean;
+            asksSerial?: boolean;
             home: string | null;
             packs: components["schemas"]["BookPackDto"][];
             codes: components["schemas"]["BookCodeDto"][];
@@ -7452,6 +7455,7 @@ export interface components {
             parcel: number;
             line: number;
             units: number;
+            serial?: string;
             /** @enum {string} */
             how: "scanned" | "typed";
             /** Format: uuid */
@@ -7524,6 +7528,7 @@ export interface components {
             to: number;
             line: number;
             units: number;
+            serial?: string;
             /** @enum {string} */
             how: "scanned" | "typed";
             /** Format: uuid */
@@ -7883,6 +7888,11 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        PackedSerialDto: {
+            line: number;
+            parcel: number;
+            serial: string;
+        };
         SpareDto: {
             itemId: number;
             units: number;
@@ -7949,6 +7959,7 @@ export interface components {
             left: number | null;
         };
         PackTaskDto: {
+            serials: components["schemas"]["PackedSerialDto"][];
             /** @description What the order wants no longer: to be taken out and put away. */
             spare: components["schemas"]["SpareDto"][];
             order: string;

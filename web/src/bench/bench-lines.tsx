@@ -1,5 +1,7 @@
 import { spell } from '@vectrum/core/quantity';
 import type { Codebook, ItemFacts, PackLine } from '@vectrum/core/scan';
+import { useState } from 'react';
+import { Input } from '../ui/input';
 import { TextButton } from '../ui/button';
 import { Glyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
@@ -9,19 +11,49 @@ const baseOf = (item: ItemFacts) => item.packs.find((p) => p.factor === 1)?.id ?
 /** Pieces that are shown one by one. */
 const MOST_MARKS = 8;
 
+/** The serial number of the piece in hand: scanned, or typed where it cannot be. */
+function TypedSerial({ onSerial }: { onSerial: (serial: string) => void }) {
+  const [serial, setSerial] = useState('');
+  return (
+    <form
+      className="flex gap-2 items-center mt-1"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (serial.trim()) onSerial(serial);
+        setSerial('');
+      }}
+    >
+      <b>Scan its serial number</b>
+      <Input
+        className="code"
+        style={{ width: 170 }}
+        aria-label="Serial number"
+        maxLength={60}
+        value={serial}
+        onChange={(e) => setSerial(e.target.value)}
+      />
+    </form>
+  );
+}
+
 /** The order's lines, each filling in its place; the next one is in the highlighter. */
 export function BenchLines({
   lines,
   next,
   touched,
   book,
+  serialOf,
   onRest,
+  onSerial,
 }: {
-  lines: (PackLine & { rest: number; shelf: string | null })[];
+  lines: (PackLine & { rest: number; shelf: string | null; serials: readonly string[] })[];
   next: number | undefined;
   /** The line last scanned, of which the rest may be counted. */
   touched: number | null;
   book: Codebook;
+  /** The line of the piece whose serial number is to be scanned. */
+  serialOf: number | null;
+  onSerial: (serial: string) => void;
   onRest: (packId: number, count: number) => void;
 }) {
   return (
@@ -41,6 +73,8 @@ export function BenchLines({
                     , from <span className="code">{l.shelf}</span>
                   </>
                 )}
+                {l.serials.length > 0 && <span className="code block">{l.serials.join(', ')}</span>}
+                {l.line === serialOf && <TypedSerial onSerial={onSerial} />}
               </span>
             </div>
             <span className="marks" role="img" aria-label={`${l.picked - l.rest} of ${l.picked} in`}>
@@ -56,7 +90,7 @@ export function BenchLines({
               ) : (
                 <>
                   <b>{l.rest}</b> to go
-                  {l.line === touched && l.rest > 1 && item && !item.scanEach && (
+                  {l.line === touched && l.rest > 1 && item && !item.scanEach && !item.asksSerial && (
                     <TextButton type="button" className="block ml-auto" onClick={() => onRest(baseOf(item), l.rest)}>
                       all {l.rest} counted
                     </TextButton>

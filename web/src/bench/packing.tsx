@@ -44,6 +44,10 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
   const left = leftToPack(task, state);
   const closed = left === 0 && (task.state !== 'picked' || (parcels.length > 0 && parcels.every((p) => !p.open)));
   const noteRead = noteIsRead(task, state);
+  const serialsOf = (line: number) => [
+    ...task.serials.flatMap((s) => (s.line === line ? [s.serial] : [])),
+    ...state.pending.flatMap((c) => (c.kind === 'pack' && c.line === line && c.serial ? [c.serial] : [])),
+  ];
   const parcel = useClosing({ task, state, parcels, input, say: flow.say, onPark: () => setParking(true) });
   useEffect(() => {
     closing.current = parcel;
@@ -116,7 +120,9 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             </Said>
           )}
           <BenchLines
-            lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l) }))}
+            lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l), serials: serialsOf(l.line) }))}
+            serialOf={state.serialOf}
+            onSerial={(code) => flow.scan(code, 'typed')}
             next={closed ? undefined : openLine(task, state)?.line}
             touched={closed || state.outOf !== null ? null : state.line}
             book={book}

@@ -487,6 +487,7 @@ export interface Tables {
       scan_each: number;
       keep_upright: number;
       fragile: number;
+      serial_at_packing: number;
     };
     needs: 'sku' | 'name';
     computed: never;
@@ -671,6 +672,11 @@ export interface Tables {
   parcel_line: {
     row: { id: number; parcel_id: number; order_line_id: number; lot_id: number; units: number };
     needs: 'parcel_id' | 'order_line_id' | 'units';
+    computed: never;
+  };
+  parcel_serial: {
+    row: { id: number; parcel_id: number; order_line_id: number; item_id: number; serial: string };
+    needs: 'parcel_id' | 'order_line_id' | 'item_id' | 'serial';
     computed: never;
   };
   parked_message: {

@@ -70,6 +70,20 @@ CREATE TABLE claim (
   CONSTRAINT ck_claim_kind CHECK (kind IN ('delayed','damaged','returned','lost')),
   CONSTRAINT ck_claim_state CHECK (state IN ('open','claimed','settled','dropped'))
 );
+ALTER TABLE item ADD COLUMN serial_at_packing TINYINT NOT NULL DEFAULT 0;
+CREATE TABLE parcel_serial (
+  id INT UNSIGNED PRIMARY KEY AUTO_INCREMENT,
+  parcel_id INT UNSIGNED NOT NULL,
+  order_line_id INT UNSIGNED NOT NULL,
+  item_id INT UNSIGNED NOT NULL,
+  serial VARCHAR(60) NOT NULL,
+  UNIQUE KEY uq_parcel_serial (item_id, serial),
+  KEY ix_serial_parcel (parcel_id),
+  KEY ix_serial (serial),
+  CONSTRAINT fk_serial_parcel FOREIGN KEY (parcel_id) REFERENCES parcel (id),
+  CONSTRAINT fk_serial_line FOREIGN KEY (order_line_id) REFERENCES sales_order_line (id),
+  CONSTRAINT fk_serial_item FOREIGN KEY (item_id) REFERENCES item (id)
+);
 CREATE TABLE letter (
   name VARCHAR(20) PRIMARY KEY,
   subject VARCHAR(150) NOT NULL,
@@ -87,6 +101,8 @@ CREATE TABLE company_mark (
 const DOWN = `
 DROP TABLE company_mark;
 DROP TABLE letter;
+DROP TABLE parcel_serial;
+ALTER TABLE item DROP COLUMN serial_at_packing;
 DROP TABLE claim;
 DROP TABLE carrier_poll;
 DROP TABLE parcel_event;

@@ -27,8 +27,9 @@ export function PackPage() {
 }
 
 /** What the screen asks for, in a few words. */
-function asked(left: number, trusted: number, noteRead: boolean, parcel: Closing): string {
+function asked(left: number, trusted: number, noteRead: boolean, serial: boolean, parcel: Closing): string {
   if (!noteRead) return 'Read the note';
+  if (serial) return 'Scan its serial number';
   if (left > 0) return trusted === left ? 'All of it in the box?' : 'Scan the goods';
   if (parcel.weightG === null) return 'Weigh it';
   return parcel.offWeight ? 'Look into the box' : 'Have the label printed';
@@ -68,7 +69,7 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
         <span className="code">{task.order}</span>
         <span>{closed ? 'packed' : `${left} of ${all} to go`}</span>
       </PhoneHead>
-      <Ask>{closed ? `${task.customer} is packed` : asked(left, trusted, noteRead, parcel)}</Ask>
+      <Ask>{closed ? `${task.customer} is packed` : asked(left, trusted, noteRead, state.serialOf !== null, parcel)}</Ask>
       <PhoneBody>
         {closed ? (
           <Labels parcels={task.allParcels} unsent={flow.unsent.length} onWait={() => void ready.refetch()} />
@@ -80,21 +81,27 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
               </Say>
             )}
             <SpareList spare={task.spare} book={book} />
-            <PhoneList aria-label="Lines" className="mt-2">
-              {task.lines.map((l) => {
-                const item = book.items[l.itemId];
-                const rest = toPack(state, l);
-                return (
-                  <PhoneItem key={l.line}>
-                    <div className="grid grid-cols-[1fr_auto] gap-x-3 px-[18px] py-2 border-b border-rule">
-                      <b>{item?.name}</b>
-                      <Glyph name={rest === 0 ? 'full' : rest < l.picked ? 'half' : 'empty'} size={20} says />
-                      <span>{rest === 0 ? `${spell(l.picked, item?.packs ?? [])} in` : `${spell(rest, item?.packs ?? [])} to go`}</span>
-                    </div>
-                  </PhoneItem>
-                );
-              })}
-            </PhoneList>
+            {parcel.begun && left === 0 ? (
+              <Say className="text-[17px]">
+                {plural(task.lines.length, 'line', 'lines')}, {plural(all, 'piece', 'pieces')} in
+              </Say>
+            ) : (
+              <PhoneList aria-label="Lines" className="mt-2">
+                {task.lines.map((l) => {
+                  const item = book.items[l.itemId];
+                  const rest = toPack(state, l);
+                  return (
+                    <PhoneItem key={l.line}>
+                      <div className="grid grid-cols-[1fr_auto] gap-x-3 px-[18px] py-2 border-b border-rule">
+                        <b>{item?.name}</b>
+                        <Glyph name={rest === 0 ? 'full' : rest < l.picked ? 'half' : 'empty'} size={20} says />
+                        <span>{rest === 0 ? `${spell(l.picked, item?.packs ?? [])} in` : `${spell(rest, item?.packs ?? [])} to go`}</span>
+                      </div>
+                    </PhoneItem>
+                  );
+                })}
+              </PhoneList>
+            )}
             {parcel.begun && left === 0 && <ClosingForm task={task} parcel={parcel} number={parcelInUse(task, state)} />}
           </>
         )}

@@ -108,6 +108,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
         <span className="grid gap-1 gap-x-5 sm:grid-cols-[auto_auto] col-span-full">
           <CheckField name="neverHoldsUp" label="Never holds up an order" />
           <CheckField name="scanEach" label="Every piece is scanned when it is picked" />
+          <CheckField name="serialAtPacking" label="A serial number is scanned when it is packed" />
           <CheckField name="keepUpright" label="Kept upright in a box" />
           <CheckField name="fragile" label="Fragile: nothing stands on it" />
         </span>
@@ -136,6 +137,7 @@ const WORDS: Readonly<Record<keyof ItemValues, FieldWords>> = {
   labour: { label: 'Labour' },
   neverHoldsUp: { label: 'Never holds up an order' },
   scanEach: { label: 'Every piece is scanned' },
+  serialAtPacking: { label: 'Serial number at packing' },
   keepUpright: { label: 'Kept upright' },
   fragile: { label: 'Fragile' },
   tags: { label: 'Tags' },

@@ -22,6 +22,7 @@ const item = {
   labour: null,
   neverHoldsUp: false,
   scanEach: false,
+  serialAtPacking: false,
   keepUpright: false,
   fragile: false,
   tags: ['glass', 'spring'],

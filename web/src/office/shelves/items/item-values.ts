@@ -35,6 +35,7 @@ export interface ItemValues {
   labour: string;
   neverHoldsUp: boolean;
   scanEach: boolean;
+  serialAtPacking: boolean;
   keepUpright: boolean;
   fragile: boolean;
   tags: string;
@@ -75,6 +76,7 @@ export function freshValues(sites: readonly Dto['SiteDto'][]): ItemValues {
     labour: '',
     neverHoldsUp: false,
     scanEach: false,
+    serialAtPacking: false,
     keepUpright: false,
     fragile: false,
     tags: '',
@@ -111,6 +113,7 @@ export function valuesOf(item: Dto['ItemDto']): ItemValues {
     labour: money(item.labour),
     neverHoldsUp: item.neverHoldsUp,
     scanEach: item.scanEach,
+    serialAtPacking: item.serialAtPacking,
     keepUpright: item.keepUpright,
     fragile: item.fragile,
     tags: item.tags.join(', '),
@@ -154,6 +157,7 @@ export function bodyOf(v: ItemValues, seesCosts: boolean): Dto['EditItemDto'] {
     taxCode: v.taxCode || null,
     neverHoldsUp: v.neverHoldsUp,
     scanEach: v.scanEach,
+    serialAtPacking: v.serialAtPacking,
     keepUpright: v.keepUpright,
     fragile: v.fragile,
     ...(seesCosts ? { cost: v.cost.trim() || null, labour: v.kind === 'assembly' ? v.labour.trim() || null : null } : {}),
