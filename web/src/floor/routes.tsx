@@ -9,8 +9,6 @@ import { ReceivePage } from './receive/receive-page';
 import { CountPage } from './count-page';
 import { RefillPage } from './refill-page';
 import { SortList } from './sort/sort-list';
-import { QuestionsPage } from './questions-page';
-import { FloorScannerPage } from './scanner-page';
 import { StorePage } from './store-page';
 
 /** The floor: what is done with a phone in the hand. */
@@ -26,8 +24,8 @@ export const routes: RouteObject = {
     { path: 'refill', element: <RefillPage /> },
     { path: 'count', element: <CountPage /> },
     { path: 'look', element: <LookPage /> },
-    { path: 'scanner', element: <FloorScannerPage /> },
-    { path: 'questions', element: <QuestionsPage /> },
+    { path: 'scanner', lazy: async () => ({ Component: (await import('./scanner-page')).FloorScannerPage }) },
+    { path: 'questions', lazy: async () => ({ Component: (await import('./questions-page')).QuestionsPage }) },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
     { path: 'sort', element: <SortList /> },

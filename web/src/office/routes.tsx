@@ -32,21 +32,17 @@ import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
 import { RoundSheet } from './picking/round-sheet';
 import { WalksPage } from './picking/walks-page';
-import { ReleasePage } from './picking/release/release-page';
 import { BoxForm } from './setup/carriers/box-form';
 import { BoxesPage } from './setup/carriers/boxes-page';
 import { CarrierForm } from './setup/carriers/carrier-form';
 import { CarrierSheet } from './setup/carriers/carrier-sheet';
 import { CarriersPage } from './setup/carriers/carriers-page';
-import { ChannelCatalogue } from './setup/channels/channel-catalogue';
 import { ChannelForm } from './setup/channels/channel-form';
 import { ChannelSheet } from './setup/channels/channel-sheet';
 import { ChannelsPage } from './setup/channels/channels-page';
 import { OutboxList } from './setup/outbox-list';
 import { CompanyPage } from './setup/company/company-page';
-import { ImportSheet } from './setup/imports/import-sheet';
 import { ImportsPage } from './setup/imports/imports-page';
-import { DesignPage } from './setup/labels/design-page';
 import { DesignsPage } from './setup/labels/designs-page';
 import { PrintPage } from './setup/labels/print-page';
 import { PrintersPage } from './setup/labels/printers-page';
@@ -179,7 +175,7 @@ export const routes: RouteObject = {
       ],
     },
     { path: 'picking', element: <PickingPage />, children: [{ path: ':code', element: <RoundSheet /> }] },
-    { path: 'picking/release', element: <ReleasePage /> },
+    { path: 'picking/release', lazy: async () => ({ Component: (await import('./picking/release/release-page')).ReleasePage }) },
     { path: 'picking/walks', element: <WalksPage /> },
     {
       path: 'picking/runs',
@@ -202,11 +198,15 @@ export const routes: RouteObject = {
             { path: ':id', element: <PersonSheet /> },
           ],
         },
-        { path: 'imports', element: <ImportsPage />, children: [{ path: ':id', element: <ImportSheet /> }] },
+        {
+          path: 'imports',
+          element: <ImportsPage />,
+          children: [{ path: ':id', lazy: async () => ({ Component: (await import('./setup/imports/import-sheet')).ImportSheet }) }],
+        },
         { path: 'labels', element: <DesignsPage /> },
-        { path: 'labels/new', element: <DesignPage /> },
+        { path: 'labels/new', lazy: async () => ({ Component: (await import('./setup/labels/design-page')).DesignPage }) },
         { path: 'labels/print', element: <PrintPage /> },
-        { path: 'labels/:id', element: <DesignPage /> },
+        { path: 'labels/:id', lazy: async () => ({ Component: (await import('./setup/labels/design-page')).DesignPage }) },
         { path: 'printers', element: <PrintersPage /> },
         { path: 'scanner', element: <ScannerPage /> },
         { path: 'company', element: <CompanyPage /> },
@@ -241,7 +241,10 @@ export const routes: RouteObject = {
             { path: 'new', element: <ChannelForm /> },
             { path: ':code', element: <ChannelSheet /> },
             { path: ':code/edit', element: <ChannelForm /> },
-            { path: ':code/catalogue', element: <ChannelCatalogue /> },
+            {
+              path: ':code/catalogue',
+              lazy: async () => ({ Component: (await import('./setup/channels/channel-catalogue')).ChannelCatalogue }),
+            },
           ],
         },
       ],

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, ask } from '../../api/client';
 import { key } from '../../api/keys';
@@ -21,7 +21,8 @@ export function LoadList() {
     queryKey: key('lanes'),
     queryFn: () => kept('lanes', () => ask(api.GET('/api/dispatch/lanes'))),
   });
-  const here = lanes.data?.filter((l) => l.siteId === site?.id) ?? [];
+  const { data } = lanes;
+  const here = useMemo(() => data?.filter((l) => l.siteId === site?.id) ?? [], [data, site?.id]);
   usePageScan(
     useCallback(
       (scanned) => {
