@@ -157,10 +157,15 @@ export class Shop {
 
   async addShipment(ref: string, parcel: string, body: string): Promise<void> {
     await behave(this.state.world.manners.shop);
-    const { carrier, tracking } = json(body);
+    const { carrier, tracking, lines } = json(body);
     const kept = this.state.world.orders.find((o) => o.order.ref === ref);
     if (kept && !kept.shipments.some((s) => s.parcel === parcel))
-      kept.shipments.push({ parcel, carrier: String(carrier), tracking: String(tracking) });
+      kept.shipments.push({
+        parcel,
+        carrier: String(carrier),
+        tracking: String(tracking),
+        lines: Array.isArray(lines) ? (lines as []) : [],
+      });
     this.state.changed();
   }
 }

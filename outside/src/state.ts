@@ -22,7 +22,8 @@ export interface KeptOrder {
   /** What was asked of it afterwards. */
   cancelled?: 'by the customer' | 'by the stores';
   told: 'not yet' | 'told' | 'refused';
-  shipments: { parcel: string; carrier: string; tracking: string }[];
+  /** What was sent, with what is in each parcel. */
+  shipments: { parcel: string; carrier: string; tracking: string; lines?: { sku: string; units: number }[] }[];
 }
 export interface KeptParcel {
   parcel: string;

@@ -115,6 +115,11 @@ describe('loading a van', () => {
     const code = await parcel();
     for (const more of [{ driver: '' }, { signature: 'M0 0<script>' }, { signature: 'M0 0'.repeat(9_000) }, { parcels: [] }])
       expect((await sign([code], more)).status).toBe(400);
+    // Nobody loads where they do not work.
+    await house.source.query('DELETE FROM person_site WHERE person_id = ? AND site_id = 1', [dilys.personId]);
+    expect((await load([code])).status).toBe(403);
+    expect((await sign([code])).status).toBe(403);
+    await house.source.query('INSERT INTO person_site (person_id, site_id) VALUES (?, 1)', [dilys.personId]);
     expect((await dilys.get('floor/tasks/load/nonsense')).status).toBe(404);
     expect((await dilys.get('floor/tasks/load/2-HARRIER')).status).toBeGreaterThanOrEqual(403);
     expect((await (await house.as('Ines')).get('floor/tasks/load/1-HARRIER')).status).toBe(403);

@@ -110,6 +110,22 @@ describe('packing and dispatch', () => {
     await label(code).expect(200);
   });
 
+  it('has the note acknowledged by the packer’s own badge where the house wants that', async () => {
+    await house.source.query(`REPLACE INTO setting (name, value) VALUES ('noteByBadge', '{"is":true}')`);
+    const code = await picked([['JAR-454-RD', 1]], { note: 'No prices' });
+    const [own] = await house.source.query<{ badge: string }[]>('SELECT badge_code AS badge FROM person WHERE id = ?', [dilys.personId]);
+    expect(await dilys.task<{ noteBadge: string | null }>('pack', code)).toMatchObject({ noteBadge: own!.badge });
+    const read = (more: object = {}) => dilys.floor({ kind: 'note-seen', order: code, ...more });
+    expect((await read().expect(409)).body).toMatchObject({ detail: expect.stringContaining('scan your own badge') });
+    await read({ badge: 'V-1' }).expect(409);
+    await read({ badge: own!.badge.toLowerCase() }).expect(200);
+    // Whoever has none is not kept from it.
+    await house.source.query('UPDATE person SET badge_code = NULL WHERE id = ?', [dilys.personId]);
+    expect(await dilys.task<{ noteBadge: string | null }>('pack', code)).toMatchObject({ noteBadge: null });
+    await house.source.query('UPDATE person SET badge_code = ? WHERE id = ?', [own!.badge, dilys.personId]);
+    await house.source.query(`DELETE FROM setting WHERE name = 'noteByBadge'`);
+  });
+
   it('asks to look into a parcel whose weight is off, and believes who has looked', async () => {
     const code = await picked([['JAR-454-RD', 2]]);
     await house.packAll(code);
@@ -117,8 +133,8 @@ describe('packing and dispatch', () => {
     expect(heavy.body).toMatchObject({ title: 'Weight is off', band: 'too-many' });
     expect((await label(code, { weightG: 300 }).expect(409)).body).toMatchObject({ band: 'not-this' });
     expect((await label(code, { weightG: 30_000 }).expect(400)).body).toMatchObject({ code: 'form' });
-    await label(code, { weightG: 900, weightSeen: true }).expect(200);
-    expect((await sheet(code)).state).toBe('packed');
+    await label(code, { weightG: 900, weightSeen: true, weightWhy: 'more padding' }).expect(200);
+    expect(await sheet(code)).toMatchObject({ state: 'packed', parcels: [{ weightWhy: 'more padding' }] });
   });
 
   it('compares carriers, cheapest first, and names those that are silent', async () => {
@@ -226,7 +242,12 @@ describe('packing and dispatch', () => {
     expect(await sheet(code)).toMatchObject({ state: 'shipped', parcels: [{ state: 'gone' }], lines: [{ shipped: 2 }] });
     await house.deliver();
     const told = world.at('/shop/orders/W-4711/shipments/');
-    expect(JSON.parse(told[0]!.body)).toMatchObject({ carrier: 'Harrier Post', tracking: 'HP10000000GB', complete: true });
+    expect(JSON.parse(told[0]!.body)).toMatchObject({
+      carrier: 'Harrier Post',
+      tracking: 'HP10000000GB',
+      complete: true,
+      lines: [{ units: 2 }],
+    });
     expect(mails.at(-1)).toMatchObject({
       to: 'wickhill@mail.example',
       subject: 'Your order W-4711 is on its way',

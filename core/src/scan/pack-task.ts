@@ -37,6 +37,8 @@ export interface PackTask {
   lines: readonly PackLine[];
   note: string | null;
   noteSeen: boolean;
+  /** The badge of whoever packs, where the house wants the note acknowledged by it; absent or null: a key or a card will do. */
+  noteBadge?: string | null;
   parcels: readonly PackParcel[];
   /** Serial numbers that are in its parcels; absent: none. */
   serials?: readonly { line: number; parcel: number; serial: string }[];
@@ -70,6 +72,8 @@ export interface NoteSeenCommand {
   kind: 'note-seen';
   id: string;
   order: string;
+  /** The badge that was scanned for it, where the house wants one. */
+  badge?: string;
 }
 
 /** Closes a parcel and asks for its label. */
@@ -84,6 +88,8 @@ export interface CloseParcelCommand {
   service: { carrier: string; code: string } | null;
   /** A person has looked into the box and says that the weight is right. */
   weightSeen: boolean;
+  /** Why a weight is right that is not as expected, in their words; absent: they have looked. */
+  weightWhy?: string;
   /** What is still to be packed goes into another parcel, which need not be begun; absent: no. */
   more?: boolean;
 }
@@ -153,6 +159,7 @@ export type PackInput =
       weightG: number;
       service: CloseParcelCommand['service'];
       weightSeen: boolean;
+      weightWhy?: string;
       more?: boolean;
     };
 

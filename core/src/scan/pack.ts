@@ -52,14 +52,21 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
       now,
     ),
   unknown: (now, code) => (now.state.serialOf === null ? paper(now, code) : numbered(now, code)),
-  cards: { confirm: readNote, open: (now) => open(now), apart, parcel: (now) => chooseParcel(now, 'next'), take: countRest, all: takeAll },
+  cards: {
+    confirm: (now) => readNote(now),
+    open: (now) => open(now),
+    apart,
+    parcel: (now) => chooseParcel(now, 'next'),
+    take: countRest,
+    all: takeAll,
+  },
   inputs: {
     count(now, input) {
       const line = now.task.lines.find((l) => l.line === now.state.line);
       const unit = line && now.book.items[line.itemId]?.packs.find((p) => p.id === input.packId);
       return line && unit ? counted(now, line, input.count * unit.factor) : stay(now.state);
     },
-    confirm: readNote,
+    confirm: (now) => readNote(now),
     parcel: (now, input) => chooseParcel(now, input.number),
     open: (now, input) => open(now, input.number),
     all: takeAll,
@@ -159,6 +166,8 @@ function paper(now: Now, scanned: string): Result | undefined {
   if (own) return stay(state, accepted(own.code, 'It is closed. Scan the card “Open again” to open it'));
   if (/^S-\d+(-\d+)?$/.test(code))
     return refuse(state, { band: 'not-this', title: code, detail: `It is of another order. Finish ${task.order} or park it first` }, now);
+  const waits = task.note !== null && task.noteBadge && !noteIsRead(task, state);
+  if (/^V-\d+$/.test(code) && waits) return readNote(now, code);
   if (/^V-\d+$/.test(code))
     return refuse(
       state,
@@ -218,9 +227,24 @@ function takeOut({ task, book, state, ...now }: Now, lines: readonly PackLine[],
   };
 }
 
-function readNote({ task, state, id }: Now): Result {
+/** The note was read; where the house wants that, by the badge of whoever packs. */
+function readNote({ task, state, id, ...now }: Now, badge?: string): Result {
   if (!task.note || noteIsRead(task, state)) return stay(state);
-  return { state, feedback: accepted('Note read', task.note), commands: [{ kind: 'note-seen', id, order: task.order }] };
+  if (task.noteBadge && badge !== task.noteBadge)
+    return refuse(
+      state,
+      {
+        band: 'not-this',
+        title: 'Your badge',
+        detail: badge ? 'That is the badge of somebody else. Scan your own' : 'Read the note, then scan your own badge',
+      },
+      { id, ...now },
+    );
+  return {
+    state,
+    feedback: accepted('Note read', task.note),
+    commands: [{ kind: 'note-seen', id, order: task.order, ...(badge ? { badge } : {}) }],
+  };
 }
 
 function prove({ task, book, state, ...now }: Now, line: PackLine, units: number): Result {
@@ -240,7 +264,7 @@ function close({ task, state, ...now }: Now, input: Extract<PackInput, { kind: '
   const number = parcelInUse(task, state);
   const refusal = checkClose(parcelsNow(task, state), number, leftToPack(task, state), noteIsRead(task, state), input.more);
   if (refusal) return refuse(state, refusal, now);
-  const { carton, weightG, service, weightSeen, more = false } = input;
+  const { carton, weightG, service, weightSeen, weightWhy, more = false } = input;
   return {
     state: { ...state, parcel: null },
     feedback: accepted(`Parcel ${number} closed`, service ? 'Its label is on its way' : 'Its label comes once the carriers can be asked'),
@@ -254,6 +278,7 @@ function close({ task, state, ...now }: Now, input: Extract<PackInput, { kind: '
         weightG,
         service,
         weightSeen,
+        ...(weightSeen && weightWhy ? { weightWhy } : {}),
         ...(more ? { more } : {}),
       },
     ],

@@ -29,6 +29,8 @@ export interface Shipment {
   tracking: string;
   /** Whether nothing of the order is left to come. */
   complete: boolean;
+  /** What is in the parcel, under the channel's own codes, in single pieces. */
+  lines: { sku: string; units: number }[];
 }
 /** Goods as a channel offers them. */
 export interface Offer {

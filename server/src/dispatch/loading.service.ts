@@ -3,7 +3,7 @@ import { checkLoad, isEarly, type LoadCommand, type UnloadCommand } from '@vectr
 import { ActivityService, UndoService } from '../activity/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { ParcelsService } from '../packing/index.js';
-import { type Act, marks, Problem, refused, type Tx } from '../platform/index.js';
+import { type Act, marks, mustBeAt, Problem, refused, type Tx } from '../platform/index.js';
 import { LanesQueries } from './lanes.queries.js';
 import { lockParcels } from './lock-parcels.js';
 
@@ -32,6 +32,7 @@ export class LoadingService {
   }
 
   async load(tx: Tx, act: Act, command: LoadCommand): Promise<FloorAnswerDto> {
+    mustBeAt(act.person, command.siteId);
     const codes = [...new Set(command.parcels.map((p) => p.toUpperCase()))];
     const rows = await lockParcels(tx, codes);
     const task = await this.lanes.task(tx, `${command.siteId}-${command.carrier}`);
@@ -62,6 +63,7 @@ export class LoadingService {
   }
 
   async unload(tx: Tx, act: Act, command: UnloadCommand): Promise<FloorAnswerDto> {
+    mustBeAt(act.person, command.siteId);
     const code = command.parcel.toUpperCase();
     const [row] = await lockParcels(tx, [code]);
     const task = await this.lanes.task(tx, `${command.siteId}-${command.carrier}`);

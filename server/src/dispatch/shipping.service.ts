@@ -84,6 +84,7 @@ export class ShippingService {
           carrier: carrier.name,
           tracking: parcel.tracking,
           complete: num(rest?.n) === 0,
+          lines: await this.lines(tx, parcel.id),
         },
         from,
       );
@@ -101,5 +102,15 @@ export class ShippingService {
         },
         from,
       );
+  }
+
+  /** What is in a parcel, under the codes by which the channel sold it; in single pieces. */
+  private async lines(tx: Tx, parcelId: number): Promise<{ sku: string; units: number }[]> {
+    const found = await rows<{ sku: string; units: string }>(
+      tx,
+      'SELECT l.channel_sku AS sku, SUM(pl.units) AS units FROM parcel_line pl JOIN sales_order_line l ON l.id = pl.order_line_id WHERE pl.parcel_id = ? GROUP BY l.channel_sku ORDER BY MIN(l.line)',
+      [parcelId],
+    );
+    return found.map((l) => ({ sku: l.sku, units: num(l.units) }));
   }
 }

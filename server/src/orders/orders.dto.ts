@@ -66,6 +66,8 @@ export class ParcelDto {
   tracking: string | null;
   /** The carrier's own number of a booked collection. */
   booking: string | null;
+  /** Why its weight is right although it is not as expected; null where it is as expected. */
+  weightWhy: string | null;
   /** What its carrier said of it last, and of when. */
   travel: string | null;
   travelAt: Date | null;

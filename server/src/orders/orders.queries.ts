@@ -188,7 +188,7 @@ export class OrdersQueries {
   private parcels(orderId: number): Promise<ParcelDto[]> {
     return rows<ParcelDto>(
       this.source,
-      `SELECT p.code, p.state, p.carton, p.weight_g AS weightG, c.name AS carrier, p.service, p.tracking, p.booking, p.travel, p.travel_at AS travelAt FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
+      `SELECT p.code, p.state, p.carton, p.weight_g AS weightG, c.name AS carrier, p.service, p.tracking, p.booking, p.weight_why AS weightWhy, p.travel, p.travel_at AS travelAt FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
       [orderId],
     );
   }

@@ -132,6 +132,8 @@ export class PackTaskDto implements PackTask {
   lines: PackLineDto[];
   note: string | null;
   noteSeen: boolean;
+  /** The badge by which the note is to be acknowledged; null where a key or a card will do. */
+  noteBadge: string | null;
   parcels: PackParcelDto[];
   channel: string;
   tote: string | null;
@@ -174,6 +176,7 @@ export class PackAllCommandDto extends FloorCommandDto implements PackAllCommand
 export class NoteSeenCommandDto extends FloorCommandDto implements NoteSeenCommand {
   @ApiProperty({ enum: ['note-seen'] }) @IsIn(['note-seen']) kind: 'note-seen';
   @IsString() @Length(1, 20) order: string;
+  @IsOptional() @IsString() @Length(1, 20) badge?: string;
 }
 export class ChosenServiceDto {
   @IsString() @Length(1, 20) carrier: string;
@@ -189,6 +192,8 @@ export class CloseParcelCommandDto extends FloorCommandDto implements CloseParce
   @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => ChosenServiceDto) service: ChosenServiceDto | null;
   /** Set where a person has looked into the box and says the weight is right. */
   @IsBoolean() weightSeen: boolean;
+  /** Why it is right. */
+  @IsOptional() @IsString() @Length(1, 80) weightWhy?: string;
   /** The rest goes into another parcel. */
   @IsOptional() @IsBoolean() more?: boolean;
 }

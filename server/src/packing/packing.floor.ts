@@ -38,7 +38,7 @@ export class PackingFloor {
       right: 'pack',
       bundle: PackBundleDto,
       read: async (tx, person, key) => {
-        const { siteId, ...task } = await queries.task(tx, key, person.seesCosts);
+        const { siteId, ...task } = await queries.task(tx, key, person);
         if (!AT_TABLE.has(task.state)) throw badState(notYet(task));
         return { task, siteId };
       },

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
-import { badState, notFound, num, one, pageOf, rows, type Tx, type Window } from '../platform/index.js';
+import { badState, notFound, num, one, pageOf, type Person, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
 
@@ -87,7 +87,13 @@ export class PackingQueries {
     return order;
   }
 
-  async task(tx: Pick<Tx, 'query'>, code: string, seesCosts = false): Promise<PackTaskDto & { siteId: number }> {
+  /** The badge by which somebody acknowledges a note; null where the house wants none, or they have none. */
+  async noteBadge(tx: Pick<Tx, 'query'>, personId: number): Promise<string | null> {
+    if (!(await this.settings.get(tx, 'noteByBadge'))) return null;
+    return (await one<{ badge: string | null }>(tx, 'SELECT badge_code AS badge FROM person WHERE id = ?', [personId]))?.badge ?? null;
+  }
+
+  async task(tx: Pick<Tx, 'query'>, code: string, person: Pick<Person, 'id' | 'seesCosts'>): Promise<PackTaskDto & { siteId: number }> {
     const order = await this.orderOf(tx, code);
     const head = await one<{ channel: string; promisedAt: Date; tote: string | null }>(
       tx,
@@ -105,6 +111,7 @@ export class PackingQueries {
       customer: order.customer,
       note: order.note_packer,
       noteSeen: order.note_seen_by !== null,
+      noteBadge: await this.noteBadge(tx, person.id),
       lines: await this.lines(tx, order),
       spare: await this.spare(tx, order.id),
       serials: await rows<{ line: number; parcel: number; serial: string }>(
@@ -123,7 +130,7 @@ export class PackingQueries {
       leavesAt: board?.toCatch(promisedAt) ?? null,
       state: order.state,
       allParcels: all.map(({ id: _, ...p }) => p),
-      cartons: await this.cartons(tx, order.site_id, seesCosts),
+      cartons: await this.cartons(tx, order.site_id, person.seesCosts),
       weightPercent: await this.settings.get(tx, 'weightPercent'),
       weightGrams: await this.settings.get(tx, 'weightGrams'),
       labelsByThemselves: await this.settings.get(tx, 'labelsByThemselves'),

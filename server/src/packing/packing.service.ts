@@ -155,8 +155,11 @@ export class PackingService {
     return { undo, item };
   }
 
-  async seeNote(tx: Tx, act: Act, { order: code }: NoteSeenCommand): Promise<FloorAnswerDto> {
+  async seeNote(tx: Tx, act: Act, { order: code, badge }: NoteSeenCommand): Promise<FloorAnswerDto> {
     const order = await this.locked(tx, act, code);
+    const own = await this.queries.noteBadge(tx, act.person.id);
+    if (own !== null && badge?.toUpperCase() !== own.toUpperCase())
+      throw refused({ band: 'not-this', title: 'Your badge', detail: 'Read the note, then scan your own badge' });
     await this.states.noteSeen(tx, order.id, act.person.id);
     const activityId = await this.activity.record(tx, act, {
       kind: 'note',

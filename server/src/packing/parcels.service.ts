@@ -64,7 +64,7 @@ export class ParcelsService {
     if (refusal || !parcel)
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
     await this.mustBeOnlyItsOwn(tx, order.id, parcel.code);
-    await this.mustWeigh(tx, lines, parcel.contents, command);
+    const isOdd = await this.isOddWeight(tx, lines, parcel.contents, command);
     const carrier = command.service && (await this.carriers.byCode(tx, command.service.carrier));
     await update(
       tx,
@@ -74,6 +74,7 @@ export class ParcelsService {
         state: 'label-asked',
         carton: command.carton,
         weight_g: command.weightG,
+        weight_why: isOdd ? (command.weightWhy?.trim() ?? 'looked into') : null,
         carrier_id: carrier?.id ?? null,
         service: command.service?.code ?? null,
         label_asked_at: NOW,
@@ -93,7 +94,7 @@ export class ParcelsService {
       kind: 'packed',
       glyph: 'full',
       title: `${order.code} packed`,
-      detail: `Parcel ${parcel.number}, ${(command.weightG / 1000).toFixed(2)} kg, ${carrier?.name ?? 'the cheapest service'}`,
+      detail: `Parcel ${parcel.number}, ${(command.weightG / 1000).toFixed(2)} kg${isOdd ? ` (${command.weightWhy?.trim() ?? 'looked into'})` : ''}, ${carrier?.name ?? 'the cheapest service'}`,
       document: order.code,
       siteId: order.site_id,
     });
@@ -168,12 +169,13 @@ export class ParcelsService {
     });
   }
 
-  private async mustWeigh(
+  /** Whether a weight is not as expected. Refused unless somebody has looked and says that it is right. */
+  private async isOddWeight(
     tx: Tx,
     lines: readonly PackLineDto[],
     contents: readonly { line: number; units: number }[],
     command: CloseParcelCommand,
-  ): Promise<void> {
+  ): Promise<boolean> {
     const carton = await one<{ tare_g: number; most_g: number }>(tx, 'SELECT tare_g, most_g FROM carton WHERE code = ?', [command.carton]);
     if (!carton) throw notFound(`Box ${command.carton}`);
     if (command.weightG > carton.most_g)
@@ -181,17 +183,19 @@ export class ParcelsService {
         weightG: `Box ${command.carton} carries ${(carton.most_g / 1000).toFixed(1)} kg at most. Take a larger one or a second box`,
       });
     const goods = goodsWeightG({ lines }, contents);
-    if (goods === null || command.weightSeen) return;
+    if (goods === null) return false;
     const expected = goods + carton.tare_g;
     const off = command.weightG - expected;
     const slack = weightSlackG(expected, await this.settings.get(tx, 'weightPercent'), await this.settings.get(tx, 'weightGrams'));
-    if (Math.abs(off) > slack)
+    if (Math.abs(off) <= slack) return false;
+    if (!command.weightSeen)
       throw new Problem(
         409,
         'refused',
         `${Math.abs(off)} g ${off > 0 ? 'heavier' : 'lighter'} than its goods should be. Look into the box, then weigh again or say that it is right`,
         { band: off > 0 ? 'too-many' : 'not-this', title: 'Weight is off' },
       );
+    return true;
   }
 
   /** What the order wants no longer must be out of the box before it is closed. */

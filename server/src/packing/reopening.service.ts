@@ -62,6 +62,7 @@ export class ReopeningService {
         price: null,
         tracking: null,
         booking: null,
+        weight_why: null,
         label_pdf: null,
         label_asked_at: null,
         labelled_at: null,

@@ -179,6 +179,13 @@ export const SETTINGS = define({
     unit: 'grams',
     default: 40,
   },
+  noteByBadge: {
+    group: 'Picking and packing',
+    label: 'A note is acknowledged by the packer’s own badge',
+    says: 'Before the label is printed the packer scans the badge that was given out for them. Off, or without a badge, a key or a card will do.',
+    kind: 'yes-no',
+    default: false,
+  },
   trustTotes: {
     group: 'Picking and packing',
     label: 'Goods scanned at their bins need no second scan',

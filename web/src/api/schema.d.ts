@@ -5919,6 +5919,8 @@ export interface components {
             tracking: string | null;
             /** @description The carrier's own number of a booked collection. */
             booking: string | null;
+            /** @description Why its weight is right although it is not as expected; null where it is as expected. */
+            weightWhy: string | null;
             /** @description What its carrier said of it last, and of when. */
             travel: string | null;
             /** Format: date-time */
@@ -7484,6 +7486,7 @@ export interface components {
              */
             kind: "note-seen";
             order: string;
+            badge?: string;
             /** Format: uuid */
             id: string;
         };
@@ -7501,6 +7504,8 @@ export interface components {
             service: components["schemas"]["ChosenServiceDto"] | null;
             /** @description Set where a person has looked into the box and says the weight is right. */
             weightSeen: boolean;
+            /** @description Why it is right. */
+            weightWhy?: string;
             /** @description The rest goes into another parcel. */
             more?: boolean;
             /** Format: uuid */
@@ -7967,6 +7972,8 @@ export interface components {
             lines: components["schemas"]["PackLineDto"][];
             note: string | null;
             noteSeen: boolean;
+            /** @description The badge by which the note is to be acknowledged; null where a key or a card will do. */
+            noteBadge: string | null;
             parcels: components["schemas"]["PackParcelDto"][];
             channel: string;
             tote: string | null;

@@ -105,9 +105,13 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
                 <span>Note from the customer</span>
                 {task.note}
               </p>
-              <Button type="button" onClick={() => input({ kind: 'confirm' })}>
-                Read, and done
-              </Button>
+              {task.noteBadge === null ? (
+                <Button type="button" onClick={() => input({ kind: 'confirm' })}>
+                  Read, and done
+                </Button>
+              ) : (
+                <b>Scan your badge</b>
+              )}
             </div>
           )}
           <SpareList spare={task.spare} book={book} />

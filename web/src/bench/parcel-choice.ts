@@ -8,9 +8,14 @@ export interface ParcelChoice {
   weightG: number | null;
   /** `cheapest` where no carrier can be asked now; null for the one that is proposed. */
   rate: Dto['RateDto'] | 'cheapest' | null;
+  /** Why a weight is right that is not as expected; empty where nothing was said. */
+  why: string;
 }
 
-export const noChoice: ParcelChoice = { carton: '', weightG: null, rate: null };
+/** What makes a parcel weigh more or less than its goods and box. */
+export const WEIGHT_WHYS = ['more padding', 'wet or heavy goods', 'a weight of ours is wrong'] as const;
+
+export const noChoice: ParcelChoice = { carton: '', weightG: null, rate: null, why: '' };
 
 export const serviceOf = (rate: ParcelChoice['rate']): CloseParcelCommand['service'] =>
   rate === null || rate === 'cheapest' ? null : { carrier: rate.carrier, code: rate.service };

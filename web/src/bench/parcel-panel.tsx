@@ -5,6 +5,7 @@ import { BoxOffers } from './box/box-offers';
 import { BoxView } from './box/box-view';
 import { Rates } from './rates';
 import type { Closing } from './use-closing';
+import { WeightWhys } from './weight-whys';
 import { WeightLine } from './weight-line';
 
 /** The right half of the table: box, weight, service. Each can be chosen; the first of each is proposed. */
@@ -58,6 +59,7 @@ export function ParcelPanel({
       {expected !== null && weightG !== null && (
         <WeightLine weightG={weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
       )}
+      {parcel.offWeight && <WeightWhys why={choice.why} onWhy={(why) => change({ why })} />}
       {begun && weightG !== null && (
         <Rates
           order={task.order}

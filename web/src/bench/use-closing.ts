@@ -102,7 +102,8 @@ export function useClosing({
   const change = (more: Partial<ParcelChoice>) =>
     setKept((now) => ({ parcel: number, choice: { ...(now.parcel === number ? now.choice : noChoice), ...more } }));
   const offWeight = refusedAt?.parcel === number && refusedAt.weightG === weightG;
-  const close = () => input({ kind: 'close', carton, weightG: weightG ?? 0, service: serviceOf(rate), weightSeen: offWeight, more });
+  const close = () =>
+    input({ kind: 'close', carton, weightG: weightG ?? 0, service: serviceOf(rate), weightSeen: offWeight, weightWhy: choice.why, more });
 
   const agrees =
     weightG !== null &&

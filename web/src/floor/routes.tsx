@@ -8,6 +8,7 @@ import { DuePage } from './receive/due-page';
 import { ReceivePage } from './receive/receive-page';
 import { CountPage } from './count-page';
 import { RefillPage } from './refill-page';
+import { QuestionsPage } from './questions-page';
 import { SortList } from './sort/sort-list';
 import { StorePage } from './store-page';
 
@@ -25,7 +26,7 @@ export const routes: RouteObject = {
     { path: 'count', element: <CountPage /> },
     { path: 'look', element: <LookPage /> },
     { path: 'scanner', lazy: async () => ({ Component: (await import('./scanner-page')).FloorScannerPage }) },
-    { path: 'questions', lazy: async () => ({ Component: (await import('./questions-page')).QuestionsPage }) },
+    { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
     { path: 'sort', element: <SortList /> },

@@ -213,3 +213,17 @@ describe('parcels that are closed', () => {
     expect(run(order, { kind: 'park', why: 'no box' }).commands).toMatchObject([{ kind: 'park', order: 'S-20417', why: 'no box' }]);
   });
 });
+
+describe('a note that is acknowledged by badge', () => {
+  const asked = { ...order, noteBadge: 'V-1007' };
+  const read = (...inputs: AnyInput[]) => walk(pack, asked, startPack, ...inputs);
+
+  it('is read by the packer’s own badge, by no key, no card and nobody else’s', () => {
+    expect(read(confirm).last?.feedback).toMatchObject({ band: 'not-this', title: 'Your badge' });
+    expect(read(scan('VX-CONFIRM')).last?.feedback).toMatchObject({ band: 'not-this' });
+    expect(read(scan('V-1001')).last?.feedback).toMatchObject({ detail: 'That is the badge of somebody else. Scan your own' });
+    expect(read(scan('v-1007')).commands).toEqual([{ kind: 'note-seen', id: 'id-1', order: 'S-20417', badge: 'V-1007' }]);
+    // Read once, a badge is a badge again.
+    expect(read(scan('V-1007'), scan('V-1007')).last?.feedback).toMatchObject({ title: 'A badge' });
+  });
+});

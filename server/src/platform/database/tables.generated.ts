@@ -643,6 +643,7 @@ export interface Tables {
       hand_over: string | null;
       loaded_at: Date | null;
       booking: string | null;
+      weight_why: string | null;
       travel: string | null;
       travel_at: Date | null;
     };

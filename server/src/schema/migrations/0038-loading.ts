@@ -15,7 +15,7 @@ export class Loading1790000000038 implements MigrationInterface {
 }
 
 const UP = `
-ALTER TABLE parcel ADD COLUMN loaded_at DATETIME(3) NULL, ADD COLUMN booking VARCHAR(60) NULL, ADD COLUMN travel VARCHAR(20) NULL, ADD COLUMN travel_at DATETIME(3) NULL, ADD KEY ix_parcel_tracking (tracking);
+ALTER TABLE parcel ADD COLUMN loaded_at DATETIME(3) NULL, ADD COLUMN booking VARCHAR(60) NULL, ADD COLUMN weight_why VARCHAR(80) NULL, ADD COLUMN travel VARCHAR(20) NULL, ADD COLUMN travel_at DATETIME(3) NULL, ADD KEY ix_parcel_tracking (tracking);
 CREATE TABLE hand_over (
   code VARCHAR(20) PRIMARY KEY,
   carrier_id INT UNSIGNED NOT NULL,
@@ -107,5 +107,5 @@ DROP TABLE claim;
 DROP TABLE carrier_poll;
 DROP TABLE parcel_event;
 DROP TABLE hand_over;
-ALTER TABLE parcel DROP KEY ix_parcel_tracking, DROP COLUMN loaded_at, DROP COLUMN booking, DROP COLUMN travel, DROP COLUMN travel_at;
+ALTER TABLE parcel DROP KEY ix_parcel_tracking, DROP COLUMN loaded_at, DROP COLUMN booking, DROP COLUMN weight_why, DROP COLUMN travel, DROP COLUMN travel_at;
 `;

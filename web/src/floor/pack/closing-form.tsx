@@ -2,6 +2,7 @@ import { weightSlackG } from '@vectrum/core/cartons';
 import type { Dto } from '../../api/client';
 import { BoxOffers } from '../../bench/box/box-offers';
 import { Rates } from '../../bench/rates';
+import { WeightWhys } from '../../bench/weight-whys';
 import type { Closing } from '../../bench/use-closing';
 import { PhoneLink, Say, Typed } from '../../ui/phone/parts';
 import { weightText } from '../../ui/units';
@@ -37,6 +38,11 @@ export function ClosingForm({ task, parcel, number }: { task: Dto['PackTaskDto']
             {weightText(Math.abs(off))} {off > 0 ? 'heavier' : 'lighter'} than its goods should be
           </span>
         </Say>
+      )}
+      {parcel.offWeight && (
+        <div className="px-[18px]">
+          <WeightWhys why={parcel.choice.why} onWhy={(why) => change({ why })} />
+        </div>
       )}
       {weightG !== null && (
         <div className="px-[14px] pb-3">

@@ -27,8 +27,8 @@ export function PackPage() {
 }
 
 /** What the screen asks for, in a few words. */
-function asked(left: number, trusted: number, noteRead: boolean, serial: boolean, parcel: Closing): string {
-  if (!noteRead) return 'Read the note';
+function asked(left: number, trusted: number, noteRead: boolean, badge: boolean, serial: boolean, parcel: Closing): string {
+  if (!noteRead) return badge ? 'Read the note, scan your badge' : 'Read the note';
   if (serial) return 'Scan its serial number';
   if (left > 0) return trusted === left ? 'All of it in the box?' : 'Scan the goods';
   if (parcel.weightG === null) return 'Weigh it';
@@ -69,7 +69,9 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
         <span className="code">{task.order}</span>
         <span>{closed ? 'packed' : `${left} of ${all} to go`}</span>
       </PhoneHead>
-      <Ask>{closed ? `${task.customer} is packed` : asked(left, trusted, noteRead, state.serialOf !== null, parcel)}</Ask>
+      <Ask>
+        {closed ? `${task.customer} is packed` : asked(left, trusted, noteRead, task.noteBadge !== null, state.serialOf !== null, parcel)}
+      </Ask>
       <PhoneBody>
         {closed ? (
           <Labels parcels={task.allParcels} unsent={flow.unsent.length} onWait={() => void ready.refetch()} />
@@ -114,7 +116,7 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
           <KeyLink to="/floor/pick" next>
             Next round
           </KeyLink>
-        ) : !noteRead ? (
+        ) : !noteRead && task.noteBadge === null ? (
           <Key type="button" next onClick={() => input({ kind: 'confirm' })}>
             Read, done
           </Key>

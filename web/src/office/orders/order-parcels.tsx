@@ -29,7 +29,10 @@ export function OrderParcels({ parcels }: { parcels: Dto['OrderDto']['parcels'] 
           <span className="code">{p.code}</span>
           <span>{p.carrier}</span>
           <span className="code">{p.tracking}</span>
-          <span className="mid">{p.weightG ? weightText(p.weightG) : ''}</span>
+          <span className="mid">
+            {p.weightG ? weightText(p.weightG) : ''}
+            {p.weightWhy && `, ${p.weightWhy}`}
+          </span>
           {p.booking && <span className="mid">booking {p.booking}</span>}
           <span className={p.travel && isTrouble(p.travel) ? 'stamped ml-auto' : 'mid ml-auto'}>
             {p.travel ? `${travelWord(p.travel)}${p.travelAt ? `, ${when(p.travelAt)}` : ''}` : (STANDS[p.state] ?? p.state)}
