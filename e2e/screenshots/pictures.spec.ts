@@ -59,6 +59,7 @@ test('office', async ({ browser }) => {
   await page.goto('/picking/walks');
   await shoot(page, 'walks');
   await page.goto('/dispatch');
+  await expect(page.getByRole('heading', { name: 'Handed over' })).toBeVisible();
   await shoot(page, 'dispatch');
 });
 

@@ -120,7 +120,7 @@ export class NowQueries {
         title: k.customer,
         detail: `${k.carrier ?? 'The carrier'} says: ${k.kind}`,
         since: k.since,
-        late: true,
+        late: false,
         who: 'Order desk',
         whoNote: 'parcels on the road',
         action: 'See to it',

@@ -23,7 +23,7 @@ function TypedSerial({ onSerial }: { onSerial: (serial: string) => void }) {
         setSerial('');
       }}
     >
-      <b>Scan its serial number</b>
+      <span className="text-[17px] font-[680] whitespace-nowrap">Scan its serial number</span>
       <Input
         className="code"
         style={{ width: 170 }}

@@ -49,7 +49,7 @@ export function LaneBlock({ lane, first }: { lane: Lane; first: boolean }) {
   });
   return (
     <section className="mb-6" aria-label={lane.name}>
-      <BlockHead className="items-center">
+      <BlockHead className="items-center flex-wrap">
         <h2>{lane.name}</h2>
         <span className="note" style={{ marginLeft: 0 }}>
           {lane.collectsAt ? `van at ${when(lane.collectsAt)}, ` : 'no departure is set, '}lane <span className="code">{lane.lane}</span>
