@@ -9,9 +9,6 @@ import type { LaneDto, MissedOrderDto, UnroutedParcelDto, WaitingParcelDto } fro
 type Found = Omit<WaitingParcelDto, 'leavesAt' | 'missed' | 'loaded'> & { loaded: number | string };
 type Lane = Omit<LaneDto, 'parcels' | 'collectsAt' | 'timeZone'>;
 
-/** How many orders that missed their van are named; beyond them the number is said. */
-const MISSED_NAMED = 200;
-
 /** Lanes without a departure come last. */
 const leavesBy = (lane: Pick<LaneDto, 'collectsAt'>) => lane.collectsAt?.getTime() ?? Number.MAX_SAFE_INTEGER;
 
@@ -60,7 +57,7 @@ export class LanesQueries {
   async unrouted(siteIds: readonly number[]): Promise<UnroutedParcelDto[]> {
     return rows<UnroutedParcelDto>(
       this.source,
-      `SELECT p.code, o.code AS \`order\`, o.customer, w.code AS place, p.label_asked_at AS since, o.promised_at AS promisedAt,
+      `SELECT p.code, o.code AS \`order\`, o.customer, COALESCE((SELECT t.code FROM place t WHERE t.id = w.parent_id), '') AS place, p.label_asked_at AS since, o.promised_at AS promisedAt,
          (SELECT x.last_error FROM outbox x WHERE x.kind = 'carrier.label' AND x.document = o.code AND x.state = 'failing' LIMIT 1) AS trouble
        FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN place w ON w.id = p.place_id
        WHERE p.state = 'label-asked' AND p.carrier_id IS NULL AND w.site_id IN (?) ORDER BY p.id`,
@@ -76,7 +73,7 @@ export class LanesQueries {
          (SELECT GROUP_CONCAT(p.code ORDER BY p.number SEPARATOR ', ') FROM parcel p WHERE p.order_id = o.id AND p.state IN ('label-asked','labelled')) AS parcels
        FROM sales_order o JOIN channel c ON c.id = o.channel_id
        WHERE o.state IN ('released','picking','picked','packed') AND o.promised_at < UTC_TIMESTAMP() AND o.site_id IN (?)
-       ORDER BY o.promised_at, o.id LIMIT ${MISSED_NAMED}`,
+       ORDER BY o.promised_at, o.id`,
       [[0, ...siteIds]],
     );
     const boards = await this.calendars.boards(siteIds);

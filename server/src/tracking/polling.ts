@@ -31,7 +31,9 @@ export class TrackingPolling extends Worker<Poll> {
   }
 
   protected async claim(most: number): Promise<Poll[]> {
-    await this.source.query('INSERT IGNORE INTO carrier_poll (carrier_id) SELECT id FROM carrier WHERE base_url IS NOT NULL');
+    await this.source.query(
+      'INSERT IGNORE INTO carrier_poll (carrier_id) SELECT id FROM carrier WHERE base_url IS NOT NULL AND id NOT IN (SELECT carrier_id FROM carrier_poll)',
+    );
     return claimRows<Poll>(this.source, {
       table: 'carrier_poll',
       select: 'j.id, j.carrier_id AS carrierId, j.seen',
