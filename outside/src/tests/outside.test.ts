@@ -84,8 +84,9 @@ describe('the outside world', () => {
 
   it('keeps a shipment once, though it is told twice', async () => {
     const ref = state.world.orders[0]!.order.ref;
-    for (let i = 0; i < 2; i++) await put(`/shop/orders/${ref}/shipments/S-1-1`, { carrier: 'Harrier Post', tracking: 'HP1' });
-    expect(state.world.orders[0]!.shipments).toEqual([{ parcel: 'S-1-1', carrier: 'Harrier Post', tracking: 'HP1' }]);
+    const told = { carrier: 'Harrier Post', tracking: 'HP1', lines: [{ line: 1, quantity: 2 }] };
+    for (let i = 0; i < 2; i++) await put(`/shop/orders/${ref}/shipments/S-1-1`, told);
+    expect(state.world.orders[0]!.shipments).toEqual([{ parcel: 'S-1-1', ...told }]);
   });
 
   const auth = { authorization: 'Bearer key' };
