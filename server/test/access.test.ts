@@ -108,6 +108,7 @@ describe('what changes something', () => {
     expect(records.map(named).sort()).toEqual(
       [
         'put company/settings/:name',
+        'put bench/parcels/:code/picture',
         'put company/series',
         'put duties/:duty/rights/:right',
         'put items/:sku/picture',

@@ -25,6 +25,8 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'sort-missing': true,
   pack: true,
   'pack-all': true,
+  'pack-kit': true,
+  'leave-out': true,
   'note-seen': true,
   'close-parcel': true,
   'open-parcel': true,

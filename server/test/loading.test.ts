@@ -55,7 +55,7 @@ describe('loading a van', () => {
     await sign([one, two]).expect(200);
     expect([await state(one), await state(two), await state(left)]).toEqual(['shipped', 'shipped', 'packed']);
     expect((await lane()).parcels.map((p) => p.code)).toContain(left);
-    const [newest] = (await maren.get('dispatch/hand-overs').expect(200)).body as { code: string }[];
+    const [newest] = ((await maren.get('dispatch/hand-overs').expect(200)).body as { rows: { code: string }[] }).rows;
     expect(newest).toMatchObject({ driver: 'Odo Fenn', parcels: 2, signed: true, person: expect.stringContaining('Dilys') });
     const list = await maren.get(`dispatch/hand-overs/${newest!.code}/list`).expect(200);
     expect((list.body as Buffer).subarray(0, 4).toString()).toBe('%PDF');

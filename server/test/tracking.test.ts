@@ -169,4 +169,30 @@ describe('parcels on their way', () => {
     const told = world.at('/manifests').map((h) => JSON.parse(h.body) as { driver: string; parcels: { parcel: string }[] });
     expect(told.filter((m) => m.driver === 'Odo Fenn').flatMap((m) => m.parcels.map((p) => p.parcel))).toContain(code);
   });
+
+  it('of a carrier that answers too late are told and asked about again, under the same number, and nothing is said of them twice', async () => {
+    const { code, tracking } = await gone();
+    const late = () => new Promise<{ status: number; body: object }>((done) => setTimeout(() => done({ status: 200, body: { events: [event(tracking, 'lost', 4)], seen: '90' } }), 7_000)); // prettier-ignore
+    world.answers['POST /carriers/harrier/manifests'] = late;
+    world.answers['GET /carriers/harrier/events'] = late;
+    await house.source.query('UPDATE carrier_poll SET asked_at = NULL');
+    const before = world.at('/manifests').length;
+    await Promise.all([house.deliver(), house.app.get(TrackingPolling).runDue()]);
+    // Neither holds the house up for longer than its time limit; what came late was not heard.
+    expect(await travel(code)).toBeNull();
+    world.answers['POST /carriers/harrier/manifests'] = () => ({ status: 200, body: {} });
+    world.answers['GET /carriers/harrier/events'] = () => ({ status: 200, body: { events: [event(tracking, 'lost', 4)], seen: '91' } });
+    await house.source.query(`UPDATE outbox SET next_at = UTC_TIMESTAMP(3) WHERE kind = 'carrier.manifest'`);
+    await house.source.query('UPDATE carrier_poll SET asked_at = NULL');
+    await Promise.all([house.deliver(), house.app.get(TrackingPolling).runDue()]);
+    const named = world
+      .at('/manifests')
+      .slice(before)
+      .filter((h) => h.body.includes(code));
+    expect(named.length).toBeGreaterThan(1);
+    expect(new Set(named.map((h) => h.headers['idempotency-key'])).size).toBe(1);
+    await house.source.query('UPDATE carrier_poll SET asked_at = NULL');
+    await house.app.get(TrackingPolling).runDue();
+    expect((await claims('all')).filter((c) => c.parcel === code)).toHaveLength(1);
+  }, 30_000);
 });

@@ -1,6 +1,19 @@
 /** What a printed command card can say, for hands that are on the goods. */
 export type CommandCode =
-  'confirm' | 'undo' | 'not-here' | 'damaged' | 'apart' | 'take' | 'label' | 'weigh' | 'service' | 'parcel' | 'open' | 'park' | 'all';
+  | 'confirm'
+  | 'undo'
+  | 'not-here'
+  | 'damaged'
+  | 'apart'
+  | 'take'
+  | 'label'
+  | 'weigh'
+  | 'service'
+  | 'parcel'
+  | 'open'
+  | 'park'
+  | 'all'
+  | 'leave-out';
 
 const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-CONFIRM': 'confirm',
@@ -16,6 +29,7 @@ const CARDS: Readonly<Record<string, CommandCode>> = {
   'VX-OPEN': 'open',
   'VX-PARK': 'park',
   'VX-ALL': 'all',
+  'VX-LEAVE-OUT': 'leave-out',
 };
 
 /** The command of a scanned card, or undefined where the code is none. */

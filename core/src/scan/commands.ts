@@ -4,7 +4,9 @@ import type {
   CloseParcelCommand,
   NoteSeenCommand,
   OpenParcelCommand,
+  LeaveOutCommand,
   PackAllCommand,
+  PackKitCommand,
   PackCommand,
   ParkCommand,
   RepackCommand,
@@ -41,6 +43,8 @@ export type FloorCommand =
   | SortMissingCommand
   | PackCommand
   | PackAllCommand
+  | PackKitCommand
+  | LeaveOutCommand
   | NoteSeenCommand
   | CloseParcelCommand
   | OpenParcelCommand

@@ -13,6 +13,17 @@ export interface PackLine {
   unitMl: number | null;
   /** All that is left of it was scanned at its bins, and the house trusts that: it need not be scanned again. Absent: no. */
   trusted?: boolean;
+  /** It goes along where there is some, and never holds up its order: it may be left out. Absent: no. */
+  insert?: boolean;
+}
+
+/** A kit of the order: sold as one, picked by its parts. */
+export interface PackKit {
+  /** Its line; the parts have lines of their own. */
+  line: number;
+  itemId: ItemId;
+  /** The lines of its parts, and how many base units of each make one kit. */
+  parts: readonly { line: number; each: number }[];
 }
 
 /** A parcel of the order that has not left the table. */
@@ -35,6 +46,8 @@ export interface PackTask {
   order: string;
   customer: string;
   lines: readonly PackLine[];
+  /** The kits among what was ordered; absent: none. */
+  kits?: readonly PackKit[];
   note: string | null;
   noteSeen: boolean;
   /** The badge of whoever packs, where the house wants the note acknowledged by it; absent or null: a key or a card will do. */
@@ -65,6 +78,27 @@ export interface PackAllCommand {
   id: string;
   order: string;
   parcel: number;
+  lines: { line: number; units: number }[];
+}
+
+/** Whole kits into one parcel, by the code on the kit: so many of each part. */
+export interface PackKitCommand {
+  kind: 'pack-kit';
+  id: string;
+  order: string;
+  parcel: number;
+  /** The line of the kit, and how many of it. */
+  kit: number;
+  kits: number;
+  lines: { line: number; units: number }[];
+  how: How;
+}
+
+/** Inserts that do not go along this time. */
+export interface LeaveOutCommand {
+  kind: 'leave-out';
+  id: string;
+  order: string;
   lines: { line: number; units: number }[];
 }
 
@@ -126,7 +160,15 @@ export interface ParkCommand {
 
 /** All that a packing table asks for. */
 export type PackingCommand =
-  PackCommand | PackAllCommand | NoteSeenCommand | CloseParcelCommand | OpenParcelCommand | RepackCommand | ParkCommand;
+  | PackCommand
+  | PackAllCommand
+  | PackKitCommand
+  | LeaveOutCommand
+  | NoteSeenCommand
+  | CloseParcelCommand
+  | OpenParcelCommand
+  | RepackCommand
+  | ParkCommand;
 
 export interface PackState extends FlowState<PackingCommand> {
   /** The line last touched, for a keyed quantity. */
@@ -152,6 +194,8 @@ export type PackInput =
   | { kind: 'park'; id: string; why: string }
   /** All that was scanned at its bins is in the box. */
   | { kind: 'all'; id: string }
+  /** The inserts that are left do not go along. */
+  | { kind: 'leave-out'; id: string }
   | {
       kind: 'close';
       id: string;
@@ -170,11 +214,15 @@ export function toPack(state: Pick<PackState, 'pending'>, line: PackLine): numbe
   return state.pending.reduce((left, c) => left - onTheWay(c, line.line), line.picked - line.packed);
 }
 
-/** What a command proves of a line. */
+/** What a command settles of a line. */
 function onTheWay(c: PackingCommand, line: number): number {
   if (c.kind === 'pack') return c.line === line ? c.units : 0;
-  return c.kind === 'pack-all' ? (c.lines.find((l) => l.line === line)?.units ?? 0) : 0;
+  return 'lines' in c ? (c.lines.find((l) => l.line === line)?.units ?? 0) : 0;
 }
+
+/** The inserts that are not in a parcel yet. */
+export const insertsLeft = (task: PackTask, state: Pick<PackState, 'pending'>): { line: number; units: number }[] =>
+  task.lines.flatMap((l) => (l.insert && toPack(state, l) > 0 ? [{ line: l.line, units: toPack(state, l) }] : []));
 
 /** What need not be scanned again, line by line. */
 export const trustedRest = (task: PackTask, state: Pick<PackState, 'pending'>): { line: number; units: number }[] =>
@@ -201,7 +249,7 @@ export function parcelsNow(task: PackTask, state: Pick<PackState, 'pending'>): P
   const add = (line: number, units: number) => (p: PackParcel) => ({ ...p, contents: [...p.contents, { line, units }] });
   for (const c of state.pending) {
     if (c.kind === 'pack') change(c.parcel, add(c.line, c.units));
-    if (c.kind === 'pack-all') for (const { line, units } of c.lines) change(c.parcel, add(line, units));
+    if (c.kind === 'pack-all' || c.kind === 'pack-kit') for (const { line, units } of c.lines) change(c.parcel, add(line, units));
     if (c.kind === 'close-parcel') change(c.parcel, (p) => ({ ...p, open: false }));
     if (c.kind === 'open-parcel') change(c.parcel, (p) => ({ ...p, open: true }));
     if (c.kind !== 'repack') continue;
@@ -239,8 +287,6 @@ export function goodsWeightG(task: Pick<PackTask, 'lines'>, contents: PackParcel
     return sum === null || each === null ? null : sum + each * units;
   }, 0);
 }
-
-/** The rule for proving goods into a parcel, at the bench and on the server alike. */
 
 /** How many units of a line lie in a parcel. */
 export const unitsIn = (parcel: PackParcel | undefined, line: number): number =>

@@ -1,6 +1,7 @@
 import { spell } from '../quantity/index.js';
 import { accepted, refuse, stay } from './feedback.js';
 import { flowOf, type Moment } from './flow.js';
+import { leaveOut, wholeKit } from './pack-along.js';
 import { checkClose, checkPack, checkRepack } from './pack-rules.js';
 import {
   leftToPack,
@@ -31,7 +32,7 @@ type Now = Moment<PackTask, PackState>;
 export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
   kind: 'pack',
   start: startPack,
-  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all'],
+  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all', 'pack-kit', 'leave-out'],
   emptied: (state) => ({ ...state, line: null, outOf: null, serialOf: null }),
   strays: () => null,
   item(now, meaning) {
@@ -42,6 +43,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
       return refuse(now.state, { band: 'not-this', title: nameOf(now, inHand), detail: 'Scan its serial number first, or let it go' }, now);
     if (line && meaning.item.asksSerial) return onePiece(now, line, meaning);
     if (line) return now.state.outOf === null ? prove(now, line, meaning.pack.factor) : takeOut(now, lines, meaning.pack.factor);
+    if (now.task.kits?.some((k) => k.itemId === meaning.item.id)) return wholeKit(now, meaning.item, meaning.pack.factor);
     const home = meaning.item.home ? ` Belongs in ${meaning.item.home}` : '';
     return refuse(now.state, { band: 'not-this', title: meaning.item.name, detail: `Not on ${now.task.order}.${home}` }, now);
   },
@@ -59,6 +61,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
     parcel: (now) => chooseParcel(now, 'next'),
     take: countRest,
     all: takeAll,
+    'leave-out': leaveOut,
   },
   inputs: {
     count(now, input) {
@@ -70,6 +73,7 @@ export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
     parcel: (now, input) => chooseParcel(now, input.number),
     open: (now, input) => open(now, input.number),
     all: takeAll,
+    'leave-out': leaveOut,
     apart,
     park({ task, state, id }, { why }) {
       return { state, feedback: accepted(`${task.order} parked`, why), commands: [{ kind: 'park', id, order: task.order, why }] };

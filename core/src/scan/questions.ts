@@ -25,6 +25,8 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   'sort-missing': 'Look into the totes again',
   pack: 'Take the goods out of the parcel',
   'pack-all': 'Take the goods out of the parcel',
+  'pack-kit': 'Take the goods out of the parcel',
+  'leave-out': 'The insert still goes along. Pack it, or leave it out again',
   'note-seen': 'The note waits to be read',
   'close-parcel': 'The parcel stays open',
   'open-parcel': 'The parcel stays closed',

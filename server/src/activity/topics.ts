@@ -57,6 +57,7 @@ const CHANGES = {
   'set-down': ['rounds', 'orders', 'parcels'],
   note: ['orders', 'parcels'],
   pack: ['parcels', 'orders', 'stock'],
+  'leave-out': ['parcels', 'orders', 'stock', 'channels'],
   packed: ['parcels', 'orders'],
   label: ['parcels', 'orders'],
   load: ['parcels'],

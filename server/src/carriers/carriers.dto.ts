@@ -111,6 +111,8 @@ export class BoxDto {
   cost?: string;
   /** At how many left on a site it runs short; 0 never says so. */
   lowAt: number;
+  /** The item that it is kept as: bought, received and counted like goods; null where only its number is kept. */
+  sku: string | null;
   stock: BoxStockDto[];
   version: number;
 }
@@ -126,6 +128,7 @@ export class EditBoxDto {
   @Whole(1, 5_000_000, 'How much it carries, in grams') mostG: number;
   @IsOptional() @Matches(PRICE, { message: 'A cost is a number of up to 6 decimal places' }) cost?: string;
   @Whole(0, 1_000_000, 'A whole number; 0 never says that few are left') lowAt: number;
+  @IsOptional() @IsString() @Length(0, 60) sku: string | null;
   /** How many there are at a site; a site that is left out keeps what it has. */
   @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => EditBoxStockDto) stock: EditBoxStockDto[];
 }

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { StockModule } from '../stock/index.js';
 import { BoxesController } from './boxes.controller.js';
 import { BoxesService } from './boxes.service.js';
 import { CarrierClient } from './carrier.client.js';
@@ -10,6 +11,7 @@ import { CarriersService } from './carriers.service.js';
 
 /** Who takes parcels away, in which boxes, and how they are spoken to. */
 @Module({
+  imports: [StockModule],
   controllers: [CarriersController, BoxesController],
   providers: [CarrierClient, CarrierDesk, CarriersQueries, CarriersService, BoxesService, CarriersFiles],
   exports: [CarrierDesk, CarriersQueries, CarriersService, BoxesService],

@@ -1,4 +1,4 @@
-import { cell, fault, tableShape, type TableColumn, textOf } from '../exchange/index.js';
+import { cell, fault, skuColumn, tableShape, type TableColumn, textOf } from '../exchange/index.js';
 import { rows } from '../platform/index.js';
 
 const code = (says: string) => cell.code(/^[A-Za-z0-9-]{2,20}$/, says);
@@ -144,6 +144,7 @@ export const boxesShape = tableShape({
   changeBy: 'code',
   rowKey: ['code'],
   versioned: true,
+  joins: 'LEFT JOIN item i ON i.id = t.item_id',
   order: 't.code',
   columns: [
     {
@@ -178,5 +179,14 @@ export const boxesShape = tableShape({
     },
     { key: 'cost', label: 'Cost', read: cell.decimal, column: 'cost', empty: '0', as: 'decimal', cost: true },
     { key: 'lowAt', label: 'Low at', also: ['low'], read: cell.whole(0, 1_000_000), column: 'low_at', empty: 0 },
+    {
+      ...skuColumn(),
+      label: 'Kept as item',
+      required: false,
+      ref: { table: 'item', by: 'sku', says: (c) => `There is no item ${c}. Take items in first` },
+      select: 'i.sku',
+      column: 'item_id',
+      empty: null,
+    },
   ],
 });

@@ -255,6 +255,24 @@ export class DemoHouse {
       await insert(this.source, 'carton', { code, length_mm, width_mm, height_mm, tare_g, most_g, cost, low_at });
       await insert(this.source, 'carton_stock', { carton: code, site_id: siteId, units });
     }
+    await this.goesAlong();
+  }
+
+  /** A box that is bought and counted like goods, and a card for new customers with a large first order. */
+  private async goesAlong(): Promise<void> {
+    const [box, card, shop] = [
+      await find(this.source, 'item', { sku: 'BOX-GFT-2' }),
+      await find(this.source, 'item', { sku: 'CRD-RECIPE' }),
+      await find(this.source, 'channel', { code: 'SHOP' }),
+    ];
+    const gift = { code: 'GIFT2', length_mm: 190, width_mm: 100, height_mm: 120, tare_g: 95, most_g: 3_000, cost: '0.78', low_at: 50 };
+    await insert(this.source, 'carton', { ...gift, item_id: box?.id ?? null });
+    await insert(this.source, 'insert_rule', {
+      item_id: card?.id ?? 0,
+      channel_id: shop?.id ?? null,
+      from_value: '300',
+      first_only: true,
+    });
   }
 
   private async listing(channel: string, channelSku: string, sku: string, price: string, keepBack: number): Promise<void> {

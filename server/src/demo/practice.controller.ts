@@ -22,6 +22,7 @@ const CARDS: PracticeGroupDto = {
     { code: 'VX-OPEN', says: 'open the parcel again' },
     { code: 'VX-PARK', says: 'park the order' },
     { code: 'VX-ALL', says: 'all of it is in' },
+    { code: 'VX-LEAVE-OUT', says: 'leave the inserts out' },
   ],
 };
 

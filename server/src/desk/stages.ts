@@ -8,7 +8,7 @@ export const WORK: Readonly<Record<Stage, readonly ActivityKind[]>> = {
   shelves: ['store', 'count'],
   orders: ['release', 'note'],
   picking: ['take', 'help', 'tote', 'pick', 'short', 'set-down', 'sort', 'sort-missing'],
-  packing: ['pack', 'packed'],
+  packing: ['pack', 'leave-out', 'packed'],
   dispatch: ['load', 'hand-over'],
 };
 export const STAGES = Object.keys(WORK) as Stage[];

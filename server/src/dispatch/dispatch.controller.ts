@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post, StreamableFile } from '@nestjs/common';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, type Person, Reader } from '../platform/index.js';
-import { DispatchTroubleDto, HandedOverDto, HandOverDto, HandOverRowDto, LaneDto } from './dispatch.dto.js';
+import { type Act, Acting, AskedWindow, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { DispatchTroubleDto, HandedOverDto, HandOverDto, HandOverPageDto, LaneDto } from './dispatch.dto.js';
 import { ConsignmentsService } from './consignments.service.js';
 import { HandOverService } from './hand-over.service.js';
 import { LabelsQueries } from './labels.queries.js';
@@ -30,11 +30,12 @@ export class DispatchController {
     return { unrouted, missed };
   }
 
-  /** What went lately, newest first. */
+  /** What went, newest first. */
   @Get('hand-overs')
   @Access('signed-in')
-  newest(@Reader() person: Person): Promise<HandOverRowDto[]> {
-    return this.handOvers.newest(person.siteIds);
+  @Windowed()
+  gone(@Reader() person: Person, @AskedWindow() window: Window): Promise<HandOverPageDto> {
+    return this.handOvers.page(person.siteIds, window);
   }
 
   @Get('parcels/:code/label')

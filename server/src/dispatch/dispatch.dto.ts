@@ -104,6 +104,12 @@ export class HandOverRowDto {
   signed: boolean;
 }
 
+export class HandOverPageDto {
+  rows: HandOverRowDto[];
+  /** How many there are in all; one more than ten thousand where there are more than that. */
+  total: number;
+}
+
 export class LoadParcelDto implements LoadParcel {
   code: string;
   order: string;

@@ -4,15 +4,14 @@ import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { CarriersQueries } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
-import { type Act, badState, CommandLog, insert, mustBeAt, nextCode, notFound, one, Outbox, PAPER, type Person, rows, task, type Tx, Work } from '../platform/index.js'; // prettier-ignore
+import { type Act, badState, CommandLog, insert, mustBeAt, nextCode, notFound, one, Outbox, PAPER, pageOf, type Person, rows, task, type Tx, type Window, Work } from '../platform/index.js'; // prettier-ignore
 import { SettingsService } from '../settings/index.js';
-import type { HandedOverDto, HandOverDto, HandOverRowDto } from './dispatch.dto.js';
+import type { HandedOverDto, HandOverDto, HandOverPageDto, HandOverRowDto } from './dispatch.dto.js';
 import type { HandOverList, handOverListPdf } from './hand-over-list.pdf.js';
 import { lockParcels, type ParcelRow } from './lock-parcels.js';
 import { ShippingService } from './shipping.service.js';
 
 const LIST = task<typeof handOverListPdf>('dispatch/handOverListPdf', ...PAPER);
-const NEWEST = 200;
 
 type Taken = Pick<HandOverDto, 'carrier' | 'parcels'> & { driver: string | null; signature: string | null };
 
@@ -101,15 +100,20 @@ export class HandOverService {
     return siteId;
   }
 
-  /** What went lately, newest first. */
-  async newest(siteIds: readonly number[]): Promise<HandOverRowDto[]> {
-    const found = await rows<Omit<HandOverRowDto, 'signed'> & { signed: number | string }>(
+  /** All that ever went, newest first. */
+  async page(siteIds: readonly number[], window: Window): Promise<HandOverPageDto> {
+    const { rows: found, total } = await pageOf<Omit<HandOverRowDto, 'signed'> & { signed: number | string }>(
       this.source,
-      `SELECT h.code, c.name AS carrier, h.at, h.driver, w.name AS person, (SELECT COUNT(*) FROM parcel p WHERE p.hand_over = h.code) AS parcels, h.signature IS NOT NULL AS signed
-       FROM hand_over h JOIN carrier c ON c.id = h.carrier_id LEFT JOIN person w ON w.id = h.person_id WHERE h.site_id IN (?) ORDER BY h.at DESC, h.code DESC LIMIT ${NEWEST}`,
-      [[0, ...siteIds]],
+      {
+        select:
+          'h.code, c.name AS carrier, h.at, h.driver, w.name AS person, (SELECT COUNT(*) FROM parcel p WHERE p.hand_over = h.code) AS parcels, h.signature IS NOT NULL AS signed',
+        from: 'FROM hand_over h JOIN carrier c ON c.id = h.carrier_id LEFT JOIN person w ON w.id = h.person_id WHERE h.site_id IN (?)',
+        params: [[0, ...siteIds]],
+        order: 'h.at DESC, h.code DESC',
+      },
+      window,
     );
-    return found.map((h) => ({ ...h, parcels: Number(h.parcels), signed: Number(h.signed) === 1 }));
+    return { rows: found.map((h) => ({ ...h, parcels: Number(h.parcels), signed: Number(h.signed) === 1 })), total };
   }
 
   /** The list of a hand-over, signed or for the driver to sign. */

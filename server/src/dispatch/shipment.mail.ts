@@ -26,7 +26,7 @@ export class ShipmentMail implements OnModuleInit {
           carrier: String(payload['carrier']),
           tracking: String(payload['tracking']),
           contents: inWords(parcel.goods),
-          follows: follows ? inWords(parcel.follows) : '',
+          follows: inWords([...parcel.follows, ...parcel.leftOut]),
           complete: follows ? '' : 'With it your order is complete.',
         },
         {

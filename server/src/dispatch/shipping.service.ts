@@ -108,7 +108,7 @@ export class ShippingService {
   private async lines(tx: Tx, parcelId: number): Promise<{ sku: string; units: number }[]> {
     const found = await rows<{ sku: string; units: string }>(
       tx,
-      'SELECT l.channel_sku AS sku, SUM(pl.units) AS units FROM parcel_line pl JOIN sales_order_line l ON l.id = pl.order_line_id WHERE pl.parcel_id = ? GROUP BY l.channel_sku ORDER BY MIN(l.line)',
+      'SELECT l.channel_sku AS sku, SUM(pl.units) AS units FROM parcel_line pl JOIN sales_order_line l ON l.id = pl.order_line_id WHERE pl.parcel_id = ? AND l.along = 0 GROUP BY l.channel_sku ORDER BY MIN(l.line)',
       [parcelId],
     );
     return found.map((l) => ({ sku: l.sku, units: num(l.units) }));

@@ -5,7 +5,7 @@ import { AllocationService } from '../allocation/index.js';
 import { ChannelsService } from '../channels/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { changeOrder, OrderStates, OrderWriter } from '../orders/index.js';
-import { type Act, badForm, badState, CommandLog, find, mustBeAt, NEXT, Outbox, type Tx } from '../platform/index.js';
+import { type Act, badForm, badState, CommandLog, find, findAll, mustBeAt, NEXT, Outbox, type Row, type Tx } from '../platform/index.js';
 import { accountOf, keptLines } from './keyed.js';
 import { openOrder } from './open-order.js';
 import type { NewOrderDto } from './order-desk.dto.js';
@@ -66,6 +66,7 @@ export class EntryService {
       if (order.state !== 'quote') throw badState(`${code} is ${order.state}. Only a quote can be confirmed`);
       const soonest = promisedFor(new Date(), await this.calendars.of(tx, order.site_id));
       const promised = promisedAt ?? (order.promised_at.getTime() < Date.now() ? soonest : order.promised_at);
+      await this.addAlong(tx, order);
       await changeOrder(tx, order.id, { quoted: false, placed_at: new Date(), promised_at: promised, version: NEXT });
       await this.states.refresh(tx, [order.id]);
       await this.activity.record(tx, act, {
@@ -79,6 +80,18 @@ export class EntryService {
       await this.allocation.settleOrder(tx, order);
       return { code };
     });
+  }
+
+  /** What goes along by the house's rules is no part of a quote: it comes with the order. */
+  private async addAlong(tx: Tx, order: Row<'sales_order'>): Promise<void> {
+    const lines = await findAll(tx, 'sales_order_line', { order_id: order.id }, 'line');
+    const forWhom = { channelId: order.channel_id, customerId: order.customer_id, email: order.email };
+    const along = await this.writer.goAlong(tx, {
+      ...forWhom,
+      orderId: order.id,
+      lines: lines.map((l) => ({ channelSku: l.channel_sku, itemId: l.item_id, quantity: l.quantity, factor: l.factor, price: l.price })),
+    });
+    await this.writer.lines(tx, order.id, lines.at(-1)?.line ?? 0, along);
   }
 
   /** Mails the quote, or what was ordered, to the customer, as a paper with prices. */

@@ -57,6 +57,7 @@ export class SplittingService {
       const left = lines.filter((l) => l.quantity > 0 && l.kit_line === null && !moved.some((m) => m.line === l && m.units === l.units));
       if (left.length === 0) throw badForm({ lines: `Nothing of ${code} would be left. Change its site instead` });
       const made = await this.writer.write(tx, act, {
+        isPart: true,
         ...(await this.headOf(tx, order)),
         siteId: input.siteId,
         lines: moved.map(({ line, units }) => ({ channelSku: line.channel_sku, itemId: line.item_id, ...packsOf(line, units) })),

@@ -5,6 +5,7 @@ import { AllocationService } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { type Act, insert, nextCode, one, type Tx, update } from '../platform/index.js';
 import { partLines, partsOf } from './kits.js';
+import { type GoesAlong, InsertRules } from './insert-rules.service.js';
 import { Announcing } from './announcing.js';
 import { addHold, type Hold, ownHolds, sayHeld } from './holds.js';
 
@@ -15,6 +16,8 @@ export interface NewLine {
   quantity: number;
   factor: number;
   price: string;
+  /** It was added by the house, and asked for by nobody. */
+  along?: boolean;
 }
 export interface NewOrder {
   channelId: number;
@@ -40,6 +43,8 @@ export interface NewOrder {
   holds?: readonly Hold[];
   /** What its channel said, and how often it has said it. */
   said?: string;
+  /** A part of another order has had its inserts with that. */
+  isPart?: boolean;
   revision?: number | null;
 }
 
@@ -51,11 +56,13 @@ export class OrderWriter {
     private readonly activity: ActivityService,
     private readonly calendars: CalendarQueries,
     private readonly announcing: Announcing,
+    private readonly inserts: InsertRules,
   ) {}
 
   /** Writes an order and returns its number. `act` is the desk's; null where a channel sent it. */
   async write(tx: Tx, act: Act | null, order: NewOrder): Promise<string> {
     const code = await nextCode(tx, 'S');
+    const along = order.isQuote || order.isPart ? [] : await this.goAlong(tx, order);
     const unknown = order.lines.filter((l) => l.itemId === null).map((l) => l.channelSku);
     const quoted = order.isQuote ?? false;
     const holds = [...ownHolds({ addressLine: order.address.line, postcode: order.address.postcode }, unknown), ...(order.holds ?? [])];
@@ -86,7 +93,7 @@ export class OrderWriter {
       channel_said: order.said ?? null,
       channel_revision: order.revision == null ? null : String(order.revision),
     });
-    const written = await this.lines(tx, orderId, 0, order.lines);
+    const written = await this.lines(tx, orderId, 0, [...order.lines, ...along]);
     for (const hold of holds) await addHold(tx, orderId, hold);
     const held = holds.length > 0 ? await sayHeld(tx, orderId) : null;
     await this.activity.record(tx, act, {
@@ -102,6 +109,11 @@ export class OrderWriter {
     const { siteId, customer, speed, priority = 0 } = order;
     await this.announcing.tell(tx, { code, siteId, customer, priority, speed, promisedAt, held, byPersonId: act?.person.id ?? null });
     return code;
+  }
+
+  /** What goes along with an order by the house's rules. */
+  goAlong(tx: Tx, order: Pick<NewOrder, 'channelId' | 'customerId' | 'email' | 'lines'> & { orderId?: number }): Promise<GoesAlong[]> {
+    return this.inserts.goAlong(tx, { ...order, customerId: order.customerId ?? null });
   }
 
   /** Adds lines behind the number `after`, each kit with its parts behind it. Returns all that were written. */
@@ -153,6 +165,7 @@ export class OrderWriter {
       // A kit is sold as one and picked by its parts: nothing is promised to the kit itself.
       units: kit.isKit ? 0 : line.quantity * line.factor,
       price: line.price,
+      along: line.along ?? false,
       kit_line: kit.kitLine,
     });
   }

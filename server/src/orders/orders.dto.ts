@@ -20,6 +20,12 @@ export class OrderLineDto {
   packed: number;
   shipped: number;
   price: string;
+  /** It goes along where there is some, and never holds up the order. */
+  insert: boolean;
+  /** Added by the house's rules, asked for by nobody. */
+  along: boolean;
+  /** Units of it that were left out at the packing table. */
+  leftOut: number;
   /** Available at the order's site. */
   free: number;
 }
@@ -68,6 +74,8 @@ export class ParcelDto {
   booking: string | null;
   /** Why its weight is right although it is not as expected; null where it is as expected. */
   weightWhy: string | null;
+  /** Whether there is a picture of what lies in it. */
+  hasPicture: boolean;
   /** What its carrier said of it last, and of when. */
   travel: string | null;
   travelAt: Date | null;

@@ -3,6 +3,8 @@ import { AllocationModule } from '../allocation/index.js';
 import { ChannelsModule } from '../channels/index.js';
 import { Announcing } from './announcing.js';
 import { CuresQueries } from './cures.queries.js';
+import { InsertRulesController } from './insert-rules.controller.js';
+import { InsertRules } from './insert-rules.service.js';
 import { OrderIntake } from './order-intake.service.js';
 import { OrderWriter } from './order-writer.js';
 import { OrderStates } from './order-states.service.js';
@@ -14,8 +16,19 @@ import { OrdersFiles } from './orders.files.js';
 
 @Module({
   imports: [AllocationModule, ChannelsModule],
-  controllers: [OrdersController],
-  providers: [Announcing, OrdersFiles, OrdersQueries, OrderIntake, OrderWriter, OrderStates, OrderPapers, WaysQueries, CuresQueries],
+  controllers: [OrdersController, InsertRulesController],
+  providers: [
+    InsertRules,
+    Announcing,
+    OrdersFiles,
+    OrdersQueries,
+    OrderIntake,
+    OrderWriter,
+    OrderStates,
+    OrderPapers,
+    WaysQueries,
+    CuresQueries,
+  ],
   exports: [OrdersQueries, OrderPapers, OrderIntake, OrderWriter, OrderStates],
 })
 export class OrdersModule {}

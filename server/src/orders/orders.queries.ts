@@ -158,7 +158,7 @@ export class OrdersQueries {
   private async lines(orderId: number, siteId: number): Promise<{ lines: OrderLineDto[]; weightG: number }> {
     const found = await rows<Omit<OrderLineDto, 'free'> & { onHand: number; held: number; taken: number; weight: number | null }>(
       this.source,
-      `SELECT l.line, l.channel_sku AS channelSku, l.quantity, l.factor, l.kit_line AS kit, COALESCE(i.kind = 'kit' AND l.units = 0 AND l.quantity > 0, 0) AS isKit, k.name AS pack, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price,
+      `SELECT l.line, l.channel_sku AS channelSku, l.quantity, l.factor, l.kit_line AS kit, COALESCE(i.kind = 'kit' AND l.units = 0 AND l.quantity > 0, 0) AS isKit, k.name AS pack, i.sku, i.name, i.picture, u.name AS unit, u.plural AS units, l.units AS wanted, ${promisedSql('l')} AS reserved, l.picked_units AS picked, l.packed_units AS packed, l.shipped_units AS shipped, l.price, COALESCE(i.never_holds_up, 0) AS \`insert\`, l.along, l.left_out AS leftOut,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS taken, u.weight_g AS weight
        FROM sales_order_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN pack_unit k ON k.item_id = i.id AND k.factor = l.factor LEFT JOIN site_stock st ON st.item_id = i.id AND st.site_id = ?
        WHERE l.order_id = ? ORDER BY l.line`,
@@ -171,6 +171,8 @@ export class OrdersQueries {
         ...l,
         reserved: num(l.reserved),
         isKit: num(l.isKit as never) === 1,
+        insert: num(l.insert as never) === 1,
+        along: num(l.along as never) === 1,
         free: available({ onHand, held, reserved: taken }),
       })),
     };
@@ -185,19 +187,20 @@ export class OrdersQueries {
     return found.map((h) => ({ ...h, own: OWN_HOLDS.some((k) => k === h.kind) }));
   }
 
-  private parcels(orderId: number): Promise<ParcelDto[]> {
-    return rows<ParcelDto>(
+  private async parcels(orderId: number): Promise<ParcelDto[]> {
+    const found = await rows<Omit<ParcelDto, 'hasPicture'> & { hasPicture: number }>(
       this.source,
-      `SELECT p.code, p.state, p.carton, p.weight_g AS weightG, c.name AS carrier, p.service, p.tracking, p.booking, p.weight_why AS weightWhy, p.travel, p.travel_at AS travelAt FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
+      `SELECT p.code, p.state, p.carton, p.weight_g AS weightG, c.name AS carrier, p.service, p.tracking, p.booking, p.weight_why AS weightWhy, p.travel, p.travel_at AS travelAt, EXISTS (SELECT 1 FROM parcel_picture x WHERE x.parcel_id = p.id) AS hasPicture FROM parcel p LEFT JOIN carrier c ON c.id = p.carrier_id WHERE p.order_id = ? ORDER BY p.number`,
       [orderId],
     );
+    return found.map((p) => ({ ...p, hasPicture: num(p.hasPicture) === 1 }));
   }
 }
 
 function whyNot(state: string, holdReason: string | null, lines: readonly OrderLineDto[]): string | null {
   if (state === 'held') return holdReason;
   if (state !== 'open') return `It is ${state} already`;
-  const short = lines.find((l) => l.reserved < l.wanted);
+  const short = lines.find((l) => l.reserved < l.wanted && !l.insert);
   if (lines.every((l) => l.wanted === 0)) return 'It has no lines';
   return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
 }

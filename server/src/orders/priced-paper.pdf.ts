@@ -30,7 +30,7 @@ export async function pricedPaperPdf(order: OrderDto, from: Letterhead = { name:
     100,
   );
   let y = 158;
-  for (const line of order.lines.filter((l) => l.quantity > 0 && l.kit === null)) {
+  for (const line of order.lines.filter((l) => l.quantity > 0 && l.kit === null && !l.along)) {
     if (y > paper.page.height - 96) {
       paper.addPage();
       y = 42;

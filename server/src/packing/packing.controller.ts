@@ -1,11 +1,14 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
-import { ApiQuery } from '@nestjs/swagger';
+import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req, Res, StreamableFile } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, AskedWindow, AtSites, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, AtSites, type Person, readBody, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
 import { BenchPageDto, RatesDto, SendByDto, SingleLineDto, TypedNumberDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { ParcelPapers } from './parcel-papers.service.js';
+import { ParcelPictures } from './parcel-pictures.service.js';
 import { ParcelsService } from './parcels.service.js';
 
 @Controller('api/bench')
@@ -15,6 +18,7 @@ export class PackingController {
     private readonly labels: LabelService,
     private readonly parcels: ParcelsService,
     private readonly papers: ParcelPapers,
+    private readonly pictures: ParcelPictures,
   ) {}
 
   @Get('queue')
@@ -54,6 +58,24 @@ export class PackingController {
   @Access('signed-in')
   async packingList(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
     return new StreamableFile(await this.papers.listFor(person, code.toUpperCase()), { type: 'application/pdf' });
+  }
+
+  /** What lay in a parcel before it was closed. */
+  @Get('parcels/:code/picture')
+  @Access('signed-in')
+  @Header('cache-control', 'private, max-age=0')
+  @ApiOkResponse({ content: { 'image/webp': {} } })
+  async picture(@Reader() person: Person, @Res() response: Response, @Param('code') code: string): Promise<void> {
+    const { type, bytes } = await this.pictures.read(person, code.toUpperCase());
+    response.type(type).send(bytes);
+  }
+
+  /** The body is the picture file itself: JPEG, PNG or WebP. */
+  @Put('parcels/:code/picture')
+  @Access('pack')
+  @HttpCode(204)
+  async setPicture(@Acting() act: Act, @Param('code') code: string, @Req() request: Request): Promise<void> {
+    await this.pictures.keep(act, code.toUpperCase(), await readBody(request, MOST_PICTURE_BYTES));
   }
 
   /** Prints the label of a parcel once more. */

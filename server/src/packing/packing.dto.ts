@@ -1,10 +1,13 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type {
   CloseParcelCommand,
+  LeaveOutCommand,
   NoteSeenCommand,
   OpenParcelCommand,
   PackAllCommand,
   PackCommand,
+  PackKit,
+  PackKitCommand,
   PackLine,
   PackParcel,
   PackTask,
@@ -111,6 +114,17 @@ export class PackLineDto implements PackLine {
   @ApiProperty({ type: [Number], nullable: true }) sizeMm: [number, number, number] | null;
   keepUpright: boolean;
   fragile: boolean;
+  /** It never holds up its order, and may be left out. */
+  insert: boolean;
+}
+export class PackKitPartDto {
+  line: number;
+  each: number;
+}
+export class PackKitDto implements PackKit {
+  line: number;
+  itemId: number;
+  parts: PackKitPartDto[];
 }
 /** What a packing table needs: the task itself, and what stands around it. */
 export class SpareDto implements SpareGoods {
@@ -130,6 +144,8 @@ export class PackTaskDto implements PackTask {
   order: string;
   customer: string;
   lines: PackLineDto[];
+  /** What was ordered as a kit, and the lines of its parts. */
+  kits: PackKitDto[];
   note: string | null;
   noteSeen: boolean;
   /** The badge by which the note is to be acknowledged; null where a key or a card will do. */
@@ -149,6 +165,8 @@ export class PackTaskDto implements PackTask {
   weightGrams: number;
   /** Whether the label is asked for once all is in and the scale agrees. */
   labelsByThemselves: boolean;
+  /** Whether a picture of each parcel is wanted. */
+  wantsPictures: boolean;
 }
 export class PackBundleDto extends BundleDto {
   @ApiProperty({ enum: ['pack'] }) kind: 'pack';
@@ -171,6 +189,19 @@ export class PackAllCommandDto extends FloorCommandDto implements PackAllCommand
   @ApiProperty({ enum: ['pack-all'] }) @IsIn(['pack-all']) kind: 'pack-all';
   @IsString() @Length(1, 20) order: string;
   @IsInt() @Min(1) @Max(99) parcel: number;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => PackedLineOfDto) lines: PackedLineOfDto[];
+}
+export class PackKitCommandDto extends HowDto implements PackKitCommand {
+  @ApiProperty({ enum: ['pack-kit'] }) @IsIn(['pack-kit']) kind: 'pack-kit';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) @Max(99) parcel: number;
+  @IsInt() @Min(1) kit: number;
+  @IsInt() @Min(1) @Max(1_000_000) kits: number;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => PackedLineOfDto) lines: PackedLineOfDto[];
+}
+export class LeaveOutCommandDto extends FloorCommandDto implements LeaveOutCommand {
+  @ApiProperty({ enum: ['leave-out'] }) @IsIn(['leave-out']) kind: 'leave-out';
+  @IsString() @Length(1, 20) order: string;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => PackedLineOfDto) lines: PackedLineOfDto[];
 }
 export class NoteSeenCommandDto extends FloorCommandDto implements NoteSeenCommand {

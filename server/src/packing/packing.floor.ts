@@ -3,14 +3,17 @@ import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { badState, one, type Tx } from '../platform/index.js';
 import {
   CloseParcelCommandDto,
+  LeaveOutCommandDto,
   NoteSeenCommandDto,
   OpenParcelCommandDto,
   PackAllCommandDto,
   PackBundleDto,
   PackCommandDto,
+  PackKitCommandDto,
   ParkCommandDto,
   RepackCommandDto,
 } from './packing.dto.js';
+import { InsertsService } from './inserts.service.js';
 import { PackingQueries } from './packing.queries.js';
 import { PackingService } from './packing.service.js';
 import { ParcelsService } from './parcels.service.js';
@@ -31,6 +34,7 @@ export class PackingFloor {
     packing: PackingService,
     parcels: ParcelsService,
     reopening: ReopeningService,
+    inserts: InsertsService,
     private readonly words: AboutWords,
   ) {
     tasks.register({
@@ -56,6 +60,20 @@ export class PackingFloor {
       dto: PackAllCommandDto,
       work: (tx, act, command) => packing.packAll(tx, act, command),
       about: (tx, { order, parcel }) => this.order(tx, order, `All of ${order} into parcel ${order}-${parcel}`),
+    });
+    commands.register({
+      kind: 'pack-kit',
+      right: 'pack',
+      dto: PackKitCommandDto,
+      work: (tx, act, command) => packing.packKit(tx, act, command),
+      about: (tx, { order, parcel, kit }) => this.order(tx, order, `The kit of line ${kit} into parcel ${order}-${parcel}`),
+    });
+    commands.register({
+      kind: 'leave-out',
+      right: 'pack',
+      dto: LeaveOutCommandDto,
+      work: (tx, act, command) => inserts.leaveOut(tx, act, command),
+      about: (tx, { order }) => this.order(tx, order, `Inserts of ${order} left out`),
     });
     commands.register({
       kind: 'note-seen',

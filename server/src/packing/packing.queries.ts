@@ -4,7 +4,16 @@ import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { badState, notFound, num, one, pageOf, type Person, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import type { BenchParcelDto, BenchPageDto, BenchRowDto, CartonDto, PackLineDto, PackTaskDto, SpareDto } from './packing.dto.js';
+import type {
+  BenchParcelDto,
+  BenchPageDto,
+  BenchRowDto,
+  CartonDto,
+  PackKitDto,
+  PackLineDto,
+  PackTaskDto,
+  SpareDto,
+} from './packing.dto.js';
 
 export interface BenchOrder {
   id: number;
@@ -113,6 +122,7 @@ export class PackingQueries {
       noteSeen: order.note_seen_by !== null,
       noteBadge: await this.noteBadge(tx, person.id),
       lines: await this.lines(tx, order),
+      kits: await this.kits(tx, order.id),
       spare: await this.spare(tx, order.id),
       serials: await rows<{ line: number; parcel: number; serial: string }>(
         tx,
@@ -134,6 +144,7 @@ export class PackingQueries {
       weightPercent: await this.settings.get(tx, 'weightPercent'),
       weightGrams: await this.settings.get(tx, 'weightGrams'),
       labelsByThemselves: await this.settings.get(tx, 'labelsByThemselves'),
+      wantsPictures: await this.settings.get(tx, 'parcelPictures'),
     };
   }
 
@@ -141,10 +152,11 @@ export class PackingQueries {
   async lines(tx: Pick<Tx, 'query'>, order: Pick<BenchOrder, 'id'>): Promise<PackLineDto[]> {
     const trust = await this.settings.get(tx, 'trustTotes');
     const found = await rows<{
-      [K in Exclude<keyof PackLineDto, 'sizeMm' | 'trusted'> | 'unproved' | 'l' | 'w' | 'h']: string | number | null;
+      [K in Exclude<keyof PackLineDto, 'sizeMm' | 'trusted' | 'insert'> | 'neverHoldsUp' | 'unproved' | 'l' | 'w' | 'h']:
+        string | number | null;
     }>(
       tx,
-      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile,
+      `SELECT l.line, l.item_id AS itemId, SUM(v.units) AS picked, SUM(IF(p.kind = 'parcel', v.units, 0)) AS packed, GROUP_CONCAT(DISTINCT IF(p.kind = 'parcel' OR w.id IS NOT NULL, NULL, p.code) ORDER BY p.walk_order SEPARATOR ', ') AS shelf, u.weight_g AS unitG, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, GREATEST(u.length_mm, u.width_mm, u.height_mm) AS longestMm, u.length_mm AS l, u.width_mm AS w, u.height_mm AS h, i.keep_upright AS keepUpright, i.fragile, i.never_holds_up AS neverHoldsUp,
          MAX(p.kind <> 'parcel' AND (i.scan_each = 1 OR i.serial_at_packing = 1 OR w.id IS NULL OR NOT EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.server_at >= w.begun_at)
            OR EXISTS (SELECT 1 FROM movement m WHERE m.to_place_id = v.place_id AND m.item_id = l.item_id AND m.lot_id = v.lot_id AND m.task IN ('pick','sort') AND m.reverses_id IS NULL AND COALESCE(m.how, 'typed') <> 'scanned' AND m.server_at >= w.begun_at))) AS unproved
        FROM sales_order_line l JOIN reservation v ON v.order_line_id = l.id JOIN place p ON p.id = v.place_id JOIN pack_unit u ON u.item_id = l.item_id AND u.factor = 1 JOIN item i ON i.id = l.item_id
@@ -164,9 +176,28 @@ export class PackingQueries {
       sizeMm: l.l === null || l.w === null || l.h === null ? null : [num(l.l), num(l.w), num(l.h)],
       keepUpright: num(l.keepUpright) === 1,
       fragile: num(l.fragile) === 1,
+      insert: num(l.neverHoldsUp) === 1,
       trusted: trust && num(l.unproved) === 0,
       shelf: l.shelf === null ? null : String(l.shelf),
     }));
+  }
+
+  /** What was ordered as a kit, with the lines of its parts and how many make one. */
+  async kits(tx: Pick<Tx, 'query'>, orderId: number): Promise<PackKitDto[]> {
+    const parts = await rows<{ kit: number; itemId: number; line: number; each: string }>(
+      tx,
+      `SELECT k.line AS kit, k.item_id AS itemId, l.line, l.units / (k.quantity * k.factor) AS \`each\` FROM sales_order_line l JOIN sales_order_line k ON k.order_id = l.order_id AND k.line = l.kit_line
+       WHERE l.order_id = ? AND k.item_id IS NOT NULL AND k.quantity > 0 AND l.units > 0 ORDER BY k.line, l.line`,
+      [orderId],
+    );
+    const kits = new Map<number, PackKitDto>();
+    for (const { kit, itemId, line, each } of parts) {
+      const known = kits.get(kit) ?? { line: kit, itemId, parts: [] };
+      known.parts.push({ line, each: num(each) });
+      kits.set(kit, known);
+    }
+    // What no longer makes whole kits, since some of a part was taken off it, goes in part by part.
+    return [...kits.values()].filter((k) => k.parts.every((p) => Number.isSafeInteger(p.each)));
   }
 
   parcels(tx: Pick<Tx, 'query'>, orderId: number): Promise<(BenchParcelDto & { id: number })[]> {
@@ -206,8 +237,8 @@ export class PackingQueries {
   private async cartons(tx: Pick<Tx, 'query'>, siteId: number, seesCosts: boolean): Promise<CartonDto[]> {
     const found = await rows<Omit<CartonDto, 'costShare' | 'cost'> & { cost: string }>(
       tx,
-      'SELECT c.code, c.length_mm AS lengthMm, c.width_mm AS widthMm, c.height_mm AS heightMm, c.tare_g AS tareG, c.most_g AS mostG, c.cost, k.units AS `left` FROM carton c LEFT JOIN carton_stock k ON k.carton = c.code AND k.site_id = ? ORDER BY c.length_mm * c.width_mm * c.height_mm, c.code',
-      [siteId],
+      'SELECT c.code, c.length_mm AS lengthMm, c.width_mm AS widthMm, c.height_mm AS heightMm, c.tare_g AS tareG, c.most_g AS mostG, c.cost, IF(c.item_id IS NULL, k.units, COALESCE(t.on_hand, 0)) AS `left` FROM carton c LEFT JOIN carton_stock k ON k.carton = c.code AND k.site_id = ? LEFT JOIN site_stock t ON t.item_id = c.item_id AND t.site_id = ? ORDER BY c.length_mm * c.width_mm * c.height_mm, c.code',
+      [siteId, siteId],
     );
     const dearest = Math.max(...found.map((c) => Number(c.cost)), 0);
     return found.map(({ cost, ...c }) => ({

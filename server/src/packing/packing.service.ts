@@ -1,6 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkPack, type How, type ItemFacts, type NoteSeenCommand, type PackAllCommand, type PackCommand } from '@vectrum/core/scan';
+import {
+  checkPack,
+  type How,
+  type ItemFacts,
+  type NoteSeenCommand,
+  type PackAllCommand,
+  type PackCommand,
+  type PackKitCommand,
+} from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { onShelfSql, Reservations } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
@@ -106,7 +114,41 @@ export class PackingService {
     return { activityId };
   }
 
-  private async opened(tx: Tx, act: Act, code: string): Promise<BenchOrder> {
+  /** Whole kits into one parcel, by the code on the kit: so many of each part as the order says. All of it, or none. */
+  async packKit(tx: Tx, act: Act, command: PackKitCommand): Promise<FloorAnswerDto> {
+    const order = await this.opened(tx, act, command.order);
+    const kit = (await this.queries.kits(tx, order.id)).find((k) => k.line === command.kit);
+    const item = kit && (await this.codebook.item(tx, order.site_id, kit.itemId));
+    const isWhole =
+      kit?.parts.length === command.lines.length &&
+      kit.parts.every((p) => command.lines.some((l) => l.line === p.line && l.units === p.each * command.kits));
+    if (!item || !isWhole)
+      throw refused({
+        band: 'not-this',
+        title: item?.name ?? `Line ${command.kit}`,
+        detail: 'The order has changed. Scan its parts one by one',
+      });
+    const all: PackUndo[] = [];
+    for (const { line, units } of command.lines) {
+      const part = await this.put(tx, act, order, { line, units, parcel: command.parcel }, command.how);
+      if (part.item.asksSerial || part.item.scanEach)
+        throw refused({ band: 'not-this', title: part.item.name, detail: 'Each piece of it is scanned. Scan the parts one by one' });
+      all.push(part.undo);
+    }
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'pack',
+      glyph: 'full',
+      title: `${goodsWords(command.kits, item)}, whole`,
+      detail: `into parcel ${order.code}-${command.parcel}`,
+      document: order.code,
+      siteId: order.site_id,
+      how: command.how,
+      undo: { order: order.code, all } satisfies PackAllUndo,
+    });
+    return { activityId };
+  }
+
+  async opened(tx: Tx, act: Act, code: string): Promise<BenchOrder> {
     const order = await this.locked(tx, act, code);
     if (order.state !== 'picked') throw badState(`${order.code} is ${order.state}. Only a picked order can be packed`);
     return order;
@@ -172,6 +214,7 @@ export class PackingService {
     return { activityId };
   }
 
+  /** An order as it is, with its row held; refused for who does not work at its site. */
   async locked(tx: Tx, act: Act, code: string): Promise<BenchOrder> {
     await one(tx, 'SELECT id FROM sales_order WHERE code = ? FOR UPDATE', [code.toUpperCase()]);
     const order = await this.queries.orderOf(tx, code.toUpperCase());

@@ -80,7 +80,22 @@ export class ParcelPapers {
         note: [traced(tracking, lot, expires), serials && `serial number ${serials}`].filter(Boolean).join(', '),
       })),
       follows: await this.follows(order_id, id),
+      leftOut: await this.leftOut(order_id),
     };
+  }
+
+  /** Inserts that are in none of the parcels of an order, and on their way into none. */
+  private async leftOut(orderId: number): Promise<GoodsLine[]> {
+    const found = await rows<Omit<GoodsLine, 'quantity' | 'note'> & { rest: string }>(
+      this.source,
+      `SELECT i.name, i.sku AS code, u.name AS unit, u.plural AS units,
+         l.units + l.left_out - COALESCE((SELECT SUM(c.units) FROM parcel_line c JOIN parcel p ON p.id = c.parcel_id WHERE c.order_line_id = l.id AND p.state <> 'void'), 0)
+           - COALESCE((SELECT SUM(v.units) FROM reservation v JOIN place w ON w.id = v.place_id WHERE v.order_line_id = l.id AND w.kind <> 'parcel'), 0) AS rest
+       FROM sales_order_line l JOIN item i ON i.id = l.item_id JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1
+       WHERE l.order_id = ? AND i.never_holds_up = 1 HAVING rest > 0 ORDER BY l.line`,
+      [orderId],
+    );
+    return found.map(({ rest, ...g }) => ({ ...g, quantity: num(rest), note: 'left out this time' }));
   }
 
   /** What the order still wants beyond this parcel and those that have left. What never holds up an order is not promised. */

@@ -80,7 +80,7 @@ export class ParcelsService {
         label_asked_at: NOW,
       },
     );
-    await this.boxes.taken(tx, command.carton, order.site_id);
+    await this.boxes.taken(tx, act, command.carton, order);
     await this.freeTotes(tx, order);
     await this.states.refresh(tx, [order.id]);
     await this.outbox.send(

@@ -68,7 +68,7 @@ export class ReopeningService {
         labelled_at: null,
       },
     );
-    if (parcel.carton) await this.boxes.putBack(tx, parcel.carton, order.site_id);
+    if (parcel.carton) await this.boxes.putBack(tx, act, parcel.carton, order);
     const table = await this.packing.table(tx, order.site_id, parcel.place_id);
     if (table) await this.containers.move(tx, act, parcel.place_id, table);
     await this.states.refresh(tx, [order.id]);

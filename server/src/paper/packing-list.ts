@@ -37,6 +37,8 @@ export interface PackedParcel {
   goods: readonly GoodsLine[];
   /** What is in no parcel yet, or in another one. */
   follows: readonly GoodsLine[];
+  /** Inserts that do not come this time. */
+  leftOut: readonly GoodsLine[];
 }
 
 /** Goods on a paper: how many, and what else is said of them. */
@@ -95,7 +97,8 @@ export async function drawParcelList(paper: Paper, parcel: PackedParcel, from: L
     100,
   );
   let y = drawGoods(paper, parcel.goods, 158);
-  if (parcel.follows.length === 0) return;
+  const missing = [...parcel.follows, ...parcel.leftOut];
+  if (missing.length === 0) return;
   if (y > paper.page.height - 120) {
     paper.addPage();
     y = TOP;
@@ -104,7 +107,7 @@ export async function drawParcelList(paper: Paper, parcel: PackedParcel, from: L
     .font('bold')
     .fontSize(12)
     .text('Not in this parcel', paper.page.margins.left, y + 8);
-  drawGoods(paper, parcel.follows, y + 30);
+  drawGoods(paper, missing, y + 30);
 }
 
 async function drawHead(

@@ -21,6 +21,7 @@ const COMMANDS: Readonly<Record<string, string>> = {
   'VX-OPEN': 'Open again',
   'VX-PARK': 'Park',
   'VX-ALL': 'All of it is in',
+  'VX-LEAVE-OUT': 'Leave inserts out',
 };
 
 /** The values that labels show, read from the records they are about. */

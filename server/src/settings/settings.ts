@@ -193,6 +193,13 @@ export const SETTINGS = define({
     kind: 'yes-no',
     default: false,
   },
+  parcelPictures: {
+    group: 'Picking and packing',
+    label: 'Parcels are pictured before they are closed',
+    says: 'The packer takes a picture of what lies in the box, with the camera of the table or phone; the order keeps it. No parcel waits for it.',
+    kind: 'yes-no',
+    default: false,
+  },
   labelsByThemselves: {
     group: 'Picking and packing',
     label: 'The label comes by itself',

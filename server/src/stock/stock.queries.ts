@@ -13,6 +13,10 @@ const TASK_WORDS: Readonly<Record<string, string>> = {
   open: 'Opening stock',
   receive: 'Received',
   ship: 'Shipped',
+  box: 'Packed in',
+  count: 'Counted',
+  'send-back': 'Sent back',
+  'take-over': 'Taken over',
   undo: 'Undone',
 };
 const MOST_DOCUMENTS = 4;

@@ -138,7 +138,7 @@ function ordered(random: () => number): Good[] {
 
 /** Boxes chosen and filled: cut boxes put together again, the hard classes, and the orders of a shop, as lines to print. */
 export function* cartons(): Generator<string> {
-  let [whole, cases] = [0, 0];
+  let [whole, later, cases] = [0, 0, 0];
   for (const [box, pieces, step] of [
     [[400, 300, 250], 15, 1],
     [[400, 300, 250], 40, 1],
@@ -149,10 +149,12 @@ export function* cartons(): Generator<string> {
     for (let n = 0; n < 15; n++, cases++) {
       const large = box.map((s) => 1.3 * s) as unknown as Size;
       const boxes = [box, large].map((innerMm, i) => ({ innerMm, maxWeightG: 1e6, tareG: 0, cost: 1 + i }));
-      if (packed(boxes, cut(box, pieces, step, random)).found.cost === 1) whole++;
+      const goods = cut(box, pieces, step, random);
+      if (packed(boxes, goods).found.cost === 1) whole++;
+      else if (packed(boxes, goods, 3 * SECONDS).found.cost === 1) later++;
     }
   }
-  yield `boxes cut into 15 to 40 pieces by straight cuts: ${whole} of ${cases} (${percent(whole / cases)}) filled to the last corner again within ${SECONDS} s each`;
+  yield `boxes cut into 15 to 40 pieces by straight cuts: ${whole} of ${cases} (${percent(whole / cases)}) filled to the last corner again within ${SECONDS} s each, ${whole + later} (${percent((whole + later) / cases)}) within ${3 * SECONDS} s`;
   const gaps: number[] = [];
   let [used, least] = [0, 0];
   for (const [sort] of CLASSES)

@@ -86,6 +86,7 @@ const SHOWS = {
   'hand-overs': ['parcels'],
   claims: ['claims'],
   letters: ['setup'],
+  inserts: ['setup', 'items'],
   carriers: ['carriers'],
   carrier: ['carriers'],
   cartons: ['carriers', 'parcels'],

@@ -2090,6 +2090,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inserts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["InsertRules_list"];
+        put?: never;
+        post: operations["InsertRules_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inserts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["InsertRules_edit"];
+        post?: never;
+        delete: operations["InsertRules_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{siteId}/spot-counts": {
         parameters: {
             query?: never;
@@ -2488,6 +2520,24 @@ export interface paths {
         /** What is in a parcel, as a paper to put into it. */
         get: operations["Packing_packingList"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lay in a parcel before it was closed. */
+        get: operations["Packing_picture"];
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        put: operations["Packing_setPicture"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3242,8 +3292,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What went lately, newest first. */
-        get: operations["Dispatch_newest"];
+        /** What went, newest first. */
+        get: operations["Dispatch_gone"];
         put?: never;
         post: operations["Dispatch_handOver"];
         delete?: never;
@@ -4947,6 +4997,8 @@ export interface components {
             cost?: string;
             /** @description At how many left on a site it runs short; 0 never says so. */
             lowAt: number;
+            /** @description The item that it is kept as: bought, received and counted like goods; null where only its number is kept. */
+            sku: string | null;
             stock: components["schemas"]["BoxStockDto"][];
             version: number;
         };
@@ -4963,6 +5015,7 @@ export interface components {
             mostG: number;
             cost?: string;
             lowAt: number;
+            sku: string | null;
             /** @description How many there are at a site; a site that is left out keeps what it has. */
             stock: components["schemas"]["EditBoxStockDto"][];
         };
@@ -4974,6 +5027,7 @@ export interface components {
             mostG: number;
             cost?: string;
             lowAt: number;
+            sku: string | null;
             /** @description How many there are at a site; a site that is left out keeps what it has. */
             stock: components["schemas"]["EditBoxStockDto"][];
         };
@@ -5906,6 +5960,12 @@ export interface components {
             packed: number;
             shipped: number;
             price: string;
+            /** @description It goes along where there is some, and never holds up the order. */
+            insert: boolean;
+            /** @description Added by the house's rules, asked for by nobody. */
+            along: boolean;
+            /** @description Units of it that were left out at the packing table. */
+            leftOut: number;
             /** @description Available at the order's site. */
             free: number;
         };
@@ -5921,6 +5981,8 @@ export interface components {
             booking: string | null;
             /** @description Why its weight is right although it is not as expected; null where it is as expected. */
             weightWhy: string | null;
+            /** @description Whether there is a picture of what lies in it. */
+            hasPicture: boolean;
             /** @description What its carrier said of it last, and of when. */
             travel: string | null;
             /** Format: date-time */
@@ -6021,6 +6083,38 @@ export interface components {
             /** @description What is not promised to it yet; nought where it is only not where a picker goes. */
             lacks: number;
             cures: components["schemas"]["CureDto"][];
+        };
+        InsertRuleDto: {
+            id: number;
+            itemId: number;
+            sku: string;
+            name: string;
+            /** @description Null for orders of every channel. */
+            channelId: number | null;
+            channel: string | null;
+            /** @description Base units that go with an order. */
+            units: number;
+            /** @description From which value of an order on; null for any. */
+            fromValue: string | null;
+            /** @description Only with the first order of a customer. */
+            firstOnly: boolean;
+            version: number;
+        };
+        InsertItemDto: {
+            id: number;
+            sku: string;
+            name: string;
+        };
+        InsertRulesDto: {
+            rules: components["schemas"]["InsertRuleDto"][];
+            items: components["schemas"]["InsertItemDto"][];
+        };
+        EditInsertRuleDto: {
+            itemId: number;
+            channelId: number | null;
+            units: number;
+            fromValue: string | null;
+            firstOnly: boolean;
         };
         SpotCountDto: {
             /** @enum {string} */
@@ -6963,6 +7057,11 @@ export interface components {
             parcels: number;
             signed: boolean;
         };
+        HandOverPageDto: {
+            rows: components["schemas"]["HandOverRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
         HandOverDto: {
             carrier: string;
             parcels: string[];
@@ -7479,6 +7578,33 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        PackKitCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pack-kit";
+            order: string;
+            parcel: number;
+            kit: number;
+            kits: number;
+            lines: components["schemas"]["PackedLineOfDto"][];
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        LeaveOutCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leave-out";
+            order: string;
+            lines: components["schemas"]["PackedLineOfDto"][];
+            /** Format: uuid */
+            id: string;
+        };
         NoteSeenCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7920,6 +8046,17 @@ export interface components {
             longestMm: number | null;
             keepUpright: boolean;
             fragile: boolean;
+            /** @description It never holds up its order, and may be left out. */
+            insert: boolean;
+        };
+        PackKitPartDto: {
+            line: number;
+            each: number;
+        };
+        PackKitDto: {
+            line: number;
+            itemId: number;
+            parts: components["schemas"]["PackKitPartDto"][];
         };
         PackedLineDto: {
             line: number;
@@ -7970,6 +8107,8 @@ export interface components {
             order: string;
             customer: string;
             lines: components["schemas"]["PackLineDto"][];
+            /** @description What was ordered as a kit, and the lines of its parts. */
+            kits: components["schemas"]["PackKitDto"][];
             note: string | null;
             noteSeen: boolean;
             /** @description The badge by which the note is to be acknowledged; null where a key or a card will do. */
@@ -7993,6 +8132,8 @@ export interface components {
             weightGrams: number;
             /** @description Whether the label is asked for once all is in and the scale agrees. */
             labelsByThemselves: boolean;
+            /** @description Whether a picture of each parcel is wanted. */
+            wantsPictures: boolean;
         };
         PackBundleDto: {
             /**
@@ -8217,7 +8358,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
@@ -11953,6 +12094,88 @@ export interface operations {
             };
         };
     };
+    InsertRules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InsertRulesDto"];
+                };
+            };
+        };
+    };
+    InsertRules_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditInsertRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    InsertRules_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditInsertRuleDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    InsertRules_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Counting_list: {
         parameters: {
             query?: never;
@@ -12544,6 +12767,46 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Packing_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
+                };
+            };
+        };
+    };
+    Packing_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13662,9 +13925,12 @@ export interface operations {
             };
         };
     };
-    Dispatch_newest: {
+    Dispatch_gone: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                limit?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -13676,7 +13942,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HandOverRowDto"][];
+                    "application/json": components["schemas"]["HandOverPageDto"];
                 };
             };
         };

@@ -1,11 +1,17 @@
 import { spell } from '@vectrum/core/quantity';
-import type { Codebook, ItemFacts, PackLine } from '@vectrum/core/scan';
+import type { Codebook, ItemFacts, PackKit, PackLine } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Input } from '../ui/input';
 import { TextButton } from '../ui/button';
 import { Glyph } from '../ui/glyph';
 import { Picture } from '../ui/picture';
 import { BenchList, BenchItem } from '../ui/bench/parts';
+
+/** The kit that a line is a part of, in words. */
+export function kitOf(kits: readonly PackKit[], book: Codebook, line: number): string {
+  const kit = kits.find((k) => k.parts.some((p) => p.line === line));
+  return kit ? `, for ${book.items[kit.itemId]?.name ?? 'a kit'}` : '';
+}
 
 const baseOf = (item: ItemFacts) => item.packs.find((p) => p.factor === 1)?.id ?? 0;
 /** Pieces that are shown one by one. */
@@ -41,6 +47,7 @@ export function BenchLines({
   lines,
   next,
   touched,
+  kits,
   book,
   serialOf,
   onRest,
@@ -50,6 +57,7 @@ export function BenchLines({
   next: number | undefined;
   /** The line last scanned, of which the rest may be counted. */
   touched: number | null;
+  kits: readonly PackKit[];
   book: Codebook;
   /** The line of the piece whose serial number is to be scanned. */
   serialOf: number | null;
@@ -68,6 +76,8 @@ export function BenchLines({
               <b>{item?.name}</b>
               <span>
                 {item && spell(l.picked, item.packs)}
+                {kitOf(kits, book, l.line)}
+                {l.insert && ', goes along'}
                 {l.shelf && l.rest > 0 && (
                   <>
                     , from <span className="code">{l.shelf}</span>

@@ -12,6 +12,7 @@ import { useScanner } from '../scanner/use-scanner';
 import { BenchLines } from './bench-lines';
 import { BenchTape } from './bench-tape';
 import { ClosedOrder } from './closed-order';
+import { InsertsLeft } from './inserts-left';
 import { isPaper } from './papers';
 import { ParcelPanel } from './parcel-panel';
 import { ParcelTabs } from './parcel-tabs';
@@ -123,8 +124,10 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               </Button>
             </Said>
           )}
+          {!closed && <InsertsLeft task={task} state={state} book={book} onLeaveOut={() => input({ kind: 'leave-out' })} />}
           <BenchLines
             lines={task.lines.map((l) => ({ ...l, rest: toPack(state, l), serials: serialsOf(l.line) }))}
+            kits={task.kits}
             serialOf={state.serialOf}
             onSerial={(code) => flow.scan(code, 'typed')}
             next={closed ? undefined : openLine(task, state)?.line}
@@ -155,6 +158,7 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
               <ParcelPanel
                 task={task}
                 parcel={parcel}
+                code={inUse?.code ?? ''}
                 contents={inUse?.contents ?? []}
                 rest={parcel.more ? left : 0}
                 next={openLine(task, state)?.line}

@@ -3,6 +3,7 @@ import type { Dto } from '../api/client';
 import { Input } from '../ui/input';
 import { BoxOffers } from './box/box-offers';
 import { BoxView } from './box/box-view';
+import { ParcelPicture } from './parcel-picture';
 import { Rates } from './rates';
 import type { Closing } from './use-closing';
 import { WeightWhys } from './weight-whys';
@@ -12,12 +13,15 @@ import { WeightLine } from './weight-line';
 export function ParcelPanel({
   task,
   parcel,
+  code,
   contents,
   rest,
   next,
 }: {
   task: Dto['PackTaskDto'];
   parcel: Closing;
+  /** The parcel that is being packed. */
+  code: string;
   contents: readonly { line: number; units: number }[];
   /** Pieces that are still to go into this parcel. */
   rest: number;
@@ -59,6 +63,7 @@ export function ParcelPanel({
       {expected !== null && weightG !== null && (
         <WeightLine weightG={weightG} expectedG={expected} slack={weightSlackG(expected, task.weightPercent, task.weightGrams)} />
       )}
+      {task.wantsPictures && begun && <ParcelPicture key={code} code={code} />}
       {parcel.offWeight && <WeightWhys why={choice.why} onWhy={(why) => change({ why })} />}
       {begun && weightG !== null && (
         <Rates

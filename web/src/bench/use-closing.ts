@@ -186,7 +186,9 @@ export function useClosing({
     answered: (kind, parcel) => {
       if (kind === 'open-parcel') setKept({ parcel: 0, choice: noChoice });
       if (kind === 'close-parcel' || kind === 'open-parcel') setArmed(null);
-      if (kind === 'pack' || kind === 'pack-all') setArmed(parcel);
+      if (kind === 'pack' || kind === 'pack-all' || kind === 'pack-kit') setArmed(parcel);
+      // What was waited for last stays behind: the parcel in use is what it is.
+      if (kind === 'leave-out') setArmed(number);
     },
     refused: (command, title) => {
       setArmed(null);

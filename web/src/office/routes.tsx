@@ -212,6 +212,7 @@ export const routes: RouteObject = {
         { path: 'company', element: <CompanyPage /> },
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },
+        { path: 'inserts', lazy: async () => ({ Component: (await import('./setup/inserts/inserts-page')).InsertsPage }) },
         {
           path: 'letters',
           lazy: async () => ({ Component: (await import('./setup/letters/letters-page')).LettersPage }),

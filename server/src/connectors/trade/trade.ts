@@ -55,7 +55,7 @@ export class Trade implements Connector {
     if (!order) return;
     const lines = await rows<{ line: number; quantity: number; price: string; itemId: number | null }>(
       this.source,
-      'SELECT line, quantity, price, item_id AS itemId FROM sales_order_line WHERE order_id = ? AND quantity > 0 ORDER BY line',
+      'SELECT line, quantity, price, item_id AS itemId FROM sales_order_line WHERE order_id = ? AND quantity > 0 AND kit_line IS NULL AND along = 0 ORDER BY line',
       [order.id],
     );
     const us = (await this.settings.letterhead()).name || 'The seller';

@@ -134,6 +134,7 @@ export interface Tables {
       cost: string;
       low_at: number;
       version: number;
+      item_id: number | null;
     };
     needs: 'code' | 'length_mm' | 'width_mm' | 'height_mm' | 'tare_g' | 'most_g';
     computed: never;
@@ -412,6 +413,19 @@ export interface Tables {
     needs: 'id' | 'file_name' | 'file_hash' | 'kind' | 'columns' | 'mapping' | 'total' | 'person_id';
     computed: never;
   };
+  insert_rule: {
+    row: {
+      id: number;
+      item_id: number;
+      channel_id: number | null;
+      units: number;
+      from_value: string | null;
+      first_only: number;
+      version: number;
+    };
+    needs: 'item_id';
+    computed: never;
+  };
   inspection: {
     row: {
       id: number;
@@ -673,6 +687,11 @@ export interface Tables {
   parcel_line: {
     row: { id: number; parcel_id: number; order_line_id: number; lot_id: number; units: number };
     needs: 'parcel_id' | 'order_line_id' | 'units';
+    computed: never;
+  };
+  parcel_picture: {
+    row: { parcel_id: number; type: string; picture: Buffer; at: Date };
+    needs: 'parcel_id' | 'type' | 'picture';
     computed: never;
   };
   parcel_serial: {
@@ -981,6 +1000,8 @@ export interface Tables {
       shipped_units: number;
       factor: number;
       kit_line: number | null;
+      left_out: number;
+      along: number;
     };
     needs: 'order_id' | 'line' | 'channel_sku' | 'quantity' | 'units';
     computed: never;

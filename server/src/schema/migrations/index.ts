@@ -34,6 +34,7 @@ import { PackedFromTheShelf1790000000035 } from './0035-packed-from-the-shelf.js
 import { ScannedPieceByPiece1790000000036 } from './0036-scanned-piece-by-piece.js';
 import { BoxesAndLabels1790000000037 } from './0037-boxes-and-labels.js';
 import { Loading1790000000038 } from './0038-loading.js';
+import { WhatGoesAlong1790000000039 } from './0039-what-goes-along.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -77,4 +78,5 @@ export const migrations = [
   ScannedPieceByPiece1790000000036,
   BoxesAndLabels1790000000037,
   Loading1790000000038,
+  WhatGoesAlong1790000000039,
 ];

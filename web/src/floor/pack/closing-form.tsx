@@ -1,6 +1,7 @@
 import { weightSlackG } from '@vectrum/core/cartons';
 import type { Dto } from '../../api/client';
 import { BoxOffers } from '../../bench/box/box-offers';
+import { ParcelPicture } from '../../bench/parcel-picture';
 import { Rates } from '../../bench/rates';
 import { WeightWhys } from '../../bench/weight-whys';
 import type { Closing } from '../../bench/use-closing';
@@ -32,6 +33,11 @@ export function ClosingForm({ task, parcel, number }: { task: Dto['PackTaskDto']
           onChange={(e) => change({ weightG: /^\d{1,7}$/.test(e.target.value) ? Number(e.target.value) : null, rate: null })}
         />
       </Typed>
+      {task.wantsPictures && (
+        <Say className="text-[17px]">
+          <ParcelPicture code={`${task.order}-${number}`} />
+        </Say>
+      )}
       {isOff && (
         <Say className="text-[17px]">
           <span className="stamped">

@@ -1,7 +1,8 @@
 import { spell } from '@vectrum/core/quantity';
-import { leftToPack, noteIsRead, pack, parcelInUse, parcelsNow, toPack, trustedRest } from '@vectrum/core/scan';
+import { insertsLeft, leftToPack, noteIsRead, pack, parcelInUse, parcelsNow, toPack, trustedRest } from '@vectrum/core/scan';
 import { useEffect, useRef } from 'react';
 import { Link, useParams } from 'react-router';
+import { kitOf } from '../../bench/bench-lines';
 import { type Closing, useClosing } from '../../bench/use-closing';
 import { FeedbackBand } from '../../flow/band';
 import { SpareList } from '../../flow/spare-goods';
@@ -9,7 +10,7 @@ import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
 import { plural } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
-import { Ask, Key, KeyLink, PhoneBody, PhoneHead, PhoneItem, PhoneList, Say } from '../../ui/phone/parts';
+import { Ask, Key, KeyLink, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Say } from '../../ui/phone/parts';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
@@ -83,6 +84,11 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
               </Say>
             )}
             <SpareList spare={task.spare} book={book} />
+            {left > 0 && insertsLeft(task, state).length > 0 && (
+              <Say>
+                <PhoneLink onClick={() => input({ kind: 'leave-out' })}>Leave out what only goes along</PhoneLink>
+              </Say>
+            )}
             {parcel.begun && left === 0 ? (
               <Say className="text-[17px]">
                 {plural(task.lines.length, 'line', 'lines')}, {plural(all, 'piece', 'pieces')} in
@@ -95,7 +101,10 @@ function Pack({ ready }: { ready: Ready<'pack'> }) {
                   return (
                     <PhoneItem key={l.line}>
                       <div className="grid grid-cols-[1fr_auto] gap-x-3 px-[18px] py-2 border-b border-rule">
-                        <b>{item?.name}</b>
+                        <b>
+                          {item?.name}
+                          {kitOf(task.kits, book, l.line)}
+                        </b>
                         <Glyph name={rest === 0 ? 'full' : rest < l.picked ? 'half' : 'empty'} size={20} says />
                         <span>{rest === 0 ? `${spell(l.picked, item?.packs ?? [])} in` : `${spell(rest, item?.packs ?? [])} to go`}</span>
                       </div>

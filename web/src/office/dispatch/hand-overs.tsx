@@ -1,24 +1,24 @@
-import { useQuery } from '@tanstack/react-query';
 import { api, ask } from '../../api/client';
 import { key } from '../../api/keys';
 import { TextAnchor } from '../../ui/button';
 import { plural, when } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
+import { MoreRows, useLongList } from '../../ui/long-list';
 import { BlockHead } from '../../ui/page';
 import { Shown } from '../../ui/states';
 import { DenseTable, GlyphCell } from '../../ui/table';
 
-/** What went with which van lately, and who signed for it. */
+/** What went with which van and who signed for it. */
 export function HandOvers() {
-  const query = useQuery({ queryKey: key('hand-overs'), queryFn: () => ask(api.GET('/api/dispatch/hand-overs')) });
+  const query = useLongList(key('hand-overs'), (page) => ask(api.GET('/api/dispatch/hand-overs', { params: { query: page } })));
   return (
     <section className="mb-6" aria-label="Handed over">
       <BlockHead className="items-center">
         <h2>Handed over</h2>
       </BlockHead>
       <Shown query={query}>
-        {(all) =>
-          all.length === 0 ? (
+        {({ rows }) =>
+          rows.length === 0 ? (
             <p className="note py-3">Nothing has gone yet</p>
           ) : (
             <DenseTable>
@@ -35,7 +35,7 @@ export function HandOvers() {
                 </tr>
               </thead>
               <tbody>
-                {all.map((h) => (
+                {rows.map((h) => (
                   <tr key={h.code}>
                     <GlyphCell>
                       <Glyph name={h.signed ? 'full' : 'empty'} size={14} says={h.signed ? 'signed' : 'not signed on a screen'} />
@@ -62,6 +62,7 @@ export function HandOvers() {
           )
         }
       </Shown>
+      <MoreRows list={query} what={['list', 'lists']} />
     </section>
   );
 }

@@ -17,12 +17,13 @@ type Line = Dto['OrderLineDto'];
 
 function lineState(l: Line): [GlyphName, string] {
   if (l.isKit) return ['full', 'by its parts'];
-  if (l.wanted === 0) return ['empty', 'taken out'];
+  if (l.wanted === 0) return ['empty', l.leftOut > 0 ? 'left out' : 'taken out'];
   if (!l.sku) return ['blocked', 'unknown code'];
   if (l.shipped >= l.wanted) return ['full', 'gone'];
   if (l.packed > l.shipped) return ['most', `${l.packed} packed`];
   if (l.picked > l.shipped) return ['half', `${l.picked} picked`];
   if (l.reserved >= l.wanted) return ['full', 'reserved'];
+  if (l.insert) return [progressGlyph(l.reserved, l.wanted), 'none to go along'];
   return [progressGlyph(l.reserved, l.wanted), l.reserved > 0 ? `${l.wanted - l.reserved} short` : 'short'];
 }
 
@@ -75,6 +76,7 @@ export function OrderLines({ order, may }: { order: Order; may: boolean }) {
                 <td className={l.kit !== null ? 'pl-4!' : undefined}>
                   <b>{l.sku ? <Link to={`/shelves/items/${l.sku}`}>{l.name}</Link> : 'Unknown code'}</b>
                   <span className="note code">{l.sku ?? l.channelSku}</span>
+                  {l.along && <span className="note"> goes along</span>}
                 </td>
                 <td className="num">
                   <b>{wantedWords(l)}</b>

@@ -37,6 +37,11 @@ export function OrderParcels({ parcels }: { parcels: Dto['OrderDto']['parcels'] 
           <span className={p.travel && isTrouble(p.travel) ? 'stamped ml-auto' : 'mid ml-auto'}>
             {p.travel ? `${travelWord(p.travel)}${p.travelAt ? `, ${when(p.travelAt)}` : ''}` : (STANDS[p.state] ?? p.state)}
           </span>
+          {p.hasPicture && (
+            <TextAnchor href={`/api/bench/parcels/${p.code}/picture`} target="_blank" rel="noreferrer">
+              Picture
+            </TextAnchor>
+          )}
           {p.state === 'gone' && isDesk && <Link to={`/orders/claims/new?parcel=${p.code}`}>Claim</Link>}
           {p.tracking && p.state !== 'void' && (
             <TextAnchor href={`/api/dispatch/parcels/${p.code}/label`} target="_blank" rel="noreferrer">

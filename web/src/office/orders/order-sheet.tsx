@@ -111,7 +111,9 @@ export function OrderSheet() {
           {o.cancelledWhy && <Note says={o.state === 'cancelled' ? 'Cancelled' : 'The rest was cancelled'} text={o.cancelledWhy} />}
           <OrderHolds order={o} may={desk} />
           <OrderLines order={o} may={desk} />
-          {(o.state === 'open' || o.state === 'held') && o.lines.some((l) => l.reserved < l.wanted - l.shipped) && <OrderWays order={o} />}
+          {(o.state === 'open' || o.state === 'held') && o.lines.some((l) => !l.insert && l.reserved < l.wanted - l.shipped) && (
+            <OrderWays order={o} />
+          )}
           <OrderParcels parcels={o.parcels} />
           {o.holds.some((h) => h.own) && desk && <HoldForm key={o.version} order={o} />}
           {desk && (o.state === 'open' || o.state === 'held') && <OrderSiblings order={o} />}

@@ -16,6 +16,7 @@ const WORDS: readonly (readonly [to: string, says: string, rights: readonly stri
   ['/setup/channels', 'Channels', ['set-up']],
   ['/setup/carriers', 'Carriers', ['set-up']],
   ['/setup/boxes', 'Boxes', ['set-up']],
+  ['/setup/inserts', 'Inserts', ['set-up']],
   ['/setup/letters', 'Letters', ['set-up']],
   ['/setup/outbox', 'Outbox', ['set-up']],
 ];

@@ -17,11 +17,13 @@ interface Values {
   mostG: string;
   cost: string;
   lowAt: string;
+  /** The item that it is kept as; empty where it is none. */
+  sku: string;
   /** By site, as "s1"; empty where nobody counted. */
   stock: Record<string, string>;
 }
 
-const FRESH: Values = { code: '', lengthMm: '', widthMm: '', heightMm: '', tareG: '', mostG: '', cost: '', lowAt: '0', stock: {} };
+const FRESH: Values = { code: '', lengthMm: '', widthMm: '', heightMm: '', tareG: '', mostG: '', cost: '', lowAt: '0', sku: '', stock: {} };
 const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   code: { label: 'Code' },
   lengthMm: { label: 'Length inside, mm' },
@@ -31,6 +33,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   mostG: { label: 'Carries, g' },
   cost: { label: 'Costs, each' },
   lowAt: { label: 'Say so at how many left' },
+  sku: { label: 'Kept as item' },
   stock: { label: 'How many there are', show: (s: Values['stock']) => Object.values(s).filter(Boolean).join(', ') },
 };
 
@@ -43,6 +46,7 @@ const valuesOf = (b: Dto['BoxDto']): Values => ({
   mostG: String(b.mostG),
   cost: b.cost ?? '',
   lowAt: String(b.lowAt),
+  sku: b.sku ?? '',
   stock: Object.fromEntries(b.stock.map((k) => [`s${k.siteId}`, String(k.units)])),
 });
 
@@ -56,8 +60,9 @@ const bodyOf = (v: Values): Dto['EditBoxDto'] => ({
   tareG: number(v.tareG),
   mostG: number(v.mostG),
   lowAt: number(v.lowAt),
+  sku: v.sku.trim() || null,
   ...(v.cost.trim() ? { cost: v.cost.trim() } : {}),
-  stock: Object.entries(v.stock)
+  stock: Object.entries(v.sku.trim() ? {} : v.stock)
     .filter(([, units]) => units.trim() !== '')
     .map(([site, units]) => ({ siteId: Number(site.slice(1)), units: Number(units) })),
 });
@@ -96,6 +101,7 @@ function Form({ box }: { box: Dto['BoxDto'] | undefined }) {
       ),
     onSaved: () => void navigate('/setup/boxes'),
   });
+  const sku = record.form.watch('sku');
   return (
     <RecordForm
       record={record}
@@ -114,11 +120,18 @@ function Form({ box }: { box: Dto['BoxDto'] | undefined }) {
         <NumberField name="mostG" label={WORDS.mostG.label} />
         {me.data?.seesCosts && <NumberField name="cost" label={WORDS.cost.label} placeholder="0" />}
       </div>
-      <p className="note">How many there are; each parcel that is closed takes one</p>
+      <TextField name="sku" label={WORDS.sku.label} code placeholder="its SKU, where it is bought and counted like goods" />
+      {sku.trim() ? (
+        <p className="note">
+          Each parcel that is closed takes one out of its bin; it is bought, received, counted and planned like any item.{' '}
+          {box?.sku && (box.stock.map((k) => `${k.units} at ${k.site}`).join(', ') || 'There are none')}
+        </p>
+      ) : (
+        <p className="note">How many there are; each parcel that is closed takes one</p>
+      )}
       <div className="grid grid-cols-3 gap-4">
-        {me.data?.sites.map((s) => (
-          <NumberField key={s.id} name={`stock.s${s.id}`} label={s.name} placeholder="not counted" />
-        ))}
+        {!sku.trim() &&
+          me.data?.sites.map((s) => <NumberField key={s.id} name={`stock.s${s.id}`} label={s.name} placeholder="not counted" />)}
         <NumberField name="lowAt" label={WORDS.lowAt.label} />
       </div>
     </RecordForm>

@@ -43,6 +43,7 @@ export function BoxesPage() {
                   {!beside && <th className="num">Weighs</th>}
                   <th className="num">Carries</th>
                   {!beside && <th className="num">Costs</th>}
+                  {!beside && <th>Kept as</th>}
                   <th className="num">Left</th>
                 </tr>
               </thead>
@@ -58,7 +59,8 @@ export function BoxesPage() {
                     {!beside && <td className="num">{weightText(b.tareG)}</td>}
                     <td className="num">{weightText(b.mostG)}</td>
                     {!beside && <td className="num">{b.cost === undefined ? '' : Number(b.cost).toFixed(2)}</td>}
-                    <td className="num strong">{b.stock.length === 0 ? 'not counted' : whole(left(b))}</td>
+                    {!beside && <td className="code">{b.sku}</td>}
+                    <td className="num strong">{b.stock.length === 0 && !b.sku ? 'not counted' : whole(left(b))}</td>
                   </OpenRow>
                 ))}
               </tbody>
