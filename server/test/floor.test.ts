@@ -27,6 +27,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'pack-all': true,
   'pack-kit': true,
   'leave-out': true,
+  'serial-out': true,
   'note-seen': true,
   'close-parcel': true,
   'open-parcel': true,

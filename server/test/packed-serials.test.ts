@@ -1,5 +1,5 @@
 import { checkLedger } from '../src/stock/index.js';
-import { type Caller, closing, House } from './house.js';
+import { type Caller, closing, House, keyed } from './house.js';
 
 /** Serial numbers that are scanned only when a piece is packed. */
 describe('serial numbers at packing', () => {
@@ -71,5 +71,32 @@ describe('serial numbers at packing', () => {
     await maren.post(`orders/${code}/cancel`, { why: 'called off', tell: false }, { 'if-match': `"${version}"` }).expect(200);
     expect(await kept(code)).toEqual([]);
     await pack(await atTable(1), 'C1').expect(200);
+  });
+
+  it('of what the desk takes off the order is the one that whoever takes it out scans, before the parcel is closed', async () => {
+    const code = await atTable(3);
+    for (const serial of ['D1', 'D2', 'D3']) await pack(code, serial).expect(200);
+    const out = (serial: string) => dilys.floor({ kind: 'serial-out', order: code, line: 1, serial });
+    expect((await out('D1').expect(409)).body).toMatchObject({ detail: expect.stringContaining('Nothing was taken out') });
+    const { version, ...order } = (await maren.get(`orders/${code}`)).body as { version: number; lines: { sku: string; line: number; price: string }[] }; // prettier-ignore
+    const edit = {
+      ...keyed({
+        quote: undefined,
+        ref: undefined,
+        lines: [{ line: order.lines[0]!.line, sku: 'SMK-LGE', factor: 1, quantity: '2', price: '1' }],
+      }),
+      why: 'one less',
+    };
+    await maren.put(`orders/${code}`, edit, { 'if-match': `"${version}"` }).expect(200);
+    // The piece is put away; its number still stands for one of three.
+    const spare = (await dilys.task<{ spare: { itemId: number; units: number; code: string }[] }>('pack', code)).spare;
+    expect(spare).toMatchObject([{ units: 1, code: `${code}-1` }]);
+    const back = { kind: 'store', itemId: spare[0]!.itemId, lotId: 0, fromPlaceId: await house.placeId(`${code}-1`), toPlaceId: await house.placeId('A-10-1'), units: 1, how: 'scanned' }; // prettier-ignore
+    await maren.floor(back).expect(200);
+    expect((await dilys.floor(closing(code, { weightSeen: true })).expect(409)).body).toMatchObject({ title: 'Which piece came out?' });
+    await out('D9').expect(409);
+    await out(' d2 ').expect(200);
+    expect(await kept(code)).toEqual([`${code}-1 D1`, `${code}-1 D3`]);
+    await dilys.floor(closing(code, { weightSeen: true })).expect(200);
   });
 });

@@ -10,6 +10,7 @@ import type {
   PackCommand,
   ParkCommand,
   RepackCommand,
+  SerialOutCommand,
 } from './pack-task.js';
 import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
@@ -49,6 +50,7 @@ export type FloorCommand =
   | CloseParcelCommand
   | OpenParcelCommand
   | RepackCommand
+  | SerialOutCommand
   | ParkCommand
   | LoadCommand
   | UnloadCommand

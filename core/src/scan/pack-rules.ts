@@ -59,3 +59,10 @@ export function checkRepack(
     return { band: 'too-many', title: from.code, detail: there === 0 ? 'None of it is in there' : `Only ${there} of it are in there` };
   return null;
 }
+
+/** More serial numbers than pieces in a parcel: whoever took one out scans its number before the parcel is closed. */
+export const numberToScan = (over: number): Refusal => ({
+  band: 'not-this',
+  title: over === 1 ? 'Which piece came out?' : `Which ${over} pieces came out?`,
+  detail: 'Scan the serial number of what was taken out, so that the rest stays true',
+});

@@ -150,6 +150,15 @@ export interface RepackCommand {
   how: How;
 }
 
+/** The number of a piece that was taken out since the order wants fewer: which one it was only says whoever took it. */
+export interface SerialOutCommand {
+  kind: 'serial-out';
+  id: string;
+  order: string;
+  line: number;
+  serial: string;
+}
+
 /** The order waits, and why; its goods stay where they are. Whatever is done with it next ends that. */
 export interface ParkCommand {
   kind: 'park';
@@ -168,6 +177,7 @@ export type PackingCommand =
   | CloseParcelCommand
   | OpenParcelCommand
   | RepackCommand
+  | SerialOutCommand
   | ParkCommand;
 
 export interface PackState extends FlowState<PackingCommand> {
@@ -259,14 +269,28 @@ export function parcelsNow(task: PackTask, state: Pick<PackState, 'pending'>): P
   return [...parcels.values()].sort((a, b) => a.number - b.number);
 }
 
-/** The parcel that a serial number lies in, with what is on its way; undefined where it lies in none of this order. */
-export function parcelOfSerial(task: PackTask, state: Pick<PackState, 'pending'>, line: number, serial: string): number | undefined {
-  let found = task.serials?.find((s) => s.line === line && s.serial === serial)?.parcel;
+/** The serial numbers in the order's parcels, with what is on its way. */
+export function serialsNow(task: PackTask, state: Pick<PackState, 'pending'>): { line: number; parcel: number; serial: string }[] {
+  let all = [...(task.serials ?? [])];
   for (const c of state.pending) {
-    if (c.kind === 'pack' && c.line === line && c.serial === serial) found = c.parcel;
-    if (c.kind === 'repack' && c.line === line && c.serial === serial) found = c.to;
+    if (!('serial' in c) || c.serial === undefined) continue;
+    all = all.filter((s) => s.line !== c.line || s.serial !== c.serial);
+    if (c.kind === 'pack') all.push({ line: c.line, parcel: c.parcel, serial: c.serial });
+    if (c.kind === 'repack') all.push({ line: c.line, parcel: c.to, serial: c.serial });
   }
-  return found;
+  return all;
+}
+
+/** The parcel that a serial number lies in, with what is on its way; undefined where it lies in none of this order. */
+export const parcelOfSerial = (task: PackTask, state: Pick<PackState, 'pending'>, line: number, serial: string): number | undefined =>
+  serialsNow(task, state).find((s) => s.line === line && s.serial === serial)?.parcel;
+
+/** Lines of which a parcel has more serial numbers than pieces: some were taken out, and nobody has said which. */
+export function numbersOver(task: PackTask, state: Pick<PackState, 'pending'>, parcel: number): { line: number; over: number }[] {
+  const own = parcelsNow(task, state).find((p) => p.number === parcel);
+  const counts = new Map<number, number>();
+  for (const s of serialsNow(task, state)) if (s.parcel === parcel) counts.set(s.line, (counts.get(s.line) ?? 0) + 1);
+  return [...counts].flatMap(([line, n]) => (n > unitsIn(own, line) ? [{ line, over: n - unitsIn(own, line) }] : []));
 }
 
 /** The parcel that goods go into now. */

@@ -2,11 +2,12 @@ import { spell } from '../quantity/index.js';
 import { accepted, refuse, stay } from './feedback.js';
 import { flowOf, type Moment } from './flow.js';
 import { leaveOut, wholeKit } from './pack-along.js';
-import { checkClose, checkPack, checkRepack } from './pack-rules.js';
+import { checkClose, checkPack, checkRepack, numberToScan } from './pack-rules.js';
 import {
   leftToPack,
   nextNumber,
   noteIsRead,
+  numbersOver,
   type PackingCommand,
   type PackInput,
   type PackLine,
@@ -15,6 +16,7 @@ import {
   parcelInUse,
   parcelOfSerial,
   parcelsNow,
+  serialsNow,
   startPack,
   toPack,
   trustedRest,
@@ -32,7 +34,7 @@ type Now = Moment<PackTask, PackState>;
 export const pack = flowOf<PackTask, PackState, PackInput, PackingCommand>({
   kind: 'pack',
   start: startPack,
-  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all', 'pack-kit', 'leave-out'],
+  owns: ['pack', 'note-seen', 'close-parcel', 'open-parcel', 'repack', 'park', 'pack-all', 'pack-kit', 'leave-out', 'serial-out'],
   emptied: (state) => ({ ...state, line: null, outOf: null, serialOf: null }),
   strays: () => null,
   item(now, meaning) {
@@ -165,6 +167,8 @@ function paper(now: Now, scanned: string): Result | undefined {
   const { task, state } = now;
   const code = scanned.trim().toUpperCase();
   if (code === task.order) return stay(state, accepted(task.order, 'It is open here'));
+  const out = cameOut(now, code);
+  if (out) return out;
   const own = parcelsNow(task, state).find((p) => p.code === code);
   if (own?.open) return chooseParcel(now, own.number);
   if (own) return stay(state, accepted(own.code, 'It is closed. Scan the card “Open again” to open it'));
@@ -179,6 +183,18 @@ function paper(now: Now, scanned: string): Result | undefined {
       now,
     );
   return undefined;
+}
+
+/** The number of a piece that was taken out, where a parcel has more numbers than pieces of its line. */
+function cameOut({ task, state, id }: Now, serial: string): Result | undefined {
+  const known = serialsNow(task, state).find((s) => s.serial === serial);
+  const isOver = known && numbersOver(task, state, known.parcel).some((o) => o.line === known.line);
+  if (!isOver) return undefined;
+  return {
+    state,
+    feedback: accepted(`${serial} is out`, `of parcel ${known.parcel}`),
+    commands: [{ kind: 'serial-out', id, order: task.order, line: known.line, serial }],
+  };
 }
 
 function open({ task, state, ...now }: Now, number?: number): Result {
@@ -266,7 +282,10 @@ function prove({ task, book, state, ...now }: Now, line: PackLine, units: number
 
 function close({ task, state, ...now }: Now, input: Extract<PackInput, { kind: 'close' }>): Result {
   const number = parcelInUse(task, state);
-  const refusal = checkClose(parcelsNow(task, state), number, leftToPack(task, state), noteIsRead(task, state), input.more);
+  const [over] = numbersOver(task, state, number);
+  const refusal =
+    checkClose(parcelsNow(task, state), number, leftToPack(task, state), noteIsRead(task, state), input.more) ??
+    (over && numberToScan(over.over));
   if (refusal) return refuse(state, refusal, now);
   const { carton, weightG, service, weightSeen, weightWhy, more = false } = input;
   return {

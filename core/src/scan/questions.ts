@@ -30,6 +30,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   'note-seen': 'The note waits to be read',
   'close-parcel': 'The parcel stays open',
   'open-parcel': 'The parcel stays closed',
+  'serial-out': 'The number still stands for a piece in the parcel. Look which one came out',
   repack: 'The goods stay in the parcel that they were in',
   park: null,
   load: 'Take the parcel off the van, back into its lane',

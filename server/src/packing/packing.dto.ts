@@ -13,6 +13,7 @@ import type {
   PackTask,
   ParkCommand,
   RepackCommand,
+  SerialOutCommand,
   SpareGoods,
 } from '@vectrum/core/scan';
 import { Type } from 'class-transformer';
@@ -241,6 +242,12 @@ export class RepackCommandDto extends HowDto implements RepackCommand {
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(1_000_000) units: number;
   @IsOptional() @IsString() @Length(1, 60) serial?: string;
+}
+export class SerialOutCommandDto extends FloorCommandDto implements SerialOutCommand {
+  @ApiProperty({ enum: ['serial-out'] }) @IsIn(['serial-out']) kind: 'serial-out';
+  @IsString() @Length(1, 20) order: string;
+  @IsInt() @Min(1) line: number;
+  @IsString() @Length(1, 60) serial: string;
 }
 export class ParkCommandDto extends FloorCommandDto implements ParkCommand {
   @ApiProperty({ enum: ['park'] }) @IsIn(['park']) kind: 'park';

@@ -12,6 +12,7 @@ import {
   PackKitCommandDto,
   ParkCommandDto,
   RepackCommandDto,
+  SerialOutCommandDto,
 } from './packing.dto.js';
 import { InsertsService } from './inserts.service.js';
 import { PackingQueries } from './packing.queries.js';
@@ -104,6 +105,13 @@ export class PackingFloor {
       work: (tx, act, command) => reopening.repack(tx, act, command),
       about: async (tx, c) =>
         this.order(tx, c.order, `${await this.goods(tx, c)} out of parcel ${c.order}-${c.from} into ${c.order}-${c.to}`),
+    });
+    commands.register({
+      kind: 'serial-out',
+      right: 'pack',
+      dto: SerialOutCommandDto,
+      work: (tx, act, command) => reopening.serialOut(tx, act, command),
+      about: (tx, { order, serial }) => this.order(tx, order, `${serial} out of ${order}`),
     });
     commands.register({
       kind: 'park',

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ItemFacts } from '@vectrum/core/scan';
-import { insert, isDuplicate, one, refused, remove, type Tx, update } from '../platform/index.js';
+import { insert, isDuplicate, num, one, refused, remove, type Tx, update } from '../platform/index.js';
 
 const no = (title: string, detail: string) => refused({ band: 'not-this', title, detail });
 
@@ -57,12 +57,38 @@ export class ParcelSerials {
     await remove(tx, 'parcel_serial', { parcel_id: parcelId });
   }
 
-  /** So many pieces of a line are wanted no longer in a parcel: those that came into it last. */
+  /** Pieces of a line are wanted no longer in a parcel. Where none is left all numbers are out; which of several it is says who takes it. */
   async fewer(tx: Tx, parcelId: number, lineId: number, units: number): Promise<void> {
-    await tx.query('DELETE FROM parcel_serial WHERE parcel_id = ? AND order_line_id = ? ORDER BY id DESC LIMIT ?', [
-      parcelId,
-      lineId,
-      units,
-    ]);
+    const there = await one<{ units: string | null }>(
+      tx,
+      'SELECT SUM(units) AS units FROM parcel_line WHERE parcel_id = ? AND order_line_id = ?',
+      [parcelId, lineId],
+    );
+    if (num(there?.units) <= units) await remove(tx, 'parcel_serial', { parcel_id: parcelId, order_line_id: lineId });
+  }
+
+  /** By how many a parcel has more numbers than pieces, of the line of which that is most; 0 where they agree. */
+  async over(tx: Tx, parcelId: number): Promise<number> {
+    const found = await one<{ over: string }>(
+      tx,
+      `SELECT COUNT(*) - COALESCE((SELECT SUM(c.units) FROM parcel_line c WHERE c.parcel_id = s.parcel_id AND c.order_line_id = s.order_line_id), 0) AS \`over\`
+       FROM parcel_serial s WHERE s.parcel_id = ? GROUP BY s.order_line_id ORDER BY \`over\` DESC LIMIT 1`,
+      [parcelId],
+    );
+    return Math.max(0, num(found?.over));
+  }
+
+  /** The number of a piece that was taken out, since there are more numbers than pieces in its parcel. */
+  async cameOut(tx: Tx, orderId: number, line: number, given: string): Promise<string> {
+    const serial = given.trim().toUpperCase();
+    const lies = await one<{ itemId: number; parcelId: number; code: string }>(
+      tx,
+      'SELECT s.item_id AS itemId, s.parcel_id AS parcelId, p.code FROM parcel_serial s JOIN parcel p ON p.id = s.parcel_id JOIN sales_order_line l ON l.id = s.order_line_id WHERE p.order_id = ? AND l.line = ? AND s.serial = ?',
+      [orderId, line, serial],
+    );
+    if (!lies) throw no(serial, 'It is in no parcel of this order');
+    if ((await this.over(tx, lies.parcelId)) === 0) throw no(serial, `Nothing was taken out of ${lies.code}. Repack it if it comes out`);
+    await this.out(tx, lies.itemId, serial);
+    return lies.code;
   }
 }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { weightSlackG } from '@vectrum/core/cartons';
-import { checkClose, type CloseParcelCommand, goodsWeightG } from '@vectrum/core/scan';
+import { checkClose, type CloseParcelCommand, goodsWeightG, numberToScan } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/index.js';
 import { BoxesService, CarriersQueries } from '../carriers/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
@@ -64,6 +64,8 @@ export class ParcelsService {
     if (refusal || !parcel)
       throw refused(refusal ?? { band: 'not-this', title: `Parcel ${command.parcel}`, detail: 'Nothing is in it yet' });
     await this.mustBeOnlyItsOwn(tx, order.id, parcel.code);
+    const over = await this.serials.over(tx, parcel.id);
+    if (over > 0) throw refused(numberToScan(over));
     const isOdd = await this.isOddWeight(tx, lines, parcel.contents, command);
     const carrier = command.service && (await this.carriers.byCode(tx, command.service.carrier));
     await update(

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkRepack, type OpenParcelCommand, type ParkCommand, type RepackCommand } from '@vectrum/core/scan';
+import { checkRepack, type OpenParcelCommand, type ParkCommand, type RepackCommand, type SerialOutCommand } from '@vectrum/core/scan';
 import { ActivityService } from '../activity/index.js';
 import { Containers, Reservations } from '../allocation/index.js';
 import { BoxesService } from '../carriers/index.js';
@@ -140,6 +140,21 @@ export class ReopeningService {
       document: order.code,
       siteId: order.site_id,
       how: command.how,
+    });
+    return { activityId };
+  }
+
+  /** The number of a piece that was taken out of a parcel, since its order wants fewer. */
+  async serialOut(tx: Tx, act: Act, command: SerialOutCommand): Promise<FloorAnswerDto> {
+    const order = await this.packing.locked(tx, act, command.order);
+    const parcel = await this.serials.cameOut(tx, order.id, command.line, command.serial);
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'pack',
+      glyph: 'half',
+      title: `${command.serial.trim().toUpperCase()} is out`,
+      detail: `of parcel ${parcel}`,
+      document: order.code,
+      siteId: order.site_id,
     });
     return { activityId };
   }

@@ -1,4 +1,15 @@
-import { leftToPack, noteIsRead, openLine, pack, parcelInUse, parcelsNow, toPack, trustedRest } from '@vectrum/core/scan';
+import {
+  leftToPack,
+  noteIsRead,
+  numbersOver,
+  openLine,
+  pack,
+  parcelInUse,
+  parcelsNow,
+  serialsNow,
+  toPack,
+  trustedRest,
+} from '@vectrum/core/scan';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { FeedbackBand } from '../flow/band';
@@ -45,10 +56,8 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
   const left = leftToPack(task, state);
   const closed = left === 0 && (task.state !== 'picked' || (parcels.length > 0 && parcels.every((p) => !p.open)));
   const noteRead = noteIsRead(task, state);
-  const serialsOf = (line: number) => [
-    ...task.serials.flatMap((s) => (s.line === line ? [s.serial] : [])),
-    ...state.pending.flatMap((c) => (c.kind === 'pack' && c.line === line && c.serial ? [c.serial] : [])),
-  ];
+  const serialsOf = (line: number) => serialsNow(task, state).flatMap((s) => (s.line === line ? [s.serial] : []));
+  const over = numbersOver(task, state, parcelInUse(task, state));
   const parcel = useClosing({ task, state, parcels, input, say: flow.say, onPark: () => setParking(true) });
   useEffect(() => {
     closing.current = parcel;
@@ -116,6 +125,11 @@ export function Packing({ ready, onOther }: { ready: Ready<'pack'>; onOther: (co
             </div>
           )}
           <SpareList spare={task.spare} book={book} />
+          {over.length > 0 && (
+            <Said>
+              <Glyph name="blocked" /> Scan the serial number of what was taken out
+            </Said>
+          )}
           {!closed && state.outOf === null && trustedRest(task, state).length > 0 && (
             <Said>
               <Glyph name="full" /> Scanned at the bins

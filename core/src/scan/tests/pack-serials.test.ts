@@ -50,4 +50,21 @@ describe('serial numbers that are asked for at packing', () => {
     expect(made).toMatchObject([{ kind: 'repack', from: 1, to: 2, line: 1, units: 1, serial: 'A1' }]);
     expect(done({ kind: 'apart' }, scan(codes.jar), scan('Z9')).last?.feedback).toMatchObject({ detail: 'It is not in parcel 1' });
   });
+
+  it('of a piece that the desk took off the order is scanned once it is out; until then the parcel is not closed', () => {
+    const task: PackTask = {
+      ...order,
+      serials: [{ line: 1, parcel: 1, serial: 'A1' }, { line: 1, parcel: 1, serial: 'A2' }], // prettier-ignore
+      lines: [{ line: 1, itemId: 1, picked: 1, packed: 1, unitG: 300, unitMl: 700 }],
+    };
+    const close = { kind: 'close' as const, carton: 'B1', weightG: 400, service: null, weightSeen: false };
+    const walked = walk(over(pack, numbered), task, startPack, close, scan('a2'), close, scan('a1'));
+    expect(walked.steps.map((s) => s.feedback?.title)).toEqual([
+      'Which piece came out?',
+      'A2 is out',
+      'Parcel 1 closed',
+      expect.anything(),
+    ]);
+    expect(walked.commands.filter((c) => c.kind === 'serial-out')).toEqual([{ kind: 'serial-out', id: 'id-2', order: 'S-1', line: 1, serial: 'A2' }]); // prettier-ignore
+  });
 });
