@@ -21,6 +21,7 @@ import { SiteChoice } from '../floor/device-switches';
 import { BenchQueue } from './bench-queue';
 import { isPaper } from './papers';
 import { Packing } from './packing';
+import { ScaleChoice } from './scale-choice';
 import { BenchTitle, BenchColumns, BenchFoot } from '../ui/bench/parts';
 
 /** The packing table. Nothing open: the queue; a scanned tote, docket or order opens its order. */
@@ -74,6 +75,7 @@ export function BenchPage() {
           <Link to="/bench" className="underline">
             All totes
           </Link>
+          <ScaleChoice />
           <SiteChoice />
           <b>{me.data?.name}</b>
         </span>

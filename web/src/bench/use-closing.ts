@@ -120,7 +120,7 @@ export function useClosing({
 
   const no = (title: string, detail: string) => say({ band: 'not-this', title, detail });
   const weigh = async () => {
-    if (!scale.scale) return no('No scale', 'None is set up for this site. Type the weight');
+    if (!scale.scale) return no('No scale', 'None is set up or chosen for this table. Type the weight');
     const said = await scale.weigh();
     if (said instanceof ProblemError) return no('No weight', said.message);
     if (!said.isSteady) return no('The scale is moving', 'Let go of the parcel, then scan the card again');

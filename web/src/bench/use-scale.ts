@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { api, ask, at, type Dto, ProblemError } from '../api/client';
 import { key } from '../api/keys';
 import { useSite } from '../api/queries';
+import { useChosenScale } from '../flow/device-choices';
 
 /** A scale is asked again so often while goods are put onto it. */
 const EVERY_MS = 700;
@@ -15,16 +16,21 @@ export interface Scale {
   grams: number | null;
 }
 
-/** The scale of this site's packing tables, asked by itself while `watched`. */
-export function useScale(watched: boolean): Scale {
+/** The scales of the site that this device works at. */
+export function useScales() {
   const { site } = useSite();
-  const scales = useQuery({
+  return useQuery({
     queryKey: key('scales', site?.id),
     queryFn: () => ask(api.GET('/api/scales', at(site))),
     enabled: site !== undefined,
     staleTime: 60_000,
   });
-  const scale = scales.data?.[0];
+}
+
+/** The scale of this packing table, asked by itself while `watched`. */
+export function useScale(watched: boolean): Scale {
+  const scales = useScales();
+  const [scale] = useChosenScale(scales.data);
   const id = scale?.id;
   const [grams, setGrams] = useState<number | null>(null);
   const weigh = useCallback(

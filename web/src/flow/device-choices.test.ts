@@ -1,4 +1,4 @@
-import { chosenOf, soundIsOff, vibrationIsOff } from './device-choices';
+import { chosenOf, scaleOf, soundIsOff, vibrationIsOff } from './device-choices';
 
 const SITES = [
   { id: 1, name: 'Main' },
@@ -24,6 +24,16 @@ describe('the site that a device works at', () => {
   it('is none for somebody without a site', () => {
     expect(chosenOf([], '1')).toBeUndefined();
     expect(chosenOf(undefined, '1')).toBeUndefined();
+  });
+});
+
+describe('the scale of a table', () => {
+  it('is the only one, or the one that was chosen; never that of another table', () => {
+    expect(scaleOf([SITES[0]!], null)?.id).toBe(1);
+    expect(scaleOf(SITES, '2')?.id).toBe(2);
+    expect(scaleOf(SITES, null)).toBeUndefined();
+    expect(scaleOf(SITES, '9')).toBeUndefined();
+    expect(scaleOf([], '1')).toBeUndefined();
   });
 });
 

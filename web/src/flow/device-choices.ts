@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 
 /** What is chosen on a device and stays chosen there: by whoever holds it, for whoever holds it next. */
-const NAMES = { site: 'vectrum-site', sound: 'vectrum-muted', vibration: 'vectrum-still' } as const;
+const NAMES = { site: 'vectrum-site', scale: 'vectrum-scale', sound: 'vectrum-muted', vibration: 'vectrum-still' } as const;
 type Choice = keyof typeof NAMES;
 
 const watchers = new Set<() => void>();
@@ -46,6 +46,16 @@ export const chosenOf = <S extends { id: number }>(
   chosen: string | null,
   standsAt: number | null = null,
 ): S | undefined => sites?.find((s) => String(s.id) === chosen) ?? sites?.find((s) => s.id === standsAt) ?? sites?.[0];
+
+/** The scale beside this table: the only one there is, or the one that was chosen; nobody is weighed on another table's. */
+export const scaleOf = <S extends { id: number }>(scales: readonly S[] | undefined, chosen: string | null): S | undefined =>
+  scales?.length === 1 ? scales[0] : scales?.find((s) => String(s.id) === chosen);
+
+/** The scale that stands at this device, of those of its site. */
+export function useChosenScale<S extends { id: number }>(scales: readonly S[] | undefined): [S | undefined, (id: number) => void] {
+  const chosen = useSyncExternalStore(watch, () => kept('scale'));
+  return [scaleOf(scales, chosen), (id) => keep('scale', String(id))];
+}
 
 /** Forgets which site was chosen: the device has come to stand at another. */
 export const forgetSite = (): void => localStorage.removeItem(NAMES.site);

@@ -3,6 +3,7 @@ import type { Dto } from '../../api/client';
 import { BoxOffers } from '../../bench/box/box-offers';
 import { ParcelPicture } from '../../bench/parcel-picture';
 import { Rates } from '../../bench/rates';
+import { ScaleChoice } from '../../bench/scale-choice';
 import { WeightWhys } from '../../bench/weight-whys';
 import type { Closing } from '../../bench/use-closing';
 import { PhoneLink, Say, Typed } from '../../ui/phone/parts';
@@ -22,7 +23,7 @@ export function ClosingForm({ task, parcel, number }: { task: Dto['PackTaskDto']
         <BoxOffers box={box} onChoose={(carton) => change({ carton })} />
       </div>
       <Say className="text-[17px] pb-1">
-        On the scale, in grams {parcel.hasScale && <PhoneLink onClick={parcel.weigh}>Read the scale</PhoneLink>}
+        On the scale, in grams <ScaleChoice /> {parcel.hasScale && <PhoneLink onClick={parcel.weigh}>Read the scale</PhoneLink>}
       </Say>
       <Typed onSubmit={(e) => e.preventDefault()}>
         <input
