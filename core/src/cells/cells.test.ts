@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { guessColumns, harmless, plain, readDate, readDecimal, readWhole, readYesNo } from './index.js';
+import { guessColumns, harmless, plain, readDate, readDecimal, readMeasure, readWhole, readYesNo, unitInHead } from './index.js';
 
 describe('cells that begin like formulas', () => {
   it('are made harmless', () => {
@@ -34,6 +34,15 @@ describe('guessing columns', () => {
       'weightG',
       null,
     ]);
+  });
+  it('knows the heads of German, French and Dutch houses, with umlauts, in compounds and with units behind them', () => {
+    const by = (...heads: string[]) => guessColumns(heads, fields);
+    expect(by('Artikelnummer', 'Bezeichnung', 'EK-Preis', 'Gewicht (kg)')).toEqual(['sku', 'name', 'cost', 'weightG']);
+    expect(by('Référence', 'Désignation', 'Prix d’achat', 'Poids net')).toEqual(['sku', 'name', 'cost', 'weightG']);
+    expect(by('Artikelcode', 'Omschrijving', 'Inkoopprijs', 'Gewicht in gram')).toEqual(['sku', 'name', 'cost', 'weightG']);
+    const packs = [{ key: 'height', label: 'Height, mm', also: ['height'] }, { key: 'width', label: 'Width, mm', also: ['width'] }, { key: 'expires', label: 'Expires' }, { key: 'email', label: 'E-mail', also: ['email'] }]; // prettier-ignore
+    expect(guessColumns(['Höhe', 'BREITE cm', 'MHD', 'E-Mail-Adresse'], packs)).toEqual(['height', 'width', 'expires', 'email']);
+    expect(guessColumns(['Straße', 'PLZ', 'Ort'], [{ key: 'line', label: 'Address', also: ['street'] }, { key: 'postcode', label: 'Postcode' }, { key: 'city', label: 'City' }])).toEqual(['line', 'postcode', 'city']); // prettier-ignore
   });
   it('gives a field once, to the better head', () => {
     expect(guessColumns(['Supplier name', 'Name'], fields)).toEqual([null, 'name']);
@@ -85,5 +94,51 @@ describe('values as people write them', () => {
   });
   it('reads yes and no', () => {
     expect(['Yes', 'x', 'FALSE', '', 'perhaps'].map(readYesNo)).toEqual([true, true, false, false, null]);
+  });
+});
+
+describe('weights and lengths', () => {
+  it('are read in the unit that the cell names, otherwise in that of the column', () => {
+    expect(['1,2 kg', '350', '350g', '0.35 KG', '2 lb', '1 oz'].map((t) => readMeasure(t, 'g'))).toEqual([
+      '1200',
+      '350',
+      '350',
+      '350',
+      '907',
+      '28',
+    ]);
+    expect(['1,2', '0.35', '1 200'].map((t) => readMeasure(t, 'g', 'kg'))).toEqual(['1200', '350', '1200000']);
+    expect(['30 cm', '30', '1,5 m', '12"'].map((t) => readMeasure(t, 'mm', 'cm'))).toEqual(['300', '300', '1500', '305']);
+  });
+  it('are none where the unit is none of theirs, or nothing is a number', () => {
+    for (const no of ['30 cm', 'heavy', '', 'kg', '1-2 kg', '5 stone']) expect([no, readMeasure(no, 'g')]).toEqual([no, null]);
+  });
+  it('have the unit of their head', () => {
+    expect(['Gewicht (kg)', 'Weight, g', 'Length cm', 'Poids', 'kg per piece'].map((h) => unitInHead(h, 'g'))).toEqual([
+      'kg',
+      'g',
+      null,
+      null,
+      'kg',
+    ]);
+    expect(['Länge in cm', 'Höhe [mm]', 'Width "'].map((h) => unitInHead(h, 'mm'))).toEqual(['cm', 'mm', 'in']);
+  });
+});
+
+describe('words of other languages', () => {
+  it('are read as yes, no and months', () => {
+    expect(['ja', 'Nein', 'oui', 'NON', 'nee', 'wahr'].map(readYesNo)).toEqual([true, false, true, false, false, true]);
+    expect(['14. Mai 2026', '1 März 2026', '3 août 2026', '5 okt 2026', '7 Juli 2026', '7 juin 2026', '9 déc. 2026'].map(readDate)).toEqual(
+      [
+        '2026-05-14',
+        '2026-03-01',
+        '2026-08-03',
+        '2026-10-05',
+        '2026-07-07',
+        '2026-06-07',
+        '2026-12-09', // prettier-ignore
+      ],
+    );
+    expect(['1 Foo 2026', '31 juin 2026'].map(readDate)).toEqual([null, null]);
   });
 });

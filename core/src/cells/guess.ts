@@ -1,3 +1,5 @@
+import { bareHead as norm, englishHead } from './head-words.js';
+
 export interface ColumnField {
   key: string;
   /** How the column is headed in our own files. */
@@ -6,15 +8,10 @@ export interface ColumnField {
   also?: readonly string[];
 }
 
-const norm = (head: string) =>
-  head
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '');
-
 /**
- * Which field each column of a file most likely holds; null where none fits. Exact heads go first, then heads that hold a
- * field's name or are held by it, longest name first; a field is given once. O(columns × fields).
+ * Which field each column of a file most likely holds; null where none fits. Exact heads go first, then what they stand for in
+ * German, French and Dutch, then heads that hold a field's name or are held by it, longest name first; a field is given once.
+ * O(columns × fields).
  */
 export function guessColumns(heads: readonly string[], fields: readonly ColumnField[]): (string | null)[] {
   const guess: (string | null)[] = heads.map(() => null);
@@ -31,7 +28,12 @@ export function guessColumns(heads: readonly string[], fields: readonly ColumnFi
     if (hit) give(i, hit.key);
   });
   heads.forEach((head, i) => {
-    const own = norm(head);
+    const english = guess[i] === null ? englishHead(head) : null;
+    const hit = english && names.find((n) => n.name === english && free.has(n.key));
+    if (hit) give(i, hit.key);
+  });
+  heads.forEach((head, i) => {
+    const own = englishHead(head) ?? norm(head);
     if (guess[i] !== null || own.length < 3) return;
     const hit = names.find((n) => free.has(n.key) && n.name.length >= 3 && (own.includes(n.name) || n.name.includes(own)));
     if (hit) give(i, hit.key);

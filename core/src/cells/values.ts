@@ -1,4 +1,12 @@
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+/** The first letters of each month in English, German, French and Dutch, without their marks. */
+const MONTHS = ['jan|janv', 'feb|fev|fevr', 'mar|mars|maerz|mrt|maart', 'apr|avr', 'may|mai|mei', 'jun|juin', 'jul|juil', 'aug|aout', 'sep', 'oct|okt', 'nov', 'dec|dez'].map((m) => m.split('|')); // prettier-ignore
+const monthOf = (word: string): number => {
+  const bare = word.toLowerCase().normalize('NFKD').replace(/[^a-z]/g, ''); // prettier-ignore
+  const most = (m: readonly string[]) => Math.max(0, ...m.map((start) => (bare.startsWith(start) ? start.length : 0)));
+  const best = MONTHS.map(most);
+  const length = Math.max(...best);
+  return length === 0 ? 0 : best.indexOf(length) + 1;
+};
 
 /**
  * A decimal as people write it, as plain text ("1,234.50" and "1 234,50" are "1234.50"); null where it is none. A single
@@ -30,8 +38,8 @@ export function readWhole(text: string): number | null {
   return Number.isSafeInteger(value) ? value : null;
 }
 
-const YES = new Set(['y', 'yes', 'true', '1', 'x', 'on']);
-const NO = new Set(['n', 'no', 'false', '0', '', '-', 'off']);
+const YES = new Set(['y', 'yes', 'true', '1', 'x', 'on', 'j', 'ja', 'wahr', 'an', 'o', 'oui', 'vrai', 'waar', 'aan']);
+const NO = new Set(['n', 'no', 'false', '0', '', '-', 'off', 'nein', 'falsch', 'aus', 'non', 'faux', 'nee', 'onwaar', 'uit']);
 
 /** Yes or no as people write it; null where it is neither. */
 export function readYesNo(text: string): boolean | null {
@@ -44,10 +52,10 @@ export function readDate(text: string): string | null {
   const t = text.trim();
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(t);
   const slashed = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(t);
-  const worded = /^(\d{1,2})[ -]([A-Za-z]{3,9})[ -](\d{4})$/.exec(t);
+  const worded = /^(\d{1,2})\.?[ -](\p{L}{3,9})\.?[ -](\d{4})$/u.exec(t);
   if (iso) return day(Number(iso[1]), Number(iso[2]), Number(iso[3]));
   if (slashed) return day(Number(slashed[3]), Number(slashed[2]), Number(slashed[1]));
-  if (worded) return day(Number(worded[3]), MONTHS.indexOf((worded[2] ?? '').slice(0, 3).toLowerCase()) + 1, Number(worded[1]));
+  if (worded) return day(Number(worded[3]), monthOf(worded[2] ?? ''), Number(worded[1]));
   return null;
 }
 
