@@ -115,6 +115,7 @@ export const servicesShape = tableShape({
     { key: 'price', label: 'Price', required: true, read: cell.decimal, column: 'price', empty: '0', as: 'decimal' },
     {
       key: 'mostG',
+      measure: 'g',
       label: 'Carries, g',
       also: ['most weight', 'limit'],
       required: true,
@@ -130,6 +131,7 @@ const mm = (key: string, label: string, column: string, also: string[]): TableCo
   label,
   also,
   required: true,
+  measure: 'mm',
   read: cell.whole(10, 10_000),
   column,
   empty: 0,
@@ -161,6 +163,7 @@ export const boxesShape = tableShape({
     mm('heightMm', 'Height, mm', 'height_mm', ['height']),
     {
       key: 'tareG',
+      measure: 'g',
       label: 'Weighs, g',
       also: ['tare', 'weight'],
       required: true,
@@ -170,6 +173,7 @@ export const boxesShape = tableShape({
     },
     {
       key: 'mostG',
+      measure: 'g',
       label: 'Carries, g',
       also: ['limit', 'most weight'],
       required: true,

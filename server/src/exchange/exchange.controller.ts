@@ -3,10 +3,11 @@ import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, notFound, type Person, Reader, type Window, Windowed } from '../platform/index.js';
-import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportPageDto, MapColumnsDto } from './exchange.dto.js';
+import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportPageDto, MapColumnsDto, MendImportDto } from './exchange.dto.js';
 import { ExportsService } from './exports.service.js';
 import type { FileKind } from './files/write.js';
 import { ImportsQueries } from './imports.queries.js';
+import { MendingService } from './mending.service.js';
 import { ImportsService } from './imports.service.js';
 
 const File = ApiOkResponse({ content: { 'text/csv': {} } });
@@ -21,6 +22,7 @@ export class ImportsController {
   constructor(
     private readonly imports: ImportsService,
     private readonly queries: ImportsQueries,
+    private readonly mending: MendingService,
     private readonly exports: ExportsService,
   ) {}
 
@@ -66,6 +68,21 @@ export class ImportsController {
   @HttpCode(204)
   map(@Acting() act: Act, @Param('id') id: string, @Body() body: MapColumnsDto): Promise<void> {
     return this.imports.map(act, id, body);
+  }
+
+  /** Says what faulty cells are to be read as, and has the rows checked once more. */
+  @Post(':id/mend')
+  @Access('items', 'buy', 'order-desk', 'set-up')
+  @HttpCode(204)
+  mend(@Acting() act: Act, @Param('id') id: string, @Body() body: MendImportDto): Promise<void> {
+    return this.mending.mend(act, id, body);
+  }
+
+  /** The rows that were left out, as an import of their own. */
+  @Post(':id/rest')
+  @Access('items', 'buy', 'order-desk', 'set-up')
+  rest(@Acting() act: Act, @Param('id') id: string): Promise<ImportIdDto> {
+    return this.mending.rest(act, id);
   }
 
   @Post(':id/apply')

@@ -5,6 +5,7 @@ import { ExportsService } from './exports.service.js';
 import { Folders } from './folders.js';
 import { ImportJobs } from './import-jobs.js';
 import { ImportsQueries } from './imports.queries.js';
+import { MendingService } from './mending.service.js';
 import { ImportsService } from './imports.service.js';
 import { Lists } from './lists.js';
 import { PeopleLists } from './people-lists.js';
@@ -20,7 +21,7 @@ const OLD_RUNS = `import_id IN (SELECT id FROM import_run WHERE state NOT IN ('c
 @Global()
 @Module({
   controllers: [ImportsController, ExportsController],
-  providers: [ImportsService, ImportsQueries, ImportJobs, ExportsService, Folders, Lists, PeopleLists, Shapes],
+  providers: [ImportsService, MendingService, ImportsQueries, ImportJobs, ExportsService, Folders, Lists, PeopleLists, Shapes],
   exports: [Folders, ImportJobs, Lists, Shapes],
 })
 export class ExchangeModule {

@@ -21,8 +21,9 @@ import {
 } from '../platform/index.js';
 import { MadeLog } from './made-log.js';
 import { Shapes } from './registry.js';
-import { type Column, type ImportRow, Memory, type RowFault, type Shape, Wrong } from './shape.js';
-import type { RunRow } from './imports.service.js';
+import { type Held, readRow, type Words } from './read-row.js';
+import { type Column, type ImportRow, Memory, type RowFault, type Shape } from './shape.js';
+import type { RunRow } from './import-run.js';
 
 const BATCH = 1_000;
 const LEASE_SECONDS = 30;
@@ -192,7 +193,12 @@ export class ImportJobs extends Worker<RunRow> {
     columns: readonly Column[],
     goodOnly: boolean,
   ): AsyncGenerator<{ rows: ImportRow[]; faults: RowFault[]; upTo: number }> {
-    const mapping = parsed<(string | null)[]>(run.mapping).map((key) => columns.find((c) => c.key === key));
+    const units = parsed<(string | null)[]>(run.units);
+    const words = parsed<Words>(run.words);
+    const mapping = parsed<(string | null)[]>(run.mapping).map((key, i): Held | undefined => {
+      const column = columns.find((c) => c.key === key);
+      return column && { column, unit: units[i] ?? null };
+    });
     let after = 0;
     let upTo = 0;
     for (;;) {
@@ -208,29 +214,11 @@ export class ImportJobs extends Worker<RunRow> {
       const faults: RowFault[] = [];
       for (const row of found) {
         if (goodOnly && row.faulty === 1) continue;
-        const read = readRow(row.n, parsed<string[]>(row.cells), mapping);
+        const read = readRow(row.n, parsed<string[]>(row.cells), mapping, words);
         if (read.faults.length > 0) faults.push(...read.faults);
         else batch.push(read.row);
       }
       yield { rows: batch, faults, upTo };
     }
   }
-}
-
-function readRow(n: number, cells: readonly string[], mapping: readonly (Column | undefined)[]): { row: ImportRow; faults: RowFault[] } {
-  const values: Record<string, unknown> = {};
-  const faults: RowFault[] = [];
-  mapping.forEach((column, i) => {
-    if (!column) return;
-    const text = cells[i] ?? '';
-    if (text === '') {
-      if (column.required) faults.push({ n, field: column.key, value: '', reason: `${column.label} is missing` });
-      values[column.key] = null;
-      return;
-    }
-    const value = column.read(text);
-    if (value instanceof Wrong) faults.push({ n, field: column.key, value: text, reason: value.reason });
-    else values[column.key] = value;
-  });
-  return { row: { n, values }, faults };
 }

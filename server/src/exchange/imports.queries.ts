@@ -1,8 +1,11 @@
+import { unitsOf } from '@vectrum/core/cells';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { mapPage, notFound, one, type Page, pageOf, parsed, type Person, rows, type Window } from '../platform/index.js';
-import type { ImportDto, ImportFaultDto, ImportKindDto, ImportRowDto } from './exchange.dto.js';
+import { mapPage, notFound, num, one, type Page, pageOf, parsed, type Person, rows, type Window } from '../platform/index.js';
+import type { ImportDto, ImportFaultDto, ImportFaultGroupDto, ImportFieldDto, ImportKindDto, ImportRowDto } from './exchange.dto.js';
+import type { Words } from './read-row.js';
 import { Shapes } from './registry.js';
+import type { Column } from './shape.js';
 
 const SHOWN_FAULTS = 200;
 const FIELDS = `r.id, r.file_name AS fileName, r.kind, r.state, r.total, r.done, r.faulty, r.made, r.changed, r.problem, r.created_at AS createdAt, p.name AS who, r.person_id AS personId`;
@@ -22,12 +25,7 @@ export class ImportsQueries {
       mine.map(async (s) => ({
         kind: s.kind,
         says: s.says,
-        fields: (await s.columns(this.source, person)).map((c) => ({
-          key: c.key,
-          label: c.label,
-          also: [...(c.also ?? [])],
-          required: c.required === true,
-        })),
+        fields: (await s.columns(this.source, person)).map(fieldDto),
       })),
     );
   }
@@ -48,8 +46,18 @@ export class ImportsQueries {
 
   async one(person: Person, id: string): Promise<ImportDto> {
     const run = await one<
-      Omit<ImportDto, 'columns' | 'fields' | 'faults' | 'says'> & { columns: unknown; mapping: unknown; personId: number }
-    >(this.source, `SELECT ${FIELDS}, r.columns, r.mapping FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.id = ?`, [id]);
+      Omit<ImportDto, 'columns' | 'fields' | 'faults' | 'groups' | 'words' | 'says'> & {
+        columns: unknown;
+        mapping: unknown;
+        units: unknown;
+        words: unknown;
+        personId: number;
+      }
+    >(
+      this.source,
+      `SELECT ${FIELDS}, r.columns, r.mapping, r.units, r.words FROM import_run r JOIN person p ON p.id = r.person_id WHERE r.id = ?`,
+      [id],
+    );
     if (!run || (run.personId !== person.id && !person.isOwner)) throw notFound('That import');
     const shape = this.shapes.of(run.kind);
     const columns = await shape.columns(this.source, person);
@@ -59,13 +67,28 @@ export class ImportsQueries {
       'SELECT n AS `row`, field, value, reason FROM import_fault WHERE import_id = ? ORDER BY n, field LIMIT ?',
       [id, SHOWN_FAULTS],
     );
-    const { personId: _, mapping: __, ...rest } = run;
+    const groups = await rows<Omit<ImportFaultGroupDto, 'label' | 'rows'> & { rows: string }>(
+      this.source,
+      'SELECT f.field, f.value, f.reason, COUNT(*) AS `rows`, MIN(f.n) AS `row` FROM import_fault f WHERE f.import_id = ? GROUP BY f.field, f.reason, f.value ORDER BY COUNT(*) DESC, MIN(f.n) LIMIT ?',
+      [id, SHOWN_FAULTS],
+    );
+    const labelOf = (field: string) => columns.find((c) => c.key === field)?.label ?? field;
+    const units = parsed<(string | null)[]>(run.units);
+    const { personId: _, mapping: __, units: ___, words, ...rest } = run;
     return {
       ...rest,
       says: shape.says,
-      columns: parsed<{ head: string; samples: string[] }[]>(run.columns).map((c, i) => ({ ...c, field: mapping[i] ?? null })),
-      fields: columns.map((c) => ({ key: c.key, label: c.label, also: [...(c.also ?? [])], required: c.required === true })),
-      faults: faults.map((f) => ({ ...f, field: columns.find((c) => c.key === f.field)?.label ?? f.field })),
+      columns: parsed<{ head: string; samples: string[] }[]>(run.columns).map((c, i) => ({
+        ...c,
+        field: mapping[i] ?? null,
+        unit: units[i] ?? null,
+      })),
+      fields: columns.map(fieldDto),
+      groups: groups.map((g) => ({ ...g, rows: num(g.rows), label: labelOf(g.field) })),
+      words: Object.entries(parsed<Words>(words)).flatMap(([field, own]) =>
+        Object.entries(own).map(([value, becomes]) => ({ field, label: labelOf(field), value, becomes })),
+      ),
+      faults: faults.map((f) => ({ ...f, field: labelOf(f.field) })),
     };
   }
 
@@ -94,3 +117,13 @@ export class ImportsQueries {
     return { heads: [...heads, 'What is wrong'], rows: read() };
   }
 }
+
+/** A field as a page offers it. */
+const fieldDto = (c: Column): ImportFieldDto => ({
+  key: c.key,
+  label: c.label,
+  also: [...(c.also ?? [])],
+  required: c.required === true,
+  choices: c.read.choices ? [...c.read.choices] : null,
+  units: c.measure ? unitsOf(c.measure) : null,
+});

@@ -1,28 +1,25 @@
-import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
 import { createInterface } from 'node:readline';
 import { Injectable } from '@nestjs/common';
-import { guessColumns } from '@vectrum/core/cells';
+import { guessColumns, unitInHead, unitsOf } from '@vectrum/core/cells';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { mustHave } from '../identity/index.js';
 import {
   type Act,
   badForm,
   badState,
   CommandLog,
+  find,
   holdList,
   insert,
   insertMany,
   inTransaction,
-  notFound,
   NOW,
   one,
   parsed,
   Problem,
   type Person,
-  remove,
   rows,
   task,
   type Tx,
@@ -34,23 +31,18 @@ import type { readTable } from './files/read-table.js';
 import { withFile } from './files/receive-file.js';
 import type { MapColumnsDto } from './exchange.dto.js';
 import { ImportJobs } from './import-jobs.js';
+import { checkAnew, forgetFaults, lockedRun, mustMay, shapeHash } from './import-run.js';
 import { takeBack } from './made-log.js';
+import type { Words } from './read-row.js';
 import { Shapes } from './registry.js';
-import type { Shape } from './shape.js';
+import type { Column } from './shape.js';
 
-export interface RunRow {
-  id: string;
-  file_name: string;
-  file_hash: string;
+/** What a file most likely is, and how it is read. */
+interface Guess {
   kind: string;
-  columns: unknown;
-  mapping: unknown;
-  state: string;
-  good_only: number;
-  total: number;
-  made: number;
-  changed: number;
-  person_id: number;
+  mapping: (string | null)[];
+  units: (string | null)[];
+  words: Words;
 }
 
 const ZIP = Buffer.from('PK');
@@ -108,7 +100,14 @@ export class ImportsService {
           tx,
           'import_run',
           { id: act.key },
-          { kind: guess.kind, columns: JSON.stringify(columns), mapping: JSON.stringify(guess.mapping), total },
+          {
+            kind: guess.kind,
+            columns: JSON.stringify(columns),
+            mapping: JSON.stringify(guess.mapping),
+            units: JSON.stringify(guess.units),
+            words: JSON.stringify(guess.words),
+            total,
+          },
         );
         return { id: act.key };
       });
@@ -137,17 +136,22 @@ export class ImportsService {
   }
 
   /** What a file most likely is: as it was told last time for these heads, otherwise the kind whose columns fit best. */
-  private async guess(
-    tx: Tx,
-    person: Person,
-    heads: readonly string[],
-    asked: string,
-  ): Promise<{ kind: string; mapping: (string | null)[] }> {
-    const kept = await one<{ kind: string; mapping: unknown }>(tx, 'SELECT kind, mapping FROM import_mapping WHERE shape = ?', [
-      shapeHash(heads),
-    ]);
-    if (kept && (asked === '' || asked === kept.kind)) return { kind: kept.kind, mapping: parsed<(string | null)[]>(kept.mapping) };
-    let best = { kind: 'items', mapping: heads.map(() => null) as (string | null)[], score: -Infinity };
+  private async guess(tx: Tx, person: Person, heads: readonly string[], asked: string): Promise<Guess> {
+    const kept = await find(tx, 'import_mapping', { shape: shapeHash(heads) });
+    if (kept && (asked === '' || asked === kept.kind))
+      return {
+        kind: kept.kind,
+        mapping: parsed<(string | null)[]>(kept.mapping),
+        units: parsed<(string | null)[]>(kept.units),
+        words: parsed<Words>(kept.words),
+      };
+    let best = {
+      kind: 'items',
+      mapping: heads.map(() => null) as (string | null)[],
+      units: [] as (string | null)[],
+      words: {},
+      score: -Infinity,
+    };
     for (const shape of asked === '' ? this.shapes.all : [this.shapes.of(asked)]) {
       const columns = await shape.columns(tx, person);
       const mapping = guessColumns(heads, columns);
@@ -155,7 +159,7 @@ export class ImportsService {
       const missing = columns.filter((c) => c.required && !hit.has(c.key)).length;
       const exact = columns.filter((c) => heads.some((h) => h.trim().toLowerCase() === c.label.toLowerCase())).length;
       const score = hit.size + exact * 2 - missing * 4;
-      if (score > best.score) best = { kind: shape.kind, mapping, score };
+      if (score > best.score) best = { kind: shape.kind, mapping, units: unitsIn(heads, mapping, columns), words: {}, score };
     }
     return best;
   }
@@ -163,7 +167,7 @@ export class ImportsService {
   /** Says what the columns hold, remembers it for files of the same shape, and has the rows checked. */
   async map(act: Act, id: string, input: MapColumnsDto): Promise<void> {
     await this.commands.run(act, 'import.map', { id, input }, async (tx) => {
-      const run = await this.locked(tx, id, act.person);
+      const run = await lockedRun(tx, id, act.person);
       if (!['read', 'checked', 'failed', 'checking'].includes(run.state)) throw badState('This file is taken in already');
       const shape = this.shapes.of(input.kind);
       mustMay(act.person, shape);
@@ -178,15 +182,18 @@ export class ImportsService {
       const missing = columns.filter((c) => c.required && !given.includes(c.key));
       if (missing.length > 0) throw badForm({ fields: `Say which column holds: ${missing.map((c) => c.label).join(', ')}` });
       const mapping = JSON.stringify(input.fields.map((f) => f || null));
-      await tx.query('REPLACE INTO import_mapping (shape, kind, mapping) VALUES (?, ?, ?)', [shapeHash(heads), input.kind, mapping]);
-      await update(
-        tx,
-        'import_run',
-        { id },
-        { kind: input.kind, mapping, state: 'checking', done: 0, faulty: 0, problem: null, leased_until: null },
-      );
-      await remove(tx, 'import_fault', { import_id: id });
-      await update(tx, 'import_row', { import_id: id, faulty: 1 }, { faulty: 0 });
+      const units = JSON.stringify(this.unitsSaid(heads, input, columns));
+      // What words stand for was said of another kind of thing.
+      const words = run.kind === input.kind ? JSON.stringify(parsed(run.words)) : '{}';
+      await tx.query('REPLACE INTO import_mapping (shape, kind, mapping, units, words) VALUES (?, ?, ?, ?, ?)', [
+        shapeHash(heads),
+        input.kind,
+        mapping,
+        units,
+        words,
+      ]);
+      await update(tx, 'import_run', { id }, { kind: input.kind, mapping, units, words, ...checkAnew });
+      await forgetFaults(tx, id);
     });
     this.jobs.nudge();
   }
@@ -197,7 +204,7 @@ export class ImportsService {
       // Whoever takes the same file in meanwhile, as another import of it, waits here.
       const file = await one<{ hash: string }>(tx, 'SELECT file_hash AS hash FROM import_run WHERE id = ?', [id]);
       if (file) await holdList(tx, `import/${file.hash.slice(0, 32)}`);
-      const run = await this.locked(tx, id, act.person);
+      const run = await lockedRun(tx, id, act.person);
       if (run.state !== 'checked') throw badState('Have the rows checked first');
       mustMay(act.person, this.shapes.of(run.kind));
       const faulty = await one<{ n: number }>(tx, 'SELECT faulty AS n FROM import_run WHERE id = ?', [id]);
@@ -226,7 +233,7 @@ export class ImportsService {
   /** Takes a whole import back, while nothing depends on it. */
   undo(act: Act, id: string): Promise<void> {
     return this.commands.run(act, 'import.undo', { id }, async (tx) => {
-      const run = await this.locked(tx, id, act.person);
+      const run = await lockedRun(tx, id, act.person);
       if (run.state !== 'applied') throw badState('Only an import that was taken in can be taken back');
       const shape = this.shapes.of(run.kind);
       mustMay(act.person, shape);
@@ -255,18 +262,24 @@ export class ImportsService {
     });
   }
 
-  /** An import is carried out with what its beginner may do: nobody but they and an owner goes on with it. */
-  private async locked(tx: Tx, id: string, person: Person): Promise<RunRow> {
-    const run = await one<RunRow>(tx, 'SELECT * FROM import_run WHERE id = ? FOR UPDATE', [id]);
-    if (!run || (run.person_id !== person.id && !person.isOwner)) throw notFound('That import');
-    return run;
+  /** The unit of each column as it was said, otherwise as its head names it. */
+  private unitsSaid(heads: readonly string[], input: MapColumnsDto, columns: readonly Column[]): (string | null)[] {
+    const guessed = unitsIn(heads, input.fields, columns);
+    if (!input.units) return guessed;
+    return input.fields.map((field, i) => {
+      const measure = columns.find((c) => c.key === field)?.measure;
+      const said = input.units?.[i];
+      if (!measure || !said) return guessed[i] ?? null;
+      if (!unitsOf(measure).includes(said))
+        throw badForm({ units: `${heads[i] ?? ''} cannot be in ${said}: it is one of ${unitsOf(measure).join(', ')}` });
+      return said;
+    });
   }
 }
 
-/** A file's shape: its heads, whatever their case. */
-export const shapeHash = (heads: readonly string[]) =>
-  createHash('sha256')
-    .update(JSON.stringify(heads.map((h) => h.trim().toLowerCase())))
-    .digest('hex');
-
-export const mustMay = (person: Person, shape: Shape) => mustHave(person, shape.right, `Taking in ${shape.says.toLowerCase()}`);
+/** The unit that each column of a measure is in, by its head; null where it measures nothing, or is in what is kept. */
+const unitsIn = (heads: readonly string[], mapping: readonly (string | null)[], columns: readonly Column[]): (string | null)[] =>
+  heads.map((head, i) => {
+    const measure = columns.find((c) => c.key === mapping[i])?.measure;
+    return measure ? unitInHead(head, measure) : null;
+  });

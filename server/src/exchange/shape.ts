@@ -1,4 +1,4 @@
-import { codeMadeDay, dayMadeNumber, readDate, readDecimal, readWhole, readYesNo, roundedNumber } from '@vectrum/core/cells';
+import { codeMadeDay, dayMadeNumber, type Measure, readDate, readDecimal, readWhole, readYesNo, roundedNumber } from '@vectrum/core/cells';
 import type { Right } from '../identity/index.js';
 import { type Act, dayIn, type Person, type Tx } from '../platform/index.js';
 import type { MadeLog } from './made-log.js';
@@ -15,8 +15,12 @@ export interface Column {
   also?: readonly string[];
   required?: boolean;
   /** The value of a cell; an empty cell of an optional column is null and never gets here. */
-  read: (text: string) => unknown;
+  read: Reader;
+  /** It is a weight or a length, which files state in units of their own. */
+  measure?: Measure;
 }
+/** Reads a cell; where it may be one of a few words only, these are its choices. */
+export type Reader = ((text: string) => unknown) & { choices?: readonly string[] };
 
 /** One row of a file: its number as a person counts it (the heads are row 1), and the values of the columns that were given. */
 export interface ImportRow {
@@ -118,15 +122,19 @@ export const cell = {
     const d = readDecimal(t);
     return d === null || Math.abs(Number(d)) > 9999 ? new Wrong('This should be metres, such as 12.5') : d;
   },
-  yesNo: (t: string) => readYesNo(t) ?? new Wrong('This should be yes or no'),
+  yesNo: Object.assign((t: string) => readYesNo(t) ?? new Wrong('This should be yes or no'), { choices: ['yes', 'no'] }) as Reader,
   date: (t: string) => readDate(t) ?? new Wrong(dayMadeNumber(t) ?? 'This should be a date, such as 2026-05-14'),
-  oneOf: (choices: readonly string[]) => (t: string) => {
-    const word = t
-      .trim()
-      .toLowerCase()
-      .replace(/[\s_]+/g, '-');
-    return choices.includes(word) ? word : new Wrong(`This should be one of: ${choices.join(', ')}`);
-  },
+  oneOf: (choices: readonly string[]): Reader =>
+    Object.assign(
+      (t: string) => {
+        const word = t
+          .trim()
+          .toLowerCase()
+          .replace(/[\s_]+/g, '-');
+        return choices.includes(word) ? word : new Wrong(`This should be one of: ${choices.join(', ')}`);
+      },
+      { choices },
+    ),
   mail: (t: string) => (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(t) && t.length <= 190 ? t : new Wrong('This should be an e-mail address')),
 };
 

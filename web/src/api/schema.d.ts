@@ -3566,6 +3566,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/{id}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what faulty cells are to be read as, and has the rows checked once more. */
+        post: operations["Imports_mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rows that were left out, as an import of their own. */
+        post: operations["Imports_rest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports/{id}/apply": {
         parameters: {
             query?: never;
@@ -5322,7 +5356,7 @@ export interface components {
             no: number;
             says: string;
             /** @enum {string} */
-            kind: "yes" | "words" | "measure";
+            kind: "words" | "yes" | "measure";
             unit: string;
             low: string | null;
             high: string | null;
@@ -7183,6 +7217,10 @@ export interface components {
             /** @description Other heads that it is known by. */
             also: string[];
             required: boolean;
+            /** @description What it may be, where that is one of a few words; null otherwise. */
+            choices: string[] | null;
+            /** @description The units that a file may state it in, the kept one first; null where it measures nothing. */
+            units: string[] | null;
         };
         ImportKindDto: {
             kind: string;
@@ -7194,6 +7232,8 @@ export interface components {
             head: string;
             /** @description The field it holds; null where it is passed over. */
             field: string | null;
+            /** @description The unit that its numbers are in; null where it measures nothing, or is in what is kept. */
+            unit: string | null;
             /** @description The first few values, so that a person can see what it holds. */
             samples: string[];
         };
@@ -7203,6 +7243,22 @@ export interface components {
             field: string;
             value: string;
             reason: string;
+        };
+        ImportFaultGroupDto: {
+            /** @description The key of the field, and how it is called. */
+            field: string;
+            label: string;
+            value: string;
+            reason: string;
+            rows: number;
+            /** @description The first of them. */
+            row: number;
+        };
+        ImportWordDto: {
+            field: string;
+            label: string;
+            value: string;
+            becomes: string;
         };
         ImportDto: {
             id: string;
@@ -7219,6 +7275,9 @@ export interface components {
             made: number;
             changed: number;
             faults: components["schemas"]["ImportFaultDto"][];
+            /** @description The same, taken together by what is wrong and with which value, the most first. */
+            groups: components["schemas"]["ImportFaultGroupDto"][];
+            words: components["schemas"]["ImportWordDto"][];
             problem: string | null;
             who: string;
             /** Format: date-time */
@@ -7228,6 +7287,21 @@ export interface components {
             kind: string;
             /** @description The field of each column in its order; empty where it is passed over. */
             fields: string[];
+            /** @description The unit of each column, in its order; empty where it measures nothing. Absent: as the heads say. */
+            units?: string[];
+        };
+        ImportMendDto: {
+            field: string;
+            /** @description The value in all rows that have it; absent: all values that have the fault of `reason`. */
+            value?: string | null;
+            reason?: string | null;
+            /** @description One row of the file, where only its cell is meant. */
+            row?: number | null;
+            /** @description What it is read as from now on; empty passes the cell over, null takes back what was said. */
+            becomes: string | null;
+        };
+        MendImportDto: {
+            changes: components["schemas"]["ImportMendDto"][];
         };
         ApplyDto: {
             /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
@@ -8165,7 +8239,7 @@ export interface components {
             no: number;
             says: string;
             /** @enum {string} */
-            kind: "yes" | "words" | "measure";
+            kind: "words" | "yes" | "measure";
             unit: string;
             low: string | null;
             high: string | null;
@@ -14368,6 +14442,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Imports_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendImportDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Imports_rest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportIdDto"];
+                };
             };
         };
     };

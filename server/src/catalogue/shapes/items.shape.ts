@@ -65,10 +65,10 @@ async function columns(tx: Pick<Tx, 'query'>, person: Person): Promise<Column[]>
     { key: 'unit', label: 'Unit', also: ['base unit', 'uom'], read: cell.text(30) },
     { key: 'units', label: 'Units', also: ['plural'], read: cell.text(30) },
     { key: 'barcodes', label: 'Barcodes', also: ['barcode', 'gtin', 'ean', 'upc'], read: cell.text(600) },
-    { key: 'weightG', label: 'Weight, g', also: ['weight', 'grams'], read: cell.whole(1, 50_000_000) },
-    { key: 'lengthMm', label: 'Length, mm', also: ['length', 'long'], read: cell.whole(1, 20_000) },
-    { key: 'widthMm', label: 'Width, mm', also: ['width', 'wide'], read: cell.whole(1, 20_000) },
-    { key: 'heightMm', label: 'Height, mm', also: ['height', 'high', 'depth'], read: cell.whole(1, 20_000) },
+    { key: 'weightG', measure: 'g', label: 'Weight, g', also: ['weight', 'grams'], read: cell.whole(1, 50_000_000) },
+    { key: 'lengthMm', measure: 'mm', label: 'Length, mm', also: ['length', 'long'], read: cell.whole(1, 20_000) },
+    { key: 'widthMm', measure: 'mm', label: 'Width, mm', also: ['width', 'wide'], read: cell.whole(1, 20_000) },
+    { key: 'heightMm', measure: 'mm', label: 'Height, mm', also: ['height', 'high', 'depth'], read: cell.whole(1, 20_000) },
     ...(person.seesCosts
       ? [
           { key: 'cost', label: 'Cost', also: ['unit cost', 'cost price', 'purchase price', 'buy price'], read: cell.decimal },

@@ -40,10 +40,10 @@ const columns: Column[] = [
     read: cell.whole(2, 1_000_000),
   },
   { key: 'barcodes', label: 'Barcodes', also: ['barcode', 'gtin', 'ean'], read: cell.text(600) },
-  { key: 'weightG', label: 'Weight, g', also: ['weight'], read: cell.whole(1, 50_000_000) },
-  { key: 'lengthMm', label: 'Length, mm', also: ['length'], read: cell.whole(1, 20_000) },
-  { key: 'widthMm', label: 'Width, mm', also: ['width'], read: cell.whole(1, 20_000) },
-  { key: 'heightMm', label: 'Height, mm', also: ['height'], read: cell.whole(1, 20_000) },
+  { key: 'weightG', measure: 'g', label: 'Weight, g', also: ['weight'], read: cell.whole(1, 50_000_000) },
+  { key: 'lengthMm', measure: 'mm', label: 'Length, mm', also: ['length'], read: cell.whole(1, 20_000) },
+  { key: 'widthMm', measure: 'mm', label: 'Width, mm', also: ['width'], read: cell.whole(1, 20_000) },
+  { key: 'heightMm', measure: 'mm', label: 'Height, mm', also: ['height'], read: cell.whole(1, 20_000) },
 ];
 
 async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Shape['check']>[2]): Promise<RowFault[]> {

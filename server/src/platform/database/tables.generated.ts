@@ -382,7 +382,11 @@ export interface Tables {
     needs: 'import_id' | 'seq' | 'target' | 'after_image';
     computed: never;
   };
-  import_mapping: { row: { shape: string; kind: string; mapping: unknown }; needs: 'shape' | 'kind' | 'mapping'; computed: never };
+  import_mapping: {
+    row: { shape: string; kind: string; mapping: unknown; units: unknown; words: unknown };
+    needs: 'shape' | 'kind' | 'mapping';
+    computed: never;
+  };
   import_row: {
     row: { import_id: string; n: number; cells: unknown; faulty: number };
     needs: 'import_id' | 'n' | 'cells';
@@ -409,6 +413,8 @@ export interface Tables {
       leased_until: Date | null;
       created_at: Date;
       finished_at: Date | null;
+      units: unknown;
+      words: unknown;
     };
     needs: 'id' | 'file_name' | 'file_hash' | 'kind' | 'columns' | 'mapping' | 'total' | 'person_id';
     computed: never;

@@ -2,16 +2,17 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto } from '../../../api/client';
 import { plural, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { Empty, ProblemNote, Problem } from '../../../ui/states';
 import { Select } from '../../../ui/input';
-import { LinesTable, DenseTable } from '../../../ui/table';
-import { Acts, BlockHead } from '../../../ui/page';
-import { Button, TextAnchor } from '../../../ui/button';
+import { LinesTable } from '../../../ui/table';
+import { Acts } from '../../../ui/page';
+import { Button } from '../../../ui/button';
+import { Faults, WordsSaid } from './faults';
 import { fieldsOf } from './fields-of';
 
 type Run = Dto['ImportDto'];
@@ -44,12 +45,20 @@ function Progress({ run }: { run: Run }) {
 function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['ImportKindDto'][]; onSaid: () => void }) {
   const [kind, setKind] = useState(run.kind);
   const [fields, setFields] = useState(() => run.columns.map((c) => c.field ?? ''));
+  const [units, setUnits] = useState(() => run.columns.map((c) => c.unit ?? ''));
   const shape = kinds.find((k) => k.kind === kind);
   const choices = kind === run.kind ? run.fields : (shape?.fields ?? []);
+  const measures = (field: string | undefined) => choices.find((c) => c.key === field)?.units;
   const missing = choices.filter((f) => f.required && !fields.includes(f.key));
   const say = useAct({
     act: (_: void, once) =>
-      ask(api.PUT('/api/imports/{id}/columns', { params: { path: { id: run.id } }, body: { kind, fields }, headers: once })),
+      ask(
+        api.PUT('/api/imports/{id}/columns', {
+          params: { path: { id: run.id } },
+          body: { kind, fields, units: fields.map((f, i) => (measures(f) ? (units[i] ?? '') : '')) },
+          headers: once,
+        }),
+      ),
     onDone: onSaid,
   });
   return (
@@ -98,7 +107,7 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
                 <b>{c.head}</b>
               </td>
               <td className="mid max-w-[260px] overflow-hidden text-ellipsis whitespace-nowrap">{c.samples.join(' · ')}</td>
-              <td style={{ width: 240 }}>
+              <td style={{ width: 300 }} className="flex gap-2">
                 <Select
                   className={fields[i] ? '' : 'soft'}
                   aria-label={`What the column ${c.head} holds`}
@@ -113,6 +122,18 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
                     </option>
                   ))}
                 </Select>
+                {measures(fields[i]) && (
+                  <Select
+                    style={{ width: 84 }}
+                    aria-label={`The unit of the column ${c.head}`}
+                    value={units[i] || measures(fields[i])?.[0]}
+                    onChange={(e) => setUnits(units.map((u, n) => (n === i ? e.target.value : u)))}
+                  >
+                    {measures(fields[i])?.map((u) => (
+                      <option key={u}>{u}</option>
+                    ))}
+                  </Select>
+                )}
               </td>
             </tr>
           ))}
@@ -130,49 +151,11 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
   );
 }
 
-function Faults({ run }: { run: Run }) {
-  return (
-    <>
-      <BlockHead className="mt-5">
-        <h2>{plural(run.faulty, 'faulty row', 'faulty rows')}</h2>
-        <span className="note flex gap-3">
-          {run.faulty > run.faults.length ? `the first ${run.faults.length} faults are shown` : ''}
-          <TextAnchor href={`/api/imports/${run.id}/faulty.csv`} download>
-            These rows as CSV
-          </TextAnchor>
-          <TextAnchor href={`/api/imports/${run.id}/faulty.xlsx`} download>
-            as XLSX
-          </TextAnchor>
-        </span>
-      </BlockHead>
-      <DenseTable>
-        <thead>
-          <tr>
-            <th className="num">Row</th>
-            <th>Field</th>
-            <th>Value</th>
-            <th>What is wrong</th>
-          </tr>
-        </thead>
-        <tbody>
-          {run.faults.map((f) => (
-            <tr key={`${f.row}/${f.field}`}>
-              <td className="num strong">{f.row}</td>
-              <td>{f.field}</td>
-              <td className="code max-w-[150px] overflow-hidden text-ellipsis">{f.value}</td>
-              <td className="whitespace-normal">{f.reason}</td>
-            </tr>
-          ))}
-        </tbody>
-      </DenseTable>
-    </>
-  );
-}
-
 /** One import, step by step: its columns, what is wrong with its rows, taken in, taken back. */
 export function ImportSheet() {
   const { id = '' } = useParams();
   const client = useQueryClient();
+  const navigate = useNavigate();
   const [columns, setColumns] = useState(false);
   const query = useQuery({
     queryKey: key('import', id),
@@ -185,6 +168,10 @@ export function ImportSheet() {
       ask(api.POST('/api/imports/{id}/apply', { params: { path: { id } }, body: { goodRowsOnly }, headers: once })),
   });
   const undo = useAct({ act: (_: void, once) => ask(api.POST('/api/imports/{id}/undo', { params: { path: { id } }, headers: once })) });
+  const rest = useAct({
+    act: (_: void, once) => ask(api.POST('/api/imports/{id}/rest', { params: { path: { id } }, headers: once })),
+    onDone: (made) => void navigate(`/setup/imports/${made.id}`),
+  });
   return (
     <ShownSheet query={query} back="/setup/imports">
       {(run) => {
@@ -209,7 +196,7 @@ export function ImportSheet() {
                 <p>{run.problem}</p>
               </Problem>
             )}
-            <ProblemNote problem={apply.error ?? undo.error} />
+            <ProblemNote problem={apply.error ?? undo.error ?? rest.error} />
             {BUSY.has(run.state) && <Progress run={run} />}
             {asking && kinds.data && (
               <Columns
@@ -234,7 +221,8 @@ export function ImportSheet() {
             {!asking && run.state === 'undone' && (
               <Empty title="Taken back">What this import wrote is gone, and what it changed is as it was.</Empty>
             )}
-            {!asking && run.faulty > 0 && !BUSY.has(run.state) && <Faults run={run} />}
+            {!asking && run.faulty > 0 && !BUSY.has(run.state) && <Faults run={run} onMended={() => void client.invalidateQueries()} />}
+            {!asking && !BUSY.has(run.state) && <WordsSaid run={run} onMended={() => void client.invalidateQueries()} />}
             {!asking && (
               <Acts>
                 {run.state === 'checked' && (
@@ -258,6 +246,11 @@ export function ImportSheet() {
                 {run.state === 'failed' && (
                   <Button type="button" onClick={() => setColumns(true)}>
                     Look at the columns again
+                  </Button>
+                )}
+                {run.state === 'applied' && run.faulty > 0 && (
+                  <Button type="button" disabled={rest.isPending} onClick={() => rest.mutate()}>
+                    Take up the {plural(run.faulty, 'row', 'rows')} left out <Glyph name="go" size={13} />
                   </Button>
                 )}
                 {run.state === 'applied' && (
