@@ -77,6 +77,24 @@ describe('the catalogue', () => {
     await maren.get('items/NEW-1').expect(404);
   });
 
+  it('takes SKUs as real firms write them: with spaces, slashes and umlauts, and finds them by their own address', async () => {
+    const sku = 'Tür  1/2 #3';
+    const [first] = jar.packs;
+    const body = { ...jar, sku, packs: [{ ...first, barcodes: [] }] };
+    expect((await maren.post('items', { ...body, sku: 'Tür 1/2 #3' }).expect(201)).body).toEqual({ code: 'TÜR 1/2 #3' });
+    const at = encodeURIComponent('TÜR 1/2 #3');
+    const { version } = await sheet(at);
+    await edit(at, version, { ...body, sku: 'TÜR 1/2 #3', name: 'Door, left' }).expect(200);
+    for (const q of ['tür 1/2 #3', 'door, left'])
+      expect(JSON.stringify((await maren.get(`find?q=${encodeURIComponent(q)}`)).body)).toContain(`"/shelves/items/${at}"`);
+    await maren.get(`items/${at}/stock`).expect(200);
+    // What differs in marks alone is one code to the books.
+    const like = (await maren.post('items', { ...body, sku: 'TUR 1/2 #3' }).expect(400)).body as { fields: { sku: string } };
+    expect(like.fields.sku).toBe('TÜR 1/2 #3 is taken, and differs in marks alone. Choose another SKU');
+    for (const bad of ['A  ', ' A', 'A;B', 'A?', '', 'A\tB'])
+      expect([bad, (await maren.post('items', { ...body, sku: bad })).status]).toEqual([bad, 400]);
+  });
+
   it('keeps pack ids when an item is changed, so that documents still fit', async () => {
     const before = await sheet('JAR-1L');
     const bigger = { ...jar, packs: [...jar.packs, { name: 'pallet', plural: 'pallets', factor: 960, barcodes: [] }] };

@@ -112,4 +112,13 @@ describe('mending a file on the page', () => {
     expect((await mend(run.id, { field: 'weightG', value: 'odd', becomes: '6' })).status).toBe(409);
     expect((await maren.post(`imports/${run.id}/rest`).expect(409)).body).toMatchObject({ detail: 'No row of it was left out' });
   });
+
+  it('holds SKUs apart that differ in marks alone, in the file and from those of the house, before anything is written', async () => {
+    const run = await checked(house, maren, 'marks.csv', 'SKU,Name\nTÜR 1/2,Door\nTUR 1/2,Tower\nTÜR  1/4,Flap\n');
+    expect(run.groups).toMatchObject([{ value: 'TUR 1/2', reason: expect.stringContaining('in marks alone') }]);
+    await apply(run.id, true);
+    const again = await checked(house, maren, 'marks2.csv', 'SKU,Name\nTUR 1/4,Flap\ntür 1/2,Door\n');
+    expect(again.groups).toMatchObject([{ value: 'TUR 1/4', reason: expect.stringContaining('There is an item TÜR 1/4') }]);
+    expect(await item(encodeURIComponent('TÜR 1/4'))).toMatchObject({ name: 'Flap' });
+  });
 });

@@ -11,6 +11,10 @@ export interface DrawnBarcode {
 
 const bracketed = (value: string) => /^\(\d{2,4}\)/.test(value);
 
+/** Code 128 holds no letters with marks; what has some is drawn as QR, which every camera and area scanner reads. */
+const linear = (text: string): DrawnBarcode =>
+  /^[\x20-\x7e]*$/.test(text) ? { writer: 'code128', text, square: false } : { writer: 'qrcode', text, square: true };
+
 /**
  * How a value is drawn. An EAN that the value cannot be (letters, a wrong check digit, a pack's 14 digits) is drawn as
  * Code 128, so that a label is never without its barcode; null where there is nothing to draw.
@@ -24,12 +28,12 @@ export function barcodeOf(symbology: Symbology, value: string): DrawnBarcode | n
       if (/^\d{13}$/.test(digits) && hasCheckDigit(digits)) return { writer: 'ean13', text: digits, square: false };
       if (/^\d{8}$/.test(digits) && hasCheckDigit(digits)) return { writer: 'ean8', text: digits, square: false };
       if (/^\d{14}$/.test(text) && hasCheckDigit(text)) return { writer: 'gs1-128', text: `(01)${text}`, square: false };
-      return { writer: 'code128', text, square: false };
+      return linear(text);
     }
     case 'gs1-128':
-      return bracketed(text) ? { writer: 'gs1-128', text, square: false } : { writer: 'code128', text, square: false };
+      return bracketed(text) ? { writer: 'gs1-128', text, square: false } : linear(text);
     case 'code-128':
-      return { writer: 'code128', text, square: false };
+      return linear(text);
     case 'data-matrix':
       return { writer: bracketed(text) ? 'gs1datamatrix' : 'datamatrix', text, square: true };
     case 'qr':

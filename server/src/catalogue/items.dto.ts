@@ -1,3 +1,4 @@
+import { SKU, SKU_SAYS } from '@vectrum/core/catalogue';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -18,7 +19,6 @@ import {
 } from 'class-validator';
 import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS, type ItemKind, type Storage, type Tracking } from './kinds.js';
 
-export const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
 export const PRICE = /^\d{1,10}(\.\d{1,6})?$/;
 const COST_SAYS = 'A cost is a number of up to 6 decimal places';
 
@@ -161,7 +161,7 @@ export class EditItemPartDto {
   @IsInt() @Min(1) @Max(100_000) units: number;
 }
 export class EditItemDto {
-  @Matches(SKU, { message: 'A SKU is letters, digits, dots, hyphens and underlines, up to 39' }) sku: string;
+  @Matches(SKU, { message: SKU_SAYS }) sku: string;
   @IsString() @Length(1, 120) name: string;
   @IsString() @MaxLength(40) className: string;
   @IsString() @Matches(/^[a-z-]{1,40}$/) picture: string;

@@ -1,3 +1,4 @@
+import { keptSku } from '@vectrum/core/catalogue';
 import { Injectable } from '@nestjs/common';
 import { IN_HOUSE_PREFIXES, restrictedNumber, type InHousePrefix } from '@vectrum/core/barcode';
 import { ActivityService } from '../activity/index.js';
@@ -38,8 +39,10 @@ export class ItemsService {
 
   add(act: Act, input: EditItemDto): Promise<{ code: string }> {
     return this.commands.run(act, 'item.add', input, async (tx) => {
-      const sku = input.sku.toUpperCase();
-      if (await find(tx, 'item', { sku })) throw badForm({ sku: `${sku} is taken. Choose another SKU` });
+      const sku = keptSku(input.sku);
+      const taken = await find(tx, 'item', { sku });
+      if (taken)
+        throw badForm({ sku: `${taken.sku} is taken${taken.sku === sku ? '' : ', and differs in marks alone'}. Choose another SKU` });
       checkLadder(input.packs);
       const made = await insert(tx, 'item', { ...(await this.columns(tx, act, input)), sku });
       await this.writeSets(tx, act, made, input);

@@ -13,7 +13,13 @@ const NEWEST = 5_000;
 export class FindQueries {
   constructor(private readonly source: DataSource) {}
 
+  /** What a text names, with addresses that a browser can follow whatever letters a code has. */
   async find(text: string, siteIds: readonly number[]): Promise<FindDto> {
+    const { opens, found } = await this.named(text, siteIds);
+    return { opens: opens && address(opens), found: found.map((f) => ({ ...f, link: address(f.link) })) };
+  }
+
+  private async named(text: string, siteIds: readonly number[]): Promise<FindDto> {
     const word = text.trim();
     if (word === '') return { opens: null, found: [] };
     const exact = await this.exact(word, siteIds);
@@ -106,4 +112,10 @@ export class FindQueries {
       [code, code, code, sites, word, sites, code, sites, code, sites, code, sites, code, sites, code, code, sites],
     );
   }
+}
+
+/** A SKU may hold spaces, slashes and number signs: its part of an address is written as one. */
+function address(link: string): string {
+  const items = '/shelves/items/';
+  return link.startsWith(items) ? items + encodeURIComponent(link.slice(items.length)) : link;
 }

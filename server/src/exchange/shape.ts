@@ -1,3 +1,4 @@
+import { keptSku, SKU, SKU_SAYS } from '@vectrum/core/catalogue';
 import { codeMadeDay, dayMadeNumber, type Measure, readDate, readDecimal, readWhole, readYesNo, roundedNumber } from '@vectrum/core/cells';
 import type { Right } from '../identity/index.js';
 import { type Act, dayIn, type Person, type Tx } from '../platform/index.js';
@@ -138,7 +139,6 @@ export const cell = {
   mail: (t: string) => (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(t) && t.length <= 190 ? t : new Wrong('This should be an e-mail address')),
 };
 
-export const SKU = /^[A-Za-z0-9][A-Za-z0-9._-]{0,38}$/;
 export const skuColumn = (
   key = 'sku',
   label = 'SKU',
@@ -148,7 +148,7 @@ export const skuColumn = (
   label,
   also,
   required: true,
-  read: cell.code(SKU, 'A SKU is letters, digits, dots, hyphens and underlines, up to 39'),
+  read: (t: string) => cell.code(SKU, SKU_SAYS)(keptSku(t)),
 });
 export const yes = (value: unknown) => (value === 1 || value === true ? 'yes' : 'no');
 export const text = (value: unknown) =>

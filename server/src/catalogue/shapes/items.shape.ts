@@ -1,3 +1,4 @@
+import { foldedSku } from '@vectrum/core/catalogue';
 import {
   type MadeLog,
   cell,
@@ -114,6 +115,7 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
     if (tax !== '' && !taxes.has(tax)) faults.push(fault(r, 'taxCode', tax, `There is no tax rate ${tax}. Make it in Setup, Company`));
   }
   faults.push(...(await twinFaults(tx, batch, known)));
+  faults.push(...(await foldedFaults(tx, batch, known, memory)));
   faults.push(...(await trackingFaults(tx, batch, known)));
   faults.push(...(await barcodeFaults(tx, batch, memory, (r) => known.get(textOf(r, 'sku')))));
   return faults;
@@ -130,6 +132,33 @@ async function twinFaults(tx: Tx, batch: readonly ImportRow[], known: ReadonlyMa
     const sku = textOf(r, 'sku');
     const twin = twins.get(sku);
     return twin ? [fault(r, 'sku', sku, `There is an item ${twin}: the noughts in front seem to be lost. Write ${twin}`)] : [];
+  });
+}
+
+/** SKUs that differ in marks alone (TÜR, TUR) are one to the books: of two in a file, or one of the house, the second is refused. */
+async function foldedFaults(
+  tx: Tx,
+  batch: readonly ImportRow[],
+  known: ReadonlyMap<string, number>,
+  memory: Parameters<Shape['check']>[2],
+): Promise<RowFault[]> {
+  const fresh = batch.filter((r) => textOf(r, 'sku') !== '' && !known.has(textOf(r, 'sku')));
+  if (fresh.length === 0) return [];
+  const found = await rows<{ sku: string }>(
+    tx,
+    `SELECT sku FROM item WHERE sku IN (${marks(fresh)})`,
+    fresh.map((r) => textOf(r, 'sku')),
+  );
+  const here = new Map(found.map((f) => [foldedSku(f.sku), f.sku]));
+  return fresh.flatMap((r) => {
+    const sku = textOf(r, 'sku');
+    const like = here.get(foldedSku(sku));
+    if (like) return [fault(r, 'sku', sku, `There is an item ${like}, which differs in marks alone. Write ${like}, or choose another`)];
+    // The same SKU twice is told as that.
+    const isFirst = memory.first('folded', foldedSku(sku));
+    return isFirst || !memory.first('unfolded', sku)
+      ? []
+      : [fault(r, 'sku', sku, 'Another SKU of this file differs from it in marks alone')];
   });
 }
 

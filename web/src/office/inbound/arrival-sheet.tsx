@@ -17,6 +17,7 @@ import { Acts } from '../../ui/page';
 import { Button, ButtonLink, TextLink } from '../../ui/button';
 import { ProblemNote } from '../../ui/states';
 import { useAtOnce } from '../../ui/at-once';
+import { itemPath } from '../item-path';
 
 type Arrival = Dto['ArrivalDto'];
 type Receipt = Dto['ReceiptDto'];
@@ -61,7 +62,7 @@ function ReceiptRow({ receipt: r }: { receipt: Receipt }) {
         </PictureCell>
         <td>
           <b>
-            <Link to={`/shelves/items/${r.sku}`}>{r.name}</Link>
+            <Link to={itemPath(r.sku)}>{r.name}</Link>
           </b>
           <span className="note code">{r.sku}</span>
         </td>

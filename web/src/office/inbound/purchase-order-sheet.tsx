@@ -18,6 +18,7 @@ import { OrderFiles } from './order-files';
 import { OrderHistory } from './order-history';
 import { ReceivedStrip } from './received-strip';
 import { NumberCell, PictureCell, GlyphCell, LinesTable } from '../../ui/table';
+import { itemPath } from '../item-path';
 
 type Order = Dto['PurchaseOrderDto'];
 type Line = Dto['PurchaseOrderLineDto'];
@@ -45,7 +46,7 @@ function LineRow({ line, currency, costs }: { line: Line; currency: string; cost
       </PictureCell>
       <td>
         <b>
-          <Link to={`/shelves/items/${line.sku}`}>{line.name}</Link>
+          <Link to={itemPath(line.sku)}>{line.name}</Link>
         </b>
         <span className="note code">{line.sku}</span>
         {said && <span className="note stamped">{said}</span>}

@@ -21,6 +21,7 @@ import { FilterLine, Acts } from '../../ui/page';
 import { TextLink, TextAnchor, ButtonLink } from '../../ui/button';
 import { DenseTable, LinesTable, PictureCell } from '../../ui/table';
 import { MoreRows, useLongList } from '../../ui/long-list';
+import { itemPath } from '../item-path';
 
 /** Suppliers, with one open beside the list. */
 export function SuppliersPage() {
@@ -155,7 +156,7 @@ export function SupplierSheet() {
                     </PictureCell>
                     <td>
                       <b>
-                        <Link to={`/shelves/items/${i.sku}`}>{i.name}</Link>
+                        <Link to={itemPath(i.sku)}>{i.name}</Link>
                       </b>
                       <span className="note code">{i.sku}</span>
                     </td>

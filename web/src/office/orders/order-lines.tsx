@@ -11,6 +11,7 @@ import { Picture } from '../../ui/picture';
 import { GlyphCell, LinesTable, PictureCell } from '../../ui/table';
 import { LineCures, useCures } from './line-cures';
 import { SumRow, useWhy, WhyNumber, WhySum } from '../../ui/why';
+import { itemPath } from '../item-path';
 
 type Order = Dto['OrderDto'];
 type Line = Dto['OrderLineDto'];
@@ -74,7 +75,7 @@ export function OrderLines({ order, may }: { order: Order; may: boolean }) {
                   <Picture name={l.picture} size={28} />
                 </PictureCell>
                 <td className={l.kit !== null ? 'pl-4!' : undefined}>
-                  <b>{l.sku ? <Link to={`/shelves/items/${l.sku}`}>{l.name}</Link> : 'Unknown code'}</b>
+                  <b>{l.sku ? <Link to={itemPath(l.sku)}>{l.name}</Link> : 'Unknown code'}</b>
                   <span className="note code">{l.sku ?? l.channelSku}</span>
                   {l.along && <span className="note"> goes along</span>}
                 </td>

@@ -3,6 +3,7 @@ import { goodsKey, type ItemFacts, type StandingGoods } from '@vectrum/core/scan
 import { Link } from 'react-router';
 import { Picture } from '../../ui/picture';
 import { LinesTable, PictureCell } from '../../ui/table';
+import { itemPath } from '../item-path';
 
 /** Goods that have to be brought somewhere: what, how many, from where to where, and why. */
 export function GoodsTable<G extends StandingGoods>({
@@ -41,7 +42,7 @@ export function GoodsTable<G extends StandingGoods>({
               </PictureCell>
               <td>
                 {item && (
-                  <Link to={`/shelves/items/${encodeURIComponent(item.sku)}`}>
+                  <Link to={itemPath(item.sku)}>
                     <b>{item.name}</b>
                   </Link>
                 )}

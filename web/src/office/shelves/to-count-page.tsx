@@ -17,6 +17,7 @@ import { Picture } from '../../ui/picture';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { LinesTable, PictureCell } from '../../ui/table';
 import { ShelvesWords } from './shelves-words';
+import { itemPath } from '../item-path';
 
 type Row = Dto['SpotCountDto'];
 
@@ -81,7 +82,7 @@ function SpotRow({ row: r, item, rights }: { row: Row; item: ItemFacts | undefin
         <Picture name={item?.picture} size={30} />
       </PictureCell>
       <td>
-        <Link to={`/shelves/items/${encodeURIComponent(r.sku)}`}>
+        <Link to={itemPath(r.sku)}>
           <b>{r.item}</b>
         </Link>
         <span className="note">{r.lot && `lot ${r.lot}`}</span>

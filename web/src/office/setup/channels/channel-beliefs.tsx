@@ -10,6 +10,7 @@ import { age, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { ProblemNote, Shown } from '../../../ui/states';
 import { DenseTable, GlyphCell } from '../../../ui/table';
+import { itemPath } from '../../item-path';
 
 type Belief = Dto['BeliefDto'];
 type Show = 'all' | 'wrong' | 'none';
@@ -81,7 +82,7 @@ export function ChannelBeliefs({ channel, may }: { channel: string; may: boolean
                     </GlyphCell>
                     <td className="code">{b.channelSku}</td>
                     <td className="max-w-[180px] overflow-hidden text-ellipsis">
-                      <Link to={`/shelves/items/${b.sku}`}>{b.name}</Link>
+                      <Link to={itemPath(b.sku)}>{b.name}</Link>
                     </td>
                     <td className="num strong">{whole(b.units)}</td>
                     <td className="num">{b.told === null ? '–' : whole(b.told)}</td>

@@ -3,6 +3,7 @@ import type { Dto } from '../../../api/client';
 import { whole } from '../../../ui/format';
 import { Empty } from '../../../ui/states';
 import { LinesTable } from '../../../ui/table';
+import { itemPath } from '../../item-path';
 
 /** What a channel sells under its own codes. */
 export function ChannelListings({ items }: { items: Dto['ListingDto'][] }) {
@@ -27,7 +28,7 @@ export function ChannelListings({ items }: { items: Dto['ListingDto'][] }) {
           <tr key={l.channelSku} style={{ height: 30 }}>
             <td className="code">{l.channelSku}</td>
             <td>
-              <Link to={`/shelves/items/${l.sku}`}>{l.name}</Link>
+              <Link to={itemPath(l.sku)}>{l.name}</Link>
             </td>
             <td className="num">{l.factor}</td>
             <td className="num mid">{l.keepBack || ''}</td>

@@ -10,6 +10,7 @@ import { MoreRows, useLongList } from '../../../ui/long-list';
 import { Acts } from '../../../ui/page';
 import { Empty, ProblemNote, Shown } from '../../../ui/states';
 import { ChooseCell, DenseTable } from '../../../ui/table';
+import { itemPath } from '../../item-path';
 
 /** Goods that a channel does not offer, what lies most first; chosen ones are listed under our own SKU, each at a price. */
 export function ChannelUnlisted({ channel, may }: { channel: string; may: boolean }) {
@@ -62,7 +63,7 @@ export function ChannelUnlisted({ channel, may }: { channel: string; may: boolea
                     )}
                     <td className="code">{i.sku}</td>
                     <td className="max-w-[220px] overflow-hidden text-ellipsis">
-                      <Link to={`/shelves/items/${i.sku}`}>{i.name}</Link>
+                      <Link to={itemPath(i.sku)}>{i.name}</Link>
                     </td>
                     <td className="num strong">{whole(i.units)}</td>
                     <td className="num" style={{ width: 110 }}>

@@ -16,6 +16,7 @@ import { lengthText, weightText } from '../../../ui/units';
 import { LinesTable, DenseTable } from '../../../ui/table';
 import { TextButton, TextLink } from '../../../ui/button';
 import { BlockHead, Said } from '../../../ui/page';
+import { itemPath } from '../../item-path';
 
 type Item = Dto['ItemDto'];
 
@@ -85,7 +86,7 @@ function Parts({ item }: { item: Item }) {
                 {p.units}
               </td>
               <td>
-                <Link to={`/shelves/items/${p.sku}`}>{p.name}</Link> <span className="code mid">{p.sku}</span>
+                <Link to={itemPath(p.sku)}>{p.name}</Link> <span className="code mid">{p.sku}</span>
               </td>
               <td className="num mid">{whole(p.available)} free</td>
               <td className="num">enough for {whole(Math.max(0, Math.floor(p.available / p.units)))}</td>
@@ -189,7 +190,7 @@ export function ItemAbout({ item, canEdit }: { item: Item; canEdit: boolean }) {
         <p className="mt-3">
           A part of{' '}
           {item.usedIn.map((sku) => (
-            <Link key={sku} className="code mr-3" to={`/shelves/items/${sku}`}>
+            <Link key={sku} className="code mr-3" to={itemPath(sku)}>
               {sku}
             </Link>
           ))}

@@ -11,6 +11,7 @@ import { useRecord } from '../../../ui/record/use-record';
 import { ExtraInputs, PackRows, PartRows, SiteRows } from './item-form-tables';
 import { bodyOf, freshValues, valuesOf, type ItemValues } from './item-values';
 import { ShownSheet } from '../../../ui/sheet';
+import { itemPath } from '../../item-path';
 
 /** Makes or changes an item: its names, how it is tracked, its ladder of pack units, its parts, what it is at each site. */
 export function ItemForm() {
@@ -43,7 +44,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
           : api.PUT('/api/items/{sku}', { params: { path: { sku: v.sku } }, headers: { ...once, ...ifMatch(version) }, body }),
       );
     },
-    onSaved: (made) => void navigate(`/shelves/items/${made.code}`),
+    onSaved: (made) => void navigate(itemPath(made.code)),
   });
   const { register, control } = record.form;
   const [picture, kind, tracking] = useWatch({ control, name: ['picture', 'kind', 'tracking'] });
@@ -55,7 +56,7 @@ function Form({ item, me }: { item: Dto['ItemDto'] | undefined; me: Dto['MeDto']
       words={WORDS}
       address={item ? `items/${item.sku}/edit` : 'items/new'}
       title={item ? `Change ${item.name}` : 'New item'}
-      back={item ? `/shelves/items/${item.sku}` : '/shelves/items'}
+      back={item ? itemPath(item.sku) : '/shelves/items'}
       keep="Keep the item"
       wide
     >

@@ -12,6 +12,7 @@ import { ItemMovements } from './item-movements';
 import { ItemStock } from './item-stock';
 import { FilterLine, Acts } from '../../../ui/page';
 import { ButtonLink } from '../../../ui/button';
+import { itemPath } from '../../item-path';
 
 const TRACKED: Readonly<Record<string, string>> = { none: 'nothing', lot: 'lot', 'lot-expiry': 'lot and date', serial: 'serial number' };
 const STORED: Readonly<Record<string, string>> = { cold: 'cold zones only', restricted: 'restricted zones only' };
@@ -106,7 +107,7 @@ export function ItemSheet() {
             {tab === 'about' && <ItemAbout item={item} canEdit={canEdit} />}
             {tab === 'movements' && <ItemMovements sku={item.sku} />}
             <Acts>
-              {canEdit && <ButtonLink to={`/shelves/items/${item.sku}/edit`}>Change the item</ButtonLink>}
+              {canEdit && <ButtonLink to={`${itemPath(item.sku)}/edit`}>Change the item</ButtonLink>}
               <ButtonLink to={`/setup/labels/print?subject=item&codes=${encodeURIComponent(item.sku)}`} data-print>
                 Print labels
               </ButtonLink>

@@ -21,6 +21,7 @@ import { ListPage, useBeside } from '../../../ui/list-page';
 import { Select, Input } from '../../../ui/input';
 import { TextLink } from '../../../ui/button';
 import { FilterLine } from '../../../ui/page';
+import { itemPath } from '../../item-path';
 
 const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort'] as const;
 type Filter = (typeof FILTERS)[number];
@@ -179,7 +180,7 @@ export function ItemsPage() {
           chosen={chosen}
           sort={filter.sort ?? 'class'}
           canEdit={canEdit}
-          onOpen={(sku) => void navigate(`/shelves/items/${encodeURIComponent(sku)}${query}`)}
+          onOpen={(sku) => void navigate(`${itemPath(sku)}${query}`)}
           onChoose={(skus, on) =>
             setChosen((was) => {
               const next = new Set(was);

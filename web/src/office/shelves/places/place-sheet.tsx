@@ -16,6 +16,7 @@ import { kindWords } from './place-kinds';
 import { LinesTable, PictureCell } from '../../../ui/table';
 import { Acts } from '../../../ui/page';
 import { Button, ButtonLink } from '../../../ui/button';
+import { itemPath } from '../../item-path';
 
 /** One place: what lies there, whether it is open to picking or blocked. */
 export function PlaceSheet() {
@@ -78,7 +79,7 @@ export function PlaceSheet() {
                     </PictureCell>
                     <td>
                       <b>
-                        <Link to={`/shelves/items/${s.sku}`}>{s.name}</Link>
+                        <Link to={itemPath(s.sku)}>{s.name}</Link>
                       </b>
                       <span className="note code">{s.sku}</span>
                     </td>
