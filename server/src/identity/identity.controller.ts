@@ -36,6 +36,8 @@ import {
   EditPersonDto,
   EnrolDto,
   EnrolmentDto,
+  HandedLinkDto,
+  HandedPinDto,
   MeDto,
   NewEnrolmentDto,
   PersonDto,
@@ -48,6 +50,7 @@ import {
 } from './identity.dto.js';
 import { SIGN_IN_HINTS, type SignInHints } from './sign-in-hints.js';
 import { cookie, DEVICE, SESSION } from './cookies.js';
+import { FirstKeys } from './first-keys.service.js';
 import { DoorService } from './door.service.js';
 import { RIGHTS } from './duties.js';
 import { PeopleService } from './people.service.js';
@@ -64,6 +67,7 @@ export class IdentityController {
     private readonly people: PeopleService,
     private readonly peopleQueries: PeopleQueries,
     private readonly door: DoorService,
+    private readonly firstKeys: FirstKeys,
     private readonly settings: SettingsService,
     private readonly source: DataSource,
     private readonly config: Config,
@@ -123,7 +127,7 @@ export class IdentityController {
           request.deviceId,
         ])
       : undefined;
-    const own = await one<{ email: string; badge: string | null; usualDuty: string | null }>(
+    const own = await one<{ email: string | null; badge: string | null; usualDuty: string | null }>(
       this.source,
       'SELECT email, badge_code AS badge, usual_duty AS usualDuty FROM person WHERE id = ?',
       [person.id],
@@ -207,6 +211,22 @@ export class IdentityController {
   @HttpCode(204)
   remind(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<void> {
     return this.people.remind(act, id);
+  }
+
+  /** A link to hand over, for who has no mail or did not get one. Told once. */
+  @Post('people/:id/link')
+  @Access('set-up')
+  @HttpCode(200)
+  handLink(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<HandedLinkDto> {
+    return this.firstKeys.link(act, id);
+  }
+
+  /** A PIN to their badge. Told once. */
+  @Post('people/:id/pin')
+  @Access('set-up')
+  @HttpCode(200)
+  handPin(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<HandedPinDto> {
+    return this.firstKeys.pin(act, id);
   }
 
   @Post('people/:id/sign-out')

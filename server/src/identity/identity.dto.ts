@@ -12,6 +12,7 @@ import {
   Matches,
   MaxLength,
   MinLength,
+  ValidateIf,
 } from 'class-validator';
 import { DUTIES, type Duty } from './duties.js';
 
@@ -101,6 +102,11 @@ export class EditDeviceDto {
 export class AgreeDto {
   @IsBoolean() agree: boolean;
 }
+export class DoorMailDto {
+  /** waiting, failing, done or let go. */
+  state: string;
+  why: string | null;
+}
 export class PersonDto {
   id: number;
   name: string;
@@ -118,11 +124,24 @@ export class PersonDto {
   sessions: number;
   lastAct: Date | null;
   asked: AskedChangeDto | null;
+  hasPassword: boolean;
+  hasPin: boolean;
+  /** How the last link that was mailed to them fared; null where none was. */
+  mail: DoorMailDto | null;
   version: number;
+}
+export class HandedLinkDto {
+  link: string;
+}
+export class HandedPinDto {
+  pin: string;
 }
 export class EditPersonDto {
   @IsString() @Length(1, 80) name: string;
-  @IsEmail({}, { message: 'Type an e-mail address, like hattie@example.org' }) email: string;
+  /** Empty for somebody of the floor who comes in by badge and PIN. */
+  @ValidateIf((_, value) => value !== '')
+  @IsEmail({}, { message: 'Type an e-mail address, like hattie@example.org, or leave it empty' })
+  email: string;
   @IsArray() @ArrayMaxSize(11) @IsIn(DUTIES, { each: true }) duties: Duty[];
   @IsArray() @ArrayMaxSize(50) @IsInt({ each: true }) siteIds: number[];
   @IsBoolean() seesCosts: boolean;
@@ -162,7 +181,8 @@ export class WhoseTokenDto {
   purpose: string;
 }
 export class ChooseDto extends TokenDto {
-  @IsString() @MinLength(10, { message: 'A password has at least 10 characters' }) @MaxLength(200) password: string;
+  /** Needed by who has a mail address; who has none signs in with badge and PIN. */
+  @IsOptional() @IsString() @MinLength(10, { message: 'A password has at least 10 characters' }) @MaxLength(200) password?: string;
   @IsOptional() @Matches(/^\d{4,8}$/, { message: 'A PIN is 4 to 8 digits' }) pin?: string;
 }
 export class ChangeOwnDto {

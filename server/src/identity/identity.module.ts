@@ -3,6 +3,7 @@ import { clearWhere, Retention } from '../platform/index.js';
 import { AccessGuard } from './access.js';
 import { DeviceService } from './device.service.js';
 import { IdentityController } from './identity.controller.js';
+import { FirstKeys } from './first-keys.service.js';
 import { DoorService } from './door.service.js';
 import { PersonChangesController } from './person-changes.controller.js';
 import { PersonChanges } from './person-changes.service.js';
@@ -24,6 +25,7 @@ import { Tries } from './tries.service.js';
     PeopleQueries,
     PersonChanges,
     DoorService,
+    FirstKeys,
     PreferencesService,
     AccessGuard,
   ],

@@ -29,7 +29,7 @@ import { dutyMatrix } from './duty-matrix.js';
 import { DUTIES, DUTY_RIGHTS, type Duty, RIGHTS } from './duties.js';
 import { mustBeTheirsToGive, mustStandAbove, standingOf } from './giving.js';
 import { keepSomebody } from './keep-somebody.js';
-import { reaches } from './people.queries.js';
+import { personWithin } from './people.queries.js';
 import { PersonChanges } from './person-changes.service.js';
 import type { DutyDto, EditPersonDto } from './identity.dto.js';
 import { secretHash } from './secrets.js';
@@ -45,7 +45,7 @@ export interface NewPerson {
   pin?: string;
 }
 
-/** Who works here: invited by mail, given duties and sites, signed out, let go. */
+/** Who works here: invited by mail or by hand, given duties and sites, signed out, let go. */
 @Injectable()
 export class PeopleService {
   constructor(
@@ -75,17 +75,17 @@ export class PeopleService {
     return within ? write(within) : inTransaction(this.source, write);
   }
 
-  /** Makes a person and mails them a link by which they choose a password. */
+  /** Makes a person. With a mail address they are sent a link by which they choose a password; without one they come in by badge and PIN. */
   invite(act: Act, input: EditPersonDto): Promise<{ id: number }> {
     return this.commands.run(act, 'person.invite', input, async (tx) => {
       const email = input.email.trim().toLowerCase();
-      if (await one(tx, 'SELECT id FROM person WHERE email = ?', [email]))
+      if (email && (await one(tx, 'SELECT id FROM person WHERE email = ?', [email])))
         throw badForm({ email: `${email} belongs to somebody here already` });
       mustFit(input);
       mustBeTheirsToGive(act.person, await dutyMatrix(tx), { duties: [], seesCosts: false, siteIds: [] }, input);
       const done = await insert(tx, 'person', {
         name: input.name.trim(),
-        email,
+        email: email || null,
         password_hash: null,
         badge_code: await badge(tx),
         duties: JSON.stringify(input.duties),
@@ -94,8 +94,8 @@ export class PeopleService {
         usual_duty: input.usualDuty ?? null,
       });
       await joinSites(tx, done, input.siteIds);
-      await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done, purpose: 'invite' });
-      await this.record(tx, act, `${input.name.trim()} invited`, input.siteIds);
+      if (email) await this.outbox.send(tx, `mail:${email}`, 'mail.door', { personId: done, purpose: 'invite' });
+      await this.record(tx, act, `${input.name.trim()} ${email ? 'invited' : 'set up'}`, input.siteIds);
       return { id: done };
     });
   }
@@ -106,19 +106,21 @@ export class PeopleService {
    */
   edit(act: Act, id: number, version: number, input: EditPersonDto): Promise<void> {
     return this.commands.run(act, 'person.edit', { id, version, input }, async (tx) => {
-      const person = await this.within(tx, act.person, id, 'lock');
+      const person = await personWithin(tx, act.person, id, 'lock');
       mustMatch(person.version, version);
       mustFit(input, person.usual_site_id);
       const email = input.email.trim().toLowerCase();
-      if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id]))
+      if (!email && person.email && person.password_hash)
+        throw badForm({ email: `${person.name} signs in with it. Type another, or leave it` });
+      if (email && (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [email, id])))
         throw badForm({ email: `${email} belongs to somebody else here` });
       const [matrix, before] = [await dutyMatrix(tx), standingOf(person)];
       mustBeTheirsToGive(act.person, matrix, before, input);
       const wanted = {
-        email: email === person.email ? null : email,
+        email: email === (person.email ?? '') ? null : email,
         duties: sameSet(before.duties, input.duties) ? null : input.duties,
       };
-      if (wanted.email || input.active !== (person.active === 1)) mustStandAbove(act.person, matrix, before);
+      if (wanted.email !== null || input.active !== (person.active === 1)) mustStandAbove(act.person, matrix, before);
       await update(
         tx,
         'person',
@@ -136,8 +138,8 @@ export class PeopleService {
       await remove(tx, 'person_site', { person_id: id, site_id: [0, ...act.person.siteIds] });
       await joinSites(tx, id, input.siteIds);
       if (!input.active) await endSessions(tx, id);
-      if (wanted.email || wanted.duties) {
-        const isSettled = act.person.isOwner || act.person.id === id || person.password_hash === null;
+      if (wanted.email !== null || wanted.duties) {
+        const isSettled = act.person.isOwner || act.person.id === id || (person.password_hash === null && person.pin_hash === null);
         await (isSettled ? this.changes.make(tx, person, wanted) : this.changes.ask(tx, act, person, wanted));
       }
       await keepSomebody(tx);
@@ -148,8 +150,9 @@ export class PeopleService {
   /** Mails the invitation again, or a link for a new password where they have one. */
   remind(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'person.remind', { id }, async (tx) => {
-      const person = await this.within(tx, act.person, id);
+      const person = await personWithin(tx, act.person, id);
       if (person.active === 0) throw notFound('That person');
+      if (!person.email) throw badState(`${person.name} has no mail address here. Hand over a link or a PIN`);
       await this.outbox.send(tx, `mail:${person.email}`, 'mail.door', { personId: id, purpose: person.password_hash ? 'reset' : 'invite' });
       await this.record(tx, act, `Link sent to ${person.name}`);
     });
@@ -158,7 +161,7 @@ export class PeopleService {
   /** Ends every session of a person, on every device, at once. */
   signOut(act: Act, id: number): Promise<void> {
     return this.commands.run(act, 'person.sign-out', { id }, async (tx) => {
-      const person = await this.within(tx, act.person, id);
+      const person = await personWithin(tx, act.person, id);
       await endSessions(tx, id);
       await this.record(tx, act, `${person.name} signed out everywhere`);
     });
@@ -191,12 +194,6 @@ export class PeopleService {
   }
 
   /** Somebody whom this person may set up: who works at one of their sites, or at none; an owner reaches everybody. */
-  private async within(tx: Tx, by: Person, id: number, lock?: 'lock'): Promise<Row<'person'>> {
-    const person = await find(tx, 'person', { id }, lock);
-    if (!person || !(await reaches(tx, by, id))) throw notFound('That person');
-    return person;
-  }
-
   /** Noted at the first of the person's sites, for those who work there. */
   private record(tx: Tx, act: Act, title: string, siteIds: readonly number[] = []): Promise<number> {
     return this.activity.record(tx, act, { kind: 'person', glyph: 'full', title, siteId: siteIds[0] ?? null });

@@ -59,7 +59,7 @@ export class PersonChanges implements OnModuleInit {
   }
 
   /** Keeps what was asked, in place of what was asked before, and tells the person where they can be reached now. */
-  async ask(tx: Tx, act: Act, person: { id: number; name: string; email: string }, wanted: AskedChange): Promise<void> {
+  async ask(tx: Tx, act: Act, person: { id: number; name: string; email: string | null }, wanted: AskedChange): Promise<void> {
     await tx.query('REPLACE INTO person_change (person_id, email, duties, asked_by) VALUES (?, ?, ?, ?)', [
       person.id,
       wanted.email,
@@ -67,7 +67,7 @@ export class PersonChanges implements OnModuleInit {
       act.person.id,
     ]);
     const what = [
-      ...(wanted.email ? [`your e-mail address here should become ${wanted.email}`] : []),
+      ...(wanted.email !== null ? [`your e-mail address here should become ${wanted.email}`] : []),
       ...(wanted.duties ? [`your duties should be: ${wanted.duties.map(setName).join(', ') || 'none'}`] : []),
     ].join(', and ');
     await this.tell(
@@ -79,16 +79,16 @@ export class PersonChanges implements OnModuleInit {
   }
 
   /** Changes the address or duties of a person now. Links that were mailed to the address before are void, and it is told. */
-  async make(tx: Tx, person: { id: number; name: string; email: string }, wanted: AskedChange): Promise<void> {
-    if (wanted.email) {
-      if (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [wanted.email, person.id]))
+  async make(tx: Tx, person: { id: number; name: string; email: string | null }, wanted: AskedChange): Promise<void> {
+    if (wanted.email !== null) {
+      if (wanted.email && (await one(tx, 'SELECT id FROM person WHERE email = ? AND id <> ?', [wanted.email, person.id])))
         throw badState(`${wanted.email} belongs to somebody else here. Refuse this change`);
       await update(tx, 'person_token', { person_id: person.id, used_at: null }, { used_at: NOW });
       await this.tell(
         tx,
         person.email,
         'Your e-mail address was changed',
-        `${person.name},\n\nyour e-mail address here is ${wanted.email} from now on. If that is not right, tell an owner of the house at once.\n`,
+        `${person.name},\n\nyour e-mail address here is ${wanted.email || 'known no more'} from now on. If that is not right, tell an owner of the house at once.\n`,
       );
     }
     await update(
@@ -96,7 +96,7 @@ export class PersonChanges implements OnModuleInit {
       'person',
       { id: person.id },
       {
-        ...(wanted.email ? { email: wanted.email } : {}),
+        ...(wanted.email !== null ? { email: wanted.email || null } : {}),
         ...(wanted.duties ? { duties: JSON.stringify(wanted.duties) } : {}),
         version: NEXT,
       },
@@ -131,7 +131,8 @@ export class PersonChanges implements OnModuleInit {
     if (!can) throw badState('Whoever asked for this may not ask for it any more. Refuse it, or ask an owner');
   }
 
-  private tell(tx: Tx, to: string, subject: string, text: string): Promise<void> {
-    return this.outbox.send(tx, `mail:${to}`, 'mail.person-change', { to, subject, text });
+  /** Whoever has no address is told by whoever changes it. */
+  private async tell(tx: Tx, to: string | null, subject: string, text: string): Promise<void> {
+    if (to) await this.outbox.send(tx, `mail:${to}`, 'mail.person-change', { to, subject, text });
   }
 }

@@ -185,6 +185,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A link to hand over, for who has no mail or did not get one. Told once. */
+        post: operations["Identity_handLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A PIN to their badge. Told once. */
+        post: operations["Identity_handPin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{id}/sign-out": {
         parameters: {
             query?: never;
@@ -3958,8 +3992,14 @@ export interface components {
         };
         ChooseDto: {
             token: string;
-            password: string;
+            /** @description Needed by who has a mail address; who has none signs in with badge and PIN. */
+            password?: string;
             pin?: string;
+        };
+        DoorMailDto: {
+            /** @description waiting, failing, done or let go. */
+            state: string;
+            why: string | null;
         };
         PersonDto: {
             id: number;
@@ -3979,11 +4019,18 @@ export interface components {
             /** Format: date-time */
             lastAct: string | null;
             asked: components["schemas"]["AskedChangeDto"] | null;
+            hasPassword: boolean;
+            hasPin: boolean;
+            /** @description How the last link that was mailed to them fared; null where none was. */
+            mail: components["schemas"]["DoorMailDto"] | null;
             version: number;
         };
         EditPersonDto: {
             name: string;
-            /** Format: email */
+            /**
+             * Format: email
+             * @description Empty for somebody of the floor who comes in by badge and PIN.
+             */
             email: string;
             duties: ("owner" | "buyer" | "order-desk" | "receiver" | "storer" | "picker" | "packer" | "counter" | "reviewer" | "bookkeeper" | "set-up")[];
             siteIds: number[];
@@ -3995,6 +4042,12 @@ export interface components {
         };
         PersonIdDto: {
             id: number;
+        };
+        HandedLinkDto: {
+            link: string;
+        };
+        HandedPinDto: {
+            pin: string;
         };
         RightDto: {
             right: string;
@@ -8736,6 +8789,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Identity_handLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedLinkDto"];
+                };
+            };
+        };
+    };
+    Identity_handPin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedPinDto"];
+                };
             };
         };
     };

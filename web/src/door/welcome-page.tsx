@@ -24,15 +24,20 @@ export function WelcomePage() {
     staleTime: Infinity,
   });
   const choose = useAct({
-    act: (_: void, once) => ask(api.POST('/api/door/choose', { body: { token, password, ...(pin ? { pin } : {}) }, headers: once })),
+    act: (_: void, once) =>
+      ask(api.POST('/api/door/choose', { body: { token, ...(password ? { password } : {}), ...(pin ? { pin } : {}) }, headers: once })),
   });
   const fields = choose.error instanceof ProblemError ? choose.error.fields : {};
   return (
     <DoorSheet>
       {choose.isSuccess ? (
         <div className="flex flex-col gap-4">
-          <h1>Your password is set</h1>
-          <p>Sign in with it. On a shared device, your badge and PIN do the same.</p>
+          <h1>{password ? 'Your password is set' : 'Your PIN is set'}</h1>
+          <p>
+            {password
+              ? 'Sign in with it. On a shared device, your badge and PIN do the same.'
+              : 'On a phone or table of the house, scan your badge and type it.'}
+          </p>
           <ButtonLink to="/sign-in" next className="justify-center">
             Sign in <Glyph name="go" size={15} />
           </ButtonLink>
@@ -50,25 +55,34 @@ export function WelcomePage() {
                 }}
               >
                 <MarkName />
-                <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : 'A new password'}</h1>
+                <h1>{who.purpose === 'invite' ? `Welcome, ${who.name}` : who.email ? 'A new password' : 'A new PIN'}</h1>
                 <input type="hidden" autoComplete="username" value={who.email} readOnly />
-                <Field label="Password, at least 10 characters" fault={fields['password']}>
-                  <Input
-                    type="password"
-                    autoComplete="new-password"
-                    autoFocus
-                    required
-                    minLength={10}
-                    value={password}
-                    onChange={(e) => setPassword(e.target.value)}
-                  />
-                </Field>
-                <Field label="PIN for shared devices, 4 to 8 digits; may be left out" fault={fields['pin']}>
+                {who.email && (
+                  <Field label="Password, at least 10 characters" fault={fields['password']}>
+                    <Input
+                      type="password"
+                      autoComplete="new-password"
+                      autoFocus
+                      required
+                      minLength={10}
+                      value={password}
+                      onChange={(e) => setPassword(e.target.value)}
+                    />
+                  </Field>
+                )}
+                <Field
+                  label={
+                    who.email
+                      ? 'PIN for shared devices, 4 to 8 digits; may be left out'
+                      : 'PIN for the house’s phones and tables, 4 to 8 digits'
+                  }
+                  fault={fields['pin']}
+                >
                   <Input type="password" inputMode="numeric" autoComplete="off" value={pin} onChange={(e) => setPin(e.target.value)} />
                 </Field>
                 <ProblemNote problem={choose.error} />
-                <Button next className="justify-center" disabled={choose.isPending || password.length < 10}>
-                  Keep the password <Glyph name="go" size={15} />
+                <Button next className="justify-center" disabled={choose.isPending || (who.email ? password.length < 10 : pin.length < 4)}>
+                  {who.email ? 'Keep the password' : 'Keep the PIN'} <Glyph name="go" size={15} />
                 </Button>
               </form>
             )}

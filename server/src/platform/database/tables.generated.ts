@@ -728,7 +728,7 @@ export interface Tables {
     row: {
       id: number;
       name: string;
-      email: string;
+      email: string | null;
       password_hash: string | null;
       badge_code: string | null;
       pin_hash: string | null;
@@ -739,7 +739,7 @@ export interface Tables {
       usual_duty: string | null;
       version: number;
     };
-    needs: 'name' | 'email' | 'duties';
+    needs: 'name' | 'duties';
     computed: never;
   };
   person_change: {

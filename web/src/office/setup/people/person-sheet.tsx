@@ -13,6 +13,7 @@ import { type FieldWords, RecordForm } from '../../../ui/record/record-form';
 import { useRecord } from '../../../ui/record/use-record';
 import { NotThere, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote, Shown } from '../../../ui/states';
+import { FirstKeys, MailState } from './first-keys';
 import { dutyWords } from './people-page';
 import { Button, ButtonLink } from '../../../ui/button';
 import { BlockHead } from '../../../ui/page';
@@ -114,7 +115,7 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
     onSaved: (id) => void navigate(`/setup/people/${id}`),
   });
   const { register, control } = record.form;
-  const [duties, siteIds] = useWatch({ control, name: ['duties', 'siteIds'] });
+  const [duties, siteIds, email] = useWatch({ control, name: ['duties', 'siteIds', 'email'] });
   return (
     <RecordForm
       record={record}
@@ -123,7 +124,7 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
       title={person?.name ?? 'Invite somebody'}
       code={person?.badge ?? undefined}
       back="/setup/people"
-      keep={person ? 'Keep' : 'Send the invitation'}
+      keep={person ? 'Keep' : email ? 'Send the invitation' : 'Set them up'}
       above={
         person && (
           <>
@@ -135,6 +136,7 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
                 { cap: 'Duties', value: dutyWords(person.duties) || 'none' },
               ]}
             />
+            <MailState person={person} />
             {person.asked && <Asked person={person} asked={person.asked} me={me} />}
           </>
         )
@@ -143,6 +145,7 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
         person && (
           <>
             <Acts person={person} />
+            <FirstKeys person={person} />
             <TheirTape id={person.id} />
           </>
         )
@@ -150,7 +153,7 @@ function Form({ person, me }: { person: Person | undefined; me: Dto['MeDto'] }) 
     >
       <div className="grid gap-4 sm:grid-cols-2">
         <TextField name="name" label="Name" autoFocus={!person} />
-        <TextField name="email" label="E-mail" type="email" />
+        <TextField name="email" label="E-mail; the floor needs none" type="email" />
       </div>
       <fieldset className="choices">
         <legend>Duties</legend>
@@ -219,9 +222,11 @@ function Acts({ person }: { person: Person }) {
   const signOut = useAct({ act: (_: void, once) => ask(api.POST('/api/people/{id}/sign-out', { params, headers: once })) });
   return (
     <div className="flex gap-3 mt-4 flex-wrap items-center">
-      <Button type="button" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
-        {person.state === 'invited' ? 'Mail the invitation again' : 'Mail a link for a new password'}
-      </Button>
+      {person.email && (
+        <Button type="button" disabled={remind.isPending || person.state === 'left'} onClick={() => remind.mutate()}>
+          {person.state === 'invited' ? 'Mail the invitation again' : 'Mail a link for a new password'}
+        </Button>
+      )}
       <Button type="button" disabled={signOut.isPending || person.sessions === 0} onClick={() => signOut.mutate()}>
         Sign out everywhere
       </Button>
