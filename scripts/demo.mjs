@@ -1,10 +1,11 @@
 // The demo business on this machine: installs what is missing, builds, starts MariaDB, the outside world and the server.
 //   npm run demo             goes on where it was
 //   npm run demo -- --fresh  begins anew
-import { rmSync } from 'node:fs';
+import { readdirSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, startDatabase } from './lib/database.mjs';
 import { ensureBuilt, ensureModules, ensurePrograms } from './lib/ensure.mjs';
+import { endLeftDatabase, holdDirectory, mustNotRunFromHere, noteRunning } from './lib/running.mjs';
 import { startProgram, stopOnSignals } from './lib/serve.mjs';
 import { fail, ROOT } from './lib/shell.mjs';
 
@@ -12,9 +13,11 @@ const DATA = resolve(process.env.VECTRUM_DEMO_DATA ?? join(ROOT, '.data/demo'));
 
 async function main() {
   await ensurePrograms({ mariadbd: 'mariadb-server' });
-  await ensureModules();
-  await ensureBuilt();
-  if (process.argv.includes('--fresh')) rmSync(DATA, { recursive: true, force: true });
+  await ensureModules(mustNotRunFromHere);
+  await ensureBuilt(undefined, mustNotRunFromHere);
+  holdDirectory(DATA, Number(process.env.VECTRUM_PORT ?? 4600), 'VECTRUM_DEMO_DATA');
+  noteRunning();
+  if (process.argv.includes('--fresh')) await anew();
   const stops = [];
   const stopAll = stopOnSignals(stops);
   try {
@@ -23,6 +26,12 @@ async function main() {
     await stopAll();
     throw thrown;
   }
+}
+
+/** All data but the mark of who holds them. A database that was left behind would write them once more. */
+async function anew() {
+  await endLeftDatabase(join(DATA, 'db'));
+  for (const name of readdirSync(DATA)) if (name !== 'held-by') rmSync(join(DATA, name), { recursive: true, force: true });
 }
 
 async function open(stops) {
@@ -49,6 +58,7 @@ async function open(stops) {
     'server/dist/main.js',
     {
       ...database.env,
+      OWN_DATABASE_PID: String(database.pid),
       VECTRUM_DEMO: '1',
       VECTRUM_HOST: host,
       VECTRUM_PORT: String(port),

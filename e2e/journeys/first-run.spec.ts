@@ -1,6 +1,9 @@
+import { spawn } from 'node:child_process';
 import { createHmac } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { EmptyHouse, startServer } from '../empty-house.js';
+import { EmptyHouse, ROOT, startServer } from '../empty-house.js';
 import { closesItsPages, outside, OUTSIDE_URL, scan } from '../world.js';
 
 closesItsPages();
@@ -11,6 +14,14 @@ const BASE = `http://127.0.0.1:${PORT}`;
 let house: EmptyHouse;
 let page: Page;
 let secret = '';
+
+/** The start of the demo that the journeys share. */
+const demoPid = () =>
+  Number(
+    readdirSync(`${ROOT}/.cache/running`).find(
+      (pid) => existsSync(`/proc/${pid}`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('demo.mjs'),
+    ),
+  );
 
 /** A house without demo data: from the first page to the first scan. */
 test.describe.configure({ mode: 'serial' });
@@ -31,6 +42,30 @@ test('a wrong environment is named, and the server ends with 2', async () => {
   expect(said).not.toContain(house.database.env['DATABASE_PASSWORD']!);
 });
 
+test('a start that cannot work says which process is in its way, and leaves nothing running', async () => {
+  const started = (env: Record<string, string>) =>
+    new Promise<{ code: number | null; said: string }>((done) => {
+      const start = spawn('node', [`${ROOT}/scripts/start.mjs`], { env: { ...process.env, VECTRUM_HTTPS_PORT: '0', ...env } });
+      let said = '';
+      start.stderr.on('data', (text: Buffer) => (said += text.toString()));
+      const tooLong = setTimeout(() => start.kill('SIGTERM'), 20_000);
+      start.on('exit', (code) => {
+        clearTimeout(tooLong);
+        done({ code, said });
+      });
+    });
+  const dir = `${ROOT}/.cache/second-house-db`;
+  rmSync(dir, { recursive: true, force: true });
+  const taken = await started({ VECTRUM_PORT: String(PORT), VECTRUM_DATA: dir });
+  expect(taken.code).toBe(1);
+  expect(taken.said).toMatch(/Port 4640 is taken by process \d+ \(.*main\.js\)\. Stop that, or choose another port with VECTRUM_PORT/);
+  expect(existsSync(`${dir}/data`)).toBe(false);
+  // A directory that another start holds: this run's own, since it lives and was begun by a script.
+  await writeFile(`${dir}/held-by`, JSON.stringify({ pid: demoPid(), port: 4610 }));
+  const held = await started({ VECTRUM_PORT: '4648', VECTRUM_DATA: dir });
+  expect([held.code, held.said]).toEqual([1, expect.stringContaining('Stop it first, or give this start a directory of its own')]);
+});
+
 test('the first page makes the owner, and shows no made-up people', async () => {
   await page.goto(BASE);
   await expect(page.getByRole('heading', { name: 'A new house' })).toBeVisible();
@@ -46,6 +81,8 @@ test('the first page makes the owner, and shows no made-up people', async () => 
   await expect(page.getByRole('heading', { name: /0 orders promised (today|until)/ })).toBeVisible();
   await expect(page.getByText('Nothing is stuck or late')).toBeVisible();
   await expect(page.getByText('Nothing is on its way')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'To the first scan' }).getByText('4 of 4 needed steps left')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Bins to keep goods in/ }).getByRole('link', { name: 'Begin' })).toBeVisible();
 });
 
 test('empty lists say what to do next', async () => {
@@ -94,6 +131,9 @@ test('an item, a supplier and an order later, the first goods are scanned in', a
   await expect(page.getByText('All lines are in')).toBeVisible();
   await page.goto(`${BASE}/shelves/items/JAR-1`);
   await expect(page.getByText('12 pieces', { exact: true })).toBeVisible();
+  await page.goto(BASE);
+  for (const step of ['Items', 'Goods on the shelves', 'A supplier to buy from', 'The first scan'])
+    await expect(page.getByRole('row', { name: new RegExp(`done ${step}`) })).toBeVisible();
 });
 
 test('the mail that has no server waits in the outbox and says why', async () => {

@@ -72,6 +72,11 @@ test('a faulty file is told row by row, and writes nothing', async () => {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'These rows as CSV' }).click()]);
   expect(file.suggestedFilename()).toBe('faulty-rows.csv');
   await expect(page.getByRole('button', { name: 'Take in the 1 good row only' })).toBeVisible();
+  await page.getByLabel('Tracked by, colour').selectOption('lot');
+  await page.getByLabel('Name, empty').fill('Hoe');
+  await page.getByRole('button', { name: 'Read 2 values so, and check again' }).click();
+  await expect(page.getByRole('heading', { name: '3 faulty rows' })).toBeVisible();
+  await expect(page.getByText('remembered for files with the same columns')).toBeVisible();
   await page.goto('/shelves/items');
   await expect(page.getByText('No items yet')).toBeVisible();
 });

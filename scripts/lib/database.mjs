@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, connect } from 'node:net';
 import { join } from 'node:path';
 import { which } from './ensure.mjs';
+import { endLeftDatabase } from './running.mjs';
 import { run } from './shell.mjs';
 
 const START_TIMEOUT_MS = 60_000;
@@ -61,6 +62,7 @@ function writeInit(dir, password, database) {
  */
 export async function startDatabase({ dir, database = 'vectrum', port: preferred = 0, bufferPool = '512M' }) {
   mkdirSync(dir, { recursive: true });
+  await endLeftDatabase(dir);
   const data = join(dir, 'data');
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql'))) {

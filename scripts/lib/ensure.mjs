@@ -44,12 +44,13 @@ function stamp(name, value) {
   writeFileSync(join(STAMPS, name), value);
 }
 
-/** `npm ci`, where the lock file is not the one that was installed last. */
-export async function ensureModules() {
+/** `npm ci`, where the lock file is not the one that was installed last. `first` is asked before anything is changed. */
+export async function ensureModules(first = () => undefined) {
   const hash = createHash('sha256')
     .update(readFileSync(join(ROOT, 'package-lock.json')))
     .digest('hex');
   if (existsSync(join(ROOT, 'node_modules')) && stampOf('modules') === hash) return;
+  first();
   say('Installing packages …');
   await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
     env: { ...process.env, NODE_ENV: 'development' },
@@ -88,11 +89,12 @@ const PARTS = [
   },
 ];
 
-/** Builds the parts whose sources have changed since they were built. */
-export async function ensureBuilt(names = PARTS.map((p) => p.name)) {
+/** Builds the parts whose sources have changed since they were built. `first` is asked before anything is changed. */
+export async function ensureBuilt(names = PARTS.map((p) => p.name), first = () => undefined) {
   for (const part of PARTS.filter((p) => names.includes(p.name))) {
     const hash = sourcesHash(part.dirs);
     if (existsSync(join(ROOT, part.name, 'dist')) && stampOf(`built-${part.name}`) === hash) continue;
+    first();
     say(`Building ${part.name} …`);
     await run(part.command[0], part.command[1]);
     stamp(`built-${part.name}`, hash);

@@ -38,6 +38,17 @@ async function serveSecurely(app: NestExpressApplication, config: Config): Promi
   app.get(GoodEnding).watch(secure);
 }
 
+/** Whoever started us is gone, without a chance to end the database that they had started for us. */
+function endOwnDatabase(): void {
+  const pid = Number(process.env['OWN_DATABASE_PID']);
+  if (!Number.isInteger(pid) || pid <= 1) return;
+  try {
+    process.kill(pid, 'SIGTERM');
+  } catch {
+    // It is gone already.
+  }
+}
+
 /** Whatever holds it up, a server that was told to end has ended by then. */
 const ENDED_MS = 14_000;
 
@@ -68,7 +79,14 @@ async function main(): Promise<void> {
   await app.get(Metrics).listen();
   log.info({ url: await app.getUrl() }, 'vectrum is open');
   process.send?.({ ready: true });
-  process.on('disconnect', () => void app.close().then(() => process.exit(0)));
+  process.on(
+    'disconnect',
+    () =>
+      void app
+        .close()
+        .then(endOwnDatabase)
+        .then(() => process.exit(0)),
+  );
 }
 
 main().catch((thrown: unknown) => {

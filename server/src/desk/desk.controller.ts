@@ -4,7 +4,8 @@ import { endWith, ignoreElements, interval, map, merge, type Observable, share, 
 import { UndoService } from '../activity/index.js';
 import { Access, SessionToken } from '../identity/index.js';
 import { type Act, Acting, AtSites, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
-import { FindDto, LiveLinesDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
+import { FindDto, FirstStepsDto, LiveLinesDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
+import { FirstStepsQueries } from './first-steps.queries.js';
 import { FindQueries } from './find.queries.js';
 import { LineQueries } from './line.queries.js';
 import { LookDto } from './look.dto.js';
@@ -25,6 +26,7 @@ export class DeskController {
     private readonly live: LiveService,
     private readonly lines: LineQueries,
     private readonly nows: NowQueries,
+    private readonly steps: FirstStepsQueries,
     private readonly finds: FindQueries,
     private readonly undos: UndoService,
     private readonly looks: LookQueries,
@@ -54,6 +56,13 @@ export class DeskController {
   @Access('signed-in')
   undo(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<UndoneDto> {
     return this.undos.undo(act, id);
+  }
+
+  /** What a new house still needs to its first scan and its first parcel. */
+  @Get('first-steps')
+  @Access('set-up')
+  firstSteps(@Reader() person: Person): Promise<FirstStepsDto> {
+    return this.steps.steps(person);
   }
 
   /** Server-sent events: `tape` for new lines with what they have changed, `beat` while nothing happens. */

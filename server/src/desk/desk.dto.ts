@@ -103,3 +103,20 @@ export class FindDto {
   opens: string | null;
   found: FoundDto[];
 }
+
+/** One thing that a new house needs, and where it is done. */
+export class FirstStepDto {
+  /** To the first scan, or to the first parcel. */
+  @ApiProperty({ enum: ['scan', 'parcel'] }) part: 'scan' | 'parcel';
+  key: string;
+  says: string;
+  how: string;
+  link: string;
+  /** The house can go on without it. */
+  optional: boolean;
+  done: boolean;
+}
+export class FirstStepsDto {
+  /** In order; empty once the house knows its way. */
+  steps: FirstStepDto[];
+}

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/index.js';
 import { DeskController } from './desk.controller.js';
+import { FirstStepsQueries } from './first-steps.queries.js';
 import { FindQueries } from './find.queries.js';
 import { HealthController } from './health.controller.js';
 import { HealthQueries } from './health.queries.js';
@@ -26,6 +27,7 @@ import { DeskFiles } from './desk.files.js';
     LineQueries,
     PaceQueries,
     NowQueries,
+    FirstStepsQueries,
     FindQueries,
     LookQueries,
     SharedReading,

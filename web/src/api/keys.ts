@@ -18,6 +18,7 @@ const SHOWS = {
   line: ['orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock'],
   unread: ['channels'],
   'unread-documents': ['purchasing'],
+  'first-steps': ['channels', 'carriers', 'orders', 'parcels', 'stock', 'items', 'places', 'people', 'setup', 'suppliers'],
   now: ['channels', 'orders', 'rounds', 'parcels', 'purchasing', 'arrivals', 'stock', 'inspections', 'carriers', 'setup'],
   find: 'always',
   look: ['stock', 'items', 'places'],

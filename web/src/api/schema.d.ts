@@ -3750,6 +3750,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new house still needs to its first scan and its first parcel. */
+        get: operations["Desk_firstSteps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -7380,6 +7397,24 @@ export interface components {
         };
         UndoneDto: {
             title: string;
+        };
+        FirstStepDto: {
+            /**
+             * @description To the first scan, or to the first parcel.
+             * @enum {string}
+             */
+            part: "scan" | "parcel";
+            key: string;
+            says: string;
+            how: string;
+            link: string;
+            /** @description The house can go on without it. */
+            optional: boolean;
+            done: boolean;
+        };
+        FirstStepsDto: {
+            /** @description In order; empty once the house knows its way. */
+            steps: components["schemas"]["FirstStepDto"][];
         };
         /** @enum {string} */
         Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims";
@@ -14731,6 +14766,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoneDto"];
+                };
+            };
+        };
+    };
+    Desk_firstSteps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstStepsDto"];
                 };
             };
         };

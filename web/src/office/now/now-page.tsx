@@ -6,6 +6,7 @@ import { RowLink } from '../../ui/button';
 import { Glyph, type GlyphName } from '../../ui/glyph';
 import { Empty, Shown } from '../../ui/states';
 import { TapeColumn } from '../../ui/tape';
+import { FirstSteps } from './first-steps';
 import { HourChart } from './hour-chart';
 import { GlyphCell } from '../../ui/table';
 import { BlockHead } from '../../ui/page';
@@ -90,6 +91,7 @@ export function NowPage() {
         <Shown query={now} rows={14}>
           {(n) => (
             <>
+              <FirstSteps />
               <HourChart promised={n.promised} departures={n.departures} lastLeavesAt={n.lastLeavesAt} now={now.dataUpdatedAt} />
               <div className="two">
                 <section>

@@ -42,7 +42,7 @@ export function FirstKeys({ person }: { person: Person }) {
         {hasKey && <span className="note">a new PIN signs them out everywhere</span>}
       </div>
       {link.data && (
-        <div className="key-slip" role="status">
+        <div className="key-slip" role="status" ref={(slip) => slip?.scrollIntoView({ block: 'nearest' })}>
           <b>For {person.name}, told this once</b>
           <div className="flex gap-4 items-start mt-2">
             <QrCode text={link.data.link} size={120} says={`The link for ${person.name} as a QR code`} />
@@ -54,7 +54,7 @@ export function FirstKeys({ person }: { person: Person }) {
         </div>
       )}
       {pin.data && (
-        <div className="key-slip" role="status">
+        <div className="key-slip" role="status" ref={(slip) => slip?.scrollIntoView({ block: 'nearest' })}>
           <b>{person.name}</b>
           <div className="flex gap-6 items-center mt-3">
             {person.badge && <Barcode code={person.badge} width={170} height={34} />}
