@@ -8,13 +8,15 @@ const RUNNING = join(ROOT, '.cache/running');
 const LISTENING = '0A';
 const ENDS_WITHIN_MS = 30_000;
 
-const read = (path) => {
+const orElse = (work, otherwise) => {
   try {
-    return readFileSync(path, 'utf8');
+    return work();
   } catch {
-    return '';
+    return otherwise;
   }
 };
+
+const read = (path) => orElse(() => readFileSync(path, 'utf8'), '');
 const words = (pid) => read(`/proc/${pid}/cmdline`).replace(/\0/g, ' ').trim();
 
 /** Whether a process lives whose command line holds a text: numbers of processes are given anew. */
@@ -30,6 +32,10 @@ function answers(port, host) {
   });
 }
 
+/** What a process has open; nothing where that is not ours to see, or it is gone meanwhile. */
+const filesOf = (pid) =>
+  orElse(() => readdirSync(`/proc/${pid}/fd`), []).map((file) => orElse(() => readlinkSync(`/proc/${pid}/fd/${file}`), ''));
+
 /** The process that listens on a port, in words; null where that cannot be told. */
 function listenerOn(port) {
   const hex = port.toString(16).toUpperCase().padStart(4, '0');
@@ -43,20 +49,7 @@ function listenerOn(port) {
     ),
   );
   for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
-    let files = [];
-    try {
-      files = readdirSync(`/proc/${pid}/fd`);
-    } catch {
-      continue;
-    }
-    const holds = files.some((file) => {
-      try {
-        return inodes.has(readlinkSync(`/proc/${pid}/fd/${file}`));
-      } catch {
-        return false;
-      }
-    });
-    if (holds) return `process ${pid} (${words(pid).slice(0, 80)})`;
+    if (filesOf(pid).some((file) => inodes.has(file))) return `process ${pid} (${words(pid).slice(0, 80)})`;
   }
   return null;
 }

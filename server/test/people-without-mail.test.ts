@@ -115,7 +115,7 @@ describe('people without mail', () => {
     const id = await add({ name: 'Ida Jay' });
     const put = async (more: object) =>
       maren.put(`people/${id}`, person({ name: 'Ida Jay', ...more }), { 'if-match': `"${(await sheet(id)).version}"` });
-    await await put({ email: 'ida@tarnthistle.example' });
+    await put({ email: 'ida@tarnthistle.example' });
     expect((await sheet(id)).email).toBe('ida@tarnthistle.example');
     await put({ email: '' });
     expect((await sheet(id)).email).toBe('');

@@ -1,7 +1,7 @@
-import { accepted, refuse, stay } from './feedback.js';
+import { accepted, refuse, sentence, stay } from './feedback.js';
 import { isWhole, type PickMoment, type PickStep, putInTote } from './pick-put.js';
 import { currentStop, inHandAt, type Hand, type OtherLot, type PickState, type PickStop, wantedAt } from './pick-task.js';
-import { spell } from '../quantity/index.js';
+import { lotWords, spell } from '../quantity/index.js';
 import type { ItemFacts, Refusal } from './types.js';
 
 /** Why a lot that is due may be passed over. */
@@ -19,13 +19,17 @@ export function otherRefusal(stop: PickStop, item: ItemFacts, lotId: number | un
   const other = lotId === undefined ? undefined : stop.others?.find((o) => o.lotId === lotId);
   const free = other?.units ?? 0;
   if (lotId === undefined || units <= free) return null;
-  const detail = `Of lot ${other?.lot ?? 'that'} no more is free. Take the rest from lot ${stop.lot ?? ''}`;
+  const detail = `Of ${lotWords(item, other?.lot) || 'that'} no more is free. Take the rest from ${lotWords(item, stop.lot)}`;
   return { band: 'too-many', title: `Only ${spell(free, item.packs)} here`, detail };
 }
 
 /** What is wrong with goods of another lot than the one that is due. */
 export function wrongLot(stop: PickStop, item: ItemFacts, lot: string): Refusal {
-  return { band: 'not-this', title: `Lot ${lot}`, detail: `Take lot ${stop.lot ?? ''} of ${item.name}. Put this back` };
+  return {
+    band: 'not-this',
+    title: sentence(lotWords(item, lot)),
+    detail: `Take ${lotWords(item, stop.lot)} of ${item.name}. Put this back`,
+  };
 }
 
 /** Goods in hand turn out to be of another lot that lies there too: taken for a reason, which is asked for. */
@@ -35,8 +39,8 @@ export function onOtherLot(now: PickMoment, stop: PickStop, item: ItemFacts, oth
   const before = held?.lotSeen ? inHandAt(state, stop) : 0;
   if (before > 0 && held?.other?.lotId !== other.lotId) {
     const have = held?.other?.lot ?? stop.lot ?? '';
-    const detail = `You hold lot ${have}. Put that into the tote first`;
-    return refuse(state, { band: 'not-this', title: `Lot ${other.lot}`, detail }, now);
+    const detail = `You hold ${lotWords(item, have)}. Put that into the tote first`;
+    return refuse(state, { band: 'not-this', title: sentence(lotWords(item, other.lot)), detail }, now);
   }
   const refusal = otherRefusal(stop, item, other.lotId, hand.units);
   if (refusal) return refuse(state, refusal, now);

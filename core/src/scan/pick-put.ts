@@ -1,6 +1,6 @@
 import type { PlaceId } from '../ids/index.js';
-import { spell } from '../quantity/index.js';
-import { accepted, refuse, stay } from './feedback.js';
+import { lotWords, spell } from '../quantity/index.js';
+import { accepted, refuse, sentence, stay } from './feedback.js';
 import type { Moment } from './flow.js';
 import { checkPick, checkTote } from './pick-rules.js';
 import {
@@ -115,8 +115,15 @@ export function putInTote(now: PickMoment, scanned?: PlaceId): PickStep {
   const own = toteOf(task, state, stop.orderId);
   const refusal =
     checkPick(stop, item, units, wantedAt(state, stop)) ??
-    (isLotSeen(state, stop) ? null : notThis('Which lot is it?', `Scan ${stop.lot ?? ''} on the goods, or choose it`)) ??
-    (asksReason(state) ? notThis(`Lot ${state.hand?.other?.lot ?? ''}`, `Say why lot ${stop.lot ?? ''} is passed over`) : null) ??
+    (isLotSeen(state, stop)
+      ? null
+      : notThis(
+          item.tracking === 'serial' ? 'Which piece is it?' : 'Which lot is it?',
+          `Scan ${stop.lot ?? ''} on the goods, or choose it`,
+        )) ??
+    (asksReason(state)
+      ? notThis(sentence(lotWords(item, state.hand?.other?.lot)), `Say why ${lotWords(item, stop.lot)} is passed over`)
+      : null) ??
     (isFrom(task, state, stop) ? null : notThis(`Bin ${stop.placeCode}`, 'Scan the bin that you took it from')) ??
     (scanned === undefined && own !== undefined && !isToteKnown(task, state, stop)
       ? notThis(`Tote ${codeOf(now, own)}`, 'Scan the tote that they go into')

@@ -1,6 +1,6 @@
 import type { StopId } from '../ids/index.js';
 import { isFor } from '../places/index.js';
-import { spell } from '../quantity/index.js';
+import { lotWords, spell } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay } from './feedback.js';
 import { flowOf } from './flow.js';
 import { checkPick, checkSetDown } from './pick-rules.js';
@@ -153,8 +153,8 @@ function onItem(now: Now, { item, pack, lot }: Extract<Meaning, { kind: 'item' }
   if (!stop) return refuse(state, wrongItem(item, lot, current), now);
   const inHand = inHandAt(state, stop);
   if (lot && state.hand?.other && inHand > 0 && lot === stop.lot) {
-    const detail = `You hold lot ${state.hand.other.lot}. Put that into the tote first`;
-    return refuse(state, { band: 'not-this', title: `Lot ${lot}`, detail }, now);
+    const detail = `You hold ${lotWords(item, state.hand.other.lot)}. Put that into the tote first`;
+    return refuse(state, { band: 'not-this', title: sentence(lotWords(item, lot)), detail }, now);
   }
   const units = inHand + pack.factor;
   const wanted = wantedAt(state, stop);

@@ -1,5 +1,5 @@
 import type { ItemId, LotId, PlaceId, SiteId } from '../ids/index.js';
-import { spell } from '../quantity/index.js';
+import { commaLot, spell } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay } from './feedback.js';
 import { flowOf, type FlowState, type Moment } from './flow.js';
 import type { Meaning } from './resolve.js';
@@ -105,7 +105,7 @@ function onBin({ task, book, state, ...now }: Now, place: PlaceFacts): Result {
     return refuse(state, notThis(place.code, next ? `Nothing to count here. Go to ${next.placeCode}` : 'Nothing more to count'), now);
   }
   const item = book.items[spot.itemId];
-  return stay({ ...state, at: place.id }, accepted(`Bin ${place.code}`, `Count ${item?.name ?? 'the goods'}${lotOf(spot)}`));
+  return stay({ ...state, at: place.id }, accepted(`Bin ${place.code}`, `Count ${item?.name ?? 'the goods'}${commaLot(item, spot.lot)}`));
 }
 
 const lotOf = (spot: Spot) => (spot.lot === null ? '' : `, lot ${spot.lot}`);

@@ -207,5 +207,5 @@ function fromPlace(task: StoreTask, state: StoreState, now: { id: string; code?:
   const next = { ...state, from: place.id };
   const lots = waitingGoods(task, next).length;
   if (lots === 0) return refuse(state, { band: 'not-this', title: place.code, detail: 'Nothing here waits to be put away' }, now);
-  return stay(next, accepted(place.code, `${lots} ${lots === 1 ? 'lot' : 'lots'} of goods to put away from here`));
+  return stay(next, accepted(place.code, `${lots} to put away from here`));
 }

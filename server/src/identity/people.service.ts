@@ -7,7 +7,6 @@ import {
   badForm,
   badState,
   CommandLog,
-  find,
   holdList,
   insert,
   insertMany,
@@ -17,10 +16,8 @@ import {
   notFound,
   one,
   Outbox,
-  type Person,
   Problem,
   remove,
-  type Row,
   type Tx,
   update,
 } from '../platform/index.js';

@@ -1,4 +1,4 @@
-import { spell } from '@vectrum/core/quantity';
+import { lotWords, spell } from '@vectrum/core/quantity';
 import { countSpots, openSpots, type Spot, spotAtHand } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -69,7 +69,7 @@ function Count({ ready }: { ready: Ready<'count'> }) {
               <div>
                 <h2>{item.name}</h2>
                 <p className="text-[17px]">
-                  {[spot.lot && `lot ${spot.lot}`, scanned > 0 ? `${spell(scanned, item.packs)} scanned` : 'Count all of it that lies here']
+                  {[lotWords(item, spot.lot), scanned > 0 ? `${spell(scanned, item.packs)} scanned` : 'Count all of it that lies here']
                     .filter(Boolean)
                     .join(', ')}
                 </p>

@@ -1,4 +1,4 @@
-import { spell } from '@vectrum/core/quantity';
+import { lotWords, spell } from '@vectrum/core/quantity';
 import { goodsKey, goodsToBring, refill, refillAtHand, type RefillGoods, type RefillState, toBring, whyThere } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -87,7 +87,7 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
             isHeld={isAtBin || held}
             slim={counting || state.asks !== null}
             of={[
-              goods.lot && `lot ${goods.lot}`,
+              lotWords(item, goods.lot),
               !held && goods.suggestion && `for ${goods.suggestion.code}`,
               units < goods.there ? `of ${spell(goods.there, item.packs)}` : 'all that lies there',
             ]

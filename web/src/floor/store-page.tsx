@@ -1,4 +1,4 @@
-import { spell } from '@vectrum/core/quantity';
+import { commaLot, spell } from '@vectrum/core/quantity';
 import { goodsHeld, goodsKey, standing, store, waitingGoods, whyThere } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,7 +7,6 @@ import { FeedbackBand } from '../flow/band';
 import { QuantityPad } from '../flow/quantity-pad';
 import { type Ready, TaskGate } from '../flow/task-gate';
 import { useFlow } from '../flow/use-flow';
-import { plural } from '../ui/format';
 import { Picture } from '../ui/picture';
 import { BinLabel } from './bin-label';
 import { FloorTape } from './floor-tape';
@@ -50,7 +49,7 @@ function Store({ ready }: { ready: Ready<'store'> }) {
           <SiteName />
         </span>
         <span>
-          {plural(waiting.length, 'lot', 'lots')} left{from && ` at ${from}`}
+          {waiting.length} left{from && ` at ${from}`}
         </span>
       </PhoneHead>
       <Ask>{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</Ask>
@@ -88,7 +87,7 @@ function Store({ ready }: { ready: Ready<'store'> }) {
                 </ToTake>
                 <OfEach>
                   {units === left ? 'all that stands there' : `of ${spell(left, item.packs)}`}
-                  {goods.lot && `, lot ${goods.lot}`}
+                  {commaLot(item, goods.lot)}
                 </OfEach>
               </div>
             </TaskCard>

@@ -1,4 +1,4 @@
-import { packName, spell } from '../../quantity/index.js';
+import { commaLot, lotWords, packName, spell } from '../../quantity/index.js';
 import { accepted, refuse, stay, unknownCode } from '../feedback.js';
 import { flowOf } from '../flow.js';
 import { codeKey, type Meaning } from '../resolve.js';
@@ -124,8 +124,8 @@ function onItem({ task, book, state, ...now }: Now, { item, pack, lot, expires, 
     expires: expires ?? (again ? state.expires : null),
     how: now.how,
   };
-  const label = lot ? `Label read: lot ${lot}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
-  const told = again || count !== null ? `${spell(countedUnits(next, item), item.packs)} counted${lot ? `, lot ${lot}` : ''}` : label;
+  const label = lot ? `Label read: ${lotWords(item, lot)}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
+  const told = again || count !== null ? `${spell(countedUnits(next, item), item.packs)} counted${commaLot(item, lot)}` : label;
   return stay(next, accepted(item.name, seen > 0 ? told : label));
 }
 

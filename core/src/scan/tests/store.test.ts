@@ -94,7 +94,7 @@ describe('a cart', () => {
 
   it('keeps to its own goods once it is scanned', () => {
     const { last, steps, commands } = push(scan('CART-1'), scan(codes.syrup), scan('A-01-1'), scan(codes.syrup));
-    expect(steps[0]?.feedback).toMatchObject({ band: 'accepted', detail: '1 lot of goods to put away from here' });
+    expect(steps[0]?.feedback).toMatchObject({ band: 'accepted', detail: '1 to put away from here' });
     expect(commands[0]).toMatchObject({ kind: 'store', lotId: 9, units: 2, fromPlaceId: 107 });
     expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Syrup' });
   });

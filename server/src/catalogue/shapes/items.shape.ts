@@ -184,6 +184,8 @@ async function trackingFaults(tx: Tx, batch: readonly ImportRow[], known: Readon
 
 const valueOf = (row: ImportRow, key: string, empty: string | number | null) => {
   const value = row.values[key] ?? null;
+  // What has a date goes out by it, unless the file says otherwise.
+  if (key === 'rotation' && value === null && row.values['tracking'] === 'lot-expiry') return 'fefo';
   if (value === null) return empty;
   return typeof value === 'boolean' ? (value ? 1 : 0) : key === 'picture' ? String(value).toLowerCase() : (value as string | number);
 };

@@ -1,5 +1,5 @@
 import { standOf } from '@vectrum/core/inspection';
-import { spell } from '@vectrum/core/quantity';
+import { commaLot, spell } from '@vectrum/core/quantity';
 import { answersOf, unjudged, type GoodsToInspect, type InspectState, type ItemFacts } from '@vectrum/core/scan';
 import { QuantityPad } from '../../flow/quantity-pad';
 import type { InspectInput } from '@vectrum/core/scan';
@@ -50,7 +50,7 @@ export function GoodsInHand({
         <h2>{item.name}</h2>
         <span>
           {spell(left, item.packs)} at {goods.place}
-          {goods.lot && `, lot ${goods.lot}`}, from {goods.supplier}
+          {commaLot(item, goods.lot)}, from {goods.supplier}
         </span>
       </div>
     </GoodsCard>

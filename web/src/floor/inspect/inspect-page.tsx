@@ -1,4 +1,4 @@
-import { spell } from '@vectrum/core/quantity';
+import { commaLot, spell } from '@vectrum/core/quantity';
 import { goodsInHand, inspect, inspectKey, unjudged, type How } from '@vectrum/core/scan';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
@@ -66,7 +66,7 @@ function Inspect({ ready }: { ready: Ready<'inspect'> }) {
                       <span className="code">{g.place}</span>
                       <span>
                         {facts && spell(unjudged(g, state), facts.packs)} from {g.supplier}
-                        {g.lot && `, lot ${g.lot}`}
+                        {commaLot(facts, g.lot)}
                       </span>
                     </button>
                   </li>

@@ -1,4 +1,4 @@
-import { inPacks, packName, spell } from '@vectrum/core/quantity';
+import { inPacks, lotWords, packName, spell } from '@vectrum/core/quantity';
 import type { Codebook, PickStop } from '@vectrum/core/scan';
 import { whole } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
@@ -67,7 +67,7 @@ export function StopView({
               ))}
             </ToTake>
             <OfEach>
-              {[here.lot && `lot ${here.lot}`, inHand > 0 && item && `${spell(inHand, item.packs)} in hand`].filter(Boolean).join(', ')}
+              {[lotWords(item, here.lot), inHand > 0 && item && `${spell(inHand, item.packs)} in hand`].filter(Boolean).join(', ')}
             </OfEach>
           </div>
         </TaskCard>

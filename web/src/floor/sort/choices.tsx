@@ -1,4 +1,4 @@
-import { spell } from '@vectrum/core/quantity';
+import { commaLot, spell } from '@vectrum/core/quantity';
 import type { Codebook, SortGoods, SortTask } from '@vectrum/core/scan';
 import { NoItem, PhoneItem, PhoneLink, PhoneList, Say } from '../../ui/phone/parts';
 
@@ -39,7 +39,7 @@ export function MissingGoods({
               <span className="code">{g.tote}</span>
               <span>
                 {spell(g.units, book.items[g.itemId]?.packs ?? [])}
-                {g.lot && `, lot ${g.lot}`}, for {task.orders.find((o) => o.id === g.orderId)?.customer}
+                {commaLot(book.items[g.itemId], g.lot)}, for {task.orders.find((o) => o.id === g.orderId)?.customer}
               </span>
             </button>
           </PhoneItem>

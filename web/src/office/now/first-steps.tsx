@@ -59,7 +59,7 @@ export function FirstSteps() {
   if (steps.length === 0) return null;
   const next = steps.find((s) => !s.done && !s.optional);
   return (
-    <div className="two mb-8">
+    <div className="grid gap-7 mb-8 lg:grid-cols-2">
       {PARTS.map(([part, title]) => (
         <Part key={part} title={title} steps={steps.filter((s) => s.part === part)} next={next} />
       ))}

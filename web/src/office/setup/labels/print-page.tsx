@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { lazy, Suspense, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link, useLocation, useSearchParams } from 'react-router';
 import { api, ask, ProblemError, type Dto } from '../../../api/client';
 import { Field } from '../../../ui/field';
 import { plural, whole } from '../../../ui/format';
@@ -22,7 +22,12 @@ const SUBJECTS: Readonly<Record<string, string>> = {
   document: 'Documents and command cards, by their codes',
 };
 
-const codesIn = (text: string) => text.split(/[\s,;]+/).filter(Boolean);
+/** Codes as they are typed, one a line or parted by commas; a SKU may hold spaces, other codes hold none. */
+export const codesIn = (text: string, subject: string) =>
+  text
+    .split(subject === 'item' ? /[\n\r\t,;]+/ : /[\s,;]+/)
+    .map((code) => code.trim())
+    .filter(Boolean);
 
 /** A code, with how many are in the pack where it says so: "JAR-454-RD×48". */
 export function codeAndHolds(text: string): { code: string; holds: number | null } {
@@ -45,6 +50,7 @@ const CARDS = [
   'VX-OPEN',
   'VX-PARK',
   'VX-ALL',
+  'VX-LEAVE-OUT',
 ];
 
 /** Prints labels of records: a design, the records, copies, the first free place of a sheet; the preview is the print. */
@@ -88,7 +94,8 @@ export function PrintPage() {
 
 function Form({ subject, designs, start }: { subject: string; designs: readonly Dto['DesignDto'][]; start: URLSearchParams }) {
   const [designId, setDesignId] = useState(designs[0]?.id ?? 0);
-  const [text, setText] = useState(codesIn(start.get('codes') ?? '').join('\n'));
+  const { state: given } = useLocation() as { state: { codes?: string[] } | null };
+  const [text, setText] = useState((given?.codes ?? codesIn(start.get('codes') ?? '', subject)).join('\n'));
   const [copies, setCopies] = useState('1');
   const [from, setFrom] = useState('1');
   const [lot, setLot] = useState('');
@@ -100,7 +107,7 @@ function Form({ subject, designs, start }: { subject: string; designs: readonly 
   const printers = useQuery({ queryKey: key('printers'), queryFn: () => ask(api.GET('/api/labels/printers')) });
   const boxes = useQuery({ queryKey: key('cartons'), queryFn: () => ask(api.GET('/api/boxes')), enabled: subject === 'document' });
   const design = designs.find((d) => d.id === designId);
-  const codes = codesIn(text);
+  const codes = codesIn(text, subject);
   const body: Dto['PrintLabelsDto'] = {
     designId,
     copies: Math.max(1, Number(copies) || 1),

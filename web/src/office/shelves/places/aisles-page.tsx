@@ -96,7 +96,7 @@ export function AislesPage() {
   const build = useAct({
     act: (_: void, once) => ask(api.POST('/api/places/aisles', { body: body(false), headers: once })),
     onDone: () => {
-      void navigate(`/shelves/plan?site=${siteId}`);
+      void navigate(`/shelves/plan?site=${siteId}`, { state: { built: aisleBins(rule).map((b) => b.code) } });
     },
   });
   const input = (key: keyof typeof values, label: string, width: number, at?: keyof AisleRule) => (

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams, useLocation } from 'react-router';
 import { api, ask, ifMatch, newKey, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Field, Words } from '../../../ui/field';
@@ -12,9 +12,9 @@ import { Empty, ProblemNote, Shown, Skeleton } from '../../../ui/states';
 import { ShelvesWords } from '../shelves-words';
 import type { Shading } from './plan-canvas';
 import { draftOf, walkMetres, type Draft, type Shape } from './plan-model';
-import { Page, Sentence } from '../../../ui/page';
+import { Page, Said, Sentence } from '../../../ui/page';
 import { Select, Input } from '../../../ui/input';
-import { Button, TextSummary, TextButton } from '../../../ui/button';
+import { Button, TextButton, TextLink, TextSummary } from '../../../ui/button';
 import { DenseTable } from '../../../ui/table';
 import { Waybill } from '../../../ui/sheet';
 
@@ -58,6 +58,8 @@ export function PlanPage() {
 
 function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
   const navigate = useNavigate();
+  const { state: came } = useLocation() as { state: { built?: string[] } | null };
+  const built = came?.built ?? [];
   const [draft, setDraft] = useState<Draft>(() => draftOf(plan));
   const [editing, setEditing] = useState(false);
   const [shading, setShading] = useState<Shading>('fullness');
@@ -113,6 +115,14 @@ function Plan({ plan, canEdit }: { plan: Dto['PlanDto']; canEdit: boolean }) {
     >
       <div className="plan-side">
         <Sentence>{sentence}</Sentence>
+        {built.length > 0 && (
+          <Said role="status">
+            {plural(built.length, 'bin is', 'bins are')} built.
+            <TextLink to="/setup/labels/print?subject=place" state={{ codes: built }}>
+              Print labels for {built.length === 1 ? 'it' : `these ${whole(built.length)} bins`}
+            </TextLink>
+          </Said>
+        )}
         <Waybill
           columns="1fr 1fr"
           cells={[
