@@ -4,11 +4,11 @@ import { BASE_URL, OUTSIDE_URL, PORT } from './world.js';
 
 /**
  * Journeys share one freshly loaded demo and run one after another, as a morning would; then every screen is looked at as
- * they have left it.
+ * they have left it, two at a time, also where a journey has failed.
  */
 export default defineConfig({
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
   retries: 0,
   timeout: 120_000,
   expect: { timeout: 10_000 },
@@ -23,8 +23,8 @@ export default defineConfig({
     },
   },
   projects: [
-    { name: 'journeys', testDir: 'journeys' },
-    { name: 'sweep', testDir: 'sweep' },
+    { name: 'journeys', testDir: 'journeys', workers: 1, teardown: 'sweep' },
+    { name: 'sweep', testDir: 'sweep', fullyParallel: true },
   ],
   webServer: {
     command: 'node ../scripts/demo.mjs --fresh',

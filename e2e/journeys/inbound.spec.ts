@@ -80,6 +80,30 @@ test('forty lines of a mixed pallet take two inputs a line, by scanner only', as
   }).toPass();
 });
 
+test('plain codes take two inputs a line at a keypad: the scan and the number; the next scan books them in', async () => {
+  const goods = [...(await itemsOf(office)).values()].filter((i) => i.tracking === 'none' && i.codes.length > 0 && i.packs.some((p) => p.factor === 1)).slice(0, 3); // prettier-ignore
+  const code = await placed(
+    'CORRIN',
+    goods.map(({ sku }) => ({ sku, factor: 1, packs: 12, price: '1.00' })),
+  );
+  await floor.goto(`/floor/receive/${code}`);
+  await expect(floor.getByText('Scan the goods')).toBeVisible();
+  for (const { sku, name } of goods) {
+    await scan(floor, sku);
+    await expect(floor.getByRole('heading', { name }).last()).toBeVisible();
+    // A hand takes longer from the scanner to the keys than a program.
+    await floor.waitForTimeout(200);
+    await floor.keyboard.type('12', { delay: 120 });
+    await expect(floor.getByText('12', { exact: true }).first()).toBeVisible();
+  }
+  await scan(floor, 'VX-CONFIRM');
+  await expect(floor.getByText('All lines are in')).toBeVisible();
+  await expect(async () => {
+    const { lines } = await api<{ lines: { received: number }[] }>(office, `purchase-orders/${code}`);
+    expect(lines.map((l) => l.received)).toEqual([12, 12, 12]);
+  }).toPass();
+});
+
 test('wrong goods are set apart with the reason, and the close tells what is short', async () => {
   const code = await placed('BRINDLEMOOR', [{ sku: 'TOOL-JH', factor: 20, packs: 2, price: '62.00' }]);
   await floor.goto(`/floor/receive/${code}`);

@@ -31,7 +31,7 @@ export class ReceiveTaskQueries {
   ) {}
 
   /** The task of a delivery; for a command only as much of it as is about its goods. */
-  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, only?: Only): Promise<ReceiveTask> {
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, only?: Only): Promise<ReceiveTask & { nextBooks: boolean }> {
     const dock = await dockOf(tx, delivery.siteId, delivery.doorId);
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await this.lines(tx, delivery, only?.items);
@@ -43,6 +43,7 @@ export class ReceiveTaskQueries {
       supplier: delivery.supplier,
       overPercent: await this.settings.get(tx, 'overPercent'),
       fillRemaining: await this.settings.get(tx, 'fillRemaining'),
+      nextBooks: await this.settings.get(tx, 'nextScanBooks'),
       dock,
       apart: (await firstPlace(tx, delivery.siteId, 'quarantine')) ?? null,
       inspection: (await firstPlace(tx, delivery.siteId, 'inspection')) ?? null,

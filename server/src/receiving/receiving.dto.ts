@@ -40,6 +40,8 @@ export class ReceiveTaskDto implements ReceiveTask {
   supplier: string;
   overPercent: number;
   fillRemaining: boolean;
+  /** Whether the scan of other goods books in those counted before it. */
+  nextBooks: boolean;
   dock: BookPlaceDto;
   apart: BookPlaceDto | null;
   inspection: BookPlaceDto | null;

@@ -54,7 +54,7 @@ export class ReceivingService {
   }
 
   /** The task of one order or arrival, for the phone. */
-  async task(tx: Tx, person: Person, code: string): Promise<{ task: ReceiveTask; siteId: number }> {
+  async task(tx: Tx, person: Person, code: string): Promise<{ task: ReceiveTask & { nextBooks: boolean }; siteId: number }> {
     const delivery = await deliveryOf(tx, code, false);
     return { task: await this.tasks.task(tx, person, delivery), siteId: delivery.siteId };
   }

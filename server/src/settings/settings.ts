@@ -101,6 +101,13 @@ export const SETTINGS = define({
     kind: 'yes-no',
     default: false,
   },
+  nextScanBooks: {
+    group: 'Receiving',
+    label: 'The next scan of goods books in the last',
+    says: 'Scan, key the number, scan the next: what was counted is booked in by it. Off, each is booked in with a key or its bin.',
+    kind: 'yes-no',
+    default: true,
+  },
   scanBins: {
     group: 'Picking and packing',
     label: 'A bin is scanned before goods leave it',

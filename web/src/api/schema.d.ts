@@ -8139,6 +8139,8 @@ export interface components {
             supplier: string;
             overPercent: number;
             fillRemaining: boolean;
+            /** @description Whether the scan of other goods books in those counted before it. */
+            nextBooks: boolean;
             dock: components["schemas"]["BookPlaceDto"];
             apart: components["schemas"]["BookPlaceDto"] | null;
             inspection: components["schemas"]["BookPlaceDto"] | null;

@@ -1,13 +1,10 @@
 import type { RouteObject } from 'react-router';
 import { FloorShell } from './floor-shell';
 import { FloorHome } from './home-page';
-import { LookPage } from './look-page';
 import { PickList } from './pick/pick-list';
 import { PickPage } from './pick/pick-page';
 import { DuePage } from './receive/due-page';
 import { ReceivePage } from './receive/receive-page';
-import { CountPage } from './count-page';
-import { RefillPage } from './refill-page';
 import { QuestionsPage } from './questions-page';
 import { SortList } from './sort/sort-list';
 import { StorePage } from './store-page';
@@ -22,9 +19,9 @@ export const routes: RouteObject = {
     { path: 'receive/:code', element: <ReceivePage /> },
     { path: 'inspect', lazy: async () => ({ Component: (await import('./inspect/inspect-page')).InspectPage }) },
     { path: 'store', element: <StorePage /> },
-    { path: 'refill', element: <RefillPage /> },
-    { path: 'count', element: <CountPage /> },
-    { path: 'look', element: <LookPage /> },
+    { path: 'refill', lazy: async () => ({ Component: (await import('./refill-page')).RefillPage }) },
+    { path: 'count', lazy: async () => ({ Component: (await import('./count-page')).CountPage }) },
+    { path: 'look', lazy: async () => ({ Component: (await import('./look-page')).LookPage }) },
     { path: 'scanner', lazy: async () => ({ Component: (await import('./scanner-page')).FloorScannerPage }) },
     { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },

@@ -3,6 +3,7 @@ import type { ItemFacts } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { BroadGap, BroadKey, FigureKeys, WordKey } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
+import { useKeypad } from './use-keypad';
 
 const ROWS: readonly (readonly PadKey[])[] = [
   ['1', '2', '3', '×'],
@@ -42,6 +43,7 @@ export function QuantityPad({
     setSum({ packId: active, text });
     onCount(active, padValue(text));
   };
+  useKeypad((digit) => press(digit as PadKey));
   return (
     <>
       <div className="units" role="tablist" aria-label="Pack units">

@@ -32,11 +32,6 @@ import { PackingPage } from './packing/packing-page';
 import { PickingPage } from './picking/picking-page';
 import { RoundSheet } from './picking/round-sheet';
 import { WalksPage } from './picking/walks-page';
-import { BoxForm } from './setup/carriers/box-form';
-import { BoxesPage } from './setup/carriers/boxes-page';
-import { CarrierForm } from './setup/carriers/carrier-form';
-import { CarrierSheet } from './setup/carriers/carrier-sheet';
-import { CarriersPage } from './setup/carriers/carriers-page';
 import { ChannelForm } from './setup/channels/channel-form';
 import { ChannelSheet } from './setup/channels/channel-sheet';
 import { ChannelsPage } from './setup/channels/channels-page';
@@ -220,19 +215,19 @@ export const routes: RouteObject = {
         },
         {
           path: 'carriers',
-          element: <CarriersPage />,
+          lazy: async () => ({ Component: (await import('./setup/carriers/carriers-page')).CarriersPage }),
           children: [
-            { path: 'new', element: <CarrierForm /> },
-            { path: ':code', element: <CarrierSheet /> },
-            { path: ':code/edit', element: <CarrierForm /> },
+            { path: 'new', lazy: async () => ({ Component: (await import('./setup/carriers/carrier-form')).CarrierForm }) },
+            { path: ':code', lazy: async () => ({ Component: (await import('./setup/carriers/carrier-sheet')).CarrierSheet }) },
+            { path: ':code/edit', lazy: async () => ({ Component: (await import('./setup/carriers/carrier-form')).CarrierForm }) },
           ],
         },
         {
           path: 'boxes',
-          element: <BoxesPage />,
+          lazy: async () => ({ Component: (await import('./setup/carriers/boxes-page')).BoxesPage }),
           children: [
-            { path: 'new', element: <BoxForm /> },
-            { path: ':code', element: <BoxForm /> },
+            { path: 'new', lazy: async () => ({ Component: (await import('./setup/carriers/box-form')).BoxForm }) },
+            { path: ':code', lazy: async () => ({ Component: (await import('./setup/carriers/box-form')).BoxForm }) },
           ],
         },
         {

@@ -42,6 +42,13 @@ describe('telling scanners from fingers', () => {
     press(reader, 'P-1187', 10);
     expect(reader.key({ key: 'Enter', at: 900 })).toEqual({ as: 'other' });
   });
+  it('tells a number keyed by hand from the scan right behind it', () => {
+    const reader = new WedgeReader();
+    press(reader, '12', 160, 0, UNHURRIED_MS);
+    expect(press(reader, ended('9506000134352'), 5, 400, UNHURRIED_MS)).toEqual({ as: 'scan', code: '9506000134352' });
+    // A slow scanner stays slow, and is read whole.
+    expect(press(new WedgeReader(), ended('P-1187'), 120, 0, UNHURRIED_MS)).toEqual({ as: 'scan', code: 'P-1187' });
+  });
   it('passes over keys that type nothing', () => {
     const reader = new WedgeReader();
     reader.key({ key: 'Shift', at: 0 });

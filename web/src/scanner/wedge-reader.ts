@@ -5,6 +5,8 @@ import { UNKNOWN_SCANNER, type ScannerProfile } from './profile';
 export const FAST_MS = 45;
 /** Outside a field nobody types words, so that slow scanners may take their time. */
 export const UNHURRIED_MS = 300;
+/** No scanner is so slow and then so fast: keys farther apart than this were pressed by hand, before the scan that follows them. */
+const HAND_MS = 90;
 const SHORTEST = 3;
 /** Without Enter at its end, a run must be longer than what fingers roll over by chance. */
 const SHORTEST_UNENDED = 6;
@@ -39,6 +41,8 @@ export class WedgeReader {
   private numbered = '';
   private last = -Infinity;
   private fast = false;
+  /** All keys of the run so far came at a hand's pace. */
+  private byHand = true;
   private unendedAt = -Infinity;
 
   constructor(private readonly profile: () => ScannerProfile = () => UNKNOWN_SCANNER) {}
@@ -85,6 +89,7 @@ export class WedgeReader {
     this.numbered = '';
     this.last = -Infinity;
     this.fast = false;
+    this.byHand = true;
   }
 
   private isSeparator(k: PressedKey): boolean {
@@ -95,7 +100,11 @@ export class WedgeReader {
   }
 
   private take(text: string, digit: string, fast: boolean, at: number, mayBegin = false): KeyRead {
+    const gap = at - this.last;
     if (!fast) this.forget();
+    // A number keyed by hand, and a scan right behind it: the scan begins with the key before this one.
+    else if (gap <= FAST_MS && this.byHand) this.text = this.text.slice(-1);
+    this.byHand = !fast || (this.byHand && gap > HAND_MS);
     if (digit === '') this.flushNumbered();
     this.text += text;
     this.numbered += digit;

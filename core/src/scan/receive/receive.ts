@@ -1,3 +1,4 @@
+import { hasCheckDigit } from '../../barcode/index.js';
 import { commaLot, lotWords, packName, spell } from '../../quantity/index.js';
 import { accepted, refuse, stay, unknownCode } from '../feedback.js';
 import { flowOf } from '../flow.js';
@@ -16,6 +17,9 @@ import {
   type ReceiveTask,
 } from './types.js';
 
+/** The longest lot that is kept. */
+const MOST_LOT = 20;
+
 /** Receiving: goods are counted by pack, then booked in against their line or set apart. */
 export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockCommand>({
   kind: 'receive',
@@ -27,6 +31,8 @@ export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockComma
   bookNow: ({ book, state }) => ({ ...book, codes: withTied(book.codes, state) }),
   item: (now, meaning) => {
     const asked = letGoAt(now);
+    const before = bookedBefore(asked, meaning);
+    if (before) return thenOn(before, asked, (next) => onItem(next, meaning));
     return meaning.sscc && now.task.pallets.some((p) => p.sscc === meaning.sscc) ? onPallet(asked, meaning.sscc) : onItem(asked, meaning);
   },
   place: (now, place) => onPlace(letGoAt(now), place),
@@ -72,16 +78,73 @@ function withTied(codes: Codebook['codes'], state: ReceiveState): Codebook['code
   return Object.keys(state.tied).length === 0 ? codes : { ...codes, ...state.tied };
 }
 
+/**
+ * The counted goods booked in, since other goods are scanned: another item, lot or numbered piece. Undefined where nothing is
+ * counted, the same goods are counted on, or the house wants a key pressed.
+ */
+function bookedBefore(now: Now, meaning: Pick<ItemMeaning, 'item' | 'lot'>): Result | undefined {
+  const { task, book, state } = now;
+  const inHand = state.hand && book.items[state.hand.itemId];
+  if (!task.nextBooks || now.how !== 'scanned' || !inHand || countedUnits(state, inHand) === 0) return undefined;
+  const isSame = inHand.id === meaning.item.id && (!meaning.lot || !state.lot || meaning.lot === state.lot);
+  return isSame ? undefined : bookIn(now);
+}
+
+/** Goes on with the next goods once those before are booked in; where they raise a question, that comes first. */
+function thenOn(before: Result, now: Now, next: (now: Now) => Result): Result {
+  if (before.commands.every((c) => c.kind === 'refused')) return before;
+  const posted = before.commands.filter((c) => c.kind !== 'refused');
+  const after = next({ ...now, state: { ...before.state, pending: [...before.state.pending, ...posted] } });
+  const said = after.feedback && before.feedback ? { ...after.feedback, detail: `${before.feedback.title} booked in. ${after.feedback.detail}` } : after.feedback; // prettier-ignore
+  return {
+    ...after,
+    ...(said ? { feedback: said } : {}),
+    state: { ...after.state, pending: before.state.pending },
+    commands: [...before.commands, ...after.commands],
+  };
+}
+
 /** A serial number on its own label, once its goods are in hand, is their number; any other unknown code asks what it is. */
-function onUnknown({ task: _, book, state, ...now }: Now, code: string): Result {
+function onUnknown(given: Now, code: string): Result {
+  const { task, book, state, ...now } = given;
   const item = state.hand && book.items[state.hand.itemId];
+  const isNext = task.nextBooks && item?.tracking === 'serial' && state.lot !== null && state.lot !== code && now.how === 'scanned';
+  const piece = item?.packs.find((p) => p.factor === 1);
+  // A run of numbered pieces: the next number books in the piece before it.
+  if (isNext && piece && countedUnits(state, item) === 1)
+    return thenOn(bookIn(given), given, (next) =>
+      onItem(next, { kind: 'item', item, pack: piece, lot: code, expires: null, count: null, sscc: null, serial: null }),
+    );
   if (item?.tracking === 'serial' && state.lot === null)
     return stay({ ...state, lot: code, how: now.how }, accepted(code, `Number of this ${item.name}`));
+  if (item && state.lot === null && isLotLabel(item, code) && now.how === 'scanned')
+    return stay({ ...state, lot: code, how: now.how }, accepted(code, `Lot of this ${item.name}`));
+  if (item && isNumber(item, code)) return keyedNumber(given, item, Number(code));
   return refuse(
     { ...state, question: { kind: 'unknown-code', code } },
     { ...unknownCode(code), detail: 'On no item or place here. Choose below what it is on, or leave it for the office' },
     now,
   );
+}
+
+/** A label with nothing but the lot on it. What reads as a number of goods (GTIN) is none: that goods are not known is asked about. */
+const isLotLabel = (item: ItemFacts, code: string): boolean =>
+  (item.tracking === 'lot' || item.tracking === 'lot-expiry') &&
+  code.length <= MOST_LOT &&
+  !/^\d{1,3}$/.test(code) &&
+  !/^\d{12,14}$/.test(code) &&
+  !(/^\d{8}$/.test(code) && hasCheckDigit(code));
+
+/** Digits that a hand keyed and ended with Enter, with goods in hand: how many there are. Pieces with numbers are counted one by one. */
+const isNumber = (item: ItemFacts, code: string): boolean => item.tracking !== 'serial' && /^\d{1,5}$/.test(code);
+
+/** A number keyed for the goods in hand; said once more, with Enter behind it, it is booked in. */
+function keyedNumber(now: Now, item: ItemFacts, count: number): Result {
+  const { state } = now;
+  const packId = state.activePackId ?? item.packs.at(-1)?.id ?? 0;
+  if (state.keyed && state.counts[packId] === count) return bookIn(now);
+  const next = { ...state, counts: { ...state.counts, [packId]: count }, activePackId: packId, keyed: true };
+  return stay(next, accepted(item.name, `${spell(countedUnits(next, item), item.packs)} counted`));
 }
 
 function lineFor(task: ReceiveTask, state: ReceiveState, itemId: number): ReceiveLine | undefined {

@@ -34,6 +34,8 @@ export interface ReceiveTask {
   overPercent: number;
   /** Whether a scan fills in what the line still lacks, instead of counting one. */
   fillRemaining: boolean;
+  /** Whether the scan of other goods books in those that were counted before it. Absent: no, they are booked in by a key. */
+  nextBooks?: boolean;
   dock: PlaceFacts;
   /** Where damaged, wrong and refused goods are set apart; null where the site has no such place. */
   apart: PlaceFacts | null;
