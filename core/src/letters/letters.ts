@@ -66,7 +66,10 @@ export const LETTERS = define({
       carrier,
       tracking,
       contents: { says: 'what is in it, a line each', example: '12 jars of Jar 454 g, round' },
-      follows: { says: 'what is not in it, since it follows or was left out; empty where nothing is missing', example: '2 of Smoker, large' },
+      follows: {
+        says: 'what is not in it, since it follows or was left out; empty where nothing is missing',
+        example: '2 of Smoker, large',
+      },
       complete: { says: 'that the order is complete; empty where something follows', example: '' },
     },
     subject: 'Your order {order} is on its way',
