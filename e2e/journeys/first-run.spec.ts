@@ -92,7 +92,7 @@ test('empty lists say what to do next', async () => {
     ['/picking', 'No rounds'],
     ['/packing', 'Nothing waits to be packed'],
     ['/dispatch', 'No carriers yet'],
-    ['/shelves/to-put-away', 'The dock is clear'],
+    ['/shelves/to-put-away', 'Nothing waits to be put away'],
     ['/setup/outbox', 'Nothing has left yet'],
   ] as const) {
     await page.goto(BASE + path);

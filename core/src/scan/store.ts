@@ -47,6 +47,8 @@ export interface StoreState extends FlowState<StoreCommand> {
   hand: { goods: string; units: number; of: number } | null;
   /** The dock or cart that was scanned: only what stands there is meant. Null for all. */
   from: PlaceId | null;
+  /** The empty cart that was scanned: goods that are scanned now go onto it. Null while none is loaded. */
+  onto: PlaceFacts | null;
 }
 
 export interface StoreInput {
@@ -56,7 +58,7 @@ export interface StoreInput {
   count: number;
 }
 
-export const startStore: StoreState = { hand: null, from: null, pending: [] };
+export const startStore: StoreState = { hand: null, from: null, onto: null, pending: [] };
 
 export function goodsKey(g: Pick<StandingGoods, 'itemId' | 'lotId' | 'fromPlaceId'>): string {
   return `${g.itemId}/${g.lotId}/${g.fromPlaceId}`;
@@ -74,7 +76,10 @@ export const goodsHeld = (task: StoreTask, state: Pick<StoreState, 'hand'>): Sta
 
 /** What waits to be put away, at the place that was scanned or anywhere. */
 export function waitingGoods(task: StoreTask, state: StoreState): StandingGoods[] {
-  return task.goods.filter((g) => (state.from === null || g.fromPlaceId === state.from) && standing(task, state, goodsKey(g)) > 0);
+  return task.goods.filter(
+    (g) =>
+      (state.from === null || g.fromPlaceId === state.from) && g.fromPlaceId !== state.onto?.id && standing(task, state, goodsKey(g)) > 0,
+  );
 }
 
 /** The rule for putting goods into a place. `standingUnits` is what stands where they come from. */
@@ -123,7 +128,7 @@ export const store = flowOf<StoreTask, StoreState, StoreInput, StoreCommand>({
   kind: 'store',
   start: startStore,
   owns: ['store'],
-  emptied: (state) => ({ ...state, hand: null }),
+  emptied: (state) => ({ ...state, hand: null, onto: null }),
   strays({ task, book, state }) {
     if (!state.hand) return null;
     const item = handItem(task, book, state);
@@ -158,6 +163,8 @@ function onItem({ task, state, ...now }: Now, { item, lot }: Extract<Meaning, { 
     return refuse(state, { band: 'not-this', title: item.name, detail: `None waits to be put away. ${home}` }, now);
   }
   const left = standing(task, state, goodsKey(goods));
+  if (state.onto)
+    return intoPlace({ task, state: { ...state, hand: { goods: goodsKey(goods), units: left, of: left } }, ...now }, state.onto);
   const where = goods.suggestion ? `to ${goods.suggestion.code}: ${whyThere(goods, left, item)}` : 'scan any free bin';
   return stay(
     { ...state, hand: { goods: goodsKey(goods), units: left, of: left } },
@@ -204,8 +211,10 @@ function intoPlace({ task, book, state, ...now }: Now, place: PlaceFacts): Resul
 
 /** Keeps to the goods of one cart or dock. */
 function fromPlace(task: StoreTask, state: StoreState, now: { id: string; code?: string; how: How }, place: PlaceFacts): Result {
-  const next = { ...state, from: place.id };
+  const next = { ...state, from: place.id, onto: null };
   const lots = waitingGoods(task, next).length;
+  if (lots === 0 && place.kind === 'cart' && place.siteId === task.siteId)
+    return stay({ ...state, from: null, onto: place }, accepted(place.code, 'It is empty. What is scanned now goes onto it'));
   if (lots === 0) return refuse(state, { band: 'not-this', title: place.code, detail: 'Nothing here waits to be put away' }, now);
   return stay(next, accepted(place.code, `${lots} to put away from here`));
 }

@@ -15,7 +15,7 @@ const place = (kinds: readonly string[]) => exists(`place WHERE ${AT} AND blocke
 
 /** What a new house needs until goods are scanned, and until the first parcel leaves, in the order in which it is best done. */
 const STEPS: readonly Step[] = [
-  { part: 'scan', key: 'bins', says: 'Bins to keep goods in', how: 'build aisles by a rule, or take a file in', link: '/shelves/plan', optional: false, sql: place(kindsFor('shelf')) }, // prettier-ignore
+  { part: 'scan', key: 'bins', says: 'Bins to keep goods in', how: 'build aisles by a rule, or take a file in', link: '/shelves/aisles', optional: false, sql: place(kindsFor('shelf')) }, // prettier-ignore
   { part: 'scan', key: 'items', says: 'Items', how: 'take a spreadsheet in, or make the first by hand', link: '/setup/imports', optional: false, sql: exists('item') }, // prettier-ignore
   { part: 'scan', key: 'goods', says: 'Goods on the shelves', how: 'take opening stock in, or receive the first order', link: '/setup/imports', optional: false, sql: exists(`site_stock WHERE ${AT} AND on_hand > 0`) }, // prettier-ignore
   { part: 'scan', key: 'suppliers', says: 'A supplier to buy from', how: 'with a price list, so that orders are quick', link: '/inbound/suppliers/new', optional: true, sql: exists('supplier') }, // prettier-ignore

@@ -26,6 +26,12 @@ export function StorePage() {
   );
 }
 
+/** What is to be scanned while nothing is in hand; `from`: the place that it is kept to. */
+function asked(onto: string | undefined, waiting: number, from: string | undefined): string {
+  if (waiting === 0) return from ? `Nothing more at ${from}` : 'Nothing waits to be put away';
+  return onto ? `Scan goods onto ${onto}` : 'Scan the goods';
+}
+
 function Store({ ready }: { ready: Ready<'store'> }) {
   const { book } = ready;
   const { task } = ready.bundle;
@@ -52,7 +58,7 @@ function Store({ ready }: { ready: Ready<'store'> }) {
           {waiting.length} left{from && ` at ${from}`}
         </span>
       </PhoneHead>
-      <Ask>{goods ? 'Scan the bin' : waiting.length > 0 ? 'Scan the goods' : 'The dock is clear'}</Ask>
+      <Ask>{goods ? 'Scan the bin' : asked(state.onto?.code, waiting.length, from)}</Ask>
       {goods && item ? (
         <>
           <div className="mt-3">
@@ -130,6 +136,11 @@ function Store({ ready }: { ready: Ready<'store'> }) {
       <div style={{ marginTop: 'auto' }} />
       {!counting && <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />}
       <FloorKeys siteId={task.siteId}>
+        {state.onto && (
+          <Key type="button" onClick={() => input({ kind: 'clear' })}>
+            {state.onto.code} is loaded
+          </Key>
+        )}
         {goods && (
           <Key type="button" aria-pressed={counting} onClick={() => setCounting((c) => !c)}>
             {counting ? 'Done' : 'Fewer'}

@@ -99,11 +99,13 @@ describe('a cart', () => {
     expect(last?.feedback).toMatchObject({ band: 'not-this', title: 'Syrup' });
   });
 
-  it('that is empty is said to be', () => {
-    expect(walk(store, standing, startStore, scan('CART-1')).last?.feedback).toMatchObject({
-      band: 'not-this',
-      detail: 'Nothing here waits to be put away',
-    });
+  it('that is empty is loaded by one scan for each of the goods, until it is let go; the tape undoes each', () => {
+    const { steps, commands, state } = walk(store, standing, startStore, scan('CART-1'), scan(codes.jar), scan(codes.syrup), clear, scan(codes.syrup)); // prettier-ignore
+    expect(steps[0]?.feedback).toMatchObject({ band: 'accepted', detail: 'It is empty. What is scanned now goes onto it' });
+    expect(commands.map((c) => (c.kind === 'store' ? [c.itemId, c.units, c.toPlaceId] : c.kind))).toEqual([[1, 96, 107], [3, expect.any(Number), 107]]); // prettier-ignore
+    // Let go, goods are in hand again and want a bin.
+    expect([state.onto, state.hand === null]).toEqual([null, false]);
+    expect(walk(store, standing, startStore, scan('QUAY-DOCK')).last?.feedback?.band).toBe('not-this');
   });
 
   it('cannot be put onto itself', () => {

@@ -26,7 +26,7 @@ export function ToPutAwayPage() {
       <Shown query={task}>
         {({ task: t }) =>
           t.goods.length === 0 ? (
-            <Empty title="The dock is clear">What is received to the dock shows here until it has a bin.</Empty>
+            <Empty title="Nothing waits to be put away">What is received to the dock shows here until it has a bin.</Empty>
           ) : (
             <GoodsTable
               goods={t.goods}
