@@ -103,10 +103,12 @@ export const cell = {
     const damage = roundedNumber(t);
     return damage ? new Wrong(damage) : t.length > most ? new Wrong(`This is longer than ${most} characters`) : t;
   },
-  code: (pattern: RegExp, says: string) => (t: string) => {
-    const damage = roundedNumber(t) ?? codeMadeDay(t);
-    return damage ? new Wrong(damage) : pattern.test(t) ? t.toUpperCase() : new Wrong(says);
-  },
+  code:
+    (pattern: RegExp, says: string, kept: (code: string) => string = (code) => code.toUpperCase()) =>
+    (t: string) => {
+      const damage = roundedNumber(t) ?? codeMadeDay(t);
+      return damage ? new Wrong(damage) : pattern.test(kept(t)) ? kept(t) : new Wrong(says);
+    },
   whole:
     (least: number, most = 1_000_000_000) =>
     (t: string) => {
@@ -148,7 +150,7 @@ export const skuColumn = (
   label,
   also,
   required: true,
-  read: (t: string) => cell.code(SKU, SKU_SAYS)(keptSku(t)),
+  read: cell.code(SKU, SKU_SAYS, keptSku),
 });
 export const yes = (value: unknown) => (value === 1 || value === true ? 'yes' : 'no');
 export const text = (value: unknown) =>

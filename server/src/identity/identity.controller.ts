@@ -147,6 +147,7 @@ export class IdentityController {
       units: await this.settings.get(this.source, 'units'),
       asked: await this.peopleQueries.asked(person.id),
       practice: this.hints.length > 0,
+      typesCodes: await this.settings.get(this.source, 'typedCodes'),
       homeCurrency: await this.settings.get(this.source, 'homeCurrency'),
     };
   }

@@ -56,6 +56,8 @@ export class MeDto {
   homeCurrency: string;
   /** Whether this house is one to try things in, where codes can be scanned without a scanner. */
   practice: boolean;
+  /** Whether codes may be typed on the floor where they cannot be scanned. */
+  typesCodes: boolean;
 }
 export class SignInHintDto {
   name: string;

@@ -108,6 +108,13 @@ export const SETTINGS = define({
     kind: 'yes-no',
     default: true,
   },
+  typedCodes: {
+    group: 'Picking and packing',
+    label: 'Codes may be typed where they cannot be scanned',
+    says: 'A torn label is typed, or goods are chosen from a list, and the tape says so. Off, everything on the floor is scanned.',
+    kind: 'yes-no',
+    default: true,
+  },
   scanBins: {
     group: 'Picking and packing',
     label: 'A bin is scanned before goods leave it',

@@ -3990,6 +3990,8 @@ export interface components {
             homeCurrency: string;
             /** @description Whether this house is one to try things in, where codes can be scanned without a scanner. */
             practice: boolean;
+            /** @description Whether codes may be typed on the floor where they cannot be scanned. */
+            typesCodes: boolean;
         };
         ChangeOwnDto: {
             current: string;

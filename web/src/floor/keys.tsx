@@ -87,14 +87,11 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
             Camera
           </Key>
         )}
-        <Key
-          type="button"
-
-          aria-expanded={open === 'type'}
-          onClick={() => setOpen((o) => (o === 'type' ? null : 'type'))}
-        >
-          Type code
-        </Key>
+        {me.data?.typesCodes !== false && (
+          <Key type="button" aria-expanded={open === 'type'} onClick={() => setOpen((o) => (o === 'type' ? null : 'type'))}>
+            Type code
+          </Key>
+        )}
         {siteId !== undefined && me.data?.practice && (
           <Key type="button" onClick={() => setOpen('practice')}>
             Practice

@@ -12,6 +12,7 @@ export function PrintLabel({
   holds,
   lot,
   expires,
+  copies = 1,
   says,
 }: {
   subject: string;
@@ -19,6 +20,8 @@ export function PrintLabel({
   holds?: number;
   lot?: string | null;
   expires?: string | null;
+  /** How many of it; one unless said. */
+  copies?: number;
   /** A short word for a row of keys; without it the key stands by itself. */
   says?: string;
 }) {
@@ -36,7 +39,7 @@ export function PrintLabel({
         api.POST('/api/labels/print', {
           body: {
             designId: design?.id ?? 0,
-            copies: 1,
+            copies,
             start: 1,
             printerId: 0,
             labels: [{ code, ...(holds ? { holds } : {}), ...(lot ? { lot } : {}), ...(expires ? { expires } : {}) }],

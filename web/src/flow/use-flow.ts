@@ -41,6 +41,13 @@ interface Options<Task, State extends FlowState<Command>, Own extends OwnInput, 
   onRefused?: (command: Command, problem: ProblemError) => void;
 }
 
+/** Where the house wants everything scanned. */
+const SCAN_IT: Feedback = {
+  band: 'not-this',
+  title: 'Scan it',
+  detail: 'Nothing is typed or chosen by hand in this house. Ask for a fresh label where one is torn',
+};
+
 /**
  * Runs a floor flow: inputs go through its rules at once, so that the band shows in the same frame; commands go to the
  * device's queue. The flow decides what a scan means, never the screen.
@@ -67,6 +74,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     setFeedback({ ...f });
   }, []);
 
+  const types = me.data?.typesCodes !== false;
   const person = me.data;
   const hands = useRef({ letGo: (_: string) => {} });
   const letGo = useCallback((id: string) => hands.current.letGo(id), []);
@@ -153,7 +161,10 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     state: flow.step(task, ready.book, state, { kind: 'settled', id: '', ids: applied }).state,
     feedback,
     input,
-    scan: useCallback((code: string, how: How = 'scanned') => input({ kind: 'code', code, how }), [input]),
+    scan: useCallback(
+      (code: string, how: How = 'scanned') => (how === 'typed' && !types ? show(SCAN_IT) : input({ kind: 'code', code, how })),
+      [input, show, types],
+    ),
     undo: () => void undo(),
     show,
     /** Shows a band that no step of the flow leads to. */

@@ -1,5 +1,5 @@
 import { spell } from '@vectrum/core/quantity';
-import { palletIsIn, receive, receivedOn, type Codebook, type How, type ReceiveLine } from '@vectrum/core/scan';
+import { palletIsIn, receive, receivedOn, type Codebook, type How, type ReceiveCommand, type ReceiveLine } from '@vectrum/core/scan';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import { FeedbackBand } from '../../flow/band';
@@ -10,6 +10,7 @@ import { Glyph, progressGlyph } from '../../ui/glyph';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
+import { PrintLabel } from '../print-label';
 import { ClosePanel } from './close-panel';
 import { Counting } from './counting';
 import { DamagePicture } from './damage-picture';
@@ -29,6 +30,8 @@ export function ReceivePage() {
 function Receive({ ready }: { ready: Ready<'receive'> }) {
   const [closing, setClosing] = useState(false);
   const [pictured, setPictured] = useState<{ receiptId: number; name: string } | null>(null);
+  // Goods without a barcode of their own that were just booked in: each piece may want a label.
+  const [bare, setBare] = useState<ReceiveCommand | null>(null);
   const { book } = ready;
   const { task } = ready.bundle;
   const flow = useFlow({
@@ -37,6 +40,7 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
     ready,
     document: task.document,
     onAnswer: (command, { receiptId }) => {
+      if (command.kind === 'receive' && command.as !== 'apart') setBare(isBare(book, command.itemId) ? command : null);
       const aside = command.kind === 'receive' && (command.condition === 'damaged' || command.as === 'apart');
       if (aside && receiptId !== undefined) setPictured({ receiptId, name: book.items[command.itemId]?.name ?? 'it' });
     },
@@ -101,11 +105,25 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
               </PhoneBody>
             </>
           )}
+          {bare && state.question === null && (
+            <div className="px-[14px] mb-3">
+              <PrintLabel
+                key={bare.id}
+                subject="item"
+                code={book.items[bare.itemId]?.sku ?? ''}
+                holds={1}
+                lot={bare.lot}
+                expires={bare.expires}
+                copies={Math.min(bare.units, MOST_LABELS)}
+                says={`Print ${plural(Math.min(bare.units, MOST_LABELS), 'label', 'labels')} for ${book.items[bare.itemId]?.name ?? 'them'}`}
+              />
+            </div>
+          )}
           {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
           <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />
           <FloorKeys siteId={task.dock.siteId} document={task.document}>
             <Key type="button" onClick={() => setClosing(true)}>
-              Close
+              Close the delivery
             </Key>
           </FloorKeys>
         </>
@@ -113,6 +131,15 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
     </>
   );
 }
+
+/** Labels that one key prints; more are printed in the office. */
+const MOST_LABELS = 200;
+
+/** Whether no code but its SKU leads to an item: what comes of it wears no barcode. */
+const isBare = (book: Codebook, itemId: number): boolean => {
+  const sku = book.items[itemId]?.sku;
+  return !Object.entries(book.codes).some(([code, of]) => of.itemId === itemId && code !== sku);
+};
 
 /** The goods or the pallet whose scan led here count as scanned here. */
 function useFirstScan(scan: (code: string, how: How) => void): void {
