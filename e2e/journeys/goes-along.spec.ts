@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { band, closesItsPages, desktop, keyOrder, picked, putOnScale, scan, sentToPicking } from '../world.js';
+import { band, closesItsPages, desktop, keyOrder, picked, putOnScale, scan, sentToPicking, taskOf } from '../world.js';
 
 closesItsPages();
 
@@ -52,6 +52,14 @@ test('a card goes along by rule, is left out by a scan, and the customer reads i
   await owner.goto(`/orders/${order}`);
   await expect(owner.getByText('left out', { exact: true })).toBeVisible();
   await expect(owner.getByRole('link', { name: 'Picture' })).toBeVisible();
+  // The sticker goes back to its shelf, and the tote is free for the next.
+  const { goods } = await taskOf<{ goods: { fromCode: string; suggestion: { code: string } | null }[] }>(owner, 'store', 1);
+  await owner.goto('/floor/store');
+  await expect(owner.getByText('Tarn and Thistle sticker')).toBeVisible();
+  await scan(owner, 'STK-TT');
+  await expect(owner.getByText('Scan the bin')).toBeVisible();
+  await scan(owner, goods.find((g) => g.fromCode === 'T-29')!.suggestion!.code);
+  await expect(band(owner, 'accepted')).toContainText('Tarn and Thistle sticker, in');
   // Nobody else's journey meets this rule.
   await owner.goto('/setup/inserts');
   await owner.getByRole('button', { name: 'Change Tarn and Thistle sticker' }).click();
