@@ -138,7 +138,7 @@ function Store({ ready }: { ready: Ready<'store'> }) {
       <FloorKeys siteId={task.siteId}>
         {state.onto && (
           <Key type="button" onClick={() => input({ kind: 'clear' })}>
-            {state.onto.code} is loaded
+            Loaded
           </Key>
         )}
         {goods && (

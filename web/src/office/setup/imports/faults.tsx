@@ -32,6 +32,7 @@ function Becomes({
     return (
       <span className="flex gap-2 items-baseline">
         <Input
+          className="min-w-0"
           aria-label={label}
           value={said ?? ''}
           placeholder={said === '' ? 'nothing: passed over' : 'read it as'}

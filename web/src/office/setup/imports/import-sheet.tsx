@@ -107,33 +107,35 @@ function Columns({ run, kinds, onSaid }: { run: Run; kinds: readonly Dto['Import
                 <b>{c.head}</b>
               </td>
               <td className="mid max-w-[260px] overflow-hidden text-ellipsis whitespace-nowrap">{c.samples.join(' · ')}</td>
-              <td style={{ width: 300 }} className="flex gap-2">
-                <Select
-                  className={fields[i] ? '' : 'soft'}
-                  aria-label={`What the column ${c.head} holds`}
-                  value={fields[i]}
-                  onChange={(e) => setFields(fields.map((f, n) => (n === i ? e.target.value : f === e.target.value ? '' : f)))}
-                >
-                  <option value="">pass it over</option>
-                  {choices.map((f) => (
-                    <option key={f.key} value={f.key}>
-                      {f.label}
-                      {f.required ? ' (needed)' : ''}
-                    </option>
-                  ))}
-                </Select>
-                {measures(fields[i]) && (
+              <td style={{ width: 300 }}>
+                <div className="flex gap-2">
                   <Select
-                    style={{ width: 84 }}
-                    aria-label={`The unit of the column ${c.head}`}
-                    value={units[i] || measures(fields[i])?.[0]}
-                    onChange={(e) => setUnits(units.map((u, n) => (n === i ? e.target.value : u)))}
+                    className={fields[i] ? '' : 'soft'}
+                    aria-label={`What the column ${c.head} holds`}
+                    value={fields[i]}
+                    onChange={(e) => setFields(fields.map((f, n) => (n === i ? e.target.value : f === e.target.value ? '' : f)))}
                   >
-                    {measures(fields[i])?.map((u) => (
-                      <option key={u}>{u}</option>
+                    <option value="">pass it over</option>
+                    {choices.map((f) => (
+                      <option key={f.key} value={f.key}>
+                        {f.label}
+                        {f.required ? ' (needed)' : ''}
+                      </option>
                     ))}
                   </Select>
-                )}
+                  {measures(fields[i]) && (
+                    <Select
+                      style={{ width: 84 }}
+                      aria-label={`The unit of the column ${c.head}`}
+                      value={units[i] || measures(fields[i])?.[0]}
+                      onChange={(e) => setUnits(units.map((u, n) => (n === i ? e.target.value : u)))}
+                    >
+                      {measures(fields[i])?.map((u) => (
+                        <option key={u}>{u}</option>
+                      ))}
+                    </Select>
+                  )}
+                </div>
               </td>
             </tr>
           ))}
