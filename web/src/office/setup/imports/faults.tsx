@@ -32,7 +32,7 @@ function Becomes({
     return (
       <span className="flex gap-2 items-baseline">
         <Input
-          className="min-w-0"
+          className="w-0 grow"
           aria-label={label}
           value={said ?? ''}
           placeholder={said === '' ? 'nothing: passed over' : 'read it as'}
