@@ -55,7 +55,7 @@ test('a card goes along by rule, is left out by a scan, and the customer reads i
   // The sticker goes back to its shelf, and the tote is free for the next.
   const { goods } = await taskOf<{ goods: { fromCode: string; suggestion: { code: string } | null }[] }>(owner, 'store', 1);
   await owner.goto('/floor/store');
-  await expect(owner.getByText('Tarn and Thistle sticker')).toBeVisible();
+  await expect(owner.getByRole('button', { name: /Tarn and Thistle sticker/ }).first()).toBeVisible();
   await scan(owner, 'STK-TT');
   await expect(owner.getByText('Scan the bin')).toBeVisible();
   await scan(owner, goods.find((g) => g.fromCode === 'T-29')!.suggestion!.code);
