@@ -33,6 +33,9 @@ interface OfOrder {
 const WHERE_BOXES_LIE = `SELECT b.place_id AS placeId, b.lot_id AS lotId FROM balance b JOIN place p ON p.id = b.place_id
   WHERE b.item_id = ? AND b.stock_condition = 'good' AND b.bounded = 1 AND b.units > 0 AND p.site_id = ? AND p.kind IN ${sqlList(['packing-table', ...kindsFor('shelf')])} AND ${spareSql('b')} > 0
   ORDER BY p.kind = 'packing-table' DESC, p.pickable DESC, b.units, b.place_id LIMIT 1`;
+/** A plain count that an item has replaced stands still: it is what was counted before, not what comes and goes now. */
+const PLAIN_COUNT_UP =
+  'UPDATE carton_stock k JOIN carton c ON c.code = k.carton AND c.item_id IS NULL SET k.units = k.units + 1 WHERE k.carton = ? AND k.site_id = ?';
 const STOCK = `SELECT k.carton AS box, k.site_id AS siteId, s.name AS site, k.units FROM carton_stock k JOIN carton c ON c.code = k.carton AND c.item_id IS NULL JOIN site s ON s.id = k.site_id WHERE k.site_id IN (?)
   UNION ALL SELECT c.code, t.site_id, s.name, t.on_hand FROM carton c JOIN site_stock t ON t.item_id = c.item_id JOIN site s ON s.id = t.site_id WHERE t.site_id IN (?) ORDER BY siteId`;
 
@@ -112,7 +115,7 @@ export class BoxesService {
 
   /** A box that was taken is there again, in its bin where it is kept as an item. What was never counted stays uncounted. */
   async putBack(tx: Tx, act: Act, code: string, { code: document, site_id: siteId }: OfOrder): Promise<void> {
-    await tx.query('UPDATE carton_stock SET units = units + 1 WHERE carton = ? AND site_id = ?', [code, siteId]);
+    await tx.query(PLAIN_COUNT_UP, [code, siteId]);
     const taken = await one<{ id: string }>(
       tx,
       `SELECT MAX(m.id) AS id FROM movement m JOIN carton c ON c.item_id = m.item_id WHERE c.code = ? AND m.document = ? AND m.task = 'box' AND m.reverses_id IS NULL
