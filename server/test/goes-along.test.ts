@@ -212,6 +212,11 @@ describe('what goes along', () => {
       await dilys.floor({ kind: 'open-parcel', order: codes[0]!, parcel: 1 }).expect(200);
       await dilys.floor({ kind: 'open-parcel', order: codes[2]!, parcel: 1 }).expect(200);
       expect(await house.balance('BOX-POST-1', 'A-03-1')).toBe(1);
+      const two = [await atTable(['JAR-454-RD', 1]), await atTable(['JAR-454-RD', 1])];
+      for (const order of two) await dilys.floor({ kind: 'pack', order, parcel: 1, line: 1, units: 1, how: 'scanned' }).expect(200);
+      const closed = await Promise.all(two.map((order) => dilys.floor(closing(order, { weightSeen: true }))));
+      expect(closed.map((c) => c.status)).toEqual([200, 200]);
+      expect(await house.balance('BOX-POST-1', 'A-03-1')).toBe(0);
       // What had been counted before the item stood still meanwhile: it is there again without the item, neither more nor less.
       await put({ ...pick(change, ''), sku: null }, (await boxes()).version).expect(200);
       expect((await boxes()).stock).toEqual(kept.stock);

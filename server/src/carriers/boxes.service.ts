@@ -101,7 +101,8 @@ export class BoxesService {
    * count: where none is known to be there, nothing is taken.
    */
   async taken(tx: Tx, act: Act, code: string, { code: document, site_id: siteId }: OfOrder): Promise<void> {
-    const box = await find(tx, 'carton', { code });
+    // Two tables that take the last of a bin: the second looks once the first has taken it, and goes on without.
+    const box = await find(tx, 'carton', { code }, 'lock');
     if (box?.item_id == null) {
       await tx.query('UPDATE carton_stock SET units = units - 1 WHERE carton = ? AND site_id = ? AND units > 0', [code, siteId]);
       return;
