@@ -112,13 +112,17 @@ test('an item, a supplier and an order later, the first goods are scanned in', a
   await page.getByLabel('Name', { exact: true }).fill('Glassworks');
   await page.getByLabel('Code', { exact: true }).fill('GLASS');
   await page.getByLabel('Mail for orders').fill('orders@glass.example');
-  await page.getByLabel(/Price list/).fill('JAR-1, 1, G1, 0.42');
+  await page.getByRole('button', { name: 'Add a price' }).click();
+  await page.getByLabel('Our SKU, price 1').fill('JAR-1');
+  await page.getByLabel('Their number, price 1').fill('G1');
+  await page.getByLabel('Price of a pack, price 1').fill('0,42');
   await page.getByRole('button', { name: 'Keep the supplier' }).click();
   await expect(page.getByRole('heading', { name: 'Glassworks' })).toBeVisible();
 
   await page.goto(`${BASE}/inbound/new`);
   await page.getByRole('combobox', { name: 'Supplier' }).selectOption({ label: 'Glassworks' });
-  await page.getByLabel('Goods of line 1').selectOption({ label: 'Jar' });
+  await page.getByLabel('Goods of line 1').fill('jar');
+  await page.getByRole('option', { name: /^Jar/ }).click();
   await page.getByLabel('How many, line 1').fill('12');
   await page.getByRole('button', { name: 'Keep the draft' }).click();
   await page.getByRole('button', { name: /Place with/ }).click();

@@ -121,7 +121,14 @@ test('a bin and a supplier are made through their screens', async () => {
   await page.getByLabel('Name', { exact: true }).fill('Alder Baskets');
   await page.getByLabel('Code', { exact: true }).fill('ALDER');
   await page.getByLabel('Mail for orders').fill('orders@alder.example');
-  await page.getByLabel(/Price list/).fill('HNY-DIP, 1, AB-1, 0.85');
+  await page.getByRole('button', { name: 'Add a price' }).click();
+  await page.getByLabel('Our SKU, price 1').fill('hny-dip');
+  await page.getByLabel('Their number, price 1').fill('AB-1');
+  await page.getByLabel('Price of a pack, price 1').fill('0.85');
+  await page.getByRole('button', { name: 'Another price' }).click();
+  await page.getByLabel('Our SKU, price 2').fill('HNY-DIP');
+  await page.getByLabel('From packs, price 2').fill('50');
+  await page.getByLabel('Price of a pack, price 2').fill('0.79');
   await page.getByRole('button', { name: 'Keep the supplier' }).click();
   await expect(page.getByRole('heading', { name: 'Alder Baskets' })).toBeVisible();
   await expect(page.getByText('Honey dipper')).toBeVisible();

@@ -21,7 +21,7 @@ const OWNED = {
   exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping'],
   sites: ['site', 'place', 'plan_shape', 'stands'],
   company: ['currency', 'tax_rate', 'departure', 'closed_day'],
-  catalogue: ['item', 'item_part', 'item_site', 'item_tag', 'item_picture', 'pack_unit', 'barcode', 'extra_field'],
+  catalogue: ['item', 'item_part', 'item_site', 'item_tag', 'item_picture', 'pack_unit', 'barcode', 'extra_field', 'unmatched_code'],
   stock: ['lot', 'movement', 'balance', 'site_stock', 'cost_pool', 'cost_layer', 'cost_layer_part', 'value_entry', 'value_change'],
   allocation: ['reservation', 'container_move'],
   suppliers: ['supplier', 'supplier_item', 'supplier_contact', 'supplier_price_break'],

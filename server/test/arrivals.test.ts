@@ -186,6 +186,41 @@ describe('arrivals', () => {
     expect((await take(code, 8, { toPlaceId: await house.placeId('A-09-1') })).body).toMatchObject({ band: 'not-this', title: 'A-09-1' });
   });
 
+  describe('as they stand on the paper', () => {
+    interface Task { lines: { lineId: number; ordered: number; received: number }[]; whole: object; others: { code: string; also: string[] }[] } // prettier-ignore
+    const task = (code: string) => owner.task<Task>('receive', code);
+    const left = async (code: string) =>
+      (await task(code)).lines.filter((l) => l.received < l.ordered).map((l) => ({ lineId: l.lineId, units: l.ordered - l.received }));
+    const whole = async (code: string, by = owner, lines?: object[]) =>
+      by.floor({ kind: 'receive-whole', document: code, lines: lines ?? (await left(code)), toPlaceId: dockId, how: 'typed' });
+
+    it('are booked in by those who may once the sample is here, all or nothing, and taken back at once', async () => {
+      const code = await placed([['JAR-340-HX', 2, 48], ['SMK-LGE', 3, 1], ['VEIL-RND', 4, 1]], 'QUILLON'); // prettier-ignore
+      expect((await task(code)).whole).toEqual({ may: true, sample: 2 });
+      expect((await whole(code, dock)).status).toBe(403);
+      expect((await whole(code)).body).toMatchObject({ band: 'not-this', title: 'Count the sample first' });
+      await owner.put('company/settings/wholeSample', { value: '0' }).expect(204);
+      const shown = await left(code);
+      expect((await whole(code, owner, shown.slice(1))).body).toMatchObject({ title: 'No longer so' });
+      expect((await whole(code, owner, [...shown, ...shown])).status).toBe(409);
+      expect((await whole(code, owner, [])).status).toBe(400);
+      expect(await receipts(code)).toEqual([]);
+      const answers = await Promise.all([whole(code, owner, shown), whole(code, owner, shown)]);
+      expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
+      expect(await left(code)).toEqual([]);
+      const { activityId } = answers.find((a) => a.status === 200)!.body as { activityId: number };
+      await owner.post(`tape/${activityId}/undo`).expect(201);
+      expect(await left(code)).toEqual(shown);
+    });
+
+    it('know the codes of the other deliveries, and not their own', async () => {
+      const [one, two] = [await placed([['SMK-LGE', 1, 1]], 'QUILLON'), await placed([['SMK-LGE', 1, 1]], 'QUILLON')];
+      const { others } = await task(one);
+      expect(others.map((o) => o.code)).toContain(two);
+      expect(others.flatMap((o) => [o.code, ...o.also])).not.toContain(one);
+    });
+  });
+
   describe('with pallets announced', () => {
     const SSCC = '395060001343520018';
     let order: string;

@@ -8,6 +8,7 @@ import { type Caller, House, pickOf, receipt, type TakenStop } from './house.js'
 const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   receive: true,
   'receive-pallet': true,
+  'receive-whole': true,
   tie: true,
   'close-arrival': true,
   check: true,

@@ -13,7 +13,7 @@ import type {
   SerialOutCommand,
 } from './pack-task.js';
 import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
-import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, TieCommand } from './receive/types.js';
+import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, ReceiveWholeCommand, TieCommand } from './receive/types.js';
 import type { SortCommand, SortMissingCommand } from './sort-task.js';
 import type { CountSpotCommand, ReportSpotCommand } from './spot-count.js';
 import type { StoreCommand } from './store.js';
@@ -27,6 +27,7 @@ export type TaskKind = (typeof TASK_KINDS)[number];
 export type FloorCommand =
   | ReceiveCommand
   | ReceivePalletCommand
+  | ReceiveWholeCommand
   | TieCommand
   | CloseArrivalCommand
   | CheckCommand

@@ -2,6 +2,7 @@ export type * from './types.js';
 export { TASK_KINDS, type FloorCommand, type FloorCommandKind, type TaskKind } from './commands.js';
 export { flowOf, type Flow, type FlowRules, type FlowState, type Moment, type OwnInput } from './flow.js';
 export { codebookOf, type BookItem } from './codebook.js';
+export { findWords, type Found } from './find-words.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
 export * from './inspect.js';
 export * from './load-task.js';

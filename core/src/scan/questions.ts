@@ -8,6 +8,7 @@ export type QuestionAnswer = (typeof QUESTION_ANSWERS)[number];
 const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   receive: 'The goods are not booked in. Set them apart, or ask the office',
   'receive-pallet': 'The pallet is not booked in. Scan the goods on it, or ask the office',
+  'receive-whole': 'The delivery is not booked in. Count its lines, or ask the office',
   tie: 'The code stays unknown',
   'close-arrival': 'The arrival stays open',
   check: 'The check stays open',

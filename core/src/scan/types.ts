@@ -42,6 +42,8 @@ export interface Step<State, Command> {
   feedback: Feedback | null;
   commands: (Command | RefusedCommand)[];
   undo?: true;
+  /** The document that the scan opens in place of this one, with the code to be scanned there where it means goods. */
+  opens?: { document: string; scan: string | null };
 }
 
 export interface ItemFacts {

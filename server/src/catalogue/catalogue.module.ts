@@ -10,10 +10,12 @@ import { ItemQueries } from './item.queries.js';
 import { ItemsService } from './items.service.js';
 import { PicturesController } from './pictures.controller.js';
 import { PicturesService } from './pictures.service.js';
+import { UnmatchedCodesController } from './unmatched-codes.controller.js';
+import { UnmatchedCodes } from './unmatched-codes.service.js';
 import { CatalogueFiles } from './catalogue.files.js';
 
 @Module({
-  controllers: [CatalogueController, DrawingsController, PicturesController],
+  controllers: [CatalogueController, DrawingsController, PicturesController, UnmatchedCodesController],
   providers: [
     Drawings,
     CatalogueFiles,
@@ -24,7 +26,8 @@ import { CatalogueFiles } from './catalogue.files.js';
     ExtraFieldsService,
     PicturesService,
     CodebookQueries,
+    UnmatchedCodes,
   ],
-  exports: [Drawings, ItemQueries, ItemListQueries, ItemsService, CodebookQueries],
+  exports: [Drawings, ItemQueries, ItemListQueries, ItemsService, CodebookQueries, UnmatchedCodes],
 })
 export class CatalogueModule {}

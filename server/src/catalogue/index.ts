@@ -10,3 +10,4 @@ export { ItemsService } from './items.service.js';
 export { MOST_PICTURE_BYTES, pictureOf } from './pictures.service.js';
 export { itemIds, packIds } from './shapes/lookup.js';
 export { Drawings } from './drawings.service.js';
+export { IS_UNMATCHED, UnmatchedCodes } from './unmatched-codes.service.js';

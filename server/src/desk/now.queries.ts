@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { num, promisedSql, rows, type SiteDays, siteDays, sqlList } from '../platform/index.js';
+import { IS_UNMATCHED } from '../catalogue/index.js';
+import { num, one, promisedSql, rows, type SiteDays, siteDays, sqlList } from '../platform/index.js';
 import type { ExpectedDto, NowDto, PromisedOrderDto, StuckDto } from './desk.dto.js';
 import { ordersIn } from '@vectrum/core/orders';
 import { kindsFor } from '@vectrum/core/places';
@@ -92,6 +93,11 @@ export class NowQueries {
     const documents = await rows<{ supplier: string; why: string; since: Date; n: string }>(
       this.source,
       `SELECT s.name AS supplier, MIN(d.why) AS why, MIN(d.came_at) AS since, COUNT(*) AS n FROM unread_document d JOIN supplier s ON s.id = d.supplier_id WHERE d.state = 'waiting' GROUP BY s.id ORDER BY since LIMIT 4`,
+    );
+    const codes = await one<{ n: string; times: string; code: string; since: Date }>(
+      this.source,
+      `SELECT COUNT(*) AS n, SUM(u.times) AS times, MAX(u.code) AS code, MIN(u.first_at) AS since FROM unmatched_code u WHERE ${IS_UNMATCHED} AND u.site_id IN (?) HAVING COUNT(*) > 0`,
+      [sites],
     );
     const outside = await rows<{ id: number; to: string; why: string; since: Date }>(
       this.source,
@@ -233,6 +239,7 @@ export class NowQueries {
         whoNote: 'deliveries',
         action: 'See the outbox',
       })),
+      ...(codes ? [unmatched(num(codes.n), num(codes.times), codes.code, codes.since)] : []),
     ];
   }
 
@@ -247,3 +254,16 @@ export class NowQueries {
     return found.map((e) => ({ ...e, lines: num(e.lines), late: num(e.late) === 1 }));
   }
 }
+
+const unmatched = (codes: number, times: number, code: string, since: Date): StuckDto => ({
+  glyph: 'fb-unknown',
+  code: codes === 1 ? code : '',
+  link: '/shelves/codes',
+  title: codes === 1 ? `${code} is on nothing that is known` : `${codes} codes are on nothing that is known`,
+  detail: times === 1 ? 'Scanned once' : `Scanned ${times} times`,
+  since,
+  late: false,
+  who: 'Items',
+  whoNote: 'codes to match',
+  action: 'Match it',
+});

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
+import { UnmatchedCodes } from '../catalogue/index.js';
 import { mustBeAt } from '../platform/index.js';
 import { FloorCommands } from './floor-commands.js';
 import { RefusedCommandDto } from './floor.dto.js';
@@ -13,6 +14,7 @@ export class Refusals {
   constructor(
     commands: FloorCommands,
     private readonly activity: ActivityService,
+    codes: UnmatchedCodes,
   ) {
     commands.register({
       kind: 'refused',
@@ -20,6 +22,9 @@ export class Refusals {
       dto: RefusedCommandDto,
       work: async (tx, act, command) => {
         if (command.siteId !== undefined) mustBeAt(act.person, command.siteId);
+        const siteId = command.siteId ?? act.person.siteIds[0] ?? null;
+        if (command.band === 'unknown' && siteId !== null)
+          await codes.note(tx, act, { code: command.code, how: command.how, siteId, document: command.document ?? null });
         return {
           activityId: await this.activity.record(tx, act, {
             kind: 'refusal',
@@ -27,7 +32,7 @@ export class Refusals {
             title: `${BAND_WORDS[command.band]}: ${command.title}`,
             detail: command.detail,
             document: command.document ?? null,
-            siteId: command.siteId ?? act.person.siteIds[0] ?? null,
+            siteId,
             how: command.how,
           }),
         };

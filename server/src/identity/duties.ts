@@ -6,6 +6,7 @@ export type Right =
   | 'order-desk'
   | 'receive'
   | 'take-in'
+  | 'take-whole'
   | 'inspect'
   | 'store'
   | 'count'
@@ -40,6 +41,7 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
     'order-desk',
     'receive',
     'take-in',
+    'take-whole',
     'inspect',
     'store',
     'count',
@@ -70,6 +72,7 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   'order-desk': 'Change and clear orders, keep customers',
   receive: 'Book goods in, tie barcodes',
   'take-in': 'Take in more than ordered, goods too old, goods without an order',
+  'take-whole': 'Book in a whole delivery as it stands on the paper, a few lines of it counted',
   inspect: 'Look at goods that came in, and pass or reject them',
   store: 'Put away and move goods',
   count: 'Count bins',

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { AnnouncedPallet, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
+import type { AnnouncedPallet, OtherDelivery, ReceiveLine, ReceiveTask } from '@vectrum/core/scan';
 import { InspectionDue } from '../inspection/index.js';
 import { badState, marks, num, type Person, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
@@ -22,6 +22,10 @@ interface Only {
   pallet: string | null;
 }
 
+/** The task as the server builds it, with nothing left out that a phone may go without. */
+export type DockTask = ReceiveTask &
+  Required<Pick<ReceiveTask, 'nextBooks'>> & { others: OtherDelivery[]; whole: { may: boolean; sample: number } };
+
 /** Builds what a phone needs to receive a delivery; the server checks by the same. */
 @Injectable()
 export class ReceiveTaskQueries {
@@ -31,7 +35,7 @@ export class ReceiveTaskQueries {
   ) {}
 
   /** The task of a delivery; for a command only as much of it as is about its goods. */
-  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, only?: Only): Promise<ReceiveTask & { nextBooks: boolean }> {
+  async task(tx: Pick<Tx, 'query'>, person: Person, delivery: Delivery, only?: Only): Promise<DockTask> {
     const dock = await dockOf(tx, delivery.siteId, delivery.doorId);
     if (!dock) throw badState('This site has no dock. Make one in Shelves first');
     const lines = await this.lines(tx, delivery, only?.items);
@@ -52,6 +56,8 @@ export class ReceiveTaskQueries {
       lines,
       pallets,
       serials: await this.serials(tx, only?.items ?? lines.map((l) => l.itemId)),
+      others: only ? [] : await this.others(tx, delivery),
+      whole: { may: person.rights.has('take-whole'), sample: await this.settings.get(tx, 'wholeSample') },
     };
   }
 
@@ -83,6 +89,23 @@ export class ReceiveTaskQueries {
       pallets.set(sscc, { ...pallet, contents: [...pallet.contents, goods] });
     }
     return [...pallets.values()];
+  }
+
+  /** The other deliveries that are due at the site, with every code that leads to them. */
+  private async others(tx: Pick<Tx, 'query'>, delivery: Delivery): Promise<OtherDelivery[]> {
+    const found = await rows<{ code: string; supplier: string; also: string | null }>(
+      tx,
+      `SELECT a.code, COALESCE(s.name, 'Without an order') AS supplier, CONCAT_WS(',',
+         (SELECT GROUP_CONCAT(o.code) FROM arrival_order x JOIN purchase_order o ON o.id = x.order_id WHERE x.arrival_id = a.id AND o.state IN ('placed','part-received')),
+         (SELECT GROUP_CONCAT(DISTINCT g.sscc) FROM announced_goods g WHERE g.arrival_id = a.id)) AS also
+       FROM arrival a LEFT JOIN supplier s ON s.id = a.supplier_id WHERE a.state <> 'closed' AND a.site_id = ? AND a.id <> ?
+       UNION ALL
+       SELECT o.code, s.name, NULL FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+       WHERE o.state IN ('placed','part-received') AND o.site_id = ? AND o.id NOT IN (${marks([0, ...delivery.orders])})
+         AND NOT EXISTS (SELECT 1 FROM arrival_order x JOIN arrival a ON a.id = x.arrival_id WHERE x.order_id = o.id AND a.state <> 'closed')`,
+      [delivery.siteId, delivery.arrival?.id ?? 0, delivery.siteId, 0, ...delivery.orders.map((o) => o.id)],
+    );
+    return found.map(({ code, supplier, also }) => ({ code, supplier, also: also ? also.split(',') : [] }));
   }
 
   /** Serial numbers in the house of the items that are due. */

@@ -6,11 +6,29 @@ import type {
   ReceiveAs,
   ReceiveCommand,
   ReceiveLine,
+  OtherDelivery,
   ReceivePalletCommand,
   ReceiveTask,
+  ReceiveWholeCommand,
   TieCommand,
 } from '@vectrum/core/scan';
-import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
 import { BookPlaceDto, BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 /** A line that has come in part or not yet, as the phone reads it. */
@@ -35,6 +53,18 @@ export class PalletDto implements AnnouncedPallet {
   contents: PalletGoodsDto[];
   received: boolean;
 }
+export class OtherDeliveryDto implements OtherDelivery {
+  code: string;
+  supplier: string;
+  /** Codes that lead to it beside its own: of the orders that it holds and of its pallets. */
+  also: string[];
+}
+export class WholeRuleDto {
+  /** Whether this person may book in what is left as it stands on the paper. */
+  may: boolean;
+  /** How many lines must be counted before that. */
+  sample: number;
+}
 export class ReceiveTaskDto implements ReceiveTask {
   document: string;
   supplier: string;
@@ -51,6 +81,8 @@ export class ReceiveTaskDto implements ReceiveTask {
   lines: ReceiveLineDto[];
   pallets: PalletDto[];
   serials: string[];
+  others: OtherDeliveryDto[];
+  whole: WholeRuleDto;
 }
 export class ReceiveBundleDto extends BundleDto {
   @ApiProperty({ enum: ['receive'] }) kind: 'receive';
@@ -75,6 +107,17 @@ export class ReceivePalletCommandDto extends HowDto implements ReceivePalletComm
   @ApiProperty({ enum: ['receive-pallet'] }) @IsIn(['receive-pallet']) kind: 'receive-pallet';
   @IsString() @Length(1, 20) document: string;
   @Matches(/^\d{18}$/, { message: 'A pallet code is 18 digits' }) sscc: string;
+  @IsInt() toPlaceId: number;
+}
+export class WholeLineDto {
+  @IsInt() @Min(1) lineId: number;
+  @IsInt() @Min(1) @Max(10_000_000) units: number;
+}
+export class ReceiveWholeCommandDto extends HowDto implements ReceiveWholeCommand {
+  @ApiProperty({ enum: ['receive-whole'] }) @IsIn(['receive-whole']) kind: 'receive-whole';
+  @IsString() @Length(1, 20) document: string;
+  /** What the phone showed: each line with what is left of it. */
+  @ValidateNested({ each: true }) @Type(() => WholeLineDto) @ArrayMinSize(1) @ArrayMaxSize(2_000) lines: WholeLineDto[];
   @IsInt() toPlaceId: number;
 }
 export class TieCommandDto extends FloorCommandDto implements TieCommand {

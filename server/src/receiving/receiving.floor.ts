@@ -3,7 +3,14 @@ import { ItemsService } from '../catalogue/index.js';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { notFound, one } from '../platform/index.js';
 import { ArrivalsService } from './arrivals.service.js';
-import { CloseArrivalCommandDto, ReceiveBundleDto, ReceiveCommandDto, ReceivePalletCommandDto, TieCommandDto } from './receiving.dto.js';
+import {
+  CloseArrivalCommandDto,
+  ReceiveBundleDto,
+  ReceiveCommandDto,
+  ReceivePalletCommandDto,
+  ReceiveWholeCommandDto,
+  TieCommandDto,
+} from './receiving.dto.js';
 import { ReceivingService } from './receiving.service.js';
 
 /** Receiving at the floor's doors. */
@@ -41,6 +48,17 @@ export class ReceivingFloor {
       work: (tx, act, command) => receiving.receivePallet(tx, act, command),
       about: async (tx, c) => ({
         what: `Pallet ${c.sscc}, ${c.document} to ${await about.place(tx, c.toPlaceId)}`,
+        siteId: await about.siteOf(tx, { place: c.toPlaceId }),
+        document: c.document,
+      }),
+    });
+    commands.register({
+      kind: 'receive-whole',
+      right: 'take-whole',
+      dto: ReceiveWholeCommandDto,
+      work: (tx, act, command) => receiving.receiveWhole(tx, act, command),
+      about: async (tx, c) => ({
+        what: `${c.document} as on the paper, to ${await about.place(tx, c.toPlaceId)}`,
         siteId: await about.siteOf(tx, { place: c.toPlaceId }),
         document: c.document,
       }),

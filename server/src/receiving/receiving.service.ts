@@ -3,11 +3,15 @@ import { isFor } from '@vectrum/core/places';
 import {
   type AnnouncedPallet,
   checkReceive,
+  checkWhole,
   type Codebook,
   type PlaceFacts,
   type ReceiveCommand,
+  type ReceiveLine,
   type ReceivePalletCommand,
   type ReceiveTask,
+  type ReceiveWholeCommand,
+  wholeOf,
 } from '@vectrum/core/scan';
 import { goodsWords } from '@vectrum/core/quantity';
 import { ActivityService, UndoService } from '../activity/index.js';
@@ -34,7 +38,7 @@ import { LandedService, LedgerService, type Worth, lotFor } from '../stock/index
 import { ArrivalsService } from './arrivals.service.js';
 import { comingWith, type Delivery, deliveryOf } from './delivery.js';
 import { conditionOf, type Taken, writeReceipt } from './receipts.js';
-import { ReceiveTaskQueries } from './receive-task.queries.js';
+import { type DockTask, ReceiveTaskQueries } from './receive-task.queries.js';
 
 /** Books goods in, line by line or a pallet at a time, straight to the ledger. */
 @Injectable()
@@ -54,7 +58,7 @@ export class ReceivingService {
   }
 
   /** The task of one order or arrival, for the phone. */
-  async task(tx: Tx, person: Person, code: string): Promise<{ task: ReceiveTask & { nextBooks: boolean }; siteId: number }> {
+  async task(tx: Tx, person: Person, code: string): Promise<{ task: DockTask; siteId: number }> {
     const delivery = await deliveryOf(tx, code, false);
     return { task: await this.tasks.task(tx, person, delivery), siteId: delivery.siteId };
   }
@@ -98,6 +102,35 @@ export class ReceivingService {
       title: `Pallet ${sscc}, ${all.length === 1 ? '1 line' : `${all.length} lines`} as announced`,
       how,
       pallet: sscc,
+    });
+  }
+
+  /** Books in what is left of a delivery as it stands on the paper; all of it or nothing. */
+  async receiveWhole(tx: Tx, act: Act, command: ReceiveWholeCommand): Promise<FloorAnswerDto> {
+    const { toPlaceId, how } = command;
+    const delivery = await this.opened(tx, act, command.document);
+    const task = await this.tasks.task(tx, act.person, delivery);
+    const book = await this.facts(tx, delivery.siteId, [...new Set(task.lines.map((l) => l.itemId))], toPlaceId);
+    const whole = wholeOf(task, book.items, { pending: [] });
+    const refusal = checkWhole(task, whole);
+    if (refusal) throw refused(refusal);
+    const shown = new Map(command.lines.map((l) => [l.lineId, l.units]));
+    if (
+      shown.size !== command.lines.length ||
+      shown.size !== whole.lines.length ||
+      whole.lines.some(({ line, units }) => shown.get(line.lineId) !== units)
+    )
+      throw refused({
+        band: 'not-this',
+        title: 'No longer so',
+        detail: `${delivery.code} has changed meanwhile. Look at what is left, then book it in`,
+      });
+    const all: Taken[] = [];
+    for (const { line, units } of whole.lines) all.push(...(await this.taken(tx, task, book, asOnPaper(command, line, units))));
+    const to = this.placeFor(book, { as: 'ordered', condition: 'good', toPlaceId }, delivery.siteId);
+    return this.post(tx, act, delivery, all, to, {
+      title: `${all.length === 1 ? '1 line' : `${all.length} lines`} as on the paper, not counted`,
+      how,
     });
   }
 
@@ -231,6 +264,12 @@ export class ReceivingService {
 function asAnnounced(command: ReceivePalletCommand, goods: AnnouncedPallet['contents'][number]): ReceiveCommand {
   const { id, document, toPlaceId, how } = command;
   return { kind: 'receive', id, document, toPlaceId, how, as: 'ordered', condition: 'good', reason: null, ...goods };
+}
+
+/** What is left of a line as if it had been counted. */
+function asOnPaper({ id, document, toPlaceId, how }: ReceiveWholeCommand, { lineId, itemId }: ReceiveLine, units: number): ReceiveCommand {
+  const none = { lot: null, expires: null, reason: null };
+  return { kind: 'receive', id, document, toPlaceId, how, as: 'ordered', condition: 'good', lineId, itemId, units, ...none };
 }
 
 interface Undo extends Record<string, unknown> {

@@ -101,6 +101,16 @@ export const SETTINGS = define({
     kind: 'yes-no',
     default: false,
   },
+  wholeSample: {
+    group: 'Receiving',
+    label: 'Lines to count before a delivery is taken as a whole',
+    says: 'Whoever may take in a whole delivery as it stands on the paper counts so many of its lines first; which ones, Vectrum says.',
+    kind: 'whole',
+    least: 0,
+    most: 50,
+    unit: 'lines',
+    default: 2,
+  },
   nextScanBooks: {
     group: 'Receiving',
     label: 'The next scan of goods books in the last',

@@ -126,11 +126,14 @@ export class SuppliersService {
   private async writeItems(tx: Tx, supplierId: number, items: readonly EditSupplierItemDto[] | undefined): Promise<void> {
     if (!items) return;
     await remove(tx, 'supplier_item', { supplier_id: supplierId });
-    for (const line of items) {
+    const listed = new Set<number>();
+    for (const [i, line] of items.entries()) {
       const item = await find(tx, 'item', { sku: line.sku.toUpperCase() });
-      if (!item) throw badForm({ items: `There is no item ${line.sku}. Make the item first` });
+      if (!item) throw badForm({ [`items.${i}.sku`]: `There is no item ${line.sku}. Make the item first` });
+      if (listed.has(item.id)) throw badForm({ [`items.${i}.sku`]: `${line.sku} is on the list twice. Keep one of its prices` });
+      listed.add(item.id);
       const pack = await find(tx, 'pack_unit', { item_id: item.id, factor: line.factor });
-      if (!pack) throw badForm({ items: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
+      if (!pack) throw badForm({ [`items.${i}.factor`]: `${line.sku} has no pack of ${line.factor}. Add it to the item first` });
       await insert(tx, 'supplier_item', {
         supplier_id: supplierId,
         item_id: item.id,

@@ -789,6 +789,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unmatched-codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["UnmatchedCodes_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unmatched-codes/{id}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UnmatchedCodes_match"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unmatched-codes/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UnmatchedCodes_setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{sku}/stock": {
         parameters: {
             query?: never;
@@ -4618,6 +4666,30 @@ export interface components {
             /** @description Null where no item has the name as its SKU or as a barcode. */
             item: components["schemas"]["PictureItemDto"] | null;
         };
+        UnmatchedCodeDto: {
+            id: number;
+            code: string;
+            site: string;
+            /** @description How often it was scanned. */
+            times: number;
+            /** Format: date-time */
+            firstAt: string;
+            /** Format: date-time */
+            lastAt: string;
+            lastBy: string;
+            /** @description What was being done when it was last scanned; null where that was no document. */
+            document: string | null;
+        };
+        UnmatchedCodePageDto: {
+            rows: components["schemas"]["UnmatchedCodeDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        MatchCodeDto: {
+            sku: string;
+            /** @description Base units in the pack that the code is on. */
+            factor: number;
+        };
         StockFigureDto: {
             siteId: number;
             site: string;
@@ -7655,6 +7727,25 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        WholeLineDto: {
+            lineId: number;
+            units: number;
+        };
+        ReceiveWholeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "receive-whole";
+            document: string;
+            /** @description What the phone showed: each line with what is left of it. */
+            lines: components["schemas"]["WholeLineDto"][];
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
         CloseArrivalCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -8132,6 +8223,18 @@ export interface components {
             contents: components["schemas"]["PalletGoodsDto"][];
             received: boolean;
         };
+        OtherDeliveryDto: {
+            code: string;
+            supplier: string;
+            /** @description Codes that lead to it beside its own: of the orders that it holds and of its pallets. */
+            also: string[];
+        };
+        WholeRuleDto: {
+            /** @description Whether this person may book in what is left as it stands on the paper. */
+            may: boolean;
+            /** @description How many lines must be counted before that. */
+            sample: number;
+        };
         ReceiveTaskDto: {
             /** @description Why goods must be looked at, by item. */
             inspect: {
@@ -8150,6 +8253,8 @@ export interface components {
             lines: components["schemas"]["ReceiveLineDto"][];
             pallets: components["schemas"]["PalletDto"][];
             serials: string[];
+            others: components["schemas"]["OtherDeliveryDto"][];
+            whole: components["schemas"]["WholeRuleDto"];
         };
         ReceiveBundleDto: {
             /**
@@ -8536,7 +8641,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
@@ -9921,6 +10026,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PictureForDto"][];
                 };
+            };
+        };
+    };
+    UnmatchedCodes_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnmatchedCodePageDto"];
+                };
+            };
+        };
+    };
+    UnmatchedCodes_match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchCodeDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    UnmatchedCodes_setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

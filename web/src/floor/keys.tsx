@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../api/keys';
+import type { Found } from '@vectrum/core/scan';
 import type { ReactNode } from 'react';
 import { useContext, useState } from 'react';
 import { api, ask } from '../api/client';
@@ -7,7 +8,7 @@ import { useCameraOpen } from '../camera/camera-open';
 import { useMe } from '../api/queries';
 import { ScanContext } from './scan-context';
 import { Button } from '../ui/button';
-import { Key, Keys, Typed } from '../ui/phone/parts';
+import { Key, Keys, PhoneList, Typed } from '../ui/phone/parts';
 
 /** The practice scanner: the codes that lie around, to be scanned by a touch. */
 function Practice({ siteId, document, onClose }: { siteId: number; document: string; onClose: () => void }) {
@@ -49,7 +50,18 @@ function Practice({ siteId, document, onClose }: { siteId: number; document: str
 }
 
 /** The keys in the thumb's reach: what the page needs, typing a code, and where a house is tried out the practice scanner. */
-export function FloorKeys({ siteId, document = '', children }: { siteId: number | undefined; document?: string; children?: ReactNode }) {
+export function FloorKeys({
+  siteId,
+  document = '',
+  find,
+  children,
+}: {
+  siteId: number | undefined;
+  document?: string;
+  /** What words that are typed could mean here; absent where only codes are asked for. */
+  find?: (text: string) => readonly Found[];
+  children?: ReactNode;
+}) {
   const { scan } = useContext(ScanContext);
   const [open, setOpen] = useState<'type' | 'practice' | null>(null);
   const [text, setText] = useState('');
@@ -58,12 +70,28 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
   const typed = (e: React.FormEvent) => {
     e.preventDefault();
     if (text.trim() === '') return;
-    scan(text.trim(), 'typed');
+    choose(text.trim());
+  };
+  const choose = (code: string) => {
+    scan(code, 'typed');
     setText('');
     setOpen(null);
   };
+  const found = open === 'type' && text.trim().length > 1 ? (find?.(text) ?? []) : [];
   return (
     <>
+      {found.length > 0 && (
+        <PhoneList className="mb-2 max-h-[40dvh] overflow-y-auto" aria-label="What the words could mean">
+          {found.map((f) => (
+            <li key={`${f.kind}/${f.code}`}>
+              <button type="button" onClick={() => choose(f.code)}>
+                <b>{f.kind === 'place' ? <span className="code">{f.code}</span> : f.says}</b>
+                <span className={f.kind === 'place' ? '' : 'code'}>{f.kind === 'place' ? f.says : f.code}</span>
+              </button>
+            </li>
+          ))}
+        </PhoneList>
+      )}
       {open === 'type' && (
         <Typed onSubmit={typed}>
           <input
@@ -71,7 +99,7 @@ export function FloorKeys({ siteId, document = '', children }: { siteId: number 
             autoComplete="off"
             autoCapitalize="characters"
             aria-label="Code"
-            placeholder="The code on the label"
+            placeholder={find ? 'Code or words' : 'The code on the label'}
             value={text}
             onChange={(e) => setText(e.target.value)}
           />

@@ -4,9 +4,7 @@ import { FloorHome } from './home-page';
 import { PickList } from './pick/pick-list';
 import { PickPage } from './pick/pick-page';
 import { DuePage } from './receive/due-page';
-import { ReceivePage } from './receive/receive-page';
 import { QuestionsPage } from './questions-page';
-import { SortList } from './sort/sort-list';
 import { StorePage } from './store-page';
 
 /** The floor: what is done with a phone in the hand. */
@@ -16,7 +14,7 @@ export const routes: RouteObject = {
   children: [
     { index: true, element: <FloorHome /> },
     { path: 'receive', element: <DuePage /> },
-    { path: 'receive/:code', element: <ReceivePage /> },
+    { path: 'receive/:code', lazy: async () => ({ Component: (await import('./receive/receive-page')).ReceivePage }) },
     { path: 'inspect', lazy: async () => ({ Component: (await import('./inspect/inspect-page')).InspectPage }) },
     { path: 'store', element: <StorePage /> },
     { path: 'refill', lazy: async () => ({ Component: (await import('./refill-page')).RefillPage }) },
@@ -26,7 +24,7 @@ export const routes: RouteObject = {
     { path: 'questions', element: <QuestionsPage /> },
     { path: 'pick', element: <PickList /> },
     { path: 'pick/:code', element: <PickPage /> },
-    { path: 'sort', element: <SortList /> },
+    { path: 'sort', lazy: async () => ({ Component: (await import('./sort/sort-list')).SortList }) },
     // Kept on the device like all of the shell, but not in the way of the first page.
     { path: 'pack/:code', lazy: async () => ({ Component: (await import('./pack/pack-page')).PackPage }) },
     { path: 'load', lazy: async () => ({ Component: (await import('./load/load-list')).LoadList }) },

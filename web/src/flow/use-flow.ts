@@ -39,6 +39,8 @@ interface Options<Task, State extends FlowState<Command>, Own extends OwnInput, 
   /** Hears what comes of each command. */
   onAnswer?: (command: Command, answer: Dto['FloorAnswerDto']) => void;
   onRefused?: (command: Command, problem: ProblemError) => void;
+  /** Hears of another document that a scan opens in place of this one, with what is said of it. */
+  onOpens?: (opens: NonNullable<Step<State, Command>['opens']>, says: Feedback | null) => void;
 }
 
 /** Where the house wants everything scanned. */
@@ -124,6 +126,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
     (given: WithoutId<SharedInput | Own>) => {
       const step = run({ ...given, id: newKey() } as SharedInput | Own);
       if (step.undo) void undo();
+      if (step.opens) latest.current.onOpens?.(step.opens, step.feedback);
     },
     [run, undo],
   );

@@ -1,7 +1,6 @@
 import type { Dto } from '../api/client';
 import { groupsOf } from './inbound/groups';
 import { lineSum } from './inbound/line-sum';
-import { readPriceList } from './inbound/price-list';
 import { bandPath, halfThickness, paceWords } from './line-band';
 
 describe('the Line', () => {
@@ -70,13 +69,5 @@ describe('inbound', () => {
     expect(lineSum({ factor: 48, packs: '4', price: '20.16' })).toEqual({ units: 192, each: '0.42', goods: 80_640_000n });
     for (const wrong of [{ packs: '' }, { packs: '1.5' }, { packs: '0' }, { price: 'x' }, { price: '' }])
       expect(lineSum({ factor: 48, packs: '4', price: '1', ...wrong })).toBeNull();
-  });
-
-  it('reads a price list and names the line at fault', () => {
-    expect(readPriceList(' JAR, 48, J1, 20.16 \n\nLID, 1000,, 48')).toEqual([
-      { sku: 'JAR', factor: 48, supplierSku: 'J1', price: '20.16', breaks: [] },
-      { sku: 'LID', factor: 1000, supplierSku: '', price: '48', breaks: [] },
-    ]);
-    expect(() => readPriceList('JAR, 48, J1, 20.16\nLID, many, x, 1')).toThrow('Line 2');
   });
 });

@@ -1,28 +1,16 @@
 import { Navigate, type RouteObject } from 'react-router';
 import { ArrivalSheet } from './inbound/arrival-sheet';
 import { ArrivalsPage } from './inbound/arrivals-page';
-import { BillForm } from './inbound/bill-form';
-import { BillSheet } from './inbound/bill-sheet';
-import { BillsPage } from './inbound/bills-page';
 import { InboundPage } from './inbound/inbound-page';
-import { ChecklistForm } from './inbound/inspection/checklist-form';
-import { InspectionSheet } from './inbound/inspection/inspection-sheet';
-import { InspectionsPage } from './inbound/inspection/inspections-page';
 import { RulesSheet } from './inbound/inspection/rules-sheet';
 import { PurchaseOrderForm } from './inbound/purchase-order-form';
 import { PurchaseOrderSheet } from './inbound/purchase-order-sheet';
-import { ReturnForm } from './inbound/return-form';
-import { ReturnSheet } from './inbound/return-sheet';
-import { ReturnsPage } from './inbound/returns-page';
-import { SupplierForm } from './inbound/supplier-form';
 import { SupplierSheet, SuppliersPage } from './inbound/suppliers-page';
 import { OwnPage } from './own-page';
 import { LatePage } from './now/late-page';
 import { NowPage } from './now/now-page';
 import { CustomerForm } from './orders/customer-form';
 import { CustomerSheet, CustomersPage } from './orders/customers-page';
-import { UnreadDocumentSheet } from './inbound/unread-document-sheet';
-import { UnreadDocumentsPage } from './inbound/unread-documents-page';
 import { UnreadPage } from './orders/unread-page';
 import { UnreadSheet } from './orders/unread-sheet';
 import { OrderForm } from './orders/keyed/order-form';
@@ -38,24 +26,19 @@ import { ChannelsPage } from './setup/channels/channels-page';
 import { OutboxList } from './setup/outbox-list';
 import { CompanyPage } from './setup/company/company-page';
 import { ImportsPage } from './setup/imports/imports-page';
-import { DesignsPage } from './setup/labels/designs-page';
 import { PrintPage } from './setup/labels/print-page';
-import { PrintersPage } from './setup/labels/printers-page';
 import { DevicesList } from './setup/people/devices-page';
 import { DutiesPage } from './setup/people/duties-page';
 import { PeoplePage } from './setup/people/people-page';
 import { PersonSheet } from './setup/people/person-sheet';
-import { ScannerPage } from './setup/scanner-page';
 import { SetupPage } from './setup/setup-page';
 import { OfficeShell } from './shell';
 import { ItemForm } from './shelves/items/item-form';
 import { ItemSheet } from './shelves/items/item-sheet';
 import { ItemsPage } from './shelves/items/items-page';
-import { AislesPage } from './shelves/places/aisles-page';
 import { PlaceForm } from './shelves/places/place-form';
 import { PlaceSheet } from './shelves/places/place-sheet';
 import { PlacesPage } from './shelves/places/places-page';
-import { ZonesPage } from './shelves/places/zones-page';
 import { PlanPage } from './shelves/plan/plan-page';
 import { ToPutAwayPage } from './shelves/to-put-away-page';
 import { ToCountPage } from './shelves/to-count-page';
@@ -71,36 +54,40 @@ export const routes: RouteObject = {
       path: 'inbound/suppliers',
       element: <SuppliersPage />,
       children: [
-        { path: 'new', element: <SupplierForm /> },
+        { path: 'new', lazy: async () => ({ Component: (await import('./inbound/supplier-form')).SupplierForm }) },
         { path: ':code', element: <SupplierSheet /> },
-        { path: ':code/edit', element: <SupplierForm /> },
+        { path: ':code/edit', lazy: async () => ({ Component: (await import('./inbound/supplier-form')).SupplierForm }) },
       ],
     },
     {
       path: 'inbound/bills',
-      element: <BillsPage />,
+      lazy: async () => ({ Component: (await import('./inbound/bills-page')).BillsPage }),
       children: [
-        { path: 'new', element: <BillForm /> },
-        { path: ':code', element: <BillSheet /> },
+        { path: 'new', lazy: async () => ({ Component: (await import('./inbound/bill-form')).BillForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./inbound/bill-sheet')).BillSheet }) },
       ],
     },
-    { path: 'inbound/unread', element: <UnreadDocumentsPage />, children: [{ path: ':id', element: <UnreadDocumentSheet /> }] },
+    {
+      path: 'inbound/unread',
+      lazy: async () => ({ Component: (await import('./inbound/unread-documents-page')).UnreadDocumentsPage }),
+      children: [{ path: ':id', lazy: async () => ({ Component: (await import('./inbound/unread-document-sheet')).UnreadDocumentSheet }) }],
+    },
     {
       path: 'inbound/returns',
-      element: <ReturnsPage />,
+      lazy: async () => ({ Component: (await import('./inbound/returns-page')).ReturnsPage }),
       children: [
-        { path: 'new', element: <ReturnForm /> },
-        { path: ':code', element: <ReturnSheet /> },
+        { path: 'new', lazy: async () => ({ Component: (await import('./inbound/return-form')).ReturnForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./inbound/return-sheet')).ReturnSheet }) },
       ],
     },
     {
       path: 'inbound/inspection',
-      element: <InspectionsPage />,
+      lazy: async () => ({ Component: (await import('./inbound/inspection/inspections-page')).InspectionsPage }),
       children: [
         { path: 'rules', element: <RulesSheet /> },
-        { path: 'checklists/new', element: <ChecklistForm /> },
-        { path: 'checklists/:id', element: <ChecklistForm /> },
-        { path: ':code', element: <InspectionSheet /> },
+        { path: 'checklists/new', lazy: async () => ({ Component: (await import('./inbound/inspection/checklist-form')).ChecklistForm }) },
+        { path: 'checklists/:id', lazy: async () => ({ Component: (await import('./inbound/inspection/checklist-form')).ChecklistForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./inbound/inspection/inspection-sheet')).InspectionSheet }) },
       ],
     },
     {
@@ -135,12 +122,13 @@ export const routes: RouteObject = {
         { path: ':code', element: <PlaceSheet /> },
       ],
     },
-    { path: 'shelves/aisles', element: <AislesPage /> },
-    { path: 'shelves/zones', element: <ZonesPage /> },
+    { path: 'shelves/aisles', lazy: async () => ({ Component: (await import('./shelves/places/aisles-page')).AislesPage }) },
+    { path: 'shelves/zones', lazy: async () => ({ Component: (await import('./shelves/places/zones-page')).ZonesPage }) },
     { path: 'shelves/plan', element: <PlanPage /> },
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
     { path: 'shelves/to-refill', element: <ToRefillPage /> },
     { path: 'shelves/to-count', element: <ToCountPage /> },
+    { path: 'shelves/codes', lazy: async () => ({ Component: (await import('./shelves/codes-page')).CodesPage }) },
     { path: 'own', element: <OwnPage /> },
     {
       path: 'orders/claims',
@@ -198,12 +186,12 @@ export const routes: RouteObject = {
           element: <ImportsPage />,
           children: [{ path: ':id', lazy: async () => ({ Component: (await import('./setup/imports/import-sheet')).ImportSheet }) }],
         },
-        { path: 'labels', element: <DesignsPage /> },
+        { path: 'labels', lazy: async () => ({ Component: (await import('./setup/labels/designs-page')).DesignsPage }) },
         { path: 'labels/new', lazy: async () => ({ Component: (await import('./setup/labels/design-page')).DesignPage }) },
         { path: 'labels/print', element: <PrintPage /> },
         { path: 'labels/:id', lazy: async () => ({ Component: (await import('./setup/labels/design-page')).DesignPage }) },
-        { path: 'printers', element: <PrintersPage /> },
-        { path: 'scanner', element: <ScannerPage /> },
+        { path: 'printers', lazy: async () => ({ Component: (await import('./setup/labels/printers-page')).PrintersPage }) },
+        { path: 'scanner', lazy: async () => ({ Component: (await import('./setup/scanner-page')).ScannerPage }) },
         { path: 'company', element: <CompanyPage /> },
         { path: 'devices', element: <DevicesList /> },
         { path: 'outbox', element: <OutboxList /> },

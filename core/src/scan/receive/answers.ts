@@ -1,6 +1,7 @@
 import { spell } from '../../quantity/index.js';
 import { accepted, refuse, stay } from '../feedback.js';
 import type { ItemFacts } from '../types.js';
+import { askWhetherSoMany, bookIn, isSoMany } from './book-in.js';
 import { destination, letGo, packCounts, post, type Now, type Result } from './booking.js';
 import { checkReceive, countedUnits, lineOf, receivedOn } from './rules.js';
 import type { ApartReason, ReceiveAs, ReceiveCommand, ReceiveInput, ReceiveState, ReceiveTask } from './types.js';
@@ -21,6 +22,9 @@ export function answer(now: Now, input: Pick<Answer, 'id' | 'answer'>): Result {
       return setExcessApart(now, input.answer === 'open' && asked.open !== null ? { ...asked, most: asked.open } : asked);
     case 'too-old':
       return input.answer === 'take' ? takeExtra(now) : setAllApart(now, 'too old');
+    case 'so-many':
+      if (input.answer !== 'take') return stay(letGo(state));
+      return asked.as === 'extra' ? takeExtra(now, true) : bookIn({ ...now, state: letGo(state) }, true);
     case 'unknown-code':
     case undefined:
       return input.answer === 'apart' && state.hand ? setAllApart(now, 'wrong goods') : stay(letGo(state));
@@ -77,12 +81,13 @@ function commandFor({ task, state, id }: Now, item: ItemFacts, more: Partial<Rec
   };
 }
 
-function takeExtra(now: Now): Result {
+function takeExtra(now: Now, sure = false): Result {
   const { task, book, state, id } = now;
   const item = state.hand && book.items[state.hand.itemId];
   const line = lineOf(task, state.hand?.lineId ?? null);
   if (!item || !line) return stay(letGo(state));
   const command = commandFor(now, item, {});
+  if (!sure && isSoMany(task, state, command.units, 'extra')) return askWhetherSoMany(now, item, command.units, 'extra');
   const refusal = checkReceive(task, book, command, receivedOn(task, state, line.lineId));
   if (refusal) return refuse(state, { band: refusal.band, title: refusal.title, detail: refusal.detail }, { id, code: item.sku });
   return post(state, command, item.name, spell(command.units, item.packs), destination(task, state).code, task.inspect[item.id]);

@@ -13,6 +13,9 @@ export function letGo(state: ReceiveState): ReceiveState {
   return state.question === null ? state : { ...state, question: null };
 }
 
+/** Going on with something else answers a question. */
+export const letGoAt = (now: Now): Now => ({ ...now, state: letGo(now.state) });
+
 /** The state once goods are booked in or let go: what stays is where goods go, and what is on its way. */
 export function emptyHands(state: ReceiveState): ReceiveState {
   return { ...startReceive, to: state.to, tied: state.tied, pending: state.pending };
@@ -47,5 +50,19 @@ export function post(state: ReceiveState, command: ReceiveCommand, name: string,
     state: emptyHands(state),
     feedback: accepted(words, `${name}${aside}, to ${to}${why && aside === '' ? ` to be looked at: ${why}` : ''}`),
     commands: [command],
+  };
+}
+
+/** Goes on with the next goods once those before are booked in; where they raise a question, that comes first. */
+export function thenOn(before: Result, now: Now, next: (now: Now) => Result): Result {
+  if (before.commands.every((c) => c.kind === 'refused')) return before;
+  const posted = before.commands.filter((c) => c.kind !== 'refused');
+  const after = next({ ...now, state: { ...before.state, pending: [...before.state.pending, ...posted] } });
+  const said = after.feedback && before.feedback ? { ...after.feedback, detail: `${before.feedback.title} booked in. ${after.feedback.detail}` } : after.feedback; // prettier-ignore
+  return {
+    ...after,
+    ...(said ? { feedback: said } : {}),
+    state: { ...after.state, pending: before.state.pending },
+    commands: [...before.commands, ...after.commands],
   };
 }

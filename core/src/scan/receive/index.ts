@@ -2,3 +2,5 @@ export { checkReceive, countedUnits, daysBetween, lineOf, mostAllowed, palletIsI
 export { destination } from './booking.js';
 export { receive, shortLines } from './receive.js';
 export * from './types.js';
+export { proposedLot } from './proposed-lot.js';
+export { checkWhole, wholeOf, type Whole } from './whole.js';

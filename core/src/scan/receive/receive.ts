@@ -5,17 +5,12 @@ import { flowOf } from '../flow.js';
 import { codeKey, type Meaning } from '../resolve.js';
 import type { ItemFacts, Codebook, PlaceFacts } from '../types.js';
 import { answer } from './answers.js';
-import { destination, emptyHands, letGo, packCounts, placeOf, post, type Now, type Result } from './booking.js';
-import { checkReceive, countedUnits, notOnOrder, palletIsIn, receivedOn, serialsOnTheWay, unopened } from './rules.js';
-import {
-  startReceive,
-  type DockCommand,
-  type ReceiveCommand,
-  type ReceiveInput,
-  type ReceiveLine,
-  type ReceiveState,
-  type ReceiveTask,
-} from './types.js';
+import { emptyHands, letGo, letGoAt, packCounts, placeOf, thenOn, type Now, type Result } from './booking.js';
+import { bookIn } from './book-in.js';
+import { toOther, otherOf } from './others.js';
+import { countedUnits, notOnOrder, palletIsIn, receivedOn } from './rules.js';
+import { bookWhole } from './whole.js';
+import { startReceive, type DockCommand, type ReceiveInput, type ReceiveLine, type ReceiveState, type ReceiveTask } from './types.js';
 
 /** The longest lot that is kept. */
 const MOST_LOT = 20;
@@ -24,7 +19,7 @@ const MOST_LOT = 20;
 export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockCommand>({
   kind: 'receive',
   start: startReceive,
-  owns: ['receive', 'receive-pallet', 'tie', 'close-arrival'],
+  owns: ['receive', 'receive-pallet', 'receive-whole', 'tie', 'close-arrival'],
   emptied: emptyHands,
   // What was counted was counted here, whatever else comes in meanwhile: too many is asked about when it is booked in.
   strays: () => null,
@@ -57,6 +52,7 @@ export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockComma
     answer,
     tie,
     confirm: (now) => bookIn(letGoAt(now)),
+    whole: (now) => bookWhole(letGoAt(now)),
     close: ({ task, state, id }, input) => ({
       state: emptyHands(state),
       feedback: accepted(
@@ -69,9 +65,6 @@ export const receive = flowOf<ReceiveTask, ReceiveState, ReceiveInput, DockComma
 });
 
 type ItemMeaning = Extract<Meaning, { kind: 'item' }>;
-
-/** Going on with something else answers a question. */
-const letGoAt = (now: Now): Now => ({ ...now, state: letGo(now.state) });
 
 /** The book's codes with those that were tied just now, here or on their way to be known. */
 function withTied(codes: Codebook['codes'], state: ReceiveState): Codebook['codes'] {
@@ -90,22 +83,10 @@ function bookedBefore(now: Now, meaning: Pick<ItemMeaning, 'item' | 'lot'>): Res
   return isSame ? undefined : bookIn(now);
 }
 
-/** Goes on with the next goods once those before are booked in; where they raise a question, that comes first. */
-function thenOn(before: Result, now: Now, next: (now: Now) => Result): Result {
-  if (before.commands.every((c) => c.kind === 'refused')) return before;
-  const posted = before.commands.filter((c) => c.kind !== 'refused');
-  const after = next({ ...now, state: { ...before.state, pending: [...before.state.pending, ...posted] } });
-  const said = after.feedback && before.feedback ? { ...after.feedback, detail: `${before.feedback.title} booked in. ${after.feedback.detail}` } : after.feedback; // prettier-ignore
-  return {
-    ...after,
-    ...(said ? { feedback: said } : {}),
-    state: { ...after.state, pending: before.state.pending },
-    commands: [...before.commands, ...after.commands],
-  };
-}
-
 /** A serial number on its own label, once its goods are in hand, is their number; any other unknown code asks what it is. */
 function onUnknown(given: Now, code: string): Result {
+  const other = otherOf(given.task, code);
+  if (other) return toOther(given, other, null);
   const { task, book, state, ...now } = given;
   const item = state.hand && book.items[state.hand.itemId];
   const isNext = task.nextBooks && item?.tracking === 'serial' && state.lot !== null && state.lot !== code && now.how === 'scanned';
@@ -198,7 +179,10 @@ function scanned(state: ReceiveState, again: boolean, packId: number, seen: numb
   return { ...(again ? state.counts : {}), [packId]: (again ? (state.counts[packId] ?? 0) : 0) + seen };
 }
 
-function onPallet({ task, state, ...now }: Now, sscc: string): Result {
+function onPallet(given: Now, sscc: string): Result {
+  const { task, state, ...now } = given;
+  const other = otherOf(task, sscc);
+  if (other) return toOther(given, other, given.code ?? null);
   const pallet = task.pallets.find((p) => p.sscc === sscc);
   if (!pallet)
     return refuse(
@@ -229,42 +213,6 @@ function onPlace(now: Now, place: PlaceFacts): Result {
   const item = state.hand && book.items[state.hand.itemId];
   if (item && countedUnits(state, item) > 0) return bookIn({ ...now, state: next });
   return stay(next, accepted(place.code, 'Goods go here until another place is scanned'));
-}
-
-function bookIn({ task, book, state, id }: Now): Result {
-  const hand = state.hand;
-  const item = hand && book.items[hand.itemId];
-  if (!hand || !item) return stay(state);
-  const to = destination(task, state);
-  const command: ReceiveCommand = {
-    kind: 'receive',
-    id,
-    document: task.document,
-    lineId: hand.lineId,
-    itemId: item.id,
-    units: countedUnits(state, item),
-    lot: item.tracking === 'none' ? null : state.lot,
-    expires: item.tracking === 'lot-expiry' ? state.expires : null,
-    toPlaceId: to.id,
-    how: state.how,
-    as: hand.as,
-    condition: state.condition,
-    reason: hand.reason,
-  };
-  const before = hand.lineId === null ? 0 : receivedOn(task, state, hand.lineId);
-  const refusal = checkReceive({ ...task, serials: [...task.serials, ...serialsOnTheWay(state)] }, book, command, before);
-  if (refusal) {
-    const { asks, ...said } = refusal;
-    const question = asks?.kind === 'over' ? overQuestion(state, item, command.units, asks) : asks?.kind === 'too-old' ? asks : null;
-    return refuse({ ...state, question }, said, { id, code: item.sku });
-  }
-  return post(state, command, item.name, spell(command.units, item.packs), to.code, task.inspect[item.id]);
-}
-
-/** How much of too many may stay: a sealed pack is not opened for what a tolerance allows, and for what is ordered only if asked. */
-function overQuestion(state: ReceiveState, item: ItemFacts, units: number, { most: room, rest }: { most: number; rest: number }) {
-  const most = unopened(state, item, room);
-  return { kind: 'over', most, open: rest > most ? rest : null, units } as const;
 }
 
 /** From now on the code is this pack; the goods are in hand as if it had been scanned. */

@@ -20,6 +20,8 @@ function broughtBy(task: ReceiveTask, command: DockCommand, lineId: LineId): num
       const goods = task.pallets.find((p) => p.sscc === command.sscc)?.contents ?? [];
       return goods.reduce((n, g) => n + (g.lineId === lineId ? g.units : 0), 0);
     }
+    case 'receive-whole':
+      return command.lines.reduce((n, l) => n + (l.lineId === lineId ? l.units : 0), 0);
     case 'tie':
     case 'close-arrival':
       return 0;

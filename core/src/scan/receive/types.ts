@@ -49,6 +49,19 @@ export interface ReceiveTask {
   pallets: readonly AnnouncedPallet[];
   /** Serial numbers of these items that are in the house, each as "item id/number". */
   serials: readonly string[];
+  /** The other deliveries that are due at this site: the scan of their paper or of their pallet goes there. Absent: none. */
+  others?: readonly OtherDelivery[];
+  /** Whether this person may book in what is left of a delivery as it stands on the paper, and after how many lines counted. */
+  whole?: { may: boolean; sample: number };
+}
+
+/** Another delivery that is due. */
+export interface OtherDelivery {
+  /** Of its order or arrival. */
+  code: string;
+  supplier: string;
+  /** Codes that lead to it beside its own: of the orders that it holds and of its pallets (SSCC). */
+  also: readonly string[];
 }
 
 /** In what way goods come in: against a line, above what it allows, without any order, or to be set apart. */
@@ -79,6 +92,17 @@ export interface ReceivePalletCommand {
   id: string;
   document: string;
   sscc: string;
+  toPlaceId: PlaceId;
+  how: How;
+}
+
+/** What is left of a delivery, booked in as it stands on the paper: all of it or nothing. */
+export interface ReceiveWholeCommand {
+  kind: 'receive-whole';
+  id: string;
+  document: string;
+  /** What the phone showed; a line that has changed meanwhile stops it. */
+  lines: { lineId: LineId; units: number }[];
   toPlaceId: PlaceId;
   how: How;
 }
@@ -115,9 +139,11 @@ export type ReceiveQuestion =
   /** `most`: what may be booked in without opening a pack; `open`: what is still ordered, where a pack must be opened for it. */
   | { kind: 'over'; most: number; open: number | null; units: number }
   | { kind: 'too-old' }
+  /** So many that nobody ordered that a slip of the hand is likelier. */
+  | { kind: 'so-many'; units: number; as: ReceiveAs }
   | { kind: 'unknown-code'; code: string };
 
-export type DockCommand = ReceiveCommand | ReceivePalletCommand | TieCommand | CloseArrivalCommand;
+export type DockCommand = ReceiveCommand | ReceivePalletCommand | ReceiveWholeCommand | TieCommand | CloseArrivalCommand;
 
 export interface ReceiveState extends FlowState<DockCommand> {
   hand: GoodsInHand | null;
@@ -144,6 +170,8 @@ export type ReceiveInput =
   | { kind: 'answer'; id: string; answer: 'apart' | 'open' | 'take' }
   | { kind: 'tie'; id: string; itemId: ItemId; packId: PackId }
   | { kind: 'confirm'; id: string }
+  /** All that is left, as it stands on the paper. */
+  | { kind: 'whole'; id: string }
   | { kind: 'close'; id: string; paper: string };
 
 export const startReceive: ReceiveState = {

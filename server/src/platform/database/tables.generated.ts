@@ -1171,6 +1171,22 @@ export interface Tables {
     needs: 'tote_id' | 'round_id';
     computed: 'open_tote';
   };
+  unmatched_code: {
+    row: {
+      id: number;
+      site_id: number;
+      code: string;
+      times: number;
+      first_at: Date;
+      last_at: Date;
+      last_by: number;
+      document: string | null;
+      aside_at: Date | null;
+      aside_by: number | null;
+    };
+    needs: 'site_id' | 'code' | 'last_by';
+    computed: never;
+  };
   unread_document: {
     row: {
       id: number;

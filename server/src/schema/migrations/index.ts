@@ -37,6 +37,7 @@ import { Loading1790000000038 } from './0038-loading.js';
 import { WhatGoesAlong1790000000039 } from './0039-what-goes-along.js';
 import { MendedImports1790000000040 } from './0040-mended-imports.js';
 import { PeopleWithoutMail1790000000041 } from './0041-people-without-mail.js';
+import { UnmatchedCodes1790000000042 } from './0042-unmatched-codes.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -83,4 +84,5 @@ export const migrations = [
   WhatGoesAlong1790000000039,
   MendedImports1790000000040,
   PeopleWithoutMail1790000000041,
+  UnmatchedCodes1790000000042,
 ];

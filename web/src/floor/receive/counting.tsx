@@ -1,5 +1,14 @@
 import { spell } from '@vectrum/core/quantity';
-import { countedUnits, destination, lineOf, receivedOn, type ItemFacts, type ReceiveState, type ReceiveTask } from '@vectrum/core/scan';
+import {
+  countedUnits,
+  destination,
+  lineOf,
+  proposedLot,
+  receivedOn,
+  type ItemFacts,
+  type ReceiveState,
+  type ReceiveTask,
+} from '@vectrum/core/scan';
 import { QuantityPad } from '../../flow/quantity-pad';
 import type { ReceiveInput } from '@vectrum/core/scan';
 import type { FlowInput } from '../../flow/use-flow';
@@ -8,9 +17,20 @@ import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { PrintLabel } from '../print-label';
 import { QuestionKeys } from './question';
-import { Keys, Key, GoodsCard, Ask, Count } from '../../ui/phone/parts';
+import { Keys, Key, GoodsCard, Ask, Count, PhoneLink } from '../../ui/phone/parts';
 
-function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; input: (given: FlowInput<ReceiveInput>) => void }) {
+function Facts({
+  item,
+  state,
+  noLot,
+  input,
+}: {
+  item: ItemFacts;
+  state: ReceiveState;
+  /** The lot that goods get whose label names none. */
+  noLot: string;
+  input: (given: FlowInput<ReceiveInput>) => void;
+}) {
   if (item.tracking === 'none') return null;
   return (
     <div className="ans">
@@ -24,6 +44,9 @@ function Facts({ item, state, input }: { item: ItemFacts; state: ReceiveState; i
           onChange={(e) => input({ kind: 'text', field: 'lot', value: e.target.value })}
           className="code"
         />
+        {item.tracking !== 'serial' && (state.lot ?? '') === '' && (
+          <PhoneLink onClick={() => input({ kind: 'text', field: 'lot', value: noLot })}>No lot on it: {noLot}</PhoneLink>
+        )}
       </label>
       {item.tracking === 'lot-expiry' && (
         <label>
@@ -66,11 +89,14 @@ function Again({ state, item, input }: { state: ReceiveState; item: ItemFacts; i
 /** The goods in hand: counted by pack, with lot and date where they are kept by them, damaged or not, and where they go. */
 export function Counting({
   task,
+  today,
   state,
   item,
   input,
 }: {
   task: ReceiveTask;
+  /** At the site, as an ISO date. */
+  today: string;
   state: ReceiveState;
   item: ItemFacts;
   input: (given: FlowInput<ReceiveInput>) => void;
@@ -90,7 +116,7 @@ export function Counting({
           <span>{hint(task, state, item)}</span>
         </div>
       </GoodsCard>
-      <Facts item={item} state={state} input={input} />
+      <Facts item={item} state={state} noLot={proposedLot(today, task.document)} input={input} />
       {state.question ? (
         <QuestionKeys question={state.question} item={item} mayTake={task.mayTake} input={input} />
       ) : (

@@ -7,7 +7,7 @@ import { Ask, Key, PhoneList } from '../../ui/phone/parts';
 import { Glyph } from '../../ui/glyph';
 
 /** The words of the two answers to a question, where it has these. */
-function answers(question: ReceiveQuestion, item: ItemFacts | undefined): { ask: string; apart: string; take: string } | null {
+function answers(question: ReceiveQuestion, item: ItemFacts | undefined): { ask: string; apart: string | null; take: string } | null {
   switch (question.kind) {
     case 'not-ordered':
       return { ask: 'Nobody ordered this', apart: 'Set it apart', take: 'Take it in' };
@@ -19,6 +19,8 @@ function answers(question: ReceiveQuestion, item: ItemFacts | undefined): { ask:
       };
     case 'too-old':
       return { ask: 'Too old to take', apart: 'Set all of it apart', take: 'Take it all the same' };
+    case 'so-many':
+      return { ask: 'So many?', apart: null, take: item ? `Yes, ${spell(question.units, item.packs)} came` : 'Yes, so many came' };
     case 'unknown-code':
       return null;
   }
@@ -42,9 +44,11 @@ export function QuestionKeys({
     <>
       <Ask>{words.ask}</Ask>
       <div className="grid gap-[10px] px-[14px] mt-3">
-        <Key type="button" next onClick={() => input({ kind: 'answer', answer: 'apart' })}>
-          {words.apart}
-        </Key>
+        {words.apart !== null && (
+          <Key type="button" next onClick={() => input({ kind: 'answer', answer: 'apart' })}>
+            {words.apart}
+          </Key>
+        )}
         {question.kind === 'over' && question.open !== null && item && (
           <Key type="button" onClick={() => input({ kind: 'answer', answer: 'open' })}>
             Open a pack, keep {spell(question.open, item.packs)}

@@ -1,7 +1,19 @@
 import { spell } from '@vectrum/core/quantity';
-import { palletIsIn, receive, receivedOn, type Codebook, type How, type ReceiveCommand, type ReceiveLine } from '@vectrum/core/scan';
-import { useEffect, useRef, useState } from 'react';
-import { Link, useLocation, useParams } from 'react-router';
+import { isFor } from '@vectrum/core/places';
+import {
+  findWords,
+  palletIsIn,
+  receive,
+  receivedOn,
+  type Codebook,
+  type Feedback,
+  type How,
+  type PlaceFacts,
+  type ReceiveCommand,
+  type ReceiveLine,
+} from '@vectrum/core/scan';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { FeedbackBand } from '../../flow/band';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
@@ -14,8 +26,10 @@ import { PrintLabel } from '../print-label';
 import { ClosePanel } from './close-panel';
 import { Counting } from './counting';
 import { DamagePicture } from './damage-picture';
+import { PlaceList } from './place-list';
 import { QuestionKeys, TieList } from './question';
-import { PhoneHead, PhoneBody, Ask, PhoneList, Key } from '../../ui/phone/parts';
+import { WholePanel } from './whole-panel';
+import { PhoneHead, PhoneBody, PhoneLink, Ask, PhoneList, Key } from '../../ui/phone/parts';
 
 /** Loads the task of one order or arrival and the site's codes, then runs the flow. */
 export function ReceivePage() {
@@ -27,8 +41,13 @@ export function ReceivePage() {
   );
 }
 
+/** What stands in the place of the list of lines. */
+type Panel = 'close' | 'whole' | 'places' | null;
+
 function Receive({ ready }: { ready: Ready<'receive'> }) {
-  const [closing, setClosing] = useState(false);
+  const [panel, setPanel] = useState<Panel>(null);
+  const back = () => setPanel(null);
+  const navigate = useNavigate();
   const [pictured, setPictured] = useState<{ receiptId: number; name: string } | null>(null);
   // Goods without a barcode of their own that were just booked in: each piece may want a label.
   const [bare, setBare] = useState<ReceiveCommand | null>(null);
@@ -39,6 +58,8 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
     task,
     ready,
     document: task.document,
+    onOpens: ({ document, scan: code }, says) =>
+      void navigate(`/floor/receive/${document}`, { state: { says, scanned: code === null ? undefined : { code, how: 'scanned' } } }),
     onAnswer: (command, { receiptId }) => {
       if (command.kind === 'receive' && command.as !== 'apart') setBare(isBare(book, command.itemId) ? command : null);
       const aside = command.kind === 'receive' && (command.condition === 'damaged' || command.as === 'apart');
@@ -47,7 +68,12 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
   });
   const { state, input, scan } = flow;
   usePageScan(scan);
-  useFirstScan(scan);
+  useFirstScan(scan, flow.show);
+  const chosen = (code: string) => {
+    back();
+    scan(code, 'typed');
+  };
+  const due = useMemo(() => new Set(task.lines.map((l) => l.itemId)), [task.lines]);
   const item = state.hand ? book.items[state.hand.itemId] : undefined;
   const done = task.lines.filter((l) => receivedOn(task, state, l.lineId) >= l.ordered).length;
   const pallets = task.pallets.filter((p) => !palletIsIn(p, state)).length;
@@ -63,10 +89,14 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
         </span>
         <span>{task.lines.length > 0 && `${done} of ${task.lines.length}`}</span>
       </PhoneHead>
-      {closing ? (
-        <ClosePanel task={task} state={state} book={book} input={input} onBack={() => setClosing(false)} />
+      {panel === 'close' ? (
+        <ClosePanel task={task} state={state} book={book} input={input} onBack={back} />
+      ) : panel === 'places' ? (
+        <PlaceList book={book} siteId={task.dock.siteId} onChoose={chosen} onBack={back} />
+      ) : panel === 'whole' ? (
+        <WholePanel task={task} state={state} book={book} input={input} onChoose={chosen} onBack={back} />
       ) : item ? (
-        <Counting task={task} state={state} item={item} input={input} />
+        <Counting task={task} today={book.today} state={state} item={item} input={input} />
       ) : (
         <>
           {state.question?.kind === 'unknown-code' ? (
@@ -87,7 +117,8 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
                 </Ask>
               )}
               <p className="px-[18px] pt-1 text-[17px] text-[color:var(--color-ink-2)]">
-                To <b className="code">{(state.to ?? task.dock).code}</b>; scan another place to change it
+                To <b className="code">{(state.to ?? task.dock).code}</b>; scan another place, or{' '}
+                <PhoneLink onClick={() => setPanel('places')}>choose one</PhoneLink>
               </p>
               <PhoneBody className="mt-3">
                 <PhoneList>
@@ -121,10 +152,19 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
           )}
           {pictured !== null && state.question === null && <DamagePicture {...pictured} onDone={() => setPictured(null)} />}
           <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />
-          <FloorKeys siteId={task.dock.siteId} document={task.document}>
-            <Key type="button" onClick={() => setClosing(true)}>
+          <FloorKeys
+            siteId={task.dock.siteId}
+            document={task.document}
+            find={(text) => findWords(book, text, 6, { first: due, place: receives })}
+          >
+            <Key type="button" onClick={() => setPanel('close')}>
               Close the delivery
             </Key>
+            {task.whole.may && task.lines.length - done > 1 && (
+              <Key type="button" onClick={() => setPanel('whole')}>
+                As on the paper
+              </Key>
+            )}
           </FloorKeys>
         </>
       )}
@@ -141,15 +181,18 @@ const isBare = (book: Codebook, itemId: number): boolean => {
   return !Object.entries(book.codes).some(([code, of]) => of.itemId === itemId && code !== sku);
 };
 
-/** The goods or the pallet whose scan led here count as scanned here. */
-function useFirstScan(scan: (code: string, how: How) => void): void {
-  const { state } = useLocation() as { state: { scanned?: { code: string; how: How } } | null };
-  const first = useRef(state?.scanned);
+const receives = (place: PlaceFacts): boolean => isFor(place.kind, 'receive');
+
+/** The goods or the pallet whose scan led here count as scanned here; what was said on the way is said here too. */
+function useFirstScan(scan: (code: string, how: How) => void, show: (says: Feedback | null) => void): void {
+  const { state } = useLocation() as { state: { scanned?: { code: string; how: How }; says?: Feedback | null } | null };
+  const first = useRef(state);
   useEffect(() => {
-    const scanned = first.current;
-    first.current = undefined;
-    if (scanned) scan(scanned.code, scanned.how);
-  }, [scan]);
+    const came = first.current;
+    first.current = null;
+    if (came?.scanned) scan(came.scanned.code, came.scanned.how);
+    else if (came?.says) show(came.says);
+  }, [scan, show]);
 }
 
 function Line({

@@ -1,11 +1,12 @@
-import type { Dto } from '../../api/client';
+import { type Dto, ProblemError } from '../../api/client';
 import { findingWords } from './bill-sheet';
 import { billTotal, fromGoods, pennies } from './bill-values';
 import { arrivalGroups } from './groups';
 import { emptyLine } from './line-sum';
 import { answerWords } from './order-answer';
 import { followList, listFor, minimumWords, priceHint } from './order-prices';
-import { listText, readPriceList } from './price-list';
+import { goodsFound } from './order-goods';
+import { atRows, emptyPrice, listed, type PriceRow, priceRows } from './price-list';
 
 const packs = [
   { id: 1, name: 'pallet', plural: 'pallets', factor: 1536 },
@@ -72,24 +73,51 @@ describe('prices of an order', () => {
 });
 
 describe('a price list', () => {
-  it('is read with its lower prices, and written as it is read', () => {
-    const text = 'JAR, 48, J1, 20.16, 10=19.2, 32=18\nLID, 1000, , 48';
-    const read = readPriceList(text);
-    expect(read[0]).toEqual({
-      sku: 'JAR',
-      factor: 48,
-      supplierSku: 'J1',
-      price: '20.16',
-      breaks: [
-        { from: 10, price: '19.2' },
-        { from: 32, price: '18' },
-      ],
-    });
-    expect(listText({ items: [jar] } as unknown as Dto['SupplierSheetDto'])).toBe('JAR, 48, J1, 20.16, 10=19.2, 32=18');
+  const row = (sku: string, from: string, price: string) => ({ sku, factor: '48', supplierSku: 'J1', from, price });
+  const faults = (...rows: PriceRow[]) => {
+    try {
+      listed(rows);
+      return {};
+    } catch (e) {
+      return (e as ProblemError).fields;
+    }
+  };
+
+  it('has a row for each price, and comes back as it was', () => {
+    const rows = priceRows({ items: [jar] });
+    expect(rows).toEqual([row('JAR', '1', '20.16'), row('JAR', '10', '19.20'), row('JAR', '32', '18.00')]);
+    expect(listed([...rows, emptyPrice]).map((l) => l.item)).toEqual([
+      { sku: 'JAR', factor: 48, supplierSku: 'J1', price: '20.16', breaks: [{ from: 10, price: '19.20' }, { from: 32, price: '18.00' }] }, // prettier-ignore
+    ]);
   });
 
-  it.each(['JAR, 48, J1, 20, 1=19', 'JAR, 48, J1, 20, ten=19', 'JAR, 48, J1, 20, 10'])('is refused with its line: %s', (wrong) => {
-    expect(() => readPriceList(`LID, 1000, , 48\n${wrong}`)).toThrow('Line 2 of the price list: a lower price');
+  it('says in the cell what is wrong', () => {
+    expect(faults(row('JAR', '10', '19'))).toEqual({ 'priceList.0.from': expect.stringContaining('First the price of JAR') });
+    expect(faults(row('JAR', '', '20'), row('jar ', '1', '19'))).toHaveProperty(['priceList.1.from']);
+    expect(faults(row('JAR', '1', '20'), row('JAR', '9', '19'), row('JAR', '9', '18'))).toHaveProperty(['priceList.2.from']);
+    expect(faults({ ...row('', '1.5', 'x'), factor: '0' })).toEqual({
+      'priceList.0.sku': expect.any(String),
+      'priceList.0.factor': expect.any(String),
+      'priceList.0.from': expect.any(String),
+      'priceList.0.price': expect.any(String),
+    });
+  });
+
+  it('has what the server says at the row of the item', () => {
+    const list = listed([row('JAR', '1', '20'), row('JAR', '9', '19'), row('LID', '1', '4')]);
+    const moved = atRows(new ProblemError(400, 'form', 'Look', { 'items.1.sku': 'There is no item LID', name: 'Name it' }), list);
+    expect((moved as ProblemError).fields).toEqual({ 'priceList.2.sku': 'There is no item LID', name: 'Name it' });
+  });
+});
+
+describe('goods of an order', () => {
+  const lid = { ...jar, sku: 'LID-63', name: 'Lid for jars', supplierSku: 'Q-9', price: '48.000000' };
+  it('are found by words, SKU or the supplier’s number, with the pack and the price', () => {
+    const found = (text: string) => goodsFound([lid, jar], text, 'EUR');
+    expect(found('jar').map((f) => f.value)).toEqual(['JAR', 'LID-63']);
+    expect(found('q-9')).toEqual([{ value: 'LID-63', title: 'Lid for jars', note: 'LID-63, Q-9, tray of 48, €48.00' }]);
+    expect(found('jars lid').map((f) => f.value)).toEqual(['LID-63']);
+    expect(found('nothing')).toEqual([]);
   });
 });
 

@@ -1,10 +1,12 @@
 import { moneyText } from '@vectrum/core/money';
 import { countOf } from '@vectrum/core/quantity';
+import { useRef } from 'react';
 import type { FieldArrayWithId, UseFormReturn } from 'react-hook-form';
 import type { Dto } from '../../api/client';
 import { Glyph } from '../../ui/glyph';
 import { Picture } from '../../ui/picture';
 import { emptyLine, type FormLine, lineSum, type OrderValues } from './line-sum';
+import { OrderGoods } from './order-goods';
 import { followList, priceHint } from './order-prices';
 import { NumberCell, PictureCell } from '../../ui/table';
 import { Select, Input } from '../../ui/input';
@@ -71,27 +73,21 @@ function LineRow({
     const chosen = items.find((x) => x.sku === sku);
     change({ sku, factor: chosen?.packs.find((p) => p.id === chosen.packId)?.factor ?? 1 }, chosen);
   };
+  const quantity = useRef<HTMLInputElement>(null);
+  const chosen = (sku: string) => {
+    choose(sku);
+    if (sku !== '') quantity.current?.focus();
+  };
   return (
     <tr>
       <NumberCell>{i + 1}</NumberCell>
       <PictureCell>{item && <Picture name={item.picture} size={30} />}</PictureCell>
       <td style={{ minWidth: 180 }}>
-        <Select
-          aria-label={`Goods of line ${i + 1}`}
-          value={line.sku}
-          onChange={(e) => choose(e.target.value)}
-          disabled={!supplier || fixed}
-        >
-          <option value="">{supplier ? 'Choose the goods, or scan them' : 'Choose a supplier first'}</option>
-          {items.map((x) => (
-            <option key={x.sku} value={x.sku}>
-              {x.name}
-            </option>
-          ))}
-        </Select>
+        <OrderGoods label={`Goods of line ${i + 1}`} sku={line.sku} supplier={supplier} disabled={fixed} onTake={chosen} />
       </td>
       <td className="num" style={{ width: 76 }}>
         <Input
+          ref={quantity}
           className="num"
           inputMode="numeric"
           aria-label={`How many, line ${i + 1}`}

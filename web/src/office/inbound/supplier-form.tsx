@@ -4,10 +4,11 @@ import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { key } from '../../api/keys';
 import { Glyph } from '../../ui/glyph';
-import { AreaField, NumberField, TextField } from '../../ui/record/fields';
+import { NumberField, TextField } from '../../ui/record/fields';
+import { RowsField } from '../../ui/record/rows-field';
 import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { useRecord } from '../../ui/record/use-record';
-import { listText, readPriceList } from './price-list';
+import { atRows, emptyPrice, listed, type PriceRow, priceRows } from './price-list';
 import { ShownSheet } from '../../ui/sheet';
 import { Input } from '../../ui/input';
 import { TextButton } from '../../ui/button';
@@ -27,7 +28,7 @@ interface Values {
   leastUnits: string;
   leastPallets: string;
   contacts: Dto['ContactDto'][];
-  priceList: string;
+  priceList: PriceRow[];
 }
 
 const fresh: Values = {
@@ -43,7 +44,7 @@ const fresh: Values = {
   leastUnits: '',
   leastPallets: '',
   contacts: [],
-  priceList: '',
+  priceList: [],
 };
 
 function valuesOf(s: Dto['SupplierSheetDto']): Values {
@@ -60,7 +61,7 @@ function valuesOf(s: Dto['SupplierSheetDto']): Values {
     leastValue: s.leastValue ?? '',
     leastUnits: s.leastUnits === null ? '' : String(s.leastUnits),
     leastPallets: s.leastPallets === null ? '' : String(s.leastPallets),
-    priceList: listText(s),
+    priceList: priceRows(s),
   };
 }
 
@@ -80,7 +81,7 @@ function bodyOf(v: Values) {
     leastUnits: whole(v.leastUnits),
     leastPallets: whole(v.leastPallets),
     contacts: v.contacts.filter((c) => c.name.trim() !== ''),
-    items: readPriceList(v.priceList),
+    items: listed(v.priceList).map((l) => l.item),
   };
 }
 
@@ -114,7 +115,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   leastUnits: { label: 'Least order, units' },
   leastPallets: { label: 'Least order, pallets' },
   contacts: { label: 'People' },
-  priceList: { label: 'Price list' },
+  priceList: { label: 'Price list', show: (list: PriceRow[]) => list.map((r) => `${r.sku} ${r.price} from ${r.from}`).join(', ') },
 };
 
 function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
@@ -127,7 +128,9 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
         version === undefined
           ? api.POST('/api/suppliers', { body, headers: once })
           : api.PUT('/api/suppliers/{code}', { params: { path: { code: v.code } }, headers: { ...once, ...ifMatch(version) }, body }),
-      );
+      ).catch((problem: unknown) => {
+        throw atRows(problem, listed(v.priceList));
+      });
     },
     onSaved: (made) => void navigate(`/inbound/suppliers/${made.code}`),
   });
@@ -156,13 +159,21 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
       </div>
       <WorkingDays form={record.form} />
       <Contacts form={record.form} />
-      <AreaField
-        name="priceList"
-        label="Price list, one a line: SKU, pack of, their code, price of one pack, lower prices as 10=19.20"
-        code
-        height={150}
-      />
-      {record.fault('items') && <p className="fault">{record.fault('items')}</p>}
+      <section aria-label="Price list" className="grid gap-1">
+        <span className="note">Price list. A lower price for more packs is a row of its own</span>
+        <RowsField
+          name="priceList"
+          one="price"
+          columns={[
+            { name: 'sku', label: 'Our SKU', code: true },
+            { name: 'factor', label: 'Pack of', num: true, width: 76 },
+            { name: 'supplierSku', label: 'Their number', code: true },
+            { name: 'from', label: 'From packs', num: true, width: 90 },
+            { name: 'price', label: 'Price of a pack', num: true, width: 116 },
+          ]}
+          blank={emptyPrice}
+        />
+      </section>
     </RecordForm>
   );
 }

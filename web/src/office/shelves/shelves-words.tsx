@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useMe } from '../../api/queries';
 import { FilterLine } from '../../ui/page';
 import { WordLinks } from '../../ui/word-links';
 
@@ -9,13 +10,20 @@ const WORDS = [
   ['store', 'To put away', '/shelves/to-put-away'],
   ['refill', 'To refill', '/shelves/to-refill'],
   ['count', 'To count', '/shelves/to-count'],
+  ['codes', 'Codes', '/shelves/codes'],
 ] as const;
 
 /** The lists of Shelves. */
 export function ShelvesWords({ at, children }: { at: (typeof WORDS)[number][0]; children?: ReactNode }) {
+  const me = useMe();
+  const mayMatch = me.data?.rights.includes('items') ?? false;
   return (
     <FilterLine>
-      <WordLinks label="Shelves" links={WORDS.map(([, says, to]) => ({ to, says }))} here={WORDS.find(([key]) => key === at)?.[2]} />
+      <WordLinks
+        label="Shelves"
+        links={WORDS.filter(([key]) => key !== 'codes' || mayMatch).map(([, says, to]) => ({ to, says }))}
+        here={WORDS.find(([key]) => key === at)?.[2]}
+      />
       {children}
     </FilterLine>
   );
