@@ -161,7 +161,7 @@ describe('the catalogue', () => {
     expect((await maren.get('suppliers/ALDER')).body).toMatchObject({ leadDays: 9, items: [{ sku: 'JAR-1L', price: '17.040000' }] });
     const wrong = { ...supplier, items: [{ ...supplier.items[0], factor: 25 }] };
     expect((await maren.put('suppliers/ALDER', wrong, { 'if-match': '"1"' }).expect(400)).body).toMatchObject({
-      fields: { items: 'JAR-1L has no pack of 25. Add it to the item first' },
+      fields: { 'items.0.factor': 'JAR-1L has no pack of 25. Add it to the item first' },
     });
     expect((await maren.get('suppliers/ALDER')).body).toMatchObject({ version: 1, items: [{ price: '17.040000' }] });
   });

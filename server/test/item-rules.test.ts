@@ -25,7 +25,10 @@ describe('a filter of items', () => {
   it('never holds a word of the request in its SQL', () => {
     fc.assert(
       fc.property(fc.string({ minLength: 4 }), fc.string({ minLength: 4 }), (a, b) => {
-        const { sql, params } = itemWhere(itemFilter({ search: a, className: `§${b}`, tag: `§${a}`, supplier: `§${b}` }), [1, 2]);
+        const { sql, params } = itemWhere(
+          itemFilter({ search: a, className: `§${b}`, tag: `§${a}`, supplier: `§${b}`, own: `§${a}`, ownHas: b }),
+          [1, 2],
+        );
         expect(sql).not.toContain('§');
         expect(sql.split('?').length - 1).toBe(params.length);
       }),
@@ -49,6 +52,9 @@ describe('a filter of items', () => {
   it('knows whether it narrows', () => {
     expect(isNarrowed(itemFilter({ state: 'short' }))).toBe(false);
     expect(isNarrowed(itemFilter({ tag: 'spring' }))).toBe(true);
+    expect(isNarrowed(itemFilter({ own: 'Origin', ownIs: 'Ulm' }))).toBe(true);
+    expect(isNarrowed(itemFilter({ own: 'Origin' }))).toBe(false);
+    expect(isNarrowed(itemFilter({ own: 'a"b', ownIs: 'x' }))).toBe(false);
   });
 });
 

@@ -70,6 +70,7 @@ const CHANGES = {
   carrier: ['carriers', 'parcels'],
   item: ['items', 'stock'],
   'item-field': ['items', 'stock'],
+  'barcodes-made': ['items'],
   barcode: ['items'],
   place: ['places', 'stock'],
   aisles: ['places'],

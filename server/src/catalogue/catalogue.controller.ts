@@ -19,13 +19,16 @@ import {
   ItemCountsDto,
   ItemDto,
   ItemPageDto,
+  MadeBarcodesDto,
+  MakeBarcodesDto,
   NewBarcodeDto,
 } from './items.dto.js';
 import { ItemsService } from './items.service.js';
+import { ManyBarcodes } from './many-barcodes.service.js';
 import { MOST_PICTURE_BYTES, PicturesService } from './pictures.service.js';
 
 const MOST_ROWS = 500;
-const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state'];
+const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'own', 'ownIs', 'ownHas'];
 const Filtered =
   (...more: string[]): MethodDecorator =>
   (target, key, descriptor) => {
@@ -41,6 +44,7 @@ export class CatalogueController {
     private readonly changes: ItemChanges,
     private readonly extra: ExtraFieldsService,
     private readonly pictures: PicturesService,
+    private readonly barcodes: ManyBarcodes,
   ) {}
 
   @Get()
@@ -88,6 +92,14 @@ export class CatalogueController {
   @HttpCode(200)
   changeMany(@Acting() act: Act, @Body() body: ChangeManyDto): Promise<ChangedDto> {
     return this.changes.many(act, body);
+  }
+
+  /** Gives each item without a barcode one that the house makes, on its smallest pack. */
+  @Post('barcodes')
+  @Access('items')
+  @HttpCode(200)
+  makeBarcodes(@Acting() act: Act, @Body() body: MakeBarcodesDto): Promise<MadeBarcodesDto> {
+    return this.barcodes.make(act, body);
   }
 
   @Get(':sku')

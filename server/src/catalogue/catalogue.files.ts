@@ -3,6 +3,7 @@ import { Folders, listTable, Lists, type OutCell, Shapes, windows } from '../exc
 import { itemFilter } from './item-filter.js';
 import { ItemListQueries } from './item-list.queries.js';
 import type { ItemRowDto } from './items.dto.js';
+import { PictureLinks } from './picture-links.service.js';
 import { PicturesService } from './pictures.service.js';
 import { barcodesShape } from './shapes/barcodes.shape.js';
 import { itemsShape } from './shapes/items.shape.js';
@@ -30,6 +31,10 @@ const ITEM_COLUMNS: Readonly<Record<string, readonly [string, (r: ItemRowDto) =>
   lacks: ['Lacks', (r) => r.lacks.join(', ')],
 };
 
+/** Before the name of an own field, as the list names its column. */
+const OWN = 'own:';
+const ownColumn = (field: string): (typeof ITEM_COLUMNS)[string] => [field, (r) => r.extra[field]];
+
 const COSTS: ReadonlySet<string> = new Set(['cost', 'bookedCost']);
 
 async function* picturesNamed(pictures: PicturesService) {
@@ -39,19 +44,19 @@ async function* picturesNamed(pictures: PicturesService) {
 /** Files of items, in and out. */
 @Injectable()
 export class CatalogueFiles {
-  constructor(shapes: Shapes, lists: Lists, folders: Folders, items: ItemListQueries, pictures: PicturesService) {
-    shapes.register(itemsShape, packsShape, barcodesShape, partsShape, policiesShape);
+  constructor(shapes: Shapes, lists: Lists, folders: Folders, items: ItemListQueries, pictures: PicturesService, links: PictureLinks) {
+    shapes.register(itemsShape(links), packsShape, barcodesShape, partsShape, policiesShape);
     folders.register({ name: 'pictures', right: 'items', files: () => picturesNamed(pictures) });
     lists.register('items', (person, query) => {
       const asked = (query['columns'] ?? '')
         .split(',')
-        .filter((c) => Object.hasOwn(ITEM_COLUMNS, c) && (!COSTS.has(c) || person.seesCosts));
+        .filter((c) => c.startsWith(OWN) || (Object.hasOwn(ITEM_COLUMNS, c) && (!COSTS.has(c) || person.seesCosts)));
       const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => !COSTS.has(c) || person.seesCosts);
       const list = windows((from, count) => items.page(person, itemFilter(query), query['sort'], from, count));
       return listTable(
         'items',
         list,
-        shown.flatMap((c) => (ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
+        shown.flatMap((c) => (c.startsWith(OWN) ? [ownColumn(c.slice(OWN.length))] : ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
       );
     });
   }

@@ -8,6 +8,8 @@ import { ExtraFieldsService } from './extra-fields.service.js';
 import { ItemListQueries } from './item-list.queries.js';
 import { ItemQueries } from './item.queries.js';
 import { ItemsService } from './items.service.js';
+import { ManyBarcodes } from './many-barcodes.service.js';
+import { PictureLinks } from './picture-links.service.js';
 import { PicturesController } from './pictures.controller.js';
 import { PicturesService } from './pictures.service.js';
 import { UnmatchedCodesController } from './unmatched-codes.controller.js';
@@ -27,6 +29,8 @@ import { CatalogueFiles } from './catalogue.files.js';
     PicturesService,
     CodebookQueries,
     UnmatchedCodes,
+    ManyBarcodes,
+    PictureLinks,
   ],
   exports: [Drawings, ItemQueries, ItemListQueries, ItemsService, CodebookQueries, UnmatchedCodes],
 })

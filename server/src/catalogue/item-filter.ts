@@ -14,7 +14,14 @@ export interface ItemFilter {
   tag?: string;
   supplier?: string;
   state?: ItemState;
+  /** An own field of the company's, and what it holds: the whole value, or a part of it. */
+  own?: { field: string; value: string; whole: boolean };
 }
+
+/** A name that may stand in a JSON path. */
+const FIELD_NAME = /^[^"\\]{1,40}$/;
+/** Where an own field's value stands. */
+export const ownPath = (field: string): string => `$."${field}"`;
 
 const SORTS: Readonly<Record<string, readonly string[]>> = {
   class: ['i.class', 'i.name', 'i.id'],
@@ -33,12 +40,14 @@ export function itemFilter(query: Record<string, unknown>): ItemFilter {
   const word = (key: string) => (typeof query[key] === 'string' ? query[key].trim().slice(0, 100) : '');
   const state = word('state') as ItemState;
   const siteId = wholeOf(query['site'], 0);
+  const [field, is, has] = [word('own'), word('ownIs'), word('ownHas')];
   return {
     search: word('search'),
     className: word('className'),
     tag: word('tag'),
     supplier: word('supplier'),
     ...(siteId > 0 ? { siteId } : {}),
+    ...(FIELD_NAME.test(field) && (is || has) ? { own: { field, value: is || has, whole: is !== '' } } : {}),
     state: ITEM_STATES.includes(state) ? state : 'all',
   };
 }
@@ -61,6 +70,10 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   if (filter.supplier) {
     add('i.id IN (SELECT si.item_id FROM supplier_item si JOIN supplier s ON s.id = si.supplier_id WHERE s.code = ?)', filter.supplier);
   }
+  if (filter.own) {
+    const { field, value, whole } = filter.own;
+    add(`JSON_VALUE(i.extra, ?) ${whole ? '=' : 'LIKE'} ?`, ownPath(field), whole ? value : likeAny(value));
+  }
   if (filter.siteId) {
     add(
       '(EXISTS (SELECT 1 FROM site_stock x WHERE x.item_id = i.id AND x.site_id IN (?) AND x.on_hand > 0) OR EXISTS (SELECT 1 FROM item_site y WHERE y.item_id = i.id AND y.site_id IN (?)))',
@@ -72,6 +85,8 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
   if (filter.state === 'no-barcode') add('i.lacks_barcode = 1');
   if (filter.state === 'short') {
     // No site is ever below nought, so that none is free in all where none is free at any.
+    // What never had any stock lacks nothing: it is only listed.
+    add('EXISTS (SELECT 1 FROM site_stock g WHERE g.item_id = i.id AND g.site_id IN (?))', sites);
     add('NOT EXISTS (SELECT 1 FROM site_stock f WHERE f.item_id = i.id AND f.site_id IN (?) AND f.on_hand > f.held + f.reserved)', sites);
   }
   if (filter.state === 'backordered') {
@@ -105,4 +120,4 @@ export function itemOrder(sort: string | undefined, seesCosts: boolean): string 
 }
 
 /** Whether a filter narrows by anything but its state. */
-export const isNarrowed = (f: ItemFilter) => Boolean(f.search || f.className || f.tag || f.supplier || f.siteId);
+export const isNarrowed = (f: ItemFilter) => Boolean(f.search || f.className || f.tag || f.supplier || f.siteId || f.own);

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { lacking } from '@vectrum/core/catalogue';
 import { DataSource } from 'typeorm';
-import { marks, num, one, type Person, rows } from '../platform/index.js';
+import { marks, num, one, parsed, type Person, rows } from '../platform/index.js';
 import {
   isNarrowed,
   itemOrder,
@@ -40,6 +40,8 @@ interface Row {
   lacksCost: number;
   lacksSize: number;
   version: number;
+  extra: unknown;
+  isStocked: number;
 }
 
 /** The list of items, a window at a time: made for 50,000 of them. */
@@ -138,9 +140,11 @@ export class ItemListQueries {
 
   private async count(person: Person, filter: ItemFilter): Promise<number> {
     if (filter.state !== 'short' || isNarrowed(filter)) return this.countWhere(itemWhere(filter, person.siteIds));
-    // Of the whole list, those with something free are counted from an index, and the others are the rest.
+    // Of all that ever had stock, those with something free are counted from an index, and the others are the rest.
     const [all, free] = await Promise.all([
-      this.countWhere({ sql: '1 = 1', params: [] }),
+      one<{ n: string }>(this.source, 'SELECT COUNT(DISTINCT item_id) AS n FROM site_stock WHERE site_id IN (?)', [
+        [0, ...person.siteIds],
+      ]).then((r) => num(r?.n)),
       one<{ n: string }>(
         this.source,
         'SELECT COUNT(DISTINCT item_id) AS n FROM site_stock WHERE site_id IN (?) AND on_hand > held + reserved',
@@ -160,7 +164,7 @@ export class ItemListQueries {
     const sites = [0, ...siteIds];
     const found = await rows<Row>(
       this.source,
-      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, pic.mark AS pictureMark, i.tracking, u.name AS unit, u.plural AS units, i.cost, ${BOOKED_COST}, i.version,
+      `SELECT i.id, i.sku, i.name, i.class AS className, i.kind, i.picture, pic.mark AS pictureMark, i.tracking, u.name AS unit, u.plural AS units, i.cost, ${BOOKED_COST}, i.version, i.extra, st.item_id IS NOT NULL AS isStocked,
          i.lacks_barcode AS lacksBarcode, i.lacks_cost AS lacksCost, i.lacks_size AS lacksSize,
          COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved, COALESCE(inc.units, 0) AS incoming,
          (SELECT GROUP_CONCAT(t.tag ORDER BY t.tag SEPARATOR '\n') FROM item_tag t WHERE t.item_id = i.id) AS tags,
@@ -179,7 +183,7 @@ export class ItemListQueries {
   }
 }
 
-function rowDto({ cost, bookedCost, lacksBarcode, lacksCost, lacksSize, ...r }: Row, seesCosts: boolean): ItemRowDto {
+function rowDto({ cost, bookedCost, lacksBarcode, lacksCost, lacksSize, extra, isStocked, ...r }: Row, seesCosts: boolean): ItemRowDto {
   const [onHand, held, reserved] = [num(r.onHand), num(r.held), num(r.reserved)];
   return {
     ...r,
@@ -191,6 +195,8 @@ function rowDto({ cost, bookedCost, lacksBarcode, lacksCost, lacksSize, ...r }: 
     reserved,
     available: onHand - held - reserved,
     incoming: num(r.incoming),
+    isStocked: num(isStocked) === 1,
+    extra: extra === null ? {} : parsed<Record<string, string>>(extra),
     lacks: lacking({ barcode: lacksBarcode === 0, cost: lacksCost === 0, size: lacksSize === 0 }),
   };
 }

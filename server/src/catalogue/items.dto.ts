@@ -1,3 +1,4 @@
+import { ApiProperty } from '@nestjs/swagger';
 import { SKU, SKU_SAYS } from '@vectrum/core/catalogue';
 import { Type } from 'class-transformer';
 import {
@@ -58,6 +59,10 @@ export class ItemRowDto {
   reserved: number;
   available: number;
   incoming: number;
+  /** Whether these sites ever had some of it. */
+  isStocked: boolean;
+  /** What the company's own fields hold, by their names. */
+  @ApiProperty({ type: 'object', additionalProperties: { type: 'string' } }) extra: Record<string, string>;
   /** What is missing, in words; empty where the item is complete. */
   lacks: string[];
   version: number;
@@ -226,6 +231,17 @@ export class NewBarcodeDto {
   /** Left out, the house makes one of the kind named. */
   @IsOptional() @IsString() @Length(1, 60) code?: string;
   @IsOptional() @IsIn(['restricted', 'code-128']) make?: 'restricted' | 'code-128';
+}
+export class MakeBarcodesDto {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(5_000) @IsString({ each: true }) skus: string[];
+  @IsIn(['restricted', 'code-128']) make: 'restricted' | 'code-128';
+}
+export class MadeBarcodesDto {
+  /** How many items got one. */
+  made: number;
+  /** How many have one already and were left as they are. */
+  left: number;
+  activityId: number | null;
 }
 export class ExtraFieldDto {
   name: string;

@@ -90,7 +90,8 @@ export class ItemsService {
     return { code, activityId };
   }
 
-  private async inHouse(tx: Tx, kind: 'restricted' | 'code-128'): Promise<string> {
+  /** A code of the house's own that nothing has yet. */
+  async inHouse(tx: Tx, kind: 'restricted' | 'code-128'): Promise<string> {
     for (;;) {
       const n = await nextNumber(tx, 'IN');
       const prefix = await this.settings.get(tx, 'inHousePrefix');

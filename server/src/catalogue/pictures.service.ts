@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import sharp from 'sharp';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, notFound, one, remove, rows } from '../platform/index.js';
+import { type Act, badForm, CommandLog, inTransaction, notFound, one, remove, rows, type Tx } from '../platform/index.js';
 import { keyOfCode } from './code-key.js';
 import type { PictureForDto } from './items.dto.js';
 
@@ -33,19 +33,33 @@ export class PicturesService {
     if (kept) return kept;
     const made = await pictureOf(bytes);
     const mark = markOf(made.large);
-    return this.commands.run(act, 'item.picture', { sku, mark }, async (tx) => {
-      const item = await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM item WHERE sku = ? FOR UPDATE', [sku]);
-      if (!item) throw notFound(`Item ${sku}`);
-      await tx.query('REPLACE INTO item_picture (item_id, type, mark, large, thumb) VALUES (?, ?, ?, ?, ?)', [
-        item.id,
-        'image/webp',
-        mark,
-        made.large,
-        made.thumb,
-      ]);
-      await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Picture of ${item.name} changed`, document: sku });
-      return { mark };
-    });
+    return this.commands.run(act, 'item.picture', { sku, mark }, (tx) => this.write(tx, act, sku, mark, made));
+  }
+
+  /** The same for a picture that was fetched by its link, with nobody at the keyboard. */
+  async keepFetched(sku: string, bytes: Buffer): Promise<void> {
+    const made = await pictureOf(bytes);
+    await inTransaction(this.source, (tx) => this.write(tx, null, sku, markOf(made.large), made));
+  }
+
+  private async write(
+    tx: Tx,
+    act: Act | null,
+    sku: string,
+    mark: string,
+    made: { large: Buffer; thumb: Buffer },
+  ): Promise<{ mark: string }> {
+    const item = await one<{ id: number; name: string }>(tx, 'SELECT id, name FROM item WHERE sku = ? FOR UPDATE', [sku]);
+    if (!item) throw notFound(`Item ${sku}`);
+    await tx.query('REPLACE INTO item_picture (item_id, type, mark, large, thumb) VALUES (?, ?, ?, ?, ?)', [
+      item.id,
+      'image/webp',
+      mark,
+      made.large,
+      made.thumb,
+    ]);
+    await this.activity.record(tx, act, { kind: 'item', glyph: 'full', title: `Picture of ${item.name} changed`, document: sku });
+    return { mark };
   }
 
   drop(act: Act, sku: string): Promise<void> {

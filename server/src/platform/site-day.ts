@@ -27,13 +27,30 @@ export interface SiteDays {
 
 /** Today at each site, for lists over several. The words in the SQL are dates and numbers made here, never a request's. */
 export async function siteDays(tx: Pick<Tx, 'query'>, now = new Date()): Promise<SiteDays> {
-  const sites = await rows<{ id: number; timeZone: string }>(tx, 'SELECT id, time_zone AS timeZone FROM site ORDER BY id');
-  const pick = (column: string, of: (timeZone: string) => string) =>
-    `(CASE ${column} ${sites.map((s) => `WHEN ${Number(s.id)} THEN '${of(s.timeZone)}'`).join(' ')} ELSE '${of('UTC')}' END)`;
+  const pick = await picker(tx);
   const span = (timeZone: string) => daySpan(timeZone, dayIn(timeZone, now));
   return {
     today: (column) => pick(column, (zone) => dayIn(zone, now)),
     begins: (column) => pick(column, (zone) => sqlInstant(span(zone).from)),
     ends: (column) => pick(column, (zone) => sqlInstant(span(zone).to)),
   };
+}
+
+/**
+ * The instants at which a span of whole days begins and ends at each site, as SQL like that of `siteDays`. Both days are checked
+ * ISO dates; the span holds both.
+ */
+export async function siteSpan(tx: Pick<Tx, 'query'>, from: string, to: string): Promise<Pick<SiteDays, 'begins' | 'ends'>> {
+  const pick = await picker(tx);
+  return {
+    begins: (column) => pick(column, (zone) => sqlInstant(daySpan(zone, from).from)),
+    ends: (column) => pick(column, (zone) => sqlInstant(daySpan(zone, to).to)),
+  };
+}
+
+/** Words that depend on a site's time zone, as SQL that picks them by a column with the site's number. */
+async function picker(tx: Pick<Tx, 'query'>): Promise<(column: string, of: (timeZone: string) => string) => string> {
+  const sites = await rows<{ id: number; timeZone: string }>(tx, 'SELECT id, time_zone AS timeZone FROM site ORDER BY id');
+  return (column, of) =>
+    `(CASE ${column} ${sites.map((s) => `WHEN ${Number(s.id)} THEN '${of(s.timeZone)}'`).join(' ')} ELSE '${of('UTC')}' END)`;
 }

@@ -24,7 +24,7 @@ import { DroppedOrders } from './dropped-orders.js';
 import { keepChanges, samePrice } from './order-changes.js';
 import { stateOf } from './order-lines.js';
 import { type OrderAnswer } from './states.js';
-import type { SettleAnswerDto } from './purchasing.dto.js';
+import type { SettleAnswerDto, SpokenAnswerDto } from './purchasing.dto.js';
 
 /** What a line is told, with what differs from the order; null where nothing does. */
 interface Told {
@@ -70,6 +70,34 @@ export class AnswersService {
       siteId: order.site_id,
     });
     return { supplierId: order.supplier_id, code: order.code, says: `${order.code} ${says}` };
+  }
+
+  /** The same for what a supplier said on the telephone: kept line by line, and nobody is written to. */
+  spoken(act: Act, code: string, version: number, said: SpokenAnswerDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'purchase-order.spoken', { code, version, said }, async (tx) => {
+      const order = await this.locked(tx, act, code);
+      mustMatch(order.version, version);
+      if (said.says === 'changed' && !said.promisedOn && said.lines.length === 0)
+        throw badForm({ lines: 'Say what differs: a day, or how many, at which price, of which line' });
+      await this.take(tx, act, {
+        id: '',
+        issuedOn: '',
+        seller: '',
+        order: code,
+        says: said.says,
+        note: said.note.trim() || 'told by telephone',
+        promisedOn: said.promisedOn ?? null,
+        lines: said.lines.map(({ line, says, packs = null, price = null, promisedOn = null }) => ({
+          line,
+          says,
+          packs,
+          price,
+          promisedOn,
+          note: '',
+        })),
+      });
+      return { code };
+    });
   }
 
   /** Takes what the supplier offers into the order, or asks again by mail. */

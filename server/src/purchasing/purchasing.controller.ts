@@ -12,6 +12,7 @@ import {
   PurchaseOrderPageDto,
   SettleAnswerDto,
   SplitOrderDto,
+  SpokenAnswerDto,
 } from './purchasing.dto.js';
 import { PurchasingQueries } from './purchasing.queries.js';
 import { PurchasingService } from './purchasing.service.js';
@@ -103,6 +104,14 @@ export class PurchasingController {
   @HttpCode(200)
   settle(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SettleAnswerDto): Promise<CodeDto> {
     return this.answers.settle(act, code.toUpperCase(), version, body);
+  }
+
+  /** Writes down what the supplier said on the telephone. Nobody is written to; what differs waits to be taken, as from a document. */
+  @Post(':code/spoken-answer')
+  @Access('buy')
+  @HttpCode(200)
+  spoken(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: SpokenAnswerDto): Promise<CodeDto> {
+    return this.answers.spoken(act, code.toUpperCase(), version, body);
   }
 
   @Post(':code/copy')

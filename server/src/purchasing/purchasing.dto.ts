@@ -173,6 +173,22 @@ export class SettleAnswerDto {
   @IsIn(['accept', 'query']) says: 'accept' | 'query';
   @IsString() @MaxLength(300) note: string;
 }
+export class SpokenLineDto {
+  @IsInt() @Min(1) line: number;
+  @IsIn(['accepted', 'changed', 'refused']) says: 'accepted' | 'changed' | 'refused';
+  /** Packs, the price of one and the day, where they differ from what was ordered. */
+  @IsOptional() @IsInt() @Min(1) @Max(100_000) packs?: number | null;
+  @IsOptional() @Matches(/^\d{1,10}(\.\d{1,6})?$/, { message: 'A price is a number of up to 6 decimal places' }) price?: string | null;
+  @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) promisedOn?: string | null;
+}
+export class SpokenAnswerDto {
+  @IsIn(['accepted', 'changed', 'refused']) says: 'accepted' | 'changed' | 'refused';
+  /** Whom one spoke to, and what was said. */
+  @IsString() @MaxLength(300) note: string;
+  /** A day for all that is still to come. */
+  @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) promisedOn?: string | null;
+  @IsArray() @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => SpokenLineDto) lines: SpokenLineDto[];
+}
 export class MergeOrderDto {
   @Matches(/^[A-Za-z]-\d{1,10}$/, { message: 'A purchase order is called like P-1187' }) other: string;
 }

@@ -1,5 +1,5 @@
-import { Body, Controller, Get, Header, Headers, HttpCode, Param, ParseIntPipe, Post, Put, Req, Res } from '@nestjs/common';
-import { ApiOkResponse } from '@nestjs/swagger';
+import { Body, Controller, Get, Header, Headers, HttpCode, Param, ParseIntPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
 import { Access } from '../identity/index.js';
@@ -8,6 +8,8 @@ import { MOST_XML_BYTES } from '../ubl/index.js';
 import { ArrivalDoorDto, ArrivalDto, ArrivalPageDto } from './arrival.dto.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
+import { InboundLinePageDto } from './inbound-lines.dto.js';
+import { inboundAsked, InboundLinesQueries } from './inbound-lines.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
 import { TakenDocumentDto } from './receiving.dto.js';
 import { SupplierDocuments } from './supplier-documents.service.js';
@@ -19,6 +21,7 @@ export class ArrivalsController {
     private readonly arrivals: ArrivalsService,
     private readonly pictures: ReceiptPictures,
     private readonly documents: SupplierDocuments,
+    private readonly inbound: InboundLinesQueries,
   ) {}
 
   @Get('arrivals')
@@ -26,6 +29,22 @@ export class ArrivalsController {
   @Windowed()
   list(@Reader() person: Person, @AskedWindow() window: Window): Promise<ArrivalPageDto> {
     return this.queries.list(person.siteIds, window);
+  }
+
+  /** Lines that are due, or goods that came in, between two days. */
+  @Get('inbound-lines')
+  @Access('signed-in')
+  @Windowed()
+  @ApiQuery({ name: 'what', required: false, enum: ['due', 'received'] })
+  @ApiQuery({ name: 'from', required: false, description: 'ISO date; open where it is left out' })
+  @ApiQuery({ name: 'to', required: false, description: 'ISO date; open where it is left out' })
+  @ApiQuery({ name: 'search', required: false, description: 'words of the supplier, the goods or the order' })
+  inboundLines(
+    @Reader() person: Person,
+    @AskedWindow() window: Window,
+    @Query() query: Record<string, unknown>,
+  ): Promise<InboundLinePageDto> {
+    return this.inbound.list(person.siteIds, inboundAsked(query), window);
   }
 
   @Get('arrivals/:code')

@@ -13,9 +13,11 @@ import { ArrivalsController } from './arrivals.controller.js';
 import { ArrivalsQueries } from './arrivals.queries.js';
 import { ArrivalsService } from './arrivals.service.js';
 import { DueQueries } from './due.queries.js';
+import { InboundLinesQueries } from './inbound-lines.queries.js';
 import { ReceiptPictures } from './receipt-pictures.service.js';
 import { ReceiveTaskQueries } from './receive-task.queries.js';
 import { ReceivingController } from './receiving.controller.js';
+import { ReceivingFiles } from './receiving.files.js';
 import { ReceivingFloor } from './receiving.floor.js';
 import { ReceivingService } from './receiving.service.js';
 import { UnreadDocumentsController } from './unread-documents.controller.js';
@@ -36,6 +38,8 @@ import { UnreadDocuments } from './unread-documents.service.js';
     SupplierDocuments,
     UnreadDocuments,
     DueQueries,
+    InboundLinesQueries,
+    ReceivingFiles,
   ],
   exports: [ReceivingService, ArrivalsService, SupplierDocuments],
 })

@@ -84,6 +84,13 @@ export const SETTINGS = define({
     choices: IN_HOUSE_PREFIXES,
     default: '20',
   },
+  picturesFromInside: {
+    group: 'Items',
+    label: 'Pictures may be fetched from the house’s own network',
+    says: 'Links to pictures in a file of items may lead to a computer in the building. Off, only to the outside.',
+    kind: 'yes-no',
+    default: false,
+  },
   overPercent: {
     group: 'Receiving',
     label: 'Too many accepted, up to',

@@ -704,6 +704,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/items/barcodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives each item without a barcode one that the house makes, on its smallest pack. */
+        post: operations["Catalogue_makeBarcodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/{sku}": {
         parameters: {
             query?: never;
@@ -1412,6 +1429,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchase-orders/{code}/spoken-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes down what the supplier said on the telephone. Nobody is written to; what differs waits to be taken, as from a document. */
+        post: operations["Purchasing_spoken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchase-orders/{code}/copy": {
         parameters: {
             query?: never;
@@ -1767,6 +1801,23 @@ export interface paths {
             cookie?: never;
         };
         get: operations["Arrivals_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inbound-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lines that are due, or goods that came in, between two days. */
+        get: operations["Arrivals_inboundLines"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4437,6 +4488,10 @@ export interface components {
             siteCode: string;
         };
         ItemRowDto: {
+            /** @description What the company's own fields hold, by their names. */
+            extra: {
+                [key: string]: string;
+            };
             id: number;
             sku: string;
             name: string;
@@ -4461,6 +4516,8 @@ export interface components {
             reserved: number;
             available: number;
             incoming: number;
+            /** @description Whether there ever was any of it at these sites. */
+            isStocked: boolean;
             /** @description What is missing, in words; empty where the item is complete. */
             lacks: string[];
             version: number;
@@ -4510,6 +4567,18 @@ export interface components {
         ChangedDto: {
             changed: number;
             activityId: number;
+        };
+        MakeBarcodesDto: {
+            skus: string[];
+            /** @enum {string} */
+            make: "restricted" | "code-128";
+        };
+        MadeBarcodesDto: {
+            /** @description How many items got one. */
+            made: number;
+            /** @description How many have one already and were left as they are. */
+            left: number;
+            activityId: number | null;
         };
         ItemSiteDto: {
             siteId: number;
@@ -5363,6 +5432,24 @@ export interface components {
             says: "accept" | "query";
             note: string;
         };
+        SpokenLineDto: {
+            line: number;
+            /** @enum {string} */
+            says: "accepted" | "changed" | "refused";
+            /** @description Packs, the price of one and the day, where they differ from what was ordered. */
+            packs?: number | null;
+            price?: string | null;
+            promisedOn?: string | null;
+        };
+        SpokenAnswerDto: {
+            /** @enum {string} */
+            says: "accepted" | "changed" | "refused";
+            /** @description Whom one spoke to, and what was said. */
+            note: string;
+            /** @description A day for all that is still to come. */
+            promisedOn?: string | null;
+            lines: components["schemas"]["SpokenLineDto"][];
+        };
         MergeOrderDto: {
             other: string;
         };
@@ -5646,6 +5733,35 @@ export interface components {
         };
         ArrivalPageDto: {
             rows: components["schemas"]["ArrivalRowDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        InboundLineDto: {
+            order: string | null;
+            /** @description The day on which it is due, or came in at the site; null where no day was said. */
+            day: string | null;
+            line: number | null;
+            /** @description The arrival that it came in with; null where it has not come. */
+            arrival: string | null;
+            supplier: string;
+            site: string;
+            sku: string;
+            name: string;
+            picture: string;
+            units: number;
+            /** @description The same in packs. */
+            words: string;
+            /** @description Due before today, and not here. */
+            late: boolean;
+            /** @description Who booked it in; null where it has not come. */
+            by: string | null;
+            /** @description How it came in: ordered, extra, unordered or apart; empty where it has not. */
+            takenAs: string;
+            /** @description good, damaged, held or apart; empty where it has not come. */
+            condition: string;
+        };
+        InboundLinePageDto: {
+            rows: components["schemas"]["InboundLineDto"][];
             /** @description How many there are in all; one more than ten thousand where there are more than that. */
             total: number;
         };
@@ -9681,6 +9797,9 @@ export interface operations {
                 tag?: string;
                 supplier?: string;
                 state?: string;
+                own?: string;
+                ownIs?: string;
+                ownHas?: string;
                 sort?: string;
                 from?: string;
                 limit?: string;
@@ -9733,6 +9852,9 @@ export interface operations {
                 tag?: string;
                 supplier?: string;
                 state?: string;
+                own?: string;
+                ownIs?: string;
+                ownHas?: string;
             };
             header?: never;
             path?: never;
@@ -9828,6 +9950,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedDto"];
+                };
+            };
+        };
+    };
+    Catalogue_makeBarcodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeBarcodesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeBarcodesDto"];
                 };
             };
         };
@@ -11170,6 +11315,31 @@ export interface operations {
             };
         };
     };
+    Purchasing_spoken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpokenAnswerDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
     Purchasing_copy: {
         parameters: {
             query?: never;
@@ -11779,6 +11949,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArrivalPageDto"];
+                };
+            };
+        };
+    };
+    Arrivals_inboundLines: {
+        parameters: {
+            query?: {
+                /** @description words of the supplier, the goods or the order */
+                search?: unknown;
+                /** @description ISO date; open where it is left out */
+                to?: unknown;
+                /** @description ISO date; open where it is left out */
+                from?: unknown;
+                what?: "due" | "received";
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InboundLinePageDto"];
                 };
             };
         };

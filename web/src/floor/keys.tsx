@@ -54,12 +54,15 @@ export function FloorKeys({
   siteId,
   document = '',
   find,
+  words = find !== undefined,
   children,
 }: {
   siteId: number | undefined;
   document?: string;
   /** What words that are typed could mean here; absent where only codes are asked for. */
   find?: (text: string) => readonly Found[];
+  /** Whether words may be typed in place of a code. */
+  words?: boolean;
   children?: ReactNode;
 }) {
   const { scan } = useContext(ScanContext);
@@ -99,7 +102,7 @@ export function FloorKeys({
             autoComplete="off"
             autoCapitalize="characters"
             aria-label="Code"
-            placeholder={find ? 'Code or words' : 'The code on the label'}
+            placeholder={words ? 'Code or words' : 'The code on the label'}
             value={text}
             onChange={(e) => setText(e.target.value)}
           />

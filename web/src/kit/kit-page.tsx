@@ -40,6 +40,7 @@ const GLYPHS: GlyphName[] = [
   'sound',
   'person',
   'clock',
+  'pen',
 ];
 const BANDS: [Band, string, string][] = [
   ['accepted', '2 boxes and 3 jars', 'Jar 454 g, to DOCK-1'],

@@ -90,6 +90,7 @@ export const routes: RouteObject = {
         { path: ':code', lazy: async () => ({ Component: (await import('./inbound/inspection/inspection-sheet')).InspectionSheet }) },
       ],
     },
+    { path: 'inbound/lines', lazy: async () => ({ Component: (await import('./inbound/lines-page')).LinesPage }) },
     {
       path: 'inbound/arrivals',
       element: <ArrivalsPage />,

@@ -20,7 +20,8 @@ export type GlyphName =
   | 'print'
   | 'sound'
   | 'person'
-  | 'clock';
+  | 'clock'
+  | 'pen';
 
 const SAYS: Partial<Record<GlyphName, string>> = {
   empty: 'waiting',

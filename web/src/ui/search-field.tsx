@@ -1,3 +1,4 @@
+import { Popover } from 'radix-ui';
 import { useId, useState } from 'react';
 import { Input } from './input';
 
@@ -59,38 +60,49 @@ export function SearchField({
     e.stopPropagation();
   };
   return (
-    <span className="relative block">
-      <Input
-        className={code ? 'code' : ''}
-        role="combobox"
-        aria-label={label}
-        aria-expanded={list.length > 0}
-        aria-controls={id}
-        aria-autocomplete="list"
-        aria-invalid={invalid}
-        autoComplete="off"
-        autoFocus={autoFocus}
-        disabled={disabled}
-        placeholder={placeholder}
-        value={value}
-        onChange={(e) => {
-          setOpen(true);
-          setAt(0);
-          onType(e.target.value);
-        }}
-        onKeyDown={onKeyDown}
-        onBlur={() => window.setTimeout(() => setOpen(false), 150)}
-      />
-      {list.length > 0 && (
-        <div className="found-here" id={id} role="listbox" aria-label={label}>
+    // The list lies over everything, so that no table or sheet that scrolls cuts it off.
+    <Popover.Root open={list.length > 0}>
+      <Popover.Anchor asChild>
+        <Input
+          className={code ? 'code' : ''}
+          role="combobox"
+          aria-label={label}
+          aria-expanded={list.length > 0}
+          aria-controls={id}
+          aria-autocomplete="list"
+          aria-invalid={invalid}
+          autoComplete="off"
+          autoFocus={autoFocus}
+          disabled={disabled}
+          placeholder={placeholder}
+          value={value}
+          onChange={(e) => {
+            setOpen(true);
+            setAt(0);
+            onType(e.target.value);
+          }}
+          onKeyDown={onKeyDown}
+          onBlur={() => window.setTimeout(() => setOpen(false), 150)}
+        />
+      </Popover.Anchor>
+      <Popover.Portal>
+        <Popover.Content
+          className="found-here"
+          align="start"
+          id={id}
+          role="listbox"
+          aria-label={label}
+          onOpenAutoFocus={(e) => e.preventDefault()}
+          onCloseAutoFocus={(e) => e.preventDefault()}
+        >
           {list.map((f, i) => (
             <div key={f.value} role="option" aria-selected={i === Math.min(at, list.length - 1)} onMouseDown={() => take(f)}>
               <span className="min-w-0 overflow-hidden text-ellipsis whitespace-nowrap">{f.title}</span>
               <span className="code">{f.note ?? f.value}</span>
             </div>
           ))}
-        </div>
-      )}
-    </span>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

@@ -23,10 +23,13 @@ import { type ExtraFieldDto } from '../items.dto.js';
 import { extraFields, extraValue } from '../extra-fields.js';
 import { ITEM_KINDS, ROTATIONS, STORAGES, TRACKINGS } from '../kinds.js';
 import { refreshLacks } from '../completeness.js';
-import { type Act, marks, parsed, type Person, rows, type Tx } from '../../platform/index.js';
+import { marks, parsed, type Person, rows, type Tx } from '../../platform/index.js';
+import type { PictureLinks } from '../picture-links.service.js';
 import { codesIn, barcodeFaults, writeBarcodes } from './barcode-cells.js';
 
 const EXTRA = 'extra:';
+const LINK = 'pictureLink';
+const MOST_LINK = 500;
 const PAGE = 2_000;
 /** Columns of a file and of `item` that go together; a cell that is empty takes the default. */
 const ITEM_COLUMNS: readonly (readonly [key: string, column: string, empty: string | number | null])[] = [
@@ -87,9 +90,18 @@ async function columns(tx: Pick<Tx, 'query'>, person: Person): Promise<Column[]>
     { key: 'serialAtPacking', label: 'Serial number at packing', read: cell.yesNo },
     { key: 'keepUpright', label: 'Kept upright', read: cell.yesNo },
     { key: 'fragile', label: 'Fragile', read: cell.yesNo },
+    { key: LINK, label: 'Picture link', also: ['picture', 'picture url', 'image', 'image url', 'image link', 'photo'], read: readLink },
     { key: 'picture', label: 'Drawing', read: cell.code(/^[A-Za-z-]{1,40}$/, 'The name of a drawing, such as box') },
     ...own.map(extraColumn),
   ];
+}
+
+/** A link to a picture; which is fetched once the file is in. */
+function readLink(t: string): string | Wrong {
+  const url = URL.canParse(t) ? new URL(t) : null;
+  if (!url || !/^https?:$/.test(url.protocol) || t.length > MOST_LINK)
+    return new Wrong('A link to a picture, such as https://pictures.example/jar.jpg');
+  return url.href;
 }
 
 function extraColumn(field: ExtraFieldDto): Column {
@@ -190,7 +202,7 @@ const valueOf = (row: ImportRow, key: string, empty: string | number | null) => 
   return typeof value === 'boolean' ? (value ? 1 : 0) : key === 'picture' ? String(value).toLowerCase() : (value as string | number);
 };
 
-async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLog): Promise<void> {
+async function write(tx: Tx, batch: readonly ImportRow[], log: MadeLog, links: Pick<PictureLinks, 'ask'>): Promise<void> {
   const known = await itemIds(tx, batch);
   const fresh = batch.filter((r) => !known.has(textOf(r, 'sku')));
   const old = batch.filter((r) => known.has(textOf(r, 'sku')));
@@ -230,6 +242,7 @@ async function write(tx: Tx, _act: Act, batch: readonly ImportRow[], log: MadeLo
     batch.flatMap((r) => (has(r, 'barcodes') ? [{ itemId: idOf(r), factor: 1, codes: codesIn(textOf(r, 'barcodes')) }] : [])),
     log,
   );
+  for (const r of batch) if (textOf(r, LINK) !== '') await links.ask(tx, textOf(r, 'sku'), textOf(r, LINK));
   await refreshLacks(tx, batch.map(idOf));
 }
 
@@ -334,6 +347,8 @@ async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells
       serialAtPacking: yes(r['serial_at_packing']),
       keepUpright: yes(r['keep_upright']),
       fragile: yes(r['fragile']),
+      // What is kept of a picture is the picture; it goes out in a folder of its own.
+      [LINK]: '',
       picture: text(r['picture']),
       ...Object.fromEntries(own.map((f) => [`${EXTRA}${f.name}`, extra[f.name] ?? ''])),
     };
@@ -341,7 +356,7 @@ async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells
 }
 
 /** Items with their base unit: one row an item. Larger packs, parts and site policies have files of their own. */
-export const itemsShape: Shape = {
+export const itemsShape = (links: Pick<PictureLinks, 'ask'>): Shape => ({
   kind: 'items',
   says: 'Items',
   right: 'items',
@@ -349,6 +364,6 @@ export const itemsShape: Shape = {
   undone: (tx) => refreshLacks(tx, 'all'),
   columns,
   check,
-  write,
+  write: (tx, _act, batch, log) => write(tx, batch, log, links),
   read,
-};
+});

@@ -44,9 +44,6 @@ function Facts({
           onChange={(e) => input({ kind: 'text', field: 'lot', value: e.target.value })}
           className="code"
         />
-        {item.tracking !== 'serial' && (state.lot ?? '') === '' && (
-          <PhoneLink onClick={() => input({ kind: 'text', field: 'lot', value: noLot })}>No lot on it: {noLot}</PhoneLink>
-        )}
       </label>
       {item.tracking === 'lot-expiry' && (
         <label>
@@ -57,6 +54,11 @@ function Facts({
             onChange={(e) => input({ kind: 'text', field: 'expires', value: e.target.value })}
           />
         </label>
+      )}
+      {item.tracking !== 'serial' && (state.lot ?? '') === '' && (
+        <span className="col-span-full border-t-2 border-rule">
+          <PhoneLink onClick={() => input({ kind: 'text', field: 'lot', value: noLot })}>No lot on it? Give it {noLot}</PhoneLink>
+        </span>
       )}
     </div>
   );

@@ -18,6 +18,8 @@ import { usePageScan } from '../scan-context';
 import { NoItem, PhoneHead, Ask, PhoneBody, PhoneList, Key } from '../../ui/phone/parts';
 
 type Due = Dto['DueDto'];
+/** As many as the list holds at once. */
+const SHOWN = 200;
 
 function progress(d: Due): string {
   if (d.linesIn > 0 || d.since) return `${d.linesIn} of ${d.lines} lines in${d.since ? `, here for ${age(d.since)}` : ''}`;
@@ -32,7 +34,7 @@ export function DuePage() {
   const { site } = useSite();
   const siteId = site?.id;
   const [band, setBand] = useState<Feedback | null>(null);
-  const [choices, setChoices] = useState<{ code: string; list: Due[] } | null>(null);
+  const [choices, setChoices] = useState<{ code: string; how: How; list: Due[] } | null>(null);
   const due = useQuery({
     queryKey: key('receive-due', siteId),
     queryFn: () => kept(`receive-due-${siteId ?? ''}`, () => ask(api.GET('/api/floor/receive', at(site)))),
@@ -43,10 +45,10 @@ export function DuePage() {
     onDone: ({ opens, choices: several }, scanned) => {
       if (opens)
         return void navigate(`/floor/receive/${opens}`, { state: opens === scanned.code.trim().toUpperCase() ? null : { scanned } });
-      setChoices(several.length > 0 ? { code: scanned.code, list: several } : null);
+      setChoices(several.length > 0 ? { ...scanned, list: several } : null);
       if (several.length > 0) return;
       soundBand('unknown');
-      setBand({ band: 'unknown', title: scanned.code, detail: 'No order, pallet or goods that are due have this code' });
+      setBand({ band: 'unknown', title: scanned.code, detail: 'No order, pallet, supplier or goods that are due' });
     },
   });
   const { mutate } = find;
@@ -81,7 +83,10 @@ export function DuePage() {
             <PhoneList>
               {(choices?.list ?? all).map((d) => (
                 <li key={d.code}>
-                  <Link to={`/floor/receive/${d.code}`} state={choices ? { scanned: { code: choices.code, how: 'scanned' } } : null}>
+                  <Link
+                    to={`/floor/receive/${d.code}`}
+                    state={choices?.how === 'scanned' ? { scanned: { code: choices.code, how: choices.how } } : null}
+                  >
                     <b>{d.supplier}</b>
                     <Glyph name={d.late && d.linesIn === 0 ? 'blocked' : progressGlyph(d.linesIn, d.lines)} size={24} says />
                     <span>
@@ -95,12 +100,13 @@ export function DuePage() {
                   </Link>
                 </li>
               ))}
+              {all.length >= SHOWN && !choices && <NoItem>More are due. Type a word of the supplier or the goods to find them.</NoItem>}
               {all.length === 0 && <NoItem>Nothing is due. Orders show here once they are placed.</NoItem>}
             </PhoneList>
           )}
         </Shown>
       </PhoneBody>
-      <FloorKeys siteId={siteId}>
+      <FloorKeys siteId={siteId} words>
         {me.data?.rights.includes('take-in') && (
           <Key type="button" disabled={unordered.isPending} onClick={() => unordered.mutate()}>
             No order

@@ -117,8 +117,8 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
                 </Ask>
               )}
               <p className="px-[18px] pt-1 text-[17px] text-[color:var(--color-ink-2)]">
-                To <b className="code">{(state.to ?? task.dock).code}</b>; scan another place, or{' '}
-                <PhoneLink onClick={() => setPanel('places')}>choose one</PhoneLink>
+                Goods go to <b className="code">{(state.to ?? task.dock).code}</b>
+                <PhoneLink onClick={() => setPanel('places')}>elsewhere</PhoneLink>
               </p>
               <PhoneBody className="mt-3">
                 <PhoneList>
@@ -132,6 +132,15 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
                       onChoose={(code) => scan(code, 'typed')}
                     />
                   ))}
+                  {task.whole.may && task.lines.length - done > 1 && (
+                    <li>
+                      <button type="button" onClick={() => setPanel('whole')}>
+                        <b>The rest as on the paper</b>
+                        <Glyph name="go" size={22} />
+                        <span>without counting each line</span>
+                      </button>
+                    </li>
+                  )}
                 </PhoneList>
               </PhoneBody>
             </>
@@ -160,11 +169,6 @@ function Receive({ ready }: { ready: Ready<'receive'> }) {
             <Key type="button" onClick={() => setPanel('close')}>
               Close the delivery
             </Key>
-            {task.whole.may && task.lines.length - done > 1 && (
-              <Key type="button" onClick={() => setPanel('whole')}>
-                As on the paper
-              </Key>
-            )}
           </FloorKeys>
         </>
       )}

@@ -4,6 +4,7 @@ import { WordLinks } from '../../ui/word-links';
 const WORDS = [
   ['orders', '/inbound', 'Orders'],
   ['arrivals', '/inbound/arrivals', 'Arrivals'],
+  ['lines', '/inbound/lines', 'Lines'],
   ['inspection', '/inbound/inspection', 'Inspection'],
   ['suppliers', '/inbound/suppliers', 'Suppliers'],
   ['bills', '/inbound/bills', 'Bills'],

@@ -14,6 +14,7 @@ import { inHomeMoney } from './home-money';
 import { OrderActs } from './order-acts';
 import { LateHits } from './late-hits';
 import { OrderAnswer, answerWords } from './order-answer';
+import { SpokenAnswer } from './spoken-answer';
 import { OrderFiles } from './order-files';
 import { OrderHistory } from './order-history';
 import { ReceivedStrip } from './received-strip';
@@ -208,6 +209,7 @@ export function PurchaseOrderSheet() {
               </p>
             )}
             <OrderAnswer order={o} />
+            {me.data?.rights.includes('buy') && <SpokenAnswer key={o.version} order={o} />}
             {o.note && <p className="note mt-3">{o.note}</p>}
             {(o.state === 'placed' || o.state === 'part-received') && (
               <div className="flex gap-4 items-center border-[1.5px] border-dashed border-ink-3 px-3 py-2 mt-5 self-start">

@@ -14,6 +14,8 @@ const bar = (more: Partial<Parameters<typeof BulkBar>[0]> = {}) =>
       sites={sites}
       seesCosts
       busy={false}
+      made={undefined}
+      onMakeBarcodes={() => undefined}
       onApply={() => undefined}
       onClear={() => undefined}
       print="/setup/labels/print?subject=item&codes=A,B"
@@ -37,6 +39,12 @@ describe('changing many items at once', () => {
     const act = (html: string) => /<button[^>]*class="act"[^>]*>/.exec(html)?.[0] ?? '';
     expect(act(bar({ busy: true }))).toContain('disabled=""');
     expect(act(bar())).toMatch(/^<button(?!.*disabled)/);
+  });
+
+  it('says how many barcodes were made, once they are', () => {
+    expect(bar()).toContain('Give them barcodes');
+    expect(bar({ made: { made: 2, left: 1, activityId: 9 } })).toContain('2 barcodes made');
+    expect(bar({ made: { made: 0, left: 3, activityId: null } })).toContain('All of them have a barcode');
   });
 
   it('leads to the labels of just these', () => {

@@ -48,6 +48,8 @@ export function BulkBar({
   sites,
   seesCosts,
   busy,
+  made,
+  onMakeBarcodes,
   onApply,
   onClear,
   print,
@@ -56,6 +58,9 @@ export function BulkBar({
   sites: readonly Dto['SiteDto'][];
   seesCosts: boolean;
   busy: boolean;
+  /** What came of making barcodes for these; absent where nobody has asked for it. */
+  made: Dto['MadeBarcodesDto'] | undefined;
+  onMakeBarcodes: () => void;
   onApply: (change: Dto['ChangeFieldDto']) => void;
   onClear: () => void;
   print: string;
@@ -111,6 +116,15 @@ export function BulkBar({
       )}
       <Button disabled={busy}>Change all {count}</Button>
       <TextAnchor href={print}>Print labels</TextAnchor>
+      {made ? (
+        <span role="status" className="note">
+          {made.made === 0 ? 'All of them have a barcode' : `${plural(made.made, 'barcode', 'barcodes')} made`}
+        </span>
+      ) : (
+        <TextButton type="button" disabled={busy} onClick={onMakeBarcodes}>
+          Give them barcodes
+        </TextButton>
+      )}
       <TextButton type="button" className="ml-auto" onClick={onClear}>
         Choose none
       </TextButton>

@@ -1,21 +1,24 @@
 import { Popover } from 'radix-ui';
 import { MenuPaper } from '../../../ui/menu-paper';
-import { columnsOf, ITEM_COLUMNS, USUAL_COLUMNS } from './item-columns';
+import { columnsOf, type ItemColumn, USUAL_COLUMNS } from './item-columns';
 import { TextButton } from '../../../ui/button';
 
 /** Which columns the list shows and in which order; each person's own. */
 export function ColumnsMenu({
+  all,
   shown,
   seesCosts,
   onChange,
 }: {
+  /** Every column that there is, with the company's own fields. */
+  all: readonly ItemColumn[];
   shown: readonly string[];
   seesCosts: boolean;
   /** Null until it is known what the person had arranged. */
   onChange: ((keys: string[]) => void) | null;
 }) {
-  const here = columnsOf(shown, seesCosts);
-  const rest = ITEM_COLUMNS.filter((c) => !shown.includes(c.key) && (!c.cost || seesCosts));
+  const here = columnsOf(shown, seesCosts, all);
+  const rest = all.filter((c) => !shown.includes(c.key) && (!c.cost || seesCosts));
   const move = (key: string, by: -1 | 1) => {
     const keys = here.map((c) => c.key);
     const at = keys.indexOf(key);

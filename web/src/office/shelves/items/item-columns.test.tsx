@@ -1,5 +1,5 @@
 import { renderToStaticMarkup as render } from 'react-dom/server';
-import { columnsOf, ITEM_COLUMNS, type ItemRow, NARROW_COLUMNS, USUAL_COLUMNS } from './item-columns';
+import { columnsOf, ITEM_COLUMNS, type ItemRow, NARROW_COLUMNS, ownColumns, USUAL_COLUMNS } from './item-columns';
 
 const row = (more: Partial<ItemRow> = {}) =>
   ({
@@ -16,6 +16,8 @@ const row = (more: Partial<ItemRow> = {}) =>
     reserved: 48,
     available: 12_432,
     incoming: 0,
+    isStocked: true,
+    extra: { Origin: 'Ulm', Made: '2026-05-14' },
     cost: '0.410000',
     lacks: [],
     ...more,
@@ -54,6 +56,24 @@ describe('columns of the list of items', () => {
     expect(shows('available', row({ available: 0 }))).toContain('stamped');
     expect(shows('available', row({ available: -3 }))).toContain('stamped');
     expect(shows('available')).not.toContain('stamped');
+  });
+
+  it('are quiet about what never had any stock', () => {
+    const never = row({ isStocked: false, onHand: 0, available: 0 });
+    for (const key of ['onHand', 'available']) expect(shows(key, never)).toMatch(/soft.*–/);
+    expect(shows('available', never)).not.toContain('stamped');
+  });
+
+  it('are made of the company’s own fields too, in their places among the others', () => {
+    const own = ownColumns([
+      { name: 'Origin', kind: 'text', choices: [] },
+      { name: 'Made', kind: 'date', choices: [] },
+      { name: 'Pieces', kind: 'number', choices: [] },
+    ]);
+    const all = [...ITEM_COLUMNS, ...own];
+    expect(columnsOf(['own:Made', 'sku', 'own:Gone'], false, all).map((c) => c.head)).toEqual(['Made', 'SKU']);
+    expect(own.map((c) => render(<>{c.cell(row())}</>))).toEqual(['Ulm', 'Thu 14 May', '']);
+    expect(own[2]?.num).toBe(true);
   });
 
   it('say tracking and what is lacking in words', () => {

@@ -1,7 +1,7 @@
 import { micro, priceText } from '@vectrum/core/money';
 import type { ReactNode } from 'react';
 import type { Dto } from '../../../api/client';
-import { whole } from '../../../ui/format';
+import { day, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 
 export type ItemRow = Dto['ItemRowDto'];
@@ -19,6 +19,8 @@ export interface ItemColumn {
   cost?: true;
 }
 
+/** What never had any stock is only listed: nothing about it is alarming. */
+const availableClass = (r: ItemRow) => (!r.isStocked ? 'soft' : r.available <= 0 ? 'stamped' : 'strong');
 const count = (n: number) => (n === 0 ? '' : whole(n));
 const plainCost = (cost: string | null | undefined) => (cost ? cost.replace(/\.?0+$/, '') : '');
 
@@ -41,14 +43,20 @@ export const ITEM_COLUMNS: readonly ItemColumn[] = [
     head: 'Tracked by',
     cell: (r) => ({ none: '', lot: 'lot', 'lot-expiry': 'lot and date', serial: 'serial' })[r.tracking] ?? r.tracking,
   },
-  { key: 'onHand', head: 'On hand', num: true, cell: (r) => whole(r.onHand), sort: 'onHand' },
+  {
+    key: 'onHand',
+    head: 'On hand',
+    num: true,
+    cell: (r) => (r.isStocked ? whole(r.onHand) : <span className="soft">–</span>),
+    sort: 'onHand',
+  },
   { key: 'held', head: 'Held', num: true, cell: (r) => count(r.held) },
   { key: 'reserved', head: 'Reserved', num: true, cell: (r) => count(r.reserved) },
   {
     key: 'available',
     head: 'Available',
     num: true,
-    cell: (r) => <span className={r.available <= 0 ? 'stamped' : 'strong'}>{whole(r.available)}</span>,
+    cell: (r) => <span className={availableClass(r)}>{r.isStocked ? whole(r.available) : '–'}</span>,
     sort: 'available',
   },
   { key: 'incoming', head: 'On order', num: true, cell: (r) => count(r.incoming) },
@@ -84,7 +92,18 @@ export const USUAL_COLUMNS = ['name', 'sku', 'className', 'onHand', 'reserved', 
 /** Beside an open sheet there is room for these only. */
 export const NARROW_COLUMNS = ['name', 'sku', 'onHand', 'available'];
 
-/** The columns named, in their order, without those a person may not see. */
-export function columnsOf(keys: readonly string[], seesCosts: boolean): ItemColumn[] {
-  return keys.flatMap((k) => ITEM_COLUMNS.filter((c) => c.key === k && (!c.cost || seesCosts)));
+const OWN = 'own:';
+
+/** A column for each of the company's own fields. */
+export const ownColumns = (fields: readonly Dto['ExtraFieldDto'][]): ItemColumn[] =>
+  fields.map(({ name, kind }) => ({
+    key: `${OWN}${name}`,
+    head: name,
+    ...(kind === 'number' ? { num: true as const } : {}),
+    cell: (r) => (kind === 'date' && r.extra[name] ? day(r.extra[name]) : r.extra[name]),
+  }));
+
+/** The columns named, in their order, of all that there are; without those a person may not see. */
+export function columnsOf(keys: readonly string[], seesCosts: boolean, all: readonly ItemColumn[] = ITEM_COLUMNS): ItemColumn[] {
+  return keys.flatMap((k) => all.filter((c) => c.key === k && (!c.cost || seesCosts)));
 }

@@ -3,6 +3,7 @@ import { useVirtualRows } from '../../../ui/virtual-rows';
 import type { useWindows } from '../../../ui/windows';
 import { CellEdit } from './cell-edit';
 import type { ItemColumn, ItemRow } from './item-columns';
+import { Glyph } from '../../../ui/glyph';
 import { DenseTable } from '../../../ui/table';
 import { SkeletonLine } from '../../../ui/skeleton-line';
 
@@ -18,6 +19,8 @@ interface Props {
   chosen: ReadonlySet<string>;
   sort: string;
   canEdit: boolean;
+  /** Whether rows are chosen, to change or print many at once. */
+  mayChoose: boolean;
   onOpen: (sku: string) => void;
   onChoose: (skus: string[], on: boolean) => void;
   onSort: (sort: string) => void;
@@ -25,10 +28,10 @@ interface Props {
 }
 
 /**
- * The list of items as a grid. Arrows move, Enter opens, F2 changes a cell where it stands, Space chooses a row and with
- * Shift all rows from the last chosen one.
+ * The list of items as a grid. A box at each row chooses it, with Shift all rows from the last chosen one; a pen in a cell
+ * changes it where it stands. By key: arrows move, Enter opens, F2 changes, Space chooses.
  */
-export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, onChoose, onSort, onChange }: Props) {
+export function ItemTable({ list, columns, open, chosen, sort, canEdit, mayChoose, onOpen, onChoose, onSort, onChange }: Props) {
   const total = list.total ?? 0;
   const box = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState<Cell | null>(null);
@@ -104,6 +107,7 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
       <DenseTable className="grid-table" role="grid" aria-rowcount={total} aria-busy={list.stale}>
         <thead>
           <tr>
+            {mayChoose && <td className="choose" aria-label="Choose" />}
             {columns.map((c) => (
               <th
                 key={c.key}
@@ -126,7 +130,7 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
           {rows.before > 0 && <tr style={{ height: rows.before }} aria-hidden />}
           {rows.indexes.map((index) => {
             const r = list.row(index);
-            if (!r) return <SkeletonRow key={`s${index}`} columns={columns.length} />;
+            if (!r) return <SkeletonRow key={`s${index}`} columns={columns.length + (mayChoose ? 1 : 0)} />;
             return (
               <tr
                 key={r.sku}
@@ -139,6 +143,17 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
                   onOpen(r.sku);
                 }}
               >
+                {mayChoose && (
+                  <td className="choose" onClick={(e) => e.stopPropagation()}>
+                    <input
+                      type="checkbox"
+                      tabIndex={-1}
+                      aria-label={`Choose ${r.name}`}
+                      checked={chosen.has(r.sku)}
+                      onChange={(e) => choose(index, (e.nativeEvent as MouseEvent).shiftKey)}
+                    />
+                  </td>
+                )}
                 {columns.map((c, i) => {
                   const isEdited = editing?.row === index && editing.column === i;
                   return (
@@ -169,6 +184,20 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, onOpen, 
                         />
                       ) : (
                         c.cell(r)
+                      )}
+                      {canEdit && c.edit && !isEdited && (
+                        <button
+                          type="button"
+                          className="cell-pen"
+                          tabIndex={-1}
+                          aria-label={`Change ${c.head} of ${r.name}`}
+                          onClick={(e) => {
+                            e.stopPropagation();
+                            setEditing({ row: index, column: i });
+                          }}
+                        >
+                          <Glyph name="pen" size={12} />
+                        </button>
                       )}
                     </td>
                   );

@@ -14,8 +14,9 @@ import { useWindows } from '../../../ui/windows';
 import { ShelvesWords } from '../shelves-words';
 import { BulkBar } from './bulk-bar';
 import { ColumnsMenu } from './columns-menu';
-import { columnsOf, NARROW_COLUMNS, USUAL_COLUMNS, type ItemColumn, type ItemRow } from './item-columns';
+import { columnsOf, ITEM_COLUMNS, NARROW_COLUMNS, ownColumns, USUAL_COLUMNS, type ItemColumn, type ItemRow } from './item-columns';
 import { ItemTable } from './item-table';
+import { OwnFilter } from './own-filter';
 import { Views } from './views';
 import { ListPage, useBeside } from '../../../ui/list-page';
 import { Select, Input } from '../../../ui/input';
@@ -23,7 +24,7 @@ import { TextLink } from '../../../ui/button';
 import { FilterLine } from '../../../ui/page';
 import { itemPath } from '../../item-path';
 
-const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort'] as const;
+const FILTERS = ['search', 'site', 'className', 'tag', 'supplier', 'state', 'sort', 'own', 'ownIs', 'ownHas'] as const;
 type Filter = (typeof FILTERS)[number];
 const STATES = [
   ['all', 'All', 'all'],
@@ -87,9 +88,19 @@ export function ItemsPage() {
     act: (body: Dto['ChangeFieldDto'], once) =>
       ask(api.POST('/api/items/changes', { body: { ...body, skus: [...chosen] }, headers: once })),
   });
+  const makeBarcodes = useAct({
+    act: (_: void, once) => ask(api.POST('/api/items/barcodes', { body: { skus: [...chosen], make: 'restricted' }, headers: once })),
+  });
   const canEdit = me.data?.rights.includes('items') === true;
   const seesCosts = me.data?.seesCosts === true;
-  const shown = columnsOf(beside ? NARROW_COLUMNS : columns, seesCosts);
+  const fields = useQuery({
+    queryKey: key('extra-fields'),
+    queryFn: () => ask(api.GET('/api/items/extra-fields')),
+    staleTime: 60_000,
+  });
+  const own = fields.data?.fields ?? [];
+  const all = [...ITEM_COLUMNS, ...ownColumns(own)];
+  const shown = columnsOf(beside ? NARROW_COLUMNS : columns, seesCosts, all);
   const query = window.location.search;
   const onChange = (row: ItemRow, column: ItemColumn, value: string) => {
     if (!column.edit) return;
@@ -102,7 +113,12 @@ export function ItemsPage() {
         {!beside && (
           <span className="flex gap-5 items-baseline">
             <Views query={new URLSearchParams(filter).toString()} />
-            <ColumnsMenu shown={columns} seesCosts={seesCosts} onChange={keepColumns && ((keys) => keepColumns({ columns: keys }))} />
+            <ColumnsMenu
+              all={all}
+              shown={columns}
+              seesCosts={seesCosts}
+              onChange={keepColumns && ((keys) => keepColumns({ columns: keys }))}
+            />
             <ExportLinks list="items" query={{ ...filter, columns: shown.map((c) => c.key).join(',') }} />
             {canEdit && <TextLink to="/setup/imports">Import</TextLink>}
           </span>
@@ -148,6 +164,14 @@ export function ItemsPage() {
               onChange={(v) => set('supplier', v)}
               words={(choices.data?.suppliers ?? []).map((s) => [s, s] as const)}
             />
+            <OwnFilter
+              fields={own}
+              own={filter.own ?? ''}
+              value={filter.ownIs ?? filter.ownHas ?? ''}
+              onChange={(values) =>
+                readdress((p) => Object.entries(values).reduce((next, [name, value]) => withParam(next, name, value), p))
+              }
+            />
             <Input
               style={{ width: 150 }}
               type="search"
@@ -159,7 +183,7 @@ export function ItemsPage() {
           </span>
         )}
       </FilterLine>
-      <ProblemNote problem={change.error ?? changeMany.error} />
+      <ProblemNote problem={change.error ?? changeMany.error ?? makeBarcodes.error} />
       {list.error ? (
         <ProblemNote problem={list.error} onRetry={list.refetch} />
       ) : list.total === undefined ? (
@@ -180,6 +204,7 @@ export function ItemsPage() {
           chosen={chosen}
           sort={filter.sort ?? 'class'}
           canEdit={canEdit}
+          mayChoose={canEdit && !beside}
           onOpen={(sku) => void navigate(`${itemPath(sku)}${query}`)}
           onChoose={(skus, on) =>
             setChosen((was) => {
@@ -199,9 +224,14 @@ export function ItemsPage() {
           count={chosen.size}
           sites={me.data?.sites ?? []}
           seesCosts={seesCosts}
-          busy={changeMany.isPending}
+          busy={changeMany.isPending || makeBarcodes.isPending}
+          made={makeBarcodes.data}
+          onMakeBarcodes={() => makeBarcodes.mutate()}
           onApply={(c) => changeMany.mutate(c)}
-          onClear={() => setChosen(new Set())}
+          onClear={() => {
+            setChosen(new Set());
+            makeBarcodes.reset();
+          }}
           print={`/setup/labels/print?subject=item&codes=${encodeURIComponent([...chosen].join(','))}`}
         />
       )}
