@@ -39,8 +39,8 @@ async function binShown(): Promise<string> {
 test('a buyer writes an order in trays and places it', async () => {
   await buyer.goto('/inbound/new');
   await buyer.getByRole('combobox', { name: 'Supplier' }).selectOption({ label: 'Quillon Glassware' });
-  await buyer.getByLabel('Goods of line 1').fill('jar 454');
-  await buyer.getByLabel('Goods of line 1').press('Enter');
+  await buyer.getByRole('combobox', { name: 'Goods of line 1' }).fill('jar 454');
+  await buyer.getByRole('combobox', { name: 'Goods of line 1' }).press('Enter');
   await expect(buyer.getByLabel('How many, line 1')).toBeFocused();
   await expect(buyer.getByLabel('Price, line 1')).toHaveValue(/^20\.16/);
   await buyer.getByLabel('How many, line 1').focus();

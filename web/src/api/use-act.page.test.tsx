@@ -71,4 +71,16 @@ describe('one act of a person', () => {
     await press('Seven');
     await screen.findByText(/did arrive, though no answer came back/);
   });
+
+  it('is one where it is clicked twice, and another where something else is pressed or it is pressed again', async () => {
+    const { server, press, keys } = setup();
+    server.on(ROUTE, { status: 204 });
+    await userEvent.dblClick(screen.getByRole('button', { name: 'Five' }));
+    await screen.findByText('done');
+    expect(keys()).toHaveLength(1);
+    await press('Seven');
+    await press('Seven');
+    await screen.findByText('done');
+    expect(new Set(keys()).size).toBe(3);
+  });
 });

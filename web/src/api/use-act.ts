@@ -1,5 +1,5 @@
 import { type UseMutationResult, useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { useCallback, useRef } from 'react';
 import { newKey, ProblemError } from './client';
 import { freshFor } from './keys';
 
@@ -28,9 +28,26 @@ export class ActKeys {
   }
 }
 
+/** How often the pointer was pressed in a row where it was pressed last; a key or a finger elsewhere begins anew. */
+let clicks = 1;
+globalThis.addEventListener?.('click', (e) => (clicks = e.detail), true);
+globalThis.addEventListener?.('keydown', () => (clicks = 1), true);
+
+/** Tells a press from its own echo: the same act while it is under way, or by the second press of a double click. */
+export class Presses {
+  private last: unknown;
+
+  isNew(values: unknown, inARow: number, isUnderWay: boolean): boolean {
+    const said = values instanceof Blob ? values : JSON.stringify({ values });
+    const isEcho = this.last === said && (isUnderWay || inARow > 1);
+    this.last = said;
+    return !isEcho;
+  }
+}
+
 /**
  * One act of a person at a time, under one key until it is answered: whoever presses again after a lost answer sends the same act
- * again, which the server carries out once. What the screen shows is read again when it is done.
+ * again, which the server carries out once; a double click is one press. What the screen shows is read again when it is done.
  */
 export function useAct<T, V = void>({
   act,
@@ -43,7 +60,8 @@ export function useAct<T, V = void>({
 }): UseMutationResult<T, Error, V> {
   const client = useQueryClient();
   const keys = useRef(new ActKeys());
-  return useMutation<T, Error, V>({
+  const presses = useRef(new Presses());
+  const made = useMutation<T, Error, V>({
     mutationFn: async (values) => {
       const key = keys.current.take();
       try {
@@ -64,6 +82,14 @@ export function useAct<T, V = void>({
       onFailed?.(problem);
     },
   });
+  const { mutate, isPending } = made;
+  const press = useCallback(
+    (...[values, options]: Parameters<typeof mutate>) => {
+      if (presses.current.isNew(values, clicks, isPending)) mutate(values as V, options);
+    },
+    [mutate, isPending],
+  );
+  return { ...made, mutate: press };
 }
 
 /** What was pressed first did arrive, though its answer was lost; what is pressed now is something else. */
