@@ -63,6 +63,19 @@ describe('many items at once', () => {
     expect((await list('search=SUIT-M'))[0]?.isStocked).toBe(true);
   });
 
+  it('are to be reordered where no more is free and on order than the point of their site', async () => {
+    const point = (value: string) => maren.post('items/changes', { skus: ['SUIT-S'], field: 'reorderPoint', value, siteId: 1 }).expect(200);
+    const asked = async () => [await skus('state=reorder&search=SUIT-S'), ((await maren.get('items/counts?search=SUIT-S')).body as { reorder: number }).reorder]; // prettier-ignore
+    await point('5');
+    expect(await asked()).toEqual([['SUIT-S'], 1]);
+    await house.stock('SUIT-S', 'B-02-1', 6);
+    expect(await asked()).toEqual([[], 0]);
+    await point('6');
+    expect(await asked()).toEqual([['SUIT-S'], 1]);
+    await point('');
+    expect(await asked()).toEqual([[], 0]);
+  });
+
   it('get barcodes where they have none, each its own, and lose them by one undo', async () => {
     const make = (by: Caller, names = ['POT-0', 'pot-1', 'POT-2']) => by.post('items/barcodes', { skus: names, make: 'restricted' });
     await make(await house.as('Joss')).expect(403);

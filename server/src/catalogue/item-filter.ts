@@ -3,7 +3,7 @@ import { likeAny, promisedSql, sqlList, wholeOf } from '../platform/index.js';
 
 const PROMISABLE = sqlList(ordersIn('promisable'));
 
-export const ITEM_STATES = ['all', 'short', 'backordered', 'incomplete', 'no-barcode'] as const;
+export const ITEM_STATES = ['all', 'short', 'reorder', 'backordered', 'incomplete', 'no-barcode'] as const;
 export type ItemState = (typeof ITEM_STATES)[number];
 
 /** What the list of items is narrowed to. */
@@ -88,6 +88,16 @@ export function itemWhere(filter: ItemFilter, siteIds: readonly number[]): Piece
     // What never had any stock lacks nothing: it is only listed.
     add('EXISTS (SELECT 1 FROM site_stock g WHERE g.item_id = i.id AND g.site_id IN (?))', sites);
     add('NOT EXISTS (SELECT 1 FROM site_stock f WHERE f.item_id = i.id AND f.site_id IN (?) AND f.on_hand > f.held + f.reserved)', sites);
+  }
+  if (filter.state === 'reorder') {
+    // What is free at a site and what is on order for it, beside the point that somebody has set there.
+    add(
+      `EXISTS (SELECT 1 FROM item_site y LEFT JOIN site_stock f ON f.item_id = y.item_id AND f.site_id = y.site_id
+        WHERE y.item_id = i.id AND y.site_id IN (?) AND y.reorder_point IS NOT NULL AND COALESCE(f.on_hand - f.held - f.reserved, 0)
+          + COALESCE((SELECT SUM(l.open_units) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+              WHERE l.item_id = y.item_id AND o.site_id = y.site_id AND o.state IN ('placed','part-received')), 0) <= y.reorder_point)`,
+      sites,
+    );
   }
   if (filter.state === 'backordered') {
     add(

@@ -121,10 +121,17 @@ export class ItemListQueries {
   /** How many items each state would show under the same filter. */
   async counts(person: Person, filter: ItemFilter): Promise<ItemCountsDto> {
     const of = (state: ItemState) => this.count(person, { ...filter, state });
-    const [all, short, backordered, incomplete, noBarcode] = await Promise.all(
-      (['all', 'short', 'backordered', 'incomplete', 'no-barcode'] as const).map(of),
+    const [all, short, reorder, backordered, incomplete, noBarcode] = await Promise.all(
+      (['all', 'short', 'reorder', 'backordered', 'incomplete', 'no-barcode'] as const).map(of),
     );
-    return { all: all ?? 0, short: short ?? 0, backordered: backordered ?? 0, incomplete: incomplete ?? 0, noBarcode: noBarcode ?? 0 };
+    return {
+      all: all ?? 0,
+      short: short ?? 0,
+      reorder: reorder ?? 0,
+      backordered: backordered ?? 0,
+      incomplete: incomplete ?? 0,
+      noBarcode: noBarcode ?? 0,
+    };
   }
 
   /** What the list can be narrowed to. */

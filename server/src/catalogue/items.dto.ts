@@ -74,6 +74,8 @@ export class ItemPageDto {
 export class ItemCountsDto {
   all: number;
   short: number;
+  /** Of which no more is free and on order than the reorder point of a site. */
+  reorder: number;
   backordered: number;
   incomplete: number;
   noBarcode: number;

@@ -100,7 +100,7 @@ async function draw(paper: Paper, round: RoundSheetDto, from: Letterhead): Promi
     paper
       .font('mono')
       .fontSize(8)
-      .text([stop.sku, stop.lot && `lot ${stop.lot}`].filter(Boolean).join('   '), left + 186, y + 15, {
+      .text([stop.sku, stop.lot].filter(Boolean).join('   '), left + 186, y + 15, {
         width: wide - 340,
         lineBreak: false,
       });

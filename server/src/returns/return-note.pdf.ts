@@ -28,7 +28,7 @@ export async function returnNotePdf(note: SupplierReturnDto, from: Letterhead = 
       paper.addPage();
       y = 42;
     }
-    const about = [line.sku, line.lot ? `lot ${line.lot}` : '', line.condition === 'good' ? '' : line.condition, line.order ?? ''];
+    const about = [line.sku, line.lot, line.condition === 'good' ? '' : line.condition, line.order ?? ''];
     paper.font('bold').fontSize(10).text(line.name, left, y, { width: 300, height: 13, ellipsis: true });
     paper.text(line.words, left + 310, y, { width: 180, align: 'right' });
     paper

@@ -4516,7 +4516,7 @@ export interface components {
             reserved: number;
             available: number;
             incoming: number;
-            /** @description Whether there ever was any of it at these sites. */
+            /** @description Whether these sites ever had some of it. */
             isStocked: boolean;
             /** @description What is missing, in words; empty where the item is complete. */
             lacks: string[];
@@ -4529,6 +4529,8 @@ export interface components {
         ItemCountsDto: {
             all: number;
             short: number;
+            /** @description Of which no more is free and on order than the reorder point of a site. */
+            reorder: number;
             backordered: number;
             incomplete: number;
             noBarcode: number;

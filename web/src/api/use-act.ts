@@ -84,8 +84,8 @@ export function useAct<T, V = void>({
   });
   const { mutate, isPending } = made;
   const press = useCallback(
-    (...[values, options]: Parameters<typeof mutate>) => {
-      if (presses.current.isNew(values, clicks, isPending)) mutate(values as V, options);
+    (...pressed: Parameters<typeof mutate>) => {
+      if (presses.current.isNew(pressed[0], clicks, isPending)) mutate(...pressed);
     },
     [mutate, isPending],
   );

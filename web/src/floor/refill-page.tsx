@@ -96,7 +96,7 @@ function Refill({ ready }: { ready: Ready<'refill'> }) {
           />
           {state.hand && !state.hand.lotSeen && goods.lot !== null && (
             <Say>
-              <PhoneLink onClick={() => input({ kind: 'lot', lot: goods.lot ?? '' })}>It is lot {goods.lot}</PhoneLink>
+              <PhoneLink onClick={() => input({ kind: 'lot', lot: goods.lot ?? '' })}>It is {lotWords(item, goods.lot)}</PhoneLink>
             </Say>
           )}
           {held && goods.suggestion && later.length > 0 && !counting && (

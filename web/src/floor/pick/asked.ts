@@ -1,3 +1,4 @@
+import { lotWords } from '@vectrum/core/quantity';
 import {
   asksReason,
   currentStop,
@@ -78,8 +79,8 @@ export function hereOf(task: PickTask, state: PickState, scanEach: (itemId: numb
   };
 }
 
-/** What the screen asks for, in a few words. */
-export function asked(task: PickTask, here: Here): string {
+/** What the screen asks for, in a few words. `item`: the goods of the stop. */
+export function asked(task: PickTask, here: Here, item?: { tracking: string }): string {
   const { stop, toTie, inHand } = here;
   if (here.setDown) return task.pooled ? 'Set down. Ready to sort' : 'Set down. Ready to pack';
   if (!stop && here.others.length > 0) return task.stops.some((s) => s.by === undefined) ? 'Your part is done' : 'Somebody walks it';
@@ -90,8 +91,8 @@ export function asked(task: PickTask, here: Here): string {
     const at = task.orders.findIndex((o) => o.id === toTie.id) + 1;
     return task.orders.length > 1 ? `Scan tote ${at} of ${task.orders.length}` : 'Scan an empty tote';
   }
-  if (here.asksWhy) return `Why not lot ${stop.lot ?? ''}?`;
-  if (here.wantsLot) return 'Scan the lot on it, or choose it';
+  if (here.asksWhy) return `Why not ${lotWords(item, stop.lot)}?`;
+  if (here.wantsLot) return `Scan the ${item?.tracking === 'serial' ? 'number' : 'lot'} on it, or choose it`;
   if (inHand > 0 && task.mustScanBin && !here.atBin) return 'Scan its bin too';
   if (here.wantsTote) return here.tote === undefined ? 'Scan an empty tote' : 'Scan the tote';
   if (inHand > 0) return here.mayKey ? 'How many? Or scan on' : 'Scan the next, or the tote';

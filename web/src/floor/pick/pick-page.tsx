@@ -77,7 +77,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
       {!taken && !here.setDown && <OthersWalk others={here.others} onTake={() => input({ kind: 'take' })} />}
       <SpareList spare={task.spare} book={book} />
       <TotesRow task={task} state={state} book={book} now={here.toTie?.id ?? here.order?.id} />
-      <Ask className="pb-3">{isOver ? 'This round is over' : asked(task, here)}</Ask>
+      <Ask className="pb-3">{isOver ? 'This round is over' : asked(task, here, here.stop && book.items[here.stop.itemId])}</Ask>
       {here.asksThere && stop && item ? (
         <TherePad
           key={stop.id}

@@ -126,7 +126,7 @@ function Receipts({ list, currency }: { list: readonly Receipt[]; currency: stri
           <th>Booked in, newest first</th>
           <td />
           <th>How much</th>
-          <th>Lot</th>
+          <th>Lot or number</th>
           <th>To</th>
           <th>For</th>
           <th>By</th>
@@ -158,7 +158,7 @@ function Announced({ list }: { list: Arrival['announced'] }) {
           <td />
           <th>Goods</th>
           <th>How much</th>
-          <th>Lot</th>
+          <th>Lot or number</th>
           <th>For</th>
         </tr>
       </thead>

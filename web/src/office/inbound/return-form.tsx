@@ -203,7 +203,7 @@ function AsideRow({
         <b>{g.name}</b>
         <span className="note">
           {g.words}
-          {g.lot && `, lot ${g.lot}`}
+          {g.lot && `, ${g.lot}`}
         </span>
       </td>
       <td>{g.reason ?? g.condition.replace('-', ' ')}</td>

@@ -113,7 +113,7 @@ export function ReturnSheet() {
                 <td />
                 <th>Went back</th>
                 <th className="num">How much</th>
-                <th>Lot</th>
+                <th>Lot or number</th>
                 <th>Came with</th>
                 <th className="num">Credit</th>
               </tr>

@@ -116,7 +116,7 @@ function Stops({ round }: { round: Round }) {
               {s.item}
               <div className="mid">
                 <span className="code">{s.sku}</span>
-                {s.lot && `, lot ${s.lot}`}
+                {s.lot && `, ${s.lot}`}
               </div>
             </td>
             {several && <td className="code max-sm:hidden">{s.order}</td>}

@@ -46,7 +46,7 @@ export function GoodsTable<G extends StandingGoods>({
                     <b>{item.name}</b>
                   </Link>
                 )}
-                <span className="note">{g.lot && `lot ${g.lot}`}</span>
+                <span className="note code">{g.lot}</span>
               </td>
               <td className="num">
                 <b>{item && spell(g.units, item.packs)}</b>

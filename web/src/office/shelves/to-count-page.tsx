@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { spell } from '@vectrum/core/quantity';
+import { lotWords, spell } from '@vectrum/core/quantity';
 import type { ItemFacts } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -85,7 +85,7 @@ function SpotRow({ row: r, item, rights }: { row: Row; item: ItemFacts | undefin
         <Link to={itemPath(r.sku)}>
           <b>{r.item}</b>
         </Link>
-        <span className="note">{r.lot && `lot ${r.lot}`}</span>
+        <span className="note">{lotWords(item, r.lot)}</span>
       </td>
       <td className="code">
         <Link to={`/shelves/places/${r.place}`}>{r.place}</Link>

@@ -88,7 +88,7 @@ function Verdicts({ of: n }: { of: Inspection }) {
             </td>
             <td className="num">
               {v.words}
-              {v.lot && <span className="note">lot {v.lot}</span>}
+              {v.lot && <span className="note code">{v.lot}</span>}
             </td>
             <td>{v.reason}</td>
             <td className="mid">{v.who}</td>

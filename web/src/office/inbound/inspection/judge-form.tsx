@@ -56,7 +56,7 @@ export function JudgeForm({ of: n }: { of: Dto['InspectionDto'] }) {
             {n.waiting.map((w, i) => (
               <option key={`${w.placeId}/${w.lotId}`} value={i}>
                 {w.words} at {w.place}
-                {w.lot ? `, lot ${w.lot}` : ''}
+                {w.lot ? `, ${w.lot}` : ''}
               </option>
             ))}
           </Select>

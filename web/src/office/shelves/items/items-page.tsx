@@ -29,6 +29,7 @@ type Filter = (typeof FILTERS)[number];
 const STATES = [
   ['all', 'All', 'all'],
   ['short', 'None free', 'short'],
+  ['reorder', 'To reorder', 'reorder'],
   ['backordered', 'Backordered', 'backordered'],
   ['incomplete', 'Incomplete', 'incomplete'],
   ['no-barcode', 'No barcode', 'noBarcode'],
@@ -130,7 +131,7 @@ export function ItemsPage() {
           label="Show"
           value={filter.state ?? 'all'}
           onChange={(v) => set('state', v)}
-          words={STATES.slice(0, beside ? 4 : 5).map(([value, says, key]) => ({
+          words={STATES.slice(0, beside ? 4 : 6).map(([value, says, key]) => ({
             value,
             says,
             ...(counts.data ? { count: counts.data[key] } : {}),

@@ -66,7 +66,7 @@ export function PlaceSheet() {
                 <tr>
                   <td />
                   <th>Item</th>
-                  <th>Lot</th>
+                  <th>Lot or number</th>
                   <th>Condition</th>
                   <th className="num">Units</th>
                 </tr>
