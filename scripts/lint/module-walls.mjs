@@ -41,6 +41,7 @@ export const FLOORS = [
   'connectors',
   'dispatch',
   'tracking',
+  'invoicing',
   'desk',
   'demo',
 ];

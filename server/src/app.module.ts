@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import { ActivityModule } from './activity/index.js';
 import { AllocationModule } from './allocation/index.js';
 import { BooksModule } from './books/index.js';
+import { InvoicingModule } from './invoicing/index.js';
 import { CarriersModule } from './carriers/index.js';
 import { CatalogueModule } from './catalogue/index.js';
 import { ChannelsModule } from './channels/index.js';
@@ -63,6 +64,7 @@ export class AppModule {
         InspectionModule,
         ReceivingModule,
         BooksModule,
+        InvoicingModule,
         CustomersModule,
         ChannelsModule,
         OrdersModule,

@@ -5,6 +5,7 @@ const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = 
   carriers: () => import('./carriers/work.js'),
   dispatch: () => import('./dispatch/work.js'),
   exchange: () => import('./exchange/work.js'),
+  invoicing: () => import('./invoicing/work.js'),
   orders: () => import('./orders/work.js'),
   packing: () => import('./packing/work.js'),
   picking: () => import('./picking/work.js'),

@@ -48,10 +48,12 @@ describe('who may use which route', () => {
     );
   });
 
-  it('turns a bookkeeper away from every act but those of bills', async () => {
+  it('turns a bookkeeper away from every act but those of bills and invoices', async () => {
     const books = await house.http.post('/api/session').send({ email: 'beth@tarnthistle.example', password: 'thistle-and-tarn' });
     const cookie = String(books.headers['set-cookie']?.[0]).split(';')[0]!;
-    const acts = routes.filter((r) => !r.rights?.some((right) => right === 'public' || right === 'signed-in' || right === 'bills'));
+    const acts = routes.filter(
+      (r) => !r.rights?.some((right) => right === 'public' || right === 'signed-in' || right === 'bills' || right === 'invoices'),
+    );
     for (const route of acts) expect((await call(route, cookie)).status).toBe(403);
   });
 
@@ -89,6 +91,7 @@ describe('what changes something', () => {
         'post door/choose',
         'post devices/enrol',
         'post first-owner',
+        'post invoices/preview',
         'post channels/:code/documents',
         'post channels/:code/webhook',
         'post suppliers/:code/documents',

@@ -4,6 +4,8 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import supertest from 'supertest';
 import { DataSource } from 'typeorm';
 import { AllocationService } from '../src/allocation/allocation.service.js';
+import { Reservations } from '../src/allocation/reservations.service.js';
+import { OrderStates } from '../src/orders/order-states.service.js';
 import { codebookOf, type Codebook } from '@vectrum/core/scan';
 import { createApp } from '../src/app.js';
 import { LockWatch } from './lock-watch.js';
@@ -20,6 +22,7 @@ import { dataSourceOptions, migrate } from '../src/platform/database/data-source
 import { inTransaction, one } from '../src/platform/database/tx.js';
 import { Outbox } from '../src/platform/outbox.js';
 import { newLogger } from '../src/platform/platform.module.js';
+import { checkInvoices } from '../src/invoicing/invoice-check.js';
 import { checkOrders } from '../src/orders/order-check.js';
 import { siteDay } from '../src/platform/site-day.js';
 import { checkLedger } from '../src/stock/ledger-check.js';
@@ -292,6 +295,28 @@ export class House {
     });
   }
 
+  /** Units of an order's line leave the house, straight from the shelf that they were stocked in. */
+  async shipped(order: string, line: number, units: number, place = 'A-01-1'): Promise<void> {
+    const act = await actAs(this.source, 'Maren');
+    const ledger = this.app.get(LedgerService);
+    const fromPlaceId = await this.placeId(place);
+    await inTransaction(this.source, async (tx) => {
+      const found = (await one<{ id: number; orderId: number; itemId: number; siteId: number }>(
+        tx,
+        'SELECT l.id, o.id AS orderId, l.item_id AS itemId, o.site_id AS siteId FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE o.code = ? AND l.line = ?',
+        [order, line],
+      ))!;
+      await tx.query('SELECT id FROM sales_order WHERE id = ? FOR UPDATE', [found.orderId]);
+      const toPlaceId = await ledger.outside(tx, 'customer');
+      const goods = { itemId: found.itemId, lotId: 0, condition: 'good' as const, fromPlaceId, toPlaceId, units };
+      const { changes } = await ledger.post(tx, act, [goods], { task: 'ship', document: order });
+      await this.app.get(OrderStates).progress(tx, found.id, { picked: units, packed: units, shipped: units });
+      await this.app.get(Reservations).free(tx, { lineId: found.id, itemId: found.itemId, siteId: found.siteId }, null, units);
+      await this.app.get(OrderStates).left(tx, found.orderId);
+      await this.app.get(AllocationService).settle(tx, changes);
+    });
+  }
+
   /** An order from a channel, as its connector would hand it over. */
   async order(lines: [sku: string, quantity: number][], more: Partial<IncomingOrder> & { channel?: string } = {}): Promise<string> {
     const channel = (await one<{ id: number; site_id: number }>(this.source, 'SELECT id, site_id FROM channel WHERE code = ?', [
@@ -366,7 +391,7 @@ export class House {
 
   /** Closes and drops the database; the ledger must be clean. */
   async close(): Promise<void> {
-    const findings = [...(await checkLedger(this.source)), ...(await checkOrders(this.source))];
+    const findings = [...(await checkLedger(this.source)), ...(await checkOrders(this.source)), ...(await checkInvoices(this.source))];
     const faults = this.locks.faults;
     await this.source.query(`DROP DATABASE ${this.database}`);
     await this.app.close();

@@ -1,6 +1,6 @@
 import type { OutsideKind } from '../places/index.js';
 
-/** The accounts that the value of stock is posted to. */
+/** The accounts of the journal: what stock is worth, what is owed to suppliers, and what customers owe and pay. */
 export const ACCOUNTS = [
   'stock',
   'not billed yet',
@@ -11,6 +11,11 @@ export const ACCOUNTS = [
   'assembly',
   'in transit',
   'opening',
+  'trade debtors',
+  'sales',
+  'freight charged',
+  'sales tax',
+  'bank',
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 

@@ -16,6 +16,12 @@ const customer: LetterValue = { says: 'name of the customer', example: 'Wick Hil
 const order: LetterValue = { says: 'their number of the order, or ours where they have none', example: 'W3017-4471' };
 const company: LetterValue = { says: 'name of the company', example: 'Tarn & Thistle' };
 const common = { customer, order, company };
+const billing = {
+  customer,
+  invoice: { says: 'number of the invoice or credit note', example: 'I-0031' },
+  amount: { says: 'what it comes to', example: '812.40 GBP' },
+  company,
+};
 const parcel: LetterValue = { says: 'number of the parcel', example: 'S-20417-1' };
 const carrier: LetterValue = { says: 'name of the carrier', example: 'Harrier Post' };
 const tracking: LetterValue = { says: 'its tracking number', example: 'HP10023757GB' };
@@ -37,6 +43,20 @@ export const LETTERS = define({
     values: { ...common, until: { says: 'the last day on which it holds', example: '2026-06-30' } },
     subject: 'Our quote {order}',
     body: 'Dear {customer},\n\nour quote {order} is attached. Answer this mail and we take it as your order.\n\nIt holds until:\n{until}\n\n{company}',
+  },
+  invoice: {
+    label: 'Our invoice',
+    when: 'once the books send an invoice, with paper and data attached',
+    values: { ...billing, due: { says: 'the day by which it is paid', example: '2026-06-13' } },
+    subject: 'Invoice {invoice}',
+    body: 'Dear {customer},\n\nour invoice {invoice} over {amount} is attached. Please pay it by {due}, and name its number.\n\n{company}',
+  },
+  credit: {
+    label: 'Our credit note',
+    when: 'once the books send a credit note, with paper and data attached',
+    values: { ...billing, due: { says: 'the day of the credit note', example: '2026-05-14' } },
+    subject: 'Credit note {invoice}',
+    body: 'Dear {customer},\n\nour credit note {invoice} over {amount} is attached.\n\n{company}',
   },
   late: {
     label: 'It will be later than we said',

@@ -21,6 +21,7 @@ export const TOPICS = [
   'questions',
   'counts',
   'claims',
+  'invoices',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -65,6 +66,9 @@ const CHANGES = {
   claim: ['claims', 'orders'],
   'hand-over': ['parcels', 'orders', 'stock'],
   customer: ['customers', 'orders'],
+  invoice: ['invoices', 'orders'],
+  payment: ['invoices'],
+  journal: ['invoices'],
   channel: ['channels', 'orders'],
   'unread-document': ['purchasing', 'arrivals'],
   carrier: ['carriers', 'parcels'],

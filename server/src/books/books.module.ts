@@ -3,12 +3,16 @@ import { CatalogueModule } from '../catalogue/index.js';
 import { ValueModule } from '../stock/index.js';
 import { BillsController } from './bills.controller.js';
 import { BillsQueries } from './bills.queries.js';
+import { JournalController } from './journal.controller.js';
+import { JournalFiles } from './journal.files.js';
+import { JournalQueries } from './journal.queries.js';
+import { JournalService } from './journal.service.js';
 import { BillsService } from './bills.service.js';
 
 @Module({
   imports: [ValueModule, CatalogueModule],
-  controllers: [BillsController],
-  providers: [BillsService, BillsQueries],
+  controllers: [BillsController, JournalController],
+  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles],
   exports: [BillsService],
 })
 export class BooksModule {}

@@ -29,6 +29,7 @@ const IN_ORDER = [
   'channel-sites',
   'listings',
   'stock',
+  'payments',
 ];
 
 /** The kinds of files that modules have registered. */

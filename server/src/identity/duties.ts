@@ -17,6 +17,7 @@ export type Right =
   | 'dispatch'
   | 'items'
   | 'bills'
+  | 'invoices'
   | 'set-up';
 
 export const DUTIES = [
@@ -52,6 +53,7 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
     'dispatch',
     'items',
     'bills',
+    'invoices',
     'set-up',
   ],
   buyer: ['buy', 'items'],
@@ -62,7 +64,7 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
   packer: ['pack', 'dispatch'],
   counter: ['count'],
   reviewer: ['release', 'inspect', 'settle-counts', 'items'],
-  bookkeeper: ['bills'],
+  bookkeeper: ['bills', 'invoices'],
   'set-up': ['items', 'set-up'],
 };
 
@@ -83,6 +85,7 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   dispatch: 'Hand over to carriers',
   items: 'Keep items',
   bills: 'Enter bills, and settle what differs',
+  invoices: 'Invoice customers, note what they pay, export the journal',
   'set-up': 'Set up places, people, devices and the company',
 };
 

@@ -10,6 +10,9 @@ export const SERIES = {
   R: 'Rounds',
   H: 'Hand-overs',
   Z: 'Returns to suppliers',
+  I: 'Invoices',
+  C: 'Credit notes',
+  J: 'Exports of the journal',
 } as const;
 export type SeriesName = keyof typeof SERIES;
 

@@ -4,7 +4,7 @@ export { LedgerService, type SiteChange } from './ledger.service.js';
 export { lotFor, openLots } from './lots.js';
 export { StockModule } from './stock.module.js';
 export { StockQueries } from './stock.queries.js';
-export { enterValue } from './value/entries.js';
+export { enterValue, markExported } from './value/entries.js';
 export { LandedService } from './value/landed.service.js';
 export { rateOf } from './value/order-shares.js';
 export { ValueModule } from './value/value.module.js';

@@ -1,5 +1,6 @@
 /** Business documents of the UBL 2.1 family, read and written. */
 export { readDespatchAdvice, writeDespatchAdvice, type UblDespatchAdvice, type UblDespatchLine } from './despatch-advice.document.js';
+export { readInvoice, writeInvoice, type UblInvoice, type UblInvoiceLine } from './invoice.document.js';
 export { readOrder, writeOrder, type UblCharge, type UblOrder, type UblOrderLine, type UblParty } from './order.document.js';
 export { readOrderResponse, writeOrderResponse, type UblOrderResponse, type UblResponseLine } from './order-response.document.js';
 export { readSupplierDocument, type SupplierDocument } from './read-document.js';

@@ -2057,6 +2057,256 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/journal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Journal_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Journal_accounts"];
+        put: operations["Journal_map"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/export-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an export up to a day would take. */
+        get: operations["Journal_preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Journal_exports"];
+        put?: never;
+        /** Takes all that has not gone out; the file is had under the number of the export, as often as it is wanted. */
+        post: operations["Journal_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Invoices_list"];
+        put?: never;
+        /** Invoices what was delivered of orders of one customer, in one document with the next number. */
+        post: operations["Invoices_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders of which something was delivered and is not invoiced. */
+        get: operations["Invoices_open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an invoice over orders would say; nothing is written. */
+        post: operations["Invoices_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Invoices_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Invoices_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}/xml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The document as UBL 2.1. */
+        get: operations["Invoices_xml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}/credit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes lines of an invoice back, or a part of their units, by a credit note. */
+        post: operations["Invoices_credit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Invoices_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{code}/paid-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes that what a credit note holds for the customer was paid back. */
+        post: operations["Invoices_payBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Payments_list"];
+        put?: never;
+        /** Notes a payment; the invoices whose numbers it names are paid with it. */
+        post: operations["Payments_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payments/{id}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives what is left of a payment to an invoice. */
+        post: operations["Payments_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/customers": {
         parameters: {
             query?: never;
@@ -5560,8 +5810,10 @@ export interface components {
             lines: components["schemas"]["SendBackLineDto"][];
         };
         CreditDto: {
-            ref: string;
-            amount: string;
+            reason: string;
+            /** @description Whether what is credited may be invoiced once more: it was invoiced wrongly, not returned. */
+            again: boolean;
+            lines: components["schemas"]["CreditLineDto"][];
         };
         InspectionRowDto: {
             code: string;
@@ -5996,6 +6248,268 @@ export interface components {
             /** @enum {string} */
             says: "accept" | "query";
             note: string;
+        };
+        JournalEntryDto: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            document: string | null;
+            sku: string | null;
+            item: string | null;
+            debit: string;
+            credit: string;
+            amount: string;
+            /** @description The export that it went out with; null while it has not. */
+            export: string | null;
+        };
+        JournalPageDto: {
+            rows: components["schemas"]["JournalEntryDto"][];
+            /** @description How many there are in all; one more than ten thousand where there are more than that. */
+            total: number;
+        };
+        AccountDto: {
+            account: string;
+            /** @description The account of the company's own chart; empty where none was said. */
+            number: string;
+            name: string;
+            debit: string;
+            credit: string;
+            balance: string;
+        };
+        AccountsDto: {
+            version: number;
+            accounts: components["schemas"]["AccountDto"][];
+            /** @description What stock is worth by its pools, beside what stands on its account. They are the same to the last digit. */
+            stockWorth: string;
+            stockAccount: string;
+        };
+        OwnAccountDto: {
+            account: string;
+            number: string;
+            name: string;
+        };
+        MapAccountsDto: {
+            accounts: components["schemas"]["OwnAccountDto"][];
+        };
+        ExportPreviewDto: {
+            entries: number;
+            amount: string;
+            /**
+             * Format: date-time
+             * @description The first and last day of what would go out; null where there is nothing.
+             */
+            from: string | null;
+            /** Format: date-time */
+            to: string | null;
+            /** @description Accounts that entries stand on and that the company has not named. */
+            unnamed: string[];
+        };
+        JournalExportDto: {
+            code: string;
+            throughOn: string;
+            entries: number;
+            amount: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        JournalExportPageDto: {
+            rows: components["schemas"]["JournalExportDto"][];
+            total: number;
+        };
+        ExportJournalDto: {
+            /** @description Entries up to the end of this day go out. */
+            through: string;
+        };
+        InvoiceRowDto: {
+            code: string;
+            /** @enum {string} */
+            kind: "credit" | "invoice";
+            name: string;
+            issuedOn: string;
+            dueOn: string;
+            currency: string;
+            gross: string;
+            open: string;
+            /** @description Not paid, and due before today. */
+            overdue: boolean;
+            /** Format: date-time */
+            sentAt: string | null;
+        };
+        InvoicePageDto: {
+            rows: components["schemas"]["InvoiceRowDto"][];
+            total: number;
+            /** @description What all customers owe, and of it what is overdue. */
+            owed: string;
+            overdue: string;
+        };
+        OpenOrderDto: {
+            code: string;
+            /** @description The customer's account; null where the order has none. */
+            account: string | null;
+            customer: string;
+            site: string;
+            /**
+             * Format: date-time
+             * @description When the first of it left that is not invoiced.
+             */
+            shippedAt: string | null;
+            lines: number;
+            /** @description Of these, how many were delivered otherwise than ordered. */
+            differing: number;
+            amount: string;
+            /** @description Whether nothing of it is still to be delivered. */
+            complete: boolean;
+        };
+        OpenOrderPageDto: {
+            rows: components["schemas"]["OpenOrderDto"][];
+            total: number;
+        };
+        InvoiceOrdersDto: {
+            orders: string[];
+            /** @description Freight that is charged beside the goods. */
+            freight?: string;
+            freightTax?: string;
+            discountPercent?: string;
+            note?: string;
+        };
+        CheckLineDto: {
+            order: string;
+            line: number;
+            sku: string;
+            name: string;
+            /** @description Base units. */
+            ordered: number;
+            delivered: number;
+            invoiced: number;
+            toInvoice: number;
+            /** @description Each of these in packs. */
+            orderedWords: string;
+            deliveredWords: string;
+            toInvoiceWords: string;
+            price: string;
+            pack: string;
+            amount: string;
+            taxCode: string;
+            taxPercent: string;
+            /** @description What somebody should look at; empty where it was delivered as ordered. */
+            differs: string;
+        };
+        TaxSumDto: {
+            taxCode: string;
+            percent: string;
+            net: string;
+            tax: string;
+        };
+        PreviewDto: {
+            customer: string;
+            account: string | null;
+            pricesHoldTax: boolean;
+            currency: string;
+            dueOn: string;
+            /** @description What differs first. */
+            lines: components["schemas"]["CheckLineDto"][];
+            taxes: components["schemas"]["TaxSumDto"][];
+            net: string;
+            tax: string;
+            gross: string;
+        };
+        InvoiceLineDto: {
+            line: number;
+            order: string | null;
+            sku: string;
+            name: string;
+            units: number;
+            words: string;
+            price: string;
+            pack: string;
+            discountPercent: string;
+            amount: string;
+            taxCode: string;
+            taxPercent: string;
+            /** @description Of these units, credited already. */
+            credited: number;
+        };
+        PaidDto: {
+            paymentId: number;
+            paidOn: string;
+            amount: string;
+            says: string;
+        };
+        JournalLineDto: {
+            debit: string;
+            credit: string;
+            amount: string;
+        };
+        InvoiceDto: {
+            code: string;
+            /** @enum {string} */
+            kind: "credit" | "invoice";
+            name: string;
+            account: string | null;
+            email: string;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            country: string;
+            taxNumber: string;
+            currency: string;
+            pricesHoldTax: boolean;
+            issuedOn: string;
+            dueOn: string;
+            note: string;
+            open: string;
+            overdue: boolean;
+            /** Format: date-time */
+            sentAt: string | null;
+            postedBy: string;
+            /** Format: date-time */
+            postedAt: string;
+            /** @description The invoice that a credit note is about. */
+            credits: string | null;
+            /** @description Credit notes about this invoice. */
+            creditedBy: string[];
+            lines: components["schemas"]["InvoiceLineDto"][];
+            payments: components["schemas"]["PaidDto"][];
+            entries: components["schemas"]["JournalLineDto"][];
+            taxes: components["schemas"]["TaxSumDto"][];
+            net: string;
+            tax: string;
+            gross: string;
+        };
+        CreditLineDto: {
+            line: number;
+            units: number;
+        };
+        PaymentRowDto: {
+            id: number;
+            paidOn: string;
+            amount: string;
+            /** @description What is for no invoice yet. */
+            free: string;
+            says: string;
+            notedBy: string;
+            invoices: string[];
+        };
+        PaymentPageDto: {
+            rows: components["schemas"]["PaymentRowDto"][];
+            total: number;
+        };
+        NotePaymentDto: {
+            paidOn: string;
+            amount: string;
+            /** @description What the payer wrote. Invoices whose numbers stand in it are paid with it. */
+            says: string;
+            bankRef?: string | null;
+        };
+        NotedPaymentDto: {
+            id: number;
+            /** @description The invoices that it was for. */
+            invoices: string[];
+            free: string;
+        };
+        UsePaymentDto: {
+            invoice: string;
         };
         CustomerDto: {
             code: string;
@@ -7609,7 +8123,7 @@ export interface components {
             steps: components["schemas"]["FirstStepDto"][];
         };
         /** @enum {string} */
-        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims";
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims" | "invoices";
         LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
             entries: components["schemas"]["TapeEntryDto"][];
@@ -12324,6 +12838,434 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Journal_list: {
+        parameters: {
+            query?: {
+                document?: string;
+                account?: string;
+                /** @description ISO date; open where it is left out */
+                to?: unknown;
+                /** @description ISO date; open where it is left out */
+                from?: unknown;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JournalPageDto"];
+                };
+            };
+        };
+    };
+    Journal_accounts: {
+        parameters: {
+            query?: {
+                /** @description ISO date; open where it is left out */
+                to?: unknown;
+                /** @description ISO date; open where it is left out */
+                from?: unknown;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountsDto"];
+                };
+            };
+        };
+    };
+    Journal_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapAccountsDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Journal_preview: {
+        parameters: {
+            query: {
+                through: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportPreviewDto"];
+                };
+            };
+        };
+    };
+    Journal_exports: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JournalExportPageDto"];
+                };
+            };
+        };
+    };
+    Journal_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportJournalDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Invoices_list: {
+        parameters: {
+            query?: {
+                show?: "all" | "open" | "overdue" | "credits";
+                search?: string;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoicePageDto"];
+                };
+            };
+        };
+    };
+    Invoices_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvoiceOrdersDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Invoices_open: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenOrderPageDto"];
+                };
+            };
+        };
+    };
+    Invoices_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvoiceOrdersDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewDto"];
+                };
+            };
+        };
+    };
+    Invoices_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvoiceDto"];
+                };
+            };
+        };
+    };
+    Invoices_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+        };
+    };
+    Invoices_xml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": unknown;
+                };
+            };
+        };
+    };
+    Invoices_credit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreditDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Invoices_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Invoices_payBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Payments_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaymentPageDto"];
+                };
+            };
+        };
+    };
+    Payments_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotePaymentDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedPaymentDto"];
+                };
+            };
+        };
+    };
+    Payments_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsePaymentDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedPaymentDto"];
                 };
             };
         };

@@ -162,6 +162,7 @@ export interface Tables {
       push_tries: number;
       push_error: string | null;
       answered_at: Date | null;
+      prices_hold_tax: number;
     };
     needs: 'code' | 'name' | 'kind' | 'site_id';
     computed: never;
@@ -277,6 +278,8 @@ export interface Tables {
       version: number;
       terms_days: number;
       whole_only: number;
+      tax_code: string | null;
+      tax_number: string;
     };
     needs: 'code' | 'name';
     computed: never;
@@ -483,6 +486,61 @@ export interface Tables {
     needs: 'inspection_id' | 'place_id' | 'units' | 'verdict' | 'person_id';
     computed: never;
   };
+  invoice: {
+    row: {
+      id: number;
+      code: string;
+      kind: string;
+      site_id: number;
+      customer_id: number | null;
+      name: string;
+      email: string;
+      address_line: string;
+      city: string;
+      postcode: string;
+      country: string;
+      tax_number: string;
+      currency: string;
+      prices_hold_tax: number;
+      issued_on: string;
+      due_on: string;
+      note: string;
+      net: string;
+      tax: string;
+      gross: string;
+      paid: string;
+      open_amount: string | null;
+      credits_id: number | null;
+      reopens: number;
+      posted_by: number;
+      posted_at: Date;
+      sent_at: Date | null;
+    };
+    needs: 'code' | 'kind' | 'site_id' | 'name' | 'currency' | 'issued_on' | 'due_on' | 'net' | 'tax' | 'gross' | 'posted_by';
+    computed: 'open_amount';
+  };
+  invoice_line: {
+    row: {
+      id: number;
+      invoice_id: number;
+      line: number;
+      order_line_id: number | null;
+      credits_line_id: number | null;
+      sku: string;
+      name: string;
+      units: number;
+      factor: number;
+      pack: string;
+      price: string;
+      discount_percent: string;
+      amount: string;
+      net: string;
+      tax_code: string;
+      tax_percent: string;
+    };
+    needs: 'invoice_id' | 'line' | 'name' | 'units' | 'price' | 'amount' | 'net';
+    computed: never;
+  };
   item: {
     row: {
       id: number;
@@ -537,6 +595,11 @@ export interface Tables {
     computed: never;
   };
   item_tag: { row: { item_id: number; tag: string }; needs: 'item_id' | 'tag'; computed: never };
+  journal_export: {
+    row: { id: number; code: string; through_on: string; entries: number; amount: string; made_by: number; made_at: Date };
+    needs: 'code' | 'through_on' | 'entries' | 'amount' | 'made_by';
+    computed: never;
+  };
   label_design: {
     row: { id: number; name: string; subject: string; media: unknown; elements: unknown; version: number };
     needs: 'name' | 'subject' | 'media' | 'elements';
@@ -627,6 +690,7 @@ export interface Tables {
     needs: 'receiver' | 'kind' | 'payload';
     computed: never;
   };
+  own_account: { row: { account: string; number: string; name: string }; needs: 'account' | 'number'; computed: never };
   pack_unit: {
     row: {
       id: number;
@@ -722,6 +786,26 @@ export interface Tables {
       version: number;
     };
     needs: 'channel_id' | 'raw' | 'hash' | 'why';
+    computed: never;
+  };
+  payment: {
+    row: {
+      id: number;
+      paid_on: string;
+      amount: string;
+      used: string;
+      free_amount: string | null;
+      says: string;
+      bank_ref: string | null;
+      noted_by: number;
+      noted_at: Date;
+    };
+    needs: 'paid_on' | 'amount' | 'noted_by';
+    computed: 'free_amount';
+  };
+  payment_share: {
+    row: { payment_id: number; invoice_id: number; amount: string };
+    needs: 'payment_id' | 'invoice_id' | 'amount';
     computed: never;
   };
   person: {
@@ -1216,6 +1300,9 @@ export interface Tables {
       debit: string;
       credit: string;
       amount: string;
+      invoice_id: number | null;
+      payment_id: number | null;
+      export_id: number | null;
     };
     needs: 'debit' | 'credit' | 'amount';
     computed: never;

@@ -190,7 +190,8 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, mayChoos
                           type="button"
                           className="cell-pen"
                           tabIndex={-1}
-                          aria-label={`Change ${c.head} of ${r.name}`}
+                          aria-hidden
+                          title={`Change ${c.head}`}
                           onClick={(e) => {
                             e.stopPropagation();
                             setEditing({ row: index, column: i });

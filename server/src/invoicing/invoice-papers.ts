@@ -1,0 +1,89 @@
+import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { CompanyLetters } from '../letters/index.js';
+import { Outbox, PAPER, rows, task, Work } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import { writeInvoice } from '../ubl/index.js';
+import { InvoicesQueries } from './invoices.queries.js';
+import type { InvoiceDto } from './invoicing.dto.js';
+import type { invoicePdf } from './invoice.pdf.js';
+
+const PDF = task<typeof invoicePdf>('invoicing/invoicePdf', ...PAPER);
+
+/** Invoices and credit notes as paper and as data (UBL 2.1), and their way to customers by mail. */
+@Injectable()
+export class InvoicePapers implements OnModuleInit {
+  constructor(
+    private readonly source: DataSource,
+    private readonly work: Work,
+    private readonly settings: SettingsService,
+    private readonly queries: InvoicesQueries,
+    private readonly letters: CompanyLetters,
+    private readonly outbox: Outbox,
+  ) {}
+
+  onModuleInit(): void {
+    this.outbox.handle('mail.invoice', async ({ payload, id }) => {
+      const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
+      const invoice = await this.queries.sheet(
+        String(payload['code']),
+        sites.map((s) => s.id),
+      );
+      await this.letters.send(
+        invoice.kind === 'invoice' ? 'invoice' : 'credit',
+        {
+          customer: invoice.name,
+          invoice: invoice.code,
+          amount: `${invoice.gross.replace('-', '')} ${invoice.currency}`,
+          due: invoice.dueOn,
+        },
+        {
+          id: `invoice-${id}`,
+          to: String(payload['to']),
+          attachments: [
+            { filename: `${invoice.code}.pdf`, content: await this.pdf(invoice) },
+            { filename: `${invoice.code}.xml`, content: Buffer.from(await this.xml(invoice)) },
+          ],
+        },
+      );
+    });
+  }
+
+  async pdf(invoice: InvoiceDto): Promise<Buffer> {
+    return this.work.run(PDF, invoice, await this.settings.letterhead());
+  }
+
+  async xml(i: InvoiceDto): Promise<string> {
+    const { name, address } = await this.settings.letterhead();
+    const blank = { code: '', email: '', phone: '' };
+    const nets = await rows<{ line: number; net: string; factor: number }>(
+      this.source,
+      'SELECT l.line, l.net, l.factor FROM invoice_line l JOIN invoice v ON v.id = l.invoice_id WHERE v.code = ?',
+      [i.code],
+    );
+    return writeInvoice({
+      ...i,
+      dueOn: i.kind === 'invoice' ? i.dueOn : null,
+      seller: { ...blank, name, addressLines: address === '' ? [] : [address] },
+      buyer: {
+        code: i.account ?? '',
+        name: i.name,
+        addressLines: [i.addressLine, `${i.postcode} ${i.city}`.trim(), i.country].filter(Boolean),
+        email: i.email,
+        phone: '',
+      },
+      buyerTaxNumber: i.taxNumber,
+      lines: i.lines.map((l) => ({
+        line: l.line,
+        units: l.units,
+        net: nets.find((n) => n.line === l.line)?.net ?? l.amount,
+        price: l.price,
+        factor: nets.find((n) => n.line === l.line)?.factor ?? 1,
+        sku: l.sku,
+        name: l.name,
+        order: l.order,
+        taxPercent: l.taxPercent,
+      })),
+    });
+  }
+}

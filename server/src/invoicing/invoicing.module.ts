@@ -1,0 +1,17 @@
+import { Module } from '@nestjs/common';
+import { CatalogueModule } from '../catalogue/index.js';
+import { InvoicePapers } from './invoice-papers.js';
+import { InvoicesController } from './invoices.controller.js';
+import { InvoicesQueries } from './invoices.queries.js';
+import { InvoicesService } from './invoices.service.js';
+import { PaymentsController } from './payments.controller.js';
+import { PaymentsFiles } from './payments.files.js';
+import { PaymentsService } from './payments.service.js';
+import { LettersModule } from '../letters/index.js';
+
+@Module({
+  imports: [CatalogueModule, LettersModule],
+  controllers: [InvoicesController, PaymentsController],
+  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles],
+})
+export class InvoicingModule {}

@@ -1,0 +1,31 @@
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
+import { Access } from '../identity/index.js';
+import { type Act, Acting, AskedWindow, type Window, Windowed } from '../platform/index.js';
+import { NotedPaymentDto, NotePaymentDto, PaymentPageDto, UsePaymentDto } from './invoicing.dto.js';
+import { PaymentsService } from './payments.service.js';
+
+/** What customers have paid. */
+@Controller('api/payments')
+@Access('invoices')
+export class PaymentsController {
+  constructor(private readonly payments: PaymentsService) {}
+
+  @Get()
+  @Windowed()
+  list(@AskedWindow() window: Window): Promise<PaymentPageDto> {
+    return this.payments.list(window);
+  }
+
+  /** Notes a payment; the invoices whose numbers it names are paid with it. */
+  @Post()
+  note(@Acting() act: Act, @Body() body: NotePaymentDto): Promise<NotedPaymentDto> {
+    return this.payments.note(act, body);
+  }
+
+  /** Gives what is left of a payment to an invoice. */
+  @Post(':id/use')
+  @HttpCode(200)
+  use(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: UsePaymentDto): Promise<NotedPaymentDto> {
+    return this.payments.use(act, id, body.invoice);
+  }
+}

@@ -1,0 +1,103 @@
+import { Injectable } from '@nestjs/common';
+import { cell, fault, has, listTable, Lists, repeated, type Shape, Shapes, textOf, windows } from '../exchange/index.js';
+import { badState, marks, rows } from '../platform/index.js';
+import { InvoicesQueries } from './invoices.queries.js';
+import { PaymentsService } from './payments.service.js';
+
+/** A bank's list of payments, taken in: each is noted once by the bank's own number, and given to the invoices that it names. */
+const paymentsShape = (payments: PaymentsService): Shape => ({
+  kind: 'payments',
+  says: 'Payments',
+  right: 'invoices',
+  tables: {},
+  onceOnly: 'This file was taken in before: every payment in it is noted',
+  columns: () => [
+    { key: 'paidOn', label: 'Paid on', also: ['date', 'booking date', 'value date'], required: true, read: cell.date },
+    { key: 'amount', label: 'Amount', also: ['credit', 'paid in', 'sum'], required: true, read: cell.decimal },
+    { key: 'says', label: 'Purpose', also: ['reference', 'description', 'details', 'remittance information'], read: cell.text(300) },
+    {
+      key: 'bankRef',
+      label: 'Bank reference',
+      also: ['transaction id', 'entry reference', 'transaction'],
+      required: true,
+      read: cell.text(60),
+    },
+  ],
+  async check(tx, batch, memory) {
+    const faults = repeated(batch, memory, 'bankRef', (r) => textOf(r, 'bankRef'));
+    const known = await rows<{ ref: string }>(
+      tx,
+      `SELECT bank_ref AS ref FROM payment WHERE bank_ref IN (${marks(batch)})`,
+      batch.map((r) => textOf(r, 'bankRef')),
+    );
+    const noted = new Set(known.map((k) => k.ref));
+    for (const r of batch) {
+      const [ref, amount] = [textOf(r, 'bankRef'), textOf(r, 'amount')];
+      if (noted.has(ref)) faults.push(fault(r, 'bankRef', ref, 'This payment was noted before'));
+      if (!/^\d{1,12}(\.\d{1,2})?$/.test(amount) || Number(amount) === 0)
+        faults.push(
+          fault(r, 'amount', amount, 'What was paid in is above nought, with up to 2 decimal places. Leave out what was paid out'),
+        );
+    }
+    return faults;
+  },
+  takeBack: () =>
+    Promise.reject(
+      badState(
+        'Payments are in the books, and are not taken back with their file. Give each to the invoice that it is for, or note it as paid back',
+      ),
+    ),
+  async write(tx, act, batch, log) {
+    // Whoever takes the file back is told that this cannot be.
+    await log.note('payments', batch.length);
+    for (const r of batch)
+      await payments.noted(tx, act, {
+        paidOn: textOf(r, 'paidOn'),
+        amount: textOf(r, 'amount'),
+        says: has(r, 'says') ? textOf(r, 'says') : '',
+        bankRef: textOf(r, 'bankRef'),
+      });
+  },
+  async *read(tx) {
+    const found = await rows<{ paidOn: string; amount: string; says: string; bankRef: string }>(
+      tx,
+      'SELECT paid_on AS paidOn, amount, says, bank_ref AS bankRef FROM payment WHERE bank_ref IS NOT NULL ORDER BY id',
+    );
+    for (const p of found) yield { ...p };
+  },
+});
+
+/** Files of invoices and payments. */
+@Injectable()
+export class PaymentsFiles {
+  constructor(shapes: Shapes, lists: Lists, payments: PaymentsService, invoices: InvoicesQueries) {
+    shapes.register(paymentsShape(payments));
+    lists.register(
+      'invoices',
+      (person, query) =>
+        listTable(
+          'invoices',
+          windows((from, limit) =>
+            invoices.list(
+              person.siteIds,
+              query['show'] === 'overdue' ? 'overdue' : query['show'] === 'open' ? 'open' : 'all',
+              query['search'] ?? '',
+              { from, limit },
+            ),
+          ),
+          [
+            ['Document', (v) => v.code],
+            ['Kind', (v) => v.kind],
+            ['Customer', (v) => v.name],
+            ['Of', (v) => v.issuedOn],
+            ['Due', (v) => v.dueOn],
+            ['Amount', (v) => Number(v.gross)],
+            ['Open', (v) => Number(v.open)],
+            ['Currency', (v) => v.currency],
+            ['Overdue', (v) => (v.overdue ? 'yes' : 'no')],
+          ],
+        ),
+      'invoices',
+    );
+  }
+}

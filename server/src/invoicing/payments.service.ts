@@ -1,0 +1,153 @@
+import { Injectable } from '@nestjs/common';
+import { matchPayment, microOf, type Pence } from '@vectrum/core/invoicing';
+import { DataSource } from 'typeorm';
+import { ActivityService } from '../activity/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  insert,
+  mustBeAt,
+  notFound,
+  one,
+  pageOf,
+  type Row,
+  rows,
+  type Tx,
+  type Window,
+} from '../platform/index.js';
+import { enterValue } from '../stock/index.js';
+import type { NotedPaymentDto, NotePaymentDto, PaymentPageDto, PaymentRowDto } from './invoicing.dto.js';
+import { penceIn, text } from './reckoning.js';
+
+/** What customers pay: noted once, given to the invoices that it names, the rest by hand. */
+@Injectable()
+export class PaymentsService {
+  constructor(
+    private readonly source: DataSource,
+    private readonly commands: CommandLog,
+    private readonly activity: ActivityService,
+  ) {}
+
+  note(act: Act, input: NotePaymentDto): Promise<NotedPaymentDto> {
+    return this.commands.run(act, 'payment.note', input, (tx) => this.noted(tx, act, input));
+  }
+
+  /** The same within a transaction that is open already, such as that of a file. */
+  async noted(tx: Tx, act: Act, input: NotePaymentDto): Promise<NotedPaymentDto> {
+    const amount = penceIn(input.amount);
+    if (amount <= 0n) throw badForm({ amount: 'What was paid is more than nought' });
+    const bankRef = input.bankRef?.trim() || null;
+    const known = bankRef && (await one<{ paidOn: string }>(tx, 'SELECT paid_on AS paidOn FROM payment WHERE bank_ref = ?', [bankRef]));
+    if (known) throw badForm({ bankRef: `The bank’s ${bankRef} was noted before, as paid on ${known.paidOn}` });
+    const says = input.says.trim();
+    const id = await insert(tx, 'payment', {
+      paid_on: input.paidOn,
+      amount: text(amount),
+      says,
+      bank_ref: bankRef,
+      noted_by: act.person.id,
+    });
+    await enterValue(tx, { payment_id: id, document: `Payment ${id}` }, 'bank', 'trade debtors', microOf(amount));
+    // Held in the order of their numbers, so that two payments never wait for each other.
+    const codes = [...new Set(says.toUpperCase().match(/[A-Z]-\d{1,12}/g) ?? [])];
+    const open = await rows<Row<'invoice'>>(
+      tx,
+      `SELECT * FROM invoice WHERE code IN (?) AND kind = 'invoice' AND open_amount > 0 AND site_id IN (?) ORDER BY id FOR UPDATE`,
+      [
+        ['', ...codes],
+        [0, ...act.person.siteIds],
+      ],
+    );
+    const shares = matchPayment(
+      amount,
+      says,
+      open.map((i) => ({ code: i.code, open: penceIn(i.gross) - penceIn(i.paid) })),
+    );
+    for (const share of shares) {
+      const invoice = open.find((i) => i.code === share.code);
+      if (invoice) await this.give(tx, id, invoice.id, share.amount);
+    }
+    const free = amount - shares.reduce((sum, s) => sum + s.amount, 0n);
+    await this.activity.record(tx, act, {
+      kind: 'payment',
+      glyph: free === 0n ? 'full' : 'half',
+      title: `${text(amount)} paid${shares.length > 0 ? `: ${shares.map((s) => s.code).join(', ')}` : ''}`,
+      detail: free === 0n ? says : `${text(free)} of it is for no invoice yet. ${says}`.slice(0, 290),
+      document: shares[0]?.code ?? null,
+    });
+    return { id, invoices: shares.map((s) => s.code), free: text(free) };
+  }
+
+  /** Gives what is left of a payment to an invoice, as far as that is open. */
+  use(act: Act, id: number, code: string): Promise<NotedPaymentDto> {
+    return this.commands.run(act, 'payment.use', { id, code }, async (tx) => {
+      const invoice = await find(tx, 'invoice', { code: code.trim().toUpperCase() }, 'lock');
+      if (!invoice || invoice.kind !== 'invoice') throw badForm({ invoice: `There is no invoice ${code}` });
+      mustBeAt(act.person, invoice.site_id);
+      const payment = await find(tx, 'payment', { id }, 'lock');
+      if (!payment) throw notFound('That payment');
+      const [left, open] = [penceIn(payment.amount) - penceIn(payment.used), penceIn(invoice.gross) - penceIn(invoice.paid)];
+      if (left <= 0n) throw badState('All of that payment is used');
+      if (open <= 0n) throw badForm({ invoice: `${invoice.code} is paid` });
+      const share = left < open ? left : open;
+      await this.give(tx, id, invoice.id, share);
+      await this.activity.record(tx, act, {
+        kind: 'payment',
+        glyph: 'full',
+        title: `${text(share)} of a payment is for ${invoice.code}`,
+        document: invoice.code,
+        siteId: invoice.site_id,
+      });
+      return { id, invoices: [invoice.code], free: text(left - share) };
+    });
+  }
+
+  /** Pays back what a credit note still holds for the customer. */
+  payBack(act: Act, code: string): Promise<{ code: string }> {
+    return this.commands.run(act, 'payment.back', { code }, async (tx) => {
+      const credit = await find(tx, 'invoice', { code: code.toUpperCase() }, 'lock');
+      if (!credit) throw notFound(`Credit note ${code}`);
+      mustBeAt(act.person, credit.site_id);
+      const owed = penceIn(credit.paid) - penceIn(credit.gross);
+      if (credit.kind !== 'credit' || owed <= 0n) throw badState(`Nothing of ${credit.code} is to be paid back`);
+      await tx.query('UPDATE invoice SET paid = gross WHERE id = ?', [credit.id]);
+      await enterValue(tx, { invoice_id: credit.id, document: credit.code }, 'trade debtors', 'bank', microOf(owed));
+      await this.activity.record(tx, act, {
+        kind: 'payment',
+        glyph: 'undo',
+        title: `${text(owed)} paid back for ${credit.code}`,
+        document: credit.code,
+        siteId: credit.site_id,
+      });
+      return { code: credit.code };
+    });
+  }
+
+  /** What is for no invoice yet first, then the newest. */
+  async list(window: Window): Promise<PaymentPageDto> {
+    const { rows: found, total } = await pageOf<Omit<PaymentRowDto, 'invoices'> & { invoices: string | null }>(
+      this.source,
+      {
+        select: `p.id, p.paid_on AS paidOn, p.amount, p.free_amount AS free, p.says, n.name AS notedBy,
+          (SELECT GROUP_CONCAT(v.code ORDER BY v.id) FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = p.id) AS invoices`,
+        from: 'FROM payment p JOIN person n ON n.id = p.noted_by',
+        params: [],
+        order: 'p.free_amount = 0, p.id DESC',
+      },
+      window,
+    );
+    return { rows: found.map(({ invoices, ...p }) => ({ ...p, invoices: invoices ? invoices.split(',') : [] })), total };
+  }
+
+  private async give(tx: Tx, paymentId: number, invoiceId: number, share: Pence): Promise<void> {
+    await tx.query(
+      'INSERT INTO payment_share (payment_id, invoice_id, amount) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE amount = amount + VALUES(amount)',
+      [paymentId, invoiceId, text(share)],
+    );
+    await tx.query('UPDATE invoice SET paid = paid + ? WHERE id = ?', [text(share), invoiceId]);
+    await tx.query('UPDATE payment SET used = used + ? WHERE id = ?', [text(share), paymentId]);
+  }
+}

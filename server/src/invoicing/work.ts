@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { invoicePdf } from './invoice.pdf.js';
