@@ -13,6 +13,6 @@ import { BillsService } from './bills.service.js';
   imports: [ValueModule, CatalogueModule],
   controllers: [BillsController, JournalController],
   providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles],
-  exports: [BillsService],
+  exports: [BillsService, JournalQueries, JournalService],
 })
 export class BooksModule {}

@@ -1,2 +1,4 @@
 /** Bills, and what goods really cost. */
 export { BooksModule } from './books.module.js';
+export { JournalQueries } from './journal.queries.js';
+export { JournalService } from './journal.service.js';

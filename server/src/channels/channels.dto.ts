@@ -43,6 +43,8 @@ export class ChannelDto {
   sharePercent: number;
   scarceUnder: number;
   checkOver: string | null;
+  /** Whether the prices of its orders hold the tax. */
+  pricesHoldTax: boolean;
   /** Messages that wait to be mended, stock figures and messages that wait to be told. */
   unread: number;
   dueStock: number;
@@ -79,6 +81,8 @@ export class EditChannelDto {
   @IsOptional() @IsInt() @Min(0) @Max(1_000_000) scarceUnder?: number;
   /** A first order of somebody that is worth more waits for a check; null where none does. */
   @IsOptional() @Matches(PRICE, { message: 'An amount is a number, such as 250' }) checkOver?: string | null;
+  /** Whether the prices of its orders hold the tax; without it that stays as it is. */
+  @IsOptional() @IsBoolean() pricesHoldTax?: boolean;
   @IsArray()
   @ArrayMaxSize(5000)
   @ValidateNested({ each: true })

@@ -25,7 +25,7 @@ import {
 } from '../platform/index.js';
 import type { ChannelDto, ChannelSheetDto, EditChannelDto, EditListingDto, ListingDto, NewChannelDto } from './channels.dto.js';
 
-const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.push_error AS pushError, c.answered_at AS answeredAt, c.paused, c.share_percent AS sharePercent, c.scarce_under AS scarceUnder, c.check_over AS checkOver, c.version, c.secret IS NOT NULL AS hasSecret,
+const CHANNEL_FIELDS = `c.id, c.code, c.name, c.kind, s.name AS site, c.base_url AS baseUrl, c.polled_at AS polledAt, c.poll_error AS pollError, c.push_error AS pushError, c.answered_at AS answeredAt, c.paused, c.share_percent AS sharePercent, c.scarce_under AS scarceUnder, c.check_over AS checkOver, c.prices_hold_tax AS pricesHoldTax, c.version, c.secret IS NOT NULL AS hasSecret,
   (SELECT COUNT(*) FROM parked_message m WHERE m.channel_id = c.id AND m.state = 'waiting') AS unread,
   (SELECT COUNT(*) FROM listing d WHERE d.channel_id = c.id AND d.due = 1 AND c.base_url IS NOT NULL AND c.kind IN ('web-shop','marketplace')) AS dueStock,
   (SELECT COUNT(*) FROM outbox b WHERE b.receiver = CONCAT('channel:', c.code) AND b.state <> 'done') AS dueMessages,
@@ -35,11 +35,12 @@ const SECRET_BYTES = 24;
 /** A channel that cannot be told is tried again at least so often. */
 const LONGEST_REST_S = 60;
 /** What is chosen of a channel beyond its name and address. */
-const rulesOf = ({ paused, sharePercent, scarceUnder, checkOver }: EditChannelDto) => ({
+const rulesOf = ({ paused, sharePercent, scarceUnder, checkOver, pricesHoldTax }: EditChannelDto) => ({
   paused,
   share_percent: sharePercent,
   scarce_under: scarceUnder,
   check_over: checkOver,
+  prices_hold_tax: pricesHoldTax,
 });
 const counted = (c: ChannelDto): ChannelDto => ({
   ...c,
@@ -49,6 +50,7 @@ const counted = (c: ChannelDto): ChannelDto => ({
   dueMessages: num(c.dueMessages),
   hasSecret: num(c.hasSecret as never) === 1,
   paused: num(c.paused as never) === 1,
+  pricesHoldTax: num(c.pricesHoldTax as never) === 1,
 });
 
 /** Channels that the house sells on, with their listings. */

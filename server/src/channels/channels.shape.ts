@@ -61,6 +61,15 @@ export const channelsShape = tableShape({
     },
     site,
     { key: 'share', label: 'Share of what is scarce, %', also: ['share'], read: cell.whole(0, 100), column: 'share_percent', empty: 100 },
+    {
+      key: 'holdTax',
+      label: 'Prices hold tax',
+      also: ['prices with tax', 'tax included'],
+      read: cell.yesNo,
+      column: 'prices_hold_tax',
+      empty: 0,
+      as: 'yes-no',
+    },
     { key: 'scarce', label: 'Scarce under', also: ['scarce'], read: cell.whole(0, 1_000_000), column: 'scarce_under', empty: 0 },
     {
       key: 'check',

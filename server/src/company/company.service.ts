@@ -61,6 +61,12 @@ export class CompanyService {
         [['', ...codes]],
       );
       if (taxed) throw badState(`Items are taxed at ${taxed.code}. It must stay`);
+      const exempt = await one<{ code: string }>(
+        tx,
+        'SELECT tax_code AS code FROM customer WHERE tax_code IS NOT NULL AND tax_code NOT IN (?) LIMIT 1',
+        [['', ...codes]],
+      );
+      if (exempt) throw badState(`Customers are taxed at ${exempt.code}. It must stay`);
       await tx.query('DELETE FROM currency');
       await insertMany(
         tx,

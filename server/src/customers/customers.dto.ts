@@ -5,6 +5,7 @@ import {
   IsBoolean,
   IsEmail,
   IsInt,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -29,6 +30,9 @@ export class CustomerDto {
   termsDays: number;
   /** Whether their orders go only whole, unless an order says otherwise. */
   wholeOnly: boolean;
+  /** The rate at which everything is taxed that they buy; null where each item has its own. */
+  taxCode: string | null;
+  taxNumber: string;
   version: number;
 }
 export class CustomerPageDto {
@@ -75,6 +79,8 @@ export class EditCustomerDto {
   @IsString() @MaxLength(300) note: string;
   @IsInt({ message: 'Type a number of days' }) @Min(0) @Max(365) termsDays: number;
   @IsBoolean() wholeOnly: boolean;
+  @IsOptional() @IsString() @MaxLength(12) taxCode?: string | null;
+  @IsOptional() @IsString() @MaxLength(30) taxNumber?: string;
   @IsArray()
   @ArrayMaxSize(100)
   @ValidateNested({ each: true })

@@ -33,7 +33,7 @@ import type {
 } from './customers.dto.js';
 
 const FIELDS =
-  'code, name, email, phone, address_line AS addressLine, city, postcode, country, note, terms_days AS termsDays, whole_only AS wholeOnly, version';
+  'code, name, email, phone, address_line AS addressLine, city, postcode, country, note, terms_days AS termsDays, whole_only AS wholeOnly, tax_code AS taxCode, tax_number AS taxNumber, version';
 const MOST_ORDERS = 20;
 
 type CustomerRow = Omit<CustomerDto, 'wholeOnly'> & { wholeOnly: number };
@@ -94,6 +94,7 @@ export class CustomersService {
     return this.commands.run(act, 'customer.add', input, async (tx) => {
       const code = input.code.toUpperCase();
       if (await find(tx, 'customer', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
+      await this.mustKnowTax(tx, input.taxCode);
       const id = await insert(tx, 'customer', { code, ...valuesOf(input) });
       await this.writeLists(tx, id, input);
       await this.activity.record(tx, act, { kind: 'customer', glyph: 'full', title: `Customer ${input.name} made`, document: code });
@@ -106,11 +107,17 @@ export class CustomersService {
       const kept = await find(tx, 'customer', { code }, 'lock');
       if (!kept) throw notFound(`Customer ${code}`);
       mustMatch(kept.version, version);
+      await this.mustKnowTax(tx, input.taxCode);
       await update(tx, 'customer', { id: kept.id }, { ...valuesOf(input), version: NEXT });
       await this.writeLists(tx, kept.id, input);
       await this.activity.record(tx, act, { kind: 'customer', glyph: 'full', title: `Customer ${input.name} changed`, document: code });
       return { code };
     });
+  }
+
+  private async mustKnowTax(tx: Tx, code: string | null | undefined): Promise<void> {
+    if (code?.trim() && !(await one(tx, 'SELECT code FROM tax_rate WHERE code = ?', [code.trim()])))
+      throw badForm({ taxCode: `There is no tax rate ${code}. Make it in Setup, Company` });
   }
 
   private async writeLists(tx: Tx, id: number, { addresses, prices }: EditCustomerDto): Promise<void> {
@@ -154,4 +161,6 @@ const valuesOf = (c: EditCustomerDto) => ({
   note: c.note,
   terms_days: c.termsDays,
   whole_only: c.wholeOnly,
+  tax_code: c.taxCode?.trim() || null,
+  tax_number: c.taxNumber?.trim() ?? '',
 });

@@ -51,6 +51,7 @@ export const customersShape = tableShape({
       column: 'terms_days',
       empty: 30,
     },
+    { key: 'taxNumber', label: 'Tax number', also: ['vat number', 'vat id'], read: cell.text(30), column: 'tax_number', empty: '' },
     { key: 'whole', label: 'Whole orders only', also: ['ship complete'], read: cell.yesNo, column: 'whole_only', empty: 0, as: 'yes-no' },
   ],
 });

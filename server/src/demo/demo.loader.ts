@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
 import { LOGGER, one } from '../platform/index.js';
+import { DemoBooks } from './books.js';
 import { DemoBuying } from './buying.js';
 import { DemoHistory } from './history.js';
 import { DemoHouse } from './house.js';
@@ -26,6 +27,7 @@ export class DemoLoader {
     private readonly unread: DemoUnread,
     private readonly desk: DemoDesk,
     private readonly dispatch: DemoDispatch,
+    private readonly books: DemoBooks,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -43,6 +45,7 @@ export class DemoLoader {
     await this.desk.key();
     await this.unread.come();
     await this.dispatch.load();
+    await this.books.keep();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

@@ -17,6 +17,9 @@ import { SitesModule } from '../sites/index.js';
 import { CarriersModule } from '../carriers/index.js';
 import { TrackingModule } from '../tracking/index.js';
 import { StockModule } from '../stock/index.js';
+import { BooksModule } from '../books/index.js';
+import { InvoicingModule } from '../invoicing/index.js';
+import { DemoBooks } from './books.js';
 import { DemoBuying } from './buying.js';
 import { DemoDesk } from './desk.js';
 import { DemoExtras } from './extras.js';
@@ -57,6 +60,8 @@ import { PracticeController } from './practice.controller.js';
     CarriersModule,
     DispatchModule,
     TrackingModule,
+    BooksModule,
+    InvoicingModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],
@@ -74,6 +79,7 @@ import { PracticeController } from './practice.controller.js';
     DemoUnread,
     DemoDesk,
     DemoDispatch,
+    DemoBooks,
     DemoLoader,
   ],
 })

@@ -51,7 +51,8 @@ export class DemoDesk {
     await this.cancelling.cancel(fresh(orla), off, 1, { why: 'They found a box of them in the cellar', tell: false });
   }
 
-  private async order(
+  /** An order that somebody rang for, keyed for an account; returns its number. */
+  async order(
     act: Act,
     account: string,
     lines: [sku: string, factor: number, quantity: string, price: string][],

@@ -6,7 +6,7 @@ import { type Act, Acting, AskedWindow, CodeDto, type Person, Reader, textOf, ty
 import { InvoicePapers } from './invoice-papers.js';
 import { INVOICE_SHOWS, InvoicesQueries } from './invoices.queries.js';
 import { InvoicesService } from './invoices.service.js';
-import { CreditDto, InvoiceDto, InvoiceOrdersDto, InvoicePageDto, OpenOrderPageDto, PreviewDto } from './invoicing.dto.js';
+import { CreditInvoiceDto, InvoiceDto, InvoiceOrdersDto, InvoicePageDto, OpenOrderPageDto, PreviewDto } from './invoicing.dto.js';
 import { PaymentsService } from './payments.service.js';
 
 /** What customers are invoiced and credited. */
@@ -77,7 +77,7 @@ export class InvoicesController {
 
   /** Takes lines of an invoice back, or a part of their units, by a credit note. */
   @Post(':code/credit')
-  credit(@Acting() act: Act, @Param('code') code: string, @Body() body: CreditDto): Promise<CodeDto> {
+  credit(@Acting() act: Act, @Param('code') code: string, @Body() body: CreditInvoiceDto): Promise<CodeDto> {
     return this.invoices.credit(act, code.toUpperCase(), body);
   }
 

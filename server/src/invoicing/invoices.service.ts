@@ -26,7 +26,7 @@ import {
 import { SettingsService } from '../settings/index.js';
 import { enterValue } from '../stock/index.js';
 import { bare, deliveredLines } from './deliverable.js';
-import type { CreditDto, InvoiceOrdersDto } from './invoicing.dto.js';
+import type { CreditInvoiceDto, InvoiceOrdersDto } from './invoicing.dto.js';
 import { creditLine, linesOf, type NewLine, penceIn, sums, type Terms, text } from './reckoning.js';
 
 /** Days within which whoever has no account pays. */
@@ -100,7 +100,7 @@ export class InvoicesService {
   }
 
   /** Takes back lines of an invoice, or a part of their units. */
-  credit(act: Act, code: string, input: CreditDto): Promise<{ code: string }> {
+  credit(act: Act, code: string, input: CreditInvoiceDto): Promise<{ code: string }> {
     return this.commands.run(act, 'invoice.credit', { code, input }, async (tx) => {
       const invoice = await this.locked(tx, act, code);
       if (invoice.kind !== 'invoice') throw badState(`${code} is a credit note itself`);
@@ -141,7 +141,7 @@ export class InvoicesService {
     });
   }
 
-  private async creditLines(tx: Tx, invoice: Row<'invoice'>, input: CreditDto): Promise<NewLine[]> {
+  private async creditLines(tx: Tx, invoice: Row<'invoice'>, input: CreditInvoiceDto): Promise<NewLine[]> {
     const known = await rows<Row<'invoice_line'> & { credited: string }>(
       tx,
       `SELECT l.*, COALESCE((SELECT SUM(x.units) FROM invoice_line x WHERE x.credits_line_id = l.id), 0) AS credited FROM invoice_line l WHERE l.invoice_id = ? ORDER BY l.line`,

@@ -168,11 +168,11 @@ export class InvoiceDto extends SumsDto {
   payments: PaidDto[];
   entries: JournalLineDto[];
 }
-export class CreditLineDto {
+export class CreditInvoiceLineDto {
   @IsInt() @Min(1) line: number;
   @IsInt() @Min(1) @Max(10_000_000) units: number;
 }
-export class CreditDto {
+export class CreditInvoiceDto {
   @IsString() @Length(1, 300, { message: 'Say why it is credited' }) reason: string;
   /** Whether what is credited may be invoiced once more: it was invoiced wrongly, not returned. */
   @IsBoolean() again: boolean;
@@ -180,8 +180,8 @@ export class CreditDto {
   @ArrayMinSize(1, { message: 'Credit at least one line' })
   @ArrayMaxSize(500)
   @ValidateNested({ each: true })
-  @Type(() => CreditLineDto)
-  lines: CreditLineDto[];
+  @Type(() => CreditInvoiceLineDto)
+  lines: CreditInvoiceLineDto[];
 }
 export class PaymentRowDto {
   id: number;

@@ -13,5 +13,6 @@ import { LettersModule } from '../letters/index.js';
   imports: [CatalogueModule, LettersModule],
   controllers: [InvoicesController, PaymentsController],
   providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles],
+  exports: [InvoicesService, PaymentsService],
 })
 export class InvoicingModule {}

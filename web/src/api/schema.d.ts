@@ -5810,10 +5810,8 @@ export interface components {
             lines: components["schemas"]["SendBackLineDto"][];
         };
         CreditDto: {
-            reason: string;
-            /** @description Whether what is credited may be invoiced once more: it was invoiced wrongly, not returned. */
-            again: boolean;
-            lines: components["schemas"]["CreditLineDto"][];
+            ref: string;
+            amount: string;
         };
         InspectionRowDto: {
             code: string;
@@ -6477,9 +6475,15 @@ export interface components {
             tax: string;
             gross: string;
         };
-        CreditLineDto: {
+        CreditInvoiceLineDto: {
             line: number;
             units: number;
+        };
+        CreditInvoiceDto: {
+            reason: string;
+            /** @description Whether what is credited may be invoiced once more: it was invoiced wrongly, not returned. */
+            again: boolean;
+            lines: components["schemas"]["CreditInvoiceLineDto"][];
         };
         PaymentRowDto: {
             id: number;
@@ -6525,6 +6529,9 @@ export interface components {
             termsDays: number;
             /** @description Whether their orders go only whole, unless an order says otherwise. */
             wholeOnly: boolean;
+            /** @description The rate at which everything is taxed that they buy; null where each item has its own. */
+            taxCode: string | null;
+            taxNumber: string;
             version: number;
         };
         CustomerPageDto: {
@@ -6564,6 +6571,9 @@ export interface components {
             termsDays: number;
             /** @description Whether their orders go only whole, unless an order says otherwise. */
             wholeOnly: boolean;
+            /** @description The rate at which everything is taxed that they buy; null where each item has its own. */
+            taxCode: string | null;
+            taxNumber: string;
             version: number;
             addresses: components["schemas"]["CustomerAddressDto"][];
             prices: components["schemas"]["CustomerPriceDto"][];
@@ -6583,6 +6593,8 @@ export interface components {
             note: string;
             termsDays: number;
             wholeOnly: boolean;
+            taxCode?: string | null;
+            taxNumber?: string;
             addresses: components["schemas"]["CustomerAddressDto"][];
             prices: components["schemas"]["CustomerPriceDto"][];
         };
@@ -6607,6 +6619,8 @@ export interface components {
             sharePercent: number;
             scarceUnder: number;
             checkOver: string | null;
+            /** @description Whether the prices of its orders hold the tax. */
+            pricesHoldTax: boolean;
             /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
             unread: number;
             dueStock: number;
@@ -6646,6 +6660,8 @@ export interface components {
             sharePercent: number;
             scarceUnder: number;
             checkOver: string | null;
+            /** @description Whether the prices of its orders hold the tax. */
+            pricesHoldTax: boolean;
             /** @description Messages that wait to be mended, stock figures and messages that wait to be told. */
             unread: number;
             dueStock: number;
@@ -6682,6 +6698,8 @@ export interface components {
             scarceUnder?: number;
             /** @description A first order of somebody that is worth more waits for a check; null where none does. */
             checkOver?: string | null;
+            /** @description Whether the prices of its orders hold the tax; without it that stays as it is. */
+            pricesHoldTax?: boolean;
             listings: components["schemas"]["EditListingDto"][];
         };
         ChannelSecretDto: {
@@ -6698,6 +6716,8 @@ export interface components {
             scarceUnder?: number;
             /** @description A first order of somebody that is worth more waits for a check; null where none does. */
             checkOver?: string | null;
+            /** @description Whether the prices of its orders hold the tax; without it that stays as it is. */
+            pricesHoldTax?: boolean;
             listings: components["schemas"]["EditListingDto"][];
         };
         OrderRowDto: {
@@ -13146,7 +13166,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CreditDto"];
+                "application/json": components["schemas"]["CreditInvoiceDto"];
             };
         };
         responses: {

@@ -130,6 +130,16 @@ export const routes: RouteObject = {
     { path: 'shelves/to-refill', element: <ToRefillPage /> },
     { path: 'shelves/to-count', element: <ToCountPage /> },
     { path: 'shelves/codes', lazy: async () => ({ Component: (await import('./shelves/codes-page')).CodesPage }) },
+    { path: 'books', lazy: async () => ({ Component: (await import('./books/to-invoice-page')).ToInvoicePage }) },
+    { path: 'books/check', lazy: async () => ({ Component: (await import('./books/check-page')).CheckPage }) },
+    {
+      path: 'books/invoices',
+      lazy: async () => ({ Component: (await import('./books/invoices-page')).InvoicesPage }),
+      children: [{ path: ':code', lazy: async () => ({ Component: (await import('./books/invoice-sheet')).InvoiceSheet }) }],
+    },
+    { path: 'books/payments', lazy: async () => ({ Component: (await import('./books/payments-page')).PaymentsPage }) },
+    { path: 'books/journal', lazy: async () => ({ Component: (await import('./books/journal-page')).JournalPage }) },
+    { path: 'books/accounts', lazy: async () => ({ Component: (await import('./books/accounts-page')).AccountsPage }) },
     { path: 'own', element: <OwnPage /> },
     {
       path: 'orders/claims',

@@ -16,11 +16,25 @@ export const GlyphCell = ({ className, ...props }: ComponentProps<'td'>) => <td 
 export const PictureCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('pc', className)} />;
 /** The cell of a line's number. */
 export const NumberCell = ({ className, ...props }: ComponentProps<'td'>) => <td {...props} className={classes('ln', className)} />;
-/** The cell that chooses a row, and does not open it. */
-export const ChooseCell = ({ says, checked, onChoose }: { says: string; checked: boolean; onChoose: (on: boolean) => void }) => (
-  <td onClick={(e) => e.stopPropagation()}>
+/** The cell that chooses a row, and does not open it. `withShift`: the key was held, to choose all from the one before. */
+export const ChooseCell = ({
+  says,
+  checked,
+  onChoose,
+  ...props
+}: {
+  says: string;
+  checked: boolean;
+  onChoose: (on: boolean, withShift: boolean) => void;
+} & Pick<ComponentProps<'td'>, 'role' | 'className' | 'aria-label'>) => (
+  <td {...props} onClick={(e) => e.stopPropagation()}>
     <label className="justify-center">
-      <input type="checkbox" aria-label={says} checked={checked} onChange={(e) => onChoose(e.target.checked)} />
+      <input
+        type="checkbox"
+        aria-label={says}
+        checked={checked}
+        onChange={(e) => onChoose(e.target.checked, (e.nativeEvent as Partial<MouseEvent>).shiftKey === true)}
+      />
     </label>
   </td>
 );

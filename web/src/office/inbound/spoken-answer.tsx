@@ -4,7 +4,7 @@ import { useAct } from '../../api/use-act';
 import { Button, TextButton } from '../../ui/button';
 import { Input } from '../../ui/input';
 import { ProblemNote } from '../../ui/states';
-import { LinesTable } from '../../ui/table';
+import { ChooseCell, LinesTable } from '../../ui/table';
 
 type Order = Dto['PurchaseOrderDto'];
 type Says = Dto['SpokenAnswerDto']['says'];
@@ -147,14 +147,7 @@ export function SpokenAnswer({ order }: { order: Order }) {
                         onChange={(e) => put(l.line, { on: e.target.value })}
                       />
                     </td>
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`Not at all, line ${l.line}`}
-                        checked={of.refused}
-                        onChange={(e) => put(l.line, { refused: e.target.checked })}
-                      />
-                    </td>
+                    <ChooseCell says={`Not at all, line ${l.line}`} checked={of.refused} onChoose={(refused) => put(l.line, { refused })} />
                   </tr>
                 );
               })}

@@ -3,7 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { key } from '../../api/keys';
 import { BlockHead } from '../../ui/page';
-import { CheckField, NumberField, TextField } from '../../ui/record/fields';
+import { CheckField, NumberField, SelectField, TextField } from '../../ui/record/fields';
 import { type FieldWords, RecordForm } from '../../ui/record/record-form';
 import { RowsField } from '../../ui/record/rows-field';
 import { useRecord } from '../../ui/record/use-record';
@@ -27,6 +27,8 @@ const FRESH: Values = {
   country: 'GB',
   note: '',
   termsDays: '30',
+  taxCode: '',
+  taxNumber: '',
   wholeOnly: false,
   addresses: [],
   prices: [],
@@ -42,6 +44,8 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   country: { label: 'Country, two letters' },
   note: { label: 'Note' },
   termsDays: { label: 'Pays within days' },
+  taxCode: { label: 'Taxed at, where not as the goods' },
+  taxNumber: { label: 'Tax number' },
   wholeOnly: { label: 'Their orders go only whole' },
   addresses: { label: 'Other places', show: (list: Values['addresses']) => list.map((a) => a.name).join(', ') },
   prices: { label: 'Own prices', show: (list: Values['prices']) => list.map((p) => `${p.sku} ${p.price}`).join(', ') },
@@ -51,6 +55,7 @@ const FIELDS = ['name', 'email', 'phone', 'addressLine', 'city', 'postcode', 'co
 const bodyOf = (v: Values): Body => ({
   ...v,
   termsDays: Number(v.termsDays),
+  taxCode: v.taxCode || null,
   prices: v.prices.map((p) => ({ ...p, factor: Number(p.factor) })),
 });
 
@@ -73,6 +78,7 @@ export function CustomerForm() {
 
 function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
   const navigate = useNavigate();
+  const money = useQuery({ queryKey: key('money'), queryFn: () => ask(api.GET('/api/company/money')), staleTime: 60_000 });
   const record = useRecord<Values, { code: string }>({
     source: { values: customer ? pick(customer) : FRESH, version: customer?.version },
     save: (values, version, once) => {
@@ -99,6 +105,15 @@ function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
         <TextField key={name} name={name} label={WORDS[name].label} />
       ))}
       <NumberField name="termsDays" label="Pays within days" className="max-w-[160px]" />
+      <TextField name="taxNumber" label={WORDS.taxNumber.label} maxLength={30} />
+      <SelectField name="taxCode" label={WORDS.taxCode.label} className="max-w-[260px]">
+        <option value="">as the goods</option>
+        {(money.data?.taxRates ?? []).map((t) => (
+          <option key={t.code} value={t.code}>
+            {t.code}, {t.percent} %
+          </option>
+        ))}
+      </SelectField>
       <CheckField name="wholeOnly" label="Their orders go only whole" />
       <BlockHead>
         <h2>Other places they have goods sent to</h2>
@@ -137,6 +152,7 @@ function pick(c: Dto['CustomerSheetDto']): Values {
   return {
     ...rest,
     termsDays: String(c.termsDays),
+    taxCode: c.taxCode ?? '',
     prices: c.prices.map((p) => ({ sku: p.sku, factor: String(p.factor), price: p.price.replace(/(\.\d\d)0+$/, '$1') })),
   };
 }

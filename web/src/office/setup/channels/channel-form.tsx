@@ -24,6 +24,7 @@ interface Values {
   baseUrl: string;
   siteIds: string[];
   paused: boolean;
+  pricesHoldTax: boolean;
   sharePercent: string;
   scarceUnder: string;
   checkOver: string;
@@ -38,6 +39,7 @@ const FRESH: Values = {
   baseUrl: '',
   siteIds: [],
   paused: false,
+  pricesHoldTax: false,
   sharePercent: '100',
   scarceUnder: '0',
   checkOver: '',
@@ -51,6 +53,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   baseUrl: { label: 'Address it answers at' },
   siteIds: { label: 'Sells from' },
   paused: { label: 'Leave it alone' },
+  pricesHoldTax: { label: 'Its prices hold the tax' },
   sharePercent: { label: 'Its share of what is scarce' },
   scarceUnder: { label: 'Scarce under' },
   checkOver: { label: 'Check first orders over' },
@@ -64,6 +67,7 @@ const valuesOf = (c: Dto['ChannelSheetDto']): Values => ({
   baseUrl: c.baseUrl ?? '',
   siteIds: c.siteIds.map(String),
   paused: c.paused,
+  pricesHoldTax: c.pricesHoldTax,
   sharePercent: String(c.sharePercent),
   scarceUnder: String(c.scarceUnder),
   checkOver: c.checkOver ? c.checkOver.replace(/\.?0+$/, '') : '',
@@ -81,6 +85,7 @@ const bodyOf = (v: Values): Dto['EditChannelDto'] => ({
   baseUrl: v.baseUrl.trim() || null,
   ...(v.siteIds.length > 0 ? { siteIds: v.siteIds.map(Number) } : {}),
   paused: v.paused,
+  pricesHoldTax: v.pricesHoldTax,
   sharePercent: Number(v.sharePercent),
   scarceUnder: Number(v.scarceUnder),
   checkOver: v.checkOver.trim() || null,
@@ -168,6 +173,7 @@ function Form({ channel, sites }: { channel: Dto['ChannelSheetDto'] | undefined;
         <NumberField name="scarceUnder" label="Scarce is what is under, pieces" />
         <NumberField name="checkOver" label="Check first orders worth over" placeholder="none" />
       </div>
+      <CheckField name="pricesHoldTax" label="The prices of its orders hold the tax" />
       {channel && <CheckField name="paused" label="Leave it alone: neither ask nor tell it" />}
       <p className="note">What it sells, under its own codes</p>
       <RowsField

@@ -4,7 +4,7 @@ import type { useWindows } from '../../../ui/windows';
 import { CellEdit } from './cell-edit';
 import type { ItemColumn, ItemRow } from './item-columns';
 import { Glyph } from '../../../ui/glyph';
-import { DenseTable } from '../../../ui/table';
+import { ChooseCell, DenseTable } from '../../../ui/table';
 import { SkeletonLine } from '../../../ui/skeleton-line';
 
 export interface Cell {
@@ -144,15 +144,14 @@ export function ItemTable({ list, columns, open, chosen, sort, canEdit, mayChoos
                 }}
               >
                 {mayChoose && (
-                  <td className="choose" onClick={(e) => e.stopPropagation()}>
-                    <input
-                      type="checkbox"
-                      tabIndex={-1}
-                      aria-label={`Choose ${r.name}`}
-                      checked={chosen.has(r.sku)}
-                      onChange={(e) => choose(index, (e.nativeEvent as MouseEvent).shiftKey)}
-                    />
-                  </td>
+                  <ChooseCell
+                    className="choose"
+                    role="gridcell"
+                    aria-label="Choose"
+                    says={`Choose ${r.name}`}
+                    checked={chosen.has(r.sku)}
+                    onChoose={(_, withShift) => choose(index, withShift)}
+                  />
                 )}
                 {columns.map((c, i) => {
                   const isEdited = editing?.row === index && editing.column === i;

@@ -1,0 +1,121 @@
+import { useQuery } from '@tanstack/react-query';
+import { micro, moneyText } from '@vectrum/core/money';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api, ask, type Dto, ifMatch } from '../../api/client';
+import { key } from '../../api/keys';
+import { useMe } from '../../api/queries';
+import { useAct } from '../../api/use-act';
+import { Button } from '../../ui/button';
+import { Input } from '../../ui/input';
+import { Acts, Page, Sentence } from '../../ui/page';
+import { ProblemNote, Shown } from '../../ui/states';
+import { LinesTable } from '../../ui/table';
+import { BooksWords } from './books-words';
+
+type Accounts = Dto['AccountsDto'];
+
+/** What stands on each account, and which account of the company's own chart it is. */
+export function AccountsPage() {
+  const [params, setParams] = useSearchParams();
+  const [from, to] = [params.get('from') ?? '', params.get('to') ?? ''];
+  const put = (name: string, value: string) =>
+    setParams(
+      (was) => {
+        if (value === '') was.delete(name);
+        else was.set(name, value);
+        return was;
+      },
+      { replace: true },
+    );
+  const query = useQuery({
+    queryKey: key('accounts', from, to),
+    queryFn: () => ask(api.GET('/api/journal/accounts', { params: { query: { from, to } } })),
+  });
+  return (
+    <Page aria-label="Accounts">
+      <h1 className="sr">Accounts</h1>
+      <BooksWords at="accounts" />
+      <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
+        <label className="flex gap-2 items-center">
+          from <Input type="date" className="w-[150px]" aria-label="From" value={from} onChange={(e) => put('from', e.target.value)} />
+        </label>
+        <label className="flex gap-2 items-center">
+          to <Input type="date" className="w-[150px]" aria-label="To" value={to} onChange={(e) => put('to', e.target.value)} />
+        </label>
+      </div>
+      <Shown query={query}>{(a) => <Table key={a.version} accounts={a} days={{ from, to }} />}</Shown>
+    </Page>
+  );
+}
+
+function Table({ accounts: a, days }: { accounts: Accounts; days: { from: string; to: string } }) {
+  const me = useMe();
+  const money = (amount: string) => moneyText(micro(amount), me.data?.homeCurrency);
+  const [own, setOwn] = useState(() => a.accounts.map(({ account, number, name }) => ({ account, number, name })));
+  const keep = useAct({
+    act: (_: void, once) => ask(api.PUT('/api/journal/accounts', { headers: { ...once, ...ifMatch(a.version) }, body: { accounts: own } })),
+  });
+  const put = (i: number, next: Partial<(typeof own)[number]>) => setOwn((was) => was.map((o, n) => (n === i ? { ...o, ...next } : o)));
+  const agrees = a.stockWorth === a.stockAccount;
+  return (
+    <>
+      <Sentence>
+        {agrees
+          ? `Stock is worth ${money(a.stockWorth)}, and that is what stands on its account.`
+          : `Stock is worth ${money(a.stockWorth)}, and ${money(a.stockAccount)} stand on its account. Have the ledger checked.`}
+      </Sentence>
+      <LinesTable className="mt-3">
+        <thead>
+          <tr>
+            <th>Account</th>
+            <th>Your number</th>
+            <th>Your name for it</th>
+            <th className="num">Debit</th>
+            <th className="num">Credit</th>
+            <th className="num">Stands at</th>
+          </tr>
+        </thead>
+        <tbody>
+          {a.accounts.map((x, i) => (
+            <tr key={x.account}>
+              <td>
+                <Link
+                  to={`/books/journal?${new URLSearchParams({ account: x.account, ...(days.from && { from: days.from }), ...(days.to && { to: days.to }) })}`}
+                >
+                  <b>{x.account}</b>
+                </Link>
+              </td>
+              <td style={{ width: 130 }}>
+                <Input
+                  className="code"
+                  aria-label={`Your number for ${x.account}`}
+                  value={own[i]?.number ?? ''}
+                  onChange={(e) => put(i, { number: e.target.value.trim() })}
+                />
+              </td>
+              <td style={{ width: 230 }}>
+                <Input
+                  aria-label={`Your name for ${x.account}`}
+                  value={own[i]?.name ?? ''}
+                  onChange={(e) => put(i, { name: e.target.value })}
+                />
+              </td>
+              <td className="num">{micro(x.debit) === 0n ? '' : money(x.debit)}</td>
+              <td className="num">{micro(x.credit) === 0n ? '' : money(x.credit)}</td>
+              <td className="num">
+                <b>{money(x.balance)}</b>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </LinesTable>
+      <ProblemNote problem={keep.error} />
+      <Acts>
+        <Button type="button" disabled={keep.isPending} onClick={() => keep.mutate()}>
+          Keep your accounts
+        </Button>
+      </Acts>
+    </>
+  );
+}
