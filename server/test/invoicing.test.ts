@@ -213,9 +213,61 @@ describe('invoices', () => {
 
   it('are for whoever keeps the books', async () => {
     const joss = await house.as('Joss');
-    for (const path of ['invoices', 'invoices/open', 'invoices/I-0001', 'payments', 'journal']) await joss.get(path).expect(403);
+    for (const path of ['invoices', 'invoices/open', 'invoices/I-0001', 'payments', 'journal', 'value', 'margin'])
+      await joss.get(path).expect(403);
     await joss.post('invoices', { orders: ['S-1'] }).expect(403);
     await books.get('invoices/I-9999').expect(404);
+  });
+
+  describe('value and margin', () => {
+    const value = async (query = '') =>
+      (await books.get(`value?limit=500&${query}`).expect(200)).body as {
+        value: string;
+        rows: { key: string; units: number; value: string }[];
+        ages: { value: string }[];
+      };
+
+    it('say what stock is worth now, by item and class, and how old it is, to the last digit', async () => {
+      const [items, classes] = [await value(), await value('by=class')];
+      expect(classes.value).toBe(items.value);
+      const sum = (rows: { value: string }[]) => rows.reduce((all, r) => all + BigInt(r.value.replace('.', '')), 0n);
+      expect(sum(items.rows)).toBe(BigInt(items.value.replace('.', '')));
+      expect(sum(classes.rows)).toBe(sum(items.rows));
+      const pool = await house.source.query<{ value: string }[]>('SELECT SUM(value) AS value FROM cost_pool');
+      expect(items.value).toBe(pool[0]?.value);
+    });
+
+    it('know that there was none on a day before it came', async () => {
+      const item = async (on: string) => (await value(`search=GLV-XS&on=${on}`)).rows;
+      await house.source.query(`UPDATE item SET cost = 2 WHERE sku = 'GLV-XS'`);
+      await house.stock('GLV-XS', 'A-02-1', 5);
+      await house.stock('GLV-XS', 'A-02-1', 3);
+      const days = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+      expect(await item(days(-2))).toEqual([]);
+      for (const on of ['', days(1)]) expect(await item(on)).toMatchObject([{ key: 'GLV-XS', units: 8, value: '16.000000' }]);
+      await books.get('value?on=yesterday').expect(400);
+    });
+
+    it('say what was left of an order with the cost at which its goods left', async () => {
+      await house.source.query(`UPDATE item SET cost = 3 WHERE sku = 'GLV-S'`);
+      const order = await delivered([['GLV-S', 4, '5']], { customer: 'Margin & Co', email: 'm@co.example' });
+      await ship(order, 1, 4);
+      await made([order]);
+      const by = async (what: string) =>
+        (await books.get(`margin?by=${what}`).expect(200)).body as {
+          rows: { key: string; net: string; cost: string; margin: string; share: number; ahead: boolean }[];
+        };
+      expect((await by('order')).rows.find((r) => r.key === order)).toMatchObject({
+        net: '20.000000',
+        cost: '12.000000',
+        margin: '8.000000',
+        share: 4000,
+        ahead: false,
+      });
+      expect((await by('customer')).rows.find((r) => r.key === 'Margin & Co')).toMatchObject({ margin: '8.000000' });
+      expect((await by('channel')).rows).toHaveLength(1);
+      expect(((await books.get('margin?to=2001-01-01')).body as { rows: object[] }).rows).toEqual([]);
+    });
   });
 
   describe('the journal', () => {

@@ -7,12 +7,14 @@ import { JournalController } from './journal.controller.js';
 import { JournalFiles } from './journal.files.js';
 import { JournalQueries } from './journal.queries.js';
 import { JournalService } from './journal.service.js';
+import { ValueController } from './value.controller.js';
+import { ValueQueries } from './value.queries.js';
 import { BillsService } from './bills.service.js';
 
 @Module({
   imports: [ValueModule, CatalogueModule],
-  controllers: [BillsController, JournalController],
-  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles],
+  controllers: [BillsController, JournalController, ValueController],
+  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles, ValueQueries],
   exports: [BillsService, JournalQueries, JournalService],
 })
 export class BooksModule {}

@@ -1,16 +1,40 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { listTable, Lists } from '../exchange/index.js';
-import { find, notFound, rows } from '../platform/index.js';
+import { listTable, Lists, windows } from '../exchange/index.js';
+import { find, notFound, type Person, Problem, rows } from '../platform/index.js';
 import { JournalQueries } from './journal.queries.js';
+import { valueAsked, ValueQueries } from './value.queries.js';
+
+function mustSeeCosts(person: Person): void {
+  if (!person.seesCosts) throw new Problem(403, 'not-allowed', 'What goods cost is for those who may see costs');
+}
 
 /** An export of the journal as a file, in the company's own account numbers; had again under its number, it is the same. */
 @Injectable()
 export class JournalFiles {
-  constructor(lists: Lists, source: DataSource, journal: JournalQueries) {
+  constructor(lists: Lists, source: DataSource, journal: JournalQueries, value: ValueQueries) {
+    lists.register(
+      'stock-value',
+      (person, query) => {
+        mustSeeCosts(person);
+        return listTable(
+          'stock-value',
+          windows((from, limit) => value.list(valueAsked(query), { from, limit })),
+          [
+            ['Item', (r) => r.key],
+            ['Name', (r) => r.name],
+            ['Units', (r) => r.units],
+            ['Value', (r) => r.value],
+            ['Of one', (r) => r.each],
+          ],
+        );
+      },
+      'invoices',
+    );
     lists.register(
       'journal',
-      async (_person, query) => {
+      async (person, query) => {
+        mustSeeCosts(person);
         const code = (query['export'] ?? '').toUpperCase();
         const made = await find(source, 'journal_export', { code });
         if (!made) throw notFound(`Export ${code || 'of the journal without a number'}`);

@@ -50,7 +50,7 @@ export class InvoicesQueries {
     const ids = page.map((o) => o.id);
     const heads = await rows<{ id: number; code: string; account: string | null; customer: string; site: string; shippedAt: Date | null }>(
       this.source,
-      `SELECT o.id, o.code, c.code AS account, COALESCE(c.name, o.customer) AS customer, t.name AS site, (SELECT MIN(p.handed_over_at) FROM parcel p WHERE p.order_id = o.id) AS shippedAt
+      `SELECT o.id, o.code, c.code AS account, COALESCE(c.name, o.customer) AS customer, t.name AS site, COALESCE((SELECT MIN(p.handed_over_at) FROM parcel p WHERE p.order_id = o.id), o.shipped_at) AS shippedAt
        FROM sales_order o JOIN site t ON t.id = o.site_id LEFT JOIN customer c ON c.id = o.customer_id WHERE o.id IN (?) ORDER BY FIELD(o.id, ?)`,
       [
         [0, ...ids],

@@ -4,6 +4,8 @@ import { InvoicePapers } from './invoice-papers.js';
 import { InvoicesController } from './invoices.controller.js';
 import { InvoicesQueries } from './invoices.queries.js';
 import { InvoicesService } from './invoices.service.js';
+import { MarginController } from './margin.controller.js';
+import { MarginQueries } from './margin.queries.js';
 import { PaymentsController } from './payments.controller.js';
 import { PaymentsFiles } from './payments.files.js';
 import { PaymentsService } from './payments.service.js';
@@ -11,8 +13,8 @@ import { LettersModule } from '../letters/index.js';
 
 @Module({
   imports: [CatalogueModule, LettersModule],
-  controllers: [InvoicesController, PaymentsController],
-  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles],
+  controllers: [InvoicesController, PaymentsController, MarginController],
+  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles, MarginQueries],
   exports: [InvoicesService, PaymentsService],
 })
 export class InvoicingModule {}

@@ -72,6 +72,8 @@ const SHOWS = {
   'journal-preview': ['invoices', 'stock', 'bills'],
   'journal-exports': ['invoices'],
   accounts: ['invoices', 'stock', 'bills'],
+  'stock-value': ['stock', 'bills'],
+  margin: ['invoices', 'stock'],
   'inbound-lines': ['purchasing', 'arrivals', 'suppliers'],
   'customers-found': ['customers'],
   owners: ['people'],

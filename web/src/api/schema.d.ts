@@ -2123,6 +2123,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/value": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Value_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices": {
         parameters: {
             query?: never;
@@ -2301,6 +2317,22 @@ export interface paths {
         put?: never;
         /** Gives what is left of a payment to an invoice. */
         post: operations["Payments_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/margin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Margin_list"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6319,6 +6351,31 @@ export interface components {
             /** @description Entries up to the end of this day go out. */
             through: string;
         };
+        ValueRowDto: {
+            /** @description The item's SKU, or the class. */
+            key: string;
+            name: string;
+            /** @description Base units; of a class nought, since its items have units of their own. */
+            units: number;
+            /** @description The units in packs; empty of a class. */
+            words: string;
+            value: string;
+            /** @description Of one unit; empty of a class. */
+            each: string;
+            /** @description The share of the whole, in hundredths of a per cent. */
+            share: number;
+        };
+        AgeDto: {
+            says: string;
+            value: string;
+        };
+        ValuePageDto: {
+            rows: components["schemas"]["ValueRowDto"][];
+            total: number;
+            value: string;
+            /** @description How long what is there has been there, oldest last; empty for a day that is over. */
+            ages: components["schemas"]["AgeDto"][];
+        };
         InvoiceRowDto: {
             code: string;
             /** @enum {string} */
@@ -6514,6 +6571,26 @@ export interface components {
         };
         UsePaymentDto: {
             invoice: string;
+        };
+        MarginRowDto: {
+            key: string;
+            name: string;
+            orders: number;
+            net: string;
+            cost: string;
+            margin: string;
+            /** @description In hundredths of a per cent of what was invoiced. */
+            share: number;
+            /** @description Whether more has left than is invoiced, so that the cost is ahead. */
+            ahead: boolean;
+        };
+        MarginDto: {
+            /** @description The least profitable first. */
+            rows: components["schemas"]["MarginRowDto"][];
+            net: string;
+            cost: string;
+            margin: string;
+            share: number;
         };
         CustomerDto: {
             code: string;
@@ -13000,6 +13077,32 @@ export interface operations {
             };
         };
     };
+    Value_list: {
+        parameters: {
+            query?: {
+                search?: string;
+                by?: "item" | "class";
+                /** @description ISO date; now where it is left out */
+                on?: unknown;
+                from?: string;
+                limit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValuePageDto"];
+                };
+            };
+        };
+    };
     Invoices_list: {
         parameters: {
             query?: {
@@ -13286,6 +13389,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NotedPaymentDto"];
+                };
+            };
+        };
+    };
+    Margin_list: {
+        parameters: {
+            query?: {
+                by?: "order" | "customer" | "channel";
+                /** @description ISO date; open where it is left out */
+                to?: unknown;
+                /** @description ISO date; open where it is left out */
+                from?: unknown;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarginDto"];
                 };
             };
         };

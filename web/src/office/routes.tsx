@@ -140,6 +140,8 @@ export const routes: RouteObject = {
     { path: 'books/payments', lazy: async () => ({ Component: (await import('./books/payments-page')).PaymentsPage }) },
     { path: 'books/journal', lazy: async () => ({ Component: (await import('./books/journal-page')).JournalPage }) },
     { path: 'books/accounts', lazy: async () => ({ Component: (await import('./books/accounts-page')).AccountsPage }) },
+    { path: 'books/value', lazy: async () => ({ Component: (await import('./books/value-page')).ValuePage }) },
+    { path: 'books/margin', lazy: async () => ({ Component: (await import('./books/margin-page')).MarginPage }) },
     { path: 'own', element: <OwnPage /> },
     {
       path: 'orders/claims',

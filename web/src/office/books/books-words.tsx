@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useMe } from '../../api/queries';
 import { FilterLine } from '../../ui/page';
 import { WordLinks } from '../../ui/word-links';
 
@@ -8,13 +9,24 @@ const WORDS = [
   ['payments', 'Payments', '/books/payments'],
   ['journal', 'Journal', '/books/journal'],
   ['accounts', 'Accounts', '/books/accounts'],
+  ['value', 'Value', '/books/value'],
+  ['margin', 'Margin', '/books/margin'],
 ] as const;
+
+/** Those that tell what goods cost. */
+const OF_COSTS: ReadonlySet<string> = new Set(['journal', 'accounts', 'value', 'margin']);
 
 /** The parts of the books. */
 export function BooksWords({ at, children }: { at: (typeof WORDS)[number][0]; children?: ReactNode }) {
+  const me = useMe();
+  const isShown = (part: string) => me.data?.seesCosts === true || !OF_COSTS.has(part);
   return (
     <FilterLine>
-      <WordLinks label="Books" links={WORDS.map(([, says, to]) => ({ to, says }))} here={WORDS.find(([key]) => key === at)?.[2]} />
+      <WordLinks
+        label="Books"
+        links={WORDS.filter(([part]) => isShown(part)).map(([, says, to]) => ({ to, says }))}
+        here={WORDS.find(([key]) => key === at)?.[2]}
+      />
       {children}
     </FilterLine>
   );

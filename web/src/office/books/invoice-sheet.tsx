@@ -82,7 +82,7 @@ export function InvoiceSheet() {
             </tbody>
           </LinesTable>
           <div className="flex justify-between items-start gap-8 mt-3">
-            <div>
+            <div className="min-w-[280px]">
               {v.note && <p>{v.note}</p>}
               {v.creditedBy.length > 0 && (
                 <p className="note">

@@ -81,7 +81,7 @@ export function InvoicesPage() {
                     <td />
                     <th>Document</th>
                     <th>Customer</th>
-                    <th>Of</th>
+                    {!beside && <th>Of</th>}
                     <th>Due</th>
                     <th className="num">Amount</th>
                     <th className="num">Open</th>
@@ -95,7 +95,7 @@ export function InvoicesPage() {
                       </td>
                       <td className="code">{v.code}</td>
                       <td>{v.name}</td>
-                      <td className="mid">{day(v.issuedOn)}</td>
+                      {!beside && <td className="mid">{day(v.issuedOn)}</td>}
                       <td className={v.overdue ? 'stamped' : 'mid'}>{v.kind === 'credit' ? '' : day(v.dueOn)}</td>
                       <td className="num">{moneyText(micro(v.gross), v.currency)}</td>
                       <td className="num">{micro(v.open) === 0n ? '' : moneyText(micro(v.open), v.currency)}</td>

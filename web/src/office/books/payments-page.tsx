@@ -12,7 +12,7 @@ import { day } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Input } from '../../ui/input';
 import { MoreRows, useLongList } from '../../ui/long-list';
-import { ActsForm, Page, Said } from '../../ui/page';
+import { Page, Said } from '../../ui/page';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
@@ -137,8 +137,8 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
       </td>
       <td className="num">
         {isFree && (
-          <ActsForm
-            className="justify-end"
+          <form
+            className="flex gap-3 items-center justify-end"
             onSubmit={(e) => {
               e.preventDefault();
               if (invoice.trim() !== '') use.mutate();
@@ -155,7 +155,7 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
             <Button type="submit" disabled={use.isPending || invoice.trim() === ''}>
               Is for it
             </Button>
-          </ActsForm>
+          </form>
         )}
         <ProblemNote problem={use.error} />
       </td>

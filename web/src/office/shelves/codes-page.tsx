@@ -9,7 +9,7 @@ import { Button, TextButton } from '../../ui/button';
 import { age } from '../../ui/format';
 import { Select } from '../../ui/input';
 import { MoreRows, useLongList } from '../../ui/long-list';
-import { ActsForm, Page } from '../../ui/page';
+import { Page } from '../../ui/page';
 import { SearchField } from '../../ui/search-field';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
@@ -91,7 +91,8 @@ function CodeRow({ row: r, site }: { row: Row; site: string | null }) {
         <span className="note">{[r.lastBy, r.document, site].filter(Boolean).join(', ')}</span>
       </td>
       <td>
-        <ActsForm
+        <form
+          className="flex gap-3 items-center flex-wrap"
           onSubmit={(e) => {
             e.preventDefault();
             if (sku !== '') match.mutate();
@@ -131,7 +132,7 @@ function CodeRow({ row: r, site }: { row: Row; site: string | null }) {
           <Button type="submit" disabled={sku === '' || isBusy}>
             Match
           </Button>
-        </ActsForm>
+        </form>
         <ProblemNote problem={match.error ?? aside.error} />
       </td>
       <td className="num">
