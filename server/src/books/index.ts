@@ -2,3 +2,4 @@
 export { BooksModule } from './books.module.js';
 export { JournalQueries } from './journal.queries.js';
 export { JournalService } from './journal.service.js';
+export { ValueQueries } from './value.queries.js';
