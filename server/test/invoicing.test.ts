@@ -219,6 +219,16 @@ describe('invoices', () => {
     await books.get('invoices/I-9999').expect(404);
   });
 
+  it('say what sales were taxed with, to the penny what stands on the account', async () => {
+    const tax = (await books.get('sales-tax').expect(200)).body as { tax: string; net: string; rows: { taxCode: string; tax: string }[] };
+    const [posted] = await house.source.query<{ tax: string; net: string }[]>('SELECT SUM(tax) AS tax, SUM(net) AS net FROM invoice');
+    expect([tax.tax, tax.net]).toEqual([posted?.tax, posted?.net]);
+    expect(new Set(tax.rows.map((r) => r.taxCode))).toEqual(new Set(['T20', 'T5']));
+    const { accounts } = (await books.get('journal/accounts').expect(200)).body as { accounts: { account: string; balance: string }[] };
+    expect(accounts.find((a) => a.account === 'sales tax')?.balance).toBe(`-${tax.tax}0000`);
+    expect(((await books.get('sales-tax?to=2001-01-01')).body as { rows: object[] }).rows).toEqual([]);
+  });
+
   describe('value and margin', () => {
     const value = async (query = '') =>
       (await books.get(`value?limit=500&${query}`).expect(200)).body as {

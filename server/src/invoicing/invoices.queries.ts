@@ -16,7 +16,8 @@ import type {
   OpenOrderPageDto,
   PreviewDto,
 } from './invoicing.dto.js';
-import { lineAmount, sumsDto, text } from './reckoning.js';
+import type { TaxDto } from './margin.dto.js';
+import { lineAmount, penceIn, sumsDto, text } from './reckoning.js';
 import { taxesOf } from './taxes.js';
 
 /** What the list of invoices shows. */
@@ -180,6 +181,31 @@ export class InvoicesQueries {
       taxes,
       payments,
       entries,
+    };
+  }
+
+  /** Net and tax by rate over the documents of some days, each reckoned as it was posted; both days count. */
+  async taxesBetween(siteIds: readonly number[], from: string, to: string): Promise<TaxDto> {
+    const lines = await rows<{ id: number; amount: string; taxCode: string; percent: string; hold: number }>(
+      this.source,
+      `SELECT v.id, l.amount, l.tax_code AS taxCode, l.tax_percent AS percent, v.prices_hold_tax AS hold FROM invoice v JOIN invoice_line l ON l.invoice_id = v.id
+       WHERE v.site_id IN (?) AND (? = '' OR v.issued_on >= ?) AND (? = '' OR v.issued_on <= ?) ORDER BY v.id, l.line`,
+      [[0, ...siteIds], from, from || '2000-01-01', to, to || '2099-12-31'],
+    );
+    const documents = new Map<number, typeof lines>();
+    for (const line of lines) documents.set(line.id, [...(documents.get(line.id) ?? []), line]);
+    const sums = new Map<string, { taxCode: string; percent: string; net: bigint; tax: bigint }>();
+    for (const own of documents.values())
+      for (const t of taxesOf(own)) {
+        const key = `${t.taxCode}/${t.percent}`;
+        const was = sums.get(key) ?? { taxCode: t.taxCode, percent: t.percent, net: 0n, tax: 0n };
+        sums.set(key, { ...was, net: was.net + penceIn(t.net), tax: was.tax + penceIn(t.tax) });
+      }
+    const all = [...sums.values()].sort((a, b) => Number(b.percent) - Number(a.percent));
+    return {
+      rows: all.map((t) => ({ ...t, net: text(t.net), tax: text(t.tax) })),
+      net: text(all.reduce((sum, t) => sum + t.net, 0n)),
+      tax: text(all.reduce((sum, t) => sum + t.tax, 0n)),
     };
   }
 

@@ -19,3 +19,16 @@ export class MarginDto {
   margin: string;
   share: number;
 }
+
+/** What was taxed at a rate in documents of some days: credit notes are taken off. */
+export class TaxRowDto {
+  taxCode: string;
+  percent: string;
+  net: string;
+  tax: string;
+}
+export class TaxDto {
+  rows: TaxRowDto[];
+  net: string;
+  tax: string;
+}

@@ -102,6 +102,8 @@ export class OrderDto {
   /** Whether anybody walks rounds at its site; otherwise it is packed from the shelf. */
   picks: boolean;
   state: string;
+  /** Invoices and credit notes about it. */
+  invoices: string[];
   holdReason: string | null;
   holds: OrderHoldDto[];
   /** The account of the customer; null where there is none. */

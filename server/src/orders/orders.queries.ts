@@ -115,7 +115,18 @@ export class OrdersQueries {
     const order = await one<
       Omit<
         OrderDto,
-        'lines' | 'parcels' | 'holds' | 'late' | 'leavesAt' | 'weightG' | 'worth' | 'cannotRelease' | 'canFollow' | 'wholeOnly' | 'picks'
+        | 'lines'
+        | 'parcels'
+        | 'invoices'
+        | 'holds'
+        | 'late'
+        | 'leavesAt'
+        | 'weightG'
+        | 'worth'
+        | 'cannotRelease'
+        | 'canFollow'
+        | 'wholeOnly'
+        | 'picks'
       > & {
         picks: number;
         id: number;
@@ -139,8 +150,14 @@ export class OrdersQueries {
       'SELECT SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id WHERE l.order_id = ? AND v.place_id IS NULL',
       [id],
     );
+    const invoices = await rows<{ code: string }>(
+      this.source,
+      'SELECT DISTINCT v.code FROM invoice v JOIN invoice_line l ON l.invoice_id = v.id JOIN sales_order_line n ON n.id = l.order_line_id WHERE n.order_id = ? ORDER BY v.code DESC',
+      [id],
+    );
     return {
       ...head,
+      invoices: invoices.map((v) => v.code),
       wholeOnly: num(order.wholeOnly) === 1,
       picks: num(order.picks) === 1,
       holds: await this.holds(id),

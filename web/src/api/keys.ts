@@ -74,6 +74,7 @@ const SHOWS = {
   accounts: ['invoices', 'stock', 'bills'],
   'stock-value': ['stock', 'bills'],
   margin: ['invoices', 'stock'],
+  'sales-tax': ['invoices'],
   'inbound-lines': ['purchasing', 'arrivals', 'suppliers'],
   'customers-found': ['customers'],
   owners: ['people'],

@@ -2339,6 +2339,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sales-tax": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What sales were taxed with, by rate, for the tax return. */
+        get: operations["Margin_taxes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/customers": {
         parameters: {
             query?: never;
@@ -6592,6 +6609,17 @@ export interface components {
             margin: string;
             share: number;
         };
+        TaxRowDto: {
+            taxCode: string;
+            percent: string;
+            net: string;
+            tax: string;
+        };
+        TaxDto: {
+            rows: components["schemas"]["TaxRowDto"][];
+            net: string;
+            tax: string;
+        };
         CustomerDto: {
             code: string;
             name: string;
@@ -6905,6 +6933,8 @@ export interface components {
             /** @description Whether anybody walks rounds at its site; otherwise it is packed from the shelf. */
             picks: boolean;
             state: string;
+            /** @description Invoices and credit notes about it. */
+            invoices: string[];
             holdReason: string | null;
             holds: components["schemas"]["OrderHoldDto"][];
             /** @description The account of the customer; null where there is none. */
@@ -13414,6 +13444,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarginDto"];
+                };
+            };
+        };
+    };
+    Margin_taxes: {
+        parameters: {
+            query?: {
+                /** @description ISO date; open where it is left out */
+                to?: unknown;
+                /** @description ISO date; open where it is left out */
+                from?: unknown;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxDto"];
                 };
             };
         };

@@ -8,9 +8,9 @@ import { useMe } from '../../api/queries';
 import { useAct } from '../../api/use-act';
 import { Button } from '../../ui/button';
 import { Input } from '../../ui/input';
-import { Acts, Page, Sentence } from '../../ui/page';
+import { Acts, BlockHead, Page, Sentence } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
-import { LinesTable } from '../../ui/table';
+import { DenseTable, LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
 
 type Accounts = Dto['AccountsDto'];
@@ -45,6 +45,7 @@ export function AccountsPage() {
         </label>
       </div>
       <Shown query={query}>{(a) => <Table key={a.version} accounts={a} days={{ from, to }} />}</Shown>
+      <SalesTax from={from} to={to} />
     </Page>
   );
 }
@@ -117,5 +118,54 @@ function Table({ accounts: a, days }: { accounts: Accounts; days: { from: string
         </Button>
       </Acts>
     </>
+  );
+}
+
+/** What sales of the days were taxed with, by rate: the figures of the tax return. */
+function SalesTax({ from, to }: { from: string; to: string }) {
+  const me = useMe();
+  const query = useQuery({
+    queryKey: key('sales-tax', from, to),
+    queryFn: () => ask(api.GET('/api/sales-tax', { params: { query: { from, to } } })),
+  });
+  const money = (amount: string) => moneyText(micro(amount), me.data?.homeCurrency);
+  const t = query.data;
+  if (!t || t.rows.length === 0) return null;
+  return (
+    <section aria-label="Tax on sales" className="mt-6">
+      <BlockHead>
+        <h2>Tax on sales</h2>
+        <span className="note">by the day of invoice and credit note</span>
+      </BlockHead>
+      <DenseTable>
+        <thead>
+          <tr>
+            <th>Rate</th>
+            <th className="num">Net</th>
+            <th className="num">Tax</th>
+          </tr>
+        </thead>
+        <tbody>
+          {t.rows.map((r) => (
+            <tr key={`${r.taxCode}/${r.percent}`}>
+              <td>{r.taxCode ? `${r.taxCode}, ${r.percent} %` : 'no tax'}</td>
+              <td className="num">{money(r.net)}</td>
+              <td className="num">{money(r.tax)}</td>
+            </tr>
+          ))}
+          <tr>
+            <td>
+              <b>All</b>
+            </td>
+            <td className="num">
+              <b>{money(t.net)}</b>
+            </td>
+            <td className="num">
+              <b>{money(t.tax)}</b>
+            </td>
+          </tr>
+        </tbody>
+      </DenseTable>
+    </section>
   );
 }

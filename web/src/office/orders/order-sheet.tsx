@@ -28,6 +28,18 @@ function promisedNote(o: Order): string {
 
 const TURN: Readonly<Record<string, string>> = { '1': 'before others', '-1': 'after others' };
 
+/** The invoices and credit notes about it, for whoever keeps the books a way there. */
+function Invoices({ codes }: { codes: readonly string[] }) {
+  const me = useMe();
+  const mayOpen = me.data?.rights.includes('invoices') ?? false;
+  return codes.map((code) => (
+    <span key={code} className="code">
+      {', '}
+      {mayOpen ? <Link to={`/books/invoices/${code}`}>{code}</Link> : code}
+    </span>
+  ));
+}
+
 /** Where it goes and how the customer is reached. */
 function Reach({ order }: { order: Order }) {
   return (
@@ -95,9 +107,14 @@ export function OrderSheet() {
               {
                 cap: 'Goods',
                 value: moneyText(micro(o.worth)),
-                note: [weightText(o.weightG), o.speed, o.wholeOnly ? 'only whole' : '', TURN[Math.sign(o.priority)]]
-                  .filter(Boolean)
-                  .join(', '),
+                note: (
+                  <>
+                    {[weightText(o.weightG), o.speed, o.wholeOnly ? 'only whole' : '', TURN[Math.sign(o.priority)]]
+                      .filter(Boolean)
+                      .join(', ')}
+                    <Invoices codes={o.invoices} />
+                  </>
+                ),
               },
             ]}
           />
