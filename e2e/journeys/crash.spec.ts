@@ -113,6 +113,35 @@ test.describe('what was acknowledged survives kill -9', () => {
     expect(after.task.lines.find((l) => l.lineId === line.lineId)!.received).toBe(acknowledged);
   });
 
+  test('invoices and credit notes that are posted meanwhile have no gap in their numbers, and nothing is on two', async () => {
+    const { rows } = await read<{ rows: { code: string }[] }>('invoices/open');
+    const order = rows[0]!.code;
+    for (let n = 1; n <= 6; n++) {
+      const sent = until('invoices', { orders: [order] }, randomUUID());
+      if (n === 2) {
+        server.removeAllListeners('exit');
+        server.kill('SIGKILL');
+        server = await startServer();
+      }
+      if (n === 4) {
+        process.kill(database.pid, 'SIGKILL');
+        await new Promise((done) => setTimeout(done, 300));
+        database = await startDatabase({ dir, port: database.port, bufferPool: '64M' });
+      }
+      const answer = await sent;
+      expect(answer.status).toBe(201);
+      const { code } = JSON.parse(answer.text) as { code: string };
+      const { lines } = await read<{ lines: { line: number; units: number }[] }>(`invoices/${code}`);
+      const all = lines.map(({ line, units }) => ({ line, units }));
+      expect((await until(`invoices/${code}/credit`, { reason: 'Once more', again: true, lines: all }, randomUUID())).status).toBe(201);
+    }
+    const documents = (await read<{ rows: { code: string }[] }>('invoices?limit=500')).rows.map((v) => v.code);
+    for (const series of ['I', 'C']) {
+      const numbers = documents.filter((c) => c.startsWith(series)).map((c) => Number(c.slice(2))).sort((a, b) => a - b); // prettier-ignore
+      expect(numbers).toEqual(numbers.map((_, i) => i + 1));
+    }
+  });
+
   test('the ledger is clean afterwards', async () => {
     const { capture } = (await import(`${ROOT}/scripts/lib/shell.mjs`)) as {
       capture: (c: string, a: string[], o: object) => Promise<{ code: number; out: string }>;

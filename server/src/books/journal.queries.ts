@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ACCOUNTS } from '@vectrum/core/costing';
 import { DataSource } from 'typeorm';
-import { badForm, listVersion, num, one, pageOf, rows, siteDay, siteSpan, type Window } from '../platform/index.js';
+import { badForm, houseSpan, listVersion, num, one, pageOf, rows, siteDay, type Window } from '../platform/index.js';
 import type {
   AccountsDto,
   ExportPreviewDto,
@@ -40,7 +40,7 @@ export class JournalQueries {
   constructor(private readonly source: DataSource) {}
 
   async list(asked: JournalAsked, window: Window): Promise<JournalPageDto> {
-    const span = await this.span(asked.from || FIRST, asked.to || LAST);
+    const span = await houseSpan(this.source, asked.from || FIRST, asked.to || LAST);
     return pageOf<JournalEntryDto>(
       this.source,
       {
@@ -55,7 +55,7 @@ export class JournalQueries {
 
   /** What was posted to each account in the days that are asked for, and what stands on it at their end. O(entries up to then). */
   async accounts(asked: Pick<JournalAsked, 'from' | 'to'>): Promise<AccountsDto> {
-    const span = await this.span(asked.from || FIRST, asked.to || LAST);
+    const span = await houseSpan(this.source, asked.from || FIRST, asked.to || LAST);
     const [sums, own, version, worth, account] = await Promise.all([
       rows<{ account: string; debit: string; credit: string; balance: string }>(
         this.source,
@@ -90,7 +90,7 @@ export class JournalQueries {
   }
 
   async preview(through: string): Promise<ExportPreviewDto> {
-    const { ends } = await this.span(FIRST, through);
+    const { ends } = await houseSpan(this.source, FIRST, through);
     const where = `FROM value_entry e WHERE e.export_id IS NULL AND e.at < ${ends}`;
     const [sum, unnamed] = await Promise.all([
       one<{ entries: string; amount: string | null; from: Date | null; to: Date | null }>(
@@ -137,13 +137,6 @@ export class JournalQueries {
       if (!last || page.length < PAGE) return;
       after = num(last.id);
     }
-  }
-
-  private async span(from: string, to: string): Promise<{ begins: string; ends: string }> {
-    const first = await one<{ id: number }>(this.source, 'SELECT id FROM site ORDER BY id LIMIT 1');
-    const span = await siteSpan(this.source, from, to);
-    const site = String(Number(first?.id ?? 0));
-    return { begins: span.begins(site), ends: span.ends(site) };
   }
 
   /** The day that it is in the house. */

@@ -1,19 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ACCOUNTS } from '@vectrum/core/costing';
 import { ActivityService } from '../activity/index.js';
-import {
-  type Act,
-  badForm,
-  badState,
-  CommandLog,
-  insert,
-  insertMany,
-  nextCode,
-  one,
-  replaceList,
-  siteSpan,
-  type Tx,
-} from '../platform/index.js';
+import { type Act, badForm, badState, CommandLog, houseSpan, insert, insertMany, nextCode, replaceList } from '../platform/index.js';
 import { markExported } from '../stock/index.js';
 import type { MapAccountsDto } from './journal.dto.js';
 import { JournalQueries } from './journal.queries.js';
@@ -59,7 +47,7 @@ export class JournalService {
       if (unnamed.length > 0) throw badForm({ through: `Say first which accounts of yours these are: ${unnamed.join(', ')}` });
       const code = await nextCode(tx, 'J');
       const id = await insert(tx, 'journal_export', { code, through_on: through, entries: 0, amount: '0', made_by: act.person.id });
-      const taken = await this.take(tx, id, through);
+      const taken = await markExported(tx, id, (await houseSpan(tx, through, through)).ends);
       if (taken === 0) throw badState('Nothing has been posted up to that day that did not go out before');
       await tx.query(
         'UPDATE journal_export SET entries = ?, amount = (SELECT SUM(amount) FROM value_entry WHERE export_id = ?) WHERE id = ?',
@@ -74,11 +62,5 @@ export class JournalService {
       });
       return { code };
     });
-  }
-
-  private async take(tx: Tx, id: number, through: string): Promise<number> {
-    const first = await one<{ id: number }>(tx, 'SELECT id FROM site ORDER BY id LIMIT 1');
-    const { ends } = await siteSpan(tx, '2000-01-01', through);
-    return markExported(tx, id, ends(String(Number(first?.id ?? 0))));
   }
 }

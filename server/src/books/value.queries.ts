@@ -3,7 +3,7 @@ import { decimalText, dividedBy, micro, priceText } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { badForm, likeAny, num, rows, siteSpan, type Window } from '../platform/index.js';
+import { badForm, houseSpan, likeAny, num, rows, type Window } from '../platform/index.js';
 import type { AgeDto, ValuePageDto, ValueRowDto } from './value.dto.js';
 
 export interface ValueAsked {
@@ -74,7 +74,7 @@ export class ValueQueries {
 
   private async stockOn({ on, search }: ValueAsked): Promise<Row[]> {
     const words = search.split(/\s+/).filter(Boolean).slice(0, 4);
-    const since = on === '' ? null : await this.endOf(on);
+    const since = on === '' ? null : (await houseSpan(this.source, on, on)).ends;
     const moved = since
       ? `LEFT JOIN (SELECT m.item_id, SUM(CAST(m.units AS SIGNED) * (${ours('t', 'COALESCE(m.to_condition, m.stock_condition)')} - ${ours('f', 'm.stock_condition')})) AS units
            FROM movement m JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id WHERE m.server_at >= ${since} GROUP BY m.item_id) x ON x.item_id = c.item_id
@@ -103,12 +103,6 @@ export class ValueQueries {
     );
     const says = ['up to 30 days', '31 to 90 days', '91 to 180 days', '181 to 365 days', 'longer than a year'];
     return says.map((words, i) => ({ says: words, value: sums[`a${i}`] ?? '0.000000' }));
-  }
-
-  private async endOf(day: string): Promise<string> {
-    const [first] = await rows<{ id: number }>(this.source, 'SELECT id FROM site ORDER BY id LIMIT 1');
-    const { ends } = await siteSpan(this.source, day, day);
-    return ends(String(Number(first?.id ?? 0)));
   }
 }
 

@@ -42,7 +42,7 @@ export { refused } from './refused.js';
 export { clearByAge, clearWhere, Retention } from './retention.js';
 export { signature, signatureMatches } from './signature.js';
 export { fetchFile, isInside, NotToBeHad } from './fetch-file.js';
-export { siteDay, type SiteDays, siteDays, siteSpan } from './site-day.js';
+export { houseSpan, siteDay, type SiteDays, siteDays, siteSpan } from './site-day.js';
 export { LOGGER } from './tokens.js';
 export { IfMatch, mustMatch } from './version.js';
 export { Fault, PAPER, task, Work } from './work.js';

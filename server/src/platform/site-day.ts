@@ -48,6 +48,12 @@ export async function siteSpan(tx: Pick<Tx, 'query'>, from: string, to: string):
   };
 }
 
+/** The same for the house as a whole, whose days are those of its first site: SQL of two instants. */
+export async function houseSpan(tx: Pick<Tx, 'query'>, from: string, to: string): Promise<{ begins: string; ends: string }> {
+  const { timeZone } = await siteDay(tx, null);
+  return { begins: `'${sqlInstant(daySpan(timeZone, from).from)}'`, ends: `'${sqlInstant(daySpan(timeZone, to).to)}'` };
+}
+
 /** Words that depend on a site's time zone, as SQL that picks them by a column with the site's number. */
 async function picker(tx: Pick<Tx, 'query'>): Promise<(column: string, of: (timeZone: string) => string) => string> {
   const sites = await rows<{ id: number; timeZone: string }>(tx, 'SELECT id, time_zone AS timeZone FROM site ORDER BY id');

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { useAct } from '../../api/use-act';
+import { Days, useAsked } from '../../ui/asked';
 import { Button } from '../../ui/button';
 import { Input } from '../../ui/input';
-import { Acts, BlockHead, Page, Sentence } from '../../ui/page';
+import { BlockHead, Page, Sentence } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
 import { DenseTable, LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
@@ -17,17 +18,8 @@ type Accounts = Dto['AccountsDto'];
 
 /** What stands on each account, and which account of the company's own chart it is. */
 export function AccountsPage() {
-  const [params, setParams] = useSearchParams();
-  const [from, to] = [params.get('from') ?? '', params.get('to') ?? ''];
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
+  const { asked, put } = useAsked();
+  const [from, to] = [asked('from'), asked('to')];
   const query = useQuery({
     queryKey: key('accounts', from, to),
     queryFn: () => ask(api.GET('/api/journal/accounts', { params: { query: { from, to } } })),
@@ -37,12 +29,7 @@ export function AccountsPage() {
       <h1 className="sr">Accounts</h1>
       <BooksWords at="accounts" />
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
-        <label className="flex gap-2 items-center">
-          from <Input type="date" className="w-[150px]" aria-label="From" value={from} onChange={(e) => put('from', e.target.value)} />
-        </label>
-        <label className="flex gap-2 items-center">
-          to <Input type="date" className="w-[150px]" aria-label="To" value={to} onChange={(e) => put('to', e.target.value)} />
-        </label>
+        <Days asked={asked} put={put} />
       </div>
       <Shown query={query}>{(a) => <Table key={a.version} accounts={a} days={{ from, to }} />}</Shown>
       <SalesTax from={from} to={to} />
@@ -112,11 +99,11 @@ function Table({ accounts: a, days }: { accounts: Accounts; days: { from: string
         </tbody>
       </LinesTable>
       <ProblemNote problem={keep.error} />
-      <Acts>
+      <div className="flex flex-wrap gap-4 items-center mt-5">
         <Button type="button" disabled={keep.isPending} onClick={() => keep.mutate()}>
           Keep your accounts
         </Button>
-      </Acts>
+      </div>
     </>
   );
 }

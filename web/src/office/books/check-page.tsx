@@ -10,7 +10,7 @@ import { Field } from '../../ui/field';
 import { day } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Input, Select } from '../../ui/input';
-import { Acts, Page } from '../../ui/page';
+import { Page } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
 import { itemPath } from '../item-path';
@@ -112,12 +112,12 @@ export function CheckPage() {
               <SumsFoot sums={p} currency={p.currency} />
             </div>
             <ProblemNote problem={post.error ?? query.error} />
-            <Acts>
+            <div className="flex flex-wrap gap-4 items-center mt-5">
               <Button type="button" next disabled={post.isPending || query.error !== null} onClick={() => post.mutate()}>
                 Post the invoice over {moneyText(micro(p.gross), p.currency)} <Glyph name="go" size={13} />
               </Button>
               <span className="note">It gets the next number and goes into the journal. What is wrong later is credited.</span>
-            </Acts>
+            </div>
           </>
         )}
       </Shown>

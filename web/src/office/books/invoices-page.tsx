@@ -1,8 +1,9 @@
 import { micro, moneyText } from '@vectrum/core/money';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
+import { useAsked } from '../../ui/asked';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
 import { day } from '../../ui/format';
@@ -33,18 +34,9 @@ export function InvoicesPage() {
   const { code: open } = useParams();
   const beside = useBeside();
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const show = SHOWS.find((s) => s.value === params.get('show'))?.value ?? 'all';
-  const search = params.get('search') ?? '';
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '' || value === 'all') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
+  const { asked, put } = useAsked();
+  const show = SHOWS.find((s) => s.value === asked('show'))?.value ?? 'all';
+  const search = asked('search');
   const query = useLongList(key('invoices', show, search), (window) =>
     ask(api.GET('/api/invoices', { params: { query: { ...window, show, search } } })),
   );
@@ -53,7 +45,7 @@ export function InvoicesPage() {
     <ListPage title="Invoices" width={560}>
       <BooksWords at="invoices">{!beside && <ExportLinks list="invoices" query={{ show, search }} />}</BooksWords>
       <FilterLine>
-        <Words<Show> label="Show" value={show} words={[...SHOWS]} onChange={(v) => put('show', v)} />
+        <Words<Show> label="Show" value={show} words={[...SHOWS]} onChange={(v) => put('show', v, 'all')} />
         <Input
           style={{ width: 180 }}
           type="search"

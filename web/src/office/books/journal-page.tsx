@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { today } from '../../api/site-day';
 import { useAct } from '../../api/use-act';
+import { Days, useAsked } from '../../ui/asked';
 import { Button, TextAnchor, TextLink } from '../../ui/button';
 import { day, plural, when } from '../../ui/format';
 import { Input, Select } from '../../ui/input';
@@ -21,17 +22,8 @@ import { documentPath } from './document-path';
 /** One journal of all that the house posts: what went from which account to which, and on which document. */
 export function JournalPage() {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const [from, to, account] = ['from', 'to', 'account'].map((name) => params.get(name) ?? '') as [string, string, string];
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
+  const { asked, put } = useAsked();
+  const [from, to, account] = ['from', 'to', 'account'].map(asked) as [string, string, string];
   const query = useLongList(key('journal', from, to, account), (window) =>
     ask(api.GET('/api/journal', { params: { query: { ...window, from, to, account } } })),
   );
@@ -43,12 +35,7 @@ export function JournalPage() {
       <BooksWords at="journal" />
       <ExportBlock money={money} />
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center my-3">
-        <label className="flex gap-2 items-center">
-          from <Input type="date" className="w-[150px]" aria-label="From" value={from} onChange={(e) => put('from', e.target.value)} />
-        </label>
-        <label className="flex gap-2 items-center">
-          to <Input type="date" className="w-[150px]" aria-label="To" value={to} onChange={(e) => put('to', e.target.value)} />
-        </label>
+        <Days asked={asked} put={put} />
         <Select className="w-[200px]" aria-label="Account" value={account} onChange={(e) => put('account', e.target.value)}>
           <option value="">Every account</option>
           {(accounts.data?.accounts ?? []).map((a) => (

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
+import { Days, useAsked } from '../../ui/asked';
 import { Words } from '../../ui/field';
-import { Input } from '../../ui/input';
 import { Page, Sentence } from '../../ui/page';
 import { Empty, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
@@ -23,18 +23,9 @@ const HEADS: Readonly<Record<By, string>> = { order: 'Order', customer: 'Custome
 /** What was left of sales, with the cost at which the goods really left; the least profitable first. */
 export function MarginPage() {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const [from, to] = [params.get('from') ?? '', params.get('to') ?? ''];
-  const by = BY.find((b) => b.value === params.get('by'))?.value ?? 'order';
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '' || value === 'order') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
+  const { asked, put } = useAsked();
+  const [from, to] = [asked('from'), asked('to')];
+  const by = BY.find((b) => b.value === asked('by'))?.value ?? 'order';
   const query = useQuery({
     queryKey: key('margin', from, to, by),
     queryFn: () => ask(api.GET('/api/margin', { params: { query: { from, to, by } } })),
@@ -46,14 +37,8 @@ export function MarginPage() {
       <h1 className="sr">Margin</h1>
       <BooksWords at="margin" />
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
-        <Words<By> label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v)} />
-        <label className="flex gap-2 items-center">
-          invoiced from{' '}
-          <Input type="date" className="w-[150px]" aria-label="From" value={from} onChange={(e) => put('from', e.target.value)} />
-        </label>
-        <label className="flex gap-2 items-center">
-          to <Input type="date" className="w-[150px]" aria-label="To" value={to} onChange={(e) => put('to', e.target.value)} />
-        </label>
+        <Words<By> label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v, 'order')} />
+        <Days asked={asked} put={put} says="invoiced from" />
       </div>
       <Shown query={query}>
         {(m) =>

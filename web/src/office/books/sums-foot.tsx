@@ -13,7 +13,7 @@ export function SumsFoot({
 }) {
   const money = (amount: string) => moneyText(micro(amount), currency);
   return (
-    <table className="text-right" aria-label="Sums">
+    <table className="text-right self-start" style={{ width: 'auto' }} aria-label="Sums">
       <tbody>
         <tr>
           <td className="pr-6 mid">Without tax</td>

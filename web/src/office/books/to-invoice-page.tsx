@@ -8,7 +8,7 @@ import { ButtonLink, TextButton, TextLink } from '../../ui/button';
 import { age, plural } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { MoreRows, useLongList } from '../../ui/long-list';
-import { Acts, Page } from '../../ui/page';
+import { Page } from '../../ui/page';
 import { Empty, Shown } from '../../ui/states';
 import { ChooseCell, LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
@@ -95,14 +95,14 @@ export function ToInvoicePage() {
                 </tbody>
               </LinesTable>
               {chosen.size > 0 && (
-                <Acts>
+                <div className="flex flex-wrap gap-4 items-center mt-5">
                   <ButtonLink next to={checkPath(rows.filter((r) => chosen.has(r.code)).map((r) => r.code))}>
                     Look at one invoice for {plural(chosen.size, 'order', 'orders')} <Glyph name="go" size={13} />
                   </ButtonLink>
                   <TextButton type="button" onClick={() => setChosen(new Set())}>
                     Choose none
                   </TextButton>
-                </Acts>
+                </div>
               )}
             </>
           );

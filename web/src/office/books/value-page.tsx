@@ -1,8 +1,9 @@
 import { micro, moneyText } from '@vectrum/core/money';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
+import { useAsked } from '../../ui/asked';
 import { ExportLinks } from '../../ui/export-links';
 import { Words } from '../../ui/field';
 import { Input } from '../../ui/input';
@@ -23,19 +24,10 @@ export const percentText = (hundredths: number) => `${(hundredths / 100).toFixed
 /** What stock is worth, or was at the end of a day; how old it is. */
 export function ValuePage() {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const on = params.get('on') ?? '';
-  const by = params.get('by') === 'class' ? 'class' : 'item';
-  const search = params.get('search') ?? '';
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '' || value === 'item') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
+  const { asked, put } = useAsked();
+  const on = asked('on');
+  const by = asked('by') === 'class' ? 'class' : 'item';
+  const search = asked('search');
   const query = useLongList(key('stock-value', on, by, search), (window) =>
     ask(api.GET('/api/value', { params: { query: { ...window, on, by, search } } })),
   );
@@ -47,7 +39,7 @@ export function ValuePage() {
         <ExportLinks list="stock-value" query={{ on, by, search }} />
       </BooksWords>
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
-        <Words label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v)} />
+        <Words label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v, 'item')} />
         <label className="flex gap-2 items-center">
           at the end of{' '}
           <Input type="date" className="w-[150px]" aria-label="At the end of" value={on} onChange={(e) => put('on', e.target.value)} />
@@ -119,7 +111,7 @@ function Ages({ ages, money }: { ages: readonly Dto['AgeDto'][]; money: (amount:
   const most = ages.reduce((m, a) => (micro(a.value) > m ? micro(a.value) : m), 1n);
   if (ages.length === 0) return null;
   return (
-    <table aria-label="How long it has been there" className="mt-2">
+    <table aria-label="How long it has been there" className="mt-2" style={{ width: 'auto' }}>
       <tbody>
         {ages.map((a) => (
           <tr key={a.says}>

@@ -1,7 +1,7 @@
-import { useSearchParams } from 'react-router';
 import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
+import { Days, useAsked } from '../../ui/asked';
 import { ExportLinks } from '../../ui/export-links';
 import { day } from '../../ui/format';
 import { Glyph, type GlyphName } from '../../ui/glyph';
@@ -21,28 +21,19 @@ const CAME_AS: Readonly<Record<string, string>> = { extra: 'beyond its order', u
 
 /** Lines that are due, or goods that came in, between two days; with the file of just these. */
 export function LinesPage() {
-  const [params, setParams] = useSearchParams();
-  const what = params.get('what') === 'received' ? 'received' : 'due';
-  const [from, to, search] = ['from', 'to', 'search'].map((name) => params.get(name) ?? '') as [string, string, string];
-  const put = (name: string, value: string) =>
-    setParams(
-      (was) => {
-        if (value === '') was.delete(name);
-        else was.set(name, value);
-        return was;
-      },
-      { replace: true },
-    );
-  const asked = { what, from, to, search } as const;
+  const { asked, put } = useAsked();
+  const what = asked('what') === 'received' ? 'received' : 'due';
+  const [from, to, search] = ['from', 'to', 'search'].map(asked) as [string, string, string];
+  const filter = { what, from, to, search } as const;
   const query = useLongList(key('inbound-lines', what, from, to, search), (window) =>
-    ask(api.GET('/api/inbound-lines', { params: { query: { ...window, ...asked } } })),
+    ask(api.GET('/api/inbound-lines', { params: { query: { ...window, ...filter } } })),
   );
   return (
     <Page aria-label="Lines">
       <h1 className="sr">{what === 'due' ? 'Lines that are due' : 'Lines that came in'}</h1>
       <FilterLine>
         <InboundWords here="lines" />
-        <ExportLinks list="inbound-lines" query={asked} />
+        <ExportLinks list="inbound-lines" query={filter} />
       </FilterLine>
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
         <WordLinks
@@ -53,12 +44,7 @@ export function LinesPage() {
           ]}
           here={what === 'due' ? '/inbound/lines' : '/inbound/lines?what=received'}
         />
-        <label className="flex gap-2 items-center">
-          from <Input type="date" className="w-[150px]" aria-label="From" value={from} onChange={(e) => put('from', e.target.value)} />
-        </label>
-        <label className="flex gap-2 items-center">
-          to <Input type="date" className="w-[150px]" aria-label="To" value={to} onChange={(e) => put('to', e.target.value)} />
-        </label>
+        <Days asked={asked} put={put} />
         <Input
           className="w-[240px]"
           aria-label="Supplier, goods or order"
