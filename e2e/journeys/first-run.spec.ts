@@ -278,6 +278,22 @@ test('an order comes signed, is picked, packed, labelled and handed over: the fi
   await expect(page.getByText('9 pieces', { exact: true })).toBeVisible();
 });
 
+test('what left is invoiced with the first number of the house, and paid by naming it', async () => {
+  await page.goto(`${BASE}/books`);
+  await page.getByRole('link', { name: 'Look at it' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Petra Lindow' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Jar/ })).toContainText('3 pieces');
+  await page.getByRole('button', { name: /^Post the invoice over/ }).click();
+  await expect(page).toHaveURL(/\/books\/invoices\/I-0001$/);
+  await page.goto(`${BASE}/books/payments`);
+  await page.getByLabel('Amount').fill('3,60');
+  await page.getByLabel('The payer wrote').fill('I-0001');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText('For I-0001')).toBeVisible();
+  await page.goto(`${BASE}/books/accounts`);
+  await expect(page.getByText('and that is what stands on its account')).toBeVisible();
+});
+
 test('a message that cannot be understood waits at the order desk, is mended there and comes in', async () => {
   const body = JSON.stringify({
     ref: 'WEB-2',

@@ -168,7 +168,8 @@ function onItem({ task, book, state, ...now }: Now, { item, pack, lot, expires, 
     expires: expires ?? (again ? state.expires : null),
     how: now.how,
   };
-  const label = lot ? `Label read: ${lotWords(item, lot)}${expires ? ` and date ${expires}` : ''}` : `Scanned a ${packName(pack, 1)}`;
+  const named = now.how === 'scanned' ? `Scanned a ${packName(pack, 1)}` : `A ${packName(pack, 1)}, chosen by hand`;
+  const label = lot ? `Label read: ${lotWords(item, lot)}${expires ? ` and date ${expires}` : ''}` : named;
   const told = again || count !== null ? `${spell(countedUnits(next, item), item.packs)} counted${commaLot(item, lot)}` : label;
   return stay(next, accepted(item.name, seen > 0 ? told : label));
 }

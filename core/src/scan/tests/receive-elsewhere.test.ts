@@ -134,6 +134,11 @@ describe('fingers without a code at hand', () => {
     expect(findWords(book, 'dock', 5, { place: (p) => p.siteId === 1 }).map((f) => f.code)).toEqual(['DOCK-1']);
   });
 
+  it('are never said to have scanned what they typed or chose', () => {
+    expect(run(task, typed('JAR')).last?.feedback?.detail).toBe('A jar, chosen by hand');
+    expect(run(task, scan(codes.jar)).last?.feedback?.detail).toBe('Scanned a jar');
+  });
+
   it('propose a lot by the day and the paper, never longer than a lot may be', () => {
     expect(proposedLot('2026-11-29', 'P-1187')).toBe('20261129-P1187');
     expect(proposedLot('2026-11-29', 'ARRIVAL-2026-000123').length).toBeLessThanOrEqual(20);
