@@ -11,7 +11,7 @@ import { day } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { Input, Select } from '../../ui/input';
 import { Page } from '../../ui/page';
-import { ProblemNote, Shown } from '../../ui/states';
+import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
 import { itemPath } from '../item-path';
 import { BooksWords } from './books-words';
@@ -34,6 +34,7 @@ export function CheckPage() {
   const query = useQuery({
     queryKey: key('invoice-preview', body),
     queryFn: () => ask(api.POST('/api/invoices/preview', { body })),
+    enabled: orders.length > 0,
     placeholderData: (was) => was,
   });
   const taxes = useQuery({ queryKey: key('money'), queryFn: () => ask(api.GET('/api/company/money')) });
@@ -42,6 +43,15 @@ export function CheckPage() {
     onDone: ({ code }) => void navigate(`/books/invoices/${code}`),
   });
   const put = (name: keyof typeof typed, value: string) => setTyped((was) => ({ ...was, [name]: value }));
+  if (orders.length === 0)
+    return (
+      <Page aria-label="An invoice before it is posted">
+        <BooksWords at="open" />
+        <Empty title="No orders were chosen">
+          Choose them under <Link to="/books">To invoice</Link>.
+        </Empty>
+      </Page>
+    );
   const faults = query.error instanceof ProblemError ? query.error.fields : {};
   return (
     <Page aria-label="An invoice before it is posted">
