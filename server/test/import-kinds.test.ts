@@ -52,6 +52,7 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['channel-sites', 'Channel,Site\nSHOP,QUAY\n'],
   ['listings', 'Channel,Channel’s code,SKU,Price\nPHONE,WAX-BOOK,BOK-WAX,14.00\n'],
   ['stock', 'SKU,Place,Count\nBOK-WAX,A-03-1,11\n'],
+  ['payments', 'Paid on,Amount,Purpose,Bank reference\n2026-05-14,12.50,for nothing,BK-1\n'],
 ];
 
 describe('every kind of file', () => {

@@ -178,8 +178,8 @@ describe('documents of others', () => {
 
   it('that are something else are not taken', () => {
     expect(structureFaults(read('<Pear/>'))).toEqual(['{}Pear is no document that is taken here']);
-    const invoice = '<Invoice xmlns="urn:oasis:names:specification:ubl:schema:xsd:Invoice-2"/>';
-    expect(structureFaults(read(invoice))[0]).toContain('Invoice is no document');
+    const reminder = '<Reminder xmlns="urn:oasis:names:specification:ubl:schema:xsd:Reminder-2"/>';
+    expect(structureFaults(read(reminder))[0]).toContain('Reminder is no document');
   });
 
   it('with figures that are none are refused with the line', () => {

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
-import { Access, OfCosts } from '../identity/index.js';
+import { Access, OfCosts, OfTheHouse } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, CodeDto, IfMatch, textOf, type Window, Windowed } from '../platform/index.js';
 import { AccountsDto, ExportJournalDto, ExportPreviewDto, JournalExportPageDto, JournalPageDto, MapAccountsDto } from './journal.dto.js';
 import { journalAsked, JournalQueries } from './journal.queries.js';
@@ -10,6 +10,7 @@ import { JournalService } from './journal.service.js';
 @Controller('api/journal')
 @Access('invoices')
 @OfCosts()
+@OfTheHouse()
 export class JournalController {
   constructor(
     private readonly queries: JournalQueries,

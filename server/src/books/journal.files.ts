@@ -1,12 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { listTable, Lists, windows } from '../exchange/index.js';
+import { mustBeEverywhere } from '../identity/index.js';
 import { find, notFound, type Person, Problem, rows } from '../platform/index.js';
 import { JournalQueries } from './journal.queries.js';
 import { valueAsked, ValueQueries } from './value.queries.js';
 
-function mustSeeCosts(person: Person): void {
+/** Amounts of the whole house. */
+async function mustSeeAll(source: DataSource, person: Person): Promise<void> {
   if (!person.seesCosts) throw new Problem(403, 'not-allowed', 'What goods cost is for those who may see costs');
+  await mustBeEverywhere(source, person);
 }
 
 /** An export of the journal as a file, in the company's own account numbers; had again under its number, it is the same. */
@@ -15,8 +18,8 @@ export class JournalFiles {
   constructor(lists: Lists, source: DataSource, journal: JournalQueries, value: ValueQueries) {
     lists.register(
       'stock-value',
-      (person, query) => {
-        mustSeeCosts(person);
+      async (person, query) => {
+        await mustSeeAll(source, person);
         return listTable(
           'stock-value',
           windows((from, limit) => value.list(valueAsked(query), { from, limit })),
@@ -34,7 +37,7 @@ export class JournalFiles {
     lists.register(
       'journal',
       async (person, query) => {
-        mustSeeCosts(person);
+        await mustSeeAll(source, person);
         const code = (query['export'] ?? '').toUpperCase();
         const made = await find(source, 'journal_export', { code });
         if (!made) throw notFound(`Export ${code || 'of the journal without a number'}`);

@@ -1,6 +1,6 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
-import { Access, OfCosts } from '../identity/index.js';
+import { Access, OfCosts, OfTheHouse } from '../identity/index.js';
 import { AskedWindow, type Window, Windowed } from '../platform/index.js';
 import { ValuePageDto } from './value.dto.js';
 import { valueAsked, ValueQueries } from './value.queries.js';
@@ -9,6 +9,7 @@ import { valueAsked, ValueQueries } from './value.queries.js';
 @Controller('api/value')
 @Access('invoices')
 @OfCosts()
+@OfTheHouse()
 export class ValueController {
   constructor(private readonly value: ValueQueries) {}
 

@@ -1,6 +1,7 @@
 import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import { type Person, Problem, type SignedRequest } from '../platform/index.js';
+import { DataSource } from 'typeorm';
+import { one, type Person, Problem, type SignedRequest, type Tx } from '../platform/index.js';
 import type { Right } from './duties.js';
 import { cookie, SESSION } from './cookies.js';
 import { SessionService } from './session.service.js';
@@ -14,12 +15,23 @@ const COSTS = 'costs';
 /** What the route shows or takes are amounts: whoever may not see costs has no use for it, whatever their duties. */
 export const OfCosts = () => SetMetadata(COSTS, true);
 
+const EVERYWHERE = 'everywhere';
+/** What the route shows is the whole house's and cannot be parted by site: it is for those who are at every one. */
+export const OfTheHouse = () => SetMetadata(EVERYWHERE, true);
+
+/** Refuses whoever is not at every site of the house. */
+export async function mustBeEverywhere(tx: Pick<Tx, 'query'>, person: Person): Promise<void> {
+  const missing = await one(tx, 'SELECT id FROM site WHERE id NOT IN (?) LIMIT 1', [[0, ...person.siteIds]]);
+  if (missing) throw new Problem(403, 'not-allowed', 'This is the whole house’s. It is for those who are at every site');
+}
+
 /** Default deny: finds the person behind the session cookie and compares rights. */
 @Injectable()
 export class AccessGuard implements CanActivate {
   constructor(
     private readonly reflector: Reflector,
     private readonly sessions: SessionService,
+    private readonly source: DataSource,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
@@ -37,6 +49,8 @@ export class AccessGuard implements CanActivate {
       throw new Problem(403, 'not-allowed', `This needs the duty of ${rights.join(' or ')}. Ask whoever sets up people`);
     const ofCosts = this.reflector.getAllAndOverride<boolean | undefined>(COSTS, [context.getHandler(), context.getClass()]);
     if (ofCosts && !found.person.seesCosts) throw new Problem(403, 'not-allowed', 'This is all amounts. Ask somebody who may see costs');
+    if (this.reflector.getAllAndOverride<boolean | undefined>(EVERYWHERE, [context.getHandler(), context.getClass()]))
+      await mustBeEverywhere(this.source, found.person);
     return true;
   }
 }

@@ -15,7 +15,7 @@ const CHECKS: readonly { says: string; sql: string }[] = [
   },
   {
     says: 'A payment gives more or less than it says',
-    sql: `SELECT CONCAT('payment ', p.id) AS what FROM payment p LEFT JOIN (SELECT payment_id, SUM(amount) AS given FROM payment_share GROUP BY payment_id) s ON s.payment_id = p.id WHERE p.used <> COALESCE(s.given, 0)`,
+    sql: `SELECT CONCAT('payment ', p.id) AS what FROM payment p LEFT JOIN (SELECT payment_id, SUM(amount) AS given FROM payment_share GROUP BY payment_id) s ON s.payment_id = p.id WHERE IF(p.taken_back_at IS NULL, p.used, 0) <> COALESCE(s.given, 0)`,
   },
   {
     says: 'The open documents and free payments do not come to what customers owe by the journal',

@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
-import { Access } from '../identity/index.js';
+import { Access, OfTheHouse } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, type Window, Windowed } from '../platform/index.js';
 import { NotedPaymentDto, NotePaymentDto, PaymentPageDto, UsePaymentDto } from './invoicing.dto.js';
 import { PaymentsService } from './payments.service.js';
@@ -7,6 +7,7 @@ import { PaymentsService } from './payments.service.js';
 /** What customers have paid. */
 @Controller('api/payments')
 @Access('invoices')
+@OfTheHouse()
 export class PaymentsController {
   constructor(private readonly payments: PaymentsService) {}
 
@@ -27,5 +28,12 @@ export class PaymentsController {
   @HttpCode(200)
   use(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: UsePaymentDto): Promise<NotedPaymentDto> {
     return this.payments.use(act, id, body.invoice);
+  }
+
+  /** Says that a payment never came. */
+  @Post(':id/take-back')
+  @HttpCode(204)
+  takeBack(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<void> {
+    return this.payments.takeBack(act, id);
   }
 }

@@ -1,8 +1,18 @@
 import { Injectable } from '@nestjs/common';
-import { cell, fault, has, listTable, Lists, repeated, type Shape, Shapes, textOf, windows } from '../exchange/index.js';
-import { badState, marks, rows } from '../platform/index.js';
+import { cell, fault, has, type ImportRow, listTable, Lists, repeated, type Shape, Shapes, textOf, windows } from '../exchange/index.js';
+import { marks, rows, type Tx } from '../platform/index.js';
 import { InvoicesQueries } from './invoices.queries.js';
 import { PaymentsService } from './payments.service.js';
+
+/** Those of a batch that were noted before, by the bank's own number. */
+async function notedIn(tx: Pick<Tx, 'query'>, batch: readonly ImportRow[]): Promise<Map<string, { amount: string }>> {
+  const found = await rows<{ ref: string; amount: string }>(
+    tx,
+    `SELECT bank_ref AS ref, amount FROM payment WHERE bank_ref IN (${marks(batch)})`,
+    batch.map((r) => textOf(r, 'bankRef')),
+  );
+  return new Map(found.map((f) => [f.ref, f]));
+}
 
 /** A bank's list of payments, taken in: each is noted once by the bank's own number, and given to the invoices that it names. */
 const paymentsShape = (payments: PaymentsService): Shape => ({
@@ -10,7 +20,6 @@ const paymentsShape = (payments: PaymentsService): Shape => ({
   says: 'Payments',
   right: 'invoices',
   tables: {},
-  onceOnly: 'This file was taken in before: every payment in it is noted',
   columns: () => [
     { key: 'paidOn', label: 'Paid on', also: ['date', 'booking date', 'value date'], required: true, read: cell.date },
     { key: 'amount', label: 'Amount', also: ['credit', 'paid in', 'sum'], required: true, read: cell.decimal },
@@ -25,15 +34,12 @@ const paymentsShape = (payments: PaymentsService): Shape => ({
   ],
   async check(tx, batch, memory) {
     const faults = repeated(batch, memory, 'bankRef', (r) => textOf(r, 'bankRef'));
-    const known = await rows<{ ref: string }>(
-      tx,
-      `SELECT bank_ref AS ref FROM payment WHERE bank_ref IN (${marks(batch)})`,
-      batch.map((r) => textOf(r, 'bankRef')),
-    );
-    const noted = new Set(known.map((k) => k.ref));
+    const noted = await notedIn(tx, batch);
     for (const r of batch) {
       const [ref, amount] = [textOf(r, 'bankRef'), textOf(r, 'amount')];
-      if (noted.has(ref)) faults.push(fault(r, 'bankRef', ref, 'This payment was noted before'));
+      const before = noted.get(ref);
+      if (before && Number(before.amount) !== Number(amount))
+        faults.push(fault(r, 'bankRef', ref, `This payment was noted before, over ${before.amount}. Take it back first if that was wrong`));
       if (!/^\d{1,12}(\.\d{1,2})?$/.test(amount) || Number(amount) === 0)
         faults.push(
           fault(r, 'amount', amount, 'What was paid in is above nought, with up to 2 decimal places. Leave out what was paid out'),
@@ -41,27 +47,30 @@ const paymentsShape = (payments: PaymentsService): Shape => ({
     }
     return faults;
   },
-  takeBack: () =>
-    Promise.reject(
-      badState(
-        'Payments are in the books, and are not taken back with their file. Give each to the invoice that it is for, or note it as paid back',
-      ),
-    ),
+  async takeBack(tx, act, what) {
+    for (const id of what as number[]) await payments.takenBack(tx, act, id);
+  },
   async write(tx, act, batch, log) {
-    // Whoever takes the file back is told that this cannot be.
-    await log.note('payments', batch.length);
-    for (const r of batch)
-      await payments.noted(tx, act, {
+    // What the bank lists again is noted once.
+    const noted = await notedIn(tx, batch);
+    const ids: number[] = [];
+    for (const r of batch) {
+      if (noted.has(textOf(r, 'bankRef'))) continue;
+      const { id } = await payments.noted(tx, act, {
         paidOn: textOf(r, 'paidOn'),
         amount: textOf(r, 'amount'),
         says: has(r, 'says') ? textOf(r, 'says') : '',
         bankRef: textOf(r, 'bankRef'),
       });
+      ids.push(id);
+    }
+    log.made += ids.length;
+    if (ids.length > 0) await log.note('payments', ids);
   },
   async *read(tx) {
     const found = await rows<{ paidOn: string; amount: string; says: string; bankRef: string }>(
       tx,
-      'SELECT paid_on AS paidOn, amount, says, bank_ref AS bankRef FROM payment WHERE bank_ref IS NOT NULL ORDER BY id',
+      'SELECT paid_on AS paidOn, amount, says, bank_ref AS bankRef FROM payment WHERE bank_ref IS NOT NULL AND taken_back_at IS NULL ORDER BY id',
     );
     for (const p of found) yield { ...p };
   },

@@ -12,7 +12,10 @@ import {
   mustBeAt,
   notFound,
   one,
+  NOW,
   pageOf,
+  remove,
+  update,
   type Row,
   rows,
   type Tx,
@@ -81,6 +84,34 @@ export class PaymentsService {
     return { id, invoices: shares.map((s) => s.code), free: text(free) };
   }
 
+  /** Says that a payment never came: its invoices are open again, and the journal has the opposite entry. */
+  takeBack(act: Act, id: number): Promise<void> {
+    return this.commands.run(act, 'payment.take-back', { id }, (tx) => this.takenBack(tx, act, id));
+  }
+
+  /** The same within a transaction that is open already. */
+  async takenBack(tx: Tx, act: Act, id: number): Promise<void> {
+    const shares = await rows<{ invoiceId: number; amount: string }>(
+      tx,
+      'SELECT s.invoice_id AS invoiceId, s.amount FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = ? ORDER BY s.invoice_id FOR UPDATE',
+      [id],
+    );
+    const payment = await find(tx, 'payment', { id }, 'lock');
+    if (!payment) throw notFound('That payment');
+    if (payment.taken_back_at) throw badState('That payment was taken back already');
+    for (const s of shares) await tx.query('UPDATE invoice SET paid = paid - ? WHERE id = ?', [s.amount, s.invoiceId]);
+    await remove(tx, 'payment_share', { payment_id: id });
+    // The bank's number is free again, for the payment as it really came.
+    await update(tx, 'payment', { id }, { taken_back_at: NOW, used: payment.amount, bank_ref: null });
+    await enterValue(tx, { payment_id: id, document: `Payment ${id}` }, 'trade debtors', 'bank', microOf(penceIn(payment.amount)));
+    await this.activity.record(tx, act, {
+      kind: 'payment',
+      glyph: 'undo',
+      title: `Payment of ${payment.amount} taken back`,
+      detail: payment.says,
+    });
+  }
+
   /** Gives what is left of a payment to an invoice, as far as that is open. */
   use(act: Act, id: number, code: string): Promise<NotedPaymentDto> {
     return this.commands.run(act, 'payment.use', { id, code }, async (tx) => {
@@ -133,7 +164,7 @@ export class PaymentsService {
       {
         select: `p.id, p.paid_on AS paidOn, p.amount, p.free_amount AS free, p.says, n.name AS notedBy,
           (SELECT GROUP_CONCAT(v.code ORDER BY v.id) FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = p.id) AS invoices`,
-        from: 'FROM payment p JOIN person n ON n.id = p.noted_by',
+        from: 'FROM payment p JOIN person n ON n.id = p.noted_by WHERE p.taken_back_at IS NULL',
         params: [],
         order: 'p.free_amount = 0, p.id DESC',
       },

@@ -2323,6 +2323,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payments/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that a payment never came. */
+        post: operations["Payments_takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/margin": {
         parameters: {
             query?: never;
@@ -13420,6 +13437,25 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NotedPaymentDto"];
                 };
+            };
+        };
+    };
+    Payments_takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

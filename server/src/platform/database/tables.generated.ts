@@ -799,6 +799,7 @@ export interface Tables {
       bank_ref: string | null;
       noted_by: number;
       noted_at: Date;
+      taken_back_at: Date | null;
     };
     needs: 'paid_on' | 'amount' | 'noted_by';
     computed: 'free_amount';

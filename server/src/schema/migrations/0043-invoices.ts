@@ -90,6 +90,7 @@ CREATE TABLE payment (
   bank_ref VARCHAR(60) NULL,
   noted_by INT UNSIGNED NOT NULL,
   noted_at DATETIME(3) NOT NULL DEFAULT UTC_TIMESTAMP(3),
+  taken_back_at DATETIME(3) NULL,
   UNIQUE KEY uq_payment_bank (bank_ref),
   KEY ix_payment_free (free_amount),
   CONSTRAINT fk_payment_person FOREIGN KEY (noted_by) REFERENCES person (id),

@@ -6,7 +6,7 @@ import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { today } from '../../api/site-day';
 import { useAct } from '../../api/use-act';
-import { Button, TextLink } from '../../ui/button';
+import { Button, TextButton, TextLink } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { day } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
@@ -45,6 +45,7 @@ export function PaymentsPage() {
                   <th>The payer wrote</th>
                   <th>For</th>
                   <th className="num">For none yet</th>
+                  <td />
                 </tr>
               </thead>
               <tbody>
@@ -116,6 +117,9 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
     act: (_: void, once) => ask(api.POST('/api/payments/{id}/use', { params: { path: { id: p.id } }, body: { invoice }, headers: once })),
     onDone: () => setInvoice(''),
   });
+  const back = useAct({
+    act: (_: void, once) => ask(api.POST('/api/payments/{id}/take-back', { params: { path: { id: p.id } }, headers: once })),
+  });
   const isFree = micro(p.free) > 0n;
   return (
     <tr>
@@ -157,7 +161,12 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
             </Button>
           </form>
         )}
-        <ProblemNote problem={use.error} />
+        <ProblemNote problem={use.error ?? back.error} />
+      </td>
+      <td className="num">
+        <TextButton type="button" disabled={back.isPending} onClick={() => back.mutate()}>
+          Take it back
+        </TextButton>
       </td>
     </tr>
   );
