@@ -1,6 +1,6 @@
 import { readInvoice, readXml, structureFaults } from '../src/ubl/index.js';
 import { type Caller, House } from './house.js';
-import { checked, settled, takenIn } from './importing.js';
+import { checked, takenIn } from './importing.js';
 
 interface Invoice {
   code: string;
