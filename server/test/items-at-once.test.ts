@@ -15,9 +15,9 @@ describe('many items at once', () => {
     house = await House.open();
     maren = await house.as('Maren');
     const before = (await maren.get('items/extra-fields')).body as { version: number; fields: object[] };
-    const fields = [...before.fields, { name: 'Origin', kind: 'choice', choices: ['Ulm', 'Ulmen'] }, { name: 'Glaze', kind: 'text', choices: [] }]; // prettier-ignore
+    const fields = [...before.fields, { name: 'Origin', kind: 'choice', choices: ['Ulm', 'Ulmen'] }, { name: 'Glaze', kind: 'text', choices: [] }, { name: 'Größe/Höhe', kind: 'number', choices: [] }]; // prettier-ignore
     await maren.put('items/extra-fields', { fields }, { 'if-match': `"${before.version}"` }).expect(204);
-    for (const [n, extra] of [{ Origin: 'Ulm', Glaze: 'salt 50%' }, { Origin: 'Ulmen', Glaze: 'ash' }, {}].entries()) {
+    for (const [n, extra] of [{ Origin: 'Ulm', Glaze: 'salt 50%', 'Größe/Höhe': '12' }, { Origin: 'Ulmen', Glaze: 'ash' }, {}].entries()) {
       const packs = [{ name: 'piece', plural: 'pieces', factor: 1, barcodes: n === 2 ? ['KNOWN-2'] : [] }];
       await maren
         .post('items', {
@@ -45,6 +45,7 @@ describe('many items at once', () => {
     expect(await skus('own=Glaze&ownHas=50%25')).toEqual(['POT-0']);
     expect(await skus('own=Glaze&ownHas=a')).toEqual(['POT-0', 'POT-1']);
     expect((await counts('own=Origin&ownIs=Ulmen')).all).toBe(1);
+    expect(await skus(`own=${encodeURIComponent('Größe/Höhe')}&ownIs=12`)).toEqual(['POT-0']);
     expect(await skus(`own=${encodeURIComponent('x" OR 1=1 --')}&ownIs=y&search=pot`)).toHaveLength(3);
     expect((await list('search=POT-1'))[0]?.extra).toEqual({ Origin: 'Ulmen', Glaze: 'ash' });
     const { text } = await maren.get('exports/lists/items.csv?search=POT-&columns=sku,own:Origin').expect(200);

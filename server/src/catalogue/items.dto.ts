@@ -255,7 +255,10 @@ export class ExtraFieldsDto {
   fields: ExtraFieldDto[];
 }
 export class EditExtraFieldDto {
-  @Matches(/^[A-Za-z][A-Za-z0-9 ]{0,28}$/, { message: 'A field is named with letters, digits and spaces, up to 29' }) name: string;
+  @Matches(/^\p{L}[\p{L}\p{N} ./-]{0,28}$/u, {
+    message: 'A field is named with letters, digits, spaces, points, hyphens and strokes, up to 29',
+  })
+  name: string;
   @IsIn(['text', 'number', 'date', 'yes-no', 'choice']) kind: 'text' | 'number' | 'date' | 'yes-no' | 'choice';
   @IsArray() @ArrayMaxSize(50) @IsString({ each: true }) @Length(1, 60, { each: true }) choices: string[];
 }
