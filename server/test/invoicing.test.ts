@@ -193,6 +193,31 @@ describe('invoices', () => {
     await books.post(`invoices/${code}/paid-back`).expect(409);
   });
 
+  it('are taken back whole, whoever gives them away meanwhile, and a credit note that waited is set off', async () => {
+    const owing = async () => {
+      const order = await delivered([['SMK-LGE', 1, '10']]);
+      await ship(order, 1, 1);
+      return made([order]);
+    };
+    const noted = async (says: string) => {
+      const { body } = await books.post('payments', { paidOn: '2026-05-14', amount: '12', says }).expect(201);
+      return (body as { id: number }).id;
+    };
+    for (let i = 0; i < 5; i++) {
+      const [code, id] = [await owing(), await noted('unnamed')];
+      const [, taken] = await Promise.all([books.post(`payments/${id}/use`, { invoice: code }), books.post(`payments/${id}/take-back`)]);
+      expect(taken.status).toBe(204);
+      expect(await sheet(code)).toMatchObject({ open: '12.00', payments: [] });
+    }
+    const code = await owing();
+    const id = await noted(code);
+    const credit = { reason: 'Returned', again: false, lines: [{ line: 1, units: 1 }] };
+    const note = ((await books.post(`invoices/${code}/credit`, credit).expect(201)).body as { code: string }).code;
+    expect(await sheet(note)).toMatchObject({ open: '-12.00' });
+    await books.post(`payments/${id}/take-back`).expect(204);
+    expect([await sheet(code), await sheet(note)]).toMatchObject([{ open: '0.00' }, { open: '0.00' }]);
+  });
+
   it('go out as paper and as UBL 2.1, which reads back as it was written, by mail too', async () => {
     const order = await delivered([['SMK-LGE', 2, '24.50']]);
     await ship(order, 1, 2);
@@ -221,6 +246,15 @@ describe('invoices', () => {
       await joss.get(path).expect(403);
     await joss.post('invoices', { orders: ['S-1'] }).expect(403);
     await books.get('invoices/I-9999').expect(404);
+    for (const path of [
+      'journal?from=2026-13-45',
+      'journal?to=2026-02-30',
+      'journal/accounts?to=2026-13-45',
+      'sales-tax?to=2026-13-45',
+      'value?on=2026-13-45',
+      'margin?from=2026-13-45',
+    ])
+      await books.get(path).expect(400);
   });
 
   it('say what sales were taxed with, to the penny what stands on the account', async () => {

@@ -91,15 +91,17 @@ export class PaymentsService {
 
   /** The same within a transaction that is open already. */
   async takenBack(tx: Tx, act: Act, id: number): Promise<void> {
+    // The payment is held before its invoices, here as elsewhere, so that none can be given a share of it meanwhile.
+    const payment = await find(tx, 'payment', { id }, 'lock');
+    if (!payment) throw notFound('That payment');
+    if (payment.taken_back_at) throw badState('That payment was taken back already');
     const shares = await rows<{ invoiceId: number; amount: string }>(
       tx,
       'SELECT s.invoice_id AS invoiceId, s.amount FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = ? ORDER BY s.invoice_id FOR UPDATE',
       [id],
     );
-    const payment = await find(tx, 'payment', { id }, 'lock');
-    if (!payment) throw notFound('That payment');
-    if (payment.taken_back_at) throw badState('That payment was taken back already');
     for (const s of shares) await tx.query('UPDATE invoice SET paid = paid - ? WHERE id = ?', [s.amount, s.invoiceId]);
+    for (const s of shares) await this.setOff(tx, s.invoiceId);
     await remove(tx, 'payment_share', { payment_id: id });
     // The bank's number is free again, for the payment as it really came.
     await update(tx, 'payment', { id }, { taken_back_at: NOW, used: payment.amount, bank_ref: null });
@@ -115,11 +117,11 @@ export class PaymentsService {
   /** Gives what is left of a payment to an invoice, as far as that is open. */
   use(act: Act, id: number, code: string): Promise<NotedPaymentDto> {
     return this.commands.run(act, 'payment.use', { id, code }, async (tx) => {
+      const payment = await find(tx, 'payment', { id }, 'lock');
+      if (!payment) throw notFound('That payment');
       const invoice = await find(tx, 'invoice', { code: code.trim().toUpperCase() }, 'lock');
       if (!invoice || invoice.kind !== 'invoice') throw badForm({ invoice: `There is no invoice ${code}` });
       mustBeAt(act.person, invoice.site_id);
-      const payment = await find(tx, 'payment', { id }, 'lock');
-      if (!payment) throw notFound('That payment');
       const [left, open] = [penceIn(payment.amount) - penceIn(payment.used), penceIn(invoice.gross) - penceIn(invoice.paid)];
       if (left <= 0n) throw badState('All of that payment is used');
       if (open <= 0n) throw badForm({ invoice: `${invoice.code} is paid` });
@@ -171,6 +173,23 @@ export class PaymentsService {
       window,
     );
     return { rows: found.map(({ invoices, ...p }) => ({ ...p, invoices: invoices ? invoices.split(',') : [] })), total };
+  }
+
+  /** What credit notes of an invoice still hold goes to that invoice first, once it is open again. */
+  private async setOff(tx: Tx, invoiceId: number): Promise<void> {
+    const invoice = await find(tx, 'invoice', { id: invoiceId }, 'lock');
+    let open = invoice ? penceIn(invoice.gross) - penceIn(invoice.paid) : 0n;
+    const credits = await rows<Row<'invoice'>>(tx, 'SELECT * FROM invoice WHERE credits_id = ? AND paid > gross ORDER BY id FOR UPDATE', [
+      invoiceId,
+    ]);
+    for (const credit of credits) {
+      const held = penceIn(credit.paid) - penceIn(credit.gross);
+      const used = held < open ? held : open;
+      if (used <= 0n) return;
+      await tx.query('UPDATE invoice SET paid = paid + ? WHERE id = ?', [text(used), invoiceId]);
+      await tx.query('UPDATE invoice SET paid = paid - ? WHERE id = ?', [text(used), credit.id]);
+      open -= used;
+    }
   }
 
   private async give(tx: Tx, paymentId: number, invoiceId: number, share: Pence): Promise<void> {
