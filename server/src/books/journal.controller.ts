@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access, OfCosts, OfTheHouse } from '../identity/index.js';
-import { type Act, Acting, AskedWindow, CodeDto, IfMatch, textOf, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, CodeDto, IfMatch, isDay, textOf, type Window, Windowed } from '../platform/index.js';
 import { AccountsDto, ExportJournalDto, ExportPreviewDto, JournalExportPageDto, JournalPageDto, MapAccountsDto } from './journal.dto.js';
 import { journalAsked, JournalQueries } from './journal.queries.js';
 import { JournalService } from './journal.service.js';
@@ -44,7 +44,7 @@ export class JournalController {
   @Get('export-preview')
   async preview(@Query('through') through: string): Promise<ExportPreviewDto> {
     const day = textOf(through);
-    return this.queries.preview(/^20\d\d-\d\d-\d\d$/.test(day) ? day : await this.queries.today());
+    return this.queries.preview(isDay(day) ? day : await this.queries.today());
   }
 
   @Get('exports')

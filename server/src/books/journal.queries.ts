@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ACCOUNTS } from '@vectrum/core/costing';
 import { DataSource } from 'typeorm';
-import { badForm, houseSpan, listVersion, num, one, pageOf, rows, siteDay, type Window } from '../platform/index.js';
+import { dayOf, houseSpan, listVersion, num, one, pageOf, rows, siteDay, type Window } from '../platform/index.js';
 import type {
   AccountsDto,
   ExportPreviewDto,
@@ -29,9 +29,7 @@ const PAGE = 5_000;
 /** What a request asks of the journal, checked. */
 export function journalAsked(query: Readonly<Record<string, unknown>>): JournalAsked {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name].trim().slice(0, 60) : '');
-  for (const name of ['from', 'to'])
-    if (text(name) !== '' && !/^20\d\d-\d\d-\d\d$/.test(text(name))) throw badForm({ [name]: 'A day, such as 2026-05-14' });
-  return { from: text('from'), to: text('to'), account: text('account'), document: text('document') };
+  return { from: dayOf(query, 'from'), to: dayOf(query, 'to'), account: text('account'), document: text('document') };
 }
 
 /** Reads the journal: entries, what stands on each account, and what went out when. Days are those of the house's first site. */

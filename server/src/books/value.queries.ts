@@ -3,7 +3,7 @@ import { decimalText, dividedBy, micro, priceText } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { badForm, houseSpan, likeAny, num, rows, type Window } from '../platform/index.js';
+import { dayOf, houseSpan, likeAny, num, rows, type Window } from '../platform/index.js';
 import type { AgeDto, ValuePageDto, ValueRowDto } from './value.dto.js';
 
 export interface ValueAsked {
@@ -28,8 +28,7 @@ const AGES = [30, 90, 180, 365] as const;
 
 export function valueAsked(query: Readonly<Record<string, unknown>>): ValueAsked {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name].trim().slice(0, 80) : '');
-  if (text('on') !== '' && !/^20\d\d-\d\d-\d\d$/.test(text('on'))) throw badForm({ on: 'A day, such as 2026-05-14' });
-  return { on: text('on'), by: text('by') === 'class' ? 'class' : 'item', search: text('search') };
+  return { on: dayOf(query, 'on'), by: text('by') === 'class' ? 'class' : 'item', search: text('search') };
 }
 
 /** What stock was worth on a day. */

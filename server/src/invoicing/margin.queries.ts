@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { decimalText, micro } from '@vectrum/core/money';
 import { DataSource } from 'typeorm';
-import { badForm, rows } from '../platform/index.js';
+import { dayOf, rows } from '../platform/index.js';
 import type { MarginDto, MarginRowDto } from './margin.dto.js';
 
 export const MARGIN_BY = ['order', 'customer', 'channel'] as const;
@@ -27,9 +27,7 @@ const MOST = 500;
 
 export function marginAsked(query: Readonly<Record<string, unknown>>): MarginAsked {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name].trim() : '');
-  for (const name of ['from', 'to'])
-    if (text(name) !== '' && !/^20\d\d-\d\d-\d\d$/.test(text(name))) throw badForm({ [name]: 'A day, such as 2026-05-14' });
-  return { from: text('from'), to: text('to'), by: MARGIN_BY.find((b) => b === text('by')) ?? 'order' };
+  return { from: dayOf(query, 'from'), to: dayOf(query, 'to'), by: MARGIN_BY.find((b) => b === text('by')) ?? 'order' };
 }
 
 /** What was left of sales once the goods that really left are paid for. */

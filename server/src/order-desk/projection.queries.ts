@@ -2,7 +2,7 @@ import { ordersIn } from '@vectrum/core/orders';
 import { hitBy, projectionOf } from '@vectrum/core/promise';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { addDays, badForm, daySpan, dayIn, notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
+import { addDays, badForm, daySpan, dayIn, isDay, notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
 import type { HitDto, ProjectionDto, ProjectionFlowDto } from './order-desk.dto.js';
 
 const LIVE = sqlList(ordersIn('live'));
@@ -56,7 +56,7 @@ export class ProjectionQueries {
 
   /** The orders that are kept as things stand and would be broken if a purchase order came on another day; in turn, with when each could go. */
   async hits(code: string, on: string, siteIds: readonly number[]): Promise<HitDto[]> {
-    if (!/^\d{4}-\d\d-\d\d$/.test(on)) throw badForm({ on: 'Choose a day' });
+    if (!isDay(on)) throw badForm({ on: 'Choose a day' });
     const order = await one<{ id: number; siteId: number; zone: string }>(
       this.source,
       `SELECT o.id, o.site_id AS siteId, s.time_zone AS zone FROM purchase_order o JOIN site s ON s.id = o.site_id WHERE o.code = ? AND o.site_id IN (?) AND o.state IN ('placed','part-received')`,

@@ -35,7 +35,7 @@ export { PostedDto } from './posted.dto.js';
 export { ProblemFilter } from './problem.filter.js';
 export { badForm, badState, notFound, Problem } from './problem.js';
 export { AskedWindow, batches, countOf, type Listed, mapPage, type Page, pageOf, type Window, Windowed } from './page.js';
-export { textOf, wholeOf } from './query.js';
+export { dayOf, isDay, textOf, wholeOf } from './query.js';
 export { readBody } from './read-body.js';
 export { shallow } from './shallow.js';
 export { refused } from './refused.js';

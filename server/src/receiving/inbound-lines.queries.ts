@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
-import { badForm, dayIn, num, pageOf, siteDays, siteSpan, type Window } from '../platform/index.js';
+import { dayIn, dayOf, num, pageOf, siteDays, siteSpan, type Window } from '../platform/index.js';
 import type { InboundLinePageDto } from './inbound-lines.dto.js';
 
 /** What is asked of the list: lines that are due or goods that came, between two days, of a supplier or of goods. */
@@ -27,13 +27,12 @@ const LAST = '2099-12-31';
 /** What a request asks, checked. */
 export function inboundAsked(query: Readonly<Record<string, unknown>>): InboundAsked {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name].trim() : '');
-  const day = (name: string) => {
-    const value = text(name);
-    const isDay = /^20\d\d-\d\d-\d\d$/.test(value) && new Date(`${value}T00:00:00Z`).toISOString().startsWith(value);
-    if (value !== '' && !isDay) throw badForm({ [name]: 'A day, such as 2026-05-14' });
-    return value;
+  return {
+    what: text('what') === 'received' ? 'received' : 'due',
+    from: dayOf(query, 'from'),
+    to: dayOf(query, 'to'),
+    search: text('search').slice(0, 80),
   };
-  return { what: text('what') === 'received' ? 'received' : 'due', from: day('from'), to: day('to'), search: text('search').slice(0, 80) };
 }
 
 /** Lines of purchase orders that are due, and goods that came in, by the day. */
