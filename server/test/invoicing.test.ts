@@ -157,6 +157,7 @@ describe('invoices', () => {
     expect(other.faults.map((f) => f.reason)).toEqual([expect.stringContaining('noted before, over 65.00')]);
     await maren.post(`imports/${run.id}/undo`).expect(204);
     expect((await pay({ amount: '0', says: '' })).status).toBe(400);
+    expect((await pay({ paidOn: '2026-W10-1', amount: '5', says: '' })).status).toBe(400);
     expect((await pay({ amount: '5', says: '', bankRef: 'TX-1' })).body).toMatchObject({
       fields: { bankRef: expect.stringContaining('noted before') },
     });
