@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 import { BASE_URL, OUTSIDE_URL, PORT } from './world.js';
 
 /**
- * Journeys share one freshly loaded demo and run one after another, as a morning would; then every screen is looked at as
- * they have left it, two at a time, also where a journey has failed.
+ * Journeys share one freshly loaded demo and run one after another, as a morning would; beside them run those that open
+ * houses of their own. Then every screen is looked at as they have left it, two at a time, also where a journey has failed.
  */
 export default defineConfig({
   fullyParallel: false,
@@ -24,6 +24,7 @@ export default defineConfig({
   },
   projects: [
     { name: 'journeys', testDir: 'journeys', workers: 1, teardown: 'sweep' },
+    { name: 'houses', testDir: 'houses', workers: 1 },
     { name: 'sweep', testDir: 'sweep', fullyParallel: true },
   ],
   webServer: {

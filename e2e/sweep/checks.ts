@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import type { Page, Request } from '@playwright/test';
 
 /** The smallest side of a target: WCAG 2.2 in the office and at the table, gloves on the floor. */
 const LEAST_PX = { office: 24, floor: 44 } as const;
@@ -101,27 +101,33 @@ export async function axeFaults(page: Page): Promise<string[]> {
   );
 }
 
-/** Listens for errors of the console and requests that fail; `allowed` are answers that belong to the state that is looked at. */
-export function listen(page: Page): { take: (allowed?: readonly number[]) => string[] } {
-  let heard: { status: number | null; says: string }[] = [];
+/**
+ * Hears what a page answers, logs and throws. An answer is judged by the address the page had when it asked: a list that
+ * a colleague's act has read again may be answered after the page was led elsewhere.
+ */
+export function listen(page: Page, allowedAt: (path: string) => readonly number[]): { take: () => string[] } {
+  let heard: string[] = [];
+  const askedAt = new WeakMap<Request, string>();
   page.on('console', (m) => {
     // The browser repeats in the console what an answer has said already.
-    if (m.type() === 'error' && !m.text().startsWith('Failed to load resource'))
-      heard.push({ status: null, says: `console: ${m.text().slice(0, 200)}` });
+    if (m.type() === 'error' && !m.text().startsWith('Failed to load resource')) heard.push(`console: ${m.text().slice(0, 200)}`);
   });
-  page.on('pageerror', (e) => heard.push({ status: null, says: `page error: ${e.message.slice(0, 200)}` }));
+  page.on('pageerror', (e) => heard.push(`page error: ${e.message.slice(0, 200)}`));
+  page.on('request', (r) => askedAt.set(r, page.url()));
   page.on('response', (r) => {
-    if (r.status() >= 400)
-      heard.push({ status: r.status(), says: `${r.request().method()} ${new URL(r.url()).pathname} answered ${r.status()}` });
+    if (r.status() < 400) return;
+    const from = askedAt.get(r.request()) ?? page.url();
+    if (from.startsWith('http') && allowedAt(new URL(from).pathname).includes(r.status())) return;
+    heard.push(`${r.request().method()} ${new URL(r.url()).pathname} answered ${r.status()}`);
   });
   page.on('requestfailed', (r) => {
     const why = r.failure()?.errorText ?? '';
     // A page that is left stops listening.
-    if (!why.includes('ERR_ABORTED')) heard.push({ status: null, says: `${r.method()} ${new URL(r.url()).pathname} failed: ${why}` });
+    if (!why.includes('ERR_ABORTED')) heard.push(`${r.method()} ${new URL(r.url()).pathname} failed: ${why}`);
   });
   return {
-    take: (allowed = []) => {
-      const all = heard.filter((h) => h.status === null || !allowed.includes(h.status)).map((h) => h.says);
+    take: () => {
+      const all = heard;
       heard = [];
       return all;
     },

@@ -7,8 +7,6 @@ export interface State {
   /** Where it is. */
   at: string;
   face: Face;
-  /** Answers that belong to this state, such as that a record is not known. */
-  allowed?: readonly number[];
 }
 
 /** What is there to be opened: a code for each parameter of each route. */
@@ -32,10 +30,16 @@ export function statesOf(routes: readonly string[], known: Known): State[] {
 function opened(route: string, known: Known, face: Face): State[] {
   const code = known[route.replace(/\/edit$/, '')];
   const open = code === undefined ? [] : [{ route, at: fill(route, code), face }];
-  return route.endsWith('/edit') ? open : [...open, { route, at: fill(route, 'NOT-THERE'), face, allowed: [400, 404] }];
+  return route.endsWith('/edit') ? open : [...open, { route, at: fill(route, 'NOT-THERE'), face }];
 }
 
 const fill = (route: string, code: string) => route.replace(/:\w+\??/, encodeURIComponent(code));
 
 export const publicStates = (routes: readonly string[]): State[] =>
-  routes.filter((route) => PUBLIC.includes(route)).map((route) => ({ route, at: route, face: 'office', allowed: [400, 401, 403] }));
+  routes.filter((route) => PUBLIC.includes(route)).map((route) => ({ route, at: route, face: 'office' }));
+
+/** Answers that belong to a screen: that a record is not known, or that nobody is signed in. */
+export function allowedAt(path: string): readonly number[] {
+  if (PUBLIC.includes(path)) return [400, 401, 403];
+  return path.includes('NOT-THERE') ? [400, 404] : [];
+}

@@ -4,7 +4,7 @@ import { type Browser, expect, type Page, test } from '@playwright/test';
 import { EmptyHouse, ROOT } from '../empty-house.js';
 import { api, BASE_URL, signIn } from '../world.js';
 import { axeFaults, type Face, layoutFaults, listen } from './checks.js';
-import { type Known, publicStates, type State, statesOf } from './states.js';
+import { allowedAt, type Known, publicStates, type State, statesOf } from './states.js';
 
 const { screens } = (await import(`${ROOT}/scripts/lib/screens.mjs`)) as { screens: () => { path: string }[] };
 const ROUTES = screens().map((s) => s.path);
@@ -60,7 +60,7 @@ async function faultsOf(page: Page, url: string, state: State, heard: ReturnType
   const [first, ...others] = (state.at.includes('NOT-THERE') ? ENDS : sizes)[state.face];
   await page.setViewportSize({ width: first![0], height: first![1] });
   await open(page, url, state);
-  note('', heard.take(state.allowed));
+  note('', heard.take());
   note(`${first![0]}`, await layoutFaults(page, state.face));
   note('axe', await axeFaults(page));
   for (const [width, height] of others) {
@@ -71,7 +71,7 @@ async function faultsOf(page: Page, url: string, state: State, heard: ReturnType
   await page.emulateMedia({ forcedColors: 'active' });
   note('forced colours', await layoutFaults(page, state.face));
   await page.emulateMedia({ forcedColors: 'none' });
-  note('', heard.take(state.allowed));
+  note('', heard.take());
   return faults;
 }
 
@@ -80,7 +80,7 @@ async function sweep(page: Page, url: string, states: readonly State[], sizes = 
   const waiting = [...states];
   const faults: string[] = [];
   const look = async (own: Page) => {
-    const heard = listen(own);
+    const heard = listen(own, allowedAt);
     for (let state = waiting.shift(); state; state = waiting.shift()) {
       const begun = Date.now();
       const { at } = state;
