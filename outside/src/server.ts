@@ -58,6 +58,7 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
       shop.mustBeSigned(body, signature as string | undefined);
       if (path[1] === 'stock') await shop.setStock(path[2] ?? '', body);
       else if (path[3] === 'cancellation') await shop.cancelledByStores(path[2] ?? '');
+      else if (path[3] === 'returns') await shop.settleReturn(path[2] ?? '', path[4] ?? '', body);
       else await shop.addShipment(path[2] ?? '', path[4] ?? '', body);
       return send(response, 200, {});
     case 'GET lindenmart':
@@ -111,6 +112,7 @@ async function consoleAct(
   body: Record<string, unknown>,
 ): Promise<object> {
   if (path[1] === 'orders' && (path[3] === 'change' || path[3] === 'cancel')) return shop.changeOf(path[2] ?? '', path[3]);
+  if (path[1] === 'orders' && path[3] === 'return') return shop.sendBack(path[2] ?? '', body);
   if (path[1] === 'odd') return shop.odd();
   if (path[1] === 'market') return marketAct(market, path, body);
   if (path[1] === 'trade') return tradeAct(trade, path, body);

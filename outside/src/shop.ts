@@ -1,7 +1,7 @@
 import { createHmac, randomInt } from 'node:crypto';
 import { CATALOGUE } from './catalogue.js';
 import { json, Refused } from './http.js';
-import { behave, type KeptOrder, type ShopOrder, type WorldState } from './state.js';
+import { behave, type KeptOrder, type KeptReturn, type ShopOrder, type WorldState } from './state.js';
 
 const RETRY_MS = 4_000;
 
@@ -81,6 +81,48 @@ export class Shop {
     return kept.order;
   }
 
+  /** The customer sends something of an order back: one of its first goods, unless they say what. */
+  sendBack(ref: string, asked: Partial<Pick<KeptReturn, 'lines' | 'wish'>>): KeptReturn {
+    const kept = this.state.world.orders.find((o) => o.order.ref === ref);
+    const first = kept?.order.lines[0];
+    if (!kept || !first) throw new Refused(404, 'There is no such order');
+    const returns = (kept.returns ??= []);
+    const lines = asked.lines ?? [{ sku: first.sku, quantity: 1, reason: 'unwanted' }];
+    const back: KeptReturn = { returnRef: `${ref}-R${returns.length + 1}`, lines, wish: asked.wish ?? null, told: 'not yet' };
+    returns.push(back);
+    this.state.changed();
+    void this.tellReturn(kept, back);
+    return back;
+  }
+
+  /** The stores say what they did about goods that came back. Said twice, it is the same. */
+  async settleReturn(ref: string, code: string, body: string): Promise<void> {
+    await behave(this.state.world.manners.shop);
+    const { returnRef, settlement, amount } = json(body);
+    const kept = this.state.world.orders.find((o) => o.order.ref === ref);
+    const back = kept?.returns?.find((r) => r.returnRef === returnRef || r.settled?.code === code);
+    const settled = { code, settlement: String(settlement), amount: typeof amount === 'string' ? amount : null };
+    if (back) back.settled = settled;
+    // What its customer brought to the stores themselves is news to the shop.
+    else if (kept) (kept.returns ??= []).push({ returnRef: code, lines: [], wish: null, told: 'told', settled });
+    this.state.changed();
+  }
+
+  private async tellReturn(kept: KeptOrder, back: KeptReturn, left = 3): Promise<void> {
+    try {
+      await behave(this.state.world.manners.shop);
+      const times = this.state.world.manners.shop === 'twice' ? 2 : 1;
+      for (let i = 0; i < times; i++) {
+        const response = await this.send(JSON.stringify(saidReturn(kept, back)));
+        if (response.status >= 500) throw new Error('The stores are not there');
+        back.told = response.ok ? 'told' : 'refused';
+      }
+    } catch {
+      if (left > 0) setTimeout(() => void this.tellReturn(kept, back, left - 1), RETRY_MS).unref();
+    }
+    this.state.changed();
+  }
+
   /** Something goes wrong in the shop: it sends what nobody can read. */
   async odd(): Promise<object> {
     const body = JSON.stringify({ ref: `ODD-${randomInt(1000, 9999)}`, lines: 'two jars', customer: null });
@@ -137,7 +179,9 @@ export class Shop {
     await behave(this.state.world.manners.shop);
     const after = Number(cursor) || 0;
     const fresh = this.state.world.orders.filter((o) => o.number > after).slice(0, 100);
-    return { orders: fresh.map(said), cursor: String(fresh.at(-1)?.number ?? after) };
+    // Returns that the stores never heard of are said with whatever is asked for; those that they have are the same to them.
+    const returns = this.state.world.orders.flatMap((o) => (o.returns ?? []).filter((r) => r.told === 'not yet').map((r) => saidReturn(o, r)));
+    return { orders: [...fresh.map(said), ...returns], cursor: String(fresh.at(-1)?.number ?? after) };
   }
 
   /** The stores tell what may be sold. Messages may come twice; an older one than the last is passed over. */
@@ -168,6 +212,10 @@ export class Shop {
       });
     this.state.changed();
   }
+}
+
+function saidReturn({ order }: KeptOrder, { returnRef, lines, wish }: KeptReturn): object {
+  return { ref: order.ref, state: 'returned', returnRef, lines, wish };
 }
 
 /** An order as it is said: what is cancelled, as cancelled. */

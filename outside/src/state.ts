@@ -24,6 +24,15 @@ export interface KeptOrder {
   told: 'not yet' | 'told' | 'refused';
   /** What was sent, with what is in each parcel. */
   shipments: { parcel: string; carrier: string; tracking: string; lines?: { sku: string; units: number }[] }[];
+  returns?: KeptReturn[];
+}
+/** Goods that a customer of the shop sends back, and what the stores did about it. */
+export interface KeptReturn {
+  returnRef: string;
+  lines: { sku: string; quantity: number; reason: string }[];
+  wish: string | null;
+  told: 'not yet' | 'told' | 'refused';
+  settled?: { code: string; settlement: string; amount: string | null };
 }
 export interface KeptParcel {
   parcel: string;

@@ -38,10 +38,11 @@ export const FLOORS = [
   'putaway',
   'packing',
   'order-desk',
+  'invoicing',
+  'customer-returns',
   'connectors',
   'dispatch',
   'tracking',
-  'invoicing',
   'desk',
   'demo',
 ];

@@ -43,6 +43,7 @@ const OWNED = {
   ],
   books: ['bill', 'bill_line', 'bill_charge', 'own_account', 'journal_export'],
   invoicing: ['invoice', 'invoice_line', 'payment', 'payment_share'],
+  'customer-returns': ['customer_return', 'customer_return_line', 'came_back', 'came_back_picture', 'return_refund', 'return_credit'],
   customers: ['customer', 'customer_address', 'customer_price'],
   channels: ['channel', 'channel_site', 'listing'],
   orders: ['sales_order', 'sales_order_line', 'sales_order_change', 'order_hold', 'insert_rule'],

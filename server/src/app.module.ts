@@ -10,6 +10,7 @@ import { ChannelsModule } from './channels/index.js';
 import { CompanyModule } from './company/index.js';
 import { ConnectorsModule } from './connectors/index.js';
 import { CountingModule } from './counting/index.js';
+import { CustomerReturnsModule } from './customer-returns/index.js';
 import { CustomersModule } from './customers/index.js';
 import { DeskModule } from './desk/index.js';
 import { TrackingModule } from './tracking/index.js';
@@ -74,6 +75,7 @@ export class AppModule {
         PutawayModule,
         PackingModule,
         OrderDeskModule,
+        CustomerReturnsModule,
         ConnectorsModule,
         LettersModule,
         DispatchModule,

@@ -3,6 +3,7 @@ import type { Answer } from './platform/work.js';
 /** What each module does in threads, read when it is first asked for. */
 const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = {
   carriers: () => import('./carriers/work.js'),
+  'customer-returns': () => import('./customer-returns/work.js'),
   dispatch: () => import('./dispatch/work.js'),
   exchange: () => import('./exchange/work.js'),
   invoicing: () => import('./invoicing/work.js'),

@@ -13,6 +13,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'close-arrival': true,
   check: true,
   judge: true,
+  'come-back': true,
   store: true,
   'count-spot': true,
   'report-spot': true,

@@ -22,6 +22,7 @@ import { dataSourceOptions, migrate } from '../src/platform/database/data-source
 import { inTransaction, one } from '../src/platform/database/tx.js';
 import { Outbox } from '../src/platform/outbox.js';
 import { newLogger } from '../src/platform/platform.module.js';
+import { checkReturns } from '../src/customer-returns/return-check.js';
 import { checkInvoices } from '../src/invoicing/invoice-check.js';
 import { checkOrders } from '../src/orders/order-check.js';
 import { siteDay } from '../src/platform/site-day.js';
@@ -296,7 +297,7 @@ export class House {
   }
 
   /** Units of an order's line leave the house, straight from the shelf that they were stocked in. */
-  async shipped(order: string, line: number, units: number, place = 'A-01-1'): Promise<void> {
+  async shipped(order: string, line: number, units: number, place = 'A-01-1', lotId = 0): Promise<void> {
     const act = await actAs(this.source, 'Maren');
     const ledger = this.app.get(LedgerService);
     const fromPlaceId = await this.placeId(place);
@@ -308,7 +309,7 @@ export class House {
       ))!;
       await tx.query('SELECT id FROM sales_order WHERE id = ? FOR UPDATE', [found.orderId]);
       const toPlaceId = await ledger.outside(tx, 'customer');
-      const goods = { itemId: found.itemId, lotId: 0, condition: 'good' as const, fromPlaceId, toPlaceId, units };
+      const goods = { itemId: found.itemId, lotId, condition: 'good' as const, fromPlaceId, toPlaceId, units };
       const { changes } = await ledger.post(tx, act, [goods], { task: 'ship', document: order });
       await this.app.get(OrderStates).progress(tx, found.id, { picked: units, packed: units, shipped: units });
       await this.app.get(Reservations).free(tx, { lineId: found.id, itemId: found.itemId, siteId: found.siteId }, null, units);
@@ -391,7 +392,12 @@ export class House {
 
   /** Closes and drops the database; the ledger must be clean. */
   async close(): Promise<void> {
-    const findings = [...(await checkLedger(this.source)), ...(await checkOrders(this.source)), ...(await checkInvoices(this.source))];
+    const findings = [
+      ...(await checkLedger(this.source)),
+      ...(await checkOrders(this.source)),
+      ...(await checkInvoices(this.source)),
+      ...(await checkReturns(this.source)),
+    ];
     const faults = this.locks.faults;
     await this.source.query(`DROP DATABASE ${this.database}`);
     await this.app.close();

@@ -80,6 +80,25 @@ describe('invoices', () => {
     expect(second.lines).toMatchObject([{ sku: 'SMK-LGE', units: 1, amount: '24.50' }]);
   });
 
+  it('hold a kit under its own price, once all of its parts have left', async () => {
+    const [kit, smoker, book] = await Promise.all(['MRK-PEN', 'SMK-LGE', 'BOK-LOG'].map((sku) => house.itemId(sku)));
+    await house.source.query(`UPDATE item SET kind = 'kit', tax_code = 'T20' WHERE id = ?`, [kit]);
+    await house.source.query('INSERT INTO item_part (item_id, part_item_id, units) VALUES (?, ?, 1), (?, ?, 2)', [kit, smoker, kit, book]);
+    await house.stock('SMK-LGE', 'A-01-1', 2);
+    await house.stock('BOK-LOG', 'A-01-1', 4);
+    const order = await delivered([['MRK-PEN', 2, '30']]);
+    const parts: { line: number; units: number }[] = await house.source.query(
+      'SELECT l.line, l.units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE o.code = ? AND l.kit_line IS NOT NULL ORDER BY l.units',
+      [order],
+    );
+    await ship(order, parts[0]!.line, 2);
+    expect((await make([order])).status).toBe(400);
+    await ship(order, parts[1]!.line, 2);
+    expect((await sheet(await made([order]))).lines).toMatchObject([{ sku: 'MRK-PEN', units: 1, amount: '30.00' }]);
+    await ship(order, parts[1]!.line, 2);
+    expect((await sheet(await made([order]))).lines).toMatchObject([{ sku: 'MRK-PEN', units: 1, amount: '30.00' }]);
+  });
+
   it('cost in parts what they would have cost at once', async () => {
     const order = await delivered([['VEIL-RND', 3, '0.335']]);
     const amounts: number[] = [];

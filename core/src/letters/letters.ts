@@ -23,6 +23,7 @@ const billing = {
   company,
 };
 const parcel: LetterValue = { says: 'number of the parcel', example: 'S-20417-1' };
+const back: LetterValue = { says: 'number of the return', example: 'G-0031' };
 const carrier: LetterValue = { says: 'name of the carrier', example: 'Harrier Post' };
 const tracking: LetterValue = { says: 'its tracking number', example: 'HP10023757GB' };
 
@@ -57,6 +58,26 @@ export const LETTERS = define({
     values: { ...billing, due: { says: 'the day of the credit note', example: '2026-05-14' } },
     subject: 'Credit note {invoice}',
     body: 'Dear {customer},\n\nour credit note {invoice} over {amount} is attached.\n\n{company}',
+  },
+  'return-paper': {
+    label: 'How to send it back',
+    when: 'once a return is announced, with the paper that goes into the parcel attached',
+    values: { ...common, return: back, goods: { says: 'what they send back, a line each', example: '2 of Smoker, large' } },
+    subject: 'Your return {return} of order {order}',
+    body: 'Dear {customer},\n\nyou send back from your order {order}:\n{goods}\n\nPlease put the attached paper {return} into the parcel. Its code tells us whose it is.\n\n{company}',
+  },
+  'return-settled': {
+    label: 'What we do about what came back',
+    when: 'once somebody has decided what the customer gets for a return',
+    values: {
+      ...common,
+      return: back,
+      goods: { says: 'what came back, a line each', example: '2 of Smoker, large' },
+      what: { says: 'what they get, in a sentence', example: 'We pay back 64.00 GBP.' },
+      why: { says: 'why, in the words of whoever decided', example: 'Back within 30 days' },
+    },
+    subject: 'Your return {return} of order {order}',
+    body: 'Dear {customer},\n\nthis came back to us from your order {order}:\n{goods}\n\n{what}\n{why}\n\n{company}',
   },
   late: {
     label: 'It will be later than we said',

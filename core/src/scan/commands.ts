@@ -1,3 +1,4 @@
+import type { ComeBackCommand } from './come-back.js';
 import type { CheckCommand, JudgeCommand } from './inspect.js';
 import type { HandOverCommand, LoadCommand, UnloadCommand } from './load-task.js';
 import type {
@@ -20,7 +21,7 @@ import type { StoreCommand } from './store.js';
 import type { RefusedCommand } from './types.js';
 
 /** Every task of the floor, each with one flow. */
-export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'sort', 'pack', 'load'] as const;
+export const TASK_KINDS = ['receive', 'inspect', 'store', 'refill', 'count', 'pick', 'sort', 'pack', 'load', 'come-back'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 /** Everything that a phone or a packing table can ask for. Commands are data: they are kept on the device until answered. */
@@ -56,5 +57,6 @@ export type FloorCommand =
   | LoadCommand
   | UnloadCommand
   | HandOverCommand
+  | ComeBackCommand
   | RefusedCommand;
 export type FloorCommandKind = FloorCommand['kind'];

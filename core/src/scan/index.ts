@@ -4,6 +4,7 @@ export { flowOf, type Flow, type FlowRules, type FlowState, type Moment, type Ow
 export { codebookOf, type BookItem } from './codebook.js';
 export { findWords, type Found } from './find-words.js';
 export { codeKey, resolve, type Meaning } from './resolve.js';
+export * from './come-back.js';
 export * from './inspect.js';
 export * from './load-task.js';
 export * from './load.js';

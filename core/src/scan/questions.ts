@@ -37,6 +37,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   load: 'Take the parcel off the van, back into its lane',
   unload: 'The parcel stays on the van',
   'hand-over': 'The parcels are not handed over. Stop the van, or ask the office',
+  'come-back': 'The goods are not taken back. Keep them apart with their paper, and scan it again',
   refused: null,
 };
 

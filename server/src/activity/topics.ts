@@ -67,6 +67,8 @@ const CHANGES = {
   'hand-over': ['parcels', 'orders', 'stock'],
   customer: ['customers', 'orders'],
   invoice: ['invoices', 'orders'],
+  'customer-return': ['returns', 'orders', 'invoices'],
+  'come-back': ['returns', 'stock', 'orders'],
   payment: ['invoices'],
   journal: ['invoices'],
   channel: ['channels', 'orders'],

@@ -1,3 +1,4 @@
+import type { ChannelReturn } from '../customer-returns/index.js';
 import type { IncomingOrder } from '../orders/index.js';
 import { one, type Tx } from '../platform/index.js';
 
@@ -19,7 +20,10 @@ export const channelOf = (tx: Pick<Tx, 'query'>, code: string) =>
 /** What a channel says, in our words. */
 export type ChannelMessage =
   /** An order, new or said anew. A higher revision is the later one, where the channel counts them. */
-  { kind: 'order'; order: IncomingOrder; revision: number | null } | { kind: 'cancel'; ref: string; why: string };
+  { kind: 'order'; order: IncomingOrder; revision: number | null }
+  | { kind: 'cancel'; ref: string; why: string }
+  /** Its customer sends goods of an order back. */
+  | { kind: 'return'; said: ChannelReturn };
 
 /** A parcel that has gone, as its channel is told. */
 export interface Shipment {
@@ -30,6 +34,17 @@ export interface Shipment {
   /** Whether nothing of the order is left to come. */
   complete: boolean;
   /** What is in the parcel, under the channel's own codes, in single pieces. */
+  lines: { sku: string; units: number }[];
+}
+/** What was done about goods that came back, as its channel is told. */
+export interface SettledReturn {
+  ref: string;
+  /** Our number of the return, and the channel's own where it announced it. */
+  code: string;
+  returnRef: string | null;
+  settlement: string;
+  /** What is paid back, with tax; null where nothing is. */
+  amount: string | null;
   lines: { sku: string; units: number }[];
 }
 /** Goods as a channel offers them. */
@@ -65,6 +80,7 @@ export interface Connector {
   /** So many may be sold. Later sequences are larger. */
   pushStock?(channel: ChannelAccess, stock: { sku: string; units: number; sequence: number }): Promise<void>;
   pushShipment?(channel: ChannelAccess, shipment: Shipment): Promise<void>;
+  pushReturn?(channel: ChannelAccess, settled: SettledReturn): Promise<void>;
   /** We have cancelled its order. */
   cancel?(channel: ChannelAccess, order: { ref: string; why: string }): Promise<void>;
   /** What it believes that it may sell. */

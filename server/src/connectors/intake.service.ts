@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { CustomerReturns } from '../customer-returns/index.js';
 import { FollowingService } from '../order-desk/index.js';
 import { OrderIntake } from '../orders/index.js';
 import { badState, notFound, one, Problem, signatureMatches } from '../platform/index.js';
@@ -15,7 +16,7 @@ export interface TakenIn {
   /** True where it said nothing new. */
   known: boolean;
   /** What it was, and what it did. */
-  what: 'order' | 'change' | 'cancel';
+  what: 'order' | 'change' | 'cancel' | 'return';
 }
 
 /** Takes in what channels say: as they send it, as it was fetched, or from a file. */
@@ -26,6 +27,7 @@ export class IntakeService {
     private readonly connectors: Connectors,
     private readonly intake: OrderIntake,
     private readonly following: FollowingService,
+    private readonly returns: CustomerReturns,
     private readonly parked: ParkedMessages,
     private readonly exchanges: Exchanges,
   ) {}
@@ -55,7 +57,7 @@ export class IntakeService {
         raw,
       });
       if (taken.what === 'order' && !taken.known) await this.cancelledBefore(channel, refOf(message), taken.code);
-      if (!taken.known) await this.parked.cameIn(channel.id, refOf(message), taken.code);
+      if (!taken.known) await this.parked.cameIn(channel.id, message.kind === 'return' ? message.said.returnRef : refOf(message), taken.code);
       return taken;
     } catch (thrown) {
       // Where the house is busy, or its database away, nothing is against the message; it is asked for again.
@@ -80,6 +82,7 @@ export class IntakeService {
       const done = await this.following.cancelled(order.code, message.why);
       return { code: order.code, known: done === 'same', what: 'cancel' };
     }
+    if (message.kind === 'return') return { ...(await this.returns.announced(channel, message.said)), what: 'return' };
     const { code, known } = await this.intake.takeIn(channel, message.order, message.revision);
     if (!known) return { code, known: false, what: 'order' };
     const done = await this.following.follow(channel, code, message.order, message.revision);
@@ -96,4 +99,13 @@ export class IntakeService {
   }
 }
 
-const refOf = (message: ChannelMessage): string => (message.kind === 'cancel' ? message.ref : message.order.ref);
+function refOf(message: ChannelMessage): string {
+  switch (message.kind) {
+    case 'order':
+      return message.order.ref;
+    case 'cancel':
+      return message.ref;
+    case 'return':
+      return message.said.ref;
+  }
+}

@@ -185,8 +185,9 @@ export class ParkedMessages {
 function refOf(text: string): string | null {
   if (text.trimStart().startsWith('<')) return /<(?:\w+:)?ID[^>]*>([^<]{1,60})</.exec(text)?.[1]?.trim() ?? null;
   try {
-    const read = JSON.parse(text) as { ref?: unknown; number?: unknown } | null;
-    const ref = read?.ref ?? read?.number;
+    const read = JSON.parse(text) as { ref?: unknown; returnRef?: unknown; number?: unknown } | null;
+    // A return waits under its own number: that its order comes in says nothing of it.
+    const ref = read?.returnRef ?? read?.ref ?? read?.number;
     return typeof ref === 'string' && ref !== '' ? ref.slice(0, 60) : null;
   } catch {
     return null;

@@ -1,11 +1,11 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Outbox, type OutboxMessage } from '../platform/index.js';
-import { type ChannelAccess, channelOf, type Connector, RefusedByChannel, type Shipment } from './connector.js';
+import { type ChannelAccess, channelOf, type Connector, RefusedByChannel, type SettledReturn, type Shipment } from './connector.js';
 import { Connectors } from './connectors.js';
 import { type Exchange, Exchanges } from './exchanges.js';
 
-/** Tells channels what became of their orders: taken in, sent, cancelled. What does not arrive is told again, in order. */
+/** Tells channels what became of their orders: taken in, sent, cancelled, sent back. What does not arrive is told again, in order. */
 @Injectable()
 export class Telling implements OnModuleInit {
   constructor(
@@ -18,6 +18,7 @@ export class Telling implements OnModuleInit {
   onModuleInit(): void {
     this.handle('channel.order', 'taken', (c, channel, p) => c.acknowledge?.(channel, { ref: String(p['ref']), code: String(p['code']) }));
     this.handle('channel.shipment', 'parcel', (c, channel, p) => c.pushShipment?.(channel, p as unknown as Shipment));
+    this.handle('channel.return', 'return', (c, channel, p) => c.pushReturn?.(channel, p as unknown as SettledReturn));
     this.handle('channel.cancel', 'cancel', (c, channel, p) => c.cancel?.(channel, { ref: String(p['ref']), why: String(p['why']) }));
   }
 

@@ -1,13 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { AllocationService, Reservations } from '../allocation/index.js';
 import { JournalQueries, JournalService } from '../books/index.js';
 import { InvoicesService, PaymentsService } from '../invoicing/index.js';
-import { OrderStates } from '../orders/index.js';
-import { type Act, addDays, inTransaction, num, one, rows, siteDay } from '../platform/index.js';
-import { LedgerService } from '../stock/index.js';
-import { DemoDesk } from './desk.js';
+import { type Act, addDays, one, siteDay } from '../platform/index.js';
+import { DemoLeaving } from './leaving.js';
 import { actAs } from './morning.js';
 
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
@@ -32,11 +29,7 @@ const CHART: readonly (readonly [account: string, number: string, name: string])
 export class DemoBooks {
   constructor(
     private readonly source: DataSource,
-    private readonly desk: DemoDesk,
-    private readonly ledger: LedgerService,
-    private readonly states: OrderStates,
-    private readonly reservations: Reservations,
-    private readonly allocation: AllocationService,
+    private readonly leaving: DemoLeaving,
     private readonly invoices: InvoicesService,
     private readonly payments: PaymentsService,
     private readonly journal: JournalService,
@@ -52,9 +45,9 @@ export class DemoBooks {
     await this.journal.map(fresh(beth), version, { accounts: CHART.map(([account, number, name]) => ({ account, number, name })) });
     const { today } = await siteDay(this.source, 1);
 
-    await this.invoiced(beth, [await this.left('MOORFOOT', 46, [['BOK-MEAD', 6, '9.50'], ['BOK-QUEN', 4, '11.00']])], 45); // prettier-ignore
-    const paid = await this.invoiced(beth, [await this.left('WICKHILL', 24, [['BOK-KIDS', 10, '6.80']])], 23);
-    const part = await this.invoiced(beth, [await this.left('ALDERBEES', 9, [['JKT-M', 2, '48.00'], ['JKT-L', 1, '48.00']])], 8); // prettier-ignore
+    await this.invoiced(beth, [await this.leaving.left('MOORFOOT', 46, [['BOK-MEAD', 6, '9.50'], ['BOK-QUEN', 4, '11.00']])], 45); // prettier-ignore
+    const paid = await this.invoiced(beth, [await this.leaving.left('WICKHILL', 24, [['BOK-KIDS', 10, '6.80']])], 23);
+    const part = await this.invoiced(beth, [await this.leaving.left('ALDERBEES', 9, [['JKT-M', 2, '48.00'], ['JKT-L', 1, '48.00']])], 8); // prettier-ignore
     await this.payments.note(fresh(beth), {
       paidOn: addDays(today, -3),
       amount: await this.gross(paid),
@@ -73,9 +66,9 @@ export class DemoBooks {
       lines: [{ line: 1, units: 1 }],
     });
     // What waits for its invoice: two deliveries of one customer, and one that is delivered in part.
-    await this.left('THORNLEA', 2, [['BOK-KIDS', 6, '6.80']]);
-    await this.left('THORNLEA', 1, [['BOK-MEAD', 4, '9.50'], ['JKT-S', 2, '46.00']]); // prettier-ignore
-    await this.left('WICKHILL', 1, [['BOK-QUEN', 6, '11.00']], 4);
+    await this.leaving.left('THORNLEA', 2, [['BOK-KIDS', 6, '6.80']]);
+    await this.leaving.left('THORNLEA', 1, [['BOK-MEAD', 4, '9.50'], ['JKT-S', 2, '46.00']]); // prettier-ignore
+    await this.leaving.left('WICKHILL', 1, [['BOK-QUEN', 6, '11.00']], 4);
   }
 
   private async invoiced(act: Act, orders: string[], daysAgo: number): Promise<string> {
@@ -89,49 +82,5 @@ export class DemoBooks {
 
   private async gross(code: string): Promise<string> {
     return (await one<{ gross: string }>(this.source, 'SELECT gross FROM invoice WHERE code = ?', [code]))?.gross ?? '0';
-  }
-
-  /** An order that left the house some days ago, all of it or so many units of its first line. Its goods come from where they lie. */
-  private async left(
-    account: string,
-    daysAgo: number,
-    goods: readonly [sku: string, quantity: number, price: string][],
-    onlyUnits?: number,
-  ): Promise<string> {
-    const orla = await actAs(this.source, 'Orla');
-    const code = await this.desk.order(
-      orla,
-      account,
-      goods.map(([sku, quantity, price]) => [sku, 1, String(quantity), price]),
-      {},
-    );
-    await inTransaction(this.source, async (tx) => {
-      const lines = await rows<{ id: number; orderId: number; itemId: number; siteId: number; units: number }>(
-        tx,
-        'SELECT l.id, o.id AS orderId, l.item_id AS itemId, o.site_id AS siteId, l.units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE o.code = ? ORDER BY l.item_id FOR UPDATE',
-        [code],
-      );
-      const toPlaceId = await this.ledger.outside(tx, 'customer');
-      for (const line of lines) {
-        const units = onlyUnits ?? num(line.units);
-        const from = await one<{ placeId: number }>(
-          tx,
-          `SELECT b.place_id AS placeId FROM balance b JOIN place p ON p.id = b.place_id WHERE b.item_id = ? AND p.site_id = ? AND p.kind IN ('pick-face', 'reserve') AND b.stock_condition = 'good' AND b.lot_id = 0 AND b.units >= ? ORDER BY b.units DESC LIMIT 1`,
-          [line.itemId, line.siteId, units],
-        );
-        if (!from) throw new Error(`The demo has too little of item ${line.itemId} to ship ${code}`);
-        const movement = { itemId: line.itemId, lotId: 0, condition: 'good' as const, fromPlaceId: from.placeId, toPlaceId, units };
-        const { changes } = await this.ledger.post(tx, orla, [movement], { task: 'ship', document: code, how: null });
-        await this.states.progress(tx, line.id, { picked: units, packed: units, shipped: units });
-        await this.reservations.free(tx, { lineId: line.id, itemId: line.itemId, siteId: line.siteId }, null, units);
-        await this.allocation.settle(tx, changes);
-      }
-      await this.states.left(tx, lines[0]?.orderId ?? 0);
-    });
-    await this.source.query(
-      'UPDATE sales_order SET placed_at = placed_at - INTERVAL ? DAY, promised_at = promised_at - INTERVAL ? DAY, shipped_at = shipped_at - INTERVAL ? DAY WHERE code = ?',
-      [daysAgo + 1, onlyUnits ? 0 : daysAgo, daysAgo, code],
-    );
-    return code;
   }
 }

@@ -10,6 +10,7 @@ import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 import { DemoDesk } from './desk.js';
+import { DemoReturns } from './returns.js';
 import { DemoDispatch } from './dispatch.js';
 import { DemoUnread } from './unread.js';
 
@@ -28,6 +29,7 @@ export class DemoLoader {
     private readonly desk: DemoDesk,
     private readonly dispatch: DemoDispatch,
     private readonly books: DemoBooks,
+    private readonly returns: DemoReturns,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -46,6 +48,7 @@ export class DemoLoader {
     await this.unread.come();
     await this.dispatch.load();
     await this.books.keep();
+    await this.returns.sendBack();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

@@ -20,6 +20,9 @@ import { StockModule } from '../stock/index.js';
 import { BooksModule } from '../books/index.js';
 import { InvoicingModule } from '../invoicing/index.js';
 import { DemoBooks } from './books.js';
+import { CustomerReturnsModule } from '../customer-returns/index.js';
+import { DemoLeaving } from './leaving.js';
+import { DemoReturns } from './returns.js';
 import { DemoBuying } from './buying.js';
 import { DemoDesk } from './desk.js';
 import { DemoExtras } from './extras.js';
@@ -62,12 +65,15 @@ import { PracticeController } from './practice.controller.js';
     TrackingModule,
     BooksModule,
     InvoicingModule,
+    CustomerReturnsModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],
   providers: [
     { provide: SIGN_IN_HINTS, useValue: demoSignIns() },
     DemoHands,
+    DemoLeaving,
+    DemoReturns,
     DemoHouse,
     DemoExtras,
     DemoHistory,

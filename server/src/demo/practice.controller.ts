@@ -54,9 +54,10 @@ export class PracticeController {
        WHERE i.id IN (SELECT l.item_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.code = ?
                       UNION SELECT l.item_id FROM purchase_order_line l JOIN arrival_order x ON x.order_id = l.order_id JOIN arrival a ON a.id = x.arrival_id WHERE a.code = ?
                       UNION SELECT l.item_id FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id LEFT JOIN round_order x ON x.order_id = o.id LEFT JOIN \`round\` r ON r.id = x.round_id WHERE o.code = ? OR r.code = ?
+                      UNION SELECT l.item_id FROM sales_order_line l JOIN customer_return t ON t.order_id = l.order_id WHERE t.code = ?
                       UNION SELECT b2.item_id FROM balance b2 JOIN place p2 ON p2.id = b2.place_id WHERE p2.kind IN ('dock','inspection') AND b2.units > 0 AND ? = '')
        ORDER BY i.name, u.factor LIMIT 60`,
-      [document, document, document, document, document],
+      [document, document, document, document, document, document],
     );
     const stranger = await rows<PracticeCodeDto>(
       this.source,
@@ -103,8 +104,9 @@ export class PracticeController {
       this.source,
       `(SELECT o.code, CONCAT('order paper, ', s.name) AS says FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.site_id = ? AND o.state IN ('placed','part-received') ORDER BY o.id DESC LIMIT 6)
        UNION ALL (SELECT r.code, CONCAT('round for ', o.customer) FROM \`round\` r JOIN round_order x ON x.round_id = r.id JOIN sales_order o ON o.id = x.order_id WHERE r.site_id = ? AND r.state IN ('waiting','picking') ORDER BY r.id DESC LIMIT 6)
+       UNION ALL (SELECT g.code, CONCAT('return of ', g.customer) FROM customer_return g WHERE g.site_id = ? AND g.state IN ('announced','here') ORDER BY g.id DESC LIMIT 6)
        UNION ALL (SELECT t.code, CONCAT('tote of ', o.customer) FROM tote_use u JOIN sales_order o ON o.id = u.order_id JOIN place t ON t.id = u.tote_id WHERE t.site_id = ? AND u.ended_at IS NULL AND u.set_down_at IS NOT NULL AND o.state = 'picked' LIMIT 6)`,
-      [siteId, siteId, siteId],
+      [siteId, siteId, siteId, siteId],
     );
     return { title: 'Papers', codes };
   }

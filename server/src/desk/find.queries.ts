@@ -107,9 +107,10 @@ export class FindQueries {
        UNION ALL SELECT 'Arrival', code, '', CONCAT('/inbound/arrivals/', code) FROM arrival WHERE code = ? AND site_id IN (?)
        UNION ALL SELECT 'Inspection', n.code, i.name, CONCAT('/inbound/inspection/', n.code) FROM inspection n JOIN item i ON i.id = n.item_id WHERE n.code = ? AND n.site_id IN (?)
        UNION ALL SELECT 'Return', code, '', CONCAT('/inbound/returns/', code) FROM supplier_return WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Return', code, customer, CONCAT('/orders/returns/', code) FROM customer_return WHERE code = ? AND site_id IN (?)
        UNION ALL SELECT 'Supplier', code, name, CONCAT('/inbound/suppliers/', code) FROM supplier WHERE code = ?
        UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IN (?) LIMIT 1`,
-      [code, code, code, sites, word, sites, code, sites, code, sites, code, sites, code, sites, code, code, sites],
+      [code, code, code, sites, word, sites, code, sites, code, sites, code, sites, code, sites, code, sites, code, code, sites],
     );
   }
 }

@@ -118,7 +118,25 @@ export class NowQueries {
        WHERE k.state = 'open' AND w.site_id IN (?) ORDER BY k.opened_at LIMIT 6`,
       [sites],
     );
+    const back = await rows<{ code: string; customer: string; goods: string | null; since: Date }>(
+      this.source,
+      `SELECT r.code, r.customer, r.came_at AS since, (SELECT i.name FROM customer_return_line l JOIN item i ON i.id = l.item_id WHERE l.return_id = r.id ORDER BY l.line LIMIT 1) AS goods
+       FROM customer_return r WHERE r.state = 'here' AND r.site_id IN (?) AND EXISTS (SELECT 1 FROM customer_return_line l JOIN came_back c ON c.line_id = l.id AND c.undone_at IS NULL WHERE l.return_id = r.id) ORDER BY r.came_at LIMIT 6`,
+      [sites],
+    );
     return [
+      ...back.map((r): StuckDto => ({
+        glyph: 'half',
+        code: r.code,
+        link: `/orders/returns/${r.code}`,
+        title: r.customer,
+        detail: `${r.goods ?? 'Goods'} came back`,
+        since: r.since,
+        late: false,
+        who: 'Order desk',
+        whoNote: 'what the customer gets',
+        action: 'Decide it',
+      })),
       ...travels.map((k): StuckDto => ({
         glyph: 'blocked',
         code: k.parcel,

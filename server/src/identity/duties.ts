@@ -18,6 +18,7 @@ export type Right =
   | 'items'
   | 'bills'
   | 'invoices'
+  | 'settle-returns'
   | 'set-up';
 
 export const DUTIES = [
@@ -54,17 +55,18 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
     'items',
     'bills',
     'invoices',
+    'settle-returns',
     'set-up',
   ],
   buyer: ['buy', 'items'],
-  'order-desk': ['order-desk', 'release'],
+  'order-desk': ['order-desk', 'release', 'settle-returns'],
   receiver: ['receive', 'inspect', 'store'],
   storer: ['store', 'count'],
   picker: ['pick', 'store', 'count'],
   packer: ['pack', 'dispatch'],
   counter: ['count'],
   reviewer: ['release', 'inspect', 'settle-counts', 'items'],
-  bookkeeper: ['bills', 'invoices'],
+  bookkeeper: ['bills', 'invoices', 'settle-returns'],
   'set-up': ['items', 'set-up'],
 };
 
@@ -86,6 +88,7 @@ export const RIGHTS: Readonly<Record<Exclude<Right, 'public' | 'signed-in'>, str
   items: 'Keep items',
   bills: 'Enter bills, and settle what differs',
   invoices: 'Invoice customers, note what they pay, export the journal',
+  'settle-returns': 'Decide what customers get for what they send back',
   'set-up': 'Set up places, people, devices and the company',
 };
 

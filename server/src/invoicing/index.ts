@@ -1,5 +1,5 @@
 /** Invoices and credit notes to customers, and what is paid of them. */
 export { checkInvoices } from './invoice-check.js';
 export { InvoicingModule } from './invoicing.module.js';
-export { InvoicesService } from './invoices.service.js';
+export { type Billable, InvoicesService } from './invoices.service.js';
 export { PaymentsService } from './payments.service.js';

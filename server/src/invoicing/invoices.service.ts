@@ -48,6 +48,12 @@ export interface Billed {
   pricesHoldTax: boolean;
 }
 
+/** Units of an order's line that the customer does not pay for, or gets their money back for. */
+export interface Billable {
+  orderLineId: number;
+  units: number;
+}
+
 /** What an invoice over orders would be: nothing is written yet. */
 export interface Planned {
   billed: Billed;
@@ -104,18 +110,100 @@ export class InvoicesService {
     return this.commands.run(act, 'invoice.credit', { code, input }, async (tx) => {
       const invoice = await this.locked(tx, act, code);
       if (invoice.kind !== 'invoice') throw badState(`${code} is a credit note itself`);
-      const lines = await this.creditLines(tx, invoice, input);
-      const credit = await nextCode(tx, 'C');
-      const issuedOn = (await siteDay(tx, invoice.site_id)).today;
-      const billed = billedOf(invoice);
-      await this.write(
-        tx,
-        act,
-        { code: credit, kind: 'credit', credits: invoice, again: input.again, note: input.reason.trim() },
-        { billed, orderIds: [], lines, sums: sums(lines, billed.pricesHoldTax), issuedOn, dueOn: issuedOn },
-      );
+      const { code: credit } = await this.writeCredit(tx, act, invoice, input);
       return { code: credit };
     });
+  }
+
+  /**
+   * Takes goods off what a customer pays, in the caller's transaction, which holds the order: what is invoiced of them is credited,
+   * on a note for each invoice; the rest is told, and must not be invoiced. `amount` is all of it, with tax.
+   */
+  async refund(
+    tx: Tx,
+    act: Act,
+    wanted: readonly Billable[],
+    reason: string,
+  ): Promise<{ credits: { id: number; code: string }[]; unbilled: Map<number, number>; amount: string }> {
+    const { notes, unbilled, amount } = await this.refundPlan(tx, wanted, 'lock');
+    const credits: { id: number; code: string }[] = [];
+    for (const { invoice, lines } of notes) credits.push(await this.writeCredit(tx, act, invoice, { lines, reason, again: false }));
+    return { credits, unbilled, amount };
+  }
+
+  /** What taking goods off would credit, invoice by invoice, and what of them was never invoiced. */
+  async refundPlan(
+    tx: Pick<Tx, 'query'>,
+    wanted: readonly Billable[],
+    lock?: 'lock',
+  ): Promise<{
+    notes: { invoice: Row<'invoice'>; lines: { line: number; units: number }[] }[];
+    unbilled: Map<number, number>;
+    amount: string;
+  }> {
+    const left = new Map(wanted.map((w) => [w.orderLineId, w.units]));
+    const invoices = await rows<Row<'invoice'>>(
+      tx,
+      `SELECT v.* FROM invoice v WHERE v.kind = 'invoice' AND v.id IN (SELECT l.invoice_id FROM invoice_line l WHERE l.order_line_id IN (?)) ORDER BY v.id ${lock ? 'FOR UPDATE' : ''}`,
+      [[0, ...left.keys()]],
+    );
+    const notes: { invoice: Row<'invoice'>; lines: { line: number; units: number }[] }[] = [];
+    let amount = 0n;
+    for (const invoice of invoices) {
+      const lines = (await this.creditable(tx, invoice.id)).flatMap((l) => {
+        const units = Math.min(left.get(l.order_line_id ?? 0) ?? 0, l.units - Number(l.credited));
+        if (units <= 0) return [];
+        left.set(l.order_line_id ?? 0, (left.get(l.order_line_id ?? 0) ?? 0) - units);
+        return [{ line: l.line, units }];
+      });
+      if (lines.length === 0) continue;
+      notes.push({ invoice, lines });
+      const credited = await this.creditLines(tx, invoice, { lines });
+      amount -= sums(credited, invoice.prices_hold_tax === 1).gross;
+    }
+    const unbilled = new Map([...left].filter(([, units]) => units > 0));
+    return { notes, unbilled, amount: text(amount + (await this.worthOf(tx, unbilled))) };
+  }
+
+  /** What units that were delivered and never invoiced would have come to, with tax. */
+  private async worthOf(tx: Pick<Tx, 'query'>, units: ReadonlyMap<number, number>): Promise<bigint> {
+    const [first] = units.keys();
+    if (first === undefined) return 0n;
+    const order = await one<{ id: number; pricesHoldTax: number }>(
+      tx,
+      'SELECT o.id, h.prices_hold_tax AS pricesHoldTax FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN channel h ON h.id = o.channel_id WHERE l.id = ?',
+      [first],
+    );
+    const lines = (await deliveredLines(tx, [order?.id ?? 0]))
+      .filter((l) => units.has(l.id))
+      .map((l) => ({ ...l, delivered: units.get(l.id) ?? 0, invoiced: 0 }));
+    if (lines.length === 0) return 0n;
+    const none: Terms = { freight: '0', freightTax: { code: '', percent: '0' }, discountPercent: '0' };
+    return sums(linesOf(lines, none), order?.pricesHoldTax === 1).gross;
+  }
+
+  private async writeCredit(tx: Tx, act: Act, invoice: Row<'invoice'>, input: CreditInvoiceDto): Promise<{ id: number; code: string }> {
+    const lines = await this.creditLines(tx, invoice, input);
+    const code = await nextCode(tx, 'C');
+    const issuedOn = (await siteDay(tx, invoice.site_id)).today;
+    const billed = billedOf(invoice);
+    const foot = sums(lines, billed.pricesHoldTax);
+    const id = await this.write(
+      tx,
+      act,
+      { code, kind: 'credit', credits: invoice, again: input.again, note: input.reason.trim() },
+      { billed, orderIds: [], lines, sums: foot, issuedOn, dueOn: issuedOn },
+    );
+    return { id, code };
+  }
+
+  /** The lines of an invoice with what was credited of each. */
+  private creditable(tx: Pick<Tx, 'query'>, invoiceId: number) {
+    return rows<Row<'invoice_line'> & { credited: string }>(
+      tx,
+      `SELECT l.*, COALESCE((SELECT SUM(x.units) FROM invoice_line x WHERE x.credits_line_id = l.id), 0) AS credited FROM invoice_line l WHERE l.invoice_id = ? ORDER BY l.line`,
+      [invoiceId],
+    );
   }
 
   /** Sends it by mail, as paper and as data; again where it was sent before. */
@@ -141,12 +229,8 @@ export class InvoicesService {
     });
   }
 
-  private async creditLines(tx: Tx, invoice: Row<'invoice'>, input: CreditInvoiceDto): Promise<NewLine[]> {
-    const known = await rows<Row<'invoice_line'> & { credited: string }>(
-      tx,
-      `SELECT l.*, COALESCE((SELECT SUM(x.units) FROM invoice_line x WHERE x.credits_line_id = l.id), 0) AS credited FROM invoice_line l WHERE l.invoice_id = ? ORDER BY l.line`,
-      [invoice.id],
-    );
+  private async creditLines(tx: Pick<Tx, 'query'>, invoice: Row<'invoice'>, input: Pick<CreditInvoiceDto, 'lines'>): Promise<NewLine[]> {
+    const known = await this.creditable(tx, invoice.id);
     if (new Set(input.lines.map((l) => l.line)).size !== input.lines.length)
       throw badForm({ lines: 'A line is credited once in one note' });
     return input.lines.map(({ line: n, units }, i) => {
@@ -188,7 +272,7 @@ export class InvoicesService {
     act: Act,
     head: { code: string; kind: 'invoice' | 'credit'; credits: Row<'invoice'> | null; again: boolean; note: string },
     { billed, lines, sums: foot, issuedOn, dueOn }: Planned,
-  ): Promise<void> {
+  ): Promise<number> {
     const id = await insert(tx, 'invoice', {
       code: head.code,
       kind: head.kind,
@@ -241,6 +325,7 @@ export class InvoicesService {
       document: head.code,
       siteId: billed.siteId,
     });
+    return id;
   }
 
   /** What the customer owes, beside what was sold, carried and taxed. A credit note's amounts are below nought, and go the other way. */

@@ -43,8 +43,8 @@ export class MarginQueries {
     const orders = await rows<OrderRow>(
       this.source,
       `SELECT o.code, COALESCE(c.name, o.customer) AS customer, h.name AS channel, s.net,
-         (SELECT SUM(IF(e.debit = 'cost of goods', e.amount, -e.amount)) FROM movement m JOIN value_entry e ON e.movement_id = m.id AND (e.debit = 'cost of goods' OR e.credit = 'cost of goods') WHERE m.document = o.code) AS cost,
-         EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND l.kit_line IS NULL AND l.along = 0 AND l.shipped_units > COALESCE((SELECT SUM(x.units) FROM invoice_line x JOIN invoice w ON w.id = x.invoice_id AND w.kind = 'invoice' WHERE x.order_line_id = l.id), 0)) AS ahead
+         (SELECT SUM(IF(e.debit = 'cost of goods', e.amount, -e.amount)) FROM movement m JOIN value_entry e ON e.movement_id = m.id AND (e.debit = 'cost of goods' OR e.credit = 'cost of goods') WHERE m.document = o.code OR m.document IN (SELECT r.code FROM customer_return r WHERE r.order_id = o.id)) AS cost,
+         EXISTS (SELECT 1 FROM sales_order_line l WHERE l.order_id = o.id AND l.kit_line IS NULL AND l.along = 0 AND l.shipped_units > COALESCE((SELECT SUM(x.units) FROM invoice_line x JOIN invoice w ON w.id = x.invoice_id AND w.kind = 'invoice' WHERE x.order_line_id = l.id), 0) + COALESCE((SELECT SUM(f.unbilled) FROM return_refund f WHERE f.order_line_id = l.id), 0)) AS ahead
        FROM (SELECT n.order_id AS orderId, SUM(l.net) AS net FROM invoice v JOIN invoice_line l ON l.invoice_id = v.id JOIN sales_order_line n ON n.id = l.order_line_id
              WHERE (? = '' OR v.issued_on >= ?) AND (? = '' OR v.issued_on <= ?) GROUP BY n.order_id) s
          JOIN sales_order o ON o.id = s.orderId JOIN channel h ON h.id = o.channel_id LEFT JOIN customer c ON c.id = o.customer_id WHERE o.site_id IN (?)`,

@@ -104,6 +104,8 @@ export class OrderDto {
   state: string;
   /** Invoices and credit notes about it. */
   invoices: string[];
+  /** What its customer sends back, or has sent back. */
+  returns: string[];
   holdReason: string | null;
   holds: OrderHoldDto[];
   /** The account of the customer; null where there is none. */

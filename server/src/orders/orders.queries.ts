@@ -118,6 +118,7 @@ export class OrdersQueries {
         | 'lines'
         | 'parcels'
         | 'invoices'
+        | 'returns'
         | 'holds'
         | 'late'
         | 'leavesAt'
@@ -155,9 +156,11 @@ export class OrdersQueries {
       'SELECT DISTINCT v.code FROM invoice v JOIN invoice_line l ON l.invoice_id = v.id JOIN sales_order_line n ON n.id = l.order_line_id WHERE n.order_id = ? ORDER BY v.code DESC',
       [id],
     );
+    const returns = await rows<{ code: string }>(this.source, 'SELECT code FROM customer_return WHERE order_id = ? ORDER BY id', [id]);
     return {
       ...head,
       invoices: invoices.map((v) => v.code),
+      returns: returns.map((r) => r.code),
       wholeOnly: num(order.wholeOnly) === 1,
       picks: num(order.picks) === 1,
       holds: await this.holds(id),

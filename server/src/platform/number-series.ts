@@ -13,6 +13,7 @@ export const SERIES = {
   I: 'Invoices',
   C: 'Credit notes',
   J: 'Exports of the journal',
+  G: 'Returns of customers',
 } as const;
 export type SeriesName = keyof typeof SERIES;
 

@@ -4,6 +4,7 @@ import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
 import { mapPage, notFound, num, one, type Page, pageOf, type Person, rows, sqlList, type Window } from '../platform/index.js';
+import { OF_CUSTOMERS } from './of-customers.js';
 import type { AsideDto, SupplierReturnDto, SupplierReturnLineDto, SupplierReturnRowDto } from './returns.dto.js';
 
 const ROW = `t.code, s.name AS supplier, p.name AS site, t.state, t.sent_at AS sentAt, (SELECT COUNT(*) FROM supplier_return_line l WHERE l.return_id = t.id) AS \`lines\`, t.currency, t.expected`;
@@ -11,6 +12,10 @@ const ROW = `t.code, s.name AS supplier, p.name AS site, t.state, t.sent_at AS s
 /** Kinds of places from which goods can be sent back. */
 const STANDS_IN = kindsFor('send-back');
 const SHELVES = sqlList(kindsFor('shelf'));
+
+/** How goods (row `w`) came back from a customer, where they did. */
+const CAME_BACK = `(SELECT CONCAT(t.code, ', came back ', k.came_as, IF(k.note = '', '', CONCAT(': ', k.note))) FROM came_back k JOIN customer_return_line kl ON kl.id = k.line_id JOIN customer_return t ON t.id = kl.return_id
+  WHERE k.place_id = w.placeId AND kl.item_id = w.itemId AND k.lot_id = w.lotId AND k.undone_at IS NULL ORDER BY k.id DESC LIMIT 1)`;
 
 type Costed<T> = Omit<T, 'lines' | 'expected'> & { lines: string | number; expected: string };
 
@@ -29,17 +34,17 @@ export class SupplierReturnQueries {
   async aside(siteIds: readonly number[]): Promise<AsideDto[]> {
     const found = await rows<Omit<AsideDto, 'words'>>(
       this.source,
-      `SELECT w.siteId, w.itemId, i.sku, i.name, i.picture, w.lotId, l.code AS lot, w.\`condition\`, w.placeId, w.place, w.units, s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, COALESCE(r.reason, (SELECT v.reason FROM inspection_verdict v JOIN inspection n ON n.id = v.inspection_id WHERE w.\`condition\` = 'held' AND n.item_id = w.itemId AND v.lot_id = w.lotId AND v.verdict = 'quarantine' AND v.undone_at IS NULL ORDER BY v.id DESC LIMIT 1)) AS reason
-       FROM (SELECT p.site_id AS siteId, b.item_id AS itemId, b.lot_id AS lotId, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units,
+      `SELECT w.siteId, w.itemId, i.sku, i.name, i.picture, w.lotId, l.code AS lot, w.\`condition\`, w.placeId, w.place, w.units, s.code AS supplierCode, s.name AS supplier, o.code AS \`order\`, COALESCE(r.reason, (SELECT v.reason FROM inspection_verdict v JOIN inspection n ON n.id = v.inspection_id WHERE w.\`condition\` = 'held' AND n.item_id = w.itemId AND v.lot_id = w.lotId AND v.verdict = 'quarantine' AND v.undone_at IS NULL ORDER BY v.id DESC LIMIT 1), ${CAME_BACK}) AS reason
+       FROM (SELECT p.site_id AS siteId, b.item_id AS itemId, b.lot_id AS lotId, b.stock_condition AS \`condition\`, p.id AS placeId, p.code AS place, b.units - ${OF_CUSTOMERS} AS units,
                (SELECT MAX(r.id) FROM receipt r WHERE r.item_id = b.item_id AND r.lot_id = b.lot_id AND r.stock_condition = IF(b.stock_condition = 'held', 'to-inspect', b.stock_condition) AND r.undone_at IS NULL) AS receiptId
-             FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.units > 0 AND b.stock_condition IN ('held','damaged','apart') AND p.site_id IN (?) AND NOT (b.stock_condition = 'held' AND p.kind IN ${SHELVES})) w
+             FROM balance b JOIN place p ON p.id = b.place_id WHERE b.bounded = 1 AND b.units > ${OF_CUSTOMERS} AND b.stock_condition IN ('held','damaged','apart') AND p.site_id IN (?) AND NOT (b.stock_condition = 'held' AND p.kind IN ${SHELVES})) w
          JOIN item i ON i.id = w.itemId LEFT JOIN lot l ON l.id = w.lotId LEFT JOIN receipt r ON r.id = w.receiptId LEFT JOIN arrival a ON a.id = r.arrival_id
          LEFT JOIN supplier s ON s.id = a.supplier_id LEFT JOIN purchase_order_line n ON n.id = r.order_line_id LEFT JOIN purchase_order o ON o.id = n.order_id
        ORDER BY s.name, i.name LIMIT 300`,
       [[0, ...siteIds]],
     );
     const packs = await this.items.packs(found.map((f) => f.itemId));
-    return found.map((f) => ({ ...f, words: spell(f.units, packs.get(f.itemId) ?? []) }));
+    return found.map((f) => ({ ...f, units: num(f.units), words: spell(num(f.units), packs.get(f.itemId) ?? []) }));
   }
 
   /**

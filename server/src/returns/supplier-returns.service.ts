@@ -25,6 +25,7 @@ import {
   update,
 } from '../platform/index.js';
 import { enterValue, LedgerService, rateOf } from '../stock/index.js';
+import { notOfCustomers } from './of-customers.js';
 import type { CreditDto, SendBackDto, SendBackLineDto } from './returns.dto.js';
 
 interface Source {
@@ -141,6 +142,8 @@ export class SupplierReturns implements OnModuleInit {
   private async mustStandAt(tx: Tx, siteId: number, line: SendBackLineDto): Promise<void> {
     const place = await one<{ siteId: number | null }>(tx, 'SELECT site_id AS siteId FROM place WHERE id = ?', [line.placeId]);
     if (place?.siteId !== siteId) throw badForm({ lines: 'These goods stand at another site. Each site sends back its own' });
+    if (line.condition === 'apart' && line.units > (await notOfCustomers(tx, line)))
+      throw badForm({ lines: 'Some of these are a customer’s, and here to be repaired. Send back fewer' });
   }
 
   /** The newest receipt of such goods from the supplier: what they were ordered with, and at what price. */

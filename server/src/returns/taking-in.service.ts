@@ -5,6 +5,7 @@ import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import { type Act, badState, CommandLog, mustBeAt, one, type PostedDto } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
+import { notOfCustomers } from './of-customers.js';
 import type { TakeInDto } from './returns.dto.js';
 
 /** Takes goods that stand apart into stock, by decision: from then on they are good, and the house's. */
@@ -39,6 +40,8 @@ export class TakingIn implements OnModuleInit {
           `${item.name} is kept by ${item.tracking === 'serial' ? 'serial number' : 'lot'}, and none is known of these. Send them back, or book them in anew`,
         );
       const { itemId, lotId, condition, placeId, units } = input;
+      if (condition === 'apart' && units > (await notOfCustomers(tx, input)))
+        throw badState('Some of these are a customer’s, and here to be repaired. Say on their return that they are kept instead');
       const { ids, changes } = await this.ledger.post(
         tx,
         act,

@@ -48,6 +48,16 @@ export const SETTINGS = define({
     choices: ['kilograms and millimetres', 'pounds and inches'],
     default: 'kilograms and millimetres',
   },
+  returnDays: {
+    group: 'Company',
+    label: 'Customers may send goods back for',
+    says: 'Within so many days of the parcel’s leaving their money is proposed whatever the reason; later only where the fault was not theirs.',
+    kind: 'whole',
+    least: 0,
+    most: 3650,
+    unit: 'days',
+    default: 30,
+  },
   costMethod: {
     group: 'Company',
     label: 'What goods that go out have cost',

@@ -20,7 +20,22 @@ import { type Crossing, ValueService, type Worth } from './value/value.service.j
 
 /** What a set of movements was for; kept with each of them. */
 export interface Posting {
-  task: 'receive' | 'store' | 'pick' | 'sort' | 'pack' | 'box' | 'ship' | 'open' | 'undo' | 'send-back' | 'inspect' | 'take-over' | 'count';
+  task:
+    | 'receive'
+    | 'store'
+    | 'pick'
+    | 'sort'
+    | 'pack'
+    | 'box'
+    | 'ship'
+    | 'open'
+    | 'undo'
+    | 'send-back'
+    | 'inspect'
+    | 'take-over'
+    | 'count'
+    | 'come-back'
+    | 'give-back';
   document: string | null;
   how?: string | null;
   reason?: string | null;

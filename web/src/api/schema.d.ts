@@ -3398,6 +3398,223 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/customer-returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["CustomerReturns_list"];
+        put?: never;
+        post: operations["CustomerReturns_announce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What goods at the dock may belong to: by paper, order, parcel, tracking number, number of a piece, goods or customer. */
+        get: operations["CustomerReturns_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/tally": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What comes back of what leaves, and why. */
+        get: operations["CustomerReturns_tally"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/of-order/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of an order is with the customer. */
+        get: operations["CustomerReturns_ofOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goods stand at the dock: the return that they belong to, or a new one. */
+        post: operations["CustomerReturns_open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["CustomerReturns_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The paper that goes into the parcel. */
+        get: operations["CustomerReturns_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails the paper to the customer, again. */
+        post: operations["CustomerReturns_sendPaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/call-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["CustomerReturns_callOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what the customer gets. */
+        post: operations["CustomerReturns_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/pieces/{id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was to be repaired is kept instead. */
+        post: operations["CustomerReturns_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is the picture file itself: JPEG, PNG or WebP. */
+        post: operations["CustomerReturns_addPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/customer-returns/{code}/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["CustomerReturns_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/channels/{code}/webhook": {
         parameters: {
             query?: never;
@@ -5926,7 +6143,7 @@ export interface components {
             at: string;
             who: string;
             /** @enum {string} */
-            verdict: "quarantine" | "pass" | "back";
+            verdict: "quarantine" | "back" | "pass";
             words: string;
             lot: string | null;
             reason: string;
@@ -6952,6 +7169,8 @@ export interface components {
             state: string;
             /** @description Invoices and credit notes about it. */
             invoices: string[];
+            /** @description What its customer sends back, or has sent back. */
+            returns: string[];
             holdReason: string | null;
             holds: components["schemas"]["OrderHoldDto"][];
             /** @description The account of the customer; null where there is none. */
@@ -7770,6 +7989,188 @@ export interface components {
             why: string;
             /** @description Whether the customer is told by mail. */
             tell: boolean;
+        };
+        CustomerReturnRowDto: {
+            code: string;
+            /** @enum {string} */
+            state: "announced" | "here" | "settled" | "called-off";
+            customer: string;
+            /** @description Null where nobody knows the order. */
+            order: string | null;
+            channel: string | null;
+            site: string;
+            /** @description The first of the goods, in words, and how many lines there are in all. */
+            goods: string;
+            lines: number;
+            /** @enum {string|null} */
+            wish: "refund" | "exchange" | "repair" | null;
+            /** Format: date-time */
+            announcedAt: string;
+            /** @enum {string|null} */
+            settledAs: "nothing" | "refund" | "exchange" | "repair" | null;
+        };
+        CustomerReturnPageDto: {
+            rows: components["schemas"]["CustomerReturnRowDto"][];
+            total: number;
+        };
+        ReturnFoundDto: {
+            /** @description The return that is open already. */
+            code: string | null;
+            order: string | null;
+            customer: string;
+            /** @description What left with the order, or what was announced. */
+            goods: string;
+            /** Format: date-time */
+            leftAt: string | null;
+        };
+        ReturnTallyRowDto: {
+            key: string;
+            name: string;
+            /** @description Base units that left and that came back in the span, and the share in per cent. */
+            left: number;
+            back: number;
+            share: number;
+            /** @description Of those that came back: for a fault of the goods, for one of ours or the carrier’s, and for the customer’s own reasons. */
+            faulty: number;
+            ours: number;
+            theirs: number;
+            returns: number;
+        };
+        ReturnTallyDto: {
+            rows: components["schemas"]["ReturnTallyRowDto"][];
+        };
+        ReturnableDto: {
+            orderLine: number;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description Base units that are with the customer, and in words. */
+            units: number;
+            words: string;
+        };
+        AnnounceLineDto: {
+            orderLine: number;
+            units: number;
+            /** @enum {string} */
+            reason: "unwanted" | "too-many" | "wrong-goods" | "not-as-described" | "late" | "damaged-on-the-way" | "faulty" | "unsaid";
+            note?: string;
+        };
+        AnnounceReturnDto: {
+            order: string;
+            /** @enum {string|null} */
+            wish?: "refund" | "exchange" | "repair" | null;
+            note?: string;
+            lines: components["schemas"]["AnnounceLineDto"][];
+        };
+        OpenReturnDto: {
+            siteId: number;
+            /** @description The return that is open already, or the order that the goods came with; an item where nobody knows the order. */
+            code?: string;
+            order?: string;
+            sku?: string;
+        };
+        CameBackDto: {
+            id: number;
+            words: string;
+            lot: string | null;
+            number: string | null;
+            /** @enum {string} */
+            cameAs: "faulty" | "damaged" | "as-new" | "opened";
+            /** @enum {string} */
+            fate: "supplier" | "shelf" | "quarantine" | "scrap" | "repair";
+            note: string;
+            place: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            undone: boolean;
+            /** @description It was repaired, or not, and is with the customer again. */
+            givenBack: boolean;
+        };
+        CustomerReturnLineDto: {
+            /** @description Of the order; absent where nobody knows it. */
+            orderLine: number | null;
+            sku: string;
+            name: string;
+            picture: string;
+            /** @description What left, what is announced and what is back, in words; empty for none. */
+            left: string;
+            announced: string;
+            back: string;
+            /** @description The same in base units. */
+            leftUnits: number;
+            announcedUnits: number;
+            backUnits: number;
+            /** @enum {string|null} */
+            reason: "late" | "faulty" | "too-many" | "unwanted" | "wrong-goods" | "not-as-described" | "damaged-on-the-way" | "unsaid" | null;
+            note: string;
+            pieces: components["schemas"]["CameBackDto"][];
+        };
+        ProposedSettlementDto: {
+            /** @enum {string} */
+            settlement: "nothing" | "refund" | "exchange" | "repair";
+            why: string;
+        };
+        CustomerReturnDto: {
+            code: string;
+            /** @enum {string} */
+            state: "announced" | "here" | "settled" | "called-off";
+            customer: string;
+            /** @description Null where nobody knows the order. */
+            order: string | null;
+            channel: string | null;
+            site: string;
+            /** @description The first of the goods, in words, and how many lines there are in all. */
+            goods: string;
+            lines: number;
+            /** @enum {string|null} */
+            wish: "refund" | "exchange" | "repair" | null;
+            /** Format: date-time */
+            announcedAt: string;
+            /** @enum {string|null} */
+            settledAs: "nothing" | "refund" | "exchange" | "repair" | null;
+            siteId: number;
+            email: string;
+            /** @enum {string} */
+            toldBy: "channel" | "dock" | "desk";
+            channelRef: string | null;
+            note: string;
+            /** Format: date-time */
+            cameAt: string | null;
+            /** Format: date-time */
+            settledAt: string | null;
+            settledBy: string | null;
+            settledWhy: string;
+            amount: string | null;
+            currency: string;
+            exchangeOrder: string | null;
+            credits: string[];
+            wentWith: string | null;
+            /**
+             * Format: date-time
+             * @description When the last parcel of the order left.
+             */
+            leftAt: string | null;
+            goodsBack: components["schemas"]["CustomerReturnLineDto"][];
+            pictures: number[];
+            proposed: components["schemas"]["ProposedSettlementDto"] | null;
+            /** @description What paying it back would come to, with tax; null where it would be nothing, or is decided. */
+            refund: string | null;
+            version: number;
+        };
+        CallOffDto: {
+            why: string;
+        };
+        SettleReturnDto: {
+            /** @enum {string} */
+            settlement: "refund" | "exchange" | "repair" | "nothing";
+            why: string;
+            /** @description How repaired goods go back to the customer. */
+            wentWith?: string;
+        };
+        KeepInsteadDto: {
+            /** @enum {string} */
+            fate: "shelf" | "quarantine" | "supplier" | "scrap";
         };
         TakenFileDto: {
             /** @description Orders that came in or changed, those that said nothing new, and those that were put aside to be mended. */
@@ -8859,6 +9260,28 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        ComeBackCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "come-back";
+            orderLineId: number | null;
+            lot: string | null;
+            number: string | null;
+            code: string;
+            itemId: number;
+            units: number;
+            /** @enum {string} */
+            cameAs: "as-new" | "opened" | "damaged" | "faulty";
+            /** @enum {string} */
+            fate: "shelf" | "quarantine" | "supplier" | "scrap" | "repair";
+            note: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
         LoadCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -9377,6 +9800,45 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        LotComingBackDto: {
+            lot: string;
+            left: number;
+        };
+        GoodsComingBackDto: {
+            orderLineId: number | null;
+            itemId: number;
+            announced: number;
+            left: number;
+            /** @enum {string} */
+            reason: "late" | "faulty" | "too-many" | "unwanted" | "wrong-goods" | "not-as-described" | "damaged-on-the-way" | "unsaid";
+            lots: components["schemas"]["LotComingBackDto"][];
+            numbers: string[];
+        };
+        ReturnTaskDto: {
+            siteId: number;
+            code: string;
+            customer: string;
+            order: string | null;
+            /** @enum {string|null} */
+            wish: "refund" | "exchange" | "repair" | null;
+            over: boolean;
+            quarantine: components["schemas"]["BookPlaceDto"] | null;
+            goods: components["schemas"]["GoodsComingBackDto"][];
+        };
+        ComeBackBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "come-back";
+            task: components["schemas"]["ReturnTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         LoadParcelDto: {
             code: string;
             order: string;
@@ -9417,8 +9879,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["LoadBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -15132,6 +15594,319 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+                state?: "open" | "all";
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerReturnPageDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_announce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnnounceReturnDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_find: {
+        parameters: {
+            query: {
+                site?: string;
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnFoundDto"][];
+                };
+            };
+        };
+    };
+    CustomerReturns_tally: {
+        parameters: {
+            query?: {
+                to?: string;
+                from?: string;
+                by?: "item" | "supplier" | "customer";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnTallyDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_ofOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnableDto"][];
+                };
+            };
+        };
+    };
+    CustomerReturns_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenReturnDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CustomerReturnDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CustomerReturns_sendPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CustomerReturns_callOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallOffDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleReturnDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepInsteadDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    CustomerReturns_addPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CustomerReturns_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
                 };
             };
         };

@@ -52,6 +52,11 @@ export function FloorHome() {
     enabled: site !== undefined,
   });
   const siteId = site?.id;
+  const returns = useQuery({
+    queryKey: key('customer-returns', 'floor', siteId),
+    queryFn: () => ask(api.GET('/api/customer-returns', { params: { query: { state: 'open', site: String(siteId ?? '') } } })),
+    enabled: siteId !== undefined && me.data?.rights.includes('receive') === true,
+  });
   const inspect = useTask('inspect', me.data?.rights.includes('inspect') ? siteId : undefined);
   // Worked out of all that waits: too dear to be read again with each scan of everybody, for a line on the way to it.
   const refill = useQuery({
@@ -76,6 +81,13 @@ export function FloorHome() {
       says: 'Receive',
       note: `${plural(count('inbound'), 'order', 'orders')} due today`,
       n: count('inbound'),
+    },
+    {
+      right: 'receive',
+      to: '/floor/returns',
+      says: 'Take back',
+      note: `${plural(returns.data?.total ?? 0, 'customer sends', 'customers send')} something back`,
+      n: returns.data?.total ?? 0,
     },
     {
       right: 'inspect',
@@ -134,6 +146,7 @@ export function FloorHome() {
     (code: string) => {
       const paper = code.trim().toUpperCase();
       if (/^[PA]-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
+      else if (/^G-\d+$/.test(paper)) void navigate(`/floor/returns/${paper}`);
       else if (/^Q-\d+$/.test(paper)) void navigate('/floor/inspect');
       else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
       else void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`);

@@ -15,6 +15,8 @@ export const routes: RouteObject = {
     { index: true, element: <FloorHome /> },
     { path: 'receive', element: <DuePage /> },
     { path: 'receive/:code', lazy: async () => ({ Component: (await import('./receive/receive-page')).ReceivePage }) },
+    { path: 'returns', lazy: async () => ({ Component: (await import('./back/returns-list')).ReturnsList }) },
+    { path: 'returns/:code', lazy: async () => ({ Component: (await import('./back/come-back-page')).ComeBackPage }) },
     { path: 'inspect', lazy: async () => ({ Component: (await import('./inspect/inspect-page')).InspectPage }) },
     { path: 'store', element: <StorePage /> },
     { path: 'refill', lazy: async () => ({ Component: (await import('./refill-page')).RefillPage }) },

@@ -143,6 +143,15 @@ export const routes: RouteObject = {
     { path: 'books/value', lazy: async () => ({ Component: (await import('./books/value-page')).ValuePage }) },
     { path: 'books/margin', lazy: async () => ({ Component: (await import('./books/margin-page')).MarginPage }) },
     { path: 'own', element: <OwnPage /> },
+    { path: 'orders/returns/tally', lazy: async () => ({ Component: (await import('./orders/back/tally-page')).TallyPage }) },
+    {
+      path: 'orders/returns',
+      lazy: async () => ({ Component: (await import('./orders/back/customer-returns-page')).CustomerReturnsPage }),
+      children: [
+        { path: 'new', lazy: async () => ({ Component: (await import('./orders/back/announce-form')).AnnounceForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./orders/back/customer-return-sheet')).CustomerReturnSheet }) },
+      ],
+    },
     {
       path: 'orders/claims',
       lazy: async () => ({ Component: (await import('./orders/claims-page')).ClaimsPage }),

@@ -1,4 +1,14 @@
-import type { InspectInput, LoadInput, PackInput, PickInput, ReceiveInput, SortInput, SpotInput, StoreInput } from '../index.js';
+import type {
+  ComeBackInput,
+  InspectInput,
+  LoadInput,
+  PackInput,
+  PickInput,
+  ReceiveInput,
+  SortInput,
+  SpotInput,
+  StoreInput,
+} from '../index.js';
 import type { Codebook, How, ItemFacts, PlaceFacts, SharedInput, Step } from '../types.js';
 
 /** A small house for the tests of the floor flows: two items, a lot-tracked one, bins, totes, a table. */
@@ -75,7 +85,7 @@ export const book: Codebook = {
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
 export type AnyInput = WithoutId<
-  SharedInput | InspectInput | LoadInput | PackInput | PickInput | ReceiveInput | SortInput | SpotInput | StoreInput
+  SharedInput | ComeBackInput | InspectInput | LoadInput | PackInput | PickInput | ReceiveInput | SortInput | SpotInput | StoreInput
 >;
 
 interface Steps<Task, State, Command> {

@@ -1,3 +1,4 @@
+import { WISHES, type Wish } from '@vectrum/core/customer-returns';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -5,6 +6,7 @@ import {
   IsArray,
   IsBoolean,
   IsEmail,
+  IsIn,
   IsInt,
   IsISO8601,
   IsObject,
@@ -62,4 +64,24 @@ export class ShopOrderDto {
 export class ShopCancelDto {
   @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) ref: string;
   @IsOptional() @IsString(text(0, 200)) @MaxLength(200, text(0, 200)) why?: string;
+}
+export class ShopReturnLineDto {
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) sku: string;
+  @IsInt(QUANTITY) @Min(1, QUANTITY) @Max(100_000, QUANTITY) quantity: number;
+  /** Why it comes back; what we do not know counts as no reason given. */
+  @IsOptional() @IsString(text(0, 60)) @MaxLength(60, text(0, 60)) reason?: string;
+}
+/** Goods of an order that the shop's customer sends back. */
+export class ShopReturnDto {
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) ref: string;
+  /** The shop's own number of the return. */
+  @IsString(text(1, 60)) @Length(1, 60, text(1, 60)) returnRef: string;
+  @IsOptional() @IsIn(WISHES, { message: `one of ${WISHES.join(', ')}` }) wish?: Wish | null;
+  @IsOptional() @IsString(text(0, 300)) @MaxLength(300, text(0, 300)) note?: string | null;
+  @IsArray({ message: 'a list of lines' })
+  @ArrayMinSize(1, { message: 'at least one line' })
+  @ArrayMaxSize(300, { message: 'at most 300 lines' })
+  @ValidateNested({ each: true, message: 'a list of lines' })
+  @Type(() => ShopReturnLineDto)
+  lines: ShopReturnLineDto[];
 }

@@ -1,8 +1,9 @@
+import { isReturnReason } from '@vectrum/core/customer-returns';
 import { Injectable } from '@nestjs/common';
-import type { ChannelAccess, ChannelMessage, Connector, Offer, Shipment } from '../connector.js';
+import type { ChannelAccess, ChannelMessage, Connector, Offer, SettledReturn, Shipment } from '../connector.js';
 import { jsonObject, readForm } from '../read-form.js';
 import { speak } from '../speak.js';
-import { ShopCancelDto, ShopOrderDto } from './shop-order.dto.js';
+import { ShopCancelDto, ShopOrderDto, ShopReturnDto } from './shop-order.dto.js';
 
 /** A web shop: it sends signed messages, answers what it is asked since a cursor, and is told stock and parcels. */
 @Injectable()
@@ -12,6 +13,15 @@ export class WebShop implements Connector {
     if (message['state'] === 'cancelled') {
       const { ref, why } = await readForm(ShopCancelDto, message);
       return { kind: 'cancel', ref, why: why ?? 'cancelled in the shop' };
+    }
+    if (message['state'] === 'returned') {
+      const { lines, note, wish, ...of } = await readForm(ShopReturnDto, message);
+      const said = lines.map(({ sku, quantity, reason = '' }) => ({
+        sku,
+        units: quantity,
+        reason: isReturnReason(reason) ? reason : ('unsaid' as const),
+      }));
+      return { kind: 'return', said: { ...of, wish: wish ?? null, note: note ?? '', lines: said } };
     }
     const { revision, ...order } = await readForm(ShopOrderDto, message);
     return { kind: 'order', order, revision: revision ?? null };
@@ -36,6 +46,10 @@ export class WebShop implements Connector {
 
   async pushShipment(channel: ChannelAccess, shipment: Shipment): Promise<void> {
     await this.put(channel, `/orders/${encodeURIComponent(shipment.ref)}/shipments/${encodeURIComponent(shipment.parcel)}`, shipment);
+  }
+
+  async pushReturn(channel: ChannelAccess, settled: SettledReturn): Promise<void> {
+    await this.put(channel, `/orders/${encodeURIComponent(settled.ref)}/returns/${encodeURIComponent(settled.code)}`, settled);
   }
 
   async cancel(channel: ChannelAccess, { ref, why }: { ref: string; why: string }): Promise<void> {

@@ -13,6 +13,7 @@ export const LOCK_ORDER: readonly TableName[] = [
   'arrival',
   'inspection',
   'supplier_return',
+  'customer_return',
   'bill',
   'round',
   'sales_order',

@@ -103,6 +103,32 @@ export interface Tables {
   };
   book_change: { row: { kind: string; ref: number; version: string | null }; needs: 'kind' | 'ref'; computed: never };
   book_head: { row: { id: number; version: string }; needs: 'id' | 'version'; computed: never };
+  came_back: {
+    row: {
+      id: number;
+      line_id: number;
+      lot_id: number;
+      number: string | null;
+      units: number;
+      came_as: string;
+      fate: string;
+      note: string;
+      place_id: number;
+      movement_id: string;
+      scrapped_id: string | null;
+      given_back_id: string | null;
+      person_id: number;
+      at: Date;
+      undone_at: Date | null;
+    };
+    needs: 'line_id' | 'units' | 'came_as' | 'fate' | 'place_id' | 'movement_id' | 'person_id';
+    computed: never;
+  };
+  came_back_picture: {
+    row: { id: number; return_id: number; type: string; picture: Buffer; person_id: number; at: Date };
+    needs: 'return_id' | 'type' | 'picture' | 'person_id';
+    computed: never;
+  };
   carrier: {
     row: { id: number; code: string; name: string; base_url: string | null; api_key: string | null; version: number };
     needs: 'code' | 'name';
@@ -292,6 +318,47 @@ export interface Tables {
   customer_price: {
     row: { id: number; customer_id: number; item_id: number; factor: number; price: string };
     needs: 'customer_id' | 'item_id' | 'price';
+    computed: never;
+  };
+  customer_return: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      order_id: number | null;
+      customer: string;
+      email: string;
+      state: string;
+      wish: string | null;
+      told_by: string;
+      channel_ref: string | null;
+      note: string;
+      announced_at: Date;
+      came_at: Date | null;
+      settled_at: Date | null;
+      settled_as: string | null;
+      settled_why: string;
+      settled_by: number | null;
+      amount: string | null;
+      exchange_order_id: number | null;
+      went_with: string | null;
+      version: number;
+    };
+    needs: 'code' | 'site_id' | 'state' | 'told_by';
+    computed: never;
+  };
+  customer_return_line: {
+    row: {
+      id: number;
+      return_id: number;
+      line: number;
+      order_line_id: number | null;
+      item_id: number;
+      announced: number;
+      reason: string;
+      note: string;
+    };
+    needs: 'return_id' | 'line' | 'item_id' | 'reason';
     computed: never;
   };
   daily_run: {
@@ -988,6 +1055,12 @@ export interface Tables {
     };
     needs: 'order_line_id' | 'site_id' | 'item_id' | 'units';
     computed: 'place_key';
+  };
+  return_credit: { row: { return_id: number; invoice_id: number }; needs: 'return_id' | 'invoice_id'; computed: never };
+  return_refund: {
+    row: { return_id: number; order_line_id: number; units: number; unbilled: number };
+    needs: 'return_id' | 'order_line_id' | 'units';
+    computed: never;
   };
   round: {
     row: {

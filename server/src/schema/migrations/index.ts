@@ -39,6 +39,7 @@ import { MendedImports1790000000040 } from './0040-mended-imports.js';
 import { PeopleWithoutMail1790000000041 } from './0041-people-without-mail.js';
 import { UnmatchedCodes1790000000042 } from './0042-unmatched-codes.js';
 import { Invoices1790000000043 } from './0043-invoices.js';
+import { CustomerReturns1790000000044 } from './0044-customer-returns.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -87,4 +88,5 @@ export const migrations = [
   PeopleWithoutMail1790000000041,
   UnmatchedCodes1790000000042,
   Invoices1790000000043,
+  CustomerReturns1790000000044,
 ];

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { type Once, useAct } from '../../api/use-act';
-import { Button, ButtonAnchor, ButtonLink, TextButton } from '../../ui/button';
+import { Button, ButtonAnchor, ButtonLink, TextButton, TextLink } from '../../ui/button';
 import { Glyph } from '../../ui/glyph';
 import { Acts, Said } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
@@ -73,6 +73,9 @@ export function OrderActs({ order }: { order: Order }) {
           <TextButton type="button" disabled={mail.isPending} onClick={() => mail.mutate()}>
             Mail it
           </TextButton>
+        )}
+        {desk && order.lines.some((l) => l.shipped > 0) && (
+          <TextLink to={`/orders/returns/new?order=${order.code}`}>Something comes back</TextLink>
         )}
         {(state === 'released' || state === 'picking' || state === 'picked') && rights.includes('release') && (
           <TextButton type="button" disabled={recall.isPending} onClick={() => recall.mutate()}>

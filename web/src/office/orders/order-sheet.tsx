@@ -113,6 +113,12 @@ export function OrderSheet() {
                       .filter(Boolean)
                       .join(', ')}
                     <Invoices codes={o.invoices} />
+                    {o.returns.map((back) => (
+                      <span key={back} className="code">
+                        {', '}
+                        <Link to={`/orders/returns/${back}`}>{back}</Link>
+                      </span>
+                    ))}
                   </>
                 ),
               },

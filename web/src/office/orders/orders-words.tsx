@@ -21,6 +21,7 @@ export function OrdersWords({ here }: { here: string }) {
       links={[
         { to: '/orders', says: 'Orders' },
         { to: '/orders/customers', says: 'Customers' },
+        { to: '/orders/returns', says: 'Returns' },
         ...(isDesk
           ? [
               { to: '/orders/claims', says: 'On the road' },

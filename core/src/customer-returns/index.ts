@@ -1,0 +1,23 @@
+export {
+  CAME_AS,
+  CAME_AS_NAMES,
+  fateFor,
+  FATE_NAMES,
+  FATES,
+  isReturnReason,
+  maySell,
+  REASON_NAMES,
+  RETURN_REASONS,
+  RETURN_STATES,
+  SETTLEMENTS,
+  settlementFor,
+  WISHES,
+  type CameAs,
+  type Fate,
+  type ReturnReason,
+  type ReturnState,
+  type Settlement,
+  type ToSettle,
+  type Wish,
+} from './rules.js';
+export { worthBack } from './worth.js';
