@@ -61,6 +61,7 @@ const hand = new Hand();
 let house: EmptyHouse;
 let page: Page;
 let browser: Browser;
+let firstOrder = '';
 /** Badge and PIN of those who were set up, by first name. */
 const keys = new Map<string, { badge: string; pin: string }>();
 const button = (name: string | RegExp) => page.getByRole('button', { name });
@@ -239,7 +240,8 @@ test('an order is keyed, picked, packed and handed over: the first parcel leaves
   await expect(page.getByLabel('Price, line 1')).toHaveValue('5.90');
   await hand.press(button('Keep the order'));
   await page.waitForURL(/\/orders\/S-\d+$/);
-  const order = page.url().split('/').at(-1)!;
+  firstOrder = page.url().split('/').at(-1)!;
+  const order = firstOrder;
   await hand.press(button(/Send to picking/));
   await expect(page.getByText(/R-\d+/).first()).toBeVisible();
 
@@ -273,4 +275,21 @@ test('an order is keyed, picked, packed and handed over: the first parcel leaves
   await expect(page.getByText('To the first parcel')).toHaveCount(0);
   process.stdout.write(`  inputs to the first parcel: ${hand.inputs}\n`);
   expect(hand.inputs).toBeLessThan(160);
+});
+
+test('one of the goods comes back to a house that has set nothing up for it', async () => {
+  const floor = phones.get('Phone 2')!;
+  await floor.goto('/floor/returns');
+  await expect(floor.getByRole('heading', { name: /Scan its paper/ })).toBeVisible();
+  await scan(floor, `${firstOrder}-1`);
+  await expect(floor.getByRole('heading', { name: 'Scan what came back' })).toBeVisible();
+  await scan(floor, '4012345000016');
+  await floor.getByRole('button', { name: 'As new' }).click();
+  await expect(floor.getByText('This site has no quarantine')).toBeVisible();
+  await floor.getByRole('button', { name: /^Back on the shelf/ }).click();
+  await expect(floor.locator('[data-band="accepted"]')).toContainText('back on the shelf');
+  await page.goto('/orders/returns/G-0001');
+  await button(/^Pay it back, /).click();
+  await expect(page.getByText(/^Paid back, /)).toBeVisible();
+  await expect(page.getByText('None of it was invoiced, and none of it will be')).toBeVisible();
 });

@@ -54,8 +54,8 @@ test('office', async ({ browser }) => {
     .nth(1)
     .click();
   await shoot(page, 'picking');
-  await page.goto('/picking/walks');
-  await shoot(page, 'walks');
+  await page.goto('/orders/returns/G-0002');
+  await shoot(page, 'return');
   await page.goto('/dispatch');
   await expect(page.getByRole('heading', { name: 'Handed over' })).toBeVisible();
   await shoot(page, 'dispatch');

@@ -89,6 +89,21 @@ describe('the outside world', () => {
     expect(state.world.orders[0]!.shipments).toEqual([{ parcel: 'S-1-1', ...told }]);
   });
 
+  it('sends goods back, says so again while nobody has heard, and keeps what the stores decide', async () => {
+    const ref = state.world.orders[0]!.order.ref;
+    const back = (await (await post(`/console/orders/${ref}/return`, { wish: 'refund' })).json()) as { returnRef: string };
+    const asked = await fetch(`${base}/shop/orders?since=3001`, { headers: { 'x-signature': sign('/orders?since=3001') } });
+    expect(await asked.json()).toMatchObject({ orders: [{ ref, state: 'returned', returnRef: back.returnRef, wish: 'refund' }] });
+    const decided = { returnRef: back.returnRef, settlement: 'refund', amount: '4.20' };
+    for (let i = 0; i < 2; i++) await put(`/shop/orders/${ref}/returns/G-0001`, decided);
+    await put(`/shop/orders/${ref}/returns/G-0002`, { returnRef: null, settlement: 'nothing', amount: null });
+    expect(state.world.orders[0]!.returns!.map((r) => [r.returnRef, r.settled?.settlement, r.settled?.amount])).toEqual([
+      [back.returnRef, 'refund', '4.20'],
+      ['G-0002', 'nothing', null],
+    ]);
+    expect((await post('/console/orders/NOBODY/return', {})).status).toBe(404);
+  });
+
   const auth = { authorization: 'Bearer key' };
   const parcel = { parcel: 'S-1-1', weightG: 900, service: 'parcel-48', to: { name: 'P', line: 'x', city: 'y', postcode: 'NW8 2RE' } };
 

@@ -24,23 +24,37 @@ export class DemoReturns {
 
   async sendBack(): Promise<void> {
     const [orla, beth] = await Promise.all([actAs(this.source, 'Orla'), actAs(this.source, 'Beth')]);
-    const jackets = await this.leaving.left('ALDERBEES', 12, [['JKT-M', 3, '48.00'], ['BOK-QUEN', 2, '11.00']]); // prettier-ignore
-    await this.invoices.invoice(fresh(beth), { orders: [jackets] });
+    const left = async (account: string, daysAgo: number, goods: readonly [sku: string, quantity: number, price: string][]) => {
+      const order = await this.leaving.left(account, daysAgo, goods);
+      await this.invoices.invoice(fresh(beth), { orders: [order] });
+      return order;
+    };
+    const jackets = await left('ALDERBEES', 12, [['JKT-M', 3, '48.00'], ['BOK-QUEN', 2, '11.00']]); // prettier-ignore
     const settled = await this.announce(orla, jackets, [[1, 1, 'not-as-described', 'Two sizes too small for an M']], 'refund');
     await this.back(settled, 1, 1, 'as-new', 'shelf');
     await this.settle(orla, settled, 'Not as described');
 
-    const books = await this.leaving.left('MOORFOOT', 6, [['BOK-MEAD', 5, '9.50'], ['BOK-KIDS', 4, '6.80']]); // prettier-ignore
-    await this.invoices.invoice(fresh(beth), { orders: [books] });
+    const books = await left('MOORFOOT', 6, [['BOK-MEAD', 5, '9.50'], ['BOK-KIDS', 4, '6.80']]); // prettier-ignore
     const wet = await this.announce(orla, books, [[1, 2, 'damaged-on-the-way', 'The carton was soaked through']], 'exchange');
     await this.back(wet, 1, 2, 'damaged', 'quarantine', 'pages stuck together');
 
-    const smokers = await this.leaving.left('WICKHILL', 4, [['SMK-LGE', 2, '24.50']]); // prettier-ignore
+    const smokers = await left('WICKHILL', 4, [['SMK-LGE', 2, '24.50']]); // prettier-ignore
     const faulty = await this.announce(orla, smokers, [[1, 1, 'faulty', 'The bellows have a hole']], 'repair');
     await this.back(faulty, 1, 1, 'faulty', 'supplier', 'seam of the bellows is open');
 
-    const twice = await this.leaving.left('THORNLEA', 3, [['JKT-L', 2, '48.00']]); // prettier-ignore
-    await this.announce(orla, twice, [[1, 1, 'unwanted', 'Ordered one too many']], 'refund');
+    const twice = await left('THORNLEA', 3, [['JKT-L', 2, '48.00']]); // prettier-ignore
+    const last = await this.announce(orla, twice, [[1, 1, 'unwanted', 'Ordered one too many']], 'refund');
+    for (const [code, days] of [
+      [settled, 8],
+      [wet, 3],
+      [faulty, 2],
+      [last, 1],
+    ] as const)
+      // prettier-ignore
+      await this.source.query(
+        'UPDATE customer_return SET announced_at = announced_at - INTERVAL ? DAY, came_at = came_at - INTERVAL ? DAY, settled_at = settled_at - INTERVAL ? DAY WHERE code = ?',
+        [days, days - 1, days - 2, code],
+      );
   }
 
   private async announce(

@@ -125,18 +125,6 @@ export class NowQueries {
       [sites],
     );
     return [
-      ...back.map((r): StuckDto => ({
-        glyph: 'half',
-        code: r.code,
-        link: `/orders/returns/${r.code}`,
-        title: r.customer,
-        detail: `${r.goods ?? 'Goods'} came back`,
-        since: r.since,
-        late: false,
-        who: 'Order desk',
-        whoNote: 'what the customer gets',
-        action: 'Decide it',
-      })),
       ...travels.map((k): StuckDto => ({
         glyph: 'blocked',
         code: k.parcel,
@@ -172,6 +160,18 @@ export class NowQueries {
         who: 'Order desk',
         whoNote: 'held orders',
         action: 'Clear the hold',
+      })),
+      ...back.map((r): StuckDto => ({
+        glyph: 'half',
+        code: r.code,
+        link: `/orders/returns/${r.code}`,
+        title: r.customer,
+        detail: `${r.goods ?? 'Goods'} came back`,
+        since: r.since,
+        late: false,
+        who: 'Order desk',
+        whoNote: 'what the customer gets',
+        action: 'Decide it',
       })),
       ...missed.map((o): StuckDto => ({
         glyph: o.state === 'open' ? 'empty' : 'half',

@@ -138,7 +138,10 @@ function FateChoice({ task, item, hand, input }: Pick<Props, 'task' | 'item' | '
       <Ask>What becomes of it?</Ask>
       <PhoneBody>
         <label className="block px-[14px] mt-3">
-          <span className="text-[17px]">{hand.cameAs && CAME_AS[hand.cameAs]}. What is wrong, in your own words</span>
+          <span className="text-[17px]">
+            {hand.cameAs && CAME_AS[hand.cameAs]}.{' '}
+            {hand.cameAs === 'as-new' ? 'A note, if there is any' : 'What is wrong, in your own words'}
+          </span>
           <input
             className="w-full h-[56px] border-2 border-rule-firm bg-sheet px-3 text-[20px]"
             value={hand.note}
@@ -151,7 +154,7 @@ function FateChoice({ task, item, hand, input }: Pick<Props, 'task' | 'item' | '
             <Key
               type="button"
               next
-              className="col-span-2"
+              className="col-span-2 flex-col"
               style={{ minHeight: 84 }}
               onClick={() => input({ kind: 'fate', fate: proposed.fate })}
             >
