@@ -69,7 +69,9 @@ async function route(world: World, request: IncomingMessage, response: ServerRes
       return send(response, 200, market.hear(path.slice(1), body));
     case 'POST trade':
       trade.mustBeSigned(body, signature as string | undefined);
-      await trade.hear(body);
+      if (path[1] === 'despatch-advices') await trade.hearParcel(body);
+      else if (path[1] === 'invoices') await trade.hearBill(body);
+      else await trade.hear(body);
       return send(response, 200, {});
     case 'GET carriers':
       carriers.mustKnow(request.headers.authorization);

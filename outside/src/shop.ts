@@ -180,7 +180,9 @@ export class Shop {
     const after = Number(cursor) || 0;
     const fresh = this.state.world.orders.filter((o) => o.number > after).slice(0, 100);
     // Returns that the stores never heard of are said with whatever is asked for; those that they have are the same to them.
-    const returns = this.state.world.orders.flatMap((o) => (o.returns ?? []).filter((r) => r.told === 'not yet').map((r) => saidReturn(o, r)));
+    const returns = this.state.world.orders.flatMap((o) =>
+      (o.returns ?? []).filter((r) => r.told === 'not yet').map((r) => saidReturn(o, r)),
+    );
     return { orders: [...fresh.map(said), ...returns], cursor: String(fresh.at(-1)?.number ?? after) };
   }
 

@@ -97,6 +97,10 @@ export interface KeptTradeOrder {
   customer: string;
   told: string;
   answers: { code: string; note: string }[];
+  /** What was told of it by DespatchAdvice: parcels with their number on the road and units. */
+  parcels?: { parcel: string; tracking: string; units: number }[];
+  /** Invoices and credit notes about it. */
+  bills?: { code: string; kind: 'invoice' | 'credit'; payable: string }[];
   lines: { sku: string; quantity: number }[];
 }
 export interface World {

@@ -67,6 +67,46 @@ export class Trade {
     this.state.changed();
   }
 
+  /** A parcel is on its way. Said twice, it is the same. */
+  async hearParcel(body: string): Promise<void> {
+    await behave(this.state.world.manners.trade);
+    const advice = (parser.parse(body) as { DespatchAdvice?: Advice }).DespatchAdvice;
+    const lines = [advice?.DespatchLine ?? []].flat();
+    const kept = this.orderOf(lines[0]?.OrderLineReference?.OrderReference?.ID);
+    const parcel = advice?.ID ?? '';
+    const units = lines.reduce((sum, l) => sum + Number(l.DeliveredQuantity), 0);
+    if (parcel === '' || !Number.isFinite(units)) throw new Refused(422, 'This advice says nothing that was sent');
+    const parcels = (kept.parcels ??= []);
+    if (!parcels.some((p) => p.parcel === parcel)) parcels.push({ parcel, tracking: advice?.Shipment?.Delivery?.TrackingID ?? '', units });
+    this.state.changed();
+  }
+
+  /** An invoice or a credit note. One whose lines do not come to its sum is refused. */
+  async hearBill(body: string): Promise<void> {
+    await behave(this.state.world.manners.trade);
+    const { Invoice: invoice, CreditNote: credit } = parser.parse(body) as { Invoice?: Bill; CreditNote?: Bill };
+    const bill = invoice ?? credit;
+    const lines = [bill?.InvoiceLine ?? bill?.CreditNoteLine ?? []].flat();
+    const pence = (amount: string | undefined) => Math.round(Number(amount) * 100);
+    const net = lines.reduce((sum, l) => sum + pence(l.LineExtensionAmount), 0);
+    if (!bill?.ID || net !== pence(bill.LegalMonetaryTotal?.LineExtensionAmount))
+      throw new Refused(422, 'Its lines do not come to its sum');
+    const code = bill.ID;
+    // Orders go by the stores' own numbers on a bill: whoever is named on the answer has it.
+    const ours = lines.map((l) => l.OrderLineReference?.OrderReference?.ID ?? '');
+    const kept = this.state.world.trade.find((o) => o.answers.some((a) => ours.some((id) => id !== '' && a.note.includes(id))));
+    const bills = kept ? (kept.bills ??= []) : [];
+    const payable = bill.LegalMonetaryTotal?.PayableAmount ?? '';
+    if (!bills.some((b) => b.code === code)) bills.push({ code, kind: invoice ? 'invoice' : 'credit', payable });
+    this.state.changed();
+  }
+
+  private orderOf(number: string | undefined): KeptTradeOrder {
+    const kept = this.state.world.trade.find((o) => o.number.toUpperCase() === number?.toUpperCase());
+    if (!kept) throw new Refused(404, 'There is no such order');
+    return kept;
+  }
+
   /** What the stores answer to an order. */
   async hear(body: string): Promise<void> {
     await behave(this.state.world.manners.trade);
@@ -77,6 +117,22 @@ export class Trade {
     kept?.answers.push({ code: response?.OrderResponseCode ?? '', note: response?.Note ?? '' });
     this.state.changed();
   }
+}
+
+interface OrderLineRef {
+  OrderLineReference?: { OrderReference?: { ID?: string } };
+}
+interface Advice {
+  ID?: string;
+  Shipment?: { Delivery?: { TrackingID?: string } };
+  DespatchLine?: (OrderLineRef & { DeliveredQuantity?: string }) | (OrderLineRef & { DeliveredQuantity?: string })[];
+}
+type BillLine = OrderLineRef & { LineExtensionAmount?: string };
+interface Bill {
+  ID?: string;
+  LegalMonetaryTotal?: { LineExtensionAmount?: string; PayableAmount?: string };
+  InvoiceLine?: BillLine | BillLine[];
+  CreditNoteLine?: BillLine | BillLine[];
 }
 
 function orderXml(o: KeptTradeOrder): string {

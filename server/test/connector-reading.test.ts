@@ -10,7 +10,7 @@ import { linden, shopOrder, trade } from './channel-messages.js';
 const noHouse = {} as never;
 
 it('reads a thousand malformed messages of each kind, and throws nothing but what is against them', async () => {
-  const connectors = new Connectors(new WebShop(), new Lindenmart(), new Trade(noHouse, noHouse));
+  const connectors = new Connectors(new WebShop(), new Lindenmart(), new Trade(noHouse, noHouse, noHouse));
   const good = [JSON.stringify(shopOrder()), JSON.stringify(linden()), trade('PO-1', [['Sellers', 'JAR-454-RD', 1]])];
   const broken = fc.oneof(
     fc.string(),

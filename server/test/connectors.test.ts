@@ -2,6 +2,7 @@ import { createHmac, randomUUID } from 'node:crypto';
 import { ChannelPolling, StockPushing } from '../src/connectors/index.js';
 import { LINDEN_KEY, SHOP_SECRET, TRADE_SECRET } from '../src/demo/house.js';
 import { Outbox } from '../src/platform/index.js';
+import { readDespatchAdvice, readInvoice, readXml, structureFaults } from '../src/ubl/index.js';
 import { cancellation, linden, shopOrder, trade } from './channel-messages.js';
 import { type Caller, closing, House, keyed } from './house.js';
 import { OutsideWorld } from './outside-world.js';
@@ -216,6 +217,34 @@ describe('trade orders', () => {
     const [answer] = world.at('/trade/order-responses');
     expect(answer!.body).toContain('<cbc:OrderResponseCode>AP</cbc:OrderResponseCode>');
     expect(answer!.headers['x-signature']).toBe(createHmac('sha256', TRADE_SECRET).update(answer!.body).digest('hex'));
+  });
+
+  it('have their parcels and invoices told to the customer’s system, as UBL that reads back', async () => {
+    const id = `PO-${randomUUID().slice(0, 6)}`;
+    const { code } = (await document(trade(id, [['Sellers', 'JAR-454-RD', 6]])).expect(200)).body as { code: string };
+    const round = await house.release(code);
+    await house.pickAll(round, 'T-31');
+    await (await house.packAll(code)).floor(closing(code, { weightG: 180 + 245 * 6 })).expect(200);
+    const parcel = `${code}-1`;
+    const handed = { kind: 'hand-over', siteId: 1, parcels: [parcel], driver: 'Odo Fenn', signature: 'M10 20L300 150' };
+    const [carrier] = await house.source.query<{ code: string }[]>('SELECT c.code FROM parcel p JOIN carrier c ON c.id = p.carrier_id WHERE p.code = ?', [parcel]); // prettier-ignore
+    await house.source.query(`UPDATE parcel SET state = 'labelled', tracking = 'HP-TRADE-1' WHERE code = ?`, [parcel]);
+    await (await house.as('Dilys')).floor({ ...handed, carrier: carrier?.code ?? 'HARRIER' }).expect(200);
+    await desk.post('invoices', { orders: [code] }).expect(201);
+    await house.deliver();
+    const said = (path: string) => world.at(path).at(-1)!;
+    const advice = readXml(Buffer.from(said('/trade/despatch-advices').body));
+    expect(structureFaults(advice)).toEqual([]);
+    expect(readDespatchAdvice(advice)).toMatchObject({
+      id: parcel,
+      tracking: 'HP-TRADE-1',
+      lines: [{ order: id.toUpperCase(), orderLine: 1, packs: 6, sku: 'JAR-454-RD' }],
+    });
+    const invoice = said('/trade/invoices');
+    expect(invoice.headers['x-signature']).toBe(createHmac('sha256', TRADE_SECRET).update(invoice.body).digest('hex'));
+    const read = readXml(Buffer.from(invoice.body));
+    expect(structureFaults(read)).toEqual([]);
+    expect(readInvoice(read)).toMatchObject({ kind: 'invoice', lines: [{ units: 6, order: code }] });
   });
 
   it('are changed under the same number, and cancelled', async () => {

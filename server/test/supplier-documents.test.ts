@@ -202,7 +202,7 @@ describe('what suppliers send', () => {
     });
     const advice = (lines: UblDespatchLine[], more: object = {}) =>
       writeDespatchAdvice(
-        { id: `DA-${++seq}`, issuedOn: '2030-05-30', arrivesOn: '2030-06-02', supplier: quillon.name, lines, ...more },
+        { id: `DA-${++seq}`, issuedOn: '2030-05-30', arrivesOn: '2030-06-02', tracking: null, supplier: quillon.name, lines, ...more },
         quillon,
         us,
       );

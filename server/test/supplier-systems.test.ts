@@ -60,6 +60,7 @@ describe('a supplier’s own system', () => {
         id: 'LS-1',
         issuedOn: '2026-05-14',
         arrivesOn: '2026-05-15',
+        tracking: null,
         supplier: THEM.name,
         lines: [
           {
@@ -152,6 +153,7 @@ describe('a supplier’s own system', () => {
           id,
           issuedOn: '2026-05-14',
           arrivesOn: '2026-05-15',
+          tracking: null,
           supplier: THEM.name,
           lines: [{ line: 1, order: code, orderLine: 1, packs, factor, sku: '', name: 'Jar', lot: null, expires: null, sscc: null }],
         },

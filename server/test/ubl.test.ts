@@ -69,6 +69,7 @@ const advice: UblDespatchAdvice = {
   id: 'DA-77',
   issuedOn: '2026-05-30',
   arrivesOn: '2026-06-01',
+  tracking: 'HP10023757GB',
   supplier: quillon.name,
   lines: [
     {

@@ -20,7 +20,7 @@ export const channelOf = (tx: Pick<Tx, 'query'>, code: string) =>
 /** What a channel says, in our words. */
 export type ChannelMessage =
   /** An order, new or said anew. A higher revision is the later one, where the channel counts them. */
-  { kind: 'order'; order: IncomingOrder; revision: number | null }
+  | { kind: 'order'; order: IncomingOrder; revision: number | null }
   | { kind: 'cancel'; ref: string; why: string }
   /** Its customer sends goods of an order back. */
   | { kind: 'return'; said: ChannelReturn };
@@ -80,6 +80,8 @@ export interface Connector {
   /** So many may be sold. Later sequences are larger. */
   pushStock?(channel: ChannelAccess, stock: { sku: string; units: number; sequence: number }): Promise<void>;
   pushShipment?(channel: ChannelAccess, shipment: Shipment): Promise<void>;
+  /** An invoice or credit note that was posted, by our number. */
+  pushInvoice?(channel: ChannelAccess, invoice: { code: string }): Promise<void>;
   pushReturn?(channel: ChannelAccess, settled: SettledReturn): Promise<void>;
   /** We have cancelled its order. */
   cancel?(channel: ChannelAccess, order: { ref: string; why: string }): Promise<void>;

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/index.js';
 import { ChannelsModule } from '../channels/index.js';
 import { CustomerReturnsModule } from '../customer-returns/index.js';
+import { InvoicingModule } from '../invoicing/index.js';
 import { OrderDeskModule } from '../order-desk/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { clearByAge, Retention } from '../platform/index.js';
@@ -25,7 +26,7 @@ import { Trade } from './trade/trade.js';
 import { WebShop } from './web-shop/web-shop.js';
 
 @Module({
-  imports: [OrdersModule, OrderDeskModule, ChannelsModule, CatalogueModule, CustomerReturnsModule],
+  imports: [OrdersModule, OrderDeskModule, ChannelsModule, CatalogueModule, CustomerReturnsModule, InvoicingModule],
   controllers: [ChannelDeskController, ParkedController],
   providers: [
     CatalogueIn,

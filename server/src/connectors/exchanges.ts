@@ -8,7 +8,7 @@ const FIELDS = 'e.id, e.at, e.direction, e.what, e.ref, e.went, e.detail';
 
 export interface Exchange {
   direction: 'in' | 'out';
-  what: 'order' | 'change' | 'cancel' | 'return' | 'message' | 'taken' | 'parcel' | 'stock' | 'asked' | 'file';
+  what: 'order' | 'change' | 'cancel' | 'return' | 'invoice' | 'message' | 'taken' | 'parcel' | 'stock' | 'asked' | 'file';
   ref: string | null;
   /** It did what it was for; it said nothing new; it was put aside; it failed and is tried again. */
   went: 'well' | 'again' | 'parked' | 'failed';

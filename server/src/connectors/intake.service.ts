@@ -57,7 +57,8 @@ export class IntakeService {
         raw,
       });
       if (taken.what === 'order' && !taken.known) await this.cancelledBefore(channel, refOf(message), taken.code);
-      if (!taken.known) await this.parked.cameIn(channel.id, message.kind === 'return' ? message.said.returnRef : refOf(message), taken.code);
+      if (!taken.known)
+        await this.parked.cameIn(channel.id, message.kind === 'return' ? message.said.returnRef : refOf(message), taken.code);
       return taken;
     } catch (thrown) {
       // Where the house is busy, or its database away, nothing is against the message; it is asked for again.

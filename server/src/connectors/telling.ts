@@ -5,7 +5,7 @@ import { type ChannelAccess, channelOf, type Connector, RefusedByChannel, type S
 import { Connectors } from './connectors.js';
 import { type Exchange, Exchanges } from './exchanges.js';
 
-/** Tells channels what became of their orders: taken in, sent, cancelled, sent back. What does not arrive is told again, in order. */
+/** Tells channels what became of their orders: taken in, sent, invoiced, cancelled, sent back. What does not arrive is told again, in order. */
 @Injectable()
 export class Telling implements OnModuleInit {
   constructor(
@@ -18,6 +18,7 @@ export class Telling implements OnModuleInit {
   onModuleInit(): void {
     this.handle('channel.order', 'taken', (c, channel, p) => c.acknowledge?.(channel, { ref: String(p['ref']), code: String(p['code']) }));
     this.handle('channel.shipment', 'parcel', (c, channel, p) => c.pushShipment?.(channel, p as unknown as Shipment));
+    this.handle('channel.invoice', 'invoice', (c, channel, p) => c.pushInvoice?.(channel, { code: String(p['ref']) }));
     this.handle('channel.return', 'return', (c, channel, p) => c.pushReturn?.(channel, p as unknown as SettledReturn));
     this.handle('channel.cancel', 'cancel', (c, channel, p) => c.cancel?.(channel, { ref: String(p['ref']), why: String(p['why']) }));
   }

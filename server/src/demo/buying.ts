@@ -124,6 +124,7 @@ export class DemoBuying {
           {
             id: `VA-${today.slice(5)}`,
             issuedOn: today,
+            tracking: null,
             arrivesOn: today,
             supplier: 'Vetchley Animal Care',
             lines: [line(1, 1, 16, 'VT2611', PALLETS[0]), line(2, 1, 8, 'VT2612', PALLETS[1]), line(3, 2, 12, 'VO2609', PALLETS[1])],

@@ -66,7 +66,7 @@ export const DUTY_RIGHTS: Readonly<Record<Duty, readonly Right[]>> = {
   packer: ['pack', 'dispatch'],
   counter: ['count'],
   reviewer: ['release', 'inspect', 'settle-counts', 'items'],
-  bookkeeper: ['bills', 'invoices', 'settle-returns'],
+  bookkeeper: ['bills', 'invoices'],
   'set-up': ['items', 'set-up'],
 };
 

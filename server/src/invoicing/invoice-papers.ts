@@ -24,11 +24,7 @@ export class InvoicePapers implements OnModuleInit {
 
   onModuleInit(): void {
     this.outbox.handle('mail.invoice', async ({ payload, id }) => {
-      const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
-      const invoice = await this.queries.sheet(
-        String(payload['code']),
-        sites.map((s) => s.id),
-      );
+      const invoice = await this.read(String(payload['code']));
       await this.letters.send(
         invoice.kind === 'invoice' ? 'invoice' : 'credit',
         {
@@ -47,6 +43,20 @@ export class InvoicePapers implements OnModuleInit {
         },
       );
     });
+  }
+
+  /** An invoice or credit note as data, for another system. */
+  async document(code: string): Promise<string> {
+    return this.xml(await this.read(code));
+  }
+
+  /** For whoever acts for the house. */
+  private async read(code: string): Promise<InvoiceDto> {
+    const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
+    return this.queries.sheet(
+      code,
+      sites.map((s) => s.id),
+    );
   }
 
   async pdf(invoice: InvoiceDto): Promise<Buffer> {

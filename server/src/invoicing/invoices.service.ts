@@ -317,6 +317,7 @@ export class InvoicesService {
       });
     await this.enter(tx, { invoice_id: id, document: head.code }, lines, foot);
     if (head.credits) await this.useCredit(tx, id, head.credits, foot);
+    await this.tellSystem(tx, head.code, billed.siteId, lines);
     await this.activity.record(tx, act, {
       kind: 'invoice',
       glyph: head.kind === 'invoice' ? 'full' : 'undo',
@@ -326,6 +327,23 @@ export class InvoicesService {
       siteId: billed.siteId,
     });
     return id;
+  }
+
+  /** A trade customer whose own system ordered has the document there too. */
+  private async tellSystem(tx: Tx, code: string, siteId: number, lines: readonly NewLine[]): Promise<void> {
+    const channel = await one<{ code: string }>(
+      tx,
+      `SELECT c.code FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN channel c ON c.id = o.channel_id WHERE l.id IN (?) AND c.kind = 'trade' AND c.base_url IS NOT NULL LIMIT 1`,
+      [[0, ...lines.flatMap((l) => (l.orderLineId === null ? [] : [l.orderLineId]))]],
+    );
+    if (channel)
+      await this.outbox.send(
+        tx,
+        `channel:${channel.code}`,
+        'channel.invoice',
+        { channel: channel.code, ref: code },
+        { siteId, document: code },
+      );
   }
 
   /** What the customer owes, beside what was sold, carried and taxed. A credit note's amounts are below nought, and go the other way. */

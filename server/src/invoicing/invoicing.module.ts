@@ -15,6 +15,6 @@ import { LettersModule } from '../letters/index.js';
   imports: [CatalogueModule, LettersModule],
   controllers: [InvoicesController, PaymentsController, MarginController],
   providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles, MarginQueries],
-  exports: [InvoicesService, PaymentsService],
+  exports: [InvoicesService, InvoicePapers, PaymentsService],
 })
 export class InvoicingModule {}

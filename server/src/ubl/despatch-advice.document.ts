@@ -21,6 +21,8 @@ export interface UblDespatchAdvice {
   /** The day on which it arrives, where it is said. */
   arrivesOn: string | null;
   supplier: string;
+  /** The carrier's number of the parcel; null where it is not said. */
+  tracking: string | null;
   lines: readonly UblDespatchLine[];
 }
 
@@ -34,13 +36,18 @@ export function writeDespatchAdvice(a: UblDespatchAdvice, supplier: UblParty, bu
     ...[...new Set(a.lines.map((l) => l.order))].map((order): Written => ['cac:OrderReference', [['cbc:ID', order]]]),
     ['cac:DespatchSupplierParty', [party(supplier)]],
     ['cac:DeliveryCustomerParty', [party(buyer)]],
-    [
-      'cac:Shipment',
-      [['cbc:ID', a.id], a.arrivesOn ? ['cac:Delivery', [['cac:EstimatedDeliveryPeriod', [['cbc:EndDate', a.arrivesOn]]]]] : null],
-    ],
+    ['cac:Shipment', [['cbc:ID', a.id], a.arrivesOn || a.tracking ? deliveryWritten(a) : null]],
     ...a.lines.map(lineWritten),
   ]);
 }
+
+const deliveryWritten = (a: UblDespatchAdvice): Written => [
+  'cac:Delivery',
+  [
+    a.tracking ? ['cbc:TrackingID', a.tracking] : null,
+    a.arrivesOn ? ['cac:EstimatedDeliveryPeriod', [['cbc:EndDate', a.arrivesOn]]] : null,
+  ],
+];
 
 function lineWritten(l: UblDespatchLine): Written {
   const traced = l.lot || l.expires;
@@ -99,6 +106,7 @@ export function readDespatchAdvice(root: XmlElement): UblDespatchAdvice {
       textAt(arrives, 'cac:EstimatedDeliveryPeriod/cbc:EndDate') ?? textAt(arrives, 'cbc:LatestDeliveryDate'),
       'The day of arrival',
     ),
+    tracking: textAt(arrives, 'cbc:TrackingID'),
     supplier: textAt(root, 'cac:DespatchSupplierParty/cac:Party/cac:PartyName/cbc:Name') ?? '',
     lines: onPallets.length > 0 ? onPallets : all(root, 'cac:DespatchLine').map((line) => lineOf(line, order, null)),
   };

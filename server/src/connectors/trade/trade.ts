@@ -1,10 +1,20 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { badForm, one, rows } from '../../platform/index.js';
+import { InvoicePapers } from '../../invoicing/index.js';
 import { SettingsService } from '../../settings/index.js';
-import { readXml, structureFaults, textAt, type UblOrderResponse, writeOrderResponse, XmlFault } from '../../ubl/index.js';
-import type { ChannelAccess, ChannelMessage, Connector } from '../connector.js';
+import {
+  readXml,
+  structureFaults,
+  textAt,
+  type UblOrderResponse,
+  writeDespatchAdvice,
+  writeOrderResponse,
+  XmlFault,
+} from '../../ubl/index.js';
+import type { ChannelAccess, ChannelMessage, Connector, Shipment } from '../connector.js';
 import { speak } from '../speak.js';
+import { adviceOf } from './trade-advice.js';
 import { readTradeOrder } from './read-trade-order.js';
 
 /** Trade customers: orders as UBL 2.1, signed or by file; what becomes of them is answered as an OrderResponse. */
@@ -13,6 +23,7 @@ export class Trade implements Connector {
   constructor(
     private readonly source: DataSource,
     private readonly settings: SettingsService,
+    private readonly papers: InvoicePapers,
   ) {}
 
   // eslint-disable-next-line @typescript-eslint/require-await -- one interface for those who read at once and those who do not
@@ -37,6 +48,24 @@ export class Trade implements Connector {
   /** Answers the order as it stands by now: taken as asked, taken in part with the day for the rest, or looked into. */
   async acknowledge(channel: ChannelAccess, { ref, code }: { ref: string; code: string }): Promise<void> {
     await this.answer(channel, { ref, code, refused: null });
+  }
+
+  /** A parcel that has gone, as a DespatchAdvice. */
+  async pushShipment(channel: ChannelAccess, { ref, parcel, tracking }: Shipment): Promise<void> {
+    const us = (await this.settings.letterhead()).name || 'The seller';
+    const order = await one<{ customer: string }>(
+      this.source,
+      'SELECT customer FROM sales_order WHERE channel_id = ? AND channel_ref = ?',
+      [channel.id, ref],
+    );
+    const advice = await adviceOf(this.source, { code: parcel, ref, seller: us, tracking });
+    if (advice.lines.length === 0) return;
+    await this.post(channel, '/despatch-advices', writeDespatchAdvice(advice, partyOf(us), partyOf(order?.customer ?? '')));
+  }
+
+  /** An invoice or credit note, as such a document. */
+  async pushInvoice(channel: ChannelAccess, { code }: { code: string }): Promise<void> {
+    await this.post(channel, '/invoices', await this.papers.document(code));
   }
 
   async cancel(channel: ChannelAccess, { ref, why }: { ref: string; why: string }): Promise<void> {
@@ -76,13 +105,13 @@ export class Trade implements Connector {
         note: l.itemId === null ? 'We do not know this code yet' : '',
       })),
     };
-    const party = (name: string) => ({ code: '', name, addressLines: [], email: '', phone: '' });
-    await speak(channel, {
-      method: 'POST',
-      path: '/order-responses',
-      body: writeOrderResponse(response, party(us), party(order.customer), 'GBP'),
-      type: 'application/xml',
-      by: 'signature',
-    });
+    const currency = await this.settings.get(this.source, 'homeCurrency');
+    await this.post(channel, '/order-responses', writeOrderResponse(response, partyOf(us), partyOf(order.customer), currency));
+  }
+
+  private async post(channel: ChannelAccess, path: string, body: string): Promise<void> {
+    await speak(channel, { method: 'POST', path, body, type: 'application/xml', by: 'signature' });
   }
 }
+
+const partyOf = (name: string) => ({ code: '', name, addressLines: [], email: '', phone: '' });
