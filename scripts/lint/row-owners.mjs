@@ -41,7 +41,7 @@ const OWNED = {
     'supplier_document',
     'unread_document',
   ],
-  books: ['bill', 'bill_line', 'bill_charge', 'own_account', 'journal_export'],
+  books: ['bill', 'bill_line', 'bill_charge', 'own_account', 'journal_export', 'timetable', 'period_close'],
   invoicing: ['invoice', 'invoice_line', 'payment', 'payment_share'],
   'customer-returns': ['customer_return', 'customer_return_line', 'came_back', 'came_back_picture', 'return_refund', 'return_credit'],
   customers: ['customer', 'customer_address', 'customer_price'],

@@ -4,6 +4,7 @@ import { createServer } from 'node:https';
 import { resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
+import { Timetables } from './books/index.js';
 import { DailyRuns } from './picking/index.js';
 import { Nightly } from './company/index.js';
 import { ChannelPolling, OrderFolder, StockPushing } from './connectors/index.js';
@@ -71,6 +72,7 @@ async function main(): Promise<void> {
   app.get(ImportJobs).start();
   app.get(Nightly).start();
   app.get(DailyRuns).start();
+  app.get(Timetables).start();
   const http = app.getHttpServer();
   http.keepAliveTimeout = KEEP_ALIVE_MS;
   http.headersTimeout = KEEP_ALIVE_MS + 5_000;

@@ -334,6 +334,14 @@ describe('invoices', () => {
       });
       expect((await by('customer')).rows.find((r) => r.key === 'Margin & Co')).toMatchObject({ margin: '8.000000' });
       expect((await by('channel')).rows).toHaveLength(1);
+      const [orders, items] = [await by('order'), await by('item')];
+      expect(items.rows.find((r) => r.key === 'GLV-S')).toMatchObject({ net: '20.000000', cost: '12.000000', share: 4000 });
+      // A kit stands under its own name with what its parts cost, and all of it is the same money.
+      const kit = items.rows.find((r) => r.key === 'MRK-PEN');
+      expect(kit).toMatchObject({ net: '60.000000' });
+      expect(Number(kit?.cost)).toBeGreaterThan(0);
+      const sum = (rows: { net: string }[]) => rows.reduce((n, r) => n + Number(r.net), 0).toFixed(2);
+      expect(sum(items.rows)).toBe(sum(orders.rows));
       expect(((await books.get('margin?to=2001-01-01')).body as { rows: object[] }).rows).toEqual([]);
     });
   });

@@ -29,6 +29,7 @@ import { SettingsService } from '../settings/index.js';
 import { enterValue, rateOf, ValueService } from '../stock/index.js';
 import { billLines, type BillLineRow, findingOf, fits, putOnFor, type ReceivedLayer, receivedLayers } from './bill-lines.js';
 import type { EnterBillDto, SettleBillDto } from './bills.dto.js';
+import { mustBeOpen } from './periods.service.js';
 
 interface BillRow {
   id: number;
@@ -73,6 +74,7 @@ export class BillsService implements OnModuleInit {
       // Bills of one supplier are taken one after another, so that two of them never both fit the same goods.
       const supplier = await find(tx, 'supplier', { code: input.supplier.toUpperCase() }, 'lock');
       if (!supplier) throw badForm({ supplier: `There is no supplier ${input.supplier}` });
+      await mustBeOpen(tx, input.billedOn, 'billedOn');
       const ref = input.ref.trim();
       const before = await one<{ code: string }>(tx, 'SELECT code FROM bill WHERE supplier_id = ? AND ref = ?', [supplier.id, ref]);
       if (before) throw badForm({ ref: `Bill ${ref} of ${supplier.name} was entered before, as ${before.code}` });

@@ -9,12 +9,15 @@ import { JournalQueries } from './journal.queries.js';
 import { JournalService } from './journal.service.js';
 import { ValueController } from './value.controller.js';
 import { ValueQueries } from './value.queries.js';
+import { Periods } from './periods.service.js';
+import { TimetablesController } from './timetables.controller.js';
+import { Timetables } from './timetables.js';
 import { BillsService } from './bills.service.js';
 
 @Module({
   imports: [ValueModule, CatalogueModule],
-  controllers: [BillsController, JournalController, ValueController],
-  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles, ValueQueries],
-  exports: [BillsService, JournalQueries, JournalService],
+  controllers: [BillsController, JournalController, ValueController, TimetablesController],
+  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles, ValueQueries, Timetables, Periods],
+  exports: [BillsService, JournalQueries, JournalService, Timetables],
 })
 export class BooksModule {}

@@ -1,19 +1,42 @@
-import { Injectable } from '@nestjs/common';
+import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { ACCOUNTS } from '@vectrum/core/costing';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, badState, CommandLog, houseSpan, insert, insertMany, nextCode, replaceList } from '../platform/index.js';
+import {
+  type Act,
+  addDays,
+  badForm,
+  badState,
+  CommandLog,
+  houseSpan,
+  insert,
+  insertMany,
+  nextCode,
+  replaceList,
+} from '../platform/index.js';
 import { markExported } from '../stock/index.js';
 import type { MapAccountsDto } from './journal.dto.js';
 import { JournalQueries } from './journal.queries.js';
+import { Timetables } from './timetables.js';
 
 /** The journal's way out of the house: each entry goes once, under the number of the export that took it. */
 @Injectable()
-export class JournalService {
+export class JournalService implements OnModuleInit {
   constructor(
     private readonly commands: CommandLog,
     private readonly activity: ActivityService,
     private readonly queries: JournalQueries,
+    private readonly timetables: Timetables,
   ) {}
+
+  onModuleInit(): void {
+    this.timetables.register('export', async (act, before) => {
+      const through = addDays(before, -1);
+      const { entries } = await this.queries.preview(through);
+      if (entries === 0) return `Nothing was posted up to ${through} that did not go out before`;
+      const { code } = await this.export(act, through);
+      return `${code}: ${entries === 1 ? '1 entry' : `${entries} entries`} up to ${through}`;
+    });
+  }
 
   /** Says which accounts of the company's own chart the house's stand for. */
   map(act: Act, version: number, input: MapAccountsDto): Promise<void> {

@@ -13,7 +13,7 @@ import { ImportsService } from './imports.service.js';
 const File = ApiOkResponse({ content: { 'text/csv': {} } });
 
 function fileKind(name: string): FileKind {
-  if (name === 'csv' || name === 'xlsx') return name;
+  if (name === 'csv' || name === 'xlsx' || name === 'json') return name;
   throw notFound(`A file of kind ${name.slice(0, 10)}`);
 }
 

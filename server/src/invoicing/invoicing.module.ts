@@ -1,5 +1,7 @@
 import { Module } from '@nestjs/common';
+import { BooksModule } from '../books/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
+import { InvoicesByTimetable } from './by-timetable.js';
 import { InvoicePapers } from './invoice-papers.js';
 import { InvoicesController } from './invoices.controller.js';
 import { InvoicesQueries } from './invoices.queries.js';
@@ -12,9 +14,9 @@ import { PaymentsService } from './payments.service.js';
 import { LettersModule } from '../letters/index.js';
 
 @Module({
-  imports: [CatalogueModule, LettersModule],
+  imports: [CatalogueModule, LettersModule, BooksModule],
   controllers: [InvoicesController, PaymentsController, MarginController],
-  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles, MarginQueries],
+  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles, MarginQueries, InvoicesByTimetable],
   exports: [InvoicesService, InvoicePapers, PaymentsService],
 })
 export class InvoicingModule {}

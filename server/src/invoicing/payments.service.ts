@@ -21,6 +21,7 @@ import {
   type Tx,
   type Window,
 } from '../platform/index.js';
+import { mustBeOpen } from '../books/index.js';
 import { enterValue } from '../stock/index.js';
 import type { NotedPaymentDto, NotePaymentDto, PaymentPageDto, PaymentRowDto } from './invoicing.dto.js';
 import { penceIn, text } from './reckoning.js';
@@ -42,6 +43,7 @@ export class PaymentsService {
   async noted(tx: Tx, act: Act, input: NotePaymentDto): Promise<NotedPaymentDto> {
     const amount = penceIn(input.amount);
     if (amount <= 0n) throw badForm({ amount: 'What was paid is more than nought' });
+    await mustBeOpen(tx, input.paidOn, 'paidOn');
     const bankRef = input.bankRef?.trim() || null;
     const known = bankRef && (await one<{ paidOn: string }>(tx, 'SELECT paid_on AS paidOn FROM payment WHERE bank_ref = ?', [bankRef]));
     if (known) throw badForm({ bankRef: `The bank’s ${bankRef} was noted before, as paid on ${known.paidOn}` });

@@ -75,6 +75,8 @@ const SHOWS = {
   journal: ['invoices', 'stock', 'bills'],
   'journal-preview': ['invoices', 'stock', 'bills'],
   'journal-exports': ['invoices'],
+  timetables: ['invoices'],
+  periods: ['invoices'],
   accounts: ['invoices', 'stock', 'bills'],
   'stock-value': ['stock', 'bills'],
   margin: ['invoices', 'stock'],

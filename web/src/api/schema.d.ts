@@ -2139,6 +2139,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/books/timetables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Timetables_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/books/timetables/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** `what` is export or invoices; version 0 where none is set. */
+        put: operations["Timetables_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/books/periods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Timetables_closed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/books/periods/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Timetables_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/books/periods/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Timetables_reopen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices": {
         parameters: {
             query?: never;
@@ -6626,6 +6707,44 @@ export interface components {
             value: string;
             /** @description How long what is there has been there, oldest last; empty for a day that is over. */
             ages: components["schemas"]["AgeDto"][];
+        };
+        TimetableDto: {
+            what: string;
+            /** @enum {string} */
+            every: "month" | "week" | "day";
+            keptBy: string;
+            /** Format: date-time */
+            lastAt: string | null;
+            lastSays: string;
+            version: number;
+        };
+        SetTimetableDto: {
+            /**
+             * @description Null: by hand.
+             * @enum {string|null}
+             */
+            every?: "day" | "week" | "month" | null;
+        };
+        PeriodCloseDto: {
+            throughOn: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            reopenedBy: string | null;
+            /** Format: date-time */
+            reopenedAt: string | null;
+            reopenedWhy: string;
+        };
+        PeriodsDto: {
+            /** @description The last day of what is closed; null where nothing is. */
+            closedThrough: string | null;
+            rows: components["schemas"]["PeriodCloseDto"][];
+        };
+        ClosePeriodDto: {
+            through: string;
+        };
+        ReopenPeriodDto: {
+            why: string;
         };
         InvoiceRowDto: {
             code: string;
@@ -13612,6 +13731,109 @@ export interface operations {
             };
         };
     };
+    Timetables_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimetableDto"][];
+                };
+            };
+        };
+    };
+    Timetables_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                what: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetTimetableDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Timetables_closed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeriodsDto"];
+                };
+            };
+        };
+    };
+    Timetables_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosePeriodDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Timetables_reopen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReopenPeriodDto"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Invoices_list: {
         parameters: {
             query?: {
@@ -13924,7 +14146,7 @@ export interface operations {
     Margin_list: {
         parameters: {
             query?: {
-                by?: "order" | "customer" | "channel";
+                by?: "order" | "customer" | "channel" | "item";
                 /** @description ISO date; open where it is left out */
                 to?: unknown;
                 /** @description ISO date; open where it is left out */

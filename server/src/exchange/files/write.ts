@@ -4,7 +4,7 @@ import type { Writable } from 'node:stream';
 import { stringify } from 'csv-stringify';
 import { harmless } from '@vectrum/core/cells';
 
-export type FileKind = 'csv' | 'xlsx';
+export type FileKind = 'csv' | 'xlsx' | 'json';
 /** Text stays text; numbers are written as numbers. */
 export type OutCell = string | number;
 
@@ -33,10 +33,21 @@ async function writeXlsx(to: Writable, heads: readonly string[], rows: AsyncIter
   await book.commit();
 }
 
+/** Writes a table as a JSON array, an object a row under the heads of its columns. */
+async function writeJson(to: Writable, heads: readonly string[], rows: AsyncIterable<readonly OutCell[]>): Promise<void> {
+  let before = '[\n';
+  for await (const row of rows) {
+    if (!to.write(`${before}${JSON.stringify(Object.fromEntries(heads.map((head, i) => [head, row[i] ?? ''])))}`)) await once(to, 'drain');
+    before = ',\n';
+  }
+  to.write(before === '[\n' ? '[]\n' : '\n]\n');
+}
+
 /** Writes a table to a stream as it comes; memory is bounded. The stream is left open. */
-export const writeTable: Readonly<Record<FileKind, typeof writeCsv>> = { csv: writeCsv, xlsx: writeXlsx };
+export const writeTable: Readonly<Record<FileKind, typeof writeCsv>> = { csv: writeCsv, xlsx: writeXlsx, json: writeJson };
 
 export const MEDIA_TYPES: Readonly<Record<FileKind, string>> = {
   csv: 'text/csv; charset=utf-8',
+  json: 'application/json; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 };

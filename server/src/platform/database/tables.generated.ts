@@ -876,6 +876,19 @@ export interface Tables {
     needs: 'payment_id' | 'invoice_id' | 'amount';
     computed: never;
   };
+  period_close: {
+    row: {
+      id: number;
+      through_on: string;
+      closed_by: number;
+      closed_at: Date;
+      reopened_by: number | null;
+      reopened_at: Date | null;
+      reopened_why: string;
+    };
+    needs: 'through_on' | 'closed_by';
+    computed: never;
+  };
   person: {
     row: {
       id: number;
@@ -1315,6 +1328,11 @@ export interface Tables {
     computed: never;
   };
   tax_rate: { row: { code: string; name: string; percent: string }; needs: 'code' | 'name' | 'percent'; computed: never };
+  timetable: {
+    row: { what: string; every: string; person_id: number; last_on: string; last_at: Date | null; last_says: string; version: number };
+    needs: 'what' | 'every' | 'person_id' | 'last_on';
+    computed: never;
+  };
   tote_use: {
     row: {
       id: number;

@@ -40,6 +40,7 @@ import { PeopleWithoutMail1790000000041 } from './0041-people-without-mail.js';
 import { UnmatchedCodes1790000000042 } from './0042-unmatched-codes.js';
 import { Invoices1790000000043 } from './0043-invoices.js';
 import { CustomerReturns1790000000044 } from './0044-customer-returns.js';
+import { Timetables1790000000045 } from './0045-timetables.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -89,4 +90,5 @@ export const migrations = [
   UnmatchedCodes1790000000042,
   Invoices1790000000043,
   CustomerReturns1790000000044,
+  Timetables1790000000045,
 ];

@@ -13,6 +13,7 @@ import { BlockHead, Page, Sentence } from '../../ui/page';
 import { ProblemNote, Shown } from '../../ui/states';
 import { DenseTable, LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
+import { PeriodsBlock } from './periods-block';
 
 type Accounts = Dto['AccountsDto'];
 
@@ -33,6 +34,7 @@ export function AccountsPage() {
       </div>
       <Shown query={query}>{(a) => <Table key={a.version} accounts={a} days={{ from, to }} />}</Shown>
       <SalesTax from={from} to={to} />
+      <PeriodsBlock />
     </Page>
   );
 }

@@ -9,6 +9,7 @@ export function documentPath(code: string): string | null {
     A: '/inbound/arrivals',
     S: '/orders',
     Z: '/inbound/returns',
+    G: '/orders/returns',
   };
   return Object.hasOwn(paths, series) ? `${paths[series] ?? ''}/${code}` : null;
 }

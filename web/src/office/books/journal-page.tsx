@@ -18,6 +18,7 @@ import { DenseTable, LinesTable } from '../../ui/table';
 import { itemPath } from '../item-path';
 import { BooksWords } from './books-words';
 import { documentPath } from './document-path';
+import { TimetableLine } from './timetable-line';
 
 /** One journal of all that the house posts: what went from which account to which, and on which document. */
 export function JournalPage() {
@@ -130,6 +131,7 @@ function ExportBlock({ money }: { money: (amount: string) => string }) {
           </span>
         )}
       </div>
+      <TimetableLine what="export" says="They go out" />
       <ProblemNote problem={send.error} />
       {(exports.data?.rows.length ?? 0) > 0 && (
         <DenseTable className="mt-3">
@@ -154,7 +156,7 @@ function ExportBlock({ money }: { money: (amount: string) => string }) {
                   {x.by}, {when(x.at)}
                 </td>
                 <td>
-                  {(['csv', 'xlsx'] as const).map((kind) => (
+                  {(['csv', 'xlsx', 'json'] as const).map((kind) => (
                     <TextAnchor key={kind} className="mr-3" href={`/api/exports/lists/journal.${kind}?export=${x.code}`} download>
                       {kind.toUpperCase()}
                     </TextAnchor>

@@ -9,6 +9,7 @@ import { Words } from '../../ui/field';
 import { Page, Sentence } from '../../ui/page';
 import { Empty, Shown } from '../../ui/states';
 import { LinesTable } from '../../ui/table';
+import { itemPath } from '../item-path';
 import { BooksWords } from './books-words';
 import { percentText } from './value-page';
 
@@ -16,9 +17,10 @@ const BY = [
   { value: 'order', says: 'By order' },
   { value: 'customer', says: 'By customer' },
   { value: 'channel', says: 'By channel' },
+  { value: 'item', says: 'By item' },
 ] as const;
 type By = (typeof BY)[number]['value'];
-const HEADS: Readonly<Record<By, string>> = { order: 'Order', customer: 'Customer', channel: 'Channel' };
+const HEADS: Readonly<Record<By, string>> = { order: 'Order', customer: 'Customer', channel: 'Channel', item: 'Item' };
 
 /** What was left of sales, with the cost at which the goods really left; the least profitable first. */
 export function MarginPage() {
@@ -64,9 +66,9 @@ export function MarginPage() {
                   {m.rows.map((r) => (
                     <tr key={r.key}>
                       <td>
-                        {by === 'order' ? (
+                        {by === 'order' || by === 'item' ? (
                           <>
-                            <Link className="code" to={`/orders/${r.key}`}>
+                            <Link className="code" to={by === 'order' ? `/orders/${r.key}` : itemPath(r.key)}>
                               {r.key}
                             </Link>
                             <span className="note">{r.name}</span>

@@ -12,6 +12,7 @@ import { Page } from '../../ui/page';
 import { Empty, Shown } from '../../ui/states';
 import { ChooseCell, LinesTable } from '../../ui/table';
 import { BooksWords } from './books-words';
+import { TimetableLine } from './timetable-line';
 
 type Row = Dto['OpenOrderDto'];
 
@@ -31,6 +32,7 @@ export function ToInvoicePage() {
     <Page aria-label="To invoice">
       <h1 className="sr">To invoice</h1>
       <BooksWords at="open" />
+      <TimetableLine what="invoices" says="Invoiced" />
       <Shown query={query}>
         {({ rows }) => {
           const first = rows.find((r) => chosen.has(r.code));
