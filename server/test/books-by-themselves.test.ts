@@ -118,7 +118,7 @@ describe('the books by themselves', () => {
       rows: { reopenedWhy: string }[];
     };
     expect([closedThrough, rows[0]?.reopenedWhy]).toEqual([null, 'A payment was forgotten']);
-    const json = (await books.bytes(`exports/lists/journal.json?export=${code}`).expect(200)).body.toString() as string;
+    const json = ((await books.bytes(`exports/lists/journal.json?export=${code}`).expect(200)).body as Buffer).toString();
     const entries = JSON.parse(json) as Record<string, string | number>[];
     expect(entries.length).toBeGreaterThan(2);
     expect(entries[0]).toMatchObject({ Export: code, 'Debit account': expect.stringMatching(/^10\d\d$/), Amount: expect.any(String) });

@@ -59,6 +59,18 @@ export const LETTERS = define({
     subject: 'Credit note {invoice}',
     body: 'Dear {customer},\n\nour credit note {invoice} over {amount} is attached.\n\n{company}',
   },
+  statement: {
+    label: 'What you owe us',
+    when: 'once the books send a customer’s statement, with the paper attached',
+    values: {
+      customer,
+      amount: { says: 'what is open in all', example: '£812.40' },
+      day: { says: 'the day of the statement', example: '2026-06-13' },
+      company,
+    },
+    subject: 'Your statement of {day}',
+    body: 'Dear {customer},\n\nattached is what is open on your account: {amount} on {day}. If you have paid meanwhile, thank you.\n\n{company}',
+  },
   'return-paper': {
     label: 'How to send it back',
     when: 'once a return is announced, with the paper that goes into the parcel attached',

@@ -1,12 +1,14 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CompanyLetters } from '../letters/index.js';
-import { Outbox, PAPER, rows, task, Work } from '../platform/index.js';
+import { Outbox, PAPER, type Person, rows, task, Work } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { writeInvoice } from '../ubl/index.js';
 import { InvoicesQueries } from './invoices.queries.js';
+import { InvoicesService } from './invoices.service.js';
 import type { InvoiceDto } from './invoicing.dto.js';
-import type { invoicePdf } from './invoice.pdf.js';
+import { sumsDto, text } from './reckoning.js';
+import type { invoicePdf, InvoicePaper } from './invoice.pdf.js';
 
 const PDF = task<typeof invoicePdf>('invoicing/invoicePdf', ...PAPER);
 
@@ -18,6 +20,7 @@ export class InvoicePapers implements OnModuleInit {
     private readonly work: Work,
     private readonly settings: SettingsService,
     private readonly queries: InvoicesQueries,
+    private readonly invoices: InvoicesService,
     private readonly letters: CompanyLetters,
     private readonly outbox: Outbox,
   ) {}
@@ -57,6 +60,46 @@ export class InvoicePapers implements OnModuleInit {
       code,
       sites.map((s) => s.id),
     );
+  }
+
+  /** What an order will come to, as a paper for customs, a bank or a customer who pays first. */
+  async proforma(person: Person, code: string): Promise<Buffer> {
+    const { billed, lines, sums, issuedOn } = await this.invoices.proforma(this.source, person.siteIds, code);
+    const paper: InvoicePaper = {
+      ...billed,
+      ...sumsDto(sums),
+      code,
+      kind: 'proforma',
+      currency: await this.settings.get(this.source, 'homeCurrency'),
+      issuedOn,
+      dueOn: issuedOn,
+      note: '',
+      open: '0.00',
+      overdue: false,
+      sentAt: null,
+      postedBy: '',
+      postedAt: new Date(),
+      credits: null,
+      creditedBy: [],
+      payments: [],
+      entries: [],
+      lines: lines.map((l, i) => ({
+        line: i + 1,
+        order: code,
+        sku: l.sku,
+        name: l.name,
+        units: l.units,
+        words: l.units % l.factor === 0 ? `${l.units / l.factor} × ${l.pack}` : String(l.units),
+        price: l.price,
+        pack: l.pack,
+        discountPercent: l.discountPercent,
+        amount: text(l.amount),
+        taxCode: l.taxCode,
+        taxPercent: l.taxPercent,
+        credited: 0,
+      })),
+    };
+    return this.work.run(PDF, paper, await this.settings.letterhead());
   }
 
   async pdf(invoice: InvoiceDto): Promise<Buffer> {

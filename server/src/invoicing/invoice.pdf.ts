@@ -5,9 +5,14 @@ import type { InvoiceDto, InvoiceLineDto } from './invoicing.dto.js';
 const ROW = 32;
 const FOOT = 150;
 
+/** What stands on the paper: a proforma says what an order will come to, and is no document of the books. */
+export type InvoicePaper = Omit<InvoiceDto, 'kind'> & { kind: InvoiceDto['kind'] | 'proforma' };
+
+const TITLES: Readonly<Record<InvoicePaper['kind'], string>> = { invoice: 'Invoice', credit: 'Credit note', proforma: 'Proforma invoice' };
+
 /** An invoice or credit note on A4: what was delivered of which order, taxes by rate, and until when it is paid. */
-export async function invoicePdf(invoice: InvoiceDto, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
-  const title = invoice.kind === 'invoice' ? 'Invoice' : 'Credit note';
+export async function invoicePdf(invoice: InvoicePaper, from: Letterhead = { name: '', address: '' }): Promise<Buffer> {
+  const title = TITLES[invoice.kind];
   const paper = newPaper(`${title} ${invoice.code}`);
   drawLetterhead(paper, from);
   const left = paper.page.margins.left;
@@ -28,9 +33,9 @@ export async function invoicePdf(invoice: InvoiceDto, from: Letterhead = { name:
   drawCells(
     paper,
     [
-      [title, invoice.code],
+      [invoice.kind === 'proforma' ? 'Order' : title, invoice.code],
       ['Of', invoice.issuedOn],
-      invoice.kind === 'invoice' ? ['To be paid by', invoice.dueOn] : ['For invoice', invoice.credits ?? ''],
+      aboutCell(invoice),
       ['Amount', moneyText(micro(invoice.gross), invoice.currency)],
     ],
     148,
@@ -50,6 +55,17 @@ export async function invoicePdf(invoice: InvoiceDto, from: Letterhead = { name:
   }
   drawFoot(paper, invoice, left, wide, y + 6);
   return finish(paper);
+}
+
+function aboutCell(invoice: InvoicePaper): [string, string] {
+  switch (invoice.kind) {
+    case 'invoice':
+      return ['To be paid by', invoice.dueOn];
+    case 'credit':
+      return ['For invoice', invoice.credits ?? ''];
+    case 'proforma':
+      return ['For', invoice.account ?? ''];
+  }
 }
 
 function drawLine(paper: Paper, line: InvoiceLineDto, currency: string, left: number, wide: number, y: number): void {
@@ -76,7 +92,7 @@ function drawLine(paper: Paper, line: InvoiceLineDto, currency: string, left: nu
     .stroke();
 }
 
-function drawFoot(paper: Paper, invoice: InvoiceDto, left: number, wide: number, top: number): void {
+function drawFoot(paper: Paper, invoice: InvoicePaper, left: number, wide: number, top: number): void {
   const money = (amount: string) => moneyText(micro(amount), invoice.currency);
   const rows: [string, string][] = [
     ['Without tax', money(invoice.net)],
@@ -94,9 +110,10 @@ function drawFoot(paper: Paper, invoice: InvoiceDto, left: number, wide: number,
   paper
     .font('bold')
     .fontSize(12)
-    .text(invoice.kind === 'invoice' ? 'To be paid' : 'Credited', left + wide - 320, y + 4, { width: 220, align: 'right' })
+    .text(invoice.kind === 'credit' ? 'Credited' : 'To be paid', left + wide - 320, y + 4, { width: 220, align: 'right' })
     .text(money(invoice.gross), left + wide - 90, y + 4, { width: 90, align: 'right' });
-  const says = [invoice.pricesHoldTax ? 'Prices hold the tax.' : '', invoice.note].filter(Boolean).join(' ');
+  const proforma = invoice.kind === 'proforma' ? 'This is no invoice: it says what the order comes to.' : '';
+  const says = [proforma, invoice.pricesHoldTax ? 'Prices hold the tax.' : '', invoice.note].filter(Boolean).join(' ');
   if (says)
     paper
       .font('regular')

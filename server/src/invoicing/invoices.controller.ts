@@ -53,6 +53,18 @@ export class InvoicesController {
     return this.invoices.invoice(act, body);
   }
 
+  /** What an order will come to, as a paper. */
+  @Get('proforma/:order')
+  @Access('invoices', 'order-desk')
+  @ApiOkResponse({ content: { 'application/pdf': {} } })
+  async proforma(@Res() response: Response, @Reader() person: Person, @Param('order') order: string): Promise<void> {
+    const paper = await this.papers.proforma(person, order.toUpperCase());
+    response
+      .type('application/pdf')
+      .setHeader('content-disposition', `inline; filename="proforma-${encodeURIComponent(order.toUpperCase())}.pdf"`);
+    response.send(paper);
+  }
+
   @Get(':code')
   sheet(@Reader() person: Person, @Param('code') code: string): Promise<InvoiceDto> {
     return this.queries.sheet(code.toUpperCase(), person.siteIds);

@@ -105,6 +105,18 @@ export class InvoicesService {
     return { billed, orderIds, lines, sums: sums(lines, billed.pricesHoldTax), issuedOn, dueOn: addDays(issuedOn, billed.termsDays) };
   }
 
+  /** What all of an order will come to, whatever of it has left: nothing is written, and no freight is known yet. */
+  async proforma(tx: Pick<Tx, 'query'>, siteIds: readonly number[], code: string): Promise<Planned> {
+    const order = await one<{ id: number }>(tx, 'SELECT id FROM sales_order WHERE code = ? AND site_id IN (?)', [code, [0, ...siteIds]]);
+    if (!order) throw notFound(`Order ${code.slice(0, 20)}`);
+    const billed = await this.billed(tx, [order.id]);
+    const wanted = (await deliveredLines(tx, [order.id])).map((l) => ({ ...l, delivered: l.ordered, invoiced: 0 }));
+    if (!wanted.some((l) => l.ordered > 0)) throw badState(`${code} has no goods whose price is known`);
+    const lines = linesOf(wanted, { freight: '0', freightTax: { code: '', percent: '0' }, discountPercent: '0' });
+    const issuedOn = (await siteDay(tx, billed.siteId)).today;
+    return { billed, orderIds: [order.id], lines, sums: sums(lines, billed.pricesHoldTax), issuedOn, dueOn: issuedOn };
+  }
+
   /** Takes back lines of an invoice, or a part of their units. */
   credit(act: Act, code: string, input: CreditInvoiceDto): Promise<{ code: string }> {
     return this.commands.run(act, 'invoice.credit', { code, input }, async (tx) => {

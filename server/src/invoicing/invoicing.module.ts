@@ -8,6 +8,9 @@ import { InvoicesQueries } from './invoices.queries.js';
 import { InvoicesService } from './invoices.service.js';
 import { MarginController } from './margin.controller.js';
 import { MarginQueries } from './margin.queries.js';
+import { StatementQueries } from './statement.queries.js';
+import { Statements } from './statements.js';
+import { StatementsController } from './statements.controller.js';
 import { PaymentsController } from './payments.controller.js';
 import { PaymentsFiles } from './payments.files.js';
 import { PaymentsService } from './payments.service.js';
@@ -15,8 +18,18 @@ import { LettersModule } from '../letters/index.js';
 
 @Module({
   imports: [CatalogueModule, LettersModule, BooksModule],
-  controllers: [InvoicesController, PaymentsController, MarginController],
-  providers: [InvoicesService, InvoicesQueries, InvoicePapers, PaymentsService, PaymentsFiles, MarginQueries, InvoicesByTimetable],
+  controllers: [InvoicesController, PaymentsController, MarginController, StatementsController],
+  providers: [
+    InvoicesService,
+    InvoicesQueries,
+    InvoicePapers,
+    PaymentsService,
+    PaymentsFiles,
+    MarginQueries,
+    InvoicesByTimetable,
+    StatementQueries,
+    Statements,
+  ],
   exports: [InvoicesService, InvoicePapers, PaymentsService],
 })
 export class InvoicingModule {}

@@ -61,6 +61,13 @@ export class PackingController {
   }
 
   /** What lay in a parcel before it was closed. */
+  /** What left for an order, parcel by parcel, as a paper to be signed. */
+  @Get('orders/:code/delivery-note')
+  @Access('signed-in')
+  async deliveryNote(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    return new StreamableFile(await this.papers.deliveryNote(person, code.toUpperCase()), { type: 'application/pdf' });
+  }
+
   @Get('parcels/:code/picture')
   @Access('signed-in')
   @Header('cache-control', 'private, max-age=0')

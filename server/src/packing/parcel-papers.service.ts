@@ -2,11 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { countOf } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import type { GoodsLine, PackedParcel } from '../paper/index.js';
-import { mustBeAt, notFound, num, one, PAPER, type Person, rows, task, Work } from '../platform/index.js';
+import { dayIn, mustBeAt, notFound, num, one, PAPER, type Person, rows, task, Work } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
+import type { deliveryNotePdf } from './delivery-note.pdf.js';
 import type { parcelListPdf } from './parcel-list.pdf.js';
 
 const PARCEL_LIST = task<typeof parcelListPdf>('packing/parcelListPdf', ...PAPER);
+
+const DELIVERY_NOTE = task<typeof deliveryNotePdf>('packing/deliveryNotePdf', ...PAPER);
 
 interface Head {
   id: number;
@@ -45,6 +48,20 @@ export class ParcelPapers {
     const { siteId, ...parcel } = await this.read(code);
     mustBeAt(person, siteId);
     return this.pdf(parcel);
+  }
+
+  /** All that left for an order so far, parcel by parcel. */
+  async deliveryNote(person: Person, order: string): Promise<Buffer> {
+    const gone = await rows<{ code: string; at: Date; siteId: number }>(
+      this.source,
+      `SELECT p.code, p.handed_over_at AS at, o.site_id AS siteId FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE o.code = ? AND p.state = 'gone' AND o.site_id IN (?) ORDER BY p.number`,
+      [order, [0, ...person.siteIds]],
+    );
+    const last = gone.reduce<Date | null>((latest, p) => (latest && latest > p.at ? latest : p.at), null);
+    if (!last) throw notFound(`A parcel of ${order.slice(0, 20)} that has left`);
+    const parcels = await Promise.all(gone.map((p) => this.read(p.code)));
+    const from = await this.settings.letterhead();
+    return this.work.run(DELIVERY_NOTE, { parcels, leftOn: dayIn(from.timeZone ?? 'UTC', last) }, from);
   }
 
   async pdf(parcel: PackedParcel): Promise<Buffer> {

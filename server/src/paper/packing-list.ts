@@ -41,6 +41,13 @@ export interface PackedParcel {
   leftOut: readonly GoodsLine[];
 }
 
+/** All that left for an order so far. */
+export interface DeliveryNote {
+  parcels: readonly PackedParcel[];
+  /** The day on which the last of it left. */
+  leftOn: string;
+}
+
 /** Goods on a paper: how many, and what else is said of them. */
 export interface GoodsLine {
   name: string;
@@ -108,6 +115,50 @@ export async function drawParcelList(paper: Paper, parcel: PackedParcel, from: L
     .fontSize(12)
     .text('Not in this parcel', paper.page.margins.left, y + 8);
   drawGoods(paper, missing, y + 30);
+}
+
+/** What left for an order, parcel by parcel, with a line for whoever takes it in: without prices. Its barcode opens the order. */
+export async function drawDeliveryNote(paper: Paper, note: DeliveryNote, from: Letterhead): Promise<void> {
+  const [first] = note.parcels;
+  if (!first) return;
+  await drawHead(paper, 'Delivery note', first.order, first, from);
+  drawCells(
+    paper,
+    [
+      ['Order', first.order],
+      ['Your reference', first.channelRef],
+      ['Left', note.leftOn],
+      ['Parcels', String(note.parcels.length)],
+    ],
+    100,
+  );
+  const left = paper.page.margins.left;
+  let y = 158;
+  const room = (high: number) => {
+    if (y <= paper.page.height - high) return;
+    paper.addPage();
+    y = TOP;
+  };
+  for (const parcel of note.parcels) {
+    room(120);
+    const head = [`Parcel ${parcel.code}`, parcel.tracking ?? ''].filter(Boolean).join('   ');
+    paper.font('bold').fontSize(12).text(head, left, y);
+    y = drawGoods(paper, parcel.goods, y + 22) + 6;
+  }
+  room(110);
+  for (const [at, says] of [
+    [0, 'Received in good order'],
+    [210, 'Name'],
+    [360, 'Day'],
+  ] as const)
+    paper
+      .moveTo(left + at, y + 50)
+      .lineTo(left + at + 130, y + 50)
+      .lineWidth(0.6)
+      .stroke()
+      .font('regular')
+      .fontSize(8)
+      .text(says, left + at, y + 54);
 }
 
 async function drawHead(

@@ -8,7 +8,12 @@ import { checkLedger } from '../stock/index.js';
 import { migrations } from '../schema/index.js';
 
 const source = await new DataSource(dataSourceOptions(readConfig(process.env), migrations)).initialize();
-const findings = [...(await checkLedger(source)), ...(await checkOrders(source)), ...(await checkInvoices(source)), ...(await checkReturns(source))];
+const findings = [
+  ...(await checkLedger(source)),
+  ...(await checkOrders(source)),
+  ...(await checkInvoices(source)),
+  ...(await checkReturns(source)),
+];
 const count = await one<{ n: string }>(source, 'SELECT COUNT(*) AS n FROM movement');
 await source.destroy();
 for (const finding of findings) process.stdout.write(`${finding}\n`);

@@ -76,6 +76,7 @@ const SHOWS = {
   'journal-preview': ['invoices', 'stock', 'bills'],
   'journal-exports': ['invoices'],
   timetables: ['invoices'],
+  statement: ['invoices'],
   periods: ['invoices'],
   accounts: ['invoices', 'stock', 'bills'],
   'stock-value': ['stock', 'bills'],

@@ -2271,6 +2271,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/proforma/{order}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an order will come to, as a paper. */
+        get: operations["Invoices_proforma"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/{code}": {
         parameters: {
             query?: never;
@@ -2448,6 +2465,55 @@ export interface paths {
         get: operations["Margin_taxes"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/statements/{account}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Statements_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/statements/{account}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Statements_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/statements/{account}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mails it to the customer. */
+        post: operations["Statements_send"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3057,7 +3123,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/parcels/{code}/picture": {
+    "/api/bench/orders/{code}/delivery-note": {
         parameters: {
             query?: never;
             header?: never;
@@ -3065,6 +3131,22 @@ export interface paths {
             cookie?: never;
         };
         /** What lay in a parcel before it was closed. */
+        get: operations["Packing_deliveryNote"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/parcels/{code}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         get: operations["Packing_picture"];
         /** The body is the picture file itself: JPEG, PNG or WebP. */
         put: operations["Packing_setPicture"];
@@ -6972,6 +7054,33 @@ export interface components {
             rows: components["schemas"]["TaxRowDto"][];
             net: string;
             tax: string;
+        };
+        StatementRowDto: {
+            code: string;
+            /** @enum {string} */
+            kind: "credit" | "invoice";
+            issuedOn: string;
+            dueOn: string;
+            gross: string;
+            /** @description What is left of it; below nought where the customer has it coming. */
+            open: string;
+            daysLate: number;
+        };
+        StatementAgeDto: {
+            says: string;
+            amount: string;
+        };
+        StatementDto: {
+            account: string;
+            name: string;
+            email: string;
+            address: string[];
+            asOf: string;
+            currency: string;
+            /** @description The oldest first. */
+            rows: components["schemas"]["StatementRowDto"][];
+            ages: components["schemas"]["StatementAgeDto"][];
+            owed: string;
         };
         CustomerDto: {
             code: string;
@@ -13926,6 +14035,27 @@ export interface operations {
             };
         };
     };
+    Invoices_proforma: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                order: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+        };
+    };
     Invoices_sheet: {
         parameters: {
             query?: never;
@@ -14189,6 +14319,67 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TaxDto"];
                 };
+            };
+        };
+    };
+    Statements_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StatementDto"];
+                };
+            };
+        };
+    };
+    Statements_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+        };
+    };
+    Statements_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -15211,6 +15402,25 @@ export interface operations {
         };
     };
     Packing_packingList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Packing_deliveryNote: {
         parameters: {
             query?: never;
             header?: never;

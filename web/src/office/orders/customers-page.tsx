@@ -13,6 +13,7 @@ import { FilterLine, BlockHead, Acts } from '../../ui/page';
 import { TextLink, ButtonLink } from '../../ui/button';
 import { DenseTable } from '../../ui/table';
 import { OrdersWords } from './orders-words';
+import { StatementActs } from './statement-acts';
 import { MoreRows, useLongList } from '../../ui/long-list';
 
 /** Customers with an account, with one open beside the list. */
@@ -106,6 +107,7 @@ export function CustomerSheet() {
               </tbody>
             </DenseTable>
           )}
+          {me.data?.rights.includes('invoices') && <StatementActs account={c.code} email={c.email} />}
           {me.data?.rights.includes('order-desk') && (
             <Acts>
               <ButtonLink to={`/orders/customers/${c.code}/edit`}>Change the customer</ButtonLink>

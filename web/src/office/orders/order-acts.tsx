@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { useMe } from '../../api/queries';
 import { type Once, useAct } from '../../api/use-act';
-import { Button, ButtonAnchor, ButtonLink, TextButton, TextLink } from '../../ui/button';
+import { Button, ButtonAnchor, ButtonLink, TextAnchor, TextButton, TextLink } from '../../ui/button';
 import { Glyph } from '../../ui/glyph';
 import { Acts, Said } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
@@ -69,6 +69,16 @@ export function OrderActs({ order }: { order: Order }) {
             <Glyph name="print" /> {state === 'quote' ? 'Quote' : 'Confirmation'}
           </ButtonAnchor>
         ) : null}
+        {desk && !['quote', 'cancelled'].includes(state) && order.lines.length > 0 && (
+          <TextAnchor href={`/api/invoices/proforma/${order.code}`} target="_blank" rel="noreferrer">
+            Proforma
+          </TextAnchor>
+        )}
+        {order.parcels.some((p) => p.state === 'gone') && (
+          <TextAnchor href={`/api/bench/orders/${order.code}/delivery-note`} target="_blank" rel="noreferrer">
+            Delivery note
+          </TextAnchor>
+        )}
         {desk && order.email !== '' && state !== 'cancelled' && (
           <TextButton type="button" disabled={mail.isPending} onClick={() => mail.mutate()}>
             Mail it

@@ -1,0 +1,49 @@
+import { Injectable } from '@nestjs/common';
+import { decimalText, micro } from '@vectrum/core/money';
+import { DataSource } from 'typeorm';
+import { find, notFound, type Person, rows, siteDay } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
+import type { StatementDto } from './statement.dto.js';
+
+/** Days past due that a statement tells apart. */
+const AGES = [
+  { says: 'Not due yet', from: -Infinity },
+  { says: 'Up to 30 days overdue', from: 1 },
+  { says: '31 to 60 days overdue', from: 31 },
+  { says: 'Longer overdue', from: 61 },
+] as const;
+const DAY_MS = 86_400_000;
+
+/** What a customer with an account owes, document by document and by age. */
+@Injectable()
+export class StatementQueries {
+  constructor(
+    private readonly source: DataSource,
+    private readonly settings: SettingsService,
+  ) {}
+
+  async of(person: Person, account: string): Promise<StatementDto> {
+    const customer = await find(this.source, 'customer', { code: account.toUpperCase() });
+    if (!customer) throw notFound(`Customer ${account.slice(0, 20)}`);
+    const { today } = await siteDay(this.source, null);
+    const open = await rows<{ code: string; kind: string; issuedOn: string; dueOn: string; gross: string; open: string }>(
+      this.source,
+      `SELECT code, kind, issued_on AS issuedOn, due_on AS dueOn, gross, open_amount AS open FROM invoice WHERE customer_id = ? AND open_amount <> 0 AND site_id IN (?) ORDER BY issued_on, id LIMIT 1000`,
+      [customer.id, [0, ...person.siteIds]],
+    );
+    const late = (dueOn: string) => Math.round((Date.parse(today) - Date.parse(dueOn)) / DAY_MS);
+    const sum = (of: typeof open) => decimalText(of.reduce((all, i) => all + micro(i.open), 0n)).replace(/0000$/, '');
+    const ageOf = (i: (typeof open)[number]) => AGES.findLastIndex((a) => late(i.dueOn) >= a.from);
+    return {
+      account: customer.code,
+      name: customer.name,
+      email: customer.email,
+      address: [customer.address_line, `${customer.postcode} ${customer.city}`.trim(), customer.country].filter(Boolean),
+      asOf: today,
+      currency: await this.settings.get(this.source, 'homeCurrency'),
+      rows: open.map((i) => ({ ...i, kind: i.kind as 'invoice' | 'credit', daysLate: Math.max(0, late(i.dueOn)) })),
+      ages: AGES.map(({ says }, at) => ({ says, amount: sum(open.filter((i) => ageOf(i) === at)) })),
+      owed: sum(open),
+    };
+  }
+}
