@@ -67,8 +67,8 @@ describe('papers for customers', () => {
       rows: { code: string; daysLate: number }[];
       ages: { amount: string }[];
     };
-    expect(statement).toMatchObject({ owed: '10.00', rows: [{ code: old, daysLate: 50 }] });
-    expect(statement.ages.map((a) => a.amount)).toEqual(['0.00', '0.00', '10.00', '0.00']);
+    expect(statement).toMatchObject({ owed: '12.00', rows: [{ code: old, daysLate: 50 }] });
+    expect(statement.ages.map((a) => a.amount)).toEqual(['0.00', '0.00', '12.00', '0.00']);
     expect(await pdf(books, 'statements/OWES/pdf')).toBe('%PDF-');
     await books.post('statements/OWES/send').expect(204);
     expect((await house.outbox('mail.statement')).at(-1)).toMatchObject({ account: 'OWES', to: 'owes@mail.example' });

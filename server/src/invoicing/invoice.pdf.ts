@@ -64,7 +64,7 @@ function aboutCell(invoice: InvoicePaper): [string, string] {
     case 'credit':
       return ['For invoice', invoice.credits ?? ''];
     case 'proforma':
-      return ['For', invoice.account ?? ''];
+      return ['For', invoice.account ?? invoice.name.slice(0, 24)];
   }
 }
 

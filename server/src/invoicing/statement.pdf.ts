@@ -45,7 +45,19 @@ export async function statementPdf(statement: StatementDto, from: Letterhead = {
       'regular',
     );
   y += 10;
-  for (const age of statement.ages) line(['', '', '', age.says, money(age.amount)], 'regular');
-  line(['', '', '', 'Owed in all', money(statement.owed)], 'bold');
+  if (y > paper.page.height - 140) {
+    paper.addPage();
+    y = 42;
+  }
+  const foot = (says: string, amount: string, font: 'regular' | 'bold') => {
+    paper
+      .font(font)
+      .fontSize(9.5)
+      .text(says, left + 160, y, { width: 220, align: 'right' })
+      .text(amount, left + 390, y, { width: 90, align: 'right' });
+    y += ROW;
+  };
+  for (const age of statement.ages) foot(age.says, money(age.amount), 'regular');
+  foot('Owed in all', money(statement.owed), 'bold');
   return finish(paper);
 }
