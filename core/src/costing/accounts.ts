@@ -1,6 +1,6 @@
 import type { OutsideKind } from '../places/index.js';
 
-/** The accounts of the journal: what stock is worth, what is owed to suppliers, and what customers owe and pay. */
+/** The accounts of the journal: what stock is worth, what is owed to suppliers, what customers owe and pay, and what is set aside for goods that nobody buys. */
 export const ACCOUNTS = [
   'stock',
   'not billed yet',
@@ -16,6 +16,8 @@ export const ACCOUNTS = [
   'freight charged',
   'sales tax',
   'bank',
+  'slow goods',
+  'slow goods reserve',
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 

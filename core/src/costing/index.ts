@@ -5,3 +5,4 @@ export { matchLine, within, type BilledLine, type BillFinding, type Tolerance } 
 export { CostingFault, landed, valued, type Charge, type CostMovement, type ReceiptLine, type Valuation } from './valued.js';
 export { eachOf } from './each.js';
 export { ACCOUNTS, accountFor, type Account } from './accounts.js';
+export { reserveFor, splitWorth, type ReserveStep } from './reserve.js';

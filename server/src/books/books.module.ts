@@ -9,6 +9,7 @@ import { JournalQueries } from './journal.queries.js';
 import { JournalService } from './journal.service.js';
 import { ValueController } from './value.controller.js';
 import { ValueQueries } from './value.queries.js';
+import { Reserves } from './reserves.service.js';
 import { Periods } from './periods.service.js';
 import { TimetablesController } from './timetables.controller.js';
 import { Timetables } from './timetables.js';
@@ -17,7 +18,7 @@ import { BillsService } from './bills.service.js';
 @Module({
   imports: [ValueModule, CatalogueModule],
   controllers: [BillsController, JournalController, ValueController, TimetablesController],
-  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles, ValueQueries, Timetables, Periods],
+  providers: [BillsService, BillsQueries, JournalQueries, JournalService, JournalFiles, ValueQueries, Timetables, Periods, Reserves],
   exports: [BillsService, JournalQueries, JournalService, Timetables],
 })
 export class BooksModule {}

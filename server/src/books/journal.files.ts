@@ -26,6 +26,7 @@ export class JournalFiles {
           [
             ['Item', (r) => r.key],
             ['Name', (r) => r.name],
+            ['Lot', (r) => r.lot],
             ['Units', (r) => r.units],
             ['Value', (r) => r.value],
             ['Of one', (r) => r.each],

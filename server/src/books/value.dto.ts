@@ -3,7 +3,9 @@ export class ValueRowDto {
   /** The item's SKU, or the class. */
   key: string;
   name: string;
-  /** Base units; of a class nought, since its items have units of their own. */
+  /** The lot, with its date; null where items are not told apart by lot. */
+  lot: string | null;
+  /** Base units; of a class or site nought, since its items have units of their own. */
   units: number;
   /** The units in packs; empty of a class. */
   words: string;
@@ -12,6 +14,25 @@ export class ValueRowDto {
   each: string;
   /** The share of the whole, in hundredths of a per cent. */
   share: number;
+}
+/** Goods that nobody has bought for long, and what should be set aside for them. */
+export class SlowRowDto {
+  sku: string;
+  name: string;
+  words: string;
+  value: string;
+  /** Days since the last sale, or since they came where none was ever sold. */
+  days: number;
+  sold: boolean;
+  percent: number;
+  reserve: string;
+}
+export class SlowDto {
+  /** Most to be set aside first. */
+  rows: SlowRowDto[];
+  /** What should be set aside in all, and what stands in the books. */
+  reserve: string;
+  booked: string;
 }
 export class AgeDto {
   says: string;

@@ -1,15 +1,18 @@
 import { Injectable } from '@nestjs/common';
-import { decimalText, dividedBy, micro, priceText } from '@vectrum/core/money';
+import { splitWorth } from '@vectrum/core/costing';
+import { decimalText, dividedBy, micro, type Micro, priceText } from '@vectrum/core/money';
 import { spell } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import { ItemQueries } from '../catalogue/index.js';
 import { dayOf, houseSpan, likeAny, num, rows, type Window } from '../platform/index.js';
 import type { AgeDto, ValuePageDto, ValueRowDto } from './value.dto.js';
 
+export const VALUE_BY = ['item', 'class', 'site', 'lot'] as const;
+export type ValueBy = (typeof VALUE_BY)[number];
 export interface ValueAsked {
   /** ISO date; empty for now. */
   on: string;
-  by: 'item' | 'class';
+  by: ValueBy;
   search: string;
 }
 
@@ -28,7 +31,7 @@ const AGES = [30, 90, 180, 365] as const;
 
 export function valueAsked(query: Readonly<Record<string, unknown>>): ValueAsked {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name].trim().slice(0, 80) : '');
-  return { on: dayOf(query, 'on'), by: text('by') === 'class' ? 'class' : 'item', search: text('search') };
+  return { on: dayOf(query, 'on'), by: VALUE_BY.find((b) => b === text('by')) ?? 'item', search: text('search') };
 }
 
 /** What stock was worth on a day. */
@@ -46,29 +49,78 @@ export class ValueQueries {
   async list(asked: ValueAsked, window: Window): Promise<ValuePageDto> {
     const found = await this.stockOn(asked);
     const total = found.reduce((sum, r) => sum + micro(r.value), 0n);
-    const all = asked.by === 'class' ? byClass(found) : found;
-    const sorted = [...all].sort((a, b) =>
-      micro(b.value) > micro(a.value) ? 1 : micro(b.value) < micro(a.value) ? -1 : a.name.localeCompare(b.name),
+    const sorted = (await this.grouped(asked, found)).sort((a, b) =>
+      b.value > a.value ? 1 : b.value < a.value ? -1 : a.name.localeCompare(b.name),
     );
     const page = sorted.slice(window.from, window.from + window.limit);
-    const packs = asked.by === 'class' ? new Map<number, never>() : await this.items.packs(page.map((r) => r.id));
+    const packs = await this.items.packs(page.flatMap((r) => r.itemId ?? []));
     return {
-      total: all.length,
+      total: sorted.length,
       value: decimalText(total),
       ages: asked.on === '' ? await this.ages() : [],
-      rows: page.map((r): ValueRowDto => {
-        const units = num(r.units);
-        return {
-          key: asked.by === 'class' ? r.className : r.sku,
-          name: r.name,
-          units: asked.by === 'class' ? 0 : units,
-          words: asked.by === 'class' ? '' : spell(units, packs.get(r.id) ?? []),
-          value: r.value,
-          each: asked.by === 'class' || units === 0 ? '' : priceText(dividedBy(micro(r.value), units)),
-          share: total === 0n ? 0 : Number((micro(r.value) * 10_000n) / total),
-        };
-      }),
+      rows: page.map((r): ValueRowDto => ({
+        key: r.key,
+        name: r.name,
+        lot: r.lot,
+        units: r.units,
+        words: r.itemId === null ? '' : spell(r.units, packs.get(r.itemId) ?? []),
+        value: decimalText(r.value),
+        each: r.itemId === null || r.units === 0 ? '' : priceText(dividedBy(r.value, r.units)),
+        share: total === 0n ? 0 : Number((r.value * 10_000n) / total),
+      })),
     };
+  }
+
+  /** What there was of each item, put together as it is asked for; the parts of an item sum to what it was worth. */
+  private async grouped(asked: ValueAsked, found: readonly Row[]): Promise<Group[]> {
+    switch (asked.by) {
+      case 'item':
+        return found.map((r) => ({ key: r.sku, name: r.name, lot: null, itemId: r.id, units: num(r.units), value: micro(r.value) }));
+      case 'class':
+        return together(found.map((r) => ({ ...sum(r.className || 'without a class'), value: micro(r.value) })));
+      case 'site':
+        return together((await this.parted(asked.on, found, 'site')).map(({ label, value }) => ({ ...sum(label), value })));
+      case 'lot':
+        return (await this.parted(asked.on, found, 'lot')).map(({ item, label, units, value }) => ({
+          key: item.sku,
+          name: item.name,
+          lot: label,
+          itemId: item.id,
+          units,
+          value,
+        }));
+    }
+  }
+
+  /** The units of each item by site or lot at the end of a day, and what each part of them was worth. */
+  private async parted(on: string, found: readonly Row[], by: 'site' | 'lot') {
+    const since = on === '' ? null : (await houseSpan(this.source, on, on)).ends;
+    const column = { site: (place: string) => `${place}.site_id`, lot: (_: string, row: string) => `${row}.lot_id` }[by];
+    const back = since
+      ? `UNION ALL SELECT m.item_id, ${column('t', 'm')}, -CAST(m.units AS SIGNED) FROM movement m JOIN place t ON t.id = m.to_place_id WHERE m.server_at >= ${since} AND ${ours('t', 'COALESCE(m.to_condition, m.stock_condition)')}
+         UNION ALL SELECT m.item_id, ${column('f', 'm')}, CAST(m.units AS SIGNED) FROM movement m JOIN place f ON f.id = m.from_place_id WHERE m.server_at >= ${since} AND ${ours('f', 'm.stock_condition')}`
+      : '';
+    const label =
+      by === 'site'
+        ? 'COALESCE(s.name, ?)'
+        : `COALESCE(CONCAT(l.code, IF(l.expires_on IS NULL, '', CONCAT(', best before ', l.expires_on))), ?)`;
+    const parts = await rows<{ itemId: number; label: string; units: string }>(
+      this.source,
+      `SELECT x.item_id AS itemId, ${label} AS label, SUM(x.units) AS units FROM
+         (SELECT b.item_id, ${column('p', 'b')} AS part, CAST(b.units AS SIGNED) AS units FROM balance b JOIN place p ON p.id = b.place_id WHERE b.units > 0 AND ${ours('p', 'b.stock_condition')} ${back}) x
+         ${by === 'site' ? 'LEFT JOIN site s ON s.id = x.part' : 'LEFT JOIN lot l ON l.id = x.part'} GROUP BY x.item_id, x.part HAVING SUM(x.units) > 0 ORDER BY x.item_id, x.part`,
+      [by === 'site' ? 'nowhere' : 'no lot'],
+    );
+    const ofItem = new Map<number, typeof parts>();
+    for (const p of parts) ofItem.set(p.itemId, [...(ofItem.get(p.itemId) ?? []), p]);
+    return found.flatMap((item) => {
+      const own = ofItem.get(item.id) ?? [{ label: by === 'site' ? 'nowhere' : 'no lot', units: String(item.units), itemId: item.id }];
+      const values = splitWorth(
+        micro(item.value),
+        own.map((p) => num(p.units)),
+      );
+      return own.map((p, i) => ({ item, label: p.label, units: num(p.units), value: values[i] ?? 0n }));
+    });
   }
 
   private async stockOn({ on, search }: ValueAsked): Promise<Row[]> {
@@ -105,12 +157,19 @@ export class ValueQueries {
   }
 }
 
-function byClass(all: readonly Row[]): Row[] {
-  const classes = new Map<string, Row>();
-  for (const r of all) {
-    const name = r.className === '' ? 'without a class' : r.className;
-    const sum = classes.get(name);
-    classes.set(name, { ...r, name, value: decimalText(micro(sum?.value ?? '0') + micro(r.value)) });
-  }
-  return [...classes.values()];
+interface Group {
+  key: string;
+  name: string;
+  lot: string | null;
+  /** Null where items are put together, whose units are their own. */
+  itemId: number | null;
+  units: number;
+  value: Micro;
+}
+const sum = (name: string): Omit<Group, 'value'> => ({ key: name, name, lot: null, itemId: null, units: 0 });
+
+function together(all: readonly Group[]): Group[] {
+  const groups = new Map<string, Group>();
+  for (const g of all) groups.set(g.key, { ...g, value: (groups.get(g.key)?.value ?? 0n) + g.value });
+  return [...groups.values()];
 }

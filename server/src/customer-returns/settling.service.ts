@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { ChannelsService } from '../channels/index.js';
-import { type Billable, InvoicesService } from '../invoicing/index.js';
+import { type Billable, InvoicePlans, InvoicesService } from '../invoicing/index.js';
 import { OrderWriter } from '../orders/index.js';
 import {
   type Act,
@@ -46,6 +46,7 @@ export class Settling {
     private readonly returns: CustomerReturns,
     private readonly comingBack: ComingBack,
     private readonly invoices: InvoicesService,
+    private readonly plans: InvoicePlans,
     private readonly orders: OrderWriter,
     private readonly channels: ChannelsService,
     private readonly ledger: LedgerService,
@@ -76,7 +77,7 @@ export class Settling {
   /** What paying it back would come to, with tax; null where nothing would be. */
   async refundOf(tx: Pick<Tx, 'query'>, found: Row<'customer_return'>): Promise<string | null> {
     if (found.order_id === null) return null;
-    const { amount } = await this.invoices.refundPlan(tx, await refundable(tx, found.id, found.order_id));
+    const { amount } = await this.plans.refundPlan(tx, await refundable(tx, found.id, found.order_id));
     return Number(amount) === 0 ? null : amount;
   }
 

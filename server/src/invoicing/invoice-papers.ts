@@ -4,8 +4,8 @@ import { CompanyLetters } from '../letters/index.js';
 import { Outbox, PAPER, type Person, rows, task, Work } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { writeInvoice } from '../ubl/index.js';
+import { InvoicePlans } from './invoice-plans.js';
 import { InvoicesQueries } from './invoices.queries.js';
-import { InvoicesService } from './invoices.service.js';
 import type { InvoiceDto } from './invoicing.dto.js';
 import { sumsDto, text } from './reckoning.js';
 import type { invoicePdf, InvoicePaper } from './invoice.pdf.js';
@@ -20,7 +20,7 @@ export class InvoicePapers implements OnModuleInit {
     private readonly work: Work,
     private readonly settings: SettingsService,
     private readonly queries: InvoicesQueries,
-    private readonly invoices: InvoicesService,
+    private readonly plans: InvoicePlans,
     private readonly letters: CompanyLetters,
     private readonly outbox: Outbox,
   ) {}
@@ -64,7 +64,7 @@ export class InvoicePapers implements OnModuleInit {
 
   /** What an order will come to, as a paper for customs, a bank or a customer who pays first. */
   async proforma(person: Person, code: string): Promise<Buffer> {
-    const { billed, lines, sums, issuedOn } = await this.invoices.proforma(this.source, person.siteIds, code);
+    const { billed, lines, sums, issuedOn } = await this.plans.proforma(this.source, person.siteIds, code);
     const paper: InvoicePaper = {
       ...billed,
       ...sumsDto(sums),

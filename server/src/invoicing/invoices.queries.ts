@@ -5,7 +5,7 @@ import { ItemQueries } from '../catalogue/index.js';
 import { likeAny, notFound, num, one, pageOf, rows, siteDays, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { bare, type DeliveredLine, deliveredLines, IS_GOODS, TO_INVOICE } from './deliverable.js';
-import { InvoicesService } from './invoices.service.js';
+import { InvoicePlans } from './invoice-plans.js';
 import type {
   CheckLineDto,
   InvoiceDto,
@@ -31,7 +31,7 @@ export class InvoicesQueries {
     private readonly source: DataSource,
     private readonly items: ItemQueries,
     private readonly settings: SettingsService,
-    private readonly invoices: InvoicesService,
+    private readonly plans: InvoicePlans,
   ) {}
 
   /** Orders of which something was delivered and is not invoiced: by customer, those that have waited longest first. */
@@ -77,7 +77,7 @@ export class InvoicesQueries {
 
   /** The invoice over orders as it would be, each line beside what was ordered; what differs first. */
   async preview(siteIds: readonly number[], input: InvoiceOrdersDto): Promise<PreviewDto> {
-    const planned = await this.invoices.plan(this.source, siteIds, input);
+    const planned = await this.plans.plan(this.source, siteIds, input);
     const goods = await deliveredLines(this.source, planned.orderIds);
     const packs = await this.items.packs(goods.map((g) => g.itemId));
     const words = (l: DeliveredLine, units: number) => spell(units, packs.get(l.itemId) ?? []);

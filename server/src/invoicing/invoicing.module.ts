@@ -3,6 +3,7 @@ import { BooksModule } from '../books/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { InvoicesByTimetable } from './by-timetable.js';
 import { InvoicePapers } from './invoice-papers.js';
+import { InvoicePlans } from './invoice-plans.js';
 import { InvoicesController } from './invoices.controller.js';
 import { InvoicesQueries } from './invoices.queries.js';
 import { InvoicesService } from './invoices.service.js';
@@ -20,6 +21,7 @@ import { LettersModule } from '../letters/index.js';
   imports: [CatalogueModule, LettersModule, BooksModule],
   controllers: [InvoicesController, PaymentsController, MarginController, StatementsController],
   providers: [
+    InvoicePlans,
     InvoicesService,
     InvoicesQueries,
     InvoicePapers,
@@ -30,6 +32,6 @@ import { LettersModule } from '../letters/index.js';
     StatementQueries,
     Statements,
   ],
-  exports: [InvoicesService, InvoicePapers, PaymentsService],
+  exports: [InvoicePlans, InvoicesService, InvoicePapers, PaymentsService],
 })
 export class InvoicingModule {}

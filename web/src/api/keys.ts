@@ -80,6 +80,7 @@ const SHOWS = {
   periods: ['invoices'],
   accounts: ['invoices', 'stock', 'bills'],
   'stock-value': ['stock', 'bills'],
+  'slow-goods': ['stock', 'invoices', 'setup'],
   margin: ['invoices', 'stock'],
   'sales-tax': ['invoices'],
   'inbound-lines': ['purchasing', 'arrivals', 'suppliers'],

@@ -2139,6 +2139,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/value/slow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goods that nobody has bought for long. */
+        get: operations["Value_slow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/value/slow/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings what is set aside in the books to what is proposed. */
+        post: operations["Value_book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/books/timetables": {
         parameters: {
             query?: never;
@@ -6769,7 +6803,9 @@ export interface components {
             /** @description The item's SKU, or the class. */
             key: string;
             name: string;
-            /** @description Base units; of a class nought, since its items have units of their own. */
+            /** @description The lot, with its date; null where items are not told apart by lot. */
+            lot: string | null;
+            /** @description Base units; of a class or site nought, since its items have units of their own. */
             units: number;
             /** @description The units in packs; empty of a class. */
             words: string;
@@ -6789,6 +6825,24 @@ export interface components {
             value: string;
             /** @description How long what is there has been there, oldest last; empty for a day that is over. */
             ages: components["schemas"]["AgeDto"][];
+        };
+        SlowRowDto: {
+            sku: string;
+            name: string;
+            words: string;
+            value: string;
+            /** @description Days since the last sale, or since they came where none was ever sold. */
+            days: number;
+            sold: boolean;
+            percent: number;
+            reserve: string;
+        };
+        SlowDto: {
+            /** @description Most to be set aside first. */
+            rows: components["schemas"]["SlowRowDto"][];
+            /** @description What should be set aside in all, and what stands in the books. */
+            reserve: string;
+            booked: string;
         };
         TimetableDto: {
             what: string;
@@ -13818,7 +13872,7 @@ export interface operations {
         parameters: {
             query?: {
                 search?: string;
-                by?: "item" | "class";
+                by?: "item" | "class" | "site" | "lot";
                 /** @description ISO date; now where it is left out */
                 on?: unknown;
                 from?: string;
@@ -13837,6 +13891,42 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ValuePageDto"];
                 };
+            };
+        };
+    };
+    Value_slow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlowDto"];
+                };
+            };
+        };
+    };
+    Value_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

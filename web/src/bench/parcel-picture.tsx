@@ -1,5 +1,6 @@
 import { sendFile } from '../api/send-file';
 import { useAct } from '../api/use-act';
+import { CameraFile } from '../ui/camera-file';
 import { ProblemNote } from '../ui/states';
 
 /** The camera of the table, for a picture of what lies in the parcel before it is closed; another one replaces it. */
@@ -9,17 +10,7 @@ export function ParcelPicture({ code }: { code: string }) {
     <>
       <label className="flex items-baseline gap-2 min-h-6 cursor-pointer underline underline-offset-4 focus-within:outline-2 focus-within:outline-ink">
         {send.isPending ? 'On its way …' : send.isSuccess ? 'Pictured. Take another' : 'Take a picture of what is in it'}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) send.mutate(file);
-            e.target.value = '';
-          }}
-        />
+        <CameraFile onFile={(file) => send.mutate(file)} />
       </label>
       <ProblemNote problem={send.error} />
     </>

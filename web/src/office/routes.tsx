@@ -141,6 +141,7 @@ export const routes: RouteObject = {
     { path: 'books/journal', lazy: async () => ({ Component: (await import('./books/journal-page')).JournalPage }) },
     { path: 'books/accounts', lazy: async () => ({ Component: (await import('./books/accounts-page')).AccountsPage }) },
     { path: 'books/value', lazy: async () => ({ Component: (await import('./books/value-page')).ValuePage }) },
+    { path: 'books/slow', lazy: async () => ({ Component: (await import('./books/slow-page')).SlowPage }) },
     { path: 'books/margin', lazy: async () => ({ Component: (await import('./books/margin-page')).MarginPage }) },
     { path: 'own', element: <OwnPage /> },
     { path: 'orders/returns/tally', lazy: async () => ({ Component: (await import('./orders/back/tally-page')).TallyPage }) },

@@ -1,6 +1,7 @@
 import { useAct } from '../../api/use-act';
 import { sendFile } from '../../api/send-file';
 import { KeyLabel } from '../../ui/phone/parts';
+import { CameraFile } from '../../ui/camera-file';
 import { ProblemNote } from '../../ui/states';
 
 /** A picture of goods as they came back, with the phone's own camera. */
@@ -10,17 +11,7 @@ export function ReturnPicture({ code }: { code: string }) {
     <>
       <KeyLabel className="relative focus-within:outline-2">
         {send.isPending ? 'On its way …' : send.isSuccess ? 'Pictured. Another' : 'Picture'}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) send.mutate(file);
-            e.target.value = '';
-          }}
-        />
+        <CameraFile onFile={(file) => send.mutate(file)} />
       </KeyLabel>
       <ProblemNote problem={send.error} />
     </>

@@ -1,5 +1,6 @@
 import { useAct } from '../../api/use-act';
 import { sendFile } from '../../api/send-file';
+import { CameraFile } from '../../ui/camera-file';
 import { ProblemNote } from '../../ui/states';
 import { KeyLabel } from '../../ui/phone/parts';
 
@@ -10,16 +11,7 @@ export function DamagePicture({ receiptId, name, onDone }: { receiptId: number; 
     <div className="px-[14px] mb-3">
       <KeyLabel className="cursor-pointer" style={{ minHeight: 64 }}>
         {send.isPending ? 'On its way …' : `Picture of ${name}`}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) send.mutate(file);
-          }}
-        />
+        <CameraFile onFile={(file) => send.mutate(file)} />
       </KeyLabel>
       <ProblemNote problem={send.error} />
     </div>

@@ -10,11 +10,12 @@ const WORDS = [
   ['journal', 'Journal', '/books/journal'],
   ['accounts', 'Accounts', '/books/accounts'],
   ['value', 'Value', '/books/value'],
+  ['slow', 'Slow goods', '/books/slow'],
   ['margin', 'Margin', '/books/margin'],
 ] as const;
 
 /** Those that tell what goods cost. */
-const OF_COSTS: ReadonlySet<string> = new Set(['journal', 'accounts', 'value', 'margin']);
+const OF_COSTS: ReadonlySet<string> = new Set(['journal', 'accounts', 'value', 'slow', 'margin']);
 
 /** The parts of the books. */
 export function BooksWords({ at, children }: { at: (typeof WORDS)[number][0]; children?: ReactNode }) {

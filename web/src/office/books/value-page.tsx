@@ -17,7 +17,17 @@ import { BooksWords } from './books-words';
 const BY = [
   { value: 'item', says: 'By item' },
   { value: 'class', says: 'By class' },
+  { value: 'site', says: 'By site' },
+  { value: 'lot', says: 'By lot' },
 ] as const;
+type By = (typeof BY)[number]['value'];
+const HEADS: Readonly<Record<By, string>> = { item: 'Item', class: 'Class', site: 'Site', lot: 'Lot' };
+const COUNTED: Readonly<Record<By, [one: string, many: string]>> = {
+  item: ['item', 'items'],
+  class: ['class', 'classes'],
+  site: ['site', 'sites'],
+  lot: ['lot', 'lots'],
+};
 
 export const percentText = (hundredths: number) => `${(hundredths / 100).toFixed(1).replace('-', '−')} %`;
 
@@ -26,7 +36,8 @@ export function ValuePage() {
   const me = useMe();
   const { asked, put } = useAsked();
   const on = asked('on');
-  const by = asked('by') === 'class' ? 'class' : 'item';
+  const by = BY.find((b) => b.value === asked('by'))?.value ?? 'item';
+  const ofItems = by === 'item' || by === 'lot';
   const search = asked('search');
   const query = useLongList(key('stock-value', on, by, search), (window) =>
     ask(api.GET('/api/value', { params: { query: { ...window, on, by, search } } })),
@@ -39,7 +50,7 @@ export function ValuePage() {
         <ExportLinks list="stock-value" query={{ on, by, search }} />
       </BooksWords>
       <div className="flex flex-wrap gap-x-5 gap-y-2 items-center mb-3">
-        <Words label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v, 'item')} />
+        <Words<By> label="Grouped" value={by} words={[...BY]} onChange={(v) => put('by', v, 'item')} />
         <label className="flex gap-2 items-center">
           at the end of{' '}
           <Input type="date" className="w-[150px]" aria-label="At the end of" value={on} onChange={(e) => put('on', e.target.value)} />
@@ -67,30 +78,30 @@ export function ValuePage() {
               <LinesTable className="mt-3">
                 <thead>
                   <tr>
-                    <th>{by === 'class' ? 'Class' : 'Item'}</th>
-                    {by === 'item' && <th className="num">There</th>}
-                    {by === 'item' && <th className="num">Of one</th>}
+                    <th>{HEADS[by]}</th>
+                    {ofItems && <th className="num">There</th>}
+                    {ofItems && <th className="num">Of one</th>}
                     <th className="num">Worth</th>
                     <th className="num">Of all</th>
                   </tr>
                 </thead>
                 <tbody>
                   {page.rows.map((r) => (
-                    <tr key={r.key}>
+                    <tr key={`${r.key}/${r.lot ?? ''}`}>
                       <td>
-                        {by === 'class' ? (
+                        {!ofItems ? (
                           <b>{r.name}</b>
                         ) : (
                           <>
                             <Link to={itemPath(r.key)}>
                               <b>{r.name}</b>
                             </Link>
-                            <span className="note code">{r.key}</span>
+                            <span className="note code">{r.lot ?? r.key}</span>
                           </>
                         )}
                       </td>
-                      {by === 'item' && <td className="num">{r.words}</td>}
-                      {by === 'item' && <td className="num">{r.each}</td>}
+                      {ofItems && <td className="num">{r.words}</td>}
+                      {ofItems && <td className="num">{r.each}</td>}
                       <td className="num">{money(r.value)}</td>
                       <td className="num">{percentText(r.share)}</td>
                     </tr>
@@ -101,7 +112,7 @@ export function ValuePage() {
           )
         }
       </Shown>
-      <MoreRows list={query} what={by === 'class' ? ['class', 'classes'] : ['item', 'items']} />
+      <MoreRows list={query} what={COUNTED[by]} />
     </Page>
   );
 }
