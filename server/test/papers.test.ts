@@ -75,4 +75,18 @@ describe('papers for customers', () => {
     expect((await books.get('statements/NOBODY')).status).toBe(404);
     await house.deliver();
   });
+
+  it('go to a printer, wait in its tray, and for nobody who may not read them', async () => {
+    await maren.post('labels/printers', { name: 'Office', siteId: 1, address: '127.0.0.1:9' }).expect(201);
+    const [{ id } = { id: 0 }] = (await books.get('labels/printers').expect(200)).body as { id: number; name: string }[];
+    const printed = (caller: Caller, paper: string, code: string) => caller.post('labels/papers', { paper, code, printerId: id });
+    expect((await printed(books, 'invoice', 'I-0001').expect(201)).body).toMatchObject({ job: expect.any(Number) });
+    expect((await printed(books, 'statement', 'owes')).status).toBe(201);
+    const picker = await house.as('Ines');
+    for (const paper of ['invoice', 'proforma', 'statement'])
+      expect((await printed(picker, paper, paper === 'statement' ? 'OWES' : 'I-0001')).status).toBe(403);
+    expect((await printed(books, 'nothing', 'I-0001')).status).toBe(404);
+    const tray = (await books.get('labels/tray').expect(200)).body as { title: string; state: string }[];
+    expect(tray.map((t) => t.title)).toEqual(expect.arrayContaining(['Invoice I-0001', 'Statement OWES']));
+  });
 });

@@ -5,6 +5,7 @@ import { ChannelsModule } from '../channels/index.js';
 import { InvoicingModule } from '../invoicing/index.js';
 import { LettersModule } from '../letters/index.js';
 import { OrdersModule } from '../orders/index.js';
+import { PrintingModule } from '../printing/index.js';
 import { StockModule } from '../stock/index.js';
 import { ComingBack } from './coming-back.service.js';
 import { CustomerReturnMail } from './customer-return.mail.js';
@@ -19,7 +20,7 @@ import { Settling } from './settling.service.js';
 import { TallyQueries } from './tally.queries.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule, LettersModule, ChannelsModule, OrdersModule, InvoicingModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, LettersModule, ChannelsModule, OrdersModule, InvoicingModule, PrintingModule],
   controllers: [CustomerReturnsController],
   providers: [
     CustomerReturns,

@@ -1,7 +1,9 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { DataSource } from 'typeorm';
+import { mustHave } from '../identity/index.js';
 import { CompanyLetters } from '../letters/index.js';
 import { Outbox, PAPER, type Person, rows, task, Work } from '../platform/index.js';
+import { Papers } from '../printing/index.js';
 import { SettingsService } from '../settings/index.js';
 import { writeInvoice } from '../ubl/index.js';
 import { InvoicePlans } from './invoice-plans.js';
@@ -23,9 +25,18 @@ export class InvoicePapers implements OnModuleInit {
     private readonly plans: InvoicePlans,
     private readonly letters: CompanyLetters,
     private readonly outbox: Outbox,
+    private readonly printable: Papers,
   ) {}
 
   onModuleInit(): void {
+    this.printable.register('invoice', 'Invoice', async (person, code) => {
+      mustHave(person, 'invoices');
+      return this.pdf(await this.queries.sheet(code, person.siteIds));
+    });
+    this.printable.register('proforma', 'Proforma', (person, code) => {
+      if (!person.rights.has('order-desk')) mustHave(person, 'invoices');
+      return this.proforma(person, code);
+    });
     this.outbox.handle('mail.invoice', async ({ payload, id }) => {
       const invoice = await this.read(String(payload['code']));
       await this.letters.send(

@@ -9,6 +9,7 @@ import { InvoicesQueries } from './invoices.queries.js';
 import { InvoicesService } from './invoices.service.js';
 import { MarginController } from './margin.controller.js';
 import { MarginQueries } from './margin.queries.js';
+import { PrintingModule } from '../printing/index.js';
 import { StatementQueries } from './statement.queries.js';
 import { Statements } from './statements.js';
 import { StatementsController } from './statements.controller.js';
@@ -18,7 +19,7 @@ import { PaymentsService } from './payments.service.js';
 import { LettersModule } from '../letters/index.js';
 
 @Module({
-  imports: [CatalogueModule, LettersModule, BooksModule],
+  imports: [CatalogueModule, LettersModule, BooksModule, PrintingModule],
   controllers: [InvoicesController, PaymentsController, MarginController, StatementsController],
   providers: [
     InvoicePlans,

@@ -2,8 +2,10 @@ import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { micro, moneyText } from '@vectrum/core/money';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
+import { mustHave } from '../identity/index.js';
 import { CompanyLetters } from '../letters/index.js';
 import { type Act, badForm, CommandLog, Outbox, PAPER, type Person, rows, task, Work } from '../platform/index.js';
+import { Papers } from '../printing/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { StatementDto } from './statement.dto.js';
 import type { statementPdf } from './statement.pdf.js';
@@ -22,10 +24,15 @@ export class Statements implements OnModuleInit {
     private readonly settings: SettingsService,
     private readonly letters: CompanyLetters,
     private readonly outbox: Outbox,
+    private readonly printable: Papers,
     private readonly activity: ActivityService,
   ) {}
 
   onModuleInit(): void {
+    this.printable.register('statement', 'Statement', (person, account) => {
+      mustHave(person, 'invoices');
+      return this.pdf(person, account);
+    });
     this.outbox.handle('mail.statement', async ({ payload, id }) => {
       const sites = await rows<{ id: number }>(this.source, 'SELECT id FROM site');
       const house = { id: 0, name: '', rights: new Set<string>(), siteIds: sites.map((s) => s.id), seesCosts: true, isOwner: false };

@@ -3,6 +3,7 @@ import { AllocationModule } from '../allocation/index.js';
 import { CarriersModule } from '../carriers/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { OrdersModule } from '../orders/index.js';
+import { PrintingModule } from '../printing/index.js';
 import { StockModule } from '../stock/index.js';
 import { InsertsService } from './inserts.service.js';
 import { LabelService } from './labels.service.js';
@@ -18,7 +19,7 @@ import { ParcelsService } from './parcels.service.js';
 import { ReopeningService } from './reopening.service.js';
 
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule],
+  imports: [StockModule, CatalogueModule, AllocationModule, OrdersModule, CarriersModule, PrintingModule],
   controllers: [PackingController],
   providers: [
     PackingQueries,

@@ -1,8 +1,9 @@
-import { Injectable } from '@nestjs/common';
+import { Injectable, type OnModuleInit } from '@nestjs/common';
 import { countOf } from '@vectrum/core/quantity';
 import { DataSource } from 'typeorm';
 import type { GoodsLine, PackedParcel } from '../paper/index.js';
 import { dayIn, mustBeAt, notFound, num, one, PAPER, type Person, rows, task, Work } from '../platform/index.js';
+import { Papers } from '../printing/index.js';
 import { SettingsService } from '../settings/index.js';
 import type { deliveryNotePdf } from './delivery-note.pdf.js';
 import type { parcelListPdf } from './parcel-list.pdf.js';
@@ -36,12 +37,18 @@ type Row = Omit<GoodsLine, 'quantity' | 'note'> & {
 
 /** The papers that go with a parcel: what is in it, and what of its order is not. */
 @Injectable()
-export class ParcelPapers {
+export class ParcelPapers implements OnModuleInit {
   constructor(
     private readonly source: DataSource,
     private readonly settings: SettingsService,
     private readonly work: Work,
+    private readonly printable: Papers,
   ) {}
+
+  onModuleInit(): void {
+    this.printable.register('delivery-note', 'Delivery note', (person, order) => this.deliveryNote(person, order));
+    this.printable.register('packing-list', 'Packing list', (person, parcel) => this.listFor(person, parcel));
+  }
 
   /** The packing list of a parcel, for somebody who works at its site. */
   async listFor(person: Person, code: string): Promise<Buffer> {

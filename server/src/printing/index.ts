@@ -1,2 +1,3 @@
 /** Labels and printers. */
+export { Papers } from './papers.js';
 export { PrintingModule } from './printing.module.js';

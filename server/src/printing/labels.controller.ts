@@ -13,9 +13,11 @@ import {
   PrinterDto,
   PrinterIdDto,
   PrintLabelsDto,
+  PrintPaperDto,
   TrayRowDto,
 } from './labels.dto.js';
 import { LabelsService } from './labels.service.js';
+import { Papers } from './papers.js';
 
 const Pdf = ApiOkResponse({ content: { 'application/pdf': {} } });
 const sendPdf = (response: Response, pdf: Buffer) =>
@@ -40,7 +42,10 @@ const MANY = new ManyPipe(
 
 @Controller('api/labels')
 export class LabelsController {
-  constructor(private readonly labels: LabelsService) {}
+  constructor(
+    private readonly labels: LabelsService,
+    private readonly papers: Papers,
+  ) {}
 
   @Get('designs')
   @Access('signed-in')
@@ -91,6 +96,13 @@ export class LabelsController {
   @ApiBody({ type: PrintLabelsDto })
   print(@Acting() act: Act, @Body(MANY) body: Many<PrintLabelsDto>): Promise<PrintedDto> {
     return this.labels.print(act, body);
+  }
+
+  /** A paper of a document to a printer: invoice, proforma, statement, delivery-note or return-slip. */
+  @Post('papers')
+  @Access('signed-in')
+  printPaper(@Acting() act: Act, @Body() body: PrintPaperDto): Promise<PrintedDto> {
+    return this.papers.print(act, body);
   }
 
   @Get('tray')

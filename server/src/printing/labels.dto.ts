@@ -118,3 +118,10 @@ export class PrintedDto {
   job: number;
   printer: string;
 }
+/** A paper for a printer: which, of which document. */
+export class PrintPaperDto {
+  @IsString() @Length(1, 20) paper: string;
+  @IsString() @Length(1, 40) code: string;
+  /** 0: the printer of the device, or the first of one's sites. */
+  @IsInt() @Min(0) printerId: number;
+}

@@ -5,7 +5,6 @@ import { ActivityService } from '../activity/index.js';
 import {
   type Act,
   badForm,
-  badState,
   CommandLog,
   insert,
   mustBeAt,
@@ -14,7 +13,6 @@ import {
   notFound,
   num,
   one,
-  Outbox,
   parsed,
   type Person,
   remove,
@@ -38,6 +36,7 @@ import type {
   PrintLabelsDto,
   TrayRowDto,
 } from './labels.dto.js';
+import { PrintQueue } from './print-queue.js';
 import { STANDARD_DESIGNS } from './standard-designs.js';
 
 /** Of what was printed, so many are looked back at. */
@@ -51,7 +50,7 @@ export class LabelsService implements OnApplicationBootstrap {
     private readonly source: DataSource,
     private readonly commands: CommandLog,
     private readonly records: LabelRecords,
-    private readonly outbox: Outbox,
+    private readonly queue: PrintQueue,
     private readonly activity: ActivityService,
     private readonly work: Work,
   ) {}
@@ -141,19 +140,9 @@ export class LabelsService implements OnApplicationBootstrap {
     const pdf = await this.pdf(act.person, input);
     const labels = input.labels.length * input.copies;
     return this.commands.run(act, 'labels.print', input, async (tx) => {
-      const printer = await this.printerFor(tx, act, input.printerId ?? 0);
       const first = input.labels[0]?.code ?? '';
       const title = `${labels === 1 ? '1 label' : `${labels} labels`}: ${first}${input.labels.length > 1 ? ` and ${input.labels.length - 1} more` : ''}`;
-      const made = await insert(tx, 'print_job', { printer_id: printer.id, title, labels, pdf, person_id: act.person.id });
-      await this.outbox.send(tx, `printer:${printer.id}`, 'print.job', { job: made }, { siteId: printer.site_id });
-      await this.activity.record(tx, act, {
-        kind: 'print',
-        glyph: 'print',
-        title,
-        detail: `${design.name}, at ${printer.name}`,
-        siteId: printer.site_id,
-      });
-      return { job: made, printer: printer.name };
+      return this.queue.add(tx, act, input.printerId ?? 0, { title, about: design.name, pages: labels, pdf, document: null });
     });
   }
 
@@ -211,17 +200,6 @@ export class LabelsService implements OnApplicationBootstrap {
       await update(tx, 'printer', { id }, { name: input.name.trim(), site_id: input.siteId, address: input.address, version: NEXT });
       return { id };
     });
-  }
-
-  private async printerFor(tx: Tx, act: Act, id: number): Promise<{ id: number; name: string; site_id: number }> {
-    const printer = await one<{ id: number; name: string; site_id: number }>(
-      tx,
-      `SELECT p.id, p.name, p.site_id FROM printer p LEFT JOIN device d ON d.id = ? AND d.printer_id = p.id
-       WHERE p.site_id IN (?) AND (? = 0 OR p.id = ?) ORDER BY d.id IS NULL, FIELD(p.site_id, ?), p.id LIMIT 1`,
-      [act.deviceId ?? 0, [0, ...act.person.siteIds], id, id, [0, ...act.person.siteIds]],
-    );
-    if (!printer) throw badState('There is no printer at your sites. Add one in Setup, Printers, or take the labels as a PDF');
-    return printer;
   }
 
   private async design(id: number): Promise<LabelDesign> {

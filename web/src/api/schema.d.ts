@@ -1035,6 +1035,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A paper of a document to a printer: invoice, proforma, statement, delivery-note or return-slip. */
+        post: operations["Labels_printPaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labels/tray": {
         parameters: {
             query?: never;
@@ -5722,6 +5739,12 @@ export interface components {
         PrintedDto: {
             job: number;
             printer: string;
+        };
+        PrintPaperDto: {
+            paper: string;
+            code: string;
+            /** @description 0: the printer of the device, or the first of one's sites. */
+            printerId: number;
         };
         TrayRowDto: {
             /** @description The number of its delivery, by which it is tried again. */
@@ -11976,6 +11999,29 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PrintLabelsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedDto"];
+                };
+            };
+        };
+    };
+    Labels_printPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintPaperDto"];
             };
         };
         responses: {

@@ -13,6 +13,7 @@ import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
 import { ProblemNote } from '../../ui/states';
 import { LinesTable, NumberCell } from '../../ui/table';
 import { SumsFoot } from './sums-foot';
+import { PrintAt } from '../print-at';
 
 type Invoice = Dto['InvoiceDto'];
 
@@ -147,6 +148,7 @@ function InvoiceActs({ invoice: v }: { invoice: Invoice }) {
             Credit some of it
           </Button>
         )}
+        <PrintAt paper="invoice" code={v.code} says="it" />
         <TextAnchor href={`/api/invoices/${v.code}/xml`} download>
           UBL
         </TextAnchor>

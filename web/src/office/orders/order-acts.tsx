@@ -6,6 +6,7 @@ import { Button, ButtonAnchor, ButtonLink, TextAnchor, TextButton, TextLink } fr
 import { Glyph } from '../../ui/glyph';
 import { Acts, Said } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
+import { PrintAt } from '../print-at';
 import { CancelDialog } from './cancel-dialog';
 import { HoldDialog } from './order-holds';
 import { SplitDialog } from './split-dialog';
@@ -79,6 +80,7 @@ export function OrderActs({ order }: { order: Order }) {
             Delivery note
           </TextAnchor>
         )}
+        {order.parcels.some((p) => p.state === 'gone') && <PrintAt paper="delivery-note" code={order.code} says="the delivery note" />}
         {desk && order.email !== '' && state !== 'cancelled' && (
           <TextButton type="button" disabled={mail.isPending} onClick={() => mail.mutate()}>
             Mail it

@@ -6,6 +6,7 @@ import { useAct } from '../../api/use-act';
 import { TextAnchor, TextButton } from '../../ui/button';
 import { BlockHead } from '../../ui/page';
 import { ProblemNote } from '../../ui/states';
+import { PrintAt } from '../print-at';
 
 /** What the customer owes: to look at, or by mail. */
 export function StatementActs({ account, email }: { account: string; email: string }) {
@@ -34,6 +35,7 @@ export function StatementActs({ account, email }: { account: string; email: stri
         <TextAnchor href={`/api/statements/${account}/pdf`} target="_blank" rel="noreferrer">
           Statement
         </TextAnchor>
+        <PrintAt paper="statement" code={account} says="it" />
         {email !== '' && s.rows.length > 0 && (
           <TextButton type="button" disabled={send.isPending || send.isSuccess} onClick={() => send.mutate()}>
             {send.isSuccess ? `On its way to ${email}` : 'Mail it'}

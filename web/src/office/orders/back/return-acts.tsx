@@ -10,6 +10,7 @@ import { Glyph } from '../../../ui/glyph';
 import { Input } from '../../../ui/input';
 import { Acts, BlockHead, Said, Sentence } from '../../../ui/page';
 import { ProblemNote } from '../../../ui/states';
+import { PrintAt } from '../../print-at';
 import { SETTLE_WORDS } from './return-words';
 
 type Return = Dto['CustomerReturnDto'];
@@ -143,6 +144,7 @@ function Waiting({ of: r }: { of: Return }) {
             Mail the paper again
           </Button>
         )}
+        <PrintAt paper="return-slip" code={r.code} says="the paper" />
         <Input
           aria-label="Why nothing comes"
           placeholder="why nothing comes"
