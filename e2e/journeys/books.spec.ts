@@ -77,3 +77,21 @@ test('the journal goes out once; the second time there is nothing', async () => 
   await books.getByRole('link', { name: 'CSV' }).first().click();
   expect((await file).suggestedFilename()).toContain('journal');
 });
+
+test('the month is closed: no payment is dated in it until it is opened again', async () => {
+  await books.goto('/books/accounts');
+  await expect(books.getByRole('heading', { name: 'No period is closed' })).toBeVisible();
+  await books.getByRole('button', { name: 'Close it' }).click();
+  await expect(books.getByRole('heading', { name: /^Closed to the end of/ })).toBeVisible();
+  await books.goto('/books/payments');
+  await books.getByLabel('Amount').fill('5');
+  await books.getByLabel('The payer wrote').fill('Late');
+  await books.getByLabel('Paid on').fill('2020-01-31');
+  await books.getByRole('button', { name: 'Note it' }).click();
+  await expect(books.getByText(/The books are closed to the end of/)).toBeVisible();
+  await books.goto('/books/accounts');
+  await books.getByLabel('Why it is opened again').fill('The auditor asks');
+  await books.getByRole('button', { name: 'Open the last again' }).click();
+  await expect(books.getByRole('heading', { name: 'No period is closed' })).toBeVisible();
+  await expect(books.getByText(/The auditor asks/)).toBeVisible();
+});

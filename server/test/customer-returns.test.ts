@@ -145,6 +145,18 @@ describe('returns of customers', () => {
     expect((await maren.get(`invoices/${invoice}`)).body).toMatchObject({ net: '20.00' });
   });
 
+  it('pay nothing twice that somebody has credited by hand before', async () => {
+    const order = await gone([['SMK-LGE', 3]]);
+    const { code: invoice } = (await maren.post('invoices', { orders: [order.code] }).expect(201)).body as { code: string };
+    await maren.post(`invoices/${invoice}/credit`, { reason: 'They rang', again: false, lines: [{ line: 1, units: 1 }] }).expect(201);
+    const code = await opened({ order: order.code });
+    await back(code, order, 0, { units: 2 }).expect(200);
+    expect((await settle(code, 'refund')).body).toMatchObject({ code });
+    // One of two was paid back before.
+    expect(await sheet(code)).toMatchObject({ amount: '12.00' });
+    expect((await maren.post('invoices', { orders: [order.code] })).status).toBe(400);
+  });
+
   it('pay a kit back once all of its parts are here', async () => {
     const [kit, smoker, book] = await Promise.all(['VEIL-RND', 'SMK-LGE', 'BOK-LOG'].map((sku) => house.itemId(sku)));
     await house.source.query(`UPDATE item SET kind = 'kit' WHERE id = ?`, [kit]);

@@ -102,25 +102,31 @@ export class InvoicePlans {
       const credited = await this.creditLines(tx, invoice, { lines });
       amount -= sums(credited, invoice.prices_hold_tax === 1).gross;
     }
-    const unbilled = new Map([...left].filter(([, units]) => units > 0));
-    return { notes, unbilled, amount: text(amount + (await this.worthOf(tx, unbilled))) };
+    const rest = await this.notInvoiced(tx, left);
+    return { notes, unbilled: rest.units, amount: text(amount + rest.worth) };
   }
 
-  /** What units that were delivered and never invoiced would have come to, with tax. */
-  private async worthOf(tx: Pick<Tx, 'query'>, units: ReadonlyMap<number, number>): Promise<bigint> {
-    const [first] = units.keys();
-    if (first === undefined) return 0n;
+  /** Of units that no invoice has left to credit, those that are still to be invoiced, and what they would have come to, with tax. */
+  private async notInvoiced(
+    tx: Pick<Tx, 'query'>,
+    left: ReadonlyMap<number, number>,
+  ): Promise<{ units: Map<number, number>; worth: bigint }> {
     const order = await one<{ id: number; pricesHoldTax: number }>(
       tx,
-      'SELECT o.id, h.prices_hold_tax AS pricesHoldTax FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN channel h ON h.id = o.channel_id WHERE l.id = ?',
-      [first],
+      'SELECT o.id, h.prices_hold_tax AS pricesHoldTax FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id JOIN channel h ON h.id = o.channel_id WHERE l.id IN (?) LIMIT 1',
+      [[0, ...left.keys()]],
     );
-    const lines = (await deliveredLines(tx, [order?.id ?? 0]))
-      .filter((l) => units.has(l.id))
-      .map((l) => ({ ...l, delivered: units.get(l.id) ?? 0, invoiced: 0 }));
-    if (lines.length === 0) return 0n;
+    const lines = (await deliveredLines(tx, [order?.id ?? 0])).flatMap((l) => {
+      // What was credited by hand before is on an invoice, and is not to be invoiced either.
+      const units = Math.min(left.get(l.id) ?? 0, l.delivered - l.invoiced);
+      return units > 0 ? [{ ...l, delivered: units, invoiced: 0 }] : [];
+    });
+    if (lines.length === 0) return { units: new Map(), worth: 0n };
     const none: Terms = { freight: '0', freightTax: { code: '', percent: '0' }, discountPercent: '0' };
-    return sums(linesOf(lines, none), order?.pricesHoldTax === 1).gross;
+    return {
+      units: new Map(lines.map((l) => [l.id, l.delivered])),
+      worth: sums(linesOf(lines, none), order?.pricesHoldTax === 1).gross,
+    };
   }
 
   /** The lines of an invoice with what was credited of each. */
