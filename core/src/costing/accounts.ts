@@ -18,6 +18,7 @@ export const ACCOUNTS = [
   'bank',
   'slow goods',
   'slow goods reserve',
+  'exchange difference',
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 

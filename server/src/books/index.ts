@@ -2,6 +2,6 @@
 export { BooksModule } from './books.module.js';
 export { JournalQueries } from './journal.queries.js';
 export { JournalService } from './journal.service.js';
-export { mustBeOpen } from './periods.service.js';
+export { closedThrough, mustBeOpen } from './periods.service.js';
 export { Timetables } from './timetables.js';
 export { ValueQueries } from './value.queries.js';

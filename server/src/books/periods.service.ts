@@ -9,6 +9,9 @@ import type { PeriodCloseDto, PeriodsDto } from './timetables.dto.js';
 const closed = async (tx: Pick<Tx, 'query'>): Promise<{ id: number; through: string } | undefined> =>
   one(tx, 'SELECT id, through_on AS `through` FROM period_close WHERE reopened_at IS NULL ORDER BY through_on DESC, id DESC LIMIT 1');
 
+/** The last day of what is closed, as an ISO date; null where nothing is. */
+export const closedThrough = async (tx: Pick<Tx, 'query'>): Promise<string | null> => (await closed(tx))?.through ?? null;
+
 /**
  * Refuses a day that a document or payment says where its period is closed. Entries of the journal bear the day of posting, so that what is
  * closed never gets one anyway: this keeps what people write on papers in line with it.

@@ -134,6 +134,8 @@ export class ReturnFoundDto {
   /** What left with the order, or what was announced. */
   goods: string;
   leftAt: Date | null;
+  /** Whether what was asked names it, rather than goods or a name that others have too. */
+  named: boolean;
 }
 export class OpenReturnDto {
   @IsInt() siteId: number;

@@ -26,13 +26,13 @@ export class FoundQueries {
     if (word === '') return [];
     const sites = [0, ...siteIds];
     const upper = word.toUpperCase();
-    const ofReturn = await rows<ReturnFoundDto>(
+    const ofReturn = await rows<Omit<ReturnFoundDto, 'named'>>(
       this.source,
       `SELECT r.code, o.code AS \`order\`, r.customer, COALESCE(LEFT((SELECT GROUP_CONCAT(i.name ORDER BY l.line SEPARATOR ', ') FROM customer_return_line l JOIN item i ON i.id = l.item_id WHERE l.return_id = r.id), 200), '') AS goods, o.shipped_at AS leftAt
        FROM customer_return r LEFT JOIN sales_order o ON o.id = r.order_id WHERE r.code = ? OR (r.channel_ref = ? AND r.channel_ref <> '') LIMIT ${MOST}`,
       [upper, word],
     );
-    if (ofReturn.length > 0) return ofReturn;
+    if (ofReturn.length > 0) return ofReturn.map((f) => ({ ...f, named: true }));
     const exact = await this.orders(
       `o.id IN (SELECT id FROM sales_order WHERE code = ? OR channel_ref = ? UNION SELECT order_id FROM parcel WHERE code = ? OR tracking = ?
         UNION SELECT p.order_id FROM parcel_serial s JOIN parcel p ON p.id = s.parcel_id WHERE s.serial = ?
@@ -40,7 +40,7 @@ export class FoundQueries {
       [upper, word, upper, word, upper, word],
       sites,
     );
-    if (exact.length > 0) return exact;
+    if (exact.length > 0) return exact.map((f) => ({ ...f, named: true }));
     const ofGoods = await this.orders(
       `o.placed_at > UTC_TIMESTAMP() - INTERVAL ${DAYS} DAY AND o.id IN (SELECT l.order_id FROM sales_order_line l WHERE l.shipped_units > 0 AND l.item_id IN
         (SELECT id FROM item WHERE sku = ? UNION SELECT u.item_id FROM barcode b JOIN pack_unit u ON u.id = b.pack_unit_id WHERE b.code = ?))`,
@@ -50,11 +50,12 @@ export class FoundQueries {
     return ofGoods.length > 0 || word.length < 3 ? ofGoods : this.orders('o.customer LIKE ?', [likeAny(word)], sites);
   }
 
-  private orders(where: string, params: readonly unknown[], sites: readonly number[]): Promise<ReturnFoundDto[]> {
-    return rows<ReturnFoundDto>(
+  private async orders(where: string, params: readonly unknown[], sites: readonly number[]): Promise<ReturnFoundDto[]> {
+    const found = await rows<Omit<ReturnFoundDto, 'named'>>(
       this.source,
       `SELECT ${FOUND} FROM sales_order o WHERE ${where} AND o.site_id IN (?) AND EXISTS (SELECT 1 FROM sales_order_line g WHERE g.order_id = o.id AND g.shipped_units > 0) ORDER BY o.id DESC LIMIT ${MOST}`,
       [...params, sites],
     );
+    return found.map((f) => ({ ...f, named: false }));
   }
 }

@@ -33,6 +33,8 @@ export class CustomerDto {
   /** The rate at which everything is taxed that they buy; null where each item has its own. */
   taxCode: string | null;
   taxNumber: string;
+  /** What they are invoiced in; null for the house's money. */
+  currency: string | null;
   version: number;
 }
 export class CustomerPageDto {
@@ -81,6 +83,7 @@ export class EditCustomerDto {
   @IsBoolean() wholeOnly: boolean;
   @IsOptional() @IsString() @MaxLength(12) taxCode?: string | null;
   @IsOptional() @IsString() @MaxLength(30) taxNumber?: string;
+  @IsOptional() @IsString() @MaxLength(3) currency?: string | null;
   @IsArray()
   @ArrayMaxSize(100)
   @ValidateNested({ each: true })

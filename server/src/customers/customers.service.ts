@@ -33,7 +33,7 @@ import type {
 } from './customers.dto.js';
 
 const FIELDS =
-  'code, name, email, phone, address_line AS addressLine, city, postcode, country, note, terms_days AS termsDays, whole_only AS wholeOnly, tax_code AS taxCode, tax_number AS taxNumber, version';
+  'code, name, email, phone, address_line AS addressLine, city, postcode, country, note, terms_days AS termsDays, whole_only AS wholeOnly, tax_code AS taxCode, tax_number AS taxNumber, currency, version';
 const MOST_ORDERS = 20;
 
 type CustomerRow = Omit<CustomerDto, 'wholeOnly'> & { wholeOnly: number };
@@ -94,7 +94,7 @@ export class CustomersService {
     return this.commands.run(act, 'customer.add', input, async (tx) => {
       const code = input.code.toUpperCase();
       if (await find(tx, 'customer', { code })) throw badForm({ code: `${code} is taken. Choose another code` });
-      await this.mustKnowTax(tx, input.taxCode);
+      await this.mustKnow(tx, input);
       const id = await insert(tx, 'customer', { code, ...valuesOf(input) });
       await this.writeLists(tx, id, input);
       await this.activity.record(tx, act, { kind: 'customer', glyph: 'full', title: `Customer ${input.name} made`, document: code });
@@ -107,7 +107,7 @@ export class CustomersService {
       const kept = await find(tx, 'customer', { code }, 'lock');
       if (!kept) throw notFound(`Customer ${code}`);
       mustMatch(kept.version, version);
-      await this.mustKnowTax(tx, input.taxCode);
+      await this.mustKnow(tx, input);
       await update(tx, 'customer', { id: kept.id }, { ...valuesOf(input), version: NEXT });
       await this.writeLists(tx, kept.id, input);
       await this.activity.record(tx, act, { kind: 'customer', glyph: 'full', title: `Customer ${input.name} changed`, document: code });
@@ -115,7 +115,9 @@ export class CustomersService {
     });
   }
 
-  private async mustKnowTax(tx: Tx, code: string | null | undefined): Promise<void> {
+  private async mustKnow(tx: Tx, { taxCode: code, currency }: EditCustomerDto): Promise<void> {
+    if (currency?.trim() && !(await one(tx, 'SELECT code FROM currency WHERE code = ?', [currency.trim().toUpperCase()])))
+      throw badForm({ currency: `There is no currency ${currency}. Make it in Setup, Company` });
     if (code?.trim() && !(await one(tx, 'SELECT code FROM tax_rate WHERE code = ?', [code.trim()])))
       throw badForm({ taxCode: `There is no tax rate ${code}. Make it in Setup, Company` });
   }
@@ -163,4 +165,5 @@ const valuesOf = (c: EditCustomerDto) => ({
   whole_only: c.wholeOnly,
   tax_code: c.taxCode?.trim() || null,
   tax_number: c.taxNumber?.trim() ?? '',
+  currency: c.currency?.trim().toUpperCase() || null,
 });

@@ -52,6 +52,14 @@ export const customersShape = tableShape({
       empty: 30,
     },
     { key: 'taxNumber', label: 'Tax number', also: ['vat number', 'vat id'], read: cell.text(30), column: 'tax_number', empty: '' },
+    {
+      key: 'currency',
+      label: 'Currency',
+      also: ['invoice currency'],
+      read: cell.code(/^[A-Za-z]{3}$/, 'A currency is three letters, such as EUR'),
+      column: 'currency',
+      empty: null,
+    },
     { key: 'whole', label: 'Whole orders only', also: ['ship complete'], read: cell.yesNo, column: 'whole_only', empty: 0, as: 'yes-no' },
   ],
 });

@@ -6,7 +6,7 @@ const CHECKS: readonly { says: string; sql: string }[] = [
   {
     says: 'What a customer owes by the journal differs from the document',
     sql: `SELECT v.code AS what FROM invoice v LEFT JOIN (SELECT invoice_id, SUM(IF(debit = 'trade debtors', amount, 0)) - SUM(IF(credit = 'trade debtors', amount, 0)) AS owed FROM value_entry
-        WHERE invoice_id IS NOT NULL AND debit <> 'bank' AND credit <> 'bank' GROUP BY invoice_id) e ON e.invoice_id = v.id WHERE v.gross <> COALESCE(e.owed, 0)`,
+        WHERE invoice_id IS NOT NULL AND debit NOT IN ('bank','exchange difference') AND credit NOT IN ('bank','exchange difference') GROUP BY invoice_id) e ON e.invoice_id = v.id WHERE v.gross <> COALESCE(e.owed, 0)`,
   },
   {
     says: 'The lines of a document do not come to its sum',
@@ -15,7 +15,7 @@ const CHECKS: readonly { says: string; sql: string }[] = [
   },
   {
     says: 'A payment gives more or less than it says',
-    sql: `SELECT CONCAT('payment ', p.id) AS what FROM payment p LEFT JOIN (SELECT payment_id, SUM(amount) AS given FROM payment_share GROUP BY payment_id) s ON s.payment_id = p.id WHERE IF(p.taken_back_at IS NULL, p.used, 0) <> COALESCE(s.given, 0)`,
+    sql: `SELECT CONCAT('payment ', p.id) AS what FROM payment p LEFT JOIN (SELECT payment_id, SUM(amount) AS given FROM payment_share GROUP BY payment_id) s ON s.payment_id = p.id WHERE IF(p.taken_back_at IS NULL, p.used - p.gained, 0) <> COALESCE(s.given, 0)`,
   },
   {
     says: 'The open documents and free payments do not come to what customers owe by the journal',

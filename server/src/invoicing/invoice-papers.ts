@@ -10,6 +10,7 @@ import { InvoicePlans } from './invoice-plans.js';
 import { InvoicesQueries } from './invoices.queries.js';
 import type { InvoiceDto } from './invoicing.dto.js';
 import { sumsDto, text } from './reckoning.js';
+import { asRead, shownIn } from './shown.js';
 import type { invoicePdf, InvoicePaper } from './invoice.pdf.js';
 
 const PDF = task<typeof invoicePdf>('invoicing/invoicePdf', ...PAPER);
@@ -44,7 +45,7 @@ export class InvoicePapers implements OnModuleInit {
         {
           customer: invoice.name,
           invoice: invoice.code,
-          amount: `${invoice.gross.replace('-', '')} ${invoice.currency}`,
+          amount: `${(invoice.shown ?? invoice).gross.replace('-', '')} ${(invoice.shown ?? invoice).currency}`,
           due: invoice.dueOn,
         },
         {
@@ -78,6 +79,7 @@ export class InvoicePapers implements OnModuleInit {
     const { billed, lines, sums, issuedOn } = await this.plans.proforma(this.source, person.siteIds, code);
     const paper: InvoicePaper = {
       ...billed,
+      shown: null,
       ...sumsDto(sums),
       code,
       kind: 'proforma',
@@ -110,14 +112,16 @@ export class InvoicePapers implements OnModuleInit {
         credited: 0,
       })),
     };
-    return this.work.run(PDF, paper, await this.settings.letterhead());
+    const shown = shownIn(billed.shown, { lines: paper.lines, pricesHoldTax: billed.pricesHoldTax, open: '0.00' });
+    return this.work.run(PDF, asRead({ ...paper, shown }), await this.settings.letterhead());
   }
 
   async pdf(invoice: InvoiceDto): Promise<Buffer> {
-    return this.work.run(PDF, invoice, await this.settings.letterhead());
+    return this.work.run(PDF, asRead(invoice), await this.settings.letterhead());
   }
 
-  async xml(i: InvoiceDto): Promise<string> {
+  async xml(posted: InvoiceDto): Promise<string> {
+    const i = asRead(posted);
     const { name, address } = await this.settings.letterhead();
     const blank = { code: '', email: '', phone: '' };
     const nets = await rows<{ line: number; net: string; factor: number }>(
@@ -140,7 +144,7 @@ export class InvoicePapers implements OnModuleInit {
       lines: i.lines.map((l) => ({
         line: l.line,
         units: l.units,
-        net: nets.find((n) => n.line === l.line)?.net ?? l.amount,
+        net: (posted.shown?.lines ?? nets).find((n) => n.line === l.line)?.net ?? l.amount,
         price: l.price,
         factor: nets.find((n) => n.line === l.line)?.factor ?? 1,
         sku: l.sku,

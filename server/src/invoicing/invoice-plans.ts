@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Sums } from '@vectrum/core/invoicing';
 import { addDays, badForm, badState, marks, notFound, one, type Row, rows, siteDay, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { bare, deliveredLines } from './deliverable.js';
 import type { CreditInvoiceDto, InvoiceOrdersDto } from './invoicing.dto.js';
 import { creditLine, linesOf, type NewLine, sums, type Terms, text } from './reckoning.js';
@@ -22,6 +23,8 @@ export interface Billed {
   taxNumber: string;
   termsDays: number;
   pricesHoldTax: boolean;
+  /** The currency that the document is said in, and home money for one of it; null for the house's own. */
+  shown: { currency: string; rate: string } | null;
 }
 
 /** Units of an order's line that the customer does not pay for, or gets their money back for. */
@@ -43,6 +46,8 @@ export interface Planned {
 /** What invoices and credit notes would say: everything is read, and nothing written. */
 @Injectable()
 export class InvoicePlans {
+  constructor(private readonly settings: SettingsService) {}
+
   /** What an invoice over orders would say. With `lock` the orders are held until the transaction ends, in the order of their numbers. */
   async plan(tx: Pick<Tx, 'query'>, siteIds: readonly number[], input: InvoiceOrdersDto, lock?: 'lock'): Promise<Planned> {
     const codes = [...new Set(input.orders.map((o) => o.toUpperCase()))];
@@ -182,11 +187,21 @@ export class InvoicePlans {
     };
   }
 
+  /** The currency of a customer at the rate of the day; null where it is the house's. Problem 400 where nobody has said a rate. */
+  private async shown(tx: Pick<Tx, 'query'>, currency: string | null): Promise<Billed['shown']> {
+    if (currency === null || currency === (await this.settings.get(tx, 'homeCurrency'))) return null;
+    const kept = await one<{ rate: string }>(tx, 'SELECT rate FROM currency WHERE code = ?', [currency]);
+    if (!kept || Number(kept.rate) <= 0) throw badForm({ orders: `Nobody has said a rate for ${currency}. Say it in Setup, Company` });
+    return { currency, rate: kept.rate };
+  }
+
   /** Whom the orders are for. One invoice has one customer, one address and one way of saying prices. */
   private async billed(tx: Pick<Tx, 'query'>, orderIds: readonly number[]): Promise<Billed> {
-    const found = await rows<Omit<Billed, 'pricesHoldTax'> & { pricesHoldTax: number; orderName: string; orderEmail: string }>(
+    const found = await rows<
+      Omit<Billed, 'pricesHoldTax' | 'shown'> & { theirs: string | null; pricesHoldTax: number; orderName: string; orderEmail: string }
+    >(
       tx,
-      `SELECT o.site_id AS siteId, c.id AS customerId, c.code AS account, COALESCE(c.name, o.customer) AS name, COALESCE(NULLIF(c.email, ''), o.email) AS email, o.customer AS orderName, o.email AS orderEmail,
+      `SELECT c.currency AS theirs, o.site_id AS siteId, c.id AS customerId, c.code AS account, COALESCE(c.name, o.customer) AS name, COALESCE(NULLIF(c.email, ''), o.email) AS email, o.customer AS orderName, o.email AS orderEmail,
          IF(c.id IS NULL, o.address_line, c.address_line) AS addressLine, IF(c.id IS NULL, o.city, c.city) AS city, IF(c.id IS NULL, o.postcode, c.postcode) AS postcode, IF(c.id IS NULL, o.country, c.country) AS country,
          COALESCE(c.tax_number, '') AS taxNumber, COALESCE(c.terms_days, ${USUAL_TERMS}) AS termsDays, h.prices_hold_tax AS pricesHoldTax
        FROM sales_order o JOIN channel h ON h.id = o.channel_id LEFT JOIN customer c ON c.id = o.customer_id WHERE o.id IN (${marks(orderIds)}) ORDER BY o.id`,
@@ -201,7 +216,7 @@ export class InvoicePlans {
     if (!found.every(same)) throw badForm({ orders: 'These orders are for different customers. Invoice each by itself' });
     if (!found.every((o) => o.pricesHoldTax === first.pricesHoldTax))
       throw badForm({ orders: 'Some of these prices hold the tax and some do not. Invoice them apart' });
-    const { orderName: _name, orderEmail: _email, ...billed } = first;
-    return { ...billed, pricesHoldTax: first.pricesHoldTax === 1 };
+    const { orderName: _name, orderEmail: _email, theirs, ...billed } = first;
+    return { ...billed, pricesHoldTax: first.pricesHoldTax === 1, shown: await this.shown(tx, theirs) };
   }
 }

@@ -99,6 +99,13 @@ export class InvoicesController {
     return this.invoices.send(act, code.toUpperCase());
   }
 
+  /** Says that what is left of an invoice in another currency is what the rate has done since. */
+  @Post(':code/exchange-difference')
+  @HttpCode(200)
+  differ(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.payments.differ(act, code);
+  }
+
   /** Notes that what a credit note holds for the customer was paid back. */
   @Post(':code/paid-back')
   @HttpCode(200)

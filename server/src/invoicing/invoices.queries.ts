@@ -6,6 +6,7 @@ import { likeAny, notFound, num, one, pageOf, rows, siteDays, type Window } from
 import { SettingsService } from '../settings/index.js';
 import { bare, type DeliveredLine, deliveredLines, IS_GOODS, TO_INVOICE } from './deliverable.js';
 import { InvoicePlans } from './invoice-plans.js';
+import { shownIn } from './shown.js';
 import type {
   CheckLineDto,
   InvoiceDto,
@@ -102,7 +103,14 @@ export class InvoicesQueries {
       differs: differs(l),
     }));
     const { billed, dueOn } = planned;
+    const shown = shownIn(billed.shown, {
+      lines: planned.lines.map((l, i) => ({ ...l, line: i + 1, amount: text(l.amount) })),
+      pricesHoldTax: billed.pricesHoldTax,
+      open: '0.00',
+    });
     return {
+      inTheirs: shown?.gross ?? null,
+      theirCurrency: shown?.currency ?? null,
       customer: billed.name,
       account: billed.account,
       pricesHoldTax: billed.pricesHoldTax,
@@ -145,20 +153,22 @@ export class InvoicesQueries {
   async sheet(code: string, siteIds: readonly number[]): Promise<InvoiceDto> {
     const days = await siteDays(this.source);
     const head = await one<
-      Omit<InvoiceDto, 'lines' | 'taxes' | 'payments' | 'entries' | 'creditedBy' | 'pricesHoldTax' | 'overdue'> & {
+      Omit<InvoiceDto, 'lines' | 'taxes' | 'payments' | 'entries' | 'creditedBy' | 'pricesHoldTax' | 'overdue' | 'shown'> & {
         id: number;
+        shownCurrency: string | null;
+        shownRate: string | null;
         pricesHoldTax: number;
         overdue: number;
       }
     >(
       this.source,
-      `SELECT v.id, v.code, v.kind, v.name, c.code AS account, v.email, v.address_line AS addressLine, v.city, v.postcode, v.country, v.tax_number AS taxNumber, v.currency, v.prices_hold_tax AS pricesHoldTax,
+      `SELECT v.id, v.code, v.kind, v.name, c.code AS account, v.email, v.address_line AS addressLine, v.city, v.postcode, v.country, v.tax_number AS taxNumber, v.currency, v.prices_hold_tax AS pricesHoldTax, v.shown_currency AS shownCurrency, v.shown_rate AS shownRate,
          v.issued_on AS issuedOn, v.due_on AS dueOn, v.note, v.net, v.tax, v.gross, v.open_amount AS open, v.open_amount > 0 AND v.due_on < ${days.today('v.site_id')} AS overdue, v.sent_at AS sentAt, p.name AS postedBy, v.posted_at AS postedAt, w.code AS credits
        FROM invoice v JOIN person p ON p.id = v.posted_by LEFT JOIN customer c ON c.id = v.customer_id LEFT JOIN invoice w ON w.id = v.credits_id WHERE v.code = ? AND v.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
     if (!head) throw notFound(`Invoice ${code}`);
-    const { id, pricesHoldTax, overdue, ...rest } = head;
+    const { id, pricesHoldTax, overdue, shownCurrency, shownRate, ...rest } = head;
     const [lines, taxes, payments, entries, credits] = await Promise.all([
       this.lines(id),
       this.taxes(id),
@@ -175,6 +185,11 @@ export class InvoicesQueries {
     return {
       ...rest,
       pricesHoldTax: pricesHoldTax === 1,
+      shown: shownIn(shownCurrency && shownRate ? { currency: shownCurrency, rate: shownRate } : null, {
+        lines,
+        pricesHoldTax: pricesHoldTax === 1,
+        open: rest.open,
+      }),
       overdue: num(overdue) === 1,
       creditedBy: credits.map((c) => c.code),
       lines,

@@ -141,6 +141,8 @@ export class InvoicesService {
       country: billed.country,
       tax_number: billed.taxNumber,
       currency: await this.settings.get(tx, 'homeCurrency'),
+      shown_currency: billed.shown?.currency ?? null,
+      shown_rate: billed.shown?.rate ?? null,
       prices_hold_tax: billed.pricesHoldTax ? 1 : 0,
       issued_on: issuedOn,
       due_on: dueOn,
@@ -232,4 +234,6 @@ const billedOf = (i: Row<'invoice'>): Billed => ({
   taxNumber: i.tax_number,
   termsDays: 0,
   pricesHoldTax: i.prices_hold_tax === 1,
+  // A credit note takes back at the rate at which it was invoiced.
+  shown: i.shown_currency && i.shown_rate ? { currency: i.shown_currency, rate: i.shown_rate } : null,
 });

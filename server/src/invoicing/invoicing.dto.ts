@@ -81,6 +81,9 @@ export class PreviewDto extends SumsDto {
   pricesHoldTax: boolean;
   currency: string;
   dueOn: string;
+  /** What it comes to in the customer's own currency, where they have one. */
+  inTheirs: string | null;
+  theirCurrency: string | null;
   /** What differs first. */
   lines: CheckLineDto[];
 }
@@ -139,7 +142,23 @@ export class JournalLineDto {
   credit: string;
   amount: string;
 }
+export class ShownLineDto {
+  line: number;
+  price: string;
+  amount: string;
+  /** Without tax. */
+  net: string;
+}
+/** A document in its customer's own currency, reckoned as a document of its own; the books stay in the house's money. */
+export class ShownDto extends SumsDto {
+  currency: string;
+  /** Home money for one of it, on the day of the document. */
+  rate: string;
+  open: string;
+  lines: ShownLineDto[];
+}
 export class InvoiceDto extends SumsDto {
+  shown: ShownDto | null;
   code: string;
   kind: 'invoice' | 'credit';
   name: string;
@@ -192,6 +211,8 @@ export class PaymentRowDto {
   says: string;
   notedBy: string;
   invoices: string[];
+  /** Whether some of it went to an invoice in another currency, so that the rest may be what the rate has done. */
+  foreign: boolean;
 }
 export class PaymentPageDto {
   rows: PaymentRowDto[];

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Access, OfTheHouse } from '../identity/index.js';
-import { type Act, Acting, AskedWindow, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, IdDto, type Window, Windowed } from '../platform/index.js';
 import { NotedPaymentDto, NotePaymentDto, PaymentPageDto, UsePaymentDto } from './invoicing.dto.js';
 import { PaymentsService } from './payments.service.js';
 
@@ -28,6 +28,13 @@ export class PaymentsController {
   @HttpCode(200)
   use(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Body() body: UsePaymentDto): Promise<NotedPaymentDto> {
     return this.payments.use(act, id, body.invoice);
+  }
+
+  /** What is left of a payment in another currency is what the rate has done since. */
+  @Post(':id/gain')
+  @HttpCode(200)
+  gain(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<IdDto> {
+    return this.payments.gain(act, id);
   }
 
   /** Says that a payment never came. */

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { cell, fault, has, type ImportRow, listTable, Lists, repeated, type Shape, Shapes, textOf, windows } from '../exchange/index.js';
 import { marks, rows, type Tx } from '../platform/index.js';
+import { closedThrough } from '../books/index.js';
 import { InvoicesQueries } from './invoices.queries.js';
 import { PaymentsService } from './payments.service.js';
 
@@ -35,7 +36,12 @@ const paymentsShape = (payments: PaymentsService): Shape => ({
   async check(tx, batch, memory) {
     const faults = repeated(batch, memory, 'bankRef', (r) => textOf(r, 'bankRef'));
     const noted = await notedIn(tx, batch);
+    const closed = await closedThrough(tx);
     for (const r of batch) {
+      if (closed && textOf(r, 'paidOn') <= closed)
+        faults.push(
+          fault(r, 'paidOn', textOf(r, 'paidOn'), `The books are closed to the end of ${closed}. Leave out what was paid before`),
+        );
       const [ref, amount] = [textOf(r, 'bankRef'), textOf(r, 'amount')];
       const before = noted.get(ref);
       if (before && Number(before.amount) !== Number(amount))

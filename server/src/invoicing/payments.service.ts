@@ -106,7 +106,14 @@ export class PaymentsService {
     for (const s of shares) await this.setOff(tx, s.invoiceId);
     await remove(tx, 'payment_share', { payment_id: id });
     // The bank's number is free again, for the payment as it really came.
-    await update(tx, 'payment', { id }, { taken_back_at: NOW, used: payment.amount, bank_ref: null });
+    await enterValue(
+      tx,
+      { payment_id: id, document: `Payment ${id}` },
+      'exchange difference',
+      'trade debtors',
+      microOf(penceIn(payment.gained)),
+    );
+    await update(tx, 'payment', { id }, { taken_back_at: NOW, used: payment.amount, gained: '0', bank_ref: null });
     await enterValue(tx, { payment_id: id, document: `Payment ${id}` }, 'trade debtors', 'bank', microOf(penceIn(payment.amount)));
     await this.activity.record(tx, act, {
       kind: 'payment',
@@ -161,20 +168,78 @@ export class PaymentsService {
     });
   }
 
+  /**
+   * What is left of an invoice in another currency, once its customer has paid what it says, is what the rate has done since: a loss, and
+   * the invoice is settled.
+   */
+  differ(act: Act, code: string): Promise<{ code: string }> {
+    return this.commands.run(act, 'invoice.exchange', { code }, async (tx) => {
+      const invoice = await find(tx, 'invoice', { code: code.toUpperCase() }, 'lock');
+      if (!invoice) throw notFound(`Invoice ${code}`);
+      mustBeAt(act.person, invoice.site_id);
+      if (!invoice.shown_currency) throw badState(`${invoice.code} is in the house’s own money. What is left of it is owed`);
+      const open = penceIn(invoice.gross) - penceIn(invoice.paid);
+      if (invoice.kind !== 'invoice' || open <= 0n) throw badState(`Nothing of ${invoice.code} is open`);
+      if (penceIn(invoice.paid) === 0n) throw badState(`Nothing of ${invoice.code} is paid yet`);
+      await tx.query('UPDATE invoice SET paid = gross WHERE id = ?', [invoice.id]);
+      await enterValue(tx, { invoice_id: invoice.id, document: invoice.code }, 'exchange difference', 'trade debtors', microOf(open));
+      await this.activity.record(tx, act, {
+        kind: 'payment',
+        glyph: 'full',
+        title: `${text(open)} of ${invoice.code} is an exchange difference`,
+        document: invoice.code,
+        siteId: invoice.site_id,
+      });
+      return { code: invoice.code };
+    });
+  }
+
+  /** What is left of a payment for an invoice in another currency is what the rate has done since: a gain. */
+  gain(act: Act, id: number): Promise<{ id: number }> {
+    return this.commands.run(act, 'payment.exchange', { id }, async (tx) => {
+      const payment = await find(tx, 'payment', { id }, 'lock');
+      if (!payment) throw notFound('That payment');
+      const free = penceIn(payment.amount) - penceIn(payment.used);
+      if (payment.taken_back_at || free <= 0n) throw badState('All of that payment is used');
+      const foreign = await one(
+        tx,
+        'SELECT v.id FROM payment_share s JOIN invoice v ON v.id = s.invoice_id AND v.shown_currency IS NOT NULL WHERE s.payment_id = ? LIMIT 1',
+        [id],
+      );
+      if (!foreign) throw badState('It is for no invoice in another currency. Give the rest to an invoice, or pay it back');
+      await update(tx, 'payment', { id }, { used: payment.amount, gained: text(free) });
+      await enterValue(tx, { payment_id: id, document: `Payment ${id}` }, 'trade debtors', 'exchange difference', microOf(free));
+      await this.activity.record(tx, act, {
+        kind: 'payment',
+        glyph: 'full',
+        title: `${text(free)} of a payment is an exchange difference`,
+      });
+      return { id };
+    });
+  }
+
   /** What is for no invoice yet first, then the newest. */
   async list(window: Window): Promise<PaymentPageDto> {
-    const { rows: found, total } = await pageOf<Omit<PaymentRowDto, 'invoices'> & { invoices: string | null }>(
+    const { rows: found, total } = await pageOf<Omit<PaymentRowDto, 'invoices' | 'foreign'> & { invoices: string | null; foreign: number }>(
       this.source,
       {
         select: `p.id, p.paid_on AS paidOn, p.amount, p.free_amount AS free, p.says, n.name AS notedBy,
-          (SELECT GROUP_CONCAT(v.code ORDER BY v.id) FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = p.id) AS invoices`,
+          (SELECT GROUP_CONCAT(v.code ORDER BY v.id) FROM payment_share s JOIN invoice v ON v.id = s.invoice_id WHERE s.payment_id = p.id) AS invoices,
+          EXISTS (SELECT 1 FROM payment_share s JOIN invoice v ON v.id = s.invoice_id AND v.shown_currency IS NOT NULL WHERE s.payment_id = p.id) AS \`foreign\``,
         from: 'FROM payment p JOIN person n ON n.id = p.noted_by WHERE p.taken_back_at IS NULL',
         params: [],
         order: 'p.free_amount = 0, p.id DESC',
       },
       window,
     );
-    return { rows: found.map(({ invoices, ...p }) => ({ ...p, invoices: invoices ? invoices.split(',') : [] })), total };
+    return {
+      rows: found.map(({ invoices, foreign, ...p }) => ({
+        ...p,
+        foreign: Number(foreign) === 1,
+        invoices: invoices ? invoices.split(',') : [],
+      })),
+      total,
+    };
   }
 
   /** What credit notes of an invoice still hold goes to that invoice first, once it is open again. */

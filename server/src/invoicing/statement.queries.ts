@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { decimalText, micro } from '@vectrum/core/money';
+import { inOther } from '@vectrum/core/invoicing';
+import { decimalText, fractionOf, micro } from '@vectrum/core/money';
 import { DataSource } from 'typeorm';
 import { find, notFound, type Person, rows, siteDay } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
+import { penceIn, text } from './reckoning.js';
 import type { StatementDto } from './statement.dto.js';
 
 /** Days past due that a statement tells apart. */
@@ -26,11 +28,28 @@ export class StatementQueries {
     const customer = await find(this.source, 'customer', { code: account.toUpperCase() });
     if (!customer) throw notFound(`Customer ${account.slice(0, 20)}`);
     const { today } = await siteDay(this.source, null);
-    const open = await rows<{ code: string; kind: string; issuedOn: string; dueOn: string; gross: string; open: string }>(
+    const home = await this.settings.get(this.source, 'homeCurrency');
+    const found = await rows<{
+      code: string;
+      kind: string;
+      issuedOn: string;
+      dueOn: string;
+      gross: string;
+      open: string;
+      currency: string | null;
+      rate: string | null;
+    }>(
       this.source,
-      `SELECT code, kind, issued_on AS issuedOn, due_on AS dueOn, gross, open_amount AS open FROM invoice WHERE customer_id = ? AND open_amount <> 0 AND site_id IN (?) ORDER BY issued_on, id LIMIT 1000`,
+      `SELECT code, kind, issued_on AS issuedOn, due_on AS dueOn, gross, open_amount AS open, shown_currency AS currency, shown_rate AS rate FROM invoice WHERE customer_id = ? AND open_amount <> 0 AND site_id IN (?) ORDER BY issued_on, id LIMIT 1000`,
       [customer.id, [0, ...person.siteIds]],
     );
+    // Where all that is open is in one currency of theirs, so is the statement.
+    const [first] = found;
+    const theirs = first?.currency && found.every((i) => i.currency === first.currency) ? first.currency : null;
+    const open = found.map(({ rate, currency: _, ...i }) => {
+      const said = (amount: string) => (theirs && rate ? text(inOther(penceIn(amount), fractionOf(rate))) : amount);
+      return { ...i, gross: said(i.gross), open: said(i.open) };
+    });
     const late = (dueOn: string) => Math.round((Date.parse(today) - Date.parse(dueOn)) / DAY_MS);
     const sum = (of: typeof open) => decimalText(of.reduce((all, i) => all + micro(i.open), 0n)).replace(/0000$/, '');
     const ageOf = (i: (typeof open)[number]) => AGES.findLastIndex((a) => late(i.dueOn) >= a.from);
@@ -40,7 +59,7 @@ export class StatementQueries {
       email: customer.email,
       address: [customer.address_line, `${customer.postcode} ${customer.city}`.trim(), customer.country].filter(Boolean),
       asOf: today,
-      currency: await this.settings.get(this.source, 'homeCurrency'),
+      currency: theirs ?? home,
       rows: open.map((i) => ({ ...i, kind: i.kind as 'invoice' | 'credit', daysLate: Math.max(0, late(i.dueOn)) })),
       ages: AGES.map(({ says }, at) => ({ says, amount: sum(open.filter((i) => ageOf(i) === at)) })),
       owed: sum(open),

@@ -2421,6 +2421,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices/{code}/exchange-difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that what is left of an invoice in another currency is what the rate has done since. */
+        post: operations["Invoices_differ"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/{code}/paid-back": {
         parameters: {
             query?: never;
@@ -2466,6 +2483,23 @@ export interface paths {
         put?: never;
         /** Gives what is left of a payment to an invoice. */
         post: operations["Payments_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payments/{id}/gain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is left of a payment in another currency is what the rate has done since. */
+        post: operations["Payments_gain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6991,8 +7025,29 @@ export interface components {
             pricesHoldTax: boolean;
             currency: string;
             dueOn: string;
+            /** @description What it comes to in the customer's own currency, where they have one. */
+            inTheirs: string | null;
+            theirCurrency: string | null;
             /** @description What differs first. */
             lines: components["schemas"]["CheckLineDto"][];
+            taxes: components["schemas"]["TaxSumDto"][];
+            net: string;
+            tax: string;
+            gross: string;
+        };
+        ShownLineDto: {
+            line: number;
+            price: string;
+            amount: string;
+            /** @description Without tax. */
+            net: string;
+        };
+        ShownDto: {
+            currency: string;
+            /** @description Home money for one of it, on the day of the document. */
+            rate: string;
+            open: string;
+            lines: components["schemas"]["ShownLineDto"][];
             taxes: components["schemas"]["TaxSumDto"][];
             net: string;
             tax: string;
@@ -7026,6 +7081,7 @@ export interface components {
             amount: string;
         };
         InvoiceDto: {
+            shown: components["schemas"]["ShownDto"] | null;
             code: string;
             /** @enum {string} */
             kind: "credit" | "invoice";
@@ -7080,6 +7136,8 @@ export interface components {
             says: string;
             notedBy: string;
             invoices: string[];
+            /** @description Whether some of it went to an invoice in another currency, so that the rest may be what the rate has done. */
+            foreign: boolean;
         };
         PaymentPageDto: {
             rows: components["schemas"]["PaymentRowDto"][];
@@ -7100,6 +7158,9 @@ export interface components {
         };
         UsePaymentDto: {
             invoice: string;
+        };
+        IdDto: {
+            id: number;
         };
         MarginRowDto: {
             key: string;
@@ -7176,6 +7237,8 @@ export interface components {
             /** @description The rate at which everything is taxed that they buy; null where each item has its own. */
             taxCode: string | null;
             taxNumber: string;
+            /** @description What they are invoiced in; null for the house's money. */
+            currency: string | null;
             version: number;
         };
         CustomerPageDto: {
@@ -7218,6 +7281,8 @@ export interface components {
             /** @description The rate at which everything is taxed that they buy; null where each item has its own. */
             taxCode: string | null;
             taxNumber: string;
+            /** @description What they are invoiced in; null for the house's money. */
+            currency: string | null;
             version: number;
             addresses: components["schemas"]["CustomerAddressDto"][];
             prices: components["schemas"]["CustomerPriceDto"][];
@@ -7239,6 +7304,7 @@ export interface components {
             wholeOnly: boolean;
             taxCode?: string | null;
             taxNumber?: string;
+            currency?: string | null;
             addresses: components["schemas"]["CustomerAddressDto"][];
             prices: components["schemas"]["CustomerPriceDto"][];
         };
@@ -7622,9 +7688,6 @@ export interface components {
         };
         CountUnitsDto: {
             units: number;
-        };
-        IdDto: {
-            id: number;
         };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
@@ -8327,6 +8390,8 @@ export interface components {
             goods: string;
             /** Format: date-time */
             leftAt: string | null;
+            /** @description Whether what was asked names it, rather than goods or a name that others have too. */
+            named: boolean;
         };
         ReturnTallyRowDto: {
             key: string;
@@ -14299,6 +14364,27 @@ export interface operations {
             };
         };
     };
+    Invoices_differ: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
     Invoices_payBack: {
         parameters: {
             query?: never;
@@ -14386,6 +14472,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NotedPaymentDto"];
+                };
+            };
+        };
+    };
+    Payments_gain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
                 };
             };
         };

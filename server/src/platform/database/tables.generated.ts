@@ -306,6 +306,7 @@ export interface Tables {
       whole_only: number;
       tax_code: string | null;
       tax_number: string;
+      currency: string | null;
     };
     needs: 'code' | 'name';
     computed: never;
@@ -582,6 +583,8 @@ export interface Tables {
       posted_by: number;
       posted_at: Date;
       sent_at: Date | null;
+      shown_currency: string | null;
+      shown_rate: string | null;
     };
     needs: 'code' | 'kind' | 'site_id' | 'name' | 'currency' | 'issued_on' | 'due_on' | 'net' | 'tax' | 'gross' | 'posted_by';
     computed: 'open_amount';
@@ -867,6 +870,7 @@ export interface Tables {
       noted_by: number;
       noted_at: Date;
       taken_back_at: Date | null;
+      gained: string;
     };
     needs: 'paid_on' | 'amount' | 'noted_by';
     computed: 'free_amount';

@@ -41,6 +41,7 @@ import { UnmatchedCodes1790000000042 } from './0042-unmatched-codes.js';
 import { Invoices1790000000043 } from './0043-invoices.js';
 import { CustomerReturns1790000000044 } from './0044-customer-returns.js';
 import { Timetables1790000000045 } from './0045-timetables.js';
+import { CustomerCurrencies1790000000046 } from './0046-customer-currencies.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -91,4 +92,5 @@ export const migrations = [
   Invoices1790000000043,
   CustomerReturns1790000000044,
   Timetables1790000000045,
+  CustomerCurrencies1790000000046,
 ];

@@ -34,8 +34,8 @@ export function ReturnsList() {
   const found = useMutation({
     mutationFn: (q: string) => ask(api.GET('/api/customer-returns/find', { params: { query: { q } } })),
     // What is named for sure opens at once; goods alone could be anybody's.
-    onSuccess: ([only, other], q) => {
-      if (only && !other && isNamed(only, q)) choose(only);
+    onSuccess: ([only, other]) => {
+      if (only?.named && !other) choose(only);
     },
   });
   const { mutate: find, reset } = found;
@@ -83,11 +83,8 @@ export function ReturnsList() {
   );
 }
 
-/** Whether what was scanned names the order or its return, rather than goods that many have. */
-const isNamed = (f: Found, asked: string) => [f.code, f.order].includes(asked.toUpperCase()) || !/^\d{8,14}$/.test(asked);
 /** Goods may come back of which nobody knows the order: what was scanned is no document's. */
-const isGoods = (list: readonly Found[], asked: string) =>
-  asked !== '' && !list.some((f) => f.code === asked.toUpperCase() || f.order === asked.toUpperCase());
+const isGoods = (list: readonly Found[], asked: string) => asked !== '' && !list.some((f) => f.named);
 
 function FoundList({ list, onChoose }: { list: readonly Found[]; onChoose: (f: Found) => void }) {
   return (

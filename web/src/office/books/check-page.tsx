@@ -126,6 +126,7 @@ export function CheckPage() {
               <Button type="button" next disabled={post.isPending || query.error !== null} onClick={() => post.mutate()}>
                 Post the invoice over {moneyText(micro(p.gross), p.currency)} <Glyph name="go" size={13} />
               </Button>
+              {p.inTheirs && p.theirCurrency && <span>{moneyText(micro(p.inTheirs), p.theirCurrency)} to them</span>}
               <span className="note">It gets the next number and goes into the journal. What is wrong later is credited.</span>
             </div>
           </>

@@ -41,7 +41,11 @@ export function InvoiceSheet() {
               v.kind === 'invoice'
                 ? { cap: 'Due', value: day(v.dueOn), note: v.overdue ? <span className="stamped">overdue</span> : '' }
                 : { cap: 'For invoice', value: v.credits ? <Link to={`/books/invoices/${v.credits}`}>{v.credits}</Link> : '' },
-              { cap: 'Open', value: moneyText(micro(v.open), v.currency), note: openWords(v) },
+              {
+                cap: 'Open',
+                value: moneyText(micro(v.open), v.currency),
+                note: [openWords(v), v.shown && `${moneyText(micro(v.shown.open), v.shown.currency)} to them`].filter(Boolean).join(', '),
+              },
               { cap: 'Customer', value: v.account ?? 'no account', note: v.email },
             ]}
           />
@@ -109,7 +113,17 @@ export function InvoiceSheet() {
                 ))}
               </p>
             </div>
-            <SumsFoot sums={v} currency={v.currency} says={v.kind === 'invoice' ? 'To be paid' : 'Credited'} />
+            <div>
+              {v.shown && (
+                <>
+                  <SumsFoot sums={v.shown} currency={v.shown.currency} says={v.kind === 'invoice' ? 'To be paid' : 'Credited'} />
+                  <p className="note text-right mt-1 mb-2">
+                    1 {v.shown.currency} is {v.shown.rate} {v.currency}; in our books
+                  </p>
+                </>
+              )}
+              <SumsFoot sums={v} currency={v.currency} says={v.kind === 'invoice' ? 'To be paid' : 'Credited'} />
+            </div>
           </div>
           <InvoiceActs invoice={v} />
         </Sheet>
@@ -128,12 +142,13 @@ function InvoiceActs({ invoice: v }: { invoice: Invoice }) {
   const params = { path: { code: v.code } };
   const send = useAct({ act: (_: void, once) => ask(api.POST('/api/invoices/{code}/send', { params, headers: once })) });
   const back = useAct({ act: (_: void, once) => ask(api.POST('/api/invoices/{code}/paid-back', { params, headers: once })) });
-  const isBusy = send.isPending || back.isPending;
+  const differ = useAct({ act: (_: void, once) => ask(api.POST('/api/invoices/{code}/exchange-difference', { params, headers: once })) });
+  const isBusy = send.isPending || back.isPending || differ.isPending;
   const left = v.lines.some((l) => l.credited < l.units);
   return (
     <>
       {isCrediting && <CreditForm invoice={v} onDone={() => setCrediting(false)} />}
-      <ProblemNote problem={send.error ?? back.error} />
+      <ProblemNote problem={send.error ?? back.error ?? differ.error} />
       <Acts>
         <Button type="button" next={v.sentAt === null} disabled={isBusy} onClick={() => send.mutate()}>
           {v.sentAt ? 'Send it again' : 'Send it by mail'}
@@ -141,6 +156,11 @@ function InvoiceActs({ invoice: v }: { invoice: Invoice }) {
         {v.kind === 'credit' && micro(v.open) < 0n && (
           <Button type="button" disabled={isBusy} onClick={() => back.mutate()}>
             {moneyText(-micro(v.open), v.currency)} was paid back
+          </Button>
+        )}
+        {v.kind === 'invoice' && v.shown && v.payments.length > 0 && micro(v.open) > 0n && (
+          <Button type="button" disabled={isBusy} onClick={() => differ.mutate()}>
+            The rest is what the rate did
           </Button>
         )}
         {v.kind === 'invoice' && left && !isCrediting && (

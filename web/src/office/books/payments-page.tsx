@@ -120,6 +120,9 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
   const back = useAct({
     act: (_: void, once) => ask(api.POST('/api/payments/{id}/take-back', { params: { path: { id: p.id } }, headers: once })),
   });
+  const gain = useAct({
+    act: (_: void, once) => ask(api.POST('/api/payments/{id}/gain', { params: { path: { id: p.id } }, headers: once })),
+  });
   const isFree = micro(p.free) > 0n;
   return (
     <tr>
@@ -161,7 +164,12 @@ function PaymentRow({ payment: p, money }: { payment: Row; money: (amount: strin
             </Button>
           </form>
         )}
-        <ProblemNote problem={use.error ?? back.error} />
+        {isFree && p.foreign && (
+          <TextButton type="button" disabled={gain.isPending} onClick={() => gain.mutate()}>
+            The rest is what the rate did
+          </TextButton>
+        )}
+        <ProblemNote problem={use.error ?? back.error ?? gain.error} />
       </td>
       <td className="num">
         <TextButton type="button" disabled={back.isPending} onClick={() => back.mutate()}>

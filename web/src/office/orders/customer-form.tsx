@@ -29,6 +29,7 @@ const FRESH: Values = {
   termsDays: '30',
   taxCode: '',
   taxNumber: '',
+  currency: '',
   wholeOnly: false,
   addresses: [],
   prices: [],
@@ -46,6 +47,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   termsDays: { label: 'Pays within days' },
   taxCode: { label: 'Taxed at, where not as the goods' },
   taxNumber: { label: 'Tax number' },
+  currency: { label: 'Invoiced in' },
   wholeOnly: { label: 'Their orders go only whole' },
   addresses: { label: 'Other places', show: (list: Values['addresses']) => list.map((a) => a.name).join(', ') },
   prices: { label: 'Own prices', show: (list: Values['prices']) => list.map((p) => `${p.sku} ${p.price}`).join(', ') },
@@ -56,6 +58,7 @@ const bodyOf = (v: Values): Body => ({
   ...v,
   termsDays: Number(v.termsDays),
   taxCode: v.taxCode || null,
+  currency: v.currency || null,
   prices: v.prices.map((p) => ({ ...p, factor: Number(p.factor) })),
 });
 
@@ -114,6 +117,14 @@ function Form({ customer }: { customer: Dto['CustomerSheetDto'] | undefined }) {
           </option>
         ))}
       </SelectField>
+      <SelectField name="currency" label={WORDS.currency.label} className="max-w-[260px]">
+        <option value="">the house’s money</option>
+        {(money.data?.currencies ?? []).map((c) => (
+          <option key={c.code} value={c.code}>
+            {c.code}
+          </option>
+        ))}
+      </SelectField>
       <CheckField name="wholeOnly" label="Their orders go only whole" />
       <BlockHead>
         <h2>Other places they have goods sent to</h2>
@@ -153,6 +164,7 @@ function pick(c: Dto['CustomerSheetDto']): Values {
     ...rest,
     termsDays: String(c.termsDays),
     taxCode: c.taxCode ?? '',
+    currency: c.currency ?? '',
     prices: c.prices.map((p) => ({ sku: p.sku, factor: String(p.factor), price: p.price.replace(/(\.\d\d)0+$/, '$1') })),
   };
 }
