@@ -384,6 +384,24 @@ describe('returns of customers', () => {
     expect((await maren.get(`customer-returns/${other.code}/pictures/${pictures[0]}`)).status).toBe(404);
   });
 
+  it('are nobody’s business who works at other sites only', async () => {
+    const order = await gone([['SMK-LGE', 1]]);
+    const code = await announced(order.code, [{ orderLine: order.lines[0], units: 1, reason: 'late' }]);
+    const piet = await house.as('Piet');
+    await house.source.query('UPDATE person SET duties = ? WHERE id = ?', [JSON.stringify(['receiver', 'order-desk']), piet.personId]);
+    await house.source.query('DELETE FROM person_site WHERE person_id = ? AND site_id = 1', [piet.personId]);
+    for (const q of [code, order.code, 'SMK-LGE', 'Wick Hill'])
+      expect((await piet.get(`customer-returns/find?q=${encodeURIComponent(q)}`).expect(200)).body).toEqual([]);
+    expect((await piet.get(`customer-returns/${code}`)).status).toBe(404);
+    expect((await piet.get(`floor/tasks/come-back/${code}`)).status).toBeGreaterThanOrEqual(403);
+    for (const body of [{ code }, { order: order.code }])
+      expect((await piet.post('customer-returns/open', { siteId: 2, ...body })).status).toBeGreaterThanOrEqual(403);
+    expect(
+      (await piet.post('customer-returns', { order: order.code, lines: [{ orderLine: order.lines[0], units: 1, reason: 'late' }] })).status,
+    ).toBeGreaterThanOrEqual(403);
+    expect((await sheet(code)).state).toBe('announced');
+  });
+
   it('refuse what is announced wrongly, by its field', async () => {
     const order = await gone([['SMK-LGE', 1]]);
     const line = { orderLine: order.lines[0], units: 1, reason: 'late' };

@@ -193,8 +193,8 @@ export class CustomerReturns {
   }
 
   private async openKnown(tx: Tx, act: Act, code: string, siteId: number): Promise<{ code: string }> {
-    const found = await find(tx, 'customer_return', { code: code.toUpperCase() }, 'lock');
-    if (!found) throw notFound(`Return ${code.slice(0, 20)}`);
+    // Whoever is at both sites may take in here what was meant for the other.
+    const found = await this.locked(tx, act, code);
     if (found.site_id === siteId) return { code: found.code };
     if (found.state !== 'announced') throw badState(`${found.code} is at another site. What comes of it must go there`);
     await update(tx, 'customer_return', { id: found.id }, { site_id: siteId, version: NEXT });

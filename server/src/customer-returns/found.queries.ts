@@ -29,8 +29,8 @@ export class FoundQueries {
     const ofReturn = await rows<Omit<ReturnFoundDto, 'named'>>(
       this.source,
       `SELECT r.code, o.code AS \`order\`, r.customer, COALESCE(LEFT((SELECT GROUP_CONCAT(i.name ORDER BY l.line SEPARATOR ', ') FROM customer_return_line l JOIN item i ON i.id = l.item_id WHERE l.return_id = r.id), 200), '') AS goods, o.shipped_at AS leftAt
-       FROM customer_return r LEFT JOIN sales_order o ON o.id = r.order_id WHERE r.code = ? OR (r.channel_ref = ? AND r.channel_ref <> '') LIMIT ${MOST}`,
-      [upper, word],
+       FROM customer_return r LEFT JOIN sales_order o ON o.id = r.order_id WHERE (r.code = ? OR (r.channel_ref = ? AND r.channel_ref <> '')) AND r.site_id IN (?) LIMIT ${MOST}`,
+      [upper, word, sites],
     );
     if (ofReturn.length > 0) return ofReturn.map((f) => ({ ...f, named: true }));
     const exact = await this.orders(
