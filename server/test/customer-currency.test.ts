@@ -71,6 +71,12 @@ describe('an invoice in another currency', () => {
     expect(readInvoice(xml)).toMatchObject({ currency: 'EUR', net: '35.29', gross: '42.35', lines: [{ net: '35.29' }] });
     await books.get(`invoices/${code}/pdf`).expect(200);
     expect((await books.get('statements/BIENE')).body).toMatchObject({ currency: 'EUR', owed: '42.35' });
+    // Three lines of 4.39, each rounded: the document says 18.58, though 15.80 at 0.85 are 18.59; so does all that speaks of it.
+    const three = await made([await gone(1, '4.39'), await gone(1, '4.39'), await gone(1, '4.39')]);
+    const said = (await sheet(three)).shown;
+    expect(said).toMatchObject({ gross: '18.58', open: '18.58' });
+    const statement = (await books.get('statements/BIENE')).body as { owed: string; rows: { code: string; gross: string; open: string }[] };
+    expect(statement.rows.find((r) => r.code === three)).toMatchObject({ gross: '18.58', open: '18.58' });
     // A later rate changes nothing of it, nor of what is credited.
     await house.source.query(`UPDATE currency SET rate = 0.9 WHERE code = 'EUR'`);
     const { code: credit } = (

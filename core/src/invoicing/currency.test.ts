@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { fractionOf } from '../money/index.js';
-import { documentInOther, inOther, priceInOther } from './index.js';
+import { inOther } from './currency.js';
+import { documentInOther, openInOther, priceInOther } from './index.js';
 
 describe('a document in another currency', () => {
   it('takes each line over at the rate, and reckons its sums anew', () => {
@@ -35,6 +36,15 @@ describe('a document in another currency', () => {
         },
       ),
     );
+  });
+
+  it('has all of what it says open while nothing is paid, and nothing when all is', () => {
+    // 149.80, 6.50 and 1.30 of tax at 0.86 are 183.25 line by line, and would be 183.26 as a sum.
+    expect(openInOther(15_760n, 15_760n, 18_325n)).toBe(18_325n);
+    expect(openInOther(7_880n, 15_760n, 18_325n)).toBe(9_163n);
+    expect(openInOther(0n, 15_760n, 18_325n)).toBe(0n);
+    expect(openInOther(-1_200n, -1_200n, -1_411n)).toBe(-1_411n);
+    expect(openInOther(0n, 0n, 0n)).toBe(0n);
   });
 
   it('knows no rate of nought', () => {

@@ -18,3 +18,9 @@ export function documentInOther(lines: readonly TaxedLine[], pricesHoldTax: bool
   const taken = lines.map((l) => ({ ...l, amount: inOther(l.amount, rate) }));
   return { amounts: taken.map((l) => l.amount), sums: sumsOf(taken, pricesHoldTax) };
 }
+
+/** What is open of a document in another currency: all of it where nothing is paid, and otherwise the same share of what it says. */
+export function openInOther(open: Pence, gross: Pence, grossInOther: Pence): Pence {
+  if (gross === 0n) return 0n;
+  return pence(scaled(wholePence(grossInOther), open, gross));
+}

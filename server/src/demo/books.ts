@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { JournalQueries, JournalService } from '../books/index.js';
+import { CustomersService } from '../customers/index.js';
 import { InvoicesService, PaymentsService } from '../invoicing/index.js';
 import { type Act, addDays, one, siteDay } from '../platform/index.js';
 import { DemoLeaving } from './leaving.js';
@@ -24,12 +25,31 @@ const CHART: readonly (readonly [account: string, number: string, name: string])
   ['bank', '1200', 'Current account'],
 ];
 
+const ABROAD = {
+  code: 'VELDROOS',
+  name: 'Imkerij Veldroos',
+  email: 'inkoop@veldroos.example',
+  phone: '',
+  addressLine: 'Klaverpad 12',
+  city: 'Oudlinden',
+  postcode: '7399 KV',
+  country: 'NL',
+  note: '',
+  termsDays: 30,
+  wholeOnly: false,
+  taxCode: 'ZERO',
+  currency: 'EUR',
+  addresses: [],
+  prices: [],
+};
+
 /** What left in the weeks before: some of it invoiced, paid, overdue or credited, some waiting for its invoice. */
 @Injectable()
 export class DemoBooks {
   constructor(
     private readonly source: DataSource,
     private readonly leaving: DemoLeaving,
+    private readonly customers: CustomersService,
     private readonly invoices: InvoicesService,
     private readonly payments: PaymentsService,
     private readonly journal: JournalService,
@@ -69,6 +89,14 @@ export class DemoBooks {
     await this.leaving.left('THORNLEA', 2, [['BOK-KIDS', 6, '6.80']]);
     await this.leaving.left('THORNLEA', 1, [['BOK-MEAD', 4, '9.50'], ['JKT-S', 2, '46.00']]); // prettier-ignore
     await this.leaving.left('WICKHILL', 1, [['BOK-QUEN', 6, '11.00']], 4);
+  }
+
+  /** A farm shop over the sea, which is invoiced in a currency of its own and pays no sales tax here. */
+  async abroad(): Promise<void> {
+    const [orla, beth] = await Promise.all([actAs(this.source, 'Orla'), actAs(this.source, 'Beth')]);
+    await this.customers.add(fresh(orla), ABROAD);
+    const order = await this.leaving.left(ABROAD.code, 5, [['TOOL-JH', 12, '7.90'], ['BOK-QUEN', 5, '11.00']]); // prettier-ignore
+    await this.invoiced(beth, [order], 4);
   }
 
   private async invoiced(act: Act, orders: string[], daysAgo: number): Promise<string> {

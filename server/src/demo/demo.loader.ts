@@ -49,6 +49,7 @@ export class DemoLoader {
     await this.dispatch.load();
     await this.books.keep();
     await this.returns.sendBack();
+    await this.books.abroad();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

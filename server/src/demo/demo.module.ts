@@ -20,6 +20,7 @@ import { StockModule } from '../stock/index.js';
 import { BooksModule } from '../books/index.js';
 import { InvoicingModule } from '../invoicing/index.js';
 import { DemoBooks } from './books.js';
+import { CustomersModule } from '../customers/index.js';
 import { CustomerReturnsModule } from '../customer-returns/index.js';
 import { DemoLeaving } from './leaving.js';
 import { DemoReturns } from './returns.js';
@@ -66,6 +67,7 @@ import { PracticeController } from './practice.controller.js';
     BooksModule,
     InvoicingModule,
     CustomerReturnsModule,
+    CustomersModule,
   ],
   controllers: [PracticeController],
   exports: [SIGN_IN_HINTS],

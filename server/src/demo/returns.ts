@@ -49,12 +49,17 @@ export class DemoReturns {
       [wet, 3],
       [faulty, 2],
       [last, 1],
-    ] as const)
+    ] as const) {
       // prettier-ignore
       await this.source.query(
         'UPDATE customer_return SET announced_at = announced_at - INTERVAL ? DAY, came_at = came_at - INTERVAL ? DAY, settled_at = settled_at - INTERVAL ? DAY WHERE code = ?',
         [days, days - 1, days - 2, code],
       );
+      await this.source.query(
+        'UPDATE came_back b JOIN customer_return_line l ON l.id = b.line_id JOIN customer_return r ON r.id = l.return_id SET b.at = r.came_at WHERE r.code = ?',
+        [code],
+      );
+    }
   }
 
   private async announce(

@@ -112,7 +112,7 @@ export class InvoicePapers implements OnModuleInit {
         credited: 0,
       })),
     };
-    const shown = shownIn(billed.shown, { lines: paper.lines, pricesHoldTax: billed.pricesHoldTax, open: '0.00' });
+    const shown = shownIn(billed.shown, { lines: paper.lines, pricesHoldTax: billed.pricesHoldTax, gross: paper.gross, open: '0.00' });
     return this.work.run(PDF, asRead({ ...paper, shown }), await this.settings.letterhead());
   }
 

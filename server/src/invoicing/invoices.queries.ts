@@ -106,6 +106,7 @@ export class InvoicesQueries {
     const shown = shownIn(billed.shown, {
       lines: planned.lines.map((l, i) => ({ ...l, line: i + 1, amount: text(l.amount) })),
       pricesHoldTax: billed.pricesHoldTax,
+      gross: text(planned.sums.gross),
       open: '0.00',
     });
     return {
@@ -188,6 +189,7 @@ export class InvoicesQueries {
       shown: shownIn(shownCurrency && shownRate ? { currency: shownCurrency, rate: shownRate } : null, {
         lines,
         pricesHoldTax: pricesHoldTax === 1,
+        gross: rest.gross,
         open: rest.open,
       }),
       overdue: num(overdue) === 1,

@@ -1,9 +1,9 @@
-import { documentInOther, inOther, priceInOther } from '@vectrum/core/invoicing';
+import { documentInOther, openInOther, priceInOther } from '@vectrum/core/invoicing';
 import { fractionOf } from '@vectrum/core/money';
 import type { InvoiceDto, ShownDto } from './invoicing.dto.js';
 import { penceIn, sumsDto, text } from './reckoning.js';
 
-interface Line {
+export interface ShownLine {
   line: number;
   price: string;
   amount: string;
@@ -14,7 +14,7 @@ interface Line {
 /** A document of the house's books in the currency that its customer reads. */
 export function shownIn(
   shown: { currency: string; rate: string } | null,
-  of: { lines: readonly Line[]; pricesHoldTax: boolean; open: string },
+  of: { lines: readonly ShownLine[]; pricesHoldTax: boolean; gross: string; open: string },
 ): ShownDto | null {
   if (shown === null) return null;
   const rate = fractionOf(shown.rate);
@@ -27,7 +27,7 @@ export function shownIn(
     currency: shown.currency,
     rate: shown.rate.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, ''),
     ...sumsDto(sums),
-    open: text(inOther(penceIn(of.open), rate)),
+    open: text(openInOther(penceIn(of.open), penceIn(of.gross), sums.gross)),
     lines: of.lines.map((l, i) => ({
       line: l.line,
       price: priceInOther(l.price, rate),

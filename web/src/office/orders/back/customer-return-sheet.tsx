@@ -107,7 +107,7 @@ function Lines({ of: r }: { of: Return }) {
       <thead>
         <tr>
           <td />
-          <th>Left with the order</th>
+          <th>Went with the order</th>
           <th>Torn off</th>
           <th>What became of it</th>
         </tr>
@@ -146,7 +146,7 @@ function Lines({ of: r }: { of: Return }) {
 }
 
 function tornWords(l: Return['goodsBack'][number]): string {
-  const left = l.left === '' ? '' : `${l.left} left`;
+  const left = l.left === '' ? '' : `${l.left} sent`;
   const announced = l.announced === '' ? '' : `${l.announced} announced`;
   return [left, announced, l.back === '' ? 'none back' : `${l.back} back`].filter(Boolean).join(', ');
 }
