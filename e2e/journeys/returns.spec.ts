@@ -95,6 +95,7 @@ test('they are paid back by a credit note, and counted', async () => {
 
 test('goods of which nobody knows the order are taken in, and closed without money', async () => {
   await floor.goto('/floor/returns');
+  await expect(floor.getByRole('heading', { name: /Scan its paper/ })).toBeVisible();
   await scan(floor, 'SMK-SML');
   await floor.getByRole('button', { name: /Nobody knows whose/ }).click();
   await expect(floor.getByRole('heading', { name: 'Scan what came back' })).toBeVisible();

@@ -157,6 +157,17 @@ describe('opening stock', () => {
     expect(await house.balance('EXT-4T', 'C-01-1')).toBe(0);
   });
 
+  it('opens the books: its worth is no difference of a count, and goes as it came when it is taken back', async () => {
+    const entries = () =>
+      house.source.query<{ debit: string; credit: string; amount: string }[]>(
+        `SELECT e.debit, e.credit, e.amount FROM value_entry e JOIN item i ON i.id = e.item_id WHERE i.sku = 'UNC-FORK' ORDER BY e.id`,
+      );
+    const run = await takenIn(house, maren, 'worth.csv', file('UNC-FORK,B-02-1,,,10,,0.25\n'));
+    expect(await entries()).toEqual([{ debit: 'stock', credit: 'opening', amount: '2.500000' }]);
+    await maren.post(`imports/${run.id}/undo`).expect(204);
+    expect((await entries()).at(-1)).toEqual({ debit: 'opening', credit: 'stock', amount: '2.500000' });
+  });
+
   it.each([
     ['an item that is not known', 'NOPE,B-01-1,,,1,,', 'There is no item NOPE'],
     ['a place that is not known', 'JAR-340-HX,Z-9,,,1,,', 'There is no place Z-9'],

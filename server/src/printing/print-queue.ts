@@ -45,7 +45,11 @@ export class PrintQueue {
        WHERE p.site_id IN (?) AND (? = 0 OR p.id = ?) ORDER BY d.id IS NULL, FIELD(p.site_id, ?), p.id LIMIT 1`,
       [act.deviceId ?? 0, [0, ...act.person.siteIds], id, id, [0, ...act.person.siteIds]],
     );
-    if (!printer) throw badState('There is no such printer at your sites. Add one in Setup, Printers, or take it as a PDF');
-    return printer;
+    if (printer) return printer;
+    throw badState(
+      id === 0
+        ? 'There is no printer at your sites. Add one in Setup, Printers, or take it as a PDF'
+        : 'That printer is at none of your sites. Choose another, or take it as a PDF',
+    );
   }
 }

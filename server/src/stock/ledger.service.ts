@@ -224,7 +224,7 @@ function crossingsOf(
         units: m.units,
         direction: to ? 'in' : 'out',
         // What stood apart in the house was still its supplier's.
-        outside: other ?? 'supplier',
+        outside: posting.task === 'open' ? 'nowhere' : (other ?? 'supplier'),
         document: posting.document,
         reversesId: reverses[i] ?? null,
         worth: posting.worths?.[i] ?? (cost ? { value: times(micro(cost), m.units), parts: [] } : null),

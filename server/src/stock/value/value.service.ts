@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { accountFor, type Account } from '@vectrum/core/costing';
 import { decimalText, dividedBy, micro, times, type Micro } from '@vectrum/core/money';
-import { isOutside } from '@vectrum/core/places';
+import type { OutsideKind } from '@vectrum/core/places';
 import { insert, more, num, one, rows, type Tx, update } from '../../platform/index.js';
 import { SettingsService } from '../../settings/index.js';
 import { enterValue } from './entries.js';
@@ -18,12 +18,14 @@ export interface Crossing {
   itemId: number;
   units: number;
   direction: 'in' | 'out';
-  /** The kind of place on the other side. */
-  outside: string;
+  /** The kind of place on the other side; nowhere for what was there when the books began. */
+  outside: OutsideKind | 'nowhere';
   document: string | null;
   reversesId: number | null;
   worth: Worth | null;
 }
+
+const OTHER_SIDE = `SELECT IF(debit = 'stock', credit, debit) AS other FROM value_entry WHERE movement_id = ? AND 'stock' IN (debit, credit) ORDER BY id LIMIT 1`;
 
 interface Pool {
   units: number;
@@ -83,7 +85,7 @@ export class ValueService {
       });
     pool.units += c.units;
     pool.value += value;
-    await this.enter(tx, c, 'stock', accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), value, layer);
+    await this.enter(tx, c, 'stock', await this.otherSide(tx, c), value, layer);
   }
 
   private async take(tx: Tx, pool: Pool, c: Crossing, byLayers: boolean): Promise<void> {
@@ -98,7 +100,7 @@ export class ValueService {
     if (pool.units === c.units || value > pool.value) value = pool.value;
     pool.units -= c.units;
     pool.value -= value;
-    await this.enter(tx, c, accountFor(isOutside(c.outside) ? c.outside : 'nowhere'), 'stock', value, null);
+    await this.enter(tx, c, await this.otherSide(tx, c), 'stock', value, null);
   }
 
   /** Takes units from layers: from their own first where an arrival is taken back, then from the oldest. Returns their cost. */
@@ -140,6 +142,12 @@ export class ValueService {
       movementId,
     ]);
     return taken ? micro(taken.amount) : null;
+  }
+
+  /** The account on the other side of stock: what is taken back goes where it was entered. */
+  private async otherSide(tx: Tx, c: Crossing): Promise<Account> {
+    const first = c.reversesId === null ? null : await one<{ other: Account }>(tx, OTHER_SIDE, [c.reversesId]);
+    return first?.other ?? accountFor(c.outside);
   }
 
   private enter(tx: Tx, c: Crossing, debit: Account, credit: Account, amount: Micro, layerId: number | null): Promise<void> {
