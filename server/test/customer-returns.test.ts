@@ -40,10 +40,7 @@ describe('returns of customers', () => {
   afterAll(() => house.close());
 
   /** An order that has left the house: its code, and the numbers of its lines. */
-  async function gone(
-    lines: [sku: string, units: number][],
-    more: object = {},
-  ): Promise<{ code: string; lines: number[]; items: number[] }> {
+  async function gone(lines: [sku: string, units: number][], more: object = {}) {
     for (const [sku, units] of lines) await house.stock(sku, 'A-01-1', units);
     const code = await house.order(lines, more);
     await house.source.query(`UPDATE sales_order_line l JOIN sales_order o ON o.id = l.order_id SET l.price = 10 WHERE o.code = ?`, [code]);
@@ -373,9 +370,8 @@ describe('returns of customers', () => {
   it('keep pictures, refuse what is none, and show them to nobody elsewhere', async () => {
     const order = await gone([['SMK-LGE', 1]]);
     const code = await opened({ order: order.code });
-    const png = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a33' } })
-      .png()
-      .toBuffer();
+    const red = sharp({ create: { width: 40, height: 30, channels: 3, background: '#a33' } });
+    const png = await red.png().toBuffer();
     await dock.file('post', `customer-returns/${code}/pictures`, png).expect(204);
     expect((await dock.file('post', `customer-returns/${code}/pictures`, Buffer.from('<svg/>'))).status).toBe(400);
     const { pictures } = await sheet(code);
@@ -386,7 +382,8 @@ describe('returns of customers', () => {
 
   it('are nobody’s business who works at other sites only', async () => {
     const order = await gone([['SMK-LGE', 1]]);
-    const code = await announced(order.code, [{ orderLine: order.lines[0], units: 1, reason: 'late' }]);
+    const lines = [{ orderLine: order.lines[0], units: 1, reason: 'late' }];
+    const code = await announced(order.code, lines);
     const piet = await house.as('Piet');
     await house.source.query('UPDATE person SET duties = ? WHERE id = ?', [JSON.stringify(['receiver', 'order-desk']), piet.personId]);
     await house.source.query('DELETE FROM person_site WHERE person_id = ? AND site_id = 1', [piet.personId]);
@@ -396,9 +393,7 @@ describe('returns of customers', () => {
     expect((await piet.get(`floor/tasks/come-back/${code}`)).status).toBeGreaterThanOrEqual(403);
     for (const body of [{ code }, { order: order.code }])
       expect((await piet.post('customer-returns/open', { siteId: 2, ...body })).status).toBeGreaterThanOrEqual(403);
-    expect(
-      (await piet.post('customer-returns', { order: order.code, lines: [{ orderLine: order.lines[0], units: 1, reason: 'late' }] })).status,
-    ).toBeGreaterThanOrEqual(403);
+    expect((await piet.post('customer-returns', { order: order.code, lines })).status).toBeGreaterThanOrEqual(403);
     expect((await sheet(code)).state).toBe('announced');
   });
 
