@@ -13,6 +13,7 @@ const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
 /** The company's own chart, as its bookkeeper has it. */
 const CHART: readonly (readonly [account: string, number: string, name: string])[] = [
   ['stock', '1000', 'Stock'],
+  ['opening', '3900', 'Opening balances'],
   ['not billed yet', '2109', 'Goods received not invoiced'],
   ['bills to pay', '2100', 'Trade creditors'],
   ['cost of goods', '5000', 'Cost of goods sold'],
