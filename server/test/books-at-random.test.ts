@@ -1,12 +1,16 @@
 import { seeded } from '@vectrum/core/random';
 import { checkReturns } from '../src/customer-returns/return-check.js';
 import { checkInvoices } from '../src/invoicing/invoice-check.js';
+import { actAs } from '../src/demo/morning.js';
+import { inTransaction } from '../src/platform/database/tx.js';
 import { checkLedger } from '../src/stock/ledger-check.js';
-import { type Caller, House } from './house.js';
+import { LedgerService } from '../src/stock/ledger.service.js';
+import { type Caller, House, receipt } from './house.js';
 
 const ACTS = 300;
 const LOOKS_EVERY = 15;
 const SKUS = ['SMK-LGE', 'BOK-LOG', 'VEIL-RND'] as const;
+const SUPPLIERS = [['SMK-LGE', 'BRINDLEMOOR'], ['VEIL-RND', 'TINDRA']] as const; // prettier-ignore
 const FATES = [['as-new', 'shelf'], ['opened', 'quarantine'], ['faulty', 'supplier'], ['damaged', 'scrap'], ['faulty', 'repair']] as const; // prettier-ignore
 
 /** Whatever happens, in whatever order: the books agree with the goods, and nothing is invoiced twice or never. */
@@ -16,7 +20,10 @@ describe('the books at random', () => {
   let next: () => number;
   const seed = 1;
   const orders: { code: string; lines: { id: number; itemId: number; line: number; left: number; units: number }[] }[] = [];
+  const bought: { code: string; supplier: string; units: number; billed: number }[] = [];
   const counts: Record<string, number> = {};
+  const today = new Date().toISOString().slice(0, 10);
+  let bills = 0;
 
   beforeAll(async () => {
     house = await House.open();
@@ -40,6 +47,61 @@ describe('the books at random', () => {
       const sku = pick(SKUS)!;
       await house.source.query('UPDATE item SET cost = ? WHERE sku = ?', [(1 + upTo(900) / 97).toFixed(6), sku]);
       await house.stock(sku, 'A-01-1', 3 + upTo(30));
+    },
+    async receive() {
+      const [sku, supplier] = pick(SUPPLIERS)!;
+      const units = 2 + upTo(20);
+      const lines = [{ sku, packs: units, factor: 1, price: (1 + upTo(900) / 97).toFixed(4) }];
+      const charges = next() < 0.5 ? [{ says: 'Freight', amount: (upTo(3_000) / 100).toFixed(2), by: 'value' }] : [];
+      const order = { supplier, siteId: 1, note: '', charges, lines };
+      const { code } = (await maren.post('purchase-orders', order).expect(201)).body as { code: string };
+      await maren.post(`purchase-orders/${code}/place`, {}, { 'if-match': '"1"' }).expect(200);
+      const { lines: due } = await maren.task<{ lines: { lineId: number; itemId: number }[] }>('receive', code);
+      const goods = { ...due[0], units: 1 + upTo(units), toPlaceId: await house.placeId('DOCK-1') };
+      await maren.floor(receipt(code, { lineId: goods.lineId, itemId: goods.itemId, units: goods.units, toPlaceId: goods.toPlaceId })).expect(200); // prettier-ignore
+      bought.push({ code, supplier, units: goods.units, billed: 0 });
+    },
+    async bill() {
+      const order = pick(bought);
+      if (!order) return;
+      const amount = (0.01 + upTo(5_000) / 100).toFixed(2);
+      const left = order.units - order.billed;
+      const units = next() < 0.5 ? Math.min(left, 1 + upTo(left)) : 0;
+      const made = await maren.post('bills', {
+        supplier: order.supplier,
+        ref: `R-${++bills}`,
+        billedOn: today,
+        note: '',
+        goods: units > 0 ? [{ order: order.code, line: 1, units, amount }] : [],
+        charges: units > 0 ? [] : [{ order: order.code, says: 'Late freight', amount, by: 'value' }],
+      });
+      // Refused where the goods' arrival has been taken back meanwhile.
+      if (made.status === 409) return;
+      expect(made.status).toBe(201);
+      order.billed += units;
+      const { code } = made.body as { code: string };
+      const { state, version } = await get<{ state: string; version: number }>(`bills/${code}`);
+      if (state !== 'differs' || next() < 0.3) return;
+      const { status } = await maren.post(`bills/${code}/settle`, { says: 'accept', note: '' }, { 'if-match': `"${version}"` });
+      expect([200, 409]).toContain(status);
+    },
+    async countDifference() {
+      const sku = pick(SKUS)!;
+      const [dock, itemId, act] = [await house.placeId('DOCK-1'), await house.itemId(sku), await actAs(house.source, 'Maren')];
+      const [good] = await house.source.query<{ units: number }[]>(
+        `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND stock_condition = 'good'`,
+        [itemId, dock],
+      );
+      const there = Number(good?.units ?? 0);
+      const isLess = there > 0 && next() < 0.5;
+      const ledger = house.app.get(LedgerService);
+      await inTransaction(house.source, async (tx) => {
+        const other = await ledger.outside(tx, 'count-difference');
+        const [fromPlaceId, toPlaceId] = isLess ? [dock, other] : [other, dock];
+        const units = 1 + upTo(isLess ? there : 5);
+        const movement = { itemId, lotId: 0, condition: 'good' as const, fromPlaceId, toPlaceId, units };
+        await ledger.post(tx, act, [movement], { task: 'count', document: 'COUNTED' });
+      });
     },
     async order() {
       const wanted = SKUS.filter(() => next() < 0.6).map((sku) => [sku, 1 + upTo(6)] as [string, number]);
@@ -94,9 +156,7 @@ describe('the books at random', () => {
     async pay() {
       const { rows } = await get<{ rows: { code: string; kind: string }[] }>('invoices?limit=500&show=open');
       const says = [pick(rows), pick(rows)].map((r) => r?.code ?? 'on account').join(' and ');
-      await maren
-        .post('payments', { paidOn: new Date().toISOString().slice(0, 10), amount: (0.01 + upTo(20_000) / 100).toFixed(2), says })
-        .expect(201);
+      await maren.post('payments', { paidOn: today, amount: (0.01 + upTo(20_000) / 100).toFixed(2), says }).expect(201);
     },
     async payBack() {
       const { rows } = await get<{ rows: { id: number; takenBack?: boolean }[] }>('payments?limit=500');

@@ -174,19 +174,24 @@ export class ComingBack {
   private async worth(tx: Tx, orderId: number, goods: { itemId: number; lotId: number; units: number }): Promise<Worth | null> {
     const gone = await one<{ code: string; units: string; value: string }>(
       tx,
-      `SELECT o.code, SUM(m.units) AS units, SUM(e.amount) AS value FROM sales_order o JOIN movement m ON m.document = o.code AND m.task = 'ship'
-         JOIN value_entry e ON e.movement_id = m.id AND e.credit = 'stock' AND e.debit = 'cost of goods'
+      `SELECT o.code, SUM(m.units) AS units, SUM(COALESCE(e.amount, 0)) AS value FROM sales_order o JOIN movement m ON m.document = o.code AND m.task = 'ship'
+         LEFT JOIN value_entry e ON e.movement_id = m.id AND e.credit = 'stock' AND e.debit = 'cost of goods'
        WHERE o.id = ? AND m.item_id = ? AND m.lot_id = ? AND NOT EXISTS (SELECT 1 FROM movement x WHERE x.reverses_id = m.id) GROUP BY o.code`,
       [orderId, goods.itemId, goods.lotId],
     );
     if (!gone) return null;
-    const before = await one<{ units: string | null }>(
+    const before = await one<{ units: string | null; value: string | null }>(
       tx,
-      `SELECT SUM(c.units) AS units FROM came_back c JOIN customer_return_line l ON l.id = c.line_id JOIN customer_return r ON r.id = l.return_id
+      `SELECT SUM(c.units) AS units, SUM(COALESCE(e.amount, 0)) AS value FROM came_back c JOIN customer_return_line l ON l.id = c.line_id JOIN customer_return r ON r.id = l.return_id
+         LEFT JOIN value_entry e ON e.movement_id = c.movement_id AND e.debit = 'stock' AND e.credit = 'cost of goods'
        WHERE r.order_id = ? AND l.item_id = ? AND c.lot_id = ? AND c.fate <> 'repair' AND ${IS_BACK}`,
       [orderId, goods.itemId, goods.lotId],
     );
-    const value = worthBack(micro(gone.value), num(gone.units), num(before?.units), goods.units);
+    const costed = (of: { units: string | null; value: string | null } | undefined) => ({
+      units: num(of?.units),
+      value: micro(of?.value ?? '0'),
+    });
+    const value = worthBack(costed(gone), costed(before), goods.units);
     return { value, parts: [{ kind: 'price', says: `As it left with ${gone.code}`, document: gone.code, amount: value }] };
   }
 
