@@ -20,7 +20,7 @@ export type PlaceKind = (typeof PLACE_KINDS)[number];
 export const OWN_KINDS = ['site', 'zone', 'parcel'] as const;
 
 /** Places outside the house, where the ledger's other sides stand; their balances may be below nought. */
-export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'assembly', 'in-transit'] as const;
+export const OUTSIDE_KINDS = ['supplier', 'customer', 'count-difference', 'scrap', 'own-use', 'assembly', 'in-transit'] as const;
 export type OutsideKind = (typeof OUTSIDE_KINDS)[number];
 
 export const isOutside = (kind: string): kind is OutsideKind => (OUTSIDE_KINDS as readonly string[]).includes(kind);

@@ -2,6 +2,7 @@ import { solveAllocate } from './allocate.js';
 import { solveCartons } from './cartons.js';
 import { solveCosting } from './costing.js';
 import { solveGs1 } from './gs1.js';
+import { solveReplenish } from './replenish.js';
 import { solveRoute } from './route.js';
 import { solveRounds } from './rounds.js';
 import { InputFault } from './input-fault.js';
@@ -19,6 +20,7 @@ const SOLVERS: Readonly<Record<string, (input: unknown, now: () => number) => un
   route: solveRoute,
   rounds: solveRounds,
   cartons: solveCartons,
+  replenish: solveReplenish,
 };
 
 /** Runs the computation of a name on a JSON text; `now` tells the milliseconds since the program began, for those that go on for a time. Never throws; a faulty input is answered with its path and code 1. */

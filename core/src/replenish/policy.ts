@@ -1,0 +1,164 @@
+import { seeded } from '../random/index.js';
+
+/** What an order is decided by. Days and units; money in whatever currency, all in the same. */
+export interface Supply {
+  /** Demand of a week, and the spread of what it brings about that. */
+  weekMean: number;
+  weekSd: number;
+  /** Share of weeks that bring any, 0 to 1. */
+  busy: number;
+  leadDays: number;
+  leadSd: number;
+  /** The next chance to order. */
+  reviewDays: number;
+  /** Share of demand that the shelf is to meet. */
+  fill: number;
+  minimum: number;
+  multiple: number;
+  unitCost: number;
+  orderCost: number;
+  /** Of what stock is worth, a year. */
+  holdingRate: number;
+}
+
+/** Order where the position is at or below `point`, at least `lot` units, up to `point + lot`. */
+export interface Policy {
+  point: number;
+  lot: number;
+}
+
+const WEEKS = 360;
+const WARM_UP = 30;
+const HALVINGS = 8;
+const YEAR_DAYS = 364;
+
+/** Numbers between nought and one that are the same for everybody, so that two policies meet the same luck. */
+const LUCK = (() => {
+  const random = seeded(20_270_301);
+  return Array.from({ length: WEEKS }, () => [random(), random(), random()] as const);
+})();
+/** The same as deviates of the standard normal (Box and Muller 1958), in pairs of opposite sign, so that their mean is nought. */
+const NORMAL = (() => {
+  const half = LUCK.slice(0, WEEKS / 2).map(([a, b]) => Math.sqrt(-2 * Math.log(Math.max(1e-12, a))) * Math.cos(2 * Math.PI * b));
+  return LUCK.map((_, i) => (i < WEEKS / 2 ? (half[i] ?? 0) : -(half[i - WEEKS / 2] ?? 0)));
+})();
+/** A walk through the weeks that mixes the pairs. */
+const ORDER = (() => {
+  const random = seeded(7);
+  const order = Array.from({ length: WEEKS }, (_, i) => i);
+  for (let i = WEEKS - 1; i > 0; i -= 1) {
+    const j = Math.floor(random() * (i + 1));
+    [order[i], order[j]] = [order[j] ?? 0, order[i] ?? 0];
+  }
+  return order;
+})();
+
+/**
+ * Weeks of demand with the wanted mean and spread: in busy weeks a gamma distribution by the approximation of Wilson and Hilferty
+ * (1931), which is skewed as demand is; silent weeks between. Scaled, so that mean and spread come out as asked. O(weeks).
+ */
+export function demandWeeks({ weekMean, weekSd, busy }: Pick<Supply, 'weekMean' | 'weekSd' | 'busy'>): number[] {
+  const share = Math.min(1, Math.max(0.02, busy));
+  const size = weekMean / share;
+  const variance = Math.max(1e-9, (weekSd * weekSd + weekMean * weekMean) / share - size * size);
+  const shape = Math.max(0.05, (size * size) / variance);
+  const weeks = ORDER.map((at) => {
+    const isBusy = share >= 0.98 || (LUCK[at]?.[2] ?? 0) < share;
+    if (!isBusy) return 0;
+    const z = NORMAL[at] ?? 0;
+    const root = 1 - 1 / (9 * shape) + z / (3 * Math.sqrt(shape));
+    return root <= 0 ? 0 : size * root ** 3;
+  });
+  const sum = weeks.reduce((a, b) => a + b, 0) / weeks.length;
+  return sum === 0 ? weeks : weeks.map((w) => (w * weekMean) / sum);
+}
+
+const leadTimes = ({ leadDays, leadSd }: Pick<Supply, 'leadDays' | 'leadSd'>): number[] =>
+  NORMAL.map((_, i) => Math.max(0, Math.round(leadDays + leadSd * (NORMAL[(i * 7 + 3) % WEEKS] ?? 0))));
+
+export interface Outcome {
+  fill: number;
+  /** A year's ordering and holding. */
+  cost: number;
+}
+
+/** How many units an order has: enough to come up to the level, at least the least, in whole multiples. */
+export const orderUnits = (lacking: number, { minimum, multiple }: Pick<Supply, 'minimum' | 'multiple'>): number =>
+  lacking <= 0 ? 0 : Math.ceil(Math.max(lacking, minimum, 1) / Math.max(1, multiple)) * Math.max(1, multiple);
+
+/**
+ * Lives through some years day by day with a policy: stock that is not there is not sold, and not asked for later. O(days).
+ */
+export function lived(weeks: ArrayLike<number>, leads: ArrayLike<number>, supply: Supply, { point, lot }: Policy): Outcome {
+  const days = weeks.length * 7;
+  const review = Math.max(1, Math.round(supply.reviewDays));
+  const last = days + 399;
+  const due = new Float64Array(last + 1);
+  const level = point + lot;
+  let stock = point + lot / 2;
+  let ordered = 0;
+  let [asked, met, held, orders, untilReview] = [0, 0, 0, 0, 0];
+  const begin = WARM_UP * 7;
+  for (let week = 0, day = 0; week < weeks.length; week += 1) {
+    const wants = (weeks[week] ?? 0) / 7;
+    for (const end = day + 7; day < end; day += 1, untilReview -= 1) {
+      const came = due[day] ?? 0;
+      stock += came;
+      ordered -= came;
+      if (untilReview <= 0) {
+        untilReview = review;
+        if (stock + ordered <= point) {
+          const units = orderUnits(level - stock - ordered, supply);
+          const at = Math.min(last, day + Math.max(1, leads[orders % leads.length] ?? 1));
+          due[at] = (due[at] ?? 0) + units;
+          ordered += units;
+          orders += 1;
+        }
+      }
+      const sold = stock < wants ? stock : wants;
+      stock -= sold;
+      if (day >= begin) {
+        asked += wants;
+        met += sold;
+        held += stock;
+      }
+    }
+  }
+  const span = days - begin;
+  const year = (orders * supply.orderCost * YEAR_DAYS) / days + (held / span) * supply.unitCost * supply.holdingRate;
+  return { fill: asked === 0 ? 1 : met / asked, cost: year };
+}
+
+/**
+ * The policy of least cost that keeps the fill rate: for several sizes of an order, about the one of the square-root formula
+ * (Harris 1913), the lowest point at which enough is met, tried on the same luck. O(sizes × halvings × days).
+ */
+export function policyFor(supply: Supply): Policy & Outcome {
+  const weeks = Float64Array.from(demandWeeks(supply));
+  const leads = leadTimes(supply);
+  const daily = supply.weekMean / 7;
+  const holding = Math.max(1e-9, supply.unitCost * supply.holdingRate);
+  const economic = Math.sqrt((2 * supply.weekMean * 52 * supply.orderCost) / holding);
+  const least = Math.max(1, daily * supply.reviewDays);
+  // Where holding costs nothing, still no more than a year's worth.
+  const sizes = new Set([0.6, 1, 1.4].map((f) => Math.min(supply.weekMean * 52, Math.max(least * 0.25, economic * f))));
+  let most =
+    daily * (supply.leadDays + supply.reviewDays) +
+    6 * Math.sqrt((supply.leadDays + supply.reviewDays + supply.leadSd * 2) / 7) * supply.weekSd +
+    4 * daily * supply.leadSd +
+    2;
+  const fillOf = (point: number, lot: number) => lived(weeks, leads, supply, { point, lot }).fill;
+  for (let i = 0; i < 4 && fillOf(most, Math.min(...sizes)) < supply.fill; i += 1) most *= 2;
+  let best: (Policy & Outcome) | null = null;
+  for (const lot of sizes) {
+    let [low, high] = [-lot, most];
+    for (let i = 0; i < HALVINGS; i += 1) {
+      const point = (low + high) / 2;
+      if (fillOf(point, lot) >= supply.fill) high = point;
+      else low = point;
+    }
+    const found = { point: high, lot, ...lived(weeks, leads, supply, { point: high, lot }) };
+    if (best === null || found.cost < best.cost) best = found;
+  }
+  return best ?? { point: 0, lot: 0, fill: 1, cost: 0 };
+}
