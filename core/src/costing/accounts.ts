@@ -8,6 +8,7 @@ export const ACCOUNTS = [
   'cost of goods',
   'count difference',
   'scrap',
+  'own use',
   'assembly',
   'in transit',
   'opening',
@@ -33,6 +34,8 @@ export function accountFor(outside: OutsideKind | 'nowhere'): Account {
       return 'count difference';
     case 'scrap':
       return 'scrap';
+    case 'own-use':
+      return 'own use';
     case 'assembly':
       return 'assembly';
     case 'in-transit':

@@ -52,6 +52,18 @@ export const LETTERS = define({
     subject: 'Invoice {invoice}',
     body: 'Dear {customer},\n\nour invoice {invoice} over {amount} is attached. Please pay it by {due}, and name its number.\n\n{company}',
   },
+  recall: {
+    label: 'Goods that you must not use',
+    when: 'once somebody has a lot held and writes to those who have it',
+    values: {
+      ...common,
+      goods: { says: 'what it is, with lot or number', example: 'Syrup, 5 litre can, lot L26-114' },
+      units: { says: 'how many of it went to them', example: '4 cans' },
+      why: { says: 'why it is called back', example: 'It may have fermented' },
+    },
+    subject: 'Please do not use or sell: {goods}',
+    body: 'Dear {customer},\n\nwith your order {order} you had {units} of {goods}. Please do not use or sell any of it, and keep it apart until you hear from us.\n\nWhy:\n{why}\n\nAnswer this mail to send it back.\n\n{company}',
+  },
   credit: {
     label: 'Our credit note',
     when: 'once the books send a credit note, with paper and data attached',

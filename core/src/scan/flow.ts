@@ -19,12 +19,15 @@ export interface Moment<Task, State> {
   how: How;
   /** What was scanned; absent where a key was pressed. */
   code?: string;
+  /** The device's clock, in milliseconds; 0 where it was not told. Only ever compared with itself. */
+  at: number;
 }
 
 /** An input of a flow's own, beside those that every flow hears. */
 export interface OwnInput {
   kind: string;
   id: string;
+  at?: number;
 }
 
 type Item = Extract<Meaning, { kind: 'item' }>;
@@ -81,7 +84,7 @@ export function flowOf<Task, State extends FlowState<Command>, Input extends Own
     revive: (kept, pending) => ({ ...rules.start, ...kept, pending: pending.filter(owns) }),
     step(task, book, given, input) {
       const state = isSettled(input) ? { ...given, pending: given.pending.filter((c) => !input.ids.includes(c.id)) } : given;
-      const now: Moment<Task, State> = { task, book, state, id: input.id, how: 'typed', ...codeOf(input) };
+      const now: Moment<Task, State> = { task, book, state, id: input.id, how: 'typed', at: input.at ?? 0, ...codeOf(input) };
       const stray = rules.strays(now);
       if (stray) return isClear(input) ? stay(rules.emptied(state)) : refuse(rules.emptied(state), stray, now);
       return onTheirWay(heard(rules, now, input));

@@ -5,13 +5,13 @@ import type { PackUnit } from '../quantity/index.js';
 /** Whether a code came from a barcode or from fingers; kept with each act. */
 export type How = 'scanned' | 'typed';
 
-/** What every flow hears. `id` is a fresh UUID: it becomes the key of the command that the input leads to. */
+/** What every flow hears. `id` is a fresh UUID: it becomes the key of the command that the input leads to; `at` is the device's clock, in milliseconds. */
 export type SharedInput =
-  | { kind: 'code'; id: string; code: string; how: How }
+  | { kind: 'code'; id: string; code: string; how: How; at?: number }
   /** Lets go of what is in hand. */
-  | { kind: 'clear'; id: string }
+  | { kind: 'clear'; id: string; at?: number }
   /** The task was read anew, or commands were refused: these are no longer on their way. */
-  | { kind: 'settled'; id: string; ids: readonly string[] };
+  | { kind: 'settled'; id: string; ids: readonly string[]; at?: number };
 
 export type Band = 'accepted' | 'not-this' | 'too-many' | 'unknown';
 

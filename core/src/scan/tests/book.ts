@@ -1,13 +1,17 @@
 import type {
   ComeBackInput,
+  GatherInput,
   InspectInput,
   LoadInput,
+  MoveInput,
   PackInput,
   PickInput,
   ReceiveInput,
   SortInput,
   SpotInput,
   StoreInput,
+  TakeInInput,
+  TallyInput,
 } from '../index.js';
 import type { Codebook, How, ItemFacts, PlaceFacts, SharedInput, Step } from '../types.js';
 
@@ -84,8 +88,21 @@ export const book: Codebook = {
 };
 
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never;
-export type AnyInput = WithoutId<
-  SharedInput | ComeBackInput | InspectInput | LoadInput | PackInput | PickInput | ReceiveInput | SortInput | SpotInput | StoreInput
+export type AnyInput = { at?: number } & WithoutId<
+  | SharedInput
+  | ComeBackInput
+  | InspectInput
+  | LoadInput
+  | MoveInput
+  | PackInput
+  | PickInput
+  | ReceiveInput
+  | SortInput
+  | SpotInput
+  | StoreInput
+  | GatherInput
+  | TakeInInput
+  | TallyInput
 >;
 
 interface Steps<Task, State, Command> {
