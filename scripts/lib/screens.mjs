@@ -46,19 +46,21 @@ const property = (object, name) => object.properties.find((p) => ts.isPropertyAs
 /** Every screen of the interface: its address, its component and the file that it is in. */
 export function screens() {
   const found = [];
-  const read = (object, base, files) => {
+  const read = (object, base, files, from) => {
     const own = property(object, 'path')?.text ?? '';
     const path = own.startsWith('/') ? own : own ? `${base === '/' ? '' : base}/${own}` : base;
     const element = property(object, 'element');
-    const component = element && /^<(\w+)/.exec(element.getText())?.[1];
+    // A page that is fetched when it is opened says where it is: (await import('./page')).Page.
+    const lazy = /import\('([^']+)'\)\)\.(\w+)/.exec(property(object, 'lazy')?.getText() ?? '');
+    const component = (element && /^<(\w+)/.exec(element.getText())?.[1]) ?? lazy?.[2];
     const children = property(object, 'children');
     const redirect = component === 'Navigate';
     const shell = component !== undefined && children !== undefined && own === '';
     const indexed = children && ts.isArrayLiteralExpression(children) && children.elements.some((c) => property(c, 'index'));
     if (component && !redirect && !shell && !(indexed && children))
-      found.push({ path: path || '/', component, file: files.get(component) });
+      found.push({ path: path || '/', component, file: lazy ? fileOf(from, lazy[1]) : files.get(component) });
     if (children && ts.isArrayLiteralExpression(children))
-      for (const child of children.elements) if (ts.isObjectLiteralExpression(child)) read(child, path, files);
+      for (const child of children.elements) if (ts.isObjectLiteralExpression(child)) read(child, path, files, from);
   };
   for (const face of FACES) {
     const source = parse(join(WEB, face));
@@ -67,8 +69,8 @@ export function screens() {
       if (!ts.isVariableStatement(statement)) continue;
       const start = statement.declarationList.declarations[0]?.initializer;
       if (!start) continue;
-      if (ts.isObjectLiteralExpression(start)) read(start, '', files);
-      if (ts.isArrayLiteralExpression(start)) for (const one of start.elements) read(one, '', files);
+      if (ts.isObjectLiteralExpression(start)) read(start, '', files, source.fileName);
+      if (ts.isArrayLiteralExpression(start)) for (const one of start.elements) read(one, '', files, source.fileName);
     }
   }
   return found.map((s) => ({ ...s, file: relative(ROOT, s.file) }));

@@ -36,6 +36,9 @@ export const FLOORS = [
   'picking',
   'sorting',
   'putaway',
+  'moving',
+  'transfers',
+  'building',
   'packing',
   'order-desk',
   'invoicing',
@@ -43,6 +46,7 @@ export const FLOORS = [
   'connectors',
   'dispatch',
   'tracking',
+  'tracing',
   'desk',
   'demo',
 ];

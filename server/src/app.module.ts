@@ -13,6 +13,7 @@ import { CountingModule } from './counting/index.js';
 import { CustomerReturnsModule } from './customer-returns/index.js';
 import { CustomersModule } from './customers/index.js';
 import { DeskModule } from './desk/index.js';
+import { TracingModule } from './tracing/index.js';
 import { TrackingModule } from './tracking/index.js';
 import { LettersModule } from './letters/index.js';
 import { DispatchModule } from './dispatch/index.js';
@@ -29,6 +30,9 @@ import { type Config, PlatformModule } from './platform/index.js';
 import { PrintingModule } from './printing/index.js';
 import { WeighingModule } from './weighing/index.js';
 import { PurchasingModule } from './purchasing/index.js';
+import { MovingModule } from './moving/index.js';
+import { BuildingModule } from './building/index.js';
+import { TransfersModule } from './transfers/index.js';
 import { PutawayModule } from './putaway/index.js';
 import { ReceivingModule } from './receiving/index.js';
 import { ReturnsModule } from './returns/index.js';
@@ -72,6 +76,9 @@ export class AppModule {
         CountingModule,
         PickingModule,
         SortingModule,
+        MovingModule,
+        TransfersModule,
+        BuildingModule,
         PutawayModule,
         PackingModule,
         OrderDeskModule,
@@ -80,6 +87,7 @@ export class AppModule {
         LettersModule,
         DispatchModule,
         TrackingModule,
+        TracingModule,
         ExchangeModule,
         DeskModule,
         ...more,

@@ -22,6 +22,8 @@ export const TOPICS = [
   'counts',
   'claims',
   'invoices',
+  'transfers',
+  'builds',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -34,6 +36,12 @@ const CHANGES = {
   arrival: ['arrivals', 'purchasing', 'stock', 'orders'],
   'take-over': ['arrivals', 'returns', 'stock', 'orders'],
   store: ['stock', 'orders'],
+  'take-in': ['transfers', 'stock', 'orders', 'arrivals'],
+  built: ['builds', 'stock', 'orders'],
+  build: ['builds', 'stock', 'orders'],
+  recall: ['stock', 'orders', 'rounds'],
+  transfer: ['transfers', 'stock', 'orders', 'arrivals'],
+  move: ['stock', 'orders', 'places'],
   check: ['inspections'],
   judge: ['inspections', 'returns', 'stock', 'orders'],
   'inspection-rule': ['inspections'],
@@ -53,6 +61,8 @@ const CHANGES = {
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock', 'counts'],
   count: ['stock', 'orders', 'rounds', 'counts'],
+  tally: ['counts'],
+  'count-lines': ['stock', 'orders', 'rounds', 'counts'],
   sort: ['rounds', 'orders', 'parcels', 'stock'],
   'sort-missing': ['rounds', 'orders', 'parcels', 'stock', 'counts'],
   'set-down': ['rounds', 'orders', 'parcels'],

@@ -1,7 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, IdDto, IfMatch, mustBeAt, type Person, Reader } from '../platform/index.js';
-import { CountUnitsDto, SpotCountDto } from './counting.dto.js';
+import { Corrections } from './corrections.service.js';
+import { CorrectedDto, CorrectStockDto, CountUnitsDto, SpotCountDto } from './counting.dto.js';
 import { CountingQueries } from './counting.queries.js';
 import { SpotCounts } from './spot-counts.service.js';
 import { SpotDecisions } from './spot-decisions.service.js';
@@ -13,6 +14,7 @@ export class CountingController {
     private readonly queries: CountingQueries,
     private readonly counts: SpotCounts,
     private readonly decisions: SpotDecisions,
+    private readonly corrections: Corrections,
   ) {}
 
   @Get('sites/:siteId/spot-counts')
@@ -49,5 +51,13 @@ export class CountingController {
   @HttpCode(200)
   again(@Acting() act: Act, @IfMatch() version: number, @Param('id', ParseIntPipe) id: number): Promise<IdDto> {
     return this.decisions.again(act, id, version);
+  }
+
+  /** The books are wrong about goods in a place, for a reason. */
+  @Post('corrections')
+  @Access('count')
+  @HttpCode(200)
+  correct(@Acting() act: Act, @Body() body: CorrectStockDto): Promise<CorrectedDto> {
+    return this.corrections.correct(act, body);
   }
 }

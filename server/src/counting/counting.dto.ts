@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type { CountSpotCommand, ReportSpotCommand, Spot, SpotTask } from '@vectrum/core/scan';
-import { IsIn, IsInt, Max, Min } from 'class-validator';
+import { IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min, MinLength } from 'class-validator';
 import { BundleDto, HowDto } from '../floor/index.js';
 
 export class SpotDto implements Spot {
@@ -66,4 +66,17 @@ export class SpotCountDto {
 }
 export class CountUnitsDto {
   @IsInt({ message: 'A count is a whole number of units' }) @Min(0) @Max(10_000_000) units: number;
+}
+/** How many of goods lie in a place, said without a count. */
+export class CorrectStockDto {
+  @IsString() @MaxLength(40) place: string;
+  @IsString() @MaxLength(40) sku: string;
+  @IsOptional() @IsString() @MaxLength(40) lot?: string;
+  @IsInt({ message: 'A count is a whole number of units' }) @Min(0) @Max(10_000_000) units: number;
+  @IsString() @MinLength(2, { message: 'Say why the number was wrong' }) @MaxLength(60) reason: string;
+}
+export class CorrectedDto {
+  /** Whether the books follow already; otherwise somebody else decides. */
+  isBooked: boolean;
+  says: string;
 }

@@ -1,13 +1,25 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks, siteKey } from '../floor/index.js';
+import type { Tx } from '../platform/index.js';
 import { CountSpotCommandDto, ReportSpotCommandDto, SpotBundleDto } from './counting.dto.js';
 import { CountingQueries } from './counting.queries.js';
+import { CountsQueries } from './counts.queries.js';
 import { SpotCounts } from './spot-counts.service.js';
+import { TallyBinCommandDto, TallyBundleDto, TallyCodeCommandDto, TallyCommandDto } from './tally.dto.js';
+import { Tallies } from './tally.service.js';
 
 /** Counting at the floor's doors. */
 @Injectable()
 export class CountingFloor {
-  constructor(commands: FloorCommands, tasks: FloorTasks, queries: CountingQueries, counts: SpotCounts, about: AboutWords) {
+  constructor(
+    commands: FloorCommands,
+    tasks: FloorTasks,
+    queries: CountingQueries,
+    counts: SpotCounts,
+    about: AboutWords,
+    inCounts: CountsQueries,
+    tallies: Tallies,
+  ) {
     tasks.register({
       kind: 'count',
       right: 'count',
@@ -35,6 +47,43 @@ export class CountingFloor {
         siteId: await about.siteOf(tx, { place: c.placeId }),
         document: null,
       }),
+    });
+    tasks.register({
+      kind: 'tally',
+      right: 'count',
+      bundle: TallyBundleDto,
+      read: async (tx, person, key) => {
+        const task = await inCounts.task(tx, person, key.toUpperCase());
+        return { task, siteId: task.siteId };
+      },
+    });
+    const where = async (tx: Tx, c: { placeId: number; document: string }) => ({
+      siteId: await about.siteOf(tx, { place: c.placeId }),
+      document: c.document,
+    });
+    commands.register({
+      kind: 'tally',
+      right: 'count',
+      dto: TallyCommandDto,
+      work: (tx, act, command) => tallies.tally(tx, act, command),
+      about: async (tx, c) => ({
+        what: `${await about.goods(tx, c)} counted in ${await about.place(tx, c.placeId)}`,
+        ...(await where(tx, c)),
+      }),
+    });
+    commands.register({
+      kind: 'tally-bin',
+      right: 'count',
+      dto: TallyBinCommandDto,
+      work: (tx, act, command) => tallies.tallyBin(tx, act, command),
+      about: async (tx, c) => ({ what: `All of ${await about.place(tx, c.placeId)} counted`, ...(await where(tx, c)) }),
+    });
+    commands.register({
+      kind: 'tally-code',
+      right: 'count',
+      dto: TallyCodeCommandDto,
+      work: (tx, act, command) => tallies.tallyCode(tx, act, command),
+      about: async (tx, c) => ({ what: `${c.units} of ${c.code} in ${await about.place(tx, c.placeId)}`, ...(await where(tx, c)) }),
     });
   }
 }

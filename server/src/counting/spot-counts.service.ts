@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { decimalText, micro, times } from '@vectrum/core/money';
 import { isFor } from '@vectrum/core/places';
 import { goodsWords } from '@vectrum/core/quantity';
 import type { CountSpotCommand, ReportSpotCommand } from '@vectrum/core/scan';
@@ -17,6 +18,7 @@ import {
   mustMatch,
   notFound,
   NOW,
+  one,
   Problem,
   type Tx,
   update,
@@ -81,7 +83,7 @@ export class SpotCounts {
     // What lies in a tote or parcel is somebody's already, and is looked for by them.
     if (!bin || !isFor(bin.kind, 'shelf')) throw badState('Only bins are counted here. Scan the bin that they should lie in');
     const spot: CountedSpot = { siteId, placeId, itemId, lotId };
-    const gone = await this.missing.onlyThere(tx, act, spot, there);
+    const { units: gone } = await this.missing.onlyThere(tx, act, spot, there);
     const place = await this.codebook.place(tx, siteId, placeId);
     const item = await this.codebook.item(tx, siteId, itemId);
     if (gone === 0) throw badState('The books have no more than that there by now. Look at the list again');
@@ -115,7 +117,7 @@ export class SpotCounts {
     if (spot.itemId !== command.itemId || spot.lotId !== command.lotId || spot.placeId !== command.placeId)
       throw badState('Something else is counted there by now. Look at the list again');
     const { units } = command;
-    const gone = await this.missing.onlyThere(tx, act, spot, units);
+    const { units: gone } = await this.missing.onlyThere(tx, act, spot, units);
     const { good, held } = await bookedAt(tx, spot);
     const row = await lockedSpot(tx, seen.id);
     if (row.state !== 'open' && row.state !== 'counted') throw badState('This bin is decided already');
@@ -152,6 +154,26 @@ export class SpotCounts {
       how: command.how,
     });
     return { activityId };
+  }
+
+  /** Somebody says how many of goods lie in a place, for a reason, without having been asked: it is decided like any other count. */
+  correct(act: Act, spot: CountedSpot, units: number, reason: string): Promise<{ id: number; worth: string | null }> {
+    return this.commands.run(act, 'spot.correct', { ...spot, units, reason }, async (tx) => {
+      mustBeAt(act.person, spot.siteId);
+      const known = await openSpotAt(tx, spot);
+      if (!known) await this.raise(tx, act, spot, 0, reason.slice(0, 60), null);
+      const row = known ?? (await openSpotAt(tx, spot));
+      if (!row) throw notFound('This count');
+      await this.count(tx, act, { ...spot, spotId: row.id, units, how: 'typed' });
+      const after = await lockedSpot(tx, row.id);
+      const cost = await one<{ cost: string | null }>(
+        tx,
+        'SELECT COALESCE(CAST(k.value / k.units AS DECIMAL(18,6)), i.cost) AS cost FROM item i LEFT JOIN cost_pool k ON k.item_id = i.id AND k.units > 0 WHERE i.id = ?',
+        [spot.itemId],
+      );
+      const off = Math.abs((after.counted_units ?? 0) - (after.booked_units ?? 0));
+      return { id: row.id, worth: cost?.cost ? decimalText(times(micro(cost.cost), off)) : null };
+    });
   }
 
   /** The same from the office, where a number comes on paper or by word of mouth. */

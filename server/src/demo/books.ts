@@ -19,6 +19,7 @@ const CHART: readonly (readonly [account: string, number: string, name: string])
   ['cost of goods', '5000', 'Cost of goods sold'],
   ['count difference', '5110', 'Stock differences'],
   ['scrap', '5120', 'Scrap'],
+  ['own use', '5130', 'Used by the house'],
   ['trade debtors', '1100', 'Trade debtors'],
   ['sales', '4000', 'Sales'],
   ['freight charged', '4900', 'Carriage charged'],

@@ -11,7 +11,9 @@ import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
 import { DemoDesk } from './desk.js';
 import { DemoReturns } from './returns.js';
+import { DemoCounts } from './counts.js';
 import { DemoDispatch } from './dispatch.js';
+import { DemoTransfers } from './transfers.js';
 import { DemoUnread } from './unread.js';
 
 /** Loads the made-up business into an empty database, through the same services that people use. */
@@ -30,6 +32,8 @@ export class DemoLoader {
     private readonly dispatch: DemoDispatch,
     private readonly books: DemoBooks,
     private readonly returns: DemoReturns,
+    private readonly counts: DemoCounts,
+    private readonly transfers: DemoTransfers,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -40,6 +44,8 @@ export class DemoLoader {
     await this.buying.agree();
     await this.history.load();
     await this.morning.stockShelves();
+    await this.counts.keep();
+    await this.transfers.send();
     await this.orders.takeIn();
     await this.buying.hear(await this.morning.purchaseOrders());
     await this.inspecting.look();

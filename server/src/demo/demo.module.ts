@@ -30,6 +30,11 @@ import { DemoExtras } from './extras.js';
 import { demoSignIns } from './people.js';
 import { CatalogueModule, Drawings } from '../catalogue/index.js';
 import { DEMO_DRAWINGS } from './drawings.js';
+import { CountingModule } from '../counting/index.js';
+import { DemoCounts } from './counts.js';
+import { BuildingModule } from '../building/index.js';
+import { TransfersModule } from '../transfers/index.js';
+import { DemoTransfers } from './transfers.js';
 import { DemoDispatch } from './dispatch.js';
 import { DemoHands } from './hands.js';
 import { DemoHistory } from './history.js';
@@ -67,6 +72,9 @@ import { PracticeController } from './practice.controller.js';
     BooksModule,
     InvoicingModule,
     CustomerReturnsModule,
+    CountingModule,
+    TransfersModule,
+    BuildingModule,
     CustomersModule,
   ],
   controllers: [PracticeController],
@@ -76,6 +84,8 @@ import { PracticeController } from './practice.controller.js';
     DemoHands,
     DemoLeaving,
     DemoReturns,
+    DemoCounts,
+    DemoTransfers,
     DemoHouse,
     DemoExtras,
     DemoHistory,

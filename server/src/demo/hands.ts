@@ -16,6 +16,8 @@ const SECONDS: Readonly<Record<string, number>> = {
   'set-down': 50,
   pack: 35,
   'close-parcel': 80,
+  tally: 5,
+  'tally-bin': 2,
 };
 const USUAL_SECONDS = 60;
 const SHIFT_MS = 4 * 3_600_000;

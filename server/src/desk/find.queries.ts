@@ -61,6 +61,11 @@ export class FindQueries {
         `SELECT 'Order' AS kind, o.code, CONCAT(o.customer, ', serial number ', s.serial) AS title, CONCAT('/orders/', o.code) AS link FROM parcel_serial s JOIN parcel p ON p.id = s.parcel_id JOIN sales_order o ON o.id = p.order_id WHERE s.serial = ? AND o.site_id IN (?) LIMIT ${MOST}`,
         [word.toUpperCase(), [0, ...siteIds]],
       ),
+      rows<FoundDto>(
+        this.source,
+        `SELECT 'Lot' AS kind, l.code, i.name AS title, CONCAT('/shelves/trace?sku=', i.sku, '&lot=', l.code) AS link FROM lot l JOIN item i ON i.id = l.item_id WHERE l.code LIKE ? ORDER BY l.code = ? DESC, l.id DESC LIMIT ${MOST}`,
+        [likeBeginning(word), word],
+      ),
     ]);
     return { opens: null, found: found.flat() };
   }
@@ -108,9 +113,39 @@ export class FindQueries {
        UNION ALL SELECT 'Inspection', n.code, i.name, CONCAT('/inbound/inspection/', n.code) FROM inspection n JOIN item i ON i.id = n.item_id WHERE n.code = ? AND n.site_id IN (?)
        UNION ALL SELECT 'Return', code, '', CONCAT('/inbound/returns/', code) FROM supplier_return WHERE code = ? AND site_id IN (?)
        UNION ALL SELECT 'Return', code, customer, CONCAT('/orders/returns/', code) FROM customer_return WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Count', code, title, CONCAT('/shelves/counts/', code) FROM stock_count WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Assembly', code, note, CONCAT('/shelves/builds/', code) FROM build WHERE code = ? AND site_id IN (?)
+       UNION ALL SELECT 'Transfer', code, note, CONCAT('/shelves/transfers/', code) FROM transfer WHERE code = ? AND (from_site_id IN (?) OR to_site_id IN (?))
        UNION ALL SELECT 'Supplier', code, name, CONCAT('/inbound/suppliers/', code) FROM supplier WHERE code = ?
        UNION ALL SELECT 'Bin', code, kind, CONCAT('/shelves/places/', code) FROM place WHERE code = ? AND site_id IN (?) LIMIT 1`,
-      [code, code, code, sites, word, sites, code, sites, code, sites, code, sites, code, sites, code, sites, code, code, sites],
+      [
+        code,
+        code,
+        code,
+        sites,
+        word,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        code,
+        sites,
+        sites,
+        code,
+        code,
+        sites,
+      ],
     );
   }
 }
@@ -118,5 +153,10 @@ export class FindQueries {
 /** A SKU may hold spaces, slashes and number signs: its part of an address is written as one. */
 function address(link: string): string {
   const items = '/shelves/items/';
+  const lots = '/shelves/trace?sku=';
+  if (link.startsWith(lots)) {
+    const [sku = '', lot = ''] = link.slice(lots.length).split(/&lot=(?=[^]*$)/);
+    return `${lots}${encodeURIComponent(sku)}&lot=${encodeURIComponent(lot)}`;
+  }
   return link.startsWith(items) ? items + encodeURIComponent(link.slice(items.length)) : link;
 }

@@ -46,7 +46,7 @@ export class FloorPost {
    * it was made: the device tells whose hands it was in, and the sessions bear it out.
    */
   private async actOf(sender: Act, madeBy: number, madeAt: Date): Promise<Act> {
-    const act = { ...sender, deviceAt: sender.deviceAt && madeAt };
+    const act = { ...sender, deviceAt: sender.deviceAt && madeAt, madeAt };
     if (madeBy === sender.person.id) return act;
     const was = await one(
       this.source,

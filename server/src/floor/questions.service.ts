@@ -105,7 +105,8 @@ export class Questions {
         what: string;
         document: string | null;
         answer: string | null;
-      }>(tx, 'SELECT command, site_id, person_id, what, document, answer FROM floor_question WHERE id = ? FOR UPDATE', [id]);
+        made_at: Date;
+      }>(tx, 'SELECT command, site_id, person_id, what, document, answer, made_at FROM floor_question WHERE id = ? FOR UPDATE', [id]);
       if (!found) throw notFound('That question');
       if (found.site_id !== null) mustBeAt(act.person, found.site_id);
       const command = parsed<FloorCommand>(found.command);
@@ -114,7 +115,9 @@ export class Questions {
       if (found.answer !== null) throw new Problem(409, 'state', 'Somebody has answered this already');
       if (!answersFor(command).includes(answer)) throw badForm({ answer: 'That is no answer to this' });
       const next = commandAfter(command, answer, act.key);
-      const done = next ? await this.commands.work(tx, act, next) : { activityId: await this.letGo(tx, act, found, command.kind) };
+      // The goods were moved when it was done, not when somebody answers for it.
+      const then = { ...act, madeAt: new Date(found.made_at) };
+      const done = next ? await this.commands.work(tx, then, next) : { activityId: await this.letGo(tx, act, found, command.kind) };
       await update(tx, 'floor_question', { id }, { answer, answered_by: act.person.id, answered_at: NOW });
       return done;
     });

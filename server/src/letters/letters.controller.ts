@@ -1,5 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Put, Req, Res } from '@nestjs/common';
-import { ApiOkResponse } from '@nestjs/swagger';
+import { ApiNoContentResponse, ApiOkResponse } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, IfMatch, readBody } from '../platform/index.js';
@@ -45,8 +45,11 @@ export class LettersController {
   @Get('mark')
   @Access('signed-in')
   @ApiOkResponse({ content: { 'image/png': {} } })
+  @ApiNoContentResponse({ description: 'The company has no mark' })
   async mark(@Res() response: Response): Promise<void> {
-    response.type('image/png').send(await this.marks.read());
+    const picture = await this.marks.read();
+    if (picture) response.type('image/png').send(picture);
+    else response.status(204).end();
   }
 
   /** The body is the picture file itself: JPEG, PNG or WebP. */

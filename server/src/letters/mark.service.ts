@@ -22,10 +22,9 @@ export class MarkService {
     private readonly activity: ActivityService,
   ) {}
 
-  async read(): Promise<Buffer> {
-    const kept = await find(this.source, 'company_mark', { id: ONE });
-    if (!kept) throw notFound('A mark of the company');
-    return kept.png;
+  /** The picture, as PNG; null where the company has none. */
+  async read(): Promise<Buffer | null> {
+    return (await find(this.source, 'company_mark', { id: ONE }))?.png ?? null;
   }
 
   async keep(act: Act, bytes: Buffer): Promise<void> {

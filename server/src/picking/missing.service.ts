@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BinStock } from '@vectrum/core/allocation';
 import { AllocationService, type Holder, onShelfSql, Reservations } from '../allocation/index.js';
-import { type CountedSpot, MissingGoods } from '../counting/index.js';
+import { type CountedSpot, type Instead, MissingGoods, type TakenAway } from '../counting/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, more, one, rows, type Tx, update } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
@@ -34,11 +34,11 @@ export class MissingService {
     private readonly states: OrderStates,
     missing: MissingGoods,
   ) {
-    missing.register((tx, act, spot, there) => this.onlyThere(tx, act, spot, there));
+    missing.register((tx, act, spot, there, instead) => this.onlyThere(tx, act, spot, there, instead));
   }
 
-  /** Only so many are there: nobody comes for more. Returns the units that are held for it. */
-  async onlyThere(tx: Tx, act: Act, spot: CountedSpot, there: number): Promise<number> {
+  /** Only so many are there: nobody comes for more. The rest is held, or goes where it is said to. */
+  async onlyThere(tx: Tx, act: Act, spot: CountedSpot, there: number, instead?: Instead): Promise<TakenAway> {
     const stops = await this.stopsAt(tx, spot);
     const shelved = await this.shelvedAt(tx, spot);
     const orders = [...stops, ...shelved].map((s) => s.orderId);
@@ -46,14 +46,14 @@ export class MissingService {
     const bins = ((await pickable(tx, spot.siteId, [spot.itemId], 'locked')).get(spot.itemId) ?? []).filter(
       (b) => b.placeId !== spot.placeId,
     );
-    const { units, stays } = await this.hold(tx, act, spot, there, null);
-    if (units === 0) return 0;
+    const { units, stays, movements } = await this.hold(tx, act, spot, there, null, instead);
+    if (units === 0) return { units, movements };
     await this.sendOthers(tx, stops, bins, stays);
     const wanted = stops.reduce((n, s) => n + s.units - s.picked - s.short, 0);
     await this.elsewhereOnShelf(tx, spot, shelved, bins, stays - wanted);
     await this.allocation.settle(tx, [spot]);
     await this.states.refresh(tx, orders);
-    return units;
+    return { units, movements };
   }
 
   /** What waits at a spot to be packed from the shelf, those that were promised soonest first. */
@@ -112,6 +112,7 @@ export class MissingService {
     spot: CountedSpot,
     there: number,
     document: string | null,
+    instead?: Instead,
   ): Promise<{ movements: number[]; units: number; stays: number }> {
     const booked = await one<{ units: number }>(
       tx,
@@ -125,13 +126,19 @@ export class MissingService {
       await this.ledger.reserved(tx, spot.siteId, spot.itemId, 0);
       return { movements: [], units, stays };
     }
-    const place = { fromPlaceId: spot.placeId, toPlaceId: spot.placeId };
-    const { ids } = await this.ledger.post(
-      tx,
-      act,
-      [{ itemId: spot.itemId, lotId: spot.lotId, condition: 'good', toCondition: 'held', ...place, units }],
-      { task: 'pick', document: document ?? 'COUNT', reason: 'reported not there' },
-    );
+    const goods = { itemId: spot.itemId, lotId: spot.lotId, condition: 'good' as const, fromPlaceId: spot.placeId, units };
+    const { ids } = instead
+      ? await this.ledger.post(
+          tx,
+          act,
+          [{ ...goods, toPlaceId: instead.toPlaceId, ...(instead.toPlaceId === spot.placeId ? { toCondition: 'held' as const } : {}) }],
+          instead.posting,
+        )
+      : await this.ledger.post(tx, act, [{ ...goods, toPlaceId: spot.placeId, toCondition: 'held' }], {
+          task: 'pick',
+          document: document ?? 'COUNT',
+          reason: 'reported not there',
+        });
     return { movements: ids, units, stays };
   }
 

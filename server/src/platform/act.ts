@@ -23,6 +23,8 @@ export interface Act {
   deviceId: number | null;
   /** What the device's clock said, where it told us. */
   deviceAt: Date | null;
+  /** When it was done, by the server's clock, where that is known to differ from now: a phone without a network tells later. */
+  madeAt?: Date;
   /** Who sent it, where that was another person on the same device. */
   sentBy?: number;
 }

@@ -14,6 +14,9 @@ export const SERIES = {
   C: 'Credit notes',
   J: 'Exports of the journal',
   G: 'Returns of customers',
+  N: 'Counts',
+  T: 'Transfers between sites',
+  K: 'Assemblies',
 } as const;
 export type SeriesName = keyof typeof SERIES;
 

@@ -1,7 +1,7 @@
 import { IN_HOUSE_PREFIXES } from '@vectrum/core/barcode';
 
 interface Base {
-  group: 'Company' | 'Receiving' | 'Picking and packing' | 'Items' | 'What is kept';
+  group: 'Company' | 'Receiving' | 'Counting' | 'Picking and packing' | 'Items' | 'What is kept';
   label: string;
   /** What it changes, in a sentence. */
   says: string;
@@ -174,6 +174,23 @@ export const SETTINGS = define({
     says: 'Scan, key the number, scan the next: what was counted is booked in by it. Off, each is booked in with a key or its bin.',
     kind: 'yes-no',
     default: true,
+  },
+  acceptWithin: {
+    group: 'Counting',
+    label: 'What is within tolerance is booked at once',
+    says: 'When a count is closed, the books follow every line that is within its tolerance. Off, somebody decides on each line that differs.',
+    kind: 'yes-no',
+    default: false,
+  },
+  correctLimit: {
+    group: 'Counting',
+    label: 'One person corrects the books up to',
+    says: 'A number that somebody puts right for a reason is booked at once up to this worth; beyond it somebody else decides.',
+    kind: 'whole',
+    least: 0,
+    most: 1_000_000,
+    unit: 'of the currency',
+    default: 50,
   },
   typedCodes: {
     group: 'Picking and packing',

@@ -80,7 +80,7 @@ export class PlacesQueries {
     if (!found) throw notFound(`Place ${code}`);
     const stock = await rows<PlaceStockDto>(
       this.source,
-      `SELECT i.sku, i.name, i.picture, l.code AS lot, b.stock_condition AS \`condition\`, b.units FROM balance b JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id
+      `SELECT b.item_id AS itemId, b.lot_id AS lotId, i.sku, i.name, i.picture, l.code AS lot, b.stock_condition AS \`condition\`, b.units FROM balance b JOIN item i ON i.id = b.item_id LEFT JOIN lot l ON l.id = b.lot_id
        WHERE b.place_id = ? AND b.units > 0 ORDER BY i.name`,
       [found.id],
     );

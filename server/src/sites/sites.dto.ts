@@ -43,6 +43,8 @@ export class PlacePageDto {
   total: number;
 }
 export class PlaceStockDto {
+  itemId: number;
+  lotId: number;
   sku: string;
   name: string;
   picture: string;

@@ -1,6 +1,7 @@
 /** The ledger, what stock is worth, and what there is. */
 export { checkLedger } from './ledger-check.js';
-export { LedgerService, type SiteChange } from './ledger.service.js';
+export { type Beside, LateMoves } from './late-moves.js';
+export { LedgerService, type Posting, type SiteChange } from './ledger.service.js';
 export { lotFor, openLots } from './lots.js';
 export { StockModule } from './stock.module.js';
 export { StockQueries } from './stock.queries.js';

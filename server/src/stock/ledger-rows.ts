@@ -23,6 +23,7 @@ const COLUMNS = [
   'command_id',
   'device_at',
   'unit_cost',
+  'moved_at',
 ];
 
 /**
@@ -54,6 +55,7 @@ export async function addMovements(
     act.key,
     act.deviceAt,
     posting.unitCosts?.[i] ?? null,
+    act.madeAt ?? null,
   ]);
   const ids: number[] = [];
   for (let i = 0; i < values.length; i += MANY) {

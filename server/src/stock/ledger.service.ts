@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { PlaceId } from '@vectrum/core/ids';
-import { micro, times } from '@vectrum/core/money';
+import type { Account } from '@vectrum/core/costing';
+import { micro, type Micro, times } from '@vectrum/core/money';
 import type { OutsideKind } from '@vectrum/core/places';
 import {
   changesOf,
@@ -14,8 +15,10 @@ import {
 } from '@vectrum/core/ledger';
 import { type Act, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import { addPlace } from '../sites/index.js';
+import { type Beside, LateMoves } from './late-moves.js';
 import { addMovements, changeBalances, changeFigures, type FigureChange } from './ledger-rows.js';
 import { OutsidePlaces } from './outside-places.js';
+import { enterValue } from './value/entries.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
 /** What a set of movements was for; kept with each of them. */
@@ -23,6 +26,9 @@ export interface Posting {
   task:
     | 'receive'
     | 'store'
+    | 'move'
+    | 'transfer'
+    | 'build'
     | 'pick'
     | 'sort'
     | 'pack'
@@ -59,7 +65,10 @@ export interface SiteChange {
 export class LedgerService {
   private readonly outsides = new OutsidePlaces();
 
-  constructor(private readonly value: ValueService) {}
+  constructor(
+    private readonly value: ValueService,
+    private readonly late: LateMoves,
+  ) {}
 
   /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
   async post(
@@ -73,8 +82,10 @@ export class LedgerService {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
     }
-    const changes = changesOf(movements);
+    const beside = await this.late.beside(tx, act, movements);
+    const changes = changesOf([...movements, ...beside.map((b) => b.movement)]);
     const ids = await addMovements(tx, act, movements, posting, reverses);
+    const besides = await this.addBeside(tx, act, beside);
     const outside = await this.outsides.kinds(
       tx,
       changes.map((c) => c.placeId),
@@ -83,11 +94,26 @@ export class LedgerService {
     const sites = await changeBalances(tx, changes, isOutside);
     await this.serialsOnce(tx, movements, isOutside);
     const changed = await this.changeSites(tx, changes, sites);
-    await this.value.follow(
-      tx,
-      crossingsOf(movements, posting, reverses, ids, (id) => outside.get(id) ?? null),
-    );
+    const kindOf = (id: number) => outside.get(id) ?? null;
+    await this.value.follow(tx, [
+      ...crossingsOf(movements, posting, reverses, ids, kindOf),
+      ...besides.flatMap((b) => crossingsOf([b.movement], b.posting, [], b.ids, kindOf)),
+    ]);
     return { ids, changes: changed };
+  }
+
+  /** Goods outside the house are lost there: what an account has for them is scrap. */
+  writeOff(tx: Tx, of: { itemId: number; movementId: number; document: string | null }, from: Account, value: Micro): Promise<void> {
+    return enterValue(tx, { item_id: of.itemId, movement_id: of.movementId, layer_id: null, document: of.document }, 'scrap', from, value);
+  }
+
+  private async addBeside(tx: Tx, { madeAt: _, ...act }: Act, beside: readonly Beside[]) {
+    const added: { movement: Movement; posting: Posting; ids: number[] }[] = [];
+    for (const { movement, document, reason } of beside) {
+      const posting: Posting = { task: 'count', document, reason };
+      added.push({ movement, posting, ids: await addMovements(tx, act, [movement], posting, []) });
+    }
+    return added;
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/index.js';
+import { LateMoves } from './late-moves.js';
 import { LedgerService } from './ledger.service.js';
 import { StockController } from './stock.controller.js';
 import { StockQueries } from './stock.queries.js';
@@ -9,7 +10,7 @@ import { StockFiles } from './stock.files.js';
 @Module({
   imports: [CatalogueModule, ValueModule],
   controllers: [StockController],
-  providers: [StockFiles, LedgerService, StockQueries],
-  exports: [LedgerService, StockQueries, ValueModule],
+  providers: [StockFiles, LateMoves, LedgerService, StockQueries],
+  exports: [LateMoves, LedgerService, StockQueries, ValueModule],
 })
 export class StockModule {}

@@ -103,6 +103,43 @@ export interface Tables {
   };
   book_change: { row: { kind: string; ref: number; version: string | null }; needs: 'kind' | 'ref'; computed: never };
   book_head: { row: { id: number; version: string }; needs: 'id' | 'version'; computed: never };
+  build: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      item_id: number;
+      units: number;
+      state: string;
+      apart: number;
+      place_id: number;
+      note: string;
+      built_units: number;
+      labour_minutes: number | null;
+      labour_cost: string | null;
+      parts_cost: string | null;
+      made_by_id: number | null;
+      made_at: Date;
+      built_by_id: number | null;
+      built_at: Date | null;
+      version: number;
+    };
+    needs: 'code' | 'site_id' | 'item_id' | 'units' | 'place_id';
+    computed: never;
+  };
+  build_part: {
+    row: {
+      id: number;
+      build_id: number;
+      item_id: number;
+      units: number;
+      gathered_units: number;
+      used_units: number;
+      scrapped_units: number;
+    };
+    needs: 'build_id' | 'item_id' | 'units';
+    computed: never;
+  };
   came_back: {
     row: {
       id: number;
@@ -288,6 +325,84 @@ export interface Tables {
     computed: never;
   };
   cost_pool: { row: { item_id: number; units: number; value: string }; needs: 'item_id'; computed: never };
+  count_bin: {
+    row: {
+      id: number;
+      count_id: number;
+      place_id: number;
+      area: string;
+      position: number;
+      state: string;
+      person_id: number | null;
+      not_person_id: number | null;
+      begun_by_id: number | null;
+      device_id: number | null;
+      counted_at: Date | null;
+      live: number | null;
+    };
+    needs: 'count_id' | 'place_id';
+    computed: never;
+  };
+  count_code: {
+    row: {
+      id: number;
+      count_id: number;
+      place_id: number;
+      code: string;
+      units: number;
+      person_id: number | null;
+      looked_at: Date;
+      settled_at: Date | null;
+    };
+    needs: 'count_id' | 'place_id' | 'code' | 'units' | 'looked_at';
+    computed: never;
+  };
+  count_line: {
+    row: {
+      id: number;
+      count_id: number;
+      place_id: number;
+      item_id: number;
+      lot_id: number;
+      damaged: number;
+      listed: number;
+      state: string;
+      counted_units: number | null;
+      looked_at: Date | null;
+      person_id: number | null;
+      how: string | null;
+      expected_units: number | null;
+      unit_cost: string | null;
+      within_limits: number | null;
+      reason: string | null;
+      settled_by_id: number | null;
+      settled_at: Date | null;
+      version: number;
+    };
+    needs: 'count_id' | 'place_id' | 'item_id';
+    computed: never;
+  };
+  count_look: {
+    row: { id: number; line_id: number; counted_units: number; looked_at: Date; person_id: number | null };
+    needs: 'line_id' | 'counted_units' | 'looked_at';
+    computed: never;
+  };
+  count_rule: {
+    row: {
+      id: number;
+      class: string | null;
+      item_id: number | null;
+      interval_days: number | null;
+      units: number | null;
+      value: string | null;
+      units_percent: string | null;
+      value_percent: string | null;
+      version: number;
+      level_key: string | null;
+    };
+    needs: never;
+    computed: 'level_key';
+  };
   currency: { row: { code: string; rate: string; as_of: string }; needs: 'code' | 'rate' | 'as_of'; computed: never };
   customer: {
     row: {
@@ -700,6 +815,22 @@ export interface Tables {
     needs: 'item_id' | 'code';
     computed: never;
   };
+  lot_recall: {
+    row: {
+      id: number;
+      lot_id: number;
+      reason: string;
+      person_id: number | null;
+      held_at: Date;
+      freed_by_id: number | null;
+      freed_at: Date | null;
+      told_at: Date | null;
+      version: number;
+      open_lot: number | null;
+    };
+    needs: 'lot_id' | 'reason';
+    computed: 'open_lot';
+  };
   movement: {
     row: {
       id: string;
@@ -721,6 +852,7 @@ export interface Tables {
       device_at: Date | null;
       server_at: Date;
       unit_cost: string | null;
+      moved_at: Date | null;
     };
     needs: 'item_id' | 'from_place_id' | 'to_place_id' | 'units' | 'task';
     computed: never;
@@ -1244,6 +1376,27 @@ export interface Tables {
     needs: 'site_id' | 'place_id' | 'item_id' | 'why';
     computed: 'open_spot';
   };
+  stock_count: {
+    row: {
+      id: number;
+      code: string;
+      site_id: number;
+      title: string;
+      whole_bins: number;
+      blind: number;
+      scan_each: number;
+      state: string;
+      made_by_id: number | null;
+      made_at: Date;
+      opened_at: Date | null;
+      after_movement: string | null;
+      reviewed_at: Date | null;
+      ended_at: Date | null;
+      version: number;
+    };
+    needs: 'code' | 'site_id' | 'title';
+    computed: never;
+  };
   supplier: {
     row: {
       id: number;
@@ -1350,6 +1503,51 @@ export interface Tables {
     };
     needs: 'tote_id' | 'round_id';
     computed: 'open_tote';
+  };
+  transfer: {
+    row: {
+      id: number;
+      code: string;
+      from_site_id: number;
+      to_site_id: number;
+      state: string;
+      place_id: number;
+      note: string;
+      expected_on: string | null;
+      carrier: string;
+      tracking: string;
+      made_by_id: number | null;
+      made_at: Date;
+      sent_by_id: number | null;
+      sent_at: Date | null;
+      received_at: Date | null;
+      version: number;
+    };
+    needs: 'code' | 'from_site_id' | 'to_site_id' | 'place_id';
+    computed: never;
+  };
+  transfer_goods: {
+    row: {
+      id: number;
+      transfer_id: number;
+      item_id: number;
+      lot_id: number;
+      units: number;
+      received_units: number;
+      damaged_units: number;
+      lost_units: number;
+      owes: string | null;
+      settled_note: string | null;
+      movement_id: string;
+      value: string;
+    };
+    needs: 'transfer_id' | 'item_id' | 'units' | 'movement_id' | 'value';
+    computed: never;
+  };
+  transfer_line: {
+    row: { id: number; transfer_id: number; line: number; item_id: number; units: number; gathered_units: number };
+    needs: 'transfer_id' | 'line' | 'item_id' | 'units';
+    computed: never;
   };
   unmatched_code: {
     row: {

@@ -42,6 +42,11 @@ import { Invoices1790000000043 } from './0043-invoices.js';
 import { CustomerReturns1790000000044 } from './0044-customer-returns.js';
 import { Timetables1790000000045 } from './0045-timetables.js';
 import { CustomerCurrencies1790000000046 } from './0046-customer-currencies.js';
+import { Counts1790000000047 } from './0047-counts.js';
+import { OwnUse1790000000048 } from './0048-own-use.js';
+import { Transfers1790000000049 } from './0049-transfers.js';
+import { Recalls1790000000050 } from './0050-recalls.js';
+import { Builds1790000000051 } from './0051-builds.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -93,4 +98,9 @@ export const migrations = [
   CustomerReturns1790000000044,
   Timetables1790000000045,
   CustomerCurrencies1790000000046,
+  Counts1790000000047,
+  OwnUse1790000000048,
+  Transfers1790000000049,
+  Recalls1790000000050,
+  Builds1790000000051,
 ];

@@ -1,0 +1,19 @@
+import { Module } from '@nestjs/common';
+import { AllocationModule } from '../allocation/index.js';
+import { CatalogueModule } from '../catalogue/index.js';
+import { StockModule } from '../stock/index.js';
+import { GatheredDocuments } from './gathered-documents.js';
+import { TakingIn } from './taking-in.service.js';
+import { TransfersController } from './transfers.controller.js';
+import { TransfersFloor } from './transfers.floor.js';
+import { TransfersQueries } from './transfers.queries.js';
+import { Transfers } from './transfers.service.js';
+
+/** Goods that go from one site to another. */
+@Module({
+  imports: [StockModule, CatalogueModule, AllocationModule],
+  controllers: [TransfersController],
+  providers: [GatheredDocuments, TakingIn, Transfers, TransfersFloor, TransfersQueries],
+  exports: [GatheredDocuments, Transfers, TransfersQueries],
+})
+export class TransfersModule {}

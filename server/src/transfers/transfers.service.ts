@@ -1,0 +1,310 @@
+import { Injectable } from '@nestjs/common';
+import { micro, times, dividedBy, decimalText } from '@vectrum/core/money';
+import { goodsWords } from '@vectrum/core/quantity';
+import { checkGather, type GatherCommand, type SendOffCommand } from '@vectrum/core/scan';
+import { ActivityService, UndoService } from '../activity/index.js';
+import { AllocationService, spareSql } from '../allocation/index.js';
+import { CodebookQueries } from '../catalogue/index.js';
+import type { FloorAnswerDto } from '../floor/index.js';
+import {
+  type Act,
+  badForm,
+  badState,
+  CommandLog,
+  find,
+  insert,
+  more,
+  mustBeAt,
+  mustMatch,
+  nextCode,
+  NOW,
+  num,
+  one,
+  Problem,
+  refused,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
+import { addPlace, dockOf, keepStanding } from '../sites/index.js';
+import { LedgerService } from '../stock/index.js';
+import type { RequestTransferDto, SettleMissingDto } from './transfers.dto.js';
+import { transferOf, type TransferRow } from './transfer-rows.js';
+
+const STATE_SAYS: Readonly<Record<string, string>> = {
+  requested: 'Nothing of it is gathered yet',
+  gathering: 'It is being gathered',
+  'on-the-road': 'It is on the road already',
+  arriving: 'The other site is taking it in already',
+  received: 'It is closed',
+  cancelled: 'It was called off',
+};
+
+/** Goods go from one site to another: asked for, gathered, sent, and what never came is settled. */
+@Injectable()
+export class Transfers {
+  constructor(
+    private readonly commands: CommandLog,
+    private readonly ledger: LedgerService,
+    private readonly allocation: AllocationService,
+    private readonly codebook: CodebookQueries,
+    private readonly activity: ActivityService,
+    undo: UndoService,
+  ) {
+    undo.register('transfer', 'store', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Gathered));
+  }
+
+  request(act: Act, asked: RequestTransferDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'transfer.request', asked, async (tx) => {
+      if (asked.fromSiteId === asked.toSiteId) throw badForm({ toSiteId: 'Choose another site' });
+      if (!act.person.siteIds.includes(asked.fromSiteId) && !act.person.siteIds.includes(asked.toSiteId))
+        mustBeAt(act.person, asked.fromSiteId);
+      for (const id of [asked.fromSiteId, asked.toSiteId])
+        if (!(await find(tx, 'site', { id }))) throw badForm({ toSiteId: 'There is no such site' });
+      const lines = new Map<number, number>();
+      for (const [i, { sku, units }] of asked.lines.entries()) {
+        const item = await one<{ id: number; kind: string }>(tx, 'SELECT id, kind FROM item WHERE sku = ?', [sku]);
+        if (!item) throw badForm({ [`lines.${i}.sku`]: `There is no item ${sku}` });
+        if (item.kind === 'kit') throw badForm({ [`lines.${i}.sku`]: 'A kit is no goods of its own. Send its parts' });
+        lines.set(item.id, (lines.get(item.id) ?? 0) + units);
+      }
+      const code = await nextCode(tx, 'T');
+      const placeId = await addPlace(tx, { site_id: asked.fromSiteId, code: `FOR-${code}`, kind: 'parcel' });
+      const id = await insert(tx, 'transfer', {
+        code,
+        from_site_id: asked.fromSiteId,
+        to_site_id: asked.toSiteId,
+        place_id: placeId,
+        note: asked.note.trim(),
+        expected_on: asked.expectedOn ?? null,
+        made_by_id: act.person.id,
+      });
+      let line = 0;
+      for (const [itemId, units] of lines)
+        await insert(tx, 'transfer_line', { transfer_id: id, line: (line += 1), item_id: itemId, units });
+      await this.told(
+        tx,
+        act,
+        { code, from_site_id: asked.fromSiteId },
+        `Asked for: ${code}`,
+        `${lines.size === 1 ? '1 line' : `${lines.size} lines`}, to the other site`,
+      );
+      return { code };
+    });
+  }
+
+  /** Goods of a bin are set apart for it. */
+  async gather(tx: Tx, act: Act, command: GatherCommand): Promise<FloorAnswerDto> {
+    const t = await transferOf(tx, command.document);
+    mustBeAt(act.person, t.from_site_id);
+    if (t.state !== 'requested' && t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
+    const line = await find(tx, 'transfer_line', { id: command.lineId, transfer_id: t.id }, 'lock');
+    if (!line || line.item_id !== command.itemId) throw badState('This line is not of the transfer any more');
+    const [place] = await keepStanding(tx, '?', [command.placeId]);
+    if (place?.siteId !== t.from_site_id) throw badState('This bin is at another site');
+    const item = await this.codebook.item(tx, t.from_site_id, line.item_id);
+    const spare = await this.spare(tx, command);
+    const refusal = checkGather(item, line.units - line.gathered_units, spare, command.units);
+    if (refusal) throw refused(refusal);
+    const { itemId, lotId, units, placeId } = command;
+    const { ids, changes } = await this.ledger.post(
+      tx,
+      act,
+      [{ itemId, lotId, units, condition: 'good', toCondition: 'held', fromPlaceId: placeId, toPlaceId: t.place_id }],
+      { task: 'transfer', document: t.code, how: command.how },
+    );
+    await this.allocation.settle(tx, changes);
+    await update(tx, 'transfer_line', { id: line.id }, { gathered_units: more(units) });
+    await update(tx, 'transfer', { id: t.id }, { state: 'gathering', version: more(1) });
+    const gathered: Gathered = { transferId: t.id, lineId: line.id, units, movements: ids };
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'transfer',
+      glyph: 'half',
+      title: item ? goodsWords(units, item) : String(units),
+      detail: `from ${place.code}, for ${t.code}`,
+      document: t.code,
+      siteId: t.from_site_id,
+      how: command.how,
+      undo: { ...gathered },
+    });
+    return { activityId };
+  }
+
+  /** What was gathered leaves the site: it is on the road, worth what it was worth. */
+  async send(tx: Tx, act: Act, { document, carrier, tracking }: Omit<SendOffCommand, 'kind' | 'id'>): Promise<FloorAnswerDto> {
+    const t = await transferOf(tx, document);
+    mustBeAt(act.person, t.from_site_id);
+    if (t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
+    await keepStanding(tx, '?', [t.place_id]);
+    const there = await rows<{ itemId: number; lotId: number; units: number }>(
+      tx,
+      `SELECT item_id AS itemId, lot_id AS lotId, units FROM balance WHERE place_id = ? AND stock_condition = 'held' AND units > 0 ORDER BY item_id, lot_id FOR UPDATE`,
+      [t.place_id],
+    );
+    if (there.length === 0) throw badState('Nothing of it is gathered yet');
+    const road = await this.ledger.outside(tx, 'in-transit');
+    const { ids, changes } = await this.ledger.post(
+      tx,
+      act,
+      there.map((g) => ({ ...g, condition: 'held' as const, toCondition: 'good' as const, fromPlaceId: t.place_id, toPlaceId: road })),
+      { task: 'transfer', document: t.code },
+    );
+    for (const [i, g] of there.entries()) {
+      const value = await one<{ amount: string }>(tx, `SELECT amount FROM value_entry WHERE movement_id = ? AND credit = 'stock' LIMIT 1`, [
+        ids[i] ?? 0,
+      ]);
+      await insert(tx, 'transfer_goods', {
+        transfer_id: t.id,
+        item_id: g.itemId,
+        lot_id: g.lotId,
+        units: g.units,
+        movement_id: String(ids[i] ?? 0),
+        value: value?.amount ?? '0',
+      });
+    }
+    await this.allocation.settle(tx, changes);
+    await update(
+      tx,
+      'transfer',
+      { id: t.id },
+      {
+        state: 'on-the-road',
+        carrier: carrier.trim(),
+        tracking: tracking.trim(),
+        sent_by_id: act.person.id,
+        sent_at: NOW,
+        version: more(1),
+      },
+    );
+    const activityId = await this.told(
+      tx,
+      act,
+      t,
+      `On the road: ${t.code}`,
+      `${there.length === 1 ? '1 lot' : `${there.length} lots`} of goods${carrier ? `, by ${carrier}` : ''}`,
+    );
+    return { activityId };
+  }
+
+  sendByDesk(act: Act, code: string, version: number, body: { carrier: string; tracking: string }): Promise<{ code: string }> {
+    return this.commands.run(act, 'transfer.send', { code, version, ...body }, async (tx) => {
+      const t = await transferOf(tx, code);
+      mustMatch(t.version, version);
+      await this.send(tx, act, { document: code, ...body });
+      return { code };
+    });
+  }
+
+  /** Nobody wants it any more: what was gathered goes back, in the books, to the bins that it came from. */
+  cancel(act: Act, code: string, version: number): Promise<{ code: string }> {
+    return this.commands.run(act, 'transfer.cancel', { code, version }, async (tx) => {
+      const t = await transferOf(tx, code);
+      mustBeAt(act.person, t.from_site_id);
+      mustMatch(t.version, version);
+      if (t.state !== 'requested' && t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
+      const made = await rows<{ id: string }>(
+        tx,
+        `SELECT m.id FROM movement m WHERE m.document = ? AND m.task = 'transfer' AND m.to_place_id = ? AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id) ORDER BY m.id`,
+        [t.code, t.place_id],
+      );
+      if (made.length > 0)
+        await this.allocation.settle(
+          tx,
+          await this.ledger.reverse(
+            tx,
+            act,
+            made.map((m) => num(m.id)),
+            t.code,
+          ),
+        );
+      await update(tx, 'transfer_line', { transfer_id: t.id }, { gathered_units: 0 });
+      await update(tx, 'transfer', { id: t.id }, { state: 'cancelled', version: more(1) });
+      await this.told(tx, act, t, `Called off: ${code}`, made.length > 0 ? 'Put the goods back into their bins' : '');
+      return { code };
+    });
+  }
+
+  /** What was sent and did not come: it never left, or it is lost, and somebody answers for it. */
+  settle(act: Act, code: string, version: number, asked: SettleMissingDto): Promise<{ code: string }> {
+    return this.commands.run(act, 'transfer.settle', { code, version, ...asked }, async (tx) => {
+      const t = await transferOf(tx, code);
+      mustBeAt(act.person, t.from_site_id);
+      mustMatch(t.version, version);
+      const goods = await find(tx, 'transfer_goods', { id: asked.goodsId, transfer_id: t.id }, 'lock');
+      const missing = goods ? goods.units - goods.received_units - goods.lost_units : 0;
+      if (!goods || missing <= 0) throw badState('Nothing of these goods is missing');
+      if (t.state !== 'received') throw badState('The other site has not closed it yet');
+      if (!asked.note.trim()) throw badForm({ note: 'Say what happened' });
+      const road = await this.ledger.outside(tx, 'in-transit');
+      const dock = asked.neverLeft ? await dockOf(tx, t.from_site_id, null) : null;
+      if (asked.neverLeft && !dock) throw badState('The site that sent it has no dock. Make one in Shelves first');
+      const toPlaceId = dock ? dock.id : await this.ledger.outside(tx, 'scrap');
+      if (dock) await keepStanding(tx, '?', [dock.id]);
+      const value = dividedBy(times(micro(goods.value), missing), goods.units);
+      // Goods that never come back cross no threshold of the house: what was in transit is written off in the journal.
+      const { ids, changes } = await this.ledger.post(
+        tx,
+        act,
+        [{ itemId: goods.item_id, lotId: goods.lot_id, condition: 'good', fromPlaceId: road, toPlaceId, units: missing }],
+        {
+          task: 'transfer',
+          document: t.code,
+          reason: asked.note.trim().slice(0, 120),
+          ...(dock ? { worths: [{ value, parts: [] }] } : {}),
+        },
+      );
+      if (!dock) await this.ledger.writeOff(tx, { itemId: goods.item_id, movementId: ids[0] ?? 0, document: t.code }, 'in transit', value);
+      await this.allocation.settle(tx, changes);
+      await update(
+        tx,
+        'transfer_goods',
+        { id: goods.id },
+        { lost_units: more(missing), owes: asked.owes, settled_note: asked.note.trim() },
+      );
+      await update(tx, 'transfer', { id: t.id }, { version: more(1) });
+      const item = await this.codebook.item(tx, t.from_site_id, goods.item_id);
+      await this.told(
+        tx,
+        act,
+        t,
+        `${asked.neverLeft ? 'Never left' : 'Lost'}: ${item ? goodsWords(missing, item) : missing}`,
+        `${decimalText(value) === '0.000000' ? '' : `${asked.owes} answers for it, `}${asked.note.trim()}`,
+      );
+      return { code };
+    });
+  }
+
+  private async spare(tx: Tx, { itemId, placeId, lotId }: GatherCommand): Promise<number> {
+    const key = [itemId, placeId, lotId];
+    await one(
+      tx,
+      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
+      key,
+    );
+    const row = await one<{ units: string }>(
+      tx,
+      `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,
+      key,
+    );
+    return Math.max(0, num(row?.units));
+  }
+
+  told(tx: Tx, act: Act, t: Pick<TransferRow, 'code' | 'from_site_id'>, title: string, detail: string): Promise<number> {
+    return this.activity.record(tx, act, { kind: 'transfer', glyph: 'full', title, detail, document: t.code, siteId: t.from_site_id });
+  }
+
+  private async takeBack(tx: Tx, act: Act, gathered: Gathered): Promise<void> {
+    const t = await find(tx, 'transfer', { id: gathered.transferId }, 'lock');
+    if (t?.state !== 'gathering') throw new Problem(409, 'undo', 'It is on the road by now, or was called off');
+    await this.allocation.settle(tx, await this.ledger.reverse(tx, act, gathered.movements, t.code));
+    await update(tx, 'transfer_line', { id: gathered.lineId }, { gathered_units: more(-gathered.units) });
+    await update(tx, 'transfer', { id: t.id }, { version: more(1) });
+  }
+}
+
+interface Gathered {
+  transferId: number;
+  lineId: number;
+  units: number;
+  movements: number[];
+}
