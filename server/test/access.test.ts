@@ -97,6 +97,7 @@ describe('what changes something', () => {
         'post suppliers/:code/documents',
         'post carriers/:code/events',
         'post carriers/:code/try',
+        'post count-rules/try',
         'post labels/pdf',
         'post labels/sample',
         // A preference is one's own, and the same however often it is kept.

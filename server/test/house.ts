@@ -201,7 +201,7 @@ export class House {
   }
 
   private static async start(config: Config, database: string, furnish: boolean, template: Template | undefined): Promise<House> {
-    const app = await createApp(config, newLogger('silent'));
+    const app = await createApp(config, newLogger(process.env.TEST_LOG ?? 'silent'));
     const source = app.get(DataSource);
     await source.initialize();
     if (template?.isMade) await template.load(config, database);
@@ -217,7 +217,7 @@ export class House {
 
   /** Another server of the same house. Whoever opens it closes it. */
   async another(more: Partial<Config> = {}): Promise<NestExpressApplication> {
-    const app = await createApp({ ...this.config, ...more }, newLogger('silent'));
+    const app = await createApp({ ...this.config, ...more }, newLogger(process.env.TEST_LOG ?? 'silent'));
     await app.get(DataSource).initialize();
     return app.init();
   }

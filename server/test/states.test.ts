@@ -257,6 +257,21 @@ describe('every state of a document', () => {
     claim: { open: 'elsewhere', claimed: 'elsewhere', settled: 'over', dropped: 'over' },
     // spot-counts.test.ts: counted, decided, counted again, taken back.
     spot_count: { open: 'elsewhere', counted: 'elsewhere', settled: 'over', dropped: 'over' },
+    // counts.test.ts: opened, closed, let go; decided line by line, counted again, taken back.
+    stock_count: { 'drawn-up': 'elsewhere', open: 'elsewhere', review: 'elsewhere', closed: 'over', dropped: 'over' },
+    count_bin: { open: 'elsewhere', begun: 'elsewhere', counted: 'over' },
+    count_line: { open: 'elsewhere', counted: 'elsewhere', accepted: 'over', dropped: 'over' },
+    // transfers.test.ts: gathered, sent, taken in, called off; what is missing is settled.
+    transfer: {
+      requested: 'elsewhere',
+      gathering: 'elsewhere',
+      'on-the-road': 'elsewhere',
+      arriving: 'elsewhere',
+      received: 'over',
+      cancelled: 'over',
+    },
+    // building.test.ts: gathered, built, called off, taken back.
+    build: { planned: 'elsewhere', gathering: 'elsewhere', built: 'over', cancelled: 'over' },
     supplier_return: { sent: 'elsewhere', credited: 'over', 'taken back': 'over' },
     parked_message: { waiting: 'elsewhere', 'taken-in': 'over', 'set-aside': 'over' },
     unread_document: { waiting: 'elsewhere', 'taken-in': 'over', 'set-aside': 'over' },
