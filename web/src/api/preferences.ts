@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { api, ask } from './client';
 import { key } from './keys';
+import { LatestOnly } from './latest-only';
 import { useAct } from './use-act';
 
 /**
@@ -17,14 +18,26 @@ export function usePreference<T extends Record<string, unknown>>(name: string, u
   });
   const client = useQueryClient();
   const keep = useAct({
-    act: (value: T, once) => ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value }, headers: once })),
+    // It is carried to its end though the page is left meanwhile.
+    act: (value: T, once) =>
+      ask(api.PUT('/api/preferences/{name}', { params: { path: { name } }, body: { value }, headers: once, keepalive: true })),
   });
+  const { mutateAsync } = keep;
+  const latest = useMemo(() => new LatestOnly<T>(mutateAsync), [mutateAsync]);
+  useEffect(() => {
+    const leave = () => latest.leave();
+    globalThis.addEventListener('pagehide', leave);
+    return () => {
+      globalThis.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [latest]);
   // Beside the cache, which tells its readers in a later turn: a box that is ticked must be ticked when the click is over.
   const [chosen, setChosen] = useState<T | null>(null);
   const choose = (value: T) => {
     setChosen(value);
     client.setQueryData(own, value);
-    keep.mutate(value);
+    latest.choose(value);
   };
   return [{ ...usual, ...(chosen ?? query.data) }, query.isSuccess ? choose : null];
 }

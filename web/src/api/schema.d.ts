@@ -2870,6 +2870,352 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The books are wrong about goods in a place, for a reason. */
+        post: operations["Counting_correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Counts_list"];
+        put?: never;
+        post: operations["Counts_drawUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/accuracy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How right counts have found the books. */
+        get: operations["Counts_accuracy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would be counted, without drawing it up. */
+        post: operations["Counts_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Counts_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lines as whoever decides sees them. */
+        get: operations["Counts_review"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/bins/{placeId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Counts_give"];
+        post?: never;
+        delete: operations["Counts_leaveOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Counting is over; what was found is decided on. */
+        post: operations["Counts_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_drop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The books follow these lines, or all within tolerance. */
+        post: operations["Counts_accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_discard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/lines/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The goods lay in the wrong bin: the move that puts a line right is booked. */
+        post: operations["Counts_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counts/{code}/codes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Counts_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/count-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What counts can be drawn up of, and who may count. */
+        get: operations["Counts_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/open-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The counts that whoever asks can count bins of now. */
+        get: operations["Counts_openFor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/count-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Counts_ruleList"];
+        put?: never;
+        post: operations["Counts_addRule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/count-rules/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a rule would have said of counts that are over. */
+        post: operations["Counts_tryRule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/count-rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Counts_changeRule"];
+        post?: never;
+        delete: operations["Counts_dropRule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/release": {
         parameters: {
             query?: never;
@@ -3119,6 +3465,219 @@ export interface paths {
         put: operations["Runs_edit"];
         post?: never;
         delete: operations["Runs_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Transfers_list"];
+        put?: never;
+        post: operations["Transfers_request"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/needed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the orders of one site wait for and another has free. */
+        get: operations["Transfers_needed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/open/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a phone can do at a site: gather what goes, take in what comes. */
+        get: operations["Transfers_openAt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Transfers_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Transfers_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Transfers_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was sent and did not come is settled. */
+        post: operations["Transfers_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Building_list"];
+        put?: never;
+        post: operations["Building_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/buildable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many can be built of what is free, and what allows no more. */
+        get: operations["Building_buildable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Building_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Something is taken apart into what it is made of. */
+        post: operations["Building_apart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{code}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Building_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{code}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Building_cancel"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4397,6 +4956,105 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trace/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Tracing_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Tracing_trace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/epcis.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its movements as an EPCIS 2.0 document. */
+        get: operations["Tracing_epcis"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All of it is held at once, wherever it lies. */
+        post: operations["Tracing_hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/free": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Tracing_free"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Those who have goods of it are written to. */
+        post: operations["Tracing_tell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -5026,6 +5684,8 @@ export interface components {
             total: number;
         };
         PlaceStockDto: {
+            itemId: number;
+            lotId: number;
             sku: string;
             name: string;
             picture: string;
@@ -7689,6 +8349,290 @@ export interface components {
         CountUnitsDto: {
             units: number;
         };
+        CorrectStockDto: {
+            place: string;
+            sku: string;
+            lot?: string;
+            units: number;
+            reason: string;
+        };
+        CorrectedDto: {
+            /** @description Whether the books follow already; otherwise somebody else decides. */
+            isBooked: boolean;
+            says: string;
+        };
+        CountRowDto: {
+            /** @enum {string} */
+            state: "drawn-up" | "open" | "review" | "closed" | "dropped";
+            code: string;
+            title: string;
+            siteId: number;
+            site: string;
+            bins: number;
+            binsDone: number;
+            lines: number;
+            /** @description Lines of a count under review that are to be decided. */
+            toDecide: number;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            openedAt: string | null;
+            /** Format: date-time */
+            endedAt: string | null;
+        };
+        CountPageDto: {
+            rows: components["schemas"]["CountRowDto"][];
+            total: number;
+        };
+        AccuracyRowDto: {
+            key: string;
+            lines: number;
+            within: number;
+            accuracy: number | null;
+            /** @description Decimal text, more and less; null where costs are not to be seen. */
+            more: string | null;
+            less: string | null;
+        };
+        AccuracyDto: {
+            rows: components["schemas"]["AccuracyRowDto"][];
+            weeks: components["schemas"]["AccuracyRowDto"][];
+        };
+        DrawUpDto: {
+            /** @enum {string} */
+            by: "area" | "bins" | "items" | "class" | "lot" | "supplier" | "field" | "value" | "suspicion" | "plan";
+            siteId: number;
+            /** @description Areas, bins, SKUs, classes, lots, suppliers; of an own field its name and what it holds. */
+            words: string[];
+            /** @description How many bins by worth, or goods by plan. */
+            most: number;
+            /** @description What it is called; empty for a name of the house's making. */
+            title: string;
+            blind: boolean;
+            scanEach: boolean;
+        };
+        ElsewhereDto: {
+            place: string;
+            count: string;
+        };
+        AreaCountDto: {
+            area: string;
+            bins: number;
+        };
+        DrawnDto: {
+            bins: number;
+            goods: number;
+            /** @description Bins that are in another count, and in which. */
+            elsewhere: components["schemas"]["ElsewhereDto"][];
+            areas: components["schemas"]["AreaCountDto"][];
+        };
+        CountBinDto: {
+            /** @enum {string} */
+            state: "open" | "begun" | "counted";
+            placeId: number;
+            code: string;
+            area: string;
+            /** @description Who is to count it; null where anybody may. */
+            person: string | null;
+            /** @description Who has begun, and on which device. */
+            begunBy: string | null;
+            device: string | null;
+            lines: number;
+            linesDone: number;
+        };
+        CountCodeDto: {
+            id: number;
+            place: string;
+            code: string;
+            units: number;
+            by: string | null;
+            /** Format: date-time */
+            at: string;
+        };
+        CountDto: {
+            /** @enum {string} */
+            state: "drawn-up" | "open" | "review" | "closed" | "dropped";
+            code: string;
+            title: string;
+            siteId: number;
+            site: string;
+            bins: number;
+            binsDone: number;
+            lines: number;
+            /** @description Lines of a count under review that are to be decided. */
+            toDecide: number;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            openedAt: string | null;
+            /** Format: date-time */
+            endedAt: string | null;
+            wholeBins: boolean;
+            blind: boolean;
+            scanEach: boolean;
+            version: number;
+            binRows: components["schemas"]["CountBinDto"][];
+            /** @description Codes that nobody knows and nobody has settled yet. */
+            codes: components["schemas"]["CountCodeDto"][];
+        };
+        CauseDto: {
+            /** @enum {string} */
+            kind: "neighbour" | "not-put-away" | "pack" | "mixed-up";
+            says: string;
+            /** @description Whether a move that would put it right can be booked. */
+            canMove: boolean;
+        };
+        EarlierLookDto: {
+            by: string | null;
+            /** Format: date-time */
+            at: string;
+            units: number;
+        };
+        CountLineDto: {
+            /** @enum {string} */
+            state: "open" | "counted" | "accepted" | "dropped";
+            id: number;
+            version: number;
+            place: string;
+            itemId: number;
+            sku: string;
+            item: string;
+            lot: string | null;
+            isDamaged: boolean;
+            /** @description Whether its list named it. */
+            isListed: boolean;
+            counted: number | null;
+            /** @description What should have been there when somebody looked. */
+            expected: number | null;
+            /** @description What has moved since the look. */
+            cameIn: number;
+            wentOut: number;
+            by: string | null;
+            /** Format: date-time */
+            at: string | null;
+            /** @description What it is off by in the home currency, decimal text; null where costs are not to be seen or not known. */
+            value: string | null;
+            percent: number | null;
+            isWithin: boolean;
+            /** @description Which limit held or broke, and why. */
+            says: string;
+            /** @description Whether whoever looks now counted it, so that somebody else has to decide. */
+            isOwn: boolean;
+            causes: components["schemas"]["CauseDto"][];
+            earlier: components["schemas"]["EarlierLookDto"][];
+            reason: string | null;
+            settledBy: string | null;
+        };
+        ReviewDto: {
+            rows: components["schemas"]["CountLineDto"][];
+            total: number;
+            lines: number;
+            off: number;
+            within: number;
+            beyond: number;
+            undecided: number;
+            /** @description What all that is off comes to, more and less; null where costs are not to be seen. */
+            more: string | null;
+            less: string | null;
+            /** @description Lines within tolerance ÷ lines, in per cent. */
+            accuracy: number | null;
+        };
+        ShareCountDto: {
+            personIds: number[];
+        };
+        GiveBinDto: {
+            personId: number | null;
+        };
+        EndCountDto: {
+            /** @description Whether bins that nobody has counted are left out. */
+            leaveOut: boolean;
+        };
+        DropCountDto: {
+            reason: string;
+        };
+        LinesDto: {
+            /** @description The lines; none for all that are within tolerance. */
+            lineIds: number[];
+        };
+        SettledLinesDto: {
+            done: number;
+            /** @description Lines that are still to be decided. */
+            left: number;
+            /** @description Why lines could not be booked; none where all could. */
+            failed: string[];
+        };
+        DiscardLinesDto: {
+            /** @description The lines; none for all that are within tolerance. */
+            lineIds: number[];
+            reason: string;
+        };
+        SettleCodeDto: {
+            /** @description What it turned out to be; absent where it is nothing of the house's. */
+            sku?: string;
+            lot?: string;
+            /** @description How many base units one is. */
+            factor: number;
+        };
+        CounterDto: {
+            id: number;
+            name: string;
+        };
+        CountChoicesDto: {
+            areas: components["schemas"]["AreaCountDto"][];
+            /** @description Goods in bins that the plan wants counted now. */
+            due: number;
+            /** @description Who may count there. */
+            people: components["schemas"]["CounterDto"][];
+        };
+        OpenTallyDto: {
+            code: string;
+            title: string;
+            /** @description Bins that this person may still count. */
+            bins: number;
+        };
+        CountRuleDto: {
+            id: number;
+            className: string | null;
+            sku: string | null;
+            item: string | null;
+            version: number;
+            /** @description Days between counts. */
+            intervalDays?: number | null;
+            /** @description Base units that a line may be off by. */
+            units?: number | null;
+            /** @description The same by what it comes to, decimal text in the home currency. */
+            value?: string | null;
+            /** @description By per cent of the units that should be there. */
+            unitsPercent?: string | null;
+            /** @description By per cent of what all of the count should be worth. */
+            valuePercent?: string | null;
+        };
+        KeepCountRuleDto: {
+            /** @description Of a class; absent for the company or an item. */
+            className?: string;
+            /** @description Of an item; absent for the company or a class. */
+            sku?: string;
+            /** @description Days between counts. */
+            intervalDays?: number | null;
+            /** @description Base units that a line may be off by. */
+            units?: number | null;
+            /** @description The same by what it comes to, decimal text in the home currency. */
+            value?: string | null;
+            /** @description By per cent of the units that should be there. */
+            unitsPercent?: string | null;
+            /** @description By per cent of what all of the count should be worth. */
+            valuePercent?: string | null;
+        };
+        TriedRuleDto: {
+            lines: number;
+            /** @description Lines within limits as they were then, and as they would be with the rule. */
+            withinThen: number;
+            withinNow: number;
+            /** @description Lines that were looked at and would not be, and the other way about. */
+            fewer: number;
+            more: number;
+        };
         ReleasedDto: {
             /** @description The first round, and all of them: one for each site that the order ships from. */
             round: string;
@@ -8026,6 +8970,232 @@ export interface components {
         };
         DailyRunIdDto: {
             id: number;
+        };
+        TransferRowDto: {
+            /** @enum {string} */
+            state: "requested" | "gathering" | "on-the-road" | "arriving" | "received" | "cancelled";
+            code: string;
+            fromSite: string;
+            toSite: string;
+            lines: number;
+            units: number;
+            /** @description Units that were sent and are neither in nor settled. */
+            missing: number;
+            expectedOn: string | null;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            sentAt: string | null;
+        };
+        TransferPageDto: {
+            rows: components["schemas"]["TransferRowDto"][];
+            total: number;
+        };
+        NeededDto: {
+            sku: string;
+            item: string;
+            units: number;
+            /** @description What is free at the site that it would come from. */
+            free: number;
+            orders: number;
+        };
+        OpenTransferDto: {
+            /** @enum {string} */
+            kind: "gather" | "take-in";
+            code: string;
+            site: string;
+            lines: number;
+        };
+        TransferLineDto: {
+            lineId: number;
+            itemId: number;
+            sku: string;
+            item: string;
+            picture: string;
+            units: number;
+            gathered: number;
+            /** @description What may go from there now. */
+            spare: number;
+            /** @description What is free at the site that it goes to. */
+            thereFree: number;
+        };
+        TransferGoodsDto: {
+            /** @enum {string|null} */
+            owes: "carrier" | "sender" | "receiver" | "nobody" | null;
+            goodsId: number;
+            itemId: number;
+            sku: string;
+            item: string;
+            lot: string | null;
+            sent: number;
+            received: number;
+            damaged: number;
+            lost: number;
+            missing: number;
+            settledNote: string | null;
+            /** @description Decimal text in the home currency; null where costs are not to be seen. */
+            value: string | null;
+        };
+        TransferDto: {
+            /** @enum {string} */
+            state: "requested" | "gathering" | "on-the-road" | "arriving" | "received" | "cancelled";
+            code: string;
+            fromSite: string;
+            toSite: string;
+            lines: number;
+            units: number;
+            /** @description Units that were sent and are neither in nor settled. */
+            missing: number;
+            expectedOn: string | null;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            sentAt: string | null;
+            fromSiteId: number;
+            toSiteId: number;
+            note: string;
+            carrier: string;
+            tracking: string;
+            sentBy: string | null;
+            /** Format: date-time */
+            receivedAt: string | null;
+            version: number;
+            lineRows: components["schemas"]["TransferLineDto"][];
+            goods: components["schemas"]["TransferGoodsDto"][];
+        };
+        TransferLineInputDto: {
+            sku: string;
+            units: number;
+        };
+        RequestTransferDto: {
+            fromSiteId: number;
+            toSiteId: number;
+            expectedOn?: string | null;
+            note: string;
+            lines: components["schemas"]["TransferLineInputDto"][];
+        };
+        SendTransferDto: {
+            carrier: string;
+            tracking: string;
+        };
+        SettleMissingDto: {
+            /** @enum {string} */
+            owes: "carrier" | "sender" | "receiver" | "nobody";
+            goodsId: number;
+            /** @description They never left: back to the dock of the site that sent them. Otherwise they are lost. */
+            neverLeft: boolean;
+            note: string;
+        };
+        BuildRowDto: {
+            /** @enum {string} */
+            state: "planned" | "gathering" | "built" | "cancelled";
+            code: string;
+            site: string;
+            sku: string;
+            item: string;
+            units: number;
+            builtUnits: number;
+            /** @description Whether something was taken apart rather than built. */
+            isApart: boolean;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+        };
+        BuildPageDto: {
+            rows: components["schemas"]["BuildRowDto"][];
+            total: number;
+        };
+        BuildableDto: {
+            sku: string;
+            item: string;
+            site: string;
+            siteId: number;
+            /** @description So many can be built of what is free. */
+            buildable: number;
+            /** @description The part that allows no more, and when more of it comes. */
+            scarce: string | null;
+            scarceSku: string | null;
+            expectedOn: string | null;
+        };
+        BuildPartDto: {
+            partId: number;
+            itemId: number;
+            sku: string;
+            item: string;
+            /** @description For all that is planned. */
+            units: number;
+            gathered: number;
+            used: number;
+            scrapped: number;
+            /** @description Free at the site now. */
+            free: number;
+            /** @description Lots that were gathered or used. */
+            lots: string[];
+        };
+        BuildDto: {
+            /** @enum {string} */
+            state: "planned" | "gathering" | "built" | "cancelled";
+            code: string;
+            site: string;
+            sku: string;
+            item: string;
+            units: number;
+            builtUnits: number;
+            /** @description Whether something was taken apart rather than built. */
+            isApart: boolean;
+            madeBy: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            siteId: number;
+            itemId: number;
+            tracking: string;
+            note: string;
+            version: number;
+            builtBy: string | null;
+            /** Format: date-time */
+            builtAt: string | null;
+            labourMinutes: number | null;
+            /** @description Decimal text in the home currency; null where costs are not to be seen, or nothing is built yet. */
+            labourCost: string | null;
+            partsCost: string | null;
+            unitCost: string | null;
+            /** @description What labour for one is usually reckoned at; null where costs are not to be seen. */
+            usualLabour: string | null;
+            lots: string[];
+            parts: components["schemas"]["BuildPartDto"][];
+        };
+        PlanBuildDto: {
+            siteId: number;
+            sku: string;
+            units: number;
+            note: string;
+        };
+        TakeApartDto: {
+            place: string;
+            sku: string;
+            lot?: string;
+            units: number;
+            note: string;
+        };
+        UsedPartDto: {
+            partId: number;
+            /** @description Units that went into what was built, and units that were spoilt. What is left over goes back. */
+            used: number;
+            scrapped: number;
+        };
+        FinishBuildDto: {
+            units: number;
+            place: string;
+            lot?: string;
+            expires?: string;
+            /** @description Numbers of the pieces, where each has one. */
+            numbers?: string[];
+            labourMinutes?: number | null;
+            /** @description What an hour costs, decimal text; absent for the labour that the item says. */
+            hourly?: string;
+            parts: components["schemas"]["UsedPartDto"][];
         };
         BenchRowDto: {
             order: string;
@@ -8445,7 +9615,7 @@ export interface components {
             lot: string | null;
             number: string | null;
             /** @enum {string} */
-            cameAs: "faulty" | "damaged" | "as-new" | "opened";
+            cameAs: "damaged" | "faulty" | "as-new" | "opened";
             /** @enum {string} */
             fate: "supplier" | "shelf" | "quarantine" | "scrap" | "repair";
             note: string;
@@ -8880,6 +10050,109 @@ export interface components {
         DropDto: {
             note: string;
         };
+        TraceFoundDto: {
+            sku: string;
+            item: string;
+            lot: string;
+        };
+        TraceOriginDto: {
+            /** @enum {string} */
+            kind: "supplier" | "customer" | "assembly" | "count" | "opening" | "other";
+            document: string | null;
+            /** @description Who it came from; null where nobody is named. */
+            who: string | null;
+            units: number;
+            /** Format: date-time */
+            at: string;
+            by: string | null;
+        };
+        TraceWhereDto: {
+            place: string;
+            kind: string;
+            site: string;
+            condition: string;
+            units: number;
+            /** @description The order that has it in a tote or parcel; null where it is nobody's. */
+            order: string | null;
+        };
+        TraceWentDto: {
+            order: string;
+            customer: string;
+            email: string;
+            phone: string;
+            parcel: string | null;
+            tracking: string | null;
+            units: number;
+            /** @description Units of it that came back. */
+            back: number;
+            /** Format: date-time */
+            at: string;
+        };
+        TraceUsedDto: {
+            /** @enum {string} */
+            kind: "scrap" | "own-use" | "assembly" | "supplier" | "count" | "in-transit";
+            document: string | null;
+            why: string | null;
+            units: number;
+            /** Format: date-time */
+            at: string;
+            by: string | null;
+        };
+        TraceKinDto: {
+            sku: string;
+            item: string;
+            lot: string | null;
+            document: string;
+            units: number;
+        };
+        TraceRecallDto: {
+            id: number;
+            reason: string;
+            by: string | null;
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            freedAt: string | null;
+            /** Format: date-time */
+            toldAt: string | null;
+            version: number;
+        };
+        TraceDto: {
+            lotId: number;
+            itemId: number;
+            sku: string;
+            item: string;
+            lot: string;
+            expiresOn: string | null;
+            firstOn: string | null;
+            origins: components["schemas"]["TraceOriginDto"][];
+            where: components["schemas"]["TraceWhereDto"][];
+            went: components["schemas"]["TraceWentDto"][];
+            used: components["schemas"]["TraceUsedDto"][];
+            /** @description What it was built from, and what it was built into. */
+            madeFrom: components["schemas"]["TraceKinDto"][];
+            madeInto: components["schemas"]["TraceKinDto"][];
+            recalls: components["schemas"]["TraceRecallDto"][];
+            movements: number;
+        };
+        HoldLotDto: {
+            reason: string;
+        };
+        HeldLotDto: {
+            units: number;
+            /** @description Orders that have some of it in totes or parcels of the house: they are stopped by hand. */
+            orders: string[];
+            /** @description Why it could not be held in places, if anywhere. */
+            failed: string[];
+        };
+        TellOfRecallDto: {
+            /** @description The orders whose customers are written to. */
+            orders: string[];
+        };
+        ToldOfRecallDto: {
+            written: number;
+            toRing: number;
+        };
         ImportIdDto: {
             id: string;
         };
@@ -9038,7 +10311,7 @@ export interface components {
             steps: components["schemas"]["FirstStepDto"][];
         };
         /** @enum {string} */
-        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims" | "invoices";
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims" | "invoices" | "transfers" | "builds";
         LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
             entries: components["schemas"]["TapeEntryDto"][];
@@ -9345,6 +10618,173 @@ export interface components {
             there: number;
             /** @enum {string} */
             how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        TallyCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tally";
+            itemId: number;
+            lot: string | null;
+            expires: string | null;
+            isDamaged: boolean;
+            units: number;
+            isLast: boolean;
+            agoMs: number;
+            document: string;
+            placeId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        TallyBinCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tally-bin";
+            document: string;
+            placeId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        TallyCodeCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tally-code";
+            code: string;
+            units: number;
+            document: string;
+            placeId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        MovedGoodsDto: {
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            itemId: number;
+            lotId: number;
+            units: number;
+        };
+        MoveCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move";
+            fromPlaceId: number;
+            toPlaceId: number;
+            goods: components["schemas"]["MovedGoodsDto"][];
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        IssueCommandDto: {
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "issue";
+            /** @enum {string} */
+            purpose: "scrap" | "own-use" | "sample" | "repair";
+            costCentre: string;
+            placeId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            note: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        ConditionCommandDto: {
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "condition";
+            /** @enum {string} */
+            becomes: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            placeId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            note: string;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        GatherCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gather";
+            document: string;
+            lineId: number;
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        SendOffCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "send-off";
+            document: string;
+            carrier: string;
+            tracking: string;
+            /** Format: uuid */
+            id: string;
+        };
+        TakeInCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in";
+            document: string;
+            goodsId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            isDamaged: boolean;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        TakeInCloseCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in-close";
+            document: string;
             /** Format: uuid */
             id: string;
         };
@@ -9871,6 +11311,152 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        TallyLineDto: {
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            isDamaged: boolean;
+            counted: number | null;
+            booked: number | null;
+        };
+        TallyBinDto: {
+            /** @enum {string} */
+            state: "open" | "begun" | "counted";
+            placeId: number;
+            code: string;
+            area: string;
+            by: string | null;
+            isMine: boolean;
+            lines: components["schemas"]["TallyLineDto"][];
+        };
+        TallyTaskDto: {
+            document: string;
+            siteId: number;
+            title: string;
+            wholeBins: boolean;
+            scanEach: boolean;
+            bins: components["schemas"]["TallyBinDto"][];
+            metres: number;
+        };
+        TallyBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tally";
+            task: components["schemas"]["TallyTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        FromPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+        };
+        MovableGoodsDto: {
+            /** @enum {string} */
+            condition: "good" | "held" | "damaged" | "to-inspect" | "apart";
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            units: number;
+            spare: number;
+        };
+        MoveTaskDto: {
+            siteId: number;
+            from: components["schemas"]["FromPlaceDto"];
+            goods: components["schemas"]["MovableGoodsDto"][];
+        };
+        MoveBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move";
+            task: components["schemas"]["MoveTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        GatherBinDto: {
+            placeId: number;
+            code: string;
+            lotId: number;
+            lot: string | null;
+            spare: number;
+        };
+        GatherLineDto: {
+            lineId: number;
+            itemId: number;
+            units: number;
+            gathered: number;
+            bins: components["schemas"]["GatherBinDto"][];
+        };
+        GatherTaskDto: {
+            document: string;
+            siteId: number;
+            to: string;
+            note: string;
+            lines: components["schemas"]["GatherLineDto"][];
+        };
+        GatherBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gather";
+            task: components["schemas"]["GatherTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        TakeInPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+        };
+        GoodsOnRoadDto: {
+            goodsId: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            sent: number;
+            received: number;
+        };
+        TakeInTaskDto: {
+            apart: components["schemas"]["TakeInPlaceDto"] | null;
+            document: string;
+            siteId: number;
+            from: string;
+            dock: components["schemas"]["TakeInPlaceDto"];
+            goods: components["schemas"]["GoodsOnRoadDto"][];
+        };
+        TakeInBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in";
+            task: components["schemas"]["TakeInTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         PackedSerialDto: {
             line: number;
             parcel: number;
@@ -10249,8 +11835,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["TallyBundleDto"] | components["schemas"]["MoveBundleDto"] | components["schemas"]["GatherBundleDto"] | components["schemas"]["TakeInBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -15153,6 +16739,590 @@ export interface operations {
             };
         };
     };
+    Counting_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectStockDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectedDto"];
+                };
+            };
+        };
+    };
+    Counts_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+                state?: "open" | "all";
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountPageDto"];
+                };
+            };
+        };
+    };
+    Counts_drawUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawUpDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_accuracy: {
+        parameters: {
+            query?: {
+                site?: string;
+                to?: string;
+                from?: string;
+                by?: "zone" | "class" | "person";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccuracyDto"];
+                };
+            };
+        };
+    };
+    Counts_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawUpDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnDto"];
+                };
+            };
+        };
+    };
+    Counts_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountDto"];
+                };
+            };
+        };
+    };
+    Counts_review: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                shows?: "off" | "beyond" | "undecided" | "all";
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewDto"];
+                };
+            };
+        };
+    };
+    Counts_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareCountDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                placeId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBinDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_leaveOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                placeId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndCountDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropCountDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledLinesDto"];
+                };
+            };
+        };
+    };
+    Counts_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledLinesDto"];
+                };
+            };
+        };
+    };
+    Counts_discard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiscardLinesDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledLinesDto"];
+                };
+            };
+        };
+    };
+    Counts_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettledLinesDto"];
+                };
+            };
+        };
+    };
+    Counts_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleCodeDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Counts_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountChoicesDto"];
+                };
+            };
+        };
+    };
+    Counts_openFor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenTallyDto"][];
+                };
+            };
+        };
+    };
+    Counts_ruleList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountRuleDto"][];
+                };
+            };
+        };
+    };
+    Counts_addRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepCountRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counts_tryRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepCountRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedRuleDto"];
+                };
+            };
+        };
+    };
+    Counts_changeRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepCountRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Counts_dropRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
     Picking_release: {
         parameters: {
             query?: never;
@@ -15548,6 +17718,348 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DailyRunIdDto"];
+                };
+            };
+        };
+    };
+    Transfers_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+                state?: "open" | "all";
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TransferPageDto"];
+                };
+            };
+        };
+    };
+    Transfers_request: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequestTransferDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Transfers_needed: {
+        parameters: {
+            query: {
+                to: string;
+                from: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeededDto"][];
+                };
+            };
+        };
+    };
+    Transfers_openAt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenTransferDto"][];
+                };
+            };
+        };
+    };
+    Transfers_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TransferDto"];
+                };
+            };
+        };
+    };
+    Transfers_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendTransferDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Transfers_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Transfers_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleMissingDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Building_list: {
+        parameters: {
+            query?: {
+                from?: string;
+                limit?: string;
+                site?: string;
+                state?: "open" | "all";
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildPageDto"];
+                };
+            };
+        };
+    };
+    Building_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBuildDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Building_buildable: {
+        parameters: {
+            query?: {
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildableDto"][];
+                };
+            };
+        };
+    };
+    Building_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildDto"];
+                };
+            };
+        };
+    };
+    Building_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeApartDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Building_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishBuildDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Building_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };
@@ -17072,6 +19584,13 @@ export interface operations {
                     "image/png": unknown;
                 };
             };
+            /** @description The company has no mark */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
         };
     };
     Letters_keep: {
@@ -17448,6 +19967,145 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    Tracing_find: {
+        parameters: {
+            query: {
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceFoundDto"][];
+                };
+            };
+        };
+    };
+    Tracing_trace: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceDto"];
+                };
+            };
+        };
+    };
+    Tracing_epcis: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    Tracing_hold: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldLotDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeldLotDto"];
+                };
+            };
+        };
+    };
+    Tracing_free: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeldLotDto"];
+                };
+            };
+        };
+    };
+    Tracing_tell: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellOfRecallDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldOfRecallDto"];
+                };
             };
         };
     };

@@ -13,6 +13,8 @@ import { lastActOf } from '../flow/last-act';
 import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { isToSort, useRounds } from './rounds';
+import { useOpenTransfers } from './transfers/open-transfers';
+import { useOpenCounts } from './tally/open-counts';
 import { usePageScan } from './scan-context';
 import { PhoneHead, Ask, PhoneList, Say, PhoneItem } from '../ui/phone/parts';
 import { Glyph } from '../ui/glyph';
@@ -41,6 +43,14 @@ function refillNote(task: Dto['RefillTaskDto'] | undefined): string {
   return `${plural(count, 'pick face', 'pick faces')} to fill${soonest ? `, the first for ${when(soonest)}` : ''}`;
 }
 
+/** Bins of counts that are open, and bins that somebody has reported. */
+function countNote(open: readonly Dto['OpenTallyDto'][], reported: number): string {
+  const bins = open.reduce((n, c) => n + c.bins, 0);
+  const words = `${plural(reported, 'bin', 'bins')} that somebody has reported`;
+  if (bins === 0) return words;
+  return `${plural(bins, 'bin', 'bins')} to count${reported > 0 ? `, ${words}` : ''}`;
+}
+
 /** What there is to do for this person. A scanned paper opens its task at once. */
 export function FloorHome() {
   const me = useMe();
@@ -65,6 +75,8 @@ export function FloorHome() {
     enabled: siteId !== undefined && me.data?.rights.includes('store') === true,
     refetchInterval: REFILLS_AGAIN_MS,
   });
+  const transfers = useOpenTransfers(me.data?.rights.some((r) => r === 'store' || r === 'receive') ? siteId : undefined);
+  const tallies = useOpenCounts(me.data?.rights.includes('count') ? siteId : undefined);
   const counts = useTask('count', me.data?.rights.includes('count') ? siteId : undefined);
   const rounds = useRounds(me.data?.rights.includes('pick') === true);
   const toSort = rounds.data?.rows.filter(isToSort).length ?? 0;
@@ -111,11 +123,25 @@ export function FloorHome() {
       n: refill.data?.task.goods.length ?? 0,
     },
     {
+      right: 'store',
+      to: '/floor/transfers',
+      says: 'Transfers',
+      note: `${plural(transfers.data?.length ?? 0, 'transfer', 'transfers')} to gather or to take in`,
+      n: transfers.data?.length ?? 0,
+    },
+    {
+      right: 'store',
+      to: '/floor/move',
+      says: 'Move',
+      note: 'anything to anywhere, used up, or held',
+      n: 0,
+    },
+    {
       right: 'count',
       to: '/floor/count',
       says: 'Count',
-      note: `${plural(counts.data?.task.spots.length ?? 0, 'bin', 'bins')} that somebody has reported`,
-      n: counts.data?.task.spots.filter((s) => !s.isOwn).length ?? 0,
+      note: countNote(tallies.data ?? [], counts.data?.task.spots.length ?? 0),
+      n: (tallies.data?.length ?? 0) + (counts.data?.task.spots.filter((s) => !s.isOwn).length ?? 0),
     },
     {
       right: 'pick',
@@ -138,7 +164,7 @@ export function FloorHome() {
       note: `${plural(count('dispatch'), 'parcel waits', 'parcels wait')} for a van`,
       n: count('dispatch'),
     },
-  ].filter((t) => rights.includes(t.right) && (t.says !== 'Sort' || t.n > 0));
+  ].filter((t) => rights.includes(t.right) && ((t.says !== 'Sort' && t.says !== 'Transfers') || t.n > 0));
   const urgent = line.data?.urgent.filter((o) => o.round !== null) ?? [];
   const mayPick = rights.includes('pick');
   const next = mayPick && urgent.length > 0 ? undefined : tasks.find((t) => t.n > 0);
@@ -148,6 +174,9 @@ export function FloorHome() {
       if (/^[PA]-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
       else if (/^G-\d+$/.test(paper)) void navigate(`/floor/returns/${paper}`);
       else if (/^Q-\d+$/.test(paper)) void navigate('/floor/inspect');
+      else if (/^T-\d{4,}$/.test(paper)) void navigate('/floor/transfers');
+      else if (/^K-\d+$/.test(paper)) void navigate(`/floor/gather/${paper}`);
+      else if (/^N-\d+$/.test(paper)) void navigate(`/floor/tally/${paper}`);
       else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
       else void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`);
     },

@@ -124,7 +124,7 @@ export function useFlow<Task, State extends FlowState<Command>, Own extends OwnI
 
   const input = useCallback(
     (given: WithoutId<SharedInput | Own>) => {
-      const step = run({ ...given, id: newKey() } as SharedInput | Own);
+      const step = run({ ...given, id: newKey(), at: Date.now() } as SharedInput | Own);
       if (step.undo) void undo();
       if (step.opens) latest.current.onOpens?.(step.opens, step.feedback);
     },

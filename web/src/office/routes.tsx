@@ -129,6 +129,34 @@ export const routes: RouteObject = {
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
     { path: 'shelves/to-refill', element: <ToRefillPage /> },
     { path: 'shelves/to-count', element: <ToCountPage /> },
+    { path: 'shelves/counts/accuracy', lazy: async () => ({ Component: (await import('./shelves/counts/accuracy-page')).AccuracyPage }) },
+    { path: 'shelves/counts/rules', lazy: async () => ({ Component: (await import('./shelves/counts/rules-page')).CountRulesPage }) },
+    { path: 'shelves/counts/:code/review', lazy: async () => ({ Component: (await import('./shelves/counts/review-page')).ReviewPage }) },
+    {
+      path: 'shelves/counts',
+      lazy: async () => ({ Component: (await import('./shelves/counts/counts-page')).CountsPage }),
+      children: [
+        { path: 'new', lazy: async () => ({ Component: (await import('./shelves/counts/count-form')).CountForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./shelves/counts/count-sheet')).CountSheet }) },
+      ],
+    },
+    {
+      path: 'shelves/transfers',
+      lazy: async () => ({ Component: (await import('./shelves/transfers/transfers-page')).TransfersPage }),
+      children: [
+        { path: 'new', lazy: async () => ({ Component: (await import('./shelves/transfers/transfer-form')).TransferForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./shelves/transfers/transfer-sheet')).TransferSheet }) },
+      ],
+    },
+    { path: 'shelves/trace', lazy: async () => ({ Component: (await import('./shelves/trace-page')).TracePage }) },
+    {
+      path: 'shelves/builds',
+      lazy: async () => ({ Component: (await import('./shelves/builds/builds-page')).BuildsPage }),
+      children: [
+        { path: 'new', lazy: async () => ({ Component: (await import('./shelves/builds/build-form')).BuildForm }) },
+        { path: ':code', lazy: async () => ({ Component: (await import('./shelves/builds/build-sheet')).BuildSheet }) },
+      ],
+    },
     { path: 'shelves/codes', lazy: async () => ({ Component: (await import('./shelves/codes-page')).CodesPage }) },
     { path: 'books', lazy: async () => ({ Component: (await import('./books/to-invoice-page')).ToInvoicePage }) },
     { path: 'books/check', lazy: async () => ({ Component: (await import('./books/check-page')).CheckPage }) },

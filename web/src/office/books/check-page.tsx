@@ -47,6 +47,7 @@ export function CheckPage() {
     return (
       <Page aria-label="An invoice before it is posted">
         <BooksWords at="open" />
+        <h1 className="sr">An invoice before it is posted</h1>
         <Empty title="No orders were chosen">
           Choose them under <Link to="/books">To invoice</Link>.
         </Empty>
@@ -56,6 +57,7 @@ export function CheckPage() {
   return (
     <Page aria-label="An invoice before it is posted">
       <BooksWords at="open" />
+      {!query.data && <h1 className="sr">An invoice before it is posted</h1>}
       <Shown query={query.data ? { ...query, error: null } : query}>
         {(p) => (
           <>

@@ -9,7 +9,11 @@ const WORDS = [
   ['plan', 'Plan', '/shelves/plan'],
   ['store', 'To put away', '/shelves/to-put-away'],
   ['refill', 'To refill', '/shelves/to-refill'],
-  ['count', 'To count', '/shelves/to-count'],
+  ['counts', 'Counts', '/shelves/counts'],
+  ['count', 'Reported bins', '/shelves/to-count'],
+  ['transfers', 'Transfers', '/shelves/transfers'],
+  ['builds', 'Assembly', '/shelves/builds'],
+  ['trace', 'Trace', '/shelves/trace'],
   ['codes', 'Codes', '/shelves/codes'],
 ] as const;
 

@@ -98,7 +98,12 @@ export function ItemStock({ item }: { item: Item }) {
                 </Link>
                 <span className="note">
                   {b.kind.replace('-', ' ')}
-                  {b.lot && `, ${item.tracking === 'serial' ? 'no.' : 'lot'} ${b.lot}`}
+                  {b.lot && (
+                    <>
+                      , {item.tracking === 'serial' ? 'no.' : 'lot'}{' '}
+                      <Link to={`/shelves/trace?sku=${encodeURIComponent(item.sku)}&lot=${encodeURIComponent(b.lot)}`}>{b.lot}</Link>
+                    </>
+                  )}
                   {b.expires && `, until ${b.expires}`}
                   {b.condition !== 'good' && `, ${b.condition.replace('-', ' ')}`}
                 </span>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useAct } from '../../../api/use-act';
 import { key } from '../../../api/keys';
+import { Fragment, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../../api/client';
 import { useMe } from '../../../api/queries';
@@ -12,16 +13,19 @@ import { useRecord } from '../../../ui/record/use-record';
 import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { Empty, ProblemNote } from '../../../ui/states';
 import { weightText } from '../../../ui/units';
+import { GoodsActs } from './goods-acts';
 import { kindWords } from './place-kinds';
 import { LinesTable, PictureCell } from '../../../ui/table';
 import { Acts } from '../../../ui/page';
-import { Button, ButtonLink } from '../../../ui/button';
+import { Button, ButtonLink, TextButton } from '../../../ui/button';
 import { itemPath } from '../../item-path';
 
 /** One place: what lies there, whether it is open to picking or blocked. */
 export function PlaceSheet() {
   const { code = '' } = useParams();
   const me = useMe();
+  const [open, setOpen] = useState<string | null>(null);
+  const mayAct = ['store', 'count', 'inspect'].some((r) => me.data?.rights.includes(r));
   const query = useQuery({
     queryKey: key('place', code),
     queryFn: () => ask(api.GET('/api/places/{code}', { params: { path: { code } } })),
@@ -69,25 +73,50 @@ export function PlaceSheet() {
                   <th>Lot or number</th>
                   <th>Condition</th>
                   <th className="num">Units</th>
+                  <td />
                 </tr>
               </thead>
               <tbody>
-                {p.stock.map((s) => (
-                  <tr key={`${s.sku}${s.lot}${s.condition}`}>
-                    <PictureCell>
-                      <Picture name={s.picture} size={30} />
-                    </PictureCell>
-                    <td>
-                      <b>
-                        <Link to={itemPath(s.sku)}>{s.name}</Link>
-                      </b>
-                      <span className="note code">{s.sku}</span>
-                    </td>
-                    <td className="code">{s.lot}</td>
-                    <td className={s.condition === 'good' ? 'mid' : 'stamped'}>{s.condition}</td>
-                    <td className="num strong">{whole(s.units)}</td>
-                  </tr>
-                ))}
+                {p.stock.map((s) => {
+                  const row = `${s.sku}/${s.lot ?? ''}/${s.condition}`;
+                  return (
+                    <Fragment key={row}>
+                      <tr>
+                        <PictureCell>
+                          <Picture name={s.picture} size={30} />
+                        </PictureCell>
+                        <td>
+                          <b>
+                            <Link to={itemPath(s.sku)}>{s.name}</Link>
+                          </b>
+                          <span className="note code">{s.sku}</span>
+                        </td>
+                        <td className="code">{s.lot}</td>
+                        <td className={s.condition === 'good' ? 'mid' : 'stamped'}>{s.condition.replace('-', ' ')}</td>
+                        <td className="num strong">{whole(s.units)}</td>
+                        <td className="num">
+                          {mayAct && s.condition !== 'apart' && (
+                            <TextButton
+                              type="button"
+                              aria-label={`Do something with ${s.name}`}
+                              aria-expanded={open === row}
+                              onClick={() => setOpen(open === row ? null : row)}
+                            >
+                              Move, use, correct
+                            </TextButton>
+                          )}
+                        </td>
+                      </tr>
+                      {open === row && (
+                        <tr>
+                          <td colSpan={6}>
+                            <GoodsActs place={p} goods={s} onDone={() => setOpen(null)} />
+                          </td>
+                        </tr>
+                      )}
+                    </Fragment>
+                  );
+                })}
               </tbody>
             </LinesTable>
           )}
