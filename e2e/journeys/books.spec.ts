@@ -67,7 +67,10 @@ test('the journal goes out once; the second time there is nothing', async () => 
   if (await stray.isVisible()) {
     await books.getByRole('link', { name: 'Name them' }).click();
     for (const empty of await books.getByLabel(/^Your number for/).all()) if ((await empty.inputValue()) === '') await empty.fill('9999');
+    // Whoever goes on by the address has waited until they are kept.
+    const answered = books.waitForResponse((r) => r.request().method() === 'PUT' && r.url().includes('account'));
     await books.getByRole('button', { name: 'Keep your accounts' }).click();
+    expect((await answered).ok()).toBe(true);
     await books.goto('/books/journal');
   }
   await books.getByRole('button', { name: 'Export them' }).click();

@@ -50,6 +50,8 @@ test('a paper that is not there is told, with a way back', async () => {
 test('the practice scanner does what a scanner does', async () => {
   await open('ruben', '/floor/receive');
   await floor.getByRole('link', { name: /Oulden Syrup Mill/ }).tap();
+  // The list has a Practice key too: the delivery is open first.
+  await expect(floor.getByText('Scan the goods')).toBeVisible();
   await floor.getByRole('button', { name: 'Practice' }).tap();
   await floor.getByRole('button', { name: /Syrup, 5 litre can, box of 4/ }).tap();
   await expect(floor.getByText('How many came?')).toBeVisible();

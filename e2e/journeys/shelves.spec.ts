@@ -60,6 +60,7 @@ test('a bin that a picker has reported is counted by somebody else, and the book
   const floor = await context.newPage();
   await floor.goto('/floor');
   await floor.getByRole('link', { name: /^Count/ }).tap();
+  await floor.getByRole('link', { name: /^Reported bins/ }).tap();
   await expect(floor.getByText(spot!.item)).toBeVisible();
   await scan(floor, spot!.place);
   await expect(floor.getByRole('heading', { name: 'How many are there?' })).toBeVisible();

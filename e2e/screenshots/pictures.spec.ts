@@ -23,8 +23,9 @@ test('office', async ({ browser }) => {
   await page.goto(`/orders/${short.code}`);
   await page.locator('.sheet [data-why]').first().click();
   await shoot(page, 'order');
-  await page.goto('/inbound/P-1180');
-  await shoot(page, 'purchase-order');
+  await page.goto('/shelves/counts/N-0003/review');
+  await expect(page.getByText('they may lie in the wrong bin').first()).toBeVisible();
+  await shoot(page, 'count');
   const { arrivals } = await api<{ arrivals: string[] }>(page, 'purchase-orders/P-1180');
   await page.goto(`/inbound/arrivals/${arrivals[0]}`);
   await page.locator('.sheet [data-why]').first().click();

@@ -119,10 +119,31 @@ async function knownIn(page: Page): Promise<Known> {
     '/inbound/:code': first('purchase-orders', code),
     '/shelves/items/:sku': first('items?limit=1&from=0', (i: { sku: string }) => i.sku),
     '/shelves/places/:code': first('places?limit=1&from=0&kind=pick-face', code),
+    '/shelves/counts/:code': first('counts', code),
+    '/shelves/counts/:code/review': first('counts', code),
+    '/shelves/transfers/:code': first('transfers', code),
+    '/shelves/builds/:code': first('builds', code),
+    '/floor/tally/:code': api<{ rows: { code: string; state: string }[] }>(page, 'counts').then(
+      ({ rows }) => rows.find((c) => c.state === 'open')?.code,
+    ),
+    '/floor/gather/:code': api<{ rows: { code: string; state: string }[] }>(page, 'transfers').then(
+      ({ rows }) => rows.find((t) => t.state === 'requested')?.code,
+    ),
+    '/floor/take-in/:code': api<{ rows: { code: string; state: string }[] }>(page, 'transfers').then(
+      ({ rows }) => rows.find((t) => t.state === 'on-the-road')?.code,
+    ),
+    '/floor/move/:code': first('places?limit=1&from=0&kind=pick-face', code),
     '/orders/customers/:code': first('customers', code),
     '/orders/unread/:id': first('parked-messages', (m: { id: number }) => m.id),
     '/inbound/unread/:id': first('unread-documents', (d: { id: number }) => d.id),
     '/orders/:code': first('orders', code),
+    '/orders/returns/:code': first('customer-returns', code),
+    '/orders/claims/:id': first('claims', (c: { id: number }) => c.id),
+    '/books/invoices/:code': first('invoices', code),
+    '/setup/letters/:name': first('letters', (l: { name: string }) => l.name),
+    '/floor/returns/:code': first('customer-returns', code),
+    '/floor/pack/:code': first('bench/queue', (o: { order: string }) => o.order),
+    '/floor/load/:key': first('dispatch/lanes', (l: { siteId: number; carrier: string }) => `${l.siteId}-${l.carrier}`),
     '/setup/people/:id': first('people', (p: { id: number }) => p.id),
     '/setup/imports/:id': first('imports', (r: { id: string }) => r.id),
     '/setup/labels/:id': first('labels/designs', (d: { id: number }) => d.id),
@@ -173,6 +194,10 @@ async function furnish(page: Page): Promise<void> {
     addresses: [{ name: LONG.slice(0, 80), addressLine: LONG, city: 'Llanfair-upon-the-Water', postcode: 'ZZ99 9ZZ', country: 'GB' }],
     prices: [],
   });
+  const said = LONG.slice(0, 120);
+  await post('counts', { siteId: 1, by: 'bins', words: ['H-01-1', 'H-01-2'], most: 9, title: said, blind: true, scanEach: false });
+  await post('transfers', { fromSiteId: 1, toSiteId: 2, note: said, lines: [{ sku: item.sku, units: 1_000_000 }] });
+  await post('builds', { siteId: 1, sku: 'NUC-STD', units: 1_000, note: said });
   await post('channels', { code: 'LONGNAMED', name: LONG.slice(0, 80), kind: 'web-shop', siteId: 1, baseUrl: null, listings: [] });
   const { secret } = (await (await post('channels/LONGNAMED/secret', {})).json()) as { secret: string };
   const odd = JSON.stringify({
