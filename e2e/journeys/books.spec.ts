@@ -66,6 +66,7 @@ test('the journal goes out once; the second time there is nothing', async () => 
   await expect(books.getByText(/\d+ entries over/)).toBeVisible();
   if (await stray.isVisible()) {
     await books.getByRole('link', { name: 'Name them' }).click();
+    await expect(books.getByText('and that is what stands on its account')).toBeVisible();
     for (const empty of await books.getByLabel(/^Your number for/).all()) if ((await empty.inputValue()) === '') await empty.fill('9999');
     // Whoever goes on by the address has waited until they are kept.
     const answered = books.waitForResponse((r) => r.request().method() === 'PUT' && r.url().includes('account'));

@@ -149,7 +149,10 @@ test('a label is designed, snapped into place, and printed through the tray', as
 
 test('a choice of the company says what it changes, and changes it', async () => {
   await maren.goto('/setup/company');
+  // Whoever goes on by the address has waited until it is kept.
+  const kept = maren.waitForResponse((r) => r.request().method() === 'PUT' && r.url().includes('/settings/'));
   await maren.getByLabel(/^Weights and lengths/).selectOption('pounds and inches');
+  expect((await kept).ok()).toBe(true);
   await maren.goto('/shelves/items/JAR-454-RD?tab=about');
   await expect(maren.getByText('0.54 lb')).toBeVisible();
   await maren.goto('/setup/company');

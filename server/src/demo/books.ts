@@ -20,6 +20,8 @@ const CHART: readonly (readonly [account: string, number: string, name: string])
   ['count difference', '5110', 'Stock differences'],
   ['scrap', '5120', 'Scrap'],
   ['own use', '5130', 'Used by the house'],
+  ['assembly', '5140', 'Assembly'],
+  ['in transit', '1010', 'Goods between sites'],
   ['trade debtors', '1100', 'Trade debtors'],
   ['sales', '4000', 'Sales'],
   ['freight charged', '4900', 'Carriage charged'],

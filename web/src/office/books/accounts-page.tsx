@@ -16,6 +16,8 @@ import { BooksWords } from './books-words';
 import { PeriodsBlock } from './periods-block';
 
 type Accounts = Dto['AccountsDto'];
+/** What an account is called in the company's own chart. */
+type Named = Pick<Accounts['accounts'][number], 'number' | 'name'>;
 
 /** What stands on each account, and which account of the company's own chart it is. */
 export function AccountsPage() {
@@ -42,11 +44,13 @@ export function AccountsPage() {
 function Table({ accounts: a, days }: { accounts: Accounts; days: { from: string; to: string } }) {
   const me = useMe();
   const money = (amount: string) => moneyText(micro(amount), me.data?.homeCurrency);
-  const [own, setOwn] = useState(() => a.accounts.map(({ account, number, name }) => ({ account, number, name })));
+  // By account, since another account may come to stand in the list while somebody types.
+  const [typed, setTyped] = useState<Readonly<Record<string, Partial<Named>>>>({});
+  const own = a.accounts.map(({ account, number, name }) => ({ account, number, name, ...typed[account] }));
   const keep = useAct({
     act: (_: void, once) => ask(api.PUT('/api/journal/accounts', { headers: { ...once, ...ifMatch(a.version) }, body: { accounts: own } })),
   });
-  const put = (i: number, next: Partial<(typeof own)[number]>) => setOwn((was) => was.map((o, n) => (n === i ? { ...o, ...next } : o)));
+  const put = (account: string, next: Partial<Named>) => setTyped((was) => ({ ...was, [account]: { ...was[account], ...next } }));
   const agrees = a.stockWorth === a.stockAccount;
   return (
     <>
@@ -81,14 +85,14 @@ function Table({ accounts: a, days }: { accounts: Accounts; days: { from: string
                   className="code"
                   aria-label={`Your number for ${x.account}`}
                   value={own[i]?.number ?? ''}
-                  onChange={(e) => put(i, { number: e.target.value.trim() })}
+                  onChange={(e) => put(x.account, { number: e.target.value.trim() })}
                 />
               </td>
               <td style={{ width: 230 }}>
                 <Input
                   aria-label={`Your name for ${x.account}`}
                   value={own[i]?.name ?? ''}
-                  onChange={(e) => put(i, { name: e.target.value })}
+                  onChange={(e) => put(x.account, { name: e.target.value })}
                 />
               </td>
               <td className="num">{micro(x.debit) === 0n ? '' : money(x.debit)}</td>

@@ -32,8 +32,10 @@ export const PhonePiece = (props: ComponentProps<'div'>) => <div {...props} clas
 export const PhoneHead = ({ className, ...props }: ComponentProps<'header'>) => (
   <header {...props} className={classes('f-head', className)} />
 );
-/** What scrolls between head and keys. */
-export const PhoneBody = ({ className, ...props }: ComponentProps<'div'>) => <div {...props} className={classes('f-body', className)} />;
+/** What scrolls between head and keys; also with keys, where nothing in it can be pressed. */
+export const PhoneBody = ({ className, ...props }: ComponentProps<'div'>) => (
+  <div tabIndex={0} {...props} className={classes('f-body', className)} />
+);
 /** What the screen asks for: the next scan. */
 export const Ask = ({ className, ...props }: ComponentProps<'h1'>) => <h1 {...props} className={`f-ask ask ${className}`} />;
 /** What the screen has to say beside it. */

@@ -18,7 +18,8 @@ type Setting = Dto['SettingDto'];
 function SettingRow({ setting: s }: { setting: Setting }) {
   const set = useAct({
     act: (value: string, once) =>
-      ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value }, headers: once })),
+      // Sent also when the page is left at once, as it is kept without a key of its own.
+      ask(api.PUT('/api/company/settings/{name}', { params: { path: { name: s.name } }, body: { value }, headers: once, keepalive: true })),
   });
   const [value, choose] = useAtOnce(s.value, set.mutateAsync);
   const keep = (next: string) => next !== value && choose(next);
