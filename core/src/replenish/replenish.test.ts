@@ -140,8 +140,8 @@ describe('a policy', () => {
           const { point, lot } = policyFor(supply({ weekMean: mean, weekSd: 25, fill: 0.95 }));
           return point + lot;
         };
-        // By more than the search leaves open.
-        expect(level(weekMean + more)).toBeGreaterThan(level(weekMean) - 3 - weekMean * 0.02);
+        // By more than the luck of the years that are tried leaves open.
+        expect(level(weekMean + more)).toBeGreaterThan(level(weekMean) * 0.98);
       }),
       { numRuns: 25 },
     );
