@@ -23,7 +23,7 @@ const OWNED = {
   company: ['currency', 'tax_rate', 'departure', 'closed_day'],
   catalogue: ['item', 'item_part', 'item_site', 'item_tag', 'item_picture', 'pack_unit', 'barcode', 'extra_field', 'unmatched_code'],
   stock: ['lot', 'movement', 'balance', 'site_stock', 'cost_pool', 'cost_layer', 'cost_layer_part', 'value_entry', 'value_change'],
-  allocation: ['reservation', 'container_move'],
+  allocation: ['reservation', 'earmark', 'container_move'],
   suppliers: ['supplier', 'supplier_item', 'supplier_contact', 'supplier_price_break'],
   printing: ['printer', 'print_job', 'label_design'],
   floor: ['floor_question', 'book_change', 'book_head'],

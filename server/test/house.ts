@@ -369,11 +369,11 @@ export class House {
     return Number(row?.units ?? 0);
   }
 
-  async figures(sku: string): Promise<{ onHand: number; held: number; reserved: number }> {
+  async figures(sku: string, siteId = MILLRACE): Promise<{ onHand: number; held: number; reserved: number }> {
     const row = await one<{ on_hand: number; held: number; reserved: number }>(
       this.source,
       'SELECT s.on_hand, s.held, s.reserved FROM site_stock s JOIN item i ON i.id = s.item_id WHERE i.sku = ? AND s.site_id = ?',
-      [sku, MILLRACE],
+      [sku, siteId],
     );
     return { onHand: row?.on_hand ?? 0, held: row?.held ?? 0, reserved: row?.reserved ?? 0 };
   }

@@ -185,9 +185,10 @@ describe('a transfer', () => {
 
   it('takes nothing that a round comes for, whoever is quicker', async () => {
     await house.stock('JAR-454-RD', 'A-06-1', 10);
+    const order = await house.order([['JAR-454-RD', 4]]);
     const t = await code([{ sku: 'JAR-454-RD', units: 10 }]);
     const { lines } = await gatherTask(t);
-    await house.release(await house.order([['JAR-454-RD', 4]]));
+    await house.release(order);
     const one = {
       kind: 'gather',
       document: t,

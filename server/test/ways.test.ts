@@ -6,7 +6,7 @@ interface Way {
   late: boolean;
   atOrdersSite: boolean;
   sendings: { site: string; leavesAt: string; pieces: number }[];
-  waitsFor: string[];
+  waitsFor: { code: string; kind: string }[];
 }
 const DAY_MS = 86_400_000;
 const inDays = (days: number) => new Date(Date.now() + days * DAY_MS).toISOString().slice(0, 10);
@@ -44,7 +44,7 @@ describe('how an order that waits can go', () => {
     const purchase = await bought('JAR-454-RD', 1, inDays(9));
     const [way, ...more] = await ways(code);
     expect(more).toEqual([]);
-    expect(way).toMatchObject({ kind: 'together', late: true, atOrdersSite: true, waitsFor: [purchase] });
+    expect(way).toMatchObject({ kind: 'together', late: true, atOrdersSite: true, waitsFor: [{ code: purchase, kind: 'order' }] });
     expect(way!.sendings).toMatchObject([{ site: 'Millrace', leavesAt: way!.wholeAt, pieces: 20 }]);
     expect(Date.parse(way!.wholeAt)).toBeGreaterThan(Date.now() + 8 * DAY_MS);
   });
@@ -62,7 +62,7 @@ describe('how an order that waits can go', () => {
     const purchase = await bought('SUIT-M', 2, inDays(4), 6);
     await house.source.query('UPDATE purchase_order SET expected_on = ? WHERE code = ?', [inDays(-3), purchase]);
     const [way] = await ways(await house.order([['SUIT-M', 7]]));
-    expect(way).toMatchObject({ kind: 'together', waitsFor: [purchase] });
+    expect(way).toMatchObject({ kind: 'together', waitsFor: [{ code: purchase, kind: 'order' }] });
     expect(Date.parse(way!.wholeAt)).toBeGreaterThan(Date.parse(`${inDays(1)}T11:00:00Z`));
   });
 
@@ -71,8 +71,8 @@ describe('how an order that waits can go', () => {
     const purchase = await bought('JAR-340-HX', 1, inDays(9));
     const found = await ways(await house.order([['JAR-340-HX', 7]]));
     expect(found.map((w) => [w.kind, w.waitsFor])).toEqual([
-      ['together', [purchase]],
-      ['in parts', [purchase]],
+      ['together', [{ code: purchase, kind: 'order' }]],
+      ['in parts', [{ code: purchase, kind: 'order' }]],
     ]);
     expect(Date.parse(found[0]!.wholeAt)).toBeGreaterThan(Date.now());
     expect(found[1]!.sendings.map((s) => s.pieces)).toEqual([3, 4]);

@@ -4,6 +4,7 @@ import { available } from '@vectrum/core/ledger';
 import { ordersIn } from '@vectrum/core/orders';
 import { marks, num, promisedSql, rows, sqlList, type Tx } from '../platform/index.js';
 import type { SiteChange } from '../stock/index.js';
+import { Earmarks } from './earmarks.service.js';
 import { Reservations } from './reservations.service.js';
 
 /** What is picked or packed may wait for more, too: it goes after, or with it. */
@@ -38,7 +39,10 @@ type Settled = (tx: Tx, siteId: number, itemIds: readonly number[]) => Promise<v
 export class AllocationService {
   private readonly listeners: Settled[] = [];
 
-  constructor(private readonly reservations: Reservations) {}
+  constructor(
+    private readonly reservations: Reservations,
+    private readonly earmarks: Earmarks,
+  ) {}
 
   /** Whoever must know what became free or was taken, in the transaction in which it happens. */
   whenSettled(listener: Settled): void {
@@ -79,11 +83,18 @@ export class AllocationService {
     let isTaken = false;
     for (const [itemId, units] of free)
       if (units < 0) {
-        free.set(itemId, units + (await this.takeBack(tx, siteId, itemId, -units)));
-        isTaken = true;
+        // What is wanted within the house gives way to what customers were promised.
+        const marked = await this.earmarks.takeBack(tx, siteId, itemId, -units);
+        const lacks = -units - marked;
+        free.set(itemId, units + marked + (lacks > 0 ? await this.takeBack(tx, siteId, itemId, lacks) : 0));
+        if (lacks > 0) isTaken = true;
       }
     if (isTaken && concerned.length > itemIds.length) await this.letWholeOrdersGo(tx, siteId, free);
-    if ([...free.values()].some((units) => units > 0)) await this.grant(tx, siteId, free);
+    if ([...free.values()].some((units) => units > 0)) {
+      const within = await this.earmarks.waiting(tx, siteId, concerned);
+      await this.grant(tx, siteId, free);
+      await this.earmarks.grant(tx, within, free);
+    }
     for (const listener of this.listeners) await listener(tx, siteId, concerned);
   }
 
@@ -114,8 +125,11 @@ export class AllocationService {
     }
   }
 
-  /** The site's figures are locked, and whoever makes an order wait or not changes them too: its own rows need no lock. */
-  private async grant(tx: Tx, siteId: number, free: ReadonlyMap<number, number>): Promise<void> {
+  /**
+   * Gives what is free to the orders that wait, and takes it from `free`. The site's figures are locked, and whoever makes an order
+   * wait or not changes them too: its own rows need no lock.
+   */
+  private async grant(tx: Tx, siteId: number, free: Map<number, number>): Promise<void> {
     const items = [...free.keys()];
     const lines = await rows<LineRow>(
       tx,
@@ -139,7 +153,9 @@ export class AllocationService {
       order.lines.push({ lineId: l.id, itemId: l.item_id, short: num(l.lacks) });
       waiting.set(l.order_id, order);
     }
-    await this.reservations.holdAll(tx, siteId, reserve([...waiting.values()], free));
+    const grants = reserve([...waiting.values()], free);
+    await this.reservations.holdAll(tx, siteId, grants);
+    for (const { itemId, units } of grants) free.set(itemId, (free.get(itemId) ?? 0) - units);
   }
 
   /**

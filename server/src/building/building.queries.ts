@@ -141,6 +141,7 @@ export class BuildingQueries {
     );
     const bins = await binsFor(
       tx,
+      code,
       build.siteId,
       parts.map((p) => p.itemId),
     );

@@ -1,9 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { goodsWords } from '@vectrum/core/quantity';
-import { checkGather, type GatherCommand } from '@vectrum/core/scan';
+import type { GatherCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
-import { AllocationService, spareSql } from '../allocation/index.js';
-import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import {
   type Act,
@@ -16,29 +13,30 @@ import {
   mustBeAt,
   mustMatch,
   nextCode,
-  num,
-  one,
   Problem,
-  refused,
   rows,
   type Tx,
   update,
 } from '../platform/index.js';
-import { addPlace, keepStanding } from '../sites/index.js';
-import { LedgerService } from '../stock/index.js';
-import { GatheredDocuments } from '../transfers/index.js';
-import { buildOf, siteOfBuild, STATE_SAYS } from './build-rows.js';
+import { addPlace } from '../sites/index.js';
+import { type ApartFor, GatheredDocuments, SettingApart } from '../transfers/index.js';
+import { buildOf, type BuildRow, siteOfBuild, STATE_SAYS } from './build-rows.js';
 import { BuildingQueries } from './building.queries.js';
 import type { PlanBuildDto } from './building.dto.js';
+
+const apartFor = (b: Pick<BuildRow, 'code' | 'site_id' | 'place_id'>): ApartFor => ({
+  code: b.code,
+  siteId: b.site_id,
+  placeId: b.place_id,
+  task: 'build',
+});
 
 /** Assemblies are planned, and their parts gathered like anything that goes together. */
 @Injectable()
 export class Builds {
   constructor(
     private readonly commands: CommandLog,
-    private readonly ledger: LedgerService,
-    private readonly allocation: AllocationService,
-    private readonly codebook: CodebookQueries,
+    private readonly apart: SettingApart,
     private readonly activity: ActivityService,
     undo: UndoService,
     documents: GatheredDocuments,
@@ -76,7 +74,17 @@ export class Builds {
         note: asked.note.trim(),
         made_by_id: act.person.id,
       });
-      for (const part of parts) await insert(tx, 'build_part', { build_id: id, item_id: part.id, units: part.units * asked.units });
+      const lines = [];
+      for (const part of parts) {
+        const units = part.units * asked.units;
+        lines.push({
+          lineId: await insert(tx, 'build_part', { build_id: id, item_id: part.id, units }),
+          itemId: part.id,
+          units,
+          gathered: 0,
+        });
+      }
+      await this.apart.want(tx, apartFor({ code, site_id: asked.siteId, place_id: placeId }), lines);
       await this.activity.record(tx, act, {
         kind: 'build',
         glyph: 'empty',
@@ -94,38 +102,23 @@ export class Builds {
     mustBeAt(act.person, build.site_id);
     if (build.state !== 'planned' && build.state !== 'gathering') throw badState(STATE_SAYS[build.state] ?? '');
     const part = await find(tx, 'build_part', { id: command.lineId, build_id: build.id }, 'lock');
-    if (!part || part.item_id !== command.itemId) throw badState('This part is not of the assembly any more');
-    const [place] = await keepStanding(tx, '?', [command.placeId]);
-    if (place?.siteId !== build.site_id) throw badState('This bin is at another site');
-    const { itemId, lotId, units, placeId } = command;
-    await one(tx, `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`, [
-      itemId,
-      placeId,
-      lotId,
-    ]);
-    const spare = await one<{ units: string }>(
-      tx,
-      `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,
-      [itemId, placeId, lotId],
-    );
-    const item = await this.codebook.item(tx, build.site_id, itemId);
-    const refusal = checkGather(item, part.units - part.gathered_units, Math.max(0, num(spare?.units)), units);
-    if (refusal) throw refused(refusal);
-    const { ids, changes } = await this.ledger.post(
+    if (!part) throw badState('This part is not of the assembly any more');
+    const { units } = command;
+    const { title, from, movements } = await this.apart.take(
       tx,
       act,
-      [{ itemId, lotId, units, condition: 'good', toCondition: 'held', fromPlaceId: placeId, toPlaceId: build.place_id }],
-      { task: 'build', document: build.code, how: command.how },
+      apartFor(build),
+      { lineId: part.id, itemId: part.item_id, units: part.units, gathered: part.gathered_units },
+      command,
     );
-    await this.allocation.settle(tx, changes);
     await update(tx, 'build_part', { id: part.id }, { gathered_units: more(units) });
     await update(tx, 'build', { id: build.id }, { state: 'gathering', version: more(1) });
-    const gathered: Gathered = { buildId: build.id, partId: part.id, units, movements: ids };
+    const gathered: Gathered = { buildId: build.id, partId: part.id, itemId: part.item_id, units, movements };
     const activityId = await this.activity.record(tx, act, {
       kind: 'build',
       glyph: 'half',
-      title: item ? goodsWords(units, item) : String(units),
-      detail: `from ${place.code}, for ${build.code}`,
+      title,
+      detail: `from ${from}, for ${build.code}`,
       document: build.code,
       siteId: build.site_id,
       how: command.how,
@@ -141,28 +134,14 @@ export class Builds {
       mustBeAt(act.person, build.site_id);
       mustMatch(build.version, version);
       if (build.state !== 'planned' && build.state !== 'gathering') throw badState(STATE_SAYS[build.state] ?? '');
-      const made = await rows<{ id: string }>(
-        tx,
-        `SELECT m.id FROM movement m WHERE m.document = ? AND m.task = 'build' AND m.to_place_id = ? AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id) ORDER BY m.id`,
-        [build.code, build.place_id],
-      );
-      if (made.length > 0)
-        await this.allocation.settle(
-          tx,
-          await this.ledger.reverse(
-            tx,
-            act,
-            made.map((m) => num(m.id)),
-            build.code,
-          ),
-        );
+      const wasGathered = await this.apart.allBack(tx, act, apartFor(build));
       await update(tx, 'build_part', { build_id: build.id }, { gathered_units: 0 });
       await update(tx, 'build', { id: build.id }, { state: 'cancelled', version: more(1) });
       await this.activity.record(tx, act, {
         kind: 'build',
         glyph: 'blocked',
         title: `Called off: ${code}`,
-        detail: made.length > 0 ? 'Put the parts back into their bins' : '',
+        detail: wasGathered ? 'Put the parts back into their bins' : '',
         document: code,
         siteId: build.site_id,
       });
@@ -173,8 +152,9 @@ export class Builds {
   private async takeBack(tx: Tx, act: Act, gathered: Gathered): Promise<void> {
     const build = await find(tx, 'build', { id: gathered.buildId }, 'lock');
     if (build?.state !== 'gathering') throw new Problem(409, 'undo', 'It is built by now, or was called off');
-    await this.allocation.settle(tx, await this.ledger.reverse(tx, act, gathered.movements, build.code));
-    await update(tx, 'build_part', { id: gathered.partId }, { gathered_units: more(-gathered.units) });
+    const { partId, itemId, units } = gathered;
+    await this.apart.takeBack(tx, act, apartFor(build), { lineId: partId, itemId, units }, gathered.movements);
+    await update(tx, 'build_part', { id: partId }, { gathered_units: more(-units) });
     await update(tx, 'build', { id: build.id }, { version: more(1) });
   }
 }
@@ -182,6 +162,7 @@ export class Builds {
 interface Gathered {
   buildId: number;
   partId: number;
+  itemId: number;
   units: number;
   movements: number[];
 }

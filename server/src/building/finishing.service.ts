@@ -29,6 +29,7 @@ import {
 } from '../platform/index.js';
 import { addPlace, dockOf, keepStanding } from '../sites/index.js';
 import { LedgerService, lotFor } from '../stock/index.js';
+import { SettingApart } from '../transfers/index.js';
 import { buildOf, type BuildRow, STATE_SAYS } from './build-rows.js';
 import type { FinishBuildDto, TakeApartDto } from './building.dto.js';
 
@@ -47,6 +48,7 @@ export class Finishing {
     private readonly allocation: AllocationService,
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
+    private readonly apart: SettingApart,
     undo: UndoService,
   ) {
     undo.register('built', 'store', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Built));
@@ -93,6 +95,7 @@ export class Finishing {
         { task: 'build', document: code, worths: each.map((l) => ({ value: l.value, parts: [] })) },
       );
       await this.allocation.settle(tx, [...taken.changes, ...made.changes]);
+      await this.apart.enough(tx, { code, siteId: build.site_id });
       await update(
         tx,
         'build',

@@ -179,11 +179,13 @@ export class ItemListQueries {
          (SELECT p.code FROM item_site h JOIN place p ON p.id = h.home_place_id WHERE h.item_id = i.id AND h.site_id IN (?) ORDER BY h.site_id LIMIT 1) AS home
        FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN item_picture pic ON pic.item_id = i.id LEFT JOIN cost_pool v ON v.item_id = i.id
        LEFT JOIN (SELECT item_id, SUM(on_hand) AS on_hand, SUM(held) AS held, SUM(reserved) AS reserved FROM site_stock WHERE site_id IN (?) AND item_id IN (${inList}) GROUP BY item_id) st ON st.item_id = i.id
-       LEFT JOIN (SELECT l.item_id, SUM(l.open_units) AS units
-                  FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-                  WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) AND l.item_id IN (${inList}) GROUP BY l.item_id) inc ON inc.item_id = i.id
+       LEFT JOIN (SELECT c.item_id, SUM(c.units) AS units FROM
+                    (SELECT l.item_id, l.open_units AS units FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+                     WHERE o.state IN ('placed','part-received') AND o.site_id IN (?) AND l.item_id IN (${inList})
+                     UNION ALL SELECT g.item_id, g.units - g.received_units - g.lost_units FROM transfer_goods g JOIN transfer t ON t.id = g.transfer_id
+                     WHERE t.state IN ('on-the-road','arriving') AND t.to_site_id IN (?) AND g.item_id IN (${inList})) c GROUP BY c.item_id) inc ON inc.item_id = i.id
        WHERE i.id IN (${inList})`,
-      [sites, sites, ...ids, sites, ...ids, ...ids],
+      [sites, sites, ...ids, sites, ...ids, sites, ...ids, ...ids],
     );
     const byId = new Map(found.map((r) => [r.id, rowDto(r, seesCosts)]));
     return ids.flatMap((id) => byId.get(id) ?? []);

@@ -99,23 +99,28 @@ export class EditingService {
   promise(act: Act, code: string, version: number, at: Date): Promise<{ code: string }> {
     mustBePromisable(at, 'at');
     return this.commands.run(act, 'order.promise', { code, version, at: at.toISOString() }, async (tx) => {
-      const order = await openOrder(tx, act, code, version);
-      if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
-      const { timeZone } = await siteDay(tx, order.site_id);
-      await changeOrder(tx, order.id, { promised_at: at, version: NEXT });
-      const change = { line: null, what: 'promised', was: timeText(order.promised_at, timeZone), becomes: timeText(at, timeZone) };
-      await keepChanges(tx, order.id, act.person.id, [change]);
-      await this.activity.record(tx, act, {
-        kind: 'order-change',
-        glyph: 'half',
-        title: `${code} promised for ${change.becomes}`,
-        detail: `before: ${change.was}`,
-        document: code,
-        siteId: order.site_id,
-      });
-      await this.allocation.settleOrder(tx, order);
+      await this.promiseFor(tx, act, await openOrder(tx, act, code, version), at);
       return { code };
     });
+  }
+
+  /** Promises an order that is held open for another time, and gives what is free to those who wait in their new turn. */
+  async promiseFor(tx: Tx, act: Act, order: Row<'sales_order'>, at: Date): Promise<void> {
+    const { code } = order;
+    if (!ordersIn('promisable').includes(order.state as OrderState)) throw badState(`${code} is ${order.state} already`);
+    const { timeZone } = await siteDay(tx, order.site_id);
+    await changeOrder(tx, order.id, { promised_at: at, version: NEXT });
+    const change = { line: null, what: 'promised', was: timeText(order.promised_at, timeZone), becomes: timeText(at, timeZone) };
+    await keepChanges(tx, order.id, act.person.id, [change]);
+    await this.activity.record(tx, act, {
+      kind: 'order-change',
+      glyph: 'half',
+      title: `${code} promised for ${change.becomes}`,
+      detail: `before: ${change.was}`,
+      document: code,
+      siteId: order.site_id,
+    });
+    await this.allocation.settleOrder(tx, order);
   }
 
   /** Changes all but the lines; returns what changed. */

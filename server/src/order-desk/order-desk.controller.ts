@@ -8,6 +8,7 @@ import { BulkService } from './bulk.service.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
+import { FetchingService } from './fetching.service.js';
 import { GivingService } from './giving.service.js';
 import { GoodsQueries } from './goods.queries.js';
 import { HistoryQueries } from './history.queries.js';
@@ -27,6 +28,7 @@ import {
   ConfirmQuoteDto,
   EditedOrderDto,
   EditOrderDto,
+  FetchedDto,
   GoodsFactsDto,
   HitDto,
   HoldDto,
@@ -57,6 +59,7 @@ export class OrderDeskController {
     private readonly bulk: BulkService,
     private readonly splitting: SplittingService,
     private readonly projections: ProjectionQueries,
+    private readonly fetching: FetchingService,
     private readonly letters: LettersService,
     private readonly holders: HoldersQueries,
     private readonly giving: GivingService,
@@ -235,6 +238,14 @@ export class OrderDeskController {
   @HttpCode(200)
   promise(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: PromiseDto): Promise<CodeDto> {
     return this.editing.promise(act, code.toUpperCase(), version, body.at);
+  }
+
+  /** Asks other sites for what the order lacks, as the way that leaves then says, and promises it for then. */
+  @Post('orders/:code/fetch')
+  @Access('order-desk')
+  @HttpCode(200)
+  fetch(@Acting() act: Act, @IfMatch() version: number, @Param('code') code: string, @Body() body: PromiseDto): Promise<FetchedDto> {
+    return this.fetching.fetch(act, code.toUpperCase(), version, body.at);
   }
 
   /** Mends an address or links unknown codes, so that the order goes on. */

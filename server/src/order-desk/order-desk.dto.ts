@@ -255,6 +255,12 @@ export class SplitLineDto {
   /** Base units that go onto the new order. */
   @IsInt({ message: 'Type how many' }) @Min(1, { message: 'Type how many' }) @Max(10_000_000) units: number;
 }
+/** What was asked of other sites for an order. */
+export class FetchedDto {
+  code: string;
+  /** The transfers that bring it. */
+  transfers: string[];
+}
 export class SplitDto {
   /** Where the new order ships from. */
   @IsInt() siteId: number;

@@ -4,10 +4,12 @@ import { ChannelsModule } from '../channels/index.js';
 import { OrdersModule } from '../orders/index.js';
 import { PackingModule } from '../packing/index.js';
 import { PickingModule } from '../picking/index.js';
+import { TransfersModule } from '../transfers/index.js';
 import { BulkService } from './bulk.service.js';
 import { CancellingService } from './cancelling.service.js';
 import { EditingService } from './editing.service.js';
 import { EntryService } from './entry.service.js';
+import { FetchingService } from './fetching.service.js';
 import { FollowingService } from './following.service.js';
 import { GivingService } from './giving.service.js';
 import { GoodsQueries } from './goods.queries.js';
@@ -23,12 +25,13 @@ import { SplittingService } from './splitting.service.js';
 import { TakingBack } from './taking-back.js';
 
 @Module({
-  imports: [OrdersModule, AllocationModule, ChannelsModule, PickingModule, PackingModule],
+  imports: [OrdersModule, AllocationModule, ChannelsModule, PickingModule, PackingModule, TransfersModule],
   controllers: [OrderDeskController],
   providers: [
     BulkService,
     EntryService,
     EditingService,
+    FetchingService,
     HoldsService,
     CancellingService,
     FollowingService,

@@ -1,45 +1,28 @@
-import { ordersIn } from '@vectrum/core/orders';
 import { hitBy, projectionOf } from '@vectrum/core/promise';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { addDays, badForm, daySpan, dayIn, isDay, notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
+import { type Coming, ComingQueries } from '../orders/index.js';
+import { badForm, daySpan, isDay, notFound, one, rows } from '../platform/index.js';
 import type { HitDto, ProjectionDto, ProjectionFlowDto } from './order-desk.dto.js';
 
-const LIVE = sqlList(ordersIn('live'));
-/** What is to come on a day is counted on from the middle of it. */
 const HALF_DAY_MS = 12 * 3_600_000;
-
-interface Coming {
-  siteId: number;
-  itemId: number;
-  at: number;
-  units: number;
-  document: string;
-  who: string;
-}
-interface Going extends Coming {
-  id: number;
-  priority: number;
-  placed: number;
-}
 
 /** What may be promised of an item over time, and whom it hits where goods come later than they should. */
 @Injectable()
 export class ProjectionQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly known: ComingQueries,
+  ) {}
 
   /** Stock, what comes and goes, and what may still be promised from each instant on, of an item at a site. */
   async of(sku: string, siteId: number): Promise<ProjectionDto> {
     const item = await one<{ id: number; name: string }>(this.source, 'SELECT id, name FROM item WHERE sku = ?', [sku]);
     if (!item) throw notFound(`Item ${sku}`);
     const now = Date.now();
-    const [free, coming, going] = await Promise.all([
-      this.free([item.id], siteId),
-      this.coming([item.id], siteId),
-      this.going([item.id], siteId),
-    ]);
-    const { steps } = projectionOf(now, free.get(item.id) ?? 0, coming, going);
-    const flow = ({ at, units, document, who }: Coming, sign: 1 | -1): ProjectionFlowDto => ({
+    const { free, coming, going } = await this.all([item.id], siteId, now);
+    const { steps } = projectionOf(now, free(siteId, item.id), coming, going);
+    const flow = ({ at, units, document, who }: Pick<Coming, 'at' | 'units' | 'document' | 'who'>, sign: 1 | -1): ProjectionFlowDto => ({
       at: new Date(Math.max(now, at)),
       units: sign * units,
       document,
@@ -48,7 +31,7 @@ export class ProjectionQueries {
     return {
       sku,
       name: item.name,
-      free: free.get(item.id) ?? 0,
+      free: free(siteId, item.id),
       steps: steps.map((s) => ({ at: new Date(s.at), units: s.units })),
       flows: [...coming.map((c) => flow(c, 1)), ...going.map((g) => flow(g, -1))].sort((a, b) => a.at.getTime() - b.at.getTime()),
     };
@@ -71,18 +54,22 @@ export class ProjectionQueries {
     const items = lines.map((l) => l.itemId);
     if (items.length === 0) return [];
     const now = Date.now();
-    const [free, coming, going] = await Promise.all([
-      this.free(items, order.siteId),
-      this.coming(items, order.siteId),
-      this.going(items, order.siteId),
-    ]);
+    const { free, coming, going } = await this.all(items, order.siteId, now);
     const later = daySpan(order.zone, on).from.getTime() + HALF_DAY_MS;
     const hit = new Map<number, number | null>();
     for (const itemId of items) {
       const own = <T extends { itemId: number }>(list: readonly T[]) => list.filter((x) => x.itemId === itemId);
       const moved = own(coming).map((c) => (c.document === code ? { ...c, at: later } : c));
-      const promises = own(going).map((g) => ({ id: g.id, priority: g.priority, due: g.at, placed: g.placed, units: g.units }));
-      for (const { id, freeAt } of hitBy(now, free.get(itemId) ?? 0, own(coming), moved, promises)) {
+      const promises = own(going).map((g) => ({
+        id: g.orderId ?? 0,
+        priority: g.priority,
+        due: g.at,
+        placed: g.placed.getTime(),
+        units: g.units,
+      }));
+      for (const { id, freeAt } of hitBy(now, free(order.siteId, itemId), own(coming), moved, promises)) {
+        // A transfer or an assembly was promised nothing.
+        if (id === 0) continue;
         const known = hit.get(id);
         hit.set(id, known === null || freeAt === null ? null : Math.max(known ?? 0, freeAt));
       }
@@ -103,48 +90,15 @@ export class ProjectionQueries {
     });
   }
 
-  /** What is free by now: what others hold is not there to be promised, and what lacks is counted when it is due. */
-  private async free(items: readonly number[], siteId: number): Promise<Map<number, number>> {
-    const found = await rows<{ itemId: number; units: string | number }>(
-      this.source,
-      'SELECT item_id AS itemId, CAST(on_hand AS SIGNED) - held - reserved AS units FROM site_stock WHERE site_id = ? AND item_id IN (?)',
-      [siteId, items],
-    );
-    return new Map(found.map((f) => [f.itemId, num(f.units)]));
-  }
-
-  private async coming(items: readonly number[], siteId: number): Promise<Coming[]> {
-    const found = await rows<{ itemId: number; document: string; on: string; who: string; units: string; zone: string }>(
-      this.source,
-      `SELECT l.item_id AS itemId, o.code AS document, o.expected_on AS \`on\`, s.name AS who, SUM(l.open_units) AS units, w.time_zone AS zone
-       FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id JOIN site w ON w.id = o.site_id
-       WHERE l.item_id IN (?) AND o.site_id = ? AND o.state IN ('placed','part-received') AND l.open_units > 0 AND o.expected_on IS NOT NULL GROUP BY o.id, l.item_id`,
-      [items, siteId],
-    );
-    return found.map(({ itemId, document, on, who, units, zone }) => {
-      const today = dayIn(zone, new Date());
-      // What should have been here is not: it is counted on for tomorrow.
-      const day = on < today ? addDays(today, 1) : on;
-      return { siteId, itemId, document, who, units: num(units), at: daySpan(zone, day).from.getTime() + HALF_DAY_MS };
-    });
-  }
-
-  private async going(items: readonly number[], siteId: number): Promise<Going[]> {
-    const found = await rows<{
-      id: number;
-      itemId: number;
-      document: string;
-      who: string;
-      due: Date;
-      placed: Date;
-      priority: number;
-      units: string;
-    }>(
-      this.source,
-      `SELECT o.id, l.item_id AS itemId, o.code AS document, o.customer AS who, o.promised_at AS due, o.placed_at AS placed, o.priority, SUM(l.units - ${promisedSql('l')}) AS units
-       FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id IN (?) AND o.site_id = ? AND o.state IN ${LIVE} AND ${promisedSql('l')} < l.units GROUP BY o.id, l.item_id`,
-      [items, siteId],
-    );
-    return found.map(({ due, placed, units, ...g }) => ({ ...g, siteId, at: due.getTime(), placed: placed.getTime(), units: num(units) }));
+  private async all(items: readonly number[], siteId: number, now: number) {
+    const sites = await rows<{ id: number; timeZone: string }>(this.source, 'SELECT id, time_zone AS timeZone FROM site WHERE id = ?', [
+      siteId,
+    ]);
+    const [free, coming, going] = await Promise.all([
+      this.known.freeAt([siteId], items),
+      this.known.comingTo(sites, items, now),
+      this.known.goingFrom([siteId], items, now),
+    ]);
+    return { free, coming, going: going.map((g) => ({ ...g, at: g.due.getTime() })) };
   }
 }

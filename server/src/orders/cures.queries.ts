@@ -2,6 +2,7 @@ import { kindsFor } from '@vectrum/core/places';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
+import { ComingQueries } from './coming.js';
 import type { CureDto, LineCuresDto } from './orders.dto.js';
 
 interface Line {
@@ -23,12 +24,16 @@ interface Lying {
   units: number | string;
 }
 
+const MOST_COMING = 20;
 const SHELVES: ReadonlySet<string> = new Set(kindsFor('shelf'));
 
 /** Why lines of an order cannot be picked yet, and what will cure it: what lies on the dock, in reserve, elsewhere, or is to come. */
 @Injectable()
 export class CuresQueries {
-  constructor(private readonly source: DataSource) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly known: ComingQueries,
+  ) {}
 
   async of(code: string, siteIds: readonly number[]): Promise<LineCuresDto[]> {
     const order = await one<{ id: number; siteId: number }>(
@@ -125,13 +130,20 @@ export class CuresQueries {
   }
 
   private async coming(items: readonly number[], siteId: number): Promise<(CureDto & { itemId: number })[]> {
-    const found = await rows<{ itemId: number; where: string; on: string | null; units: string }>(
-      this.source,
-      `SELECT l.item_id AS itemId, o.code AS \`where\`, o.expected_on AS \`on\`, SUM(l.open_units) AS units FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-       WHERE l.item_id IN (?) AND o.site_id = ? AND o.state IN ('placed','part-received') AND l.open_units > 0 GROUP BY o.id, l.item_id ORDER BY o.expected_on IS NULL, o.expected_on LIMIT 20`,
-      [items, siteId],
-    );
-    return found.map((c) => ({ ...c, kind: 'arrival', units: num(c.units) }));
+    const [site] = await rows<{ id: number; timeZone: string }>(this.source, 'SELECT id, time_zone AS timeZone FROM site WHERE id = ?', [
+      siteId,
+    ]);
+    const coming = site ? await this.known.comingTo([site], items, Date.now()) : [];
+    return coming
+      .sort((a, b) => a.at - b.at)
+      .slice(0, MOST_COMING)
+      .map(({ itemId, units, document, kind, on }) => ({
+        itemId,
+        kind: kind === 'order' ? 'arrival' : 'on-the-road',
+        units,
+        where: document,
+        on,
+      }));
   }
 }
 

@@ -1,4 +1,5 @@
 /** Sales orders and their states. */
+export { type Coming, ComingQueries, type Going } from './coming.js';
 export { urgentSql } from './announcing.js';
 export { checkOrders } from './order-check.js';
 export { addHold, clearHolds, followOwnHolds, HOLD_KINDS, type HoldKind, OWN_HOLDS, sayHeld } from './holds.js';
@@ -13,3 +14,4 @@ export { OrdersModule } from './orders.module.js';
 export { OrdersQueries } from './orders.queries.js';
 export { OrderPapers } from './order-papers.js';
 export { PromiseDto } from './ways.dto.js';
+export { WaysQueries } from './ways.queries.js';

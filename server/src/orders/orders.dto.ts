@@ -150,10 +150,10 @@ export class ReleasedDto {
 }
 /** What would let a line be picked. */
 export class CureDto {
-  /** put-away, refill, count, inspect, arrival or transfer. */
+  /** put-away, refill, count, inspect, arrival, on-the-road or transfer. */
   kind: string;
   units: number;
-  /** The place, the purchase order or the other site. */
+  /** The place, the purchase order, the transfer or the other site. */
   where: string;
   /** The day on which it is expected. */
   on: string | null;

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
 import { ChannelsModule } from '../channels/index.js';
 import { Announcing } from './announcing.js';
+import { ComingQueries } from './coming.js';
 import { CuresQueries } from './cures.queries.js';
 import { InsertRulesController } from './insert-rules.controller.js';
 import { InsertRules } from './insert-rules.service.js';
@@ -28,7 +29,8 @@ import { OrdersFiles } from './orders.files.js';
     OrderPapers,
     WaysQueries,
     CuresQueries,
+    ComingQueries,
   ],
-  exports: [OrdersQueries, OrderPapers, OrderIntake, OrderWriter, OrderStates],
+  exports: [ComingQueries, WaysQueries, OrdersQueries, OrderPapers, OrderIntake, OrderWriter, OrderStates],
 })
 export class OrdersModule {}

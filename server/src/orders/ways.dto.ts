@@ -17,6 +17,20 @@ export class OrderSendingDto {
   leavesAt: Date;
   pieces: number;
 }
+/** Goods of one item that must come from another site first. */
+export class OrderFetchDto {
+  siteId: number;
+  site: string;
+  itemId: number;
+  pieces: number;
+  /** When they are free there. */
+  at: Date;
+}
+/** What a way waits for. */
+export class AwaitedDto {
+  code: string;
+  @ApiProperty({ enum: ['order', 'transfer'] }) kind: 'order' | 'transfer';
+}
 /** One way in which an order could go without eating what is promised to others. */
 export class OrderWayDto {
   @ApiProperty({ enum: KINDS }) kind: (typeof KINDS)[number];
@@ -27,8 +41,12 @@ export class OrderWayDto {
   /** All of it leaves the site that the order is with. */
   atOrdersSite: boolean;
   sendings: OrderSendingDto[];
-  /** The purchase orders that it waits for. */
-  waitsFor: string[];
+  /** What comes from other sites before it leaves. */
+  fetches: OrderFetchDto[];
+  /** What its parcels would cost to send, by what those of late have cost; null where nobody knows. */
+  carriage: string | null;
+  /** The purchase orders and transfers that it waits for. */
+  waitsFor: AwaitedDto[];
 }
 export class PromiseDto {
   /** When it is to leave. */

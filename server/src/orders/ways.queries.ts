@@ -8,30 +8,20 @@ import {
   type Way,
   waysToSend,
 } from '@vectrum/core/promise';
+import { decimalText, micro, type Micro } from '@vectrum/core/money';
 import { ordersIn } from '@vectrum/core/orders';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { CalendarQueries } from '../company/index.js';
-import { addDays, dayIn, daySpan, notFound, num, one, promisedSql, rows, sqlList } from '../platform/index.js';
+import { notFound, num, one, rows } from '../platform/index.js';
+import { type Coming, ComingQueries } from './coming.js';
 import type { OrderWayDto } from './ways.dto.js';
 
-const LIVE = sqlList(ordersIn('live'));
-/** What is to come on a day is counted on from the middle of it, and what is to come today not before two hours from now. */
-const HALF_DAY_MS = 12 * 3_600_000;
-const SOON_MS = 2 * 3_600_000;
+const DAY_MS = 86_400_000;
 
 interface Wanted {
   itemId: number;
   units: number;
-}
-interface Coming extends Wanted {
-  siteId: number;
-  order: string;
-  on: string;
-}
-interface Going extends Wanted {
-  siteId: number;
-  due: Date;
 }
 interface Site {
   id: number;
@@ -45,6 +35,7 @@ export class WaysQueries {
   constructor(
     private readonly source: DataSource,
     private readonly calendars: CalendarQueries,
+    private readonly known: ComingQueries,
   ) {}
 
   /** The ways in which an open order could go, the soonest first; none for one that somebody has work with. */
@@ -60,9 +51,14 @@ export class WaysQueries {
     const now = Date.now();
     const sites = await this.sites(order.siteId, siteIds);
     const items = [...new Set(wanted.map((w) => w.itemId))];
-    const coming = await this.coming(now, sites, items);
+    const coming = await this.known.comingTo(sites, items, now);
     const sending = await this.sending(now, order.id, sites, items, coming);
-    return waysToSend(now, wanted, sending, () => null).map((way) => {
+    const road = await this.known.roadDays(sites.map((s) => s.id));
+    const nameOf = (siteId: number) => sites.find((x) => x.id === siteId)?.name ?? '';
+    // Goods are fetched to the site that the order is with.
+    const found = waysToSend(now, wanted, sending, (from, to) => (to === order.siteId ? road(from, to) * DAY_MS : null));
+    const costs = await this.carriage(sites);
+    return found.map((way) => {
       const left = wanted.map((w) => ({ ...w }));
       return {
         kind: way.kind,
@@ -72,10 +68,18 @@ export class WaysQueries {
         sendings: way.sendings.map((s) => ({
           siteId: s.siteId,
           lines: linesOf(left, s.lines),
-          site: sites.find((x) => x.id === s.siteId)?.name ?? '',
+          site: nameOf(s.siteId),
           leavesAt: new Date(s.leavesAt),
           pieces: s.lines.reduce((n, l) => n + l.units, 0),
         })),
+        fetches: way.fetches.map((f) => ({
+          siteId: f.from,
+          site: nameOf(f.from),
+          itemId: f.itemId,
+          pieces: f.units,
+          at: new Date(f.freeAt),
+        })),
+        carriage: carriageOf(way, costs),
         waitsFor: waitsFor(now, way, sending, coming),
       };
     });
@@ -100,20 +104,18 @@ export class WaysQueries {
     ]);
   }
 
-  private async coming(now: number, sites: readonly Site[], items: readonly number[]): Promise<(Coming & { at: number })[]> {
-    const found = await rows<Omit<Coming, 'units'> & { units: string }>(
-      this.source,
-      `SELECT l.item_id AS itemId, o.site_id AS siteId, o.code AS \`order\`, o.expected_on AS \`on\`, SUM(l.open_units) AS units FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-       WHERE l.item_id IN (?) AND o.site_id IN (?) AND o.state IN ('placed','part-received') AND l.open_units > 0 AND o.expected_on IS NOT NULL GROUP BY o.id, l.item_id`,
-      [items, sites.map((s) => s.id)],
-    );
-    return found.map((c) => {
-      const zone = sites.find((s) => s.id === c.siteId)?.timeZone ?? 'UTC';
-      const today = dayIn(zone, new Date());
-      // What should have been here is not: it is counted on for tomorrow, not for now.
-      const day = c.on < today ? addDays(today, 1) : c.on;
-      return { ...c, units: num(c.units), at: Math.max(daySpan(zone, day).from.getTime() + HALF_DAY_MS, now + SOON_MS) };
-    });
+  /** What a parcel from each site has cost to send of late: the mean of the last hundred; none where none was paid for. */
+  private async carriage(sites: readonly Site[]): Promise<ReadonlyMap<number, Micro>> {
+    const means = new Map<number, Micro>();
+    for (const { id } of sites) {
+      const found = await one<{ mean: string | null }>(
+        this.source,
+        `SELECT AVG(x.price) AS mean FROM (SELECT p.price FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE o.site_id = ? AND p.price IS NOT NULL ORDER BY p.id DESC LIMIT 100) x`,
+        [id],
+      );
+      if (found?.mean) means.set(id, micro(Number(found.mean).toFixed(2)));
+    }
+    return means;
   }
 
   private async sending(
@@ -121,26 +123,17 @@ export class WaysQueries {
     orderId: number,
     sites: readonly Site[],
     items: readonly number[],
-    coming: readonly (Coming & { at: number })[],
+    coming: readonly Coming[],
   ): Promise<SendingSite[]> {
     const ids = sites.map((s) => s.id);
-    const stock = await rows<{ itemId: number; siteId: number; units: string | number }>(
-      this.source,
-      'SELECT site_id AS siteId, item_id AS itemId, CAST(on_hand AS SIGNED) - held - reserved AS units FROM site_stock WHERE site_id IN (?) AND item_id IN (?)',
-      [ids, items],
-    );
+    const free = await this.known.freeAt(ids, items);
     // What others hold is no longer there to be promised, and what the order holds is its own; the rest waits in turn.
     const own = await rows<{ itemId: number; siteId: number; units: string }>(
       this.source,
       'SELECT v.item_id AS itemId, v.site_id AS siteId, SUM(v.units) AS units FROM reservation v JOIN sales_order_line l ON l.id = v.order_line_id WHERE l.order_id = ? GROUP BY v.item_id, v.site_id',
       [orderId],
     );
-    const going = await rows<Omit<Going, 'units'> & { units: string }>(
-      this.source,
-      `SELECT o.site_id AS siteId, l.item_id AS itemId, o.promised_at AS due, SUM(l.units - ${promisedSql('l')}) AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
-       WHERE l.item_id IN (?) AND o.site_id IN (?) AND o.state IN ${LIVE} AND o.id <> ? AND ${promisedSql('l')} < l.units GROUP BY o.site_id, l.item_id, o.promised_at`,
-      [items, ids, orderId],
-    );
+    const going = (await this.known.goingFrom(ids, items, now)).filter((g) => g.orderId !== orderId);
     return Promise.all(
       sites.map(async (site) => {
         const calendar = await this.calendars.of(this.source, site.id);
@@ -150,9 +143,9 @@ export class WaysQueries {
           const held = num(at(own, itemId)[0]?.units);
           const { steps } = projectionOf(
             now,
-            num(at(stock, itemId)[0]?.units),
+            free(site.id, itemId),
             at(coming, itemId),
-            at(going, itemId).map((g) => ({ at: g.due.getTime(), units: num(g.units) })),
+            at(going, itemId).map((g) => ({ at: g.due.getTime(), units: g.units })),
           );
           return { steps: steps.map((step) => ({ at: step.at, units: Math.max(0, step.units) + held })) };
         };
@@ -193,13 +186,20 @@ function vanAfter(ready: number, calendar: SiteCalendar): number | null {
   }
 }
 
-/** The purchase orders without which a way could not be gone: of what is not free now, those that come in time for it. */
-function waitsFor(now: number, way: Way, sites: readonly SendingSite[], coming: readonly (Coming & { at: number })[]): string[] {
-  const orders = way.sendings.flatMap((s) => {
+/** What a way costs to send, by what parcels from its sites have cost of late; null where that is not known of all. */
+function carriageOf(way: Way, means: ReadonlyMap<number, Micro>): string | null {
+  const each = way.sendings.map((s) => means.get(s.siteId));
+  return each.some((c) => c === undefined) ? null : decimalText(each.reduce<Micro>((sum, c) => sum + (c ?? 0n), 0n));
+}
+
+/** The documents without which a way could not be gone: of what is not free now, those that come in time for it. */
+function waitsFor(now: number, way: Way, sites: readonly SendingSite[], coming: readonly Coming[]): OrderWayDto['waitsFor'] {
+  const awaited = way.sendings.flatMap((s) => {
     const site = sites.find((x) => x.id === s.siteId);
     return s.lines
       .filter((l) => promisableAt(site?.projections.get(l.itemId) ?? { steps: [] }, now) < l.units)
       .flatMap((l) => coming.filter((c) => c.siteId === s.siteId && c.itemId === l.itemId && c.at <= s.leavesAt));
   });
-  return [...new Set([...orders].sort((a, b) => a.at - b.at).map((c) => c.order))];
+  const named = new Map([...awaited].sort((a, b) => a.at - b.at).map((c) => [c.document, { code: c.document, kind: c.kind }]));
+  return [...named.values()];
 }

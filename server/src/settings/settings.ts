@@ -58,6 +58,16 @@ export const SETTINGS = define({
     unit: 'days',
     default: 30,
   },
+  transferDays: {
+    group: 'Company',
+    label: 'Goods between two sites take',
+    says: 'Days from asking for a transfer until its goods are in. Where three have gone the same way, what these took counts instead.',
+    kind: 'whole',
+    least: 0,
+    most: 90,
+    unit: 'days',
+    default: 2,
+  },
   costMethod: {
     group: 'Company',
     label: 'What goods that go out have cost',

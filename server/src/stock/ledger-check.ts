@@ -38,9 +38,10 @@ const CHECKS: readonly Check[] = [
         ON b.site_id = s.site_id AND b.item_id = s.item_id WHERE s.on_hand <> COALESCE(b.units, 0) OR s.held <> COALESCE(b.held, 0)`,
   },
   {
-    says: 'A site’s reserved figure differs from its reservations',
+    says: 'A site’s reserved figure differs from its reservations and earmarks',
     sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.reserved - COALESCE(v.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
-      LEFT JOIN (SELECT site_id, item_id, SUM(units) AS units FROM reservation GROUP BY site_id, item_id) v ON v.site_id = s.site_id AND v.item_id = s.item_id WHERE s.reserved <> COALESCE(v.units, 0)`,
+      LEFT JOIN (SELECT site_id, item_id, SUM(units) AS units FROM (SELECT site_id, item_id, units FROM reservation UNION ALL SELECT site_id, item_id, units FROM earmark) r GROUP BY site_id, item_id) v
+        ON v.site_id = s.site_id AND v.item_id = s.item_id WHERE s.reserved <> COALESCE(v.units, 0)`,
   },
   {
     says: 'A line is promised more than it wants',

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { available, whyAvailable, type WhyTerm } from '@vectrum/core/ledger';
 import { DataSource } from 'typeorm';
 import { num, one, promisedSql, rows, sqlList } from '../platform/index.js';
+import { onRoadSql } from './on-road.js';
 import type { BinStockDto, ItemStockDto, MovementDto, MovementPageDto, StockFigureDto } from './stock.dto.js';
 import { whyHeld, whyIncoming, whyProjected, whyReserved } from './why.js';
 import { ordersIn } from '@vectrum/core/orders';
@@ -48,11 +49,12 @@ export class StockQueries {
       this.source,
       `SELECT s.id AS siteId, s.name AS site, COALESCE(st.on_hand, 0) AS onHand, COALESCE(st.held, 0) AS held, COALESCE(st.reserved, 0) AS reserved,
          COALESCE((SELECT SUM(l.open_units) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
-                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0) AS incoming,
+                   WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ('placed','part-received')), 0)
+           + ${onRoadSql('?', 's.id')} AS incoming,
          COALESCE((SELECT SUM(l.units - ${PROMISED}) FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
                    WHERE l.item_id = ? AND o.site_id = s.id AND o.state IN ${PROMISABLE}), 0) AS waiting
        FROM site s LEFT JOIN site_stock st ON st.site_id = s.id AND st.item_id = ? WHERE s.id IN (?) ORDER BY s.id`,
-      [itemId, itemId, itemId, [0, ...siteIds]],
+      [itemId, itemId, itemId, itemId, [0, ...siteIds]],
     );
     return found.map((f) => {
       const [incoming, waiting] = [num(f.incoming), num(f.waiting)];
@@ -104,9 +106,14 @@ export class StockQueries {
        WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at LIMIT ${MOST_HOLDERS}`,
       [itemId, siteId],
     );
+    const marked = await rows<{ code: string; units: number }>(
+      this.source,
+      `SELECT document AS code, units FROM earmark WHERE item_id = ? AND site_id = ? AND units > 0 ORDER BY id LIMIT ${MOST_HOLDERS}`,
+      [itemId, siteId],
+    );
     return whyAvailable(figures, {
       onHand: moved.map((m) => m.document),
-      reserved: reserved.map((r) => `${r.code} ${r.units}`),
+      reserved: [...reserved, ...marked].map((r) => `${r.code} ${r.units}`),
     });
   }
 

@@ -1,5 +1,6 @@
 import { available, type WhyTerm } from '@vectrum/core/ledger';
 import { num, promisedSql, rows, sqlList, type Tx } from '../platform/index.js';
+import { ON_ROAD } from './on-road.js';
 import type { StockFigureDto } from './stock.dto.js';
 import { ordersIn } from '@vectrum/core/orders';
 
@@ -42,13 +43,20 @@ export async function whyReserved(source: Source, itemId: number, siteId: number
      WHERE v.item_id = ? AND v.site_id = ? GROUP BY l.id ORDER BY o.promised_at, o.id`,
     [itemId, siteId],
   );
+  const marked = await rows<{ code: string; customer: string; units: string }>(
+    source,
+    `SELECT e.document AS code, COALESCE(CONCAT('to ', s.name), CONCAT('to build ', i.name), '') AS customer, e.units FROM earmark e
+       LEFT JOIN transfer t ON t.code = e.document LEFT JOIN site s ON s.id = t.to_site_id LEFT JOIN build b ON b.code = e.document LEFT JOIN item i ON i.id = b.item_id
+     WHERE e.item_id = ? AND e.site_id = ? AND e.units > 0 ORDER BY e.id`,
+    [itemId, siteId],
+  );
   return listed(
     'Reserved',
-    found.map((f) => ({ term: f.customer, units: num(f.units), document: f.code })),
+    [...found, ...marked].map((f) => ({ term: f.customer, units: num(f.units), document: f.code })),
   );
 }
 
-/** The purchase orders that still bring some, soonest first. */
+/** The purchase orders and transfers that still bring some, soonest first. */
 export async function whyIncoming(source: Source, itemId: number, siteId: number): Promise<WhyTerm[]> {
   const found = await rows<{ code: string; supplier: string; due: string | null; units: string }>(
     source,
@@ -57,9 +65,16 @@ export async function whyIncoming(source: Source, itemId: number, siteId: number
      WHERE l.item_id = ? AND o.site_id = ? AND o.state IN ('placed','part-received') GROUP BY o.id HAVING units > 0 ORDER BY o.expected_on, o.id`,
     [itemId, siteId],
   );
+  const onRoad = await rows<{ code: string; supplier: string; due: string | null; units: string }>(
+    source,
+    `SELECT t.code, CONCAT('from ', f.name) AS supplier, t.expected_on AS due, SUM(g.units - g.received_units - g.lost_units) AS units
+     FROM transfer_goods g JOIN transfer t ON t.id = g.transfer_id JOIN site f ON f.id = t.from_site_id
+     WHERE g.item_id = ? AND t.to_site_id = ? AND t.state IN ${ON_ROAD} GROUP BY t.id HAVING units > 0 ORDER BY t.expected_on, t.id`,
+    [itemId, siteId],
+  );
   return listed(
     'On order',
-    found.map((f) => ({ term: `${f.supplier}${f.due ? `, due ${f.due}` : ''}`, units: num(f.units), document: f.code })),
+    [...found, ...onRoad].map((f) => ({ term: `${f.supplier}${f.due ? `, due ${f.due}` : ''}`, units: num(f.units), document: f.code })),
   );
 }
 

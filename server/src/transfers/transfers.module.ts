@@ -3,6 +3,7 @@ import { AllocationModule } from '../allocation/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { StockModule } from '../stock/index.js';
 import { GatheredDocuments } from './gathered-documents.js';
+import { SettingApart } from './setting-apart.service.js';
 import { TakingIn } from './taking-in.service.js';
 import { TransfersController } from './transfers.controller.js';
 import { TransfersFloor } from './transfers.floor.js';
@@ -13,7 +14,7 @@ import { Transfers } from './transfers.service.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule],
   controllers: [TransfersController],
-  providers: [GatheredDocuments, TakingIn, Transfers, TransfersFloor, TransfersQueries],
-  exports: [GatheredDocuments, Transfers, TransfersQueries],
+  providers: [GatheredDocuments, SettingApart, TakingIn, Transfers, TransfersFloor, TransfersQueries],
+  exports: [GatheredDocuments, SettingApart, Transfers, TransfersQueries],
 })
 export class TransfersModule {}

@@ -145,6 +145,7 @@ export class TransfersQueries {
     );
     const bins = await binsFor(
       tx,
+      code,
       t.from_site_id,
       lines.map((l) => l.itemId),
     );

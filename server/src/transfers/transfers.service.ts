@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { micro, times, dividedBy, decimalText } from '@vectrum/core/money';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkGather, type GatherCommand, type SendOffCommand } from '@vectrum/core/scan';
+import type { GatherCommand, SendOffCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
-import { AllocationService, spareSql } from '../allocation/index.js';
+import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import {
@@ -21,7 +21,6 @@ import {
   num,
   one,
   Problem,
-  refused,
   rows,
   type Tx,
   update,
@@ -29,6 +28,7 @@ import {
 import { addPlace, dockOf, keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import type { RequestTransferDto, SettleMissingDto } from './transfers.dto.js';
+import { type ApartFor, type ApartLine, SettingApart } from './setting-apart.service.js';
 import { transferOf, type TransferRow } from './transfer-rows.js';
 
 const STATE_SAYS: Readonly<Record<string, string>> = {
@@ -40,6 +40,13 @@ const STATE_SAYS: Readonly<Record<string, string>> = {
   cancelled: 'It was called off',
 };
 
+const apartFor = (t: Pick<TransferRow, 'code' | 'from_site_id' | 'place_id'>): ApartFor => ({
+  code: t.code,
+  siteId: t.from_site_id,
+  placeId: t.place_id,
+  task: 'transfer',
+});
+
 /** Goods go from one site to another: asked for, gathered, sent, and what never came is settled. */
 @Injectable()
 export class Transfers {
@@ -49,48 +56,50 @@ export class Transfers {
     private readonly allocation: AllocationService,
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
+    private readonly apart: SettingApart,
     undo: UndoService,
   ) {
     undo.register('transfer', 'store', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Gathered));
   }
 
   request(act: Act, asked: RequestTransferDto): Promise<{ code: string }> {
-    return this.commands.run(act, 'transfer.request', asked, async (tx) => {
-      if (asked.fromSiteId === asked.toSiteId) throw badForm({ toSiteId: 'Choose another site' });
-      if (!act.person.siteIds.includes(asked.fromSiteId) && !act.person.siteIds.includes(asked.toSiteId))
-        mustBeAt(act.person, asked.fromSiteId);
-      for (const id of [asked.fromSiteId, asked.toSiteId])
-        if (!(await find(tx, 'site', { id }))) throw badForm({ toSiteId: 'There is no such site' });
-      const lines = new Map<number, number>();
-      for (const [i, { sku, units }] of asked.lines.entries()) {
-        const item = await one<{ id: number; kind: string }>(tx, 'SELECT id, kind FROM item WHERE sku = ?', [sku]);
-        if (!item) throw badForm({ [`lines.${i}.sku`]: `There is no item ${sku}` });
-        if (item.kind === 'kit') throw badForm({ [`lines.${i}.sku`]: 'A kit is no goods of its own. Send its parts' });
-        lines.set(item.id, (lines.get(item.id) ?? 0) + units);
-      }
-      const code = await nextCode(tx, 'T');
-      const placeId = await addPlace(tx, { site_id: asked.fromSiteId, code: `FOR-${code}`, kind: 'parcel' });
-      const id = await insert(tx, 'transfer', {
-        code,
-        from_site_id: asked.fromSiteId,
-        to_site_id: asked.toSiteId,
-        place_id: placeId,
-        note: asked.note.trim(),
-        expected_on: asked.expectedOn ?? null,
-        made_by_id: act.person.id,
-      });
-      let line = 0;
-      for (const [itemId, units] of lines)
-        await insert(tx, 'transfer_line', { transfer_id: id, line: (line += 1), item_id: itemId, units });
-      await this.told(
-        tx,
-        act,
-        { code, from_site_id: asked.fromSiteId },
-        `Asked for: ${code}`,
-        `${lines.size === 1 ? '1 line' : `${lines.size} lines`}, to the other site`,
-      );
-      return { code };
+    return this.commands.run(act, 'transfer.request', asked, async (tx) => ({ code: await this.make(tx, act, asked) }));
+  }
+
+  /** Asks one site for goods that another wants; what is free of them is held for it. Returns its number. */
+  async make(tx: Tx, act: Act, asked: RequestTransferDto): Promise<string> {
+    if (asked.fromSiteId === asked.toSiteId) throw badForm({ toSiteId: 'Choose another site' });
+    if (!act.person.siteIds.includes(asked.fromSiteId) && !act.person.siteIds.includes(asked.toSiteId))
+      mustBeAt(act.person, asked.fromSiteId);
+    for (const id of [asked.fromSiteId, asked.toSiteId])
+      if (!(await find(tx, 'site', { id }))) throw badForm({ toSiteId: 'There is no such site' });
+    const lines = new Map<number, number>();
+    for (const [i, { sku, units }] of asked.lines.entries()) {
+      const item = await one<{ id: number; kind: string }>(tx, 'SELECT id, kind FROM item WHERE sku = ?', [sku]);
+      if (!item) throw badForm({ [`lines.${i}.sku`]: `There is no item ${sku}` });
+      if (item.kind === 'kit') throw badForm({ [`lines.${i}.sku`]: 'A kit is no goods of its own. Send its parts' });
+      lines.set(item.id, (lines.get(item.id) ?? 0) + units);
+    }
+    const code = await nextCode(tx, 'T');
+    const placeId = await addPlace(tx, { site_id: asked.fromSiteId, code: `FOR-${code}`, kind: 'parcel' });
+    const id = await insert(tx, 'transfer', {
+      code,
+      from_site_id: asked.fromSiteId,
+      to_site_id: asked.toSiteId,
+      place_id: placeId,
+      note: asked.note.trim(),
+      expected_on: asked.expectedOn ?? null,
+      made_by_id: act.person.id,
     });
+    const made: ApartLine[] = [];
+    for (const [itemId, units] of lines) {
+      const lineId = await insert(tx, 'transfer_line', { transfer_id: id, line: made.length + 1, item_id: itemId, units });
+      made.push({ lineId, itemId, units, gathered: 0 });
+    }
+    const t = { code, from_site_id: asked.fromSiteId, place_id: placeId };
+    await this.apart.want(tx, apartFor(t), made);
+    await this.told(tx, act, t, `Asked for: ${code}`, `${lines.size === 1 ? '1 line' : `${lines.size} lines`}, to the other site`);
+    return code;
   }
 
   /** Goods of a bin are set apart for it. */
@@ -99,29 +108,23 @@ export class Transfers {
     mustBeAt(act.person, t.from_site_id);
     if (t.state !== 'requested' && t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
     const line = await find(tx, 'transfer_line', { id: command.lineId, transfer_id: t.id }, 'lock');
-    if (!line || line.item_id !== command.itemId) throw badState('This line is not of the transfer any more');
-    const [place] = await keepStanding(tx, '?', [command.placeId]);
-    if (place?.siteId !== t.from_site_id) throw badState('This bin is at another site');
-    const item = await this.codebook.item(tx, t.from_site_id, line.item_id);
-    const spare = await this.spare(tx, command);
-    const refusal = checkGather(item, line.units - line.gathered_units, spare, command.units);
-    if (refusal) throw refused(refusal);
-    const { itemId, lotId, units, placeId } = command;
-    const { ids, changes } = await this.ledger.post(
+    if (!line) throw badState('This line is not of the transfer any more');
+    const { units } = command;
+    const { title, from, movements } = await this.apart.take(
       tx,
       act,
-      [{ itemId, lotId, units, condition: 'good', toCondition: 'held', fromPlaceId: placeId, toPlaceId: t.place_id }],
-      { task: 'transfer', document: t.code, how: command.how },
+      apartFor(t),
+      { lineId: line.id, itemId: line.item_id, units: line.units, gathered: line.gathered_units },
+      command,
     );
-    await this.allocation.settle(tx, changes);
     await update(tx, 'transfer_line', { id: line.id }, { gathered_units: more(units) });
     await update(tx, 'transfer', { id: t.id }, { state: 'gathering', version: more(1) });
-    const gathered: Gathered = { transferId: t.id, lineId: line.id, units, movements: ids };
+    const gathered: Gathered = { transferId: t.id, lineId: line.id, itemId: line.item_id, units, movements };
     const activityId = await this.activity.record(tx, act, {
       kind: 'transfer',
       glyph: 'half',
-      title: item ? goodsWords(units, item) : String(units),
-      detail: `from ${place.code}, for ${t.code}`,
+      title,
+      detail: `from ${from}, for ${t.code}`,
       document: t.code,
       siteId: t.from_site_id,
       how: command.how,
@@ -163,6 +166,7 @@ export class Transfers {
       });
     }
     await this.allocation.settle(tx, changes);
+    await this.apart.enough(tx, apartFor(t));
     await update(
       tx,
       'transfer',
@@ -202,24 +206,10 @@ export class Transfers {
       mustBeAt(act.person, t.from_site_id);
       mustMatch(t.version, version);
       if (t.state !== 'requested' && t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
-      const made = await rows<{ id: string }>(
-        tx,
-        `SELECT m.id FROM movement m WHERE m.document = ? AND m.task = 'transfer' AND m.to_place_id = ? AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id) ORDER BY m.id`,
-        [t.code, t.place_id],
-      );
-      if (made.length > 0)
-        await this.allocation.settle(
-          tx,
-          await this.ledger.reverse(
-            tx,
-            act,
-            made.map((m) => num(m.id)),
-            t.code,
-          ),
-        );
+      const wasGathered = await this.apart.allBack(tx, act, apartFor(t));
       await update(tx, 'transfer_line', { transfer_id: t.id }, { gathered_units: 0 });
       await update(tx, 'transfer', { id: t.id }, { state: 'cancelled', version: more(1) });
-      await this.told(tx, act, t, `Called off: ${code}`, made.length > 0 ? 'Put the goods back into their bins' : '');
+      await this.told(tx, act, t, `Called off: ${code}`, wasGathered ? 'Put the goods back into their bins' : '');
       return { code };
     });
   }
@@ -274,21 +264,6 @@ export class Transfers {
     });
   }
 
-  private async spare(tx: Tx, { itemId, placeId, lotId }: GatherCommand): Promise<number> {
-    const key = [itemId, placeId, lotId];
-    await one(
-      tx,
-      `SELECT units FROM balance WHERE item_id = ? AND place_id = ? AND lot_id = ? AND stock_condition = 'good' FOR UPDATE`,
-      key,
-    );
-    const row = await one<{ units: string }>(
-      tx,
-      `SELECT ${spareSql('b')} AS units FROM balance b WHERE b.item_id = ? AND b.place_id = ? AND b.lot_id = ? AND b.stock_condition = 'good'`,
-      key,
-    );
-    return Math.max(0, num(row?.units));
-  }
-
   told(tx: Tx, act: Act, t: Pick<TransferRow, 'code' | 'from_site_id'>, title: string, detail: string): Promise<number> {
     return this.activity.record(tx, act, { kind: 'transfer', glyph: 'full', title, detail, document: t.code, siteId: t.from_site_id });
   }
@@ -296,8 +271,9 @@ export class Transfers {
   private async takeBack(tx: Tx, act: Act, gathered: Gathered): Promise<void> {
     const t = await find(tx, 'transfer', { id: gathered.transferId }, 'lock');
     if (t?.state !== 'gathering') throw new Problem(409, 'undo', 'It is on the road by now, or was called off');
-    await this.allocation.settle(tx, await this.ledger.reverse(tx, act, gathered.movements, t.code));
-    await update(tx, 'transfer_line', { id: gathered.lineId }, { gathered_units: more(-gathered.units) });
+    const { lineId, itemId, units } = gathered;
+    await this.apart.takeBack(tx, act, apartFor(t), { lineId, itemId, units }, gathered.movements);
+    await update(tx, 'transfer_line', { id: lineId }, { gathered_units: more(-units) });
     await update(tx, 'transfer', { id: t.id }, { version: more(1) });
   }
 }
@@ -305,6 +281,7 @@ export class Transfers {
 interface Gathered {
   transferId: number;
   lineId: number;
+  itemId: number;
   units: number;
   movements: number[];
 }

@@ -4123,6 +4123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{code}/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks other sites for what the order lacks, as the way that leaves then says, and promises it for then. */
+        post: operations["OrderDesk_fetch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{code}/clear-hold": {
         parameters: {
             query?: never;
@@ -8257,6 +8274,22 @@ export interface components {
             leavesAt: string;
             pieces: number;
         };
+        OrderFetchDto: {
+            siteId: number;
+            site: string;
+            itemId: number;
+            pieces: number;
+            /**
+             * Format: date-time
+             * @description When they are free there.
+             */
+            at: string;
+        };
+        AwaitedDto: {
+            /** @enum {string} */
+            kind: "order" | "transfer";
+            code: string;
+        };
         OrderWayDto: {
             /** @enum {string} */
             kind: "together" | "split" | "in parts" | "fetched";
@@ -8270,14 +8303,18 @@ export interface components {
             /** @description All of it leaves the site that the order is with. */
             atOrdersSite: boolean;
             sendings: components["schemas"]["OrderSendingDto"][];
-            /** @description The purchase orders that it waits for. */
-            waitsFor: string[];
+            /** @description What comes from other sites before it leaves. */
+            fetches: components["schemas"]["OrderFetchDto"][];
+            /** @description What its parcels would cost to send, by what those of late have cost; null where nobody knows. */
+            carriage: string | null;
+            /** @description The purchase orders and transfers that it waits for. */
+            waitsFor: components["schemas"]["AwaitedDto"][];
         };
         CureDto: {
-            /** @description put-away, refill, count, inspect, arrival or transfer. */
+            /** @description put-away, refill, count, inspect, arrival, on-the-road or transfer. */
             kind: string;
             units: number;
-            /** @description The place, the purchase order or the other site. */
+            /** @description The place, the purchase order, the transfer or the other site. */
             where: string;
             /** @description The day on which it is expected. */
             on: string | null;
@@ -9481,6 +9518,11 @@ export interface components {
              * @description When it is to leave.
              */
             at: string;
+        };
+        FetchedDto: {
+            code: string;
+            /** @description The transfers that bring it. */
+            transfers: string[];
         };
         LinkLineDto: {
             line: number;
@@ -10731,63 +10773,6 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
-        GatherCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "gather";
-            document: string;
-            lineId: number;
-            itemId: number;
-            lotId: number;
-            placeId: number;
-            units: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-            /** Format: uuid */
-            id: string;
-        };
-        SendOffCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "send-off";
-            document: string;
-            carrier: string;
-            tracking: string;
-            /** Format: uuid */
-            id: string;
-        };
-        TakeInCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "take-in";
-            document: string;
-            goodsId: number;
-            itemId: number;
-            lotId: number;
-            units: number;
-            isDamaged: boolean;
-            toPlaceId: number;
-            /** @enum {string} */
-            how: "scanned" | "typed";
-            /** Format: uuid */
-            id: string;
-        };
-        TakeInCloseCommandDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "take-in-close";
-            document: string;
-            /** Format: uuid */
-            id: string;
-        };
         PackCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -10990,6 +10975,63 @@ export interface components {
             lotId: number;
             units: number;
             fromPlaceId: number;
+            /** Format: uuid */
+            id: string;
+        };
+        GatherCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gather";
+            document: string;
+            lineId: number;
+            itemId: number;
+            lotId: number;
+            placeId: number;
+            units: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        SendOffCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "send-off";
+            document: string;
+            carrier: string;
+            tracking: string;
+            /** Format: uuid */
+            id: string;
+        };
+        TakeInCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in";
+            document: string;
+            goodsId: number;
+            itemId: number;
+            lotId: number;
+            units: number;
+            isDamaged: boolean;
+            toPlaceId: number;
+            /** @enum {string} */
+            how: "scanned" | "typed";
+            /** Format: uuid */
+            id: string;
+        };
+        TakeInCloseCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in-close";
+            document: string;
             /** Format: uuid */
             id: string;
         };
@@ -11386,77 +11428,6 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        GatherBinDto: {
-            placeId: number;
-            code: string;
-            lotId: number;
-            lot: string | null;
-            spare: number;
-        };
-        GatherLineDto: {
-            lineId: number;
-            itemId: number;
-            units: number;
-            gathered: number;
-            bins: components["schemas"]["GatherBinDto"][];
-        };
-        GatherTaskDto: {
-            document: string;
-            siteId: number;
-            to: string;
-            note: string;
-            lines: components["schemas"]["GatherLineDto"][];
-        };
-        GatherBundleDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "gather";
-            task: components["schemas"]["GatherTaskDto"];
-            siteId: number;
-            /** @description Today at the site, and its time zone. */
-            today: string;
-            timeZone: string;
-            /** @description Those of the commands asked about whose effect the task shows. */
-            applied: string[];
-        };
-        TakeInPlaceDto: {
-            id: number;
-            code: string;
-            kind: string;
-            siteId: number;
-        };
-        GoodsOnRoadDto: {
-            goodsId: number;
-            itemId: number;
-            lotId: number;
-            lot: string | null;
-            sent: number;
-            received: number;
-        };
-        TakeInTaskDto: {
-            apart: components["schemas"]["TakeInPlaceDto"] | null;
-            document: string;
-            siteId: number;
-            from: string;
-            dock: components["schemas"]["TakeInPlaceDto"];
-            goods: components["schemas"]["GoodsOnRoadDto"][];
-        };
-        TakeInBundleDto: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "take-in";
-            task: components["schemas"]["TakeInTaskDto"];
-            siteId: number;
-            /** @description Today at the site, and its time zone. */
-            today: string;
-            timeZone: string;
-            /** @description Those of the commands asked about whose effect the task shows. */
-            applied: string[];
-        };
         PackedSerialDto: {
             line: number;
             parcel: number;
@@ -11687,6 +11658,77 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        GatherBinDto: {
+            placeId: number;
+            code: string;
+            lotId: number;
+            lot: string | null;
+            spare: number;
+        };
+        GatherLineDto: {
+            lineId: number;
+            itemId: number;
+            units: number;
+            gathered: number;
+            bins: components["schemas"]["GatherBinDto"][];
+        };
+        GatherTaskDto: {
+            document: string;
+            siteId: number;
+            to: string;
+            note: string;
+            lines: components["schemas"]["GatherLineDto"][];
+        };
+        GatherBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gather";
+            task: components["schemas"]["GatherTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
+        TakeInPlaceDto: {
+            id: number;
+            code: string;
+            kind: string;
+            siteId: number;
+        };
+        GoodsOnRoadDto: {
+            goodsId: number;
+            itemId: number;
+            lotId: number;
+            lot: string | null;
+            sent: number;
+            received: number;
+        };
+        TakeInTaskDto: {
+            apart: components["schemas"]["TakeInPlaceDto"] | null;
+            document: string;
+            siteId: number;
+            from: string;
+            dock: components["schemas"]["TakeInPlaceDto"];
+            goods: components["schemas"]["GoodsOnRoadDto"][];
+        };
+        TakeInBundleDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-in";
+            task: components["schemas"]["TakeInTaskDto"];
+            siteId: number;
+            /** @description Today at the site, and its time zone. */
+            today: string;
+            timeZone: string;
+            /** @description Those of the commands asked about whose effect the task shows. */
+            applied: string[];
+        };
         PickOrderDto: {
             id: number;
             code: string;
@@ -11835,8 +11877,8 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
-        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["TallyBundleDto"] | components["schemas"]["MoveBundleDto"] | components["schemas"]["GatherBundleDto"] | components["schemas"]["TakeInBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["TallyBundleDto"] | components["schemas"]["MoveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["GatherBundleDto"] | components["schemas"]["TakeInBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
     parameters: never;
@@ -18659,6 +18701,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    OrderDesk_fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PromiseDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FetchedDto"];
                 };
             };
         };

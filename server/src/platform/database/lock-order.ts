@@ -23,6 +23,7 @@ export const LOCK_ORDER: readonly TableName[] = [
   'site_stock',
   'cost_pool',
   'cost_layer',
+  'earmark',
   'reservation',
 ];
 

@@ -519,6 +519,11 @@ export interface Tables {
     needs: 'code_hash' | 'site_id' | 'name' | 'expires_at';
     computed: never;
   };
+  earmark: {
+    row: { id: number; document: string; line_id: number; site_id: number; item_id: number; wanted_units: number; units: number };
+    needs: 'document' | 'line_id' | 'site_id' | 'item_id' | 'wanted_units';
+    computed: never;
+  };
   extra_field: {
     row: { id: number; name: string; kind: string; choices: unknown; position: number };
     needs: 'name' | 'kind';

@@ -47,6 +47,7 @@ import { OwnUse1790000000048 } from './0048-own-use.js';
 import { Transfers1790000000049 } from './0049-transfers.js';
 import { Recalls1790000000050 } from './0050-recalls.js';
 import { Builds1790000000051 } from './0051-builds.js';
+import { Earmarks1790000000052 } from './0052-earmarks.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -103,4 +104,5 @@ export const migrations = [
   Transfers1790000000049,
   Recalls1790000000050,
   Builds1790000000051,
+  Earmarks1790000000052,
 ];

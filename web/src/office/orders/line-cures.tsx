@@ -54,10 +54,11 @@ function CureWords({ cure }: { cure: Cure }) {
         </>
       );
     case 'arrival':
+    case 'on-the-road':
       return (
         <>
           {n} on{' '}
-          <Link to={`/inbound/${cure.where}`} className="code">
+          <Link to={cure.kind === 'arrival' ? `/inbound/${cure.where}` : `/shelves/transfers/${cure.where}`} className="code">
             {cure.where}
           </Link>
           , <span className={cure.on !== null && cure.on < new Date().toISOString().slice(0, 10) ? 'stamped' : ''}>{dayWord(cure.on)}</span>

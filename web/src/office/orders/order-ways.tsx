@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { micro, moneyText } from '@vectrum/core/money';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, ifMatch, type Dto } from '../../api/client';
@@ -18,14 +19,18 @@ type Way = Dto['OrderWayDto'];
 type Sending = Way['sendings'][number];
 
 /** A way in words: from where, and what of it when, where it does not go together. */
-export function wayWords({ kind, sendings }: Pick<Way, 'kind' | 'sendings'>): string {
+export function wayWords({ kind, sendings, fetches }: Pick<Way, 'kind' | 'sendings' | 'fetches'>): string {
   const [first, ...more] = sendings;
   if (!first) return '';
   const part = (s: Sending) => `${plural(s.pieces, 'piece', 'pieces')} from ${s.site}`;
   if (kind === 'split') return `Split: ${sendings.map(part).join(', ')}`;
   if (kind === 'in parts')
     return `In parts: ${plural(first.pieces, 'piece', 'pieces')} ${when(first.leavesAt)}, the rest from ${more[0]?.site ?? first.site}`;
-  return `All of it from ${first.site}`;
+  const from = [...new Set(fetches.map((f) => f.site))].map((site) => {
+    const pieces = fetches.filter((f) => f.site === site).reduce((n, f) => n + f.pieces, 0);
+    return `${plural(pieces, 'piece', 'pieces')} from ${site}`;
+  });
+  return from.length > 0 ? `Fetch ${from.join(', ')}, then all of it from ${first.site}` : `All of it from ${first.site}`;
 }
 
 /** When an order that waits could go whole, by what is there, what is to come and all that is promised to others; one can be promised. */
@@ -48,6 +53,16 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
         }),
       ),
   });
+  const fetch = useAct({
+    act: (at: string, once) =>
+      ask(
+        api.POST('/api/orders/{code}/fetch', {
+          params: { path: { code: order.code } },
+          headers: { ...once, ...ifMatch(order.version) },
+          body: { at },
+        }),
+      ),
+  });
   const may = me.data?.rights.includes('order-desk') ?? false;
   return (
     <section aria-label="How it can go">
@@ -62,7 +77,17 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
         </span>
       </BlockHead>
       {shows !== null && <PromiseChart sku={shows} siteId={order.siteId} />}
-      <ProblemNote problem={promise.error} />
+      <ProblemNote problem={promise.error ?? fetch.error} />
+      {fetch.data && (
+        <p role="status" className="font-semibold py-1">
+          <Glyph name="half" /> Asked for:{' '}
+          {fetch.data.transfers.map((t) => (
+            <Link key={t} to={`/shelves/transfers/${t}`} className="code mr-2">
+              {t}
+            </Link>
+          ))}
+        </p>
+      )}
       <Shown query={query}>
         {(ways) =>
           ways.length === 0 ? (
@@ -77,10 +102,11 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
                     </GlyphCell>
                     <td className="whitespace-normal">{wayWords(w)}</td>
                     <td className={w.late ? 'stamped' : ''}>{when(w.wholeAt)}</td>
+                    <td className="num mid">{w.carriage !== null && <>about {moneyText(micro(w.carriage), me.data?.homeCurrency)}</>}</td>
                     <td className="mid">
                       {w.waitsFor.length > 0 && 'waits for '}
-                      {w.waitsFor.map((code) => (
-                        <Link key={code} to={`/inbound/${code}`} className="code mr-2">
+                      {w.waitsFor.map(({ code, kind }) => (
+                        <Link key={code} to={kind === 'order' ? `/inbound/${code}` : `/shelves/transfers/${code}`} className="code mr-2">
                           {code}
                         </Link>
                       ))}
@@ -89,6 +115,11 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
                       {may && w.kind === 'split' && (
                         <Button type="button" onClick={() => setSplits(w.sendings.find((x) => x.siteId !== order.siteId))}>
                           Split it so
+                        </Button>
+                      )}
+                      {may && w.kind === 'fetched' && (
+                        <Button type="button" disabled={fetch.isPending} onClick={() => fetch.mutate(w.wholeAt)}>
+                          Have it fetched
                         </Button>
                       )}
                       {may && w.kind === 'together' && w.atOrdersSite && w.wholeAt !== order.promisedAt && (
