@@ -20,7 +20,7 @@ test('an aisle is counted on a phone, a bin with too few is found to lie next do
   await desk.getByRole('button', { name: 'Share the bins out' }).click();
   await expect(desk.getByText('Joss Arkle').nth(1)).toBeVisible();
   await desk.getByRole('button', { name: 'Open it to phones' }).click();
-  await expect(desk.getByText('being counted')).toBeVisible();
+  await expect(desk.getByRole('complementary').getByText('being counted')).toBeVisible();
 
   const { bins } = await taskOf<Task>(desk, 'tally', code);
   const items = await itemsOf(desk);

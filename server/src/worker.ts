@@ -12,7 +12,9 @@ const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = 
   picking: () => import('./picking/work.js'),
   printing: () => import('./printing/work.js'),
   purchasing: () => import('./purchasing/work.js'),
+  putaway: () => import('./putaway/work.js'),
   returns: () => import('./returns/work.js'),
+  transfers: () => import('./transfers/work.js'),
   ubl: () => import('./ubl/index.js'),
 };
 

@@ -298,6 +298,9 @@ describe('a count', () => {
     expect(((await maren.get('sites/1/count-choices').expect(200)).body as { due: number }).due).toBeGreaterThan(0);
     const plan = (await maren.post('counts/preview', draw({ by: 'plan', most: 5 })).expect(200)).body as { goods: number };
     expect(plan.goods).toBeGreaterThan(0);
+    const some = draw({ words: ['A-02-1', 'A-02-2'] });
+    const without = (await maren.post('counts/preview', { ...some, except: ['a-02-2', ' '] }).expect(200)).body as { bins: number };
+    expect(without.bins).toBe(1);
     const byItem = (await maren.post('counts/preview', draw({ by: 'items', words: ['SMK-LGE'] })).expect(200)).body as { goods: number };
     expect(byItem.goods).toBeGreaterThan(0);
     for (const by of ['area', 'class', 'lot', 'supplier', 'field', 'value', 'suspicion'])

@@ -146,3 +146,31 @@ export function metresOfWalks(floor: Floor, walks: readonly (readonly PlanPoint[
     return metres;
   });
 }
+
+/**
+ * Measures shortest walks through any of the same places, here by their index: what the floor decides is worked out once. Where
+ * nothing is drawn, or the floor is too tangled, in the order in which the places are given.
+ */
+export function metresThrough(
+  floor: Floor,
+  places: readonly PlanPoint[],
+  start: PlanPoint,
+  end: PlanPoint,
+): (wanted: readonly number[]) => number {
+  const plan = planOf(floor, start, end);
+  const on = plan ? places.map((p) => plan.on(p)) : [];
+  const isWhole = plan !== undefined && on.every((o) => o !== undefined && plan.isReached(o.at));
+  const meter = isWhole ? plan.maker?.meter(on.flatMap((o) => (o ? [o.at] : []))) : undefined;
+  const flags = new Uint8Array(places.length);
+  return (wanted) => {
+    if (!meter) return floor.metresOf([start, ...[...wanted].sort((a, b) => a - b).flatMap((i) => places[i] ?? []), end]);
+    let aside = plan?.aside ?? 0;
+    for (const i of wanted) {
+      flags[i] = 1;
+      aside += 2 * (on[i]?.aside ?? 0);
+    }
+    const metres = meter.metres(flags);
+    for (const i of wanted) flags[i] = 0;
+    return metres + aside;
+  };
+}

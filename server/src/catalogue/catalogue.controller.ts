@@ -11,6 +11,7 @@ import { ItemQueries } from './item.queries.js';
 import {
   ChangedDto,
   ChangeFieldDto,
+  ChangeHomesDto,
   ChangeManyDto,
   EditExtraFieldsDto,
   EditItemDto,
@@ -92,6 +93,14 @@ export class CatalogueController {
   @HttpCode(200)
   changeMany(@Acting() act: Act, @Body() body: ChangeManyDto): Promise<ChangedDto> {
     return this.changes.many(act, body);
+  }
+
+  /** Gives goods of a site other pick faces. */
+  @Post('homes')
+  @Access('items')
+  @HttpCode(200)
+  changeHomes(@Acting() act: Act, @Body() body: ChangeHomesDto): Promise<ChangedDto> {
+    return this.changes.homes(act, body);
   }
 
   /** Gives each item without a barcode one that the house makes, on its smallest pack. */

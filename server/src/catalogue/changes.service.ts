@@ -18,7 +18,7 @@ import {
 import { ROTATIONS, STORAGES } from './kinds.js';
 import { refreshLacks } from './completeness.js';
 import { homeAt } from './item-sets.js';
-import type { ChangeFieldDto, ChangeManyDto, ListField } from './items.dto.js';
+import type { ChangeFieldDto, ChangeHomesDto, ChangeManyDto, ListField } from './items.dto.js';
 
 type Before = Record<string, string | number | null>;
 interface Undo extends Record<string, unknown> {
@@ -97,6 +97,32 @@ export class ItemChanges implements OnModuleInit {
         `${items.length} items: ${says(input)}`,
         null,
       );
+    });
+  }
+
+  /** Gives goods of a site other pick faces, all at once, so that two may change places; one undo takes it all back. */
+  homes(act: Act, { siteId, homes }: ChangeHomesDto): Promise<{ changed: number; activityId: number }> {
+    mustBeAt(act.person, siteId);
+    return this.commands.run(act, 'items.homes', { siteId, homes }, async (tx) => {
+      const bySku = new Map(homes.map((h) => [h.sku.toUpperCase(), h.place]));
+      const items = await rows<{ id: number; sku: string; was: number | null }>(
+        tx,
+        `SELECT i.id, i.sku, x.home_place_id AS was FROM item i LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = ? WHERE i.sku IN (${marks([...bySku])}) ORDER BY i.id FOR UPDATE`,
+        [siteId, ...bySku.keys()],
+      );
+      const missing = [...bySku.keys()].find((s) => !items.some((i) => i.sku === s));
+      if (missing) throw notFound(`Item ${missing}`);
+      const values: [number, number][] = [];
+      for (const { id, sku } of items) values.push([id, await homeAt(tx, siteId, bySku.get(sku) ?? '')]);
+      await this.setSite(tx, 'home_place_id', siteId, values);
+      await tx.query(
+        `UPDATE item SET version = version + 1 WHERE id IN (${marks(items)})`,
+        items.map((i) => i.id),
+      );
+      const undo: Undo = { field: 'home', siteId, before: items.map((i) => [i.id, i.was]) };
+      const title = items.length === 1 ? `${items[0]?.sku ?? ''}: another pick face` : `${items.length} items: other pick faces`;
+      const activityId = await this.activity.record(tx, act, { kind: 'item-field', glyph: 'full', title, document: null, siteId, undo });
+      return { changed: items.length, activityId };
     });
   }
 

@@ -223,6 +223,15 @@ export class ChangeFieldDto {
 export class ChangeManyDto extends ChangeFieldDto {
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(5_000) @IsString({ each: true }) skus: string[];
 }
+export class HomeDto {
+  @IsString() @Length(1, 40) sku: string;
+  @IsString() @Length(1, 40) place: string;
+}
+/** Goods that get another pick face at a site. */
+export class ChangeHomesDto {
+  @IsInt() siteId: number;
+  @ValidateNested({ each: true }) @Type(() => HomeDto) @ArrayMinSize(1) @ArrayMaxSize(200) homes: HomeDto[];
+}
 export class ChangedDto {
   changed: number;
   activityId: number;

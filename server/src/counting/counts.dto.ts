@@ -12,6 +12,8 @@ export class DrawUpDto {
   @ApiProperty({ enum: DRAWN_BY }) @IsIn(DRAWN_BY) by: DrawnBy;
   /** Areas, bins, SKUs, classes, lots, suppliers; of an own field its name and what it holds. */
   @IsString({ each: true }) @MaxLength(120, { each: true }) @ArrayMaxSize(500) words: string[];
+  /** Bins that are left out, whatever else is asked for. */
+  @IsOptional() @IsString({ each: true }) @MaxLength(40, { each: true }) @ArrayMaxSize(500) except?: string[];
   /** How many bins by worth, or goods by plan. */
   @IsInt() @Min(1) @Max(20_000) most: number;
   /** What it is called; empty for a name of the house's making. */

@@ -119,14 +119,15 @@ export async function draw(tx: Tx, asked: DrawUpDto): Promise<Drawn[]> {
       : asked.by === 'suspicion'
         ? await suspected(tx, asked.siteId)
         : null;
+  const except = (asked.except ?? []).map((w) => w.trim()).filter(Boolean);
   const found = await rows<Drawn>(
     tx,
     `SELECT p.id AS placeId, ${AREA} AS area, b.item_id AS itemId, COALESCE(b.lot_id, 0) AS lotId, COALESCE(b.stock_condition = 'damaged', 0) AS damaged
      FROM place p ${AREA_JOINS} ${isWhole ? 'LEFT ' : ''}JOIN balance b ON b.place_id = p.id AND b.units > 0 AND (${conditionIs('b.stock_condition', '0')} OR b.stock_condition = 'damaged')
        LEFT JOIN item i ON i.id = b.item_id
-     WHERE p.site_id = ? AND p.kind IN ${COUNTABLE} AND ${where} ${ranked ? `AND p.id IN (${marks([0, ...ranked])})` : ''}
+     WHERE p.site_id = ? AND p.kind IN ${COUNTABLE} AND ${where} ${ranked ? `AND p.id IN (${marks([0, ...ranked])})` : ''} ${except.length > 0 ? `AND p.code NOT IN (${marks(except)})` : ''}
      GROUP BY p.id, b.item_id, b.lot_id, b.stock_condition = 'damaged' ORDER BY p.walk_order, p.id, i.name, b.lot_id`,
-    [asked.siteId, ...params, ...(ranked ? [0, ...ranked] : [])],
+    [asked.siteId, ...params, ...(ranked ? [0, ...ranked] : []), ...except],
   );
   if (asked.by !== 'plan') return found;
   const wanted = new Set((await due(tx, asked.siteId, asked.most)).map((d) => `${d.placeId}/${d.itemId}`));

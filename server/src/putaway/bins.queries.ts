@@ -72,4 +72,4 @@ function byPlace<T extends { placeId: number }>(list: readonly T[]): Map<number,
 }
 
 /** The level of a bin, as its code says it: "C-07-2" is on the second; the floor where it says none. */
-const levelOf = (code: string): number => Number(/-(\d)$/.exec(code)?.[1] ?? 1);
+export const levelOf = (code: string): number => Number(/-(\d)$/.exec(code)?.[1] ?? 1);

@@ -8,12 +8,15 @@ import { BinsQueries } from './bins.queries.js';
 import { PutawayFloor } from './putaway.floor.js';
 import { PutawayQueries } from './putaway.queries.js';
 import { RefillQueries } from './refill.queries.js';
+import { SlottingController } from './slotting.controller.js';
+import { SlottingQueries } from './slotting.queries.js';
 import { StoringService } from './storing.service.js';
 
 /** From the dock, and wherever else goods wait, to the shelf; from the reserve to where pickers go. */
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, SitesModule, PickingModule],
-  providers: [PutawayFloor, StoringService, PutawayQueries, BinsQueries, RefillQueries],
+  controllers: [SlottingController],
+  providers: [PutawayFloor, StoringService, PutawayQueries, BinsQueries, RefillQueries, SlottingQueries],
   exports: [StoringService],
 })
 export class PutawayModule {}

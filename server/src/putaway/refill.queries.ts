@@ -9,6 +9,7 @@ import { spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { pickable, WaitingQueries } from '../picking/index.js';
 import { marks, num, rows, sqlList, type Tx } from '../platform/index.js';
+import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
 import { BinsQueries } from './bins.queries.js';
 import { walkPast } from './walk-past.js';
@@ -16,12 +17,16 @@ import { walkPast } from './walk-past.js';
 /** Goods to bring that are listed at once, the most urgent first; those behind them follow as these are brought. */
 const MOST_GOODS = 100;
 const SHELVES = sqlList(kindsFor('shelf'));
+const DEMAND_DAYS = 28;
+const DEMAND_KEPT_MS = 600_000;
 
 interface ItemRow {
   id: number;
   rotation: 'fifo' | 'fefo';
   storage: PutawayGoods['storage'];
   homeId: number | null;
+  /** Whether pickers go to its home. */
+  isOpen: number | null;
   below: number | null;
   upTo: number | null;
   packs: string;
@@ -39,11 +44,17 @@ export class RefillQueries {
     private readonly calendars: CalendarQueries,
     private readonly bins: BinsQueries,
     private readonly floors: FloorQueries,
+    private readonly settings: SettingsService,
   ) {}
+
+  /** What was asked for at each site, reckoned again now and then: a day more or less changes little. */
+  private readonly demand = new Map<number, { at: number; days: number; units: ReadonlyMap<number, number> }>();
 
   async task(tx: Tx, siteId: number): Promise<RefillTask> {
     const wants = await this.wants(tx, siteId);
-    const items = await this.items(tx, siteId, [...new Set([...wants.keys(), ...(await this.low(tx, siteId))])]);
+    const asked = await this.asked(tx, siteId);
+    const found = await this.items(tx, siteId, [...new Set([...wants.keys(), ...(await this.low(tx, siteId)), ...asked.keys()])]);
+    const items = found.map((i) => withDemand(i, asked.get(i.id) ?? 0));
     const lying = await this.reserve(tx, siteId, items);
     const inReserve = items.filter((i) => lying.some((l) => l.itemId === i.id));
     if (inReserve.length === 0) return { siteId, goods: [], metres: 0, more: 0 };
@@ -87,10 +98,28 @@ export class RefillQueries {
     return found.map((f) => f.id);
   }
 
+  /** What orders of the last weeks wanted of goods with a pick face that say no level of their own: for as many days as a face is to last. */
+  private async asked(tx: Tx, siteId: number): Promise<ReadonlyMap<number, number>> {
+    const days = await this.settings.get(tx, 'refillDays');
+    if (days === 0) return new Map();
+    const known = this.demand.get(siteId);
+    if (known && known.days === days && Date.now() - known.at < DEMAND_KEPT_MS) return known.units;
+    const found = await rows<{ id: number; units: string }>(
+      tx,
+      `SELECT l.item_id AS id, SUM(l.units) AS units FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id
+         JOIN item_site x ON x.item_id = l.item_id AND x.site_id = o.site_id AND x.home_place_id IS NOT NULL AND x.refill_below IS NULL
+       WHERE o.site_id = ? AND o.placed_at >= UTC_TIMESTAMP() - INTERVAL ${DEMAND_DAYS} DAY AND o.state NOT IN ('quote','cancelled') GROUP BY l.item_id`,
+      [siteId],
+    );
+    const units = new Map(found.map((f) => [f.id, Math.ceil((num(f.units) / DEMAND_DAYS) * days)]));
+    this.demand.set(siteId, { at: Date.now(), days, units });
+    return units;
+  }
+
   private items(tx: Tx, siteId: number, ids: readonly number[]): Promise<ItemRow[]> {
     return rows<ItemRow>(
       tx,
-      `SELECT i.id, i.rotation, i.storage, x.home_place_id AS homeId, IF(h.pickable = 1 AND h.blocked = 0, x.refill_below, NULL) AS below, x.refill_up_to AS upTo,
+      `SELECT i.id, i.rotation, i.storage, x.home_place_id AS homeId, h.pickable = 1 AND h.blocked = 0 AS isOpen, IF(h.pickable = 1 AND h.blocked = 0, x.refill_below, NULL) AS below, x.refill_up_to AS upTo,
          (SELECT GROUP_CONCAT(k.factor) FROM pack_unit k WHERE k.item_id = i.id) AS packs, u.length_mm * u.width_mm * u.height_mm / 1000 AS unitMl, u.weight_g AS unitG
        FROM item i JOIN pack_unit u ON u.item_id = i.id AND u.factor = 1 LEFT JOIN item_site x ON x.item_id = i.id AND x.site_id = ? LEFT JOIN place h ON h.id = x.home_place_id
        WHERE i.id IN (${marks(ids)}) ORDER BY i.id`,
@@ -223,3 +252,7 @@ const sizeOf = (item: ItemRow): Pick<PutawayGoods, 'unitMl' | 'unitG'> => ({
   unitMl: item.unitMl === null ? null : num(item.unitMl),
   unitG: item.unitG,
 });
+
+/** Goods that say no level of their own are refilled below what is asked of them in some days, up to twice as much. */
+const withDemand = (item: ItemRow, units: number): ItemRow =>
+  item.below === null && units > 0 && num(item.isOpen) === 1 ? { ...item, below: units, upTo: units * 2 } : item;

@@ -202,6 +202,16 @@ export const SETTINGS = define({
     unit: 'of the currency',
     default: 50,
   },
+  refillDays: {
+    group: 'Picking and packing',
+    label: 'Pick faces hold enough for',
+    says: 'Goods that say nothing of their own are refilled from the reserve when their pick face has less than so many days of what orders of the last four weeks wanted. Nought: only what says so.',
+    kind: 'whole',
+    least: 0,
+    most: 60,
+    unit: 'days',
+    default: 2,
+  },
   typedCodes: {
     group: 'Picking and packing',
     label: 'Codes may be typed where they cannot be scanned',

@@ -70,14 +70,18 @@ export class LedgerService {
     private readonly late: LateMoves,
   ) {}
 
-  /** Posts movements and their effect on balances. Throws a `stock` problem where a place would go below nought. */
+  /**
+   * Posts movements and their effect on balances. Goods of a recalled lot that come into the house come in held. Throws a `stock`
+   * problem where a place would go below nought.
+   */
   async post(
     tx: Tx,
     act: Act,
-    movements: readonly Movement[],
+    given: readonly Movement[],
     posting: Posting,
     reverses: readonly number[] = [],
   ): Promise<{ ids: number[]; changes: SiteChange[] }> {
+    const movements = reverses.length > 0 ? given : await this.heldWhereRecalled(tx, given);
     for (const movement of movements) {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
@@ -100,6 +104,27 @@ export class LedgerService {
       ...besides.flatMap((b) => crossingsOf([b.movement], b.posting, [], b.ids, kindOf)),
     ]);
     return { ids, changes: changed };
+  }
+
+  /** What is good, and of a lot that is recalled, is held from the moment at which it comes into the house. */
+  private async heldWhereRecalled(tx: Tx, movements: readonly Movement[]): Promise<readonly Movement[]> {
+    const lots = [...new Set(movements.filter((m) => m.lotId > 0 && (m.toCondition ?? m.condition) === 'good').map((m) => m.lotId))];
+    if (lots.length === 0) return movements;
+    const recalled = await rows<{ id: number }>(
+      tx,
+      `SELECT DISTINCT lot_id AS id FROM lot_recall WHERE lot_id IN (${marks(lots)}) AND freed_at IS NULL`,
+      lots,
+    );
+    if (recalled.length === 0) return movements;
+    const ids = new Set(recalled.map((r) => r.id));
+    const outside = await this.outsides.kinds(
+      tx,
+      movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]),
+    );
+    const comesIn = (m: Movement) => (outside.get(m.fromPlaceId) ?? null) !== null && (outside.get(m.toPlaceId) ?? null) === null;
+    return movements.map((m) =>
+      ids.has(m.lotId) && (m.toCondition ?? m.condition) === 'good' && comesIn(m) ? { ...m, toCondition: 'held' as const } : m,
+    );
   }
 
   /** Goods outside the house are lost there: what an account has for them is scrap. */

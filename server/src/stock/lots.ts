@@ -1,4 +1,4 @@
-import { insertMany, marks, one, Problem, siteDay, type Tx } from '../platform/index.js';
+import { insertMany, marks, one, Problem, siteDay, type Tx, update } from '../platform/index.js';
 
 /** The lot that goods belong to, made where it is new; 0 where the item is not kept by lot or none was read. */
 export async function lotFor(
@@ -43,4 +43,9 @@ export async function openLots(
   if (ids.length === 0) return;
   const { today } = await siteDay(tx, null);
   await tx.query(`UPDATE lot SET first_received_on = ? WHERE first_received_on IS NULL AND item_id IN (${marks(ids)})`, [today, ...ids]);
+}
+
+/** A lot was read wrongly: it gets the code and the date that stand on its label. */
+export async function correctLot(tx: Tx, lotId: number, code: string, expires: string | null): Promise<void> {
+  await update(tx, 'lot', { id: lotId }, { code, expires_on: expires });
 }

@@ -1,11 +1,23 @@
 import { Body, Controller, Get, Header, HttpCode, Post, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, IfMatch, type Person, Reader, textOf } from '../platform/index.js';
+import { type Act, Acting, IfMatch, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
 import { epcisOf } from './epcis.js';
+import { ExpiringQueries } from './expiring.queries.js';
+import { LotMends } from './lot-mends.service.js';
 import { Recalls } from './recalls.service.js';
 import { TraceQueries } from './trace.queries.js';
-import { HeldLotDto, HoldLotDto, TellOfRecallDto, ToldOfRecallDto, TraceDto, TraceFoundDto } from './tracing.dto.js';
+import {
+  CorrectedLotDto,
+  CorrectLotDto,
+  ExpiringDto,
+  HeldLotDto,
+  HoldLotDto,
+  TellOfRecallDto,
+  ToldOfRecallDto,
+  TraceDto,
+  TraceFoundDto,
+} from './tracing.dto.js';
 
 const Sku = () => ApiQuery({ name: 'sku', required: true, type: String });
 const Lot = () => ApiQuery({ name: 'lot', required: true, type: String });
@@ -16,6 +28,8 @@ export class TracingController {
   constructor(
     private readonly queries: TraceQueries,
     private readonly recalls: Recalls,
+    private readonly mends: LotMends,
+    private readonly soon: ExpiringQueries,
   ) {}
 
   @Get('find')
@@ -31,6 +45,29 @@ export class TracingController {
   @Lot()
   trace(@Reader() person: Person, @Query('sku') sku: unknown, @Query('lot') lot: unknown): Promise<TraceDto> {
     return this.queries.trace(person, textOf(sku, 60), textOf(lot, 60));
+  }
+
+  /** What passes its date within some days, or has. */
+  @Get('expiring')
+  @Access('signed-in')
+  @ApiQuery({ name: 'days', required: false, type: String })
+  expiring(@Reader() person: Person, @Query('days') days?: unknown): Promise<ExpiringDto> {
+    return this.soon.within(person, wholeOf(days, 90, 0, 3650));
+  }
+
+  /** Its code or its date was read wrongly. */
+  @Post('correct')
+  @Access('settle-counts')
+  @HttpCode(200)
+  @Sku()
+  @Lot()
+  correct(
+    @Acting() act: Act,
+    @Query('sku') sku: unknown,
+    @Query('lot') lot: unknown,
+    @Body() body: CorrectLotDto,
+  ): Promise<CorrectedLotDto> {
+    return this.mends.correct(act, textOf(sku, 60), textOf(lot, 60), body);
   }
 
   /** Its movements as an EPCIS 2.0 document. */

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { ArrayMaxSize, IsString, MaxLength, MinLength } from 'class-validator';
+import { ArrayMaxSize, IsISO8601, IsOptional, IsString, Length, MaxLength, MinLength } from 'class-validator';
 
 export class TraceFoundDto {
   sku: string;
@@ -98,4 +98,46 @@ export class TellOfRecallDto {
 export class ToldOfRecallDto {
   written: number;
   toRing: number;
+}
+/** What a lot is by its label. */
+export class CorrectLotDto {
+  @IsString() @MinLength(1) @MaxLength(40) lot: string;
+  @IsOptional() @IsISO8601({ strict: true }) @Length(10, 10) expiresOn?: string | null;
+  @IsString() @MinLength(3, { message: 'Say why' }) @MaxLength(100) why: string;
+}
+export class CorrectedLotDto {
+  lot: string;
+  /** Units that are of another lot now; nought where only its code or date was wrong. */
+  units: number;
+}
+const TODO = ['sells', 'transfer', 'mark-down', 'take-out'] as const;
+/** Goods of a lot at a site that pass their date soon. */
+export class ExpiringLotDto {
+  sku: string;
+  item: string;
+  picture: string | null;
+  lot: string;
+  expiresOn: string;
+  /** Until then; below nought where it has passed. */
+  days: number;
+  siteId: number;
+  site: string;
+  units: number;
+  /** Of them: held or damaged, which is sold to nobody. */
+  held: number;
+  /** What they are worth; null for those who may not see it. */
+  value: string | null;
+  /** Units that are asked for a week at that site. */
+  aWeek: number;
+  /** Units that will be left when it passes its date. */
+  left: number;
+  leftValue: string | null;
+  /** What may be done: nothing, send it where it is asked for more, mark it down, take it out. */
+  @ApiProperty({ enum: TODO }) todo: (typeof TODO)[number];
+  /** The site that asks for more of it. */
+  elsewhere: string | null;
+}
+export class ExpiringDto {
+  days: number;
+  lots: ExpiringLotDto[];
 }

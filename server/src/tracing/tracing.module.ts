@@ -4,6 +4,8 @@ import { CatalogueModule } from '../catalogue/index.js';
 import { CountingModule } from '../counting/index.js';
 import { LettersModule } from '../letters/index.js';
 import { StockModule } from '../stock/index.js';
+import { ExpiringQueries } from './expiring.queries.js';
+import { LotMends } from './lot-mends.service.js';
 import { RecallMail } from './recall.mail.js';
 import { Recalls } from './recalls.service.js';
 import { TraceQueries } from './trace.queries.js';
@@ -13,7 +15,7 @@ import { TracingController } from './tracing.controller.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule, CountingModule, LettersModule],
   controllers: [TracingController],
-  providers: [RecallMail, Recalls, TraceQueries],
+  providers: [ExpiringQueries, LotMends, RecallMail, Recalls, TraceQueries],
   exports: [Recalls],
 })
 export class TracingModule {}

@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post, Query, StreamableFile } from '@nestjs/common';
 import { ApiQuery } from '@nestjs/swagger';
 import { Access } from '../identity/index.js';
 import {
@@ -24,6 +24,7 @@ import {
   TransferDto,
   TransferPageDto,
 } from './transfers.dto.js';
+import { TransferPapers } from './transfer-papers.js';
 import { TransfersQueries } from './transfers.queries.js';
 import { Transfers } from './transfers.service.js';
 
@@ -33,6 +34,7 @@ export class TransfersController {
   constructor(
     private readonly queries: TransfersQueries,
     private readonly transfers: Transfers,
+    private readonly papers: TransferPapers,
   ) {}
 
   @Get()
@@ -70,6 +72,17 @@ export class TransfersController {
   @Access('signed-in')
   one(@Reader() person: Person, @Param('code') code: string): Promise<TransferDto> {
     return this.queries.sheet(person, code);
+  }
+
+  /** The paper that goes with the goods. */
+  @Get(':code/pdf')
+  @Access('signed-in')
+  async pdf(@Reader() person: Person, @Param('code') code: string): Promise<StreamableFile> {
+    const transfer = await this.queries.sheet(person, code);
+    return new StreamableFile(await this.papers.note(transfer), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${transfer.code}.pdf"`,
+    });
   }
 
   @Post()

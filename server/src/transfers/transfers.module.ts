@@ -5,6 +5,7 @@ import { StockModule } from '../stock/index.js';
 import { GatheredDocuments } from './gathered-documents.js';
 import { SettingApart } from './setting-apart.service.js';
 import { TakingIn } from './taking-in.service.js';
+import { TransferPapers } from './transfer-papers.js';
 import { TransfersController } from './transfers.controller.js';
 import { TransfersFloor } from './transfers.floor.js';
 import { TransfersQueries } from './transfers.queries.js';
@@ -14,7 +15,7 @@ import { Transfers } from './transfers.service.js';
 @Module({
   imports: [StockModule, CatalogueModule, AllocationModule],
   controllers: [TransfersController],
-  providers: [GatheredDocuments, SettingApart, TakingIn, Transfers, TransfersFloor, TransfersQueries],
+  providers: [GatheredDocuments, SettingApart, TakingIn, Transfers, TransfersFloor, TransferPapers, TransfersQueries],
   exports: [GatheredDocuments, SettingApart, Transfers, TransfersQueries],
 })
 export class TransfersModule {}

@@ -84,6 +84,8 @@ const SHOWS = {
   place: ['places', 'stock'],
   zones: ['places'],
   plan: ['places', 'stock'],
+  slotting: ['places', 'items'],
+  expiring: ['stock'],
   aisles: ['places'],
   'to-put-away': ['stock', 'arrivals'],
   orders: ['orders'],

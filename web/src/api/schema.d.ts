@@ -704,6 +704,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/items/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives goods of a site other pick faces. */
+        post: operations["Catalogue_changeHomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/items/barcodes": {
         parameters: {
             query?: never;
@@ -3536,6 +3553,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/transfers/{code}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The paper that goes with the goods. */
+        get: operations["Transfers_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/transfers/{code}/send": {
         parameters: {
             query?: never;
@@ -3677,6 +3711,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Building_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{siteId}/slotting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which goods should change their pick faces, by the walks of the orders of the last weeks, and what lies at a face that is another's. */
+        get: operations["Slotting_at"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5005,6 +5056,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trace/expiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What passes its date within some days, or has. */
+        get: operations["Tracing_expiring"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Its code or its date was read wrongly. */
+        post: operations["Tracing_correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trace/epcis.json": {
         parameters: {
             query?: never;
@@ -6027,6 +6112,14 @@ export interface components {
         ChangedDto: {
             changed: number;
             activityId: number;
+        };
+        HomeDto: {
+            sku: string;
+            place: string;
+        };
+        ChangeHomesDto: {
+            siteId: number;
+            homes: components["schemas"]["HomeDto"][];
         };
         MakeBarcodesDto: {
             skus: string[];
@@ -8441,6 +8534,8 @@ export interface components {
             siteId: number;
             /** @description Areas, bins, SKUs, classes, lots, suppliers; of an own field its name and what it holds. */
             words: string[];
+            /** @description Bins that are left out, whatever else is asked for. */
+            except?: string[];
             /** @description How many bins by worth, or goods by plan. */
             most: number;
             /** @description What it is called; empty for a name of the house's making. */
@@ -9233,6 +9328,40 @@ export interface components {
             /** @description What an hour costs, decimal text; absent for the labour that the item says. */
             hourly?: string;
             parts: components["schemas"]["UsedPartDto"][];
+        };
+        SlotMoveDto: {
+            sku: string;
+            item: string;
+            picture: string | null;
+            from: string;
+            to: string;
+            /** @description Units that lie at its face and are to be carried over. */
+            units: number;
+            /** @description How many orders a week want it. */
+            ordersAWeek: number;
+            /** @description What has that face and changes with it. */
+            changeSku: string | null;
+            changeItem: string | null;
+            changeUnits: number;
+            /** @description Metres of walking that it saves a week, once those before it are done. */
+            metresAWeek: number;
+        };
+        OffHomeDto: {
+            sku: string;
+            item: string;
+            units: number;
+            from: string;
+            to: string;
+        };
+        SlottingDto: {
+            orders: number;
+            weeks: number;
+            /** @description Goods with a pick face on the plan. */
+            goods: number;
+            metresAWeek: number;
+            metresAfter: number;
+            moves: components["schemas"]["SlotMoveDto"][];
+            offHome: components["schemas"]["OffHomeDto"][];
         };
         BenchRowDto: {
             order: string;
@@ -10176,6 +10305,48 @@ export interface components {
             madeInto: components["schemas"]["TraceKinDto"][];
             recalls: components["schemas"]["TraceRecallDto"][];
             movements: number;
+        };
+        ExpiringLotDto: {
+            /**
+             * @description What may be done: nothing, send it where it is asked for more, mark it down, take it out.
+             * @enum {string}
+             */
+            todo: "sells" | "transfer" | "mark-down" | "take-out";
+            sku: string;
+            item: string;
+            picture: string | null;
+            lot: string;
+            expiresOn: string;
+            /** @description Until then; below nought where it has passed. */
+            days: number;
+            siteId: number;
+            site: string;
+            units: number;
+            /** @description Of them: held or damaged, which is sold to nobody. */
+            held: number;
+            /** @description What they are worth; null for those who may not see it. */
+            value: string | null;
+            /** @description Units that are asked for a week at that site. */
+            aWeek: number;
+            /** @description Units that will be left when it passes its date. */
+            left: number;
+            leftValue: string | null;
+            /** @description The site that asks for more of it. */
+            elsewhere: string | null;
+        };
+        ExpiringDto: {
+            days: number;
+            lots: components["schemas"]["ExpiringLotDto"][];
+        };
+        CorrectLotDto: {
+            lot: string;
+            expiresOn?: string | null;
+            why: string;
+        };
+        CorrectedLotDto: {
+            lot: string;
+            /** @description Units that are of another lot now; nought where only its code or date was wrong. */
+            units: number;
         };
         HoldLotDto: {
             reason: string;
@@ -13061,6 +13232,29 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeManyDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedDto"];
+                };
+            };
+        };
+    };
+    Catalogue_changeHomes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeHomesDto"];
             };
         };
         responses: {
@@ -17876,6 +18070,25 @@ export interface operations {
             };
         };
     };
+    Transfers_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     Transfers_send: {
         parameters: {
             query?: never;
@@ -18102,6 +18315,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Slotting_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlottingDto"];
                 };
             };
         };
@@ -20076,6 +20310,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceDto"];
+                };
+            };
+        };
+    };
+    Tracing_expiring: {
+        parameters: {
+            query?: {
+                days?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExpiringDto"];
+                };
+            };
+        };
+    };
+    Tracing_correct: {
+        parameters: {
+            query: {
+                lot: string;
+                sku: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectLotDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectedLotDto"];
                 };
             };
         };

@@ -42,6 +42,8 @@ import { PlacesPage } from './shelves/places/places-page';
 import { PlanPage } from './shelves/plan/plan-page';
 import { ToPutAwayPage } from './shelves/to-put-away-page';
 import { ToCountPage } from './shelves/to-count-page';
+import { ExpiringPage } from './shelves/expiring-page';
+import { SlottingPage } from './shelves/slotting-page';
 import { ToRefillPage } from './shelves/to-refill-page';
 
 /** The office: everything at a desk. */
@@ -128,6 +130,8 @@ export const routes: RouteObject = {
     { path: 'shelves/plan', element: <PlanPage /> },
     { path: 'shelves/to-put-away', element: <ToPutAwayPage /> },
     { path: 'shelves/to-refill', element: <ToRefillPage /> },
+    { path: 'shelves/expiring', element: <ExpiringPage /> },
+    { path: 'shelves/slotting', element: <SlottingPage /> },
     { path: 'shelves/to-count', element: <ToCountPage /> },
     { path: 'shelves/counts/accuracy', lazy: async () => ({ Component: (await import('./shelves/counts/accuracy-page')).AccuracyPage }) },
     { path: 'shelves/counts/rules', lazy: async () => ({ Component: (await import('./shelves/counts/rules-page')).CountRulesPage }) },

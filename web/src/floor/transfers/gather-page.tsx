@@ -14,18 +14,29 @@ import { DoneBin } from '../done-bin';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
+import { BuiltForm } from './built-form';
 
 /** Gathers what goes to another site, bin by bin, and sends it off. */
 export function GatherPage() {
   const { code = '' } = useParams();
   return (
     <TaskGate kind="gather" taskKey={code} back={<Link to="/floor/transfers">‹ Transfers</Link>}>
-      {(ready) => <Gather ready={ready} />}
+      {(ready) => <GatherOrBuild ready={ready} />}
     </TaskGate>
   );
 }
 
-function Gather({ ready }: { ready: Ready<'gather'> }) {
+/** Gathering, and for an assembly what was built of it, each with the scanner to itself. */
+function GatherOrBuild({ ready }: { ready: Ready<'gather'> }) {
+  const [isBuilt, setBuilt] = useState(false);
+  return isBuilt ? (
+    <BuiltForm code={ready.bundle.task.document} onBack={() => setBuilt(false)} />
+  ) : (
+    <Gather ready={ready} onBuilt={() => setBuilt(true)} />
+  );
+}
+
+function Gather({ ready, onBuilt }: { ready: Ready<'gather'>; onBuilt: () => void }) {
   const { book } = ready;
   const { task } = ready.bundle;
   const navigate = useNavigate();
@@ -127,7 +138,7 @@ function Gather({ ready }: { ready: Ready<'gather'> }) {
           {isBegun
             ? isSent
               ? 'All that can be gathered stands together. Put its paper on it, and send it off.'
-              : 'All that can be gathered stands together. Once it is built, the office says so on its sheet.'
+              : 'All that can be gathered stands together. Once it is built, say so here or in the office.'
             : 'No bin has goods of it that rounds do not come for. The office can call it off, or wait.'}
         </Say>
       )}
@@ -173,6 +184,11 @@ function Gather({ ready }: { ready: Ready<'gather'> }) {
           {!state.hand && isBegun && isSent && (
             <Key type="button" next={!next} onClick={() => setOpen('send')}>
               Send off
+            </Key>
+          )}
+          {!state.hand && isBegun && !isSent && (
+            <Key type="button" next={!next} disabled={flow.unsent.length > 0} onClick={onBuilt}>
+              It is built
             </Key>
           )}
         </FloorKeys>

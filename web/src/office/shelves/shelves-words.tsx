@@ -9,10 +9,12 @@ const WORDS = [
   ['plan', 'Plan', '/shelves/plan'],
   ['store', 'To put away', '/shelves/to-put-away'],
   ['refill', 'To refill', '/shelves/to-refill'],
+  ['slotting', 'Slotting', '/shelves/slotting'],
   ['counts', 'Counts', '/shelves/counts'],
   ['count', 'Reported bins', '/shelves/to-count'],
   ['transfers', 'Transfers', '/shelves/transfers'],
   ['builds', 'Assembly', '/shelves/builds'],
+  ['expiring', 'Expiring', '/shelves/expiring'],
   ['trace', 'Trace', '/shelves/trace'],
   ['codes', 'Codes', '/shelves/codes'],
 ] as const;

@@ -28,6 +28,7 @@ export function CountForm() {
   const [areas, setAreas] = useState<readonly string[]>([]);
   const [text, setText] = useState('');
   const [most, setMost] = useState(String(USUAL_MOST));
+  const [except, setExcept] = useState('');
   const [title, setTitle] = useState('');
   const [blind, setBlind] = useState(true);
   const [scanEach, setScanEach] = useState(false);
@@ -38,7 +39,16 @@ export function CountForm() {
   });
   const way = DRAWN_BY.find((d) => d.by === by) ?? DRAWN_BY[0];
   const words = by === 'area' ? [...areas] : wordsOf(text);
-  const body: Dto['DrawUpDto'] = { siteId: at, by, words, most: Number(most) || USUAL_MOST, title, blind, scanEach };
+  const body: Dto['DrawUpDto'] = {
+    siteId: at,
+    by,
+    words,
+    except: wordsOf(except),
+    most: Number(most) || USUAL_MOST,
+    title,
+    blind,
+    scanEach,
+  };
   const isRanked = by === 'plan' || by === 'value';
   const ready = at > 0 && (isRanked || by === 'suspicion' || words.length > 0);
   const preview = useQuery({
@@ -110,6 +120,9 @@ export function CountForm() {
             <Input className="num w-[110px]" inputMode="numeric" value={most} onChange={(e) => setMost(e.target.value)} />
           </Field>
         )}
+        <Field label="Leave out these bins">
+          <Input value={except} placeholder="none; apart by comma" onChange={(e) => setExcept(e.target.value)} />
+        </Field>
         <Field label="Called">
           <Input value={title} maxLength={120} placeholder="as it is chosen" onChange={(e) => setTitle(e.target.value)} />
         </Field>

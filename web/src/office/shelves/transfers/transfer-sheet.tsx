@@ -37,6 +37,7 @@ export function TransferSheet() {
           about={transferState(t)}
           code={t.code}
           back="/shelves/transfers"
+          print={{ href: `/api/transfers/${t.code}/pdf`, says: 'Paper that goes along' }}
         >
           <Waybill
             cells={[

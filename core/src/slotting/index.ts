@@ -1,0 +1,1 @@
+export { type SlotAdvice, slotAdvice, type SlotMove, type ToSlot } from './slotting.js';

@@ -1,0 +1,2 @@
+/** What putting away does in threads. */
+export { slotsOf } from './slots.js';

@@ -1,0 +1,2 @@
+/** What this module does in threads. */
+export { transferNotePdf } from './transfer-note.pdf.js';
