@@ -60,13 +60,16 @@ test('an assembly is planned, its parts are gathered with a phone, and it is wor
     await expect(band(floor, 'accepted')).toContainText(`from ${line.bins[0]!.code}`);
   }
   await expect(floor.getByRole('heading', { name: 'All parts are together' })).toBeVisible();
-  await device.close();
 
-  // The desk sees the last part come in.
+  // The desk sees the last part come in; what was built is told where it was built.
   await expect(desk.getByRole('table', { name: 'Parts' }).getByRole('img', { name: 'done' })).toHaveCount(lines.length);
-  await desk.getByRole('button', { name: 'It is built' }).click();
-  await desk.getByRole('textbox', { name: 'They go to' }).fill('DOCK-1');
-  await desk.getByRole('button', { name: 'It is built' }).click();
+  await floor.getByRole('button', { name: 'It is built' }).tap();
+  await expect(floor.getByRole('heading', { name: 'Scan where they go' })).toBeVisible();
+  await scan(floor, 'DOCK-1');
+  await expect(floor.getByRole('heading', { name: 'Is it built?' })).toBeVisible();
+  await floor.getByRole('button', { name: 'It is built' }).tap();
+  await expect(floor.getByRole('heading', { name: 'Scan a paper, or choose' })).toBeVisible();
+  await device.close();
   await expect(desk.getByText('One is worth')).toBeVisible();
   const build = await api<{ unitCost: string; partsCost: string; labourCost: string }>(desk, `builds/${code}`);
   expect(Number(build.unitCost) * 2).toBeCloseTo(Number(build.partsCost) + Number(build.labourCost), 4);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { api, band, closesItsPages, desktop, itemsOf, phone, scan, signIn, taskOf } from '../world.js';
+import { api, band, closesItsPages, desktop, itemsOf, keyOrder, phone, scan, signIn, taskOf } from '../world.js';
 
 closesItsPages();
 
@@ -104,4 +104,40 @@ test('goods are moved by two scans, used up for a purpose, and a wrong number is
   await desk.getByRole('textbox', { name: 'Why' }).fill('one was behind the others');
   await desk.getByRole('button', { name: 'Put the number right' }).click();
   await expect(desk.getByText(/The books follow|Somebody else decides/)).toBeVisible();
+});
+
+test('what an order lacks and the quay has is fetched: the order is promised for then, and the quay keeps it for that', async ({
+  browser,
+}) => {
+  const desk = await desktop(browser, 'orla');
+  const order = await keyOrder(desk, [{ sku: 'CND-MLD-BE', quantity: 2, price: '14.50' }], { customer: 'Skep and Candle' });
+  await desk.goto(`/orders/${order}`);
+  const ways = desk.getByRole('region', { name: 'How it can go' });
+  const way = ways.getByRole('row', { name: /Fetch 2 pieces from Quayside, then all of it from Millrace/ });
+  await expect(way).toContainText('about £');
+  await way.getByRole('button', { name: 'Have it fetched' }).click();
+  await expect(ways.getByText('Asked for:')).toBeVisible();
+  await expect(ways.getByText(/waits for T-\d+/)).toBeVisible();
+  await expect(way).toHaveCount(0);
+  await expect(desk.getByText(/2 on T-\d+/)).toBeVisible();
+  await ways
+    .getByRole('link', { name: /^T-\d+$/ })
+    .first()
+    .click();
+  await expect(desk.getByRole('heading', { name: 'Quayside to Millrace' })).toBeVisible();
+  await expect(desk.getByText(`For ${order}`)).toBeVisible();
+  expect((await desk.request.get(`/api/transfers/${desk.url().split('/').at(-1)}/pdf`)).headers()['content-type']).toBe('application/pdf');
+});
+
+test('slotting says what should change places, and what is then to be carried over', async ({ browser }) => {
+  const desk = await desktop(browser, 'maren');
+  await desk.goto('/shelves/slotting');
+  await expect(desk.getByText(/orders of the last \d+ weeks walk [\d,]+ m a week/)).toBeVisible({ timeout: 20_000 });
+  const [first] = await desk.getByRole('region', { name: 'Changes of places' }).getByRole('checkbox').all();
+  const label = (await first!.getAttribute('aria-label'))!;
+  await desk.getByRole('checkbox').nth(1).uncheck();
+  await desk.getByRole('button', { name: 'Make the first 1' }).click();
+  await expect(desk.getByRole('region', { name: 'To be carried over' })).toContainText(label.split(' to ').at(-1)!, { timeout: 20_000 });
+  await desk.goto('/shelves/expiring?days=365');
+  await expect(desk.getByText(/some will be left when they pass their date within 365 days/)).toBeVisible();
 });

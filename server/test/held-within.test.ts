@@ -145,6 +145,32 @@ describe('an order that lacks goods which another site has', () => {
     expect(cures[0]!.cures[0]).toMatchObject({ kind: 'on-the-road', where: transfers[0], units: 4 });
   });
 
+  it('keeps what was fetched for it, though others that are due before it lack the same', async () => {
+    const soon = { promisedAt: new Date(Date.now() + DAY_MS / 4).toISOString() };
+    const first = await house.order([['SUIT-XL', 2]], soon);
+    await house.stock('SUIT-XL', 'M-02-1', 3);
+    const code = await house.order([['SUIT-XL', 3]]);
+    const way = (await ways(code)).find((w) => w.kind === 'fetched')!;
+    expect(way.fetches).toMatchObject([{ siteId: 2, pieces: 3 }]);
+    const match = { 'if-match': `"${(await order(code)).version}"` };
+    const { transfers } = (await desk.post(`orders/${code}/fetch`, { at: way.wholeAt }, match).expect(200)).body as { transfers: string[] };
+    const t = transfers[0]!;
+    expect((await ways(code)).map((w) => [w.kind, w.late, w.waitsFor.map((x) => x.code)])).toEqual([['together', false, [t]]]);
+    expect(await ways(first)).toEqual([]);
+    const [line] = (await desk.task<GatherTask>('gather', t)).lines;
+    const bin = line!.bins[0]!;
+    const gathered = { document: t, lineId: line!.lineId, itemId: line!.itemId, lotId: bin.lotId, placeId: bin.placeId, units: 3 };
+    await desk.floor({ kind: 'gather', ...gathered, how: 'scanned' }).expect(200);
+    await desk.post(`transfers/${t}/send`, { carrier: '', tracking: '' }, { 'if-match': `"${(await sheet(t)).version}"` }).expect(200);
+    const [goods] = (await desk.task<{ goods: { goodsId: number; itemId: number; lotId: number }[] }>('take-in', t)).goods;
+    const toPlaceId = await house.placeId('DOCK-1');
+    const { goodsId, itemId, lotId } = goods!;
+    await desk
+      .floor({ kind: 'take-in', document: t, goodsId, itemId, lotId, units: 3, isDamaged: false, toPlaceId, how: 'scanned' })
+      .expect(200);
+    expect([await reserved(first), await reserved(code)]).toEqual([[0], [3]]);
+  });
+
   it('asks for a thing once where two press at the same time', async () => {
     await house.stock('SMK-SML', 'M-01-1', 3);
     const code = await house.order([['SMK-SML', 3]]);

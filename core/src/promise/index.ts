@@ -10,6 +10,6 @@ export {
   worksOn,
 } from './departures.js';
 export { instantOf } from './site-clock.js';
-export { earliestFor, type Flow, type Projection, projectionOf, promisableAt } from './projection.js';
+export { earliestFor, type Flow, type Projection, projectionOf, promisableAt, withOwn } from './projection.js';
 export { type Fetching, type Sending, type SendingSite, type WantedLine, type Way, waysToSend } from './ways.js';
 export { type Hit, hitBy, metBy, type Promised } from './late.js';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { earliestFor, type Flow, type Projection, projectionOf, promisableAt } from './index.js';
+import { earliestFor, type Flow, type Projection, projectionOf, promisableAt, withOwn } from './index.js';
 
 describe('what may be promised over time', () => {
   it('is what no promise will ever need, though it lies there for now', () => {
@@ -25,6 +25,14 @@ describe('what may be promised over time', () => {
     expect(projectionOf(10, 0, [{ at: 3, units: 4 }], []).steps).toEqual([{ at: 10, units: 4 }]);
     expect(projectionOf(10, 5, [], [{ at: 3, units: 4 }]).steps).toEqual([{ at: 10, units: 1 }]);
     expect(projectionOf(0, 0, [{ at: 7, units: 4 }], [{ at: 7, units: 4 }]).steps).toEqual([{ at: 0, units: 0 }]);
+  });
+
+  it('is more for an order by what it holds itself and what is on its way for it alone, also where others lack', () => {
+    const p = projectionOf(0, 0, [{ at: 9, units: 12 }], [{ at: 2, units: 10 }]);
+    const own = withOwn(p, 1, [{ at: 4, units: 3 }]);
+    expect([0, 3, 4, 8, 9].map((at) => promisableAt(own, at))).toEqual([1, 1, 4, 4, 6]);
+    // What should have come for it counts as of now, as everything does.
+    expect(promisableAt(withOwn(p, 0, [{ at: -5, units: 3 }]), 0)).toBe(3);
   });
 
   it('promises nothing where more is promised than there will be', () => {

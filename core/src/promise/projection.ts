@@ -29,6 +29,17 @@ export function projectionOf(now: number, stock: number, coming: readonly Flow[]
   return { steps: free.reverse().filter((step, i) => step.units !== free[i - 1]?.units) };
 }
 
+/**
+ * What one order may count on: what nobody was promised, and beside it what it holds itself and what is on its way for it alone.
+ * O(n log n).
+ */
+export function withOwn({ steps }: Projection, held: number, coming: readonly Flow[]): Projection {
+  const now = steps[0]?.at ?? 0;
+  const instants = [...new Set([...steps.map((s) => s.at), ...coming.map((c) => Math.max(now, c.at))])].sort((a, b) => a - b);
+  const own = (at: number) => coming.reduce((n, c) => (c.at <= at ? n + c.units : n), held);
+  return { steps: instants.map((at) => ({ at, units: promisableAt({ steps }, at) + own(at) })) };
+}
+
 /** What may be promised for an instant; never less than nought. O(log n). */
 export function promisableAt({ steps }: Projection, at: number): number {
   let [low, high] = [0, steps.length];

@@ -50,6 +50,9 @@ describe('the ways to send an order', () => {
       ['together', 5 * DAY + 16, MILL],
       ['in parts', 5 * DAY + 16, MILL, MILL],
     ]);
+    // What comes by itself as soon is not fetched.
+    const soon = site(MILL, { [JAR]: [[0, 2], [DAY, 9]] }); // prettier-ignore
+    expect(kinds(ways(lines(5), [soon, quay])).filter(([kind, , at]) => kind === 'fetched' && at === MILL)).toEqual([]);
     const [, fetch] = ways(lines(5, 1), [mill, quay]);
     expect(fetch?.fetches).toEqual([{ itemId: JAR, units: 3, from: QUAY, to: MILL, freeAt: 0 }]);
   });

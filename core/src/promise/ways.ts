@@ -173,8 +173,10 @@ function fetched(
       lacks -= part;
     }
   }
-  // What needs no fetching is the site's own way.
-  return fetches.length === 0 ? [] : way('fetched', [sending(site, at, [...wanted])], fetches);
+  // What needs no fetching is the site's own way, and what comes by itself as soon is not fetched again.
+  if (fetches.length === 0) return [];
+  const own = together(site, wanted)[0];
+  return way('fetched', [sending(site, at, [...wanted])], fetches).filter((w) => own === undefined || w.wholeAt < own.wholeAt);
 }
 
 /** Every instant at which more becomes free, as it is felt after a delay; ascending. */

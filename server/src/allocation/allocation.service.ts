@@ -71,6 +71,29 @@ export class AllocationService {
     );
   }
 
+  /** Goods that have come for an order are promised to it before anybody else, as far as they are free and it still lacks them. */
+  async giveTo(tx: Tx, orderId: number, goods: { siteId: number; itemId: number; units: number }): Promise<void> {
+    const { siteId, itemId } = goods;
+    const [stock] = await rows<SiteStockRow>(
+      tx,
+      'SELECT item_id, on_hand, held, reserved FROM site_stock WHERE site_id = ? AND item_id = ? FOR UPDATE',
+      [siteId, itemId],
+    );
+    let left = stock ? Math.min(goods.units, available({ onHand: stock.on_hand, held: stock.held, reserved: stock.reserved })) : 0;
+    const lines = await rows<{ id: number; lacks: string }>(
+      tx,
+      `SELECT l.id, l.units - ${promisedSql('l')} AS lacks FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id
+       WHERE o.id = ? AND o.site_id = ? AND o.state IN ${LIVE} AND l.item_id = ? AND ${promisedSql('l')} < l.units ORDER BY l.line`,
+      [orderId, siteId, itemId],
+    );
+    for (const line of lines) {
+      const part = Math.min(left, num(line.lacks));
+      if (part <= 0) break;
+      await this.reservations.hold(tx, { lineId: line.id, itemId, siteId }, part);
+      left -= part;
+    }
+  }
+
   private async settleSite(tx: Tx, siteId: number, itemIds: readonly number[]): Promise<void> {
     const concerned = await this.withWholeOrders(tx, siteId, itemIds);
     const stock = await rows<SiteStockRow>(

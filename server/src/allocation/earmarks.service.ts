@@ -22,7 +22,7 @@ export interface Waiting {
 /**
  * Goods of a site that transfers and assemblies hold until they are gathered, so that no order is promised them meanwhile, and none
  * of what orders are promised is gathered. They come after orders where too little is there. The site's reserved figure is the sum
- * of reservations and of these.
+ * of reservations and of these. Whoever changes one holds that figure first, which keeps two from waiting for each other.
  */
 @Injectable()
 export class Earmarks {

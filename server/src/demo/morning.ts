@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { AllocationService } from '../allocation/index.js';
 import { rightsOf } from '../identity/index.js';
-import { type Act, addDays, inTransaction, one, rows, siteDay, type Tx } from '../platform/index.js';
+import { type Act, addDays, find, inTransaction, one, rows, siteDay, type Tx } from '../platform/index.js';
 import { type ChargeDto, PurchasingService } from '../purchasing/index.js';
 import { StoringService } from '../putaway/index.js';
 import { ReceivingService } from '../receiving/index.js';
@@ -37,6 +37,9 @@ export async function actAs(source: DataSource, name: string): Promise<Act> {
 /** They come by lorry, to the door that has a ramp. */
 const BY_LORRY = new Set(['QUILLON', 'PELLOWICK', 'OULDEN']);
 const fresh = (act: Act): Act => ({ ...act, key: randomUUID() });
+
+/** What the shop at the quay has: it can be fetched for orders that the mill lacks it for. */
+const AT_QUAY: readonly (readonly [sku: string, place: string, units: number])[] = [['CND-MLD-BE', 'M-02-1', 24]];
 
 /** A later lot of these lies in their home bin too. */
 const TWO_LOTS = new Set(['POL-PAT']);
@@ -87,6 +90,12 @@ export class DemoMorning {
           moves.push({ ...key, lotId: await this.lot(tx, item.id, 'L2699', 400), toPlaceId: item.home, units: pack });
         if (moves.length === 0) continue;
         const { changes } = await this.ledger.post(tx, act, moves, { task: 'open', document: 'OPENING' });
+        await this.allocation.settle(tx, changes);
+      }
+      for (const [sku, code, units] of AT_QUAY) {
+        const [itemId, toPlaceId] = [items.find((i) => i.sku === sku)?.id ?? 0, (await find(tx, 'place', { code }))?.id ?? 0];
+        const goods = { itemId, lotId: 0, condition: 'good' as const, fromPlaceId: from, toPlaceId, units };
+        const { changes } = await this.ledger.post(tx, act, [goods], { task: 'open', document: 'OPENING' });
         await this.allocation.settle(tx, changes);
       }
     });

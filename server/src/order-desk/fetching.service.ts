@@ -31,13 +31,12 @@ export class FetchingService {
           .filter((f) => f.siteId === from)
           .map((f) => ({ sku: items.find((i) => i.id === f.itemId)?.sku ?? '', units: f.pieces }));
         made.push(
-          await this.transfers.make(tx, act, {
-            fromSiteId: from,
-            toSiteId: order.site_id,
-            expectedOn: dayIn(timeZone, way.wholeAt),
-            note: `For ${code}`,
-            lines,
-          }),
+          await this.transfers.make(
+            tx,
+            act,
+            { fromSiteId: from, toSiteId: order.site_id, expectedOn: dayIn(timeZone, way.wholeAt), note: `For ${code}`, lines },
+            order.id,
+          ),
         );
       }
       if (order.promised_at.getTime() < at.getTime()) await this.editing.promiseFor(tx, act, order, at);

@@ -26,6 +26,8 @@ export interface Coming {
   on: string | null;
   /** The instant from which they are counted on, in milliseconds. */
   at: number;
+  /** The sales order that they come for, and nobody else; null where they are whoever's is next. */
+  forOrderId: number | null;
 }
 /** Goods that are still to go from a site, and are held for nobody yet. */
 export interface Going {
@@ -67,7 +69,7 @@ export class ComingQueries {
     );
     const transfers = await rows<Omit<Coming, 'at' | 'kind'> & { units: string; fromSiteId: number; begun: Date }>(
       this.source,
-      `SELECT x.itemId, t.to_site_id AS siteId, t.from_site_id AS fromSiteId, t.code AS document, f.name AS who, t.expected_on AS \`on\`, COALESCE(t.sent_at, t.made_at) AS begun, SUM(x.units) AS units
+      `SELECT x.itemId, t.to_site_id AS siteId, t.from_site_id AS fromSiteId, t.code AS document, t.order_id AS forOrderId, f.name AS who, t.expected_on AS \`on\`, COALESCE(t.sent_at, t.made_at) AS begun, SUM(x.units) AS units
        FROM (SELECT g.transfer_id, g.item_id AS itemId, g.units - g.received_units - g.lost_units AS units FROM transfer_goods g WHERE g.item_id IN (?)
              UNION ALL SELECT l.transfer_id, l.item_id, l.gathered_units + COALESCE((SELECT e.units FROM earmark e JOIN transfer q ON q.code = e.document WHERE q.id = l.transfer_id AND e.line_id = l.id), 0)
                FROM transfer_line l JOIN transfer w ON w.id = l.transfer_id AND w.state IN ('requested','gathering') WHERE l.item_id IN (?)) x
@@ -84,7 +86,7 @@ export class ComingQueries {
     };
     return [
       ...orders.flatMap((o): Coming[] =>
-        o.on === null ? [] : [{ ...o, kind: 'order', units: num(o.units), at: instant(o.siteId, o.on) }],
+        o.on === null ? [] : [{ ...o, kind: 'order', forOrderId: null, units: num(o.units), at: instant(o.siteId, o.on) }],
       ),
       ...transfers.map(({ fromSiteId, begun, ...t }): Coming => {
         const on = t.on ?? dayIn(zoneOf(t.siteId), new Date(begun.getTime() + (road?.(fromSiteId, t.siteId) ?? 0) * DAY_MS));

@@ -222,5 +222,7 @@ function whyNot(state: string, holdReason: string | null, lines: readonly OrderL
   if (state !== 'open') return `It is ${state} already`;
   const short = lines.find((l) => l.reserved < l.wanted && !l.insert);
   if (lines.every((l) => l.wanted === 0)) return 'It has no lines';
-  return short ? `Short of ${short.wanted - short.reserved} ${short.units ?? 'units'} of ${short.name ?? short.channelSku}` : null;
+  if (!short) return null;
+  const lacks = short.wanted - short.reserved;
+  return `Short of ${lacks} ${(lacks === 1 ? short.unit : short.units) ?? 'units'} of ${short.name ?? short.channelSku}`;
 }

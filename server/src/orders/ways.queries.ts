@@ -7,6 +7,7 @@ import {
   type SiteCalendar,
   type Way,
   waysToSend,
+  withOwn,
 } from '@vectrum/core/promise';
 import { decimalText, micro, type Micro } from '@vectrum/core/money';
 import { ordersIn } from '@vectrum/core/orders';
@@ -140,14 +141,22 @@ export class WaysQueries {
         const at = <T extends { siteId: number; itemId: number }>(list: readonly T[], itemId: number) =>
           list.filter((x) => x.siteId === site.id && x.itemId === itemId);
         const projection = (itemId: number): Projection => {
-          const held = num(at(own, itemId)[0]?.units);
-          const { steps } = projectionOf(
-            now,
-            free(site.id, itemId),
-            at(coming, itemId),
-            at(going, itemId).map((g) => ({ at: g.due.getTime(), units: g.units })),
+          const come = at(coming, itemId);
+          // What comes for an order is its own, and as much less of what it waits for.
+          const others = at(going, itemId).map((g) => ({
+            at: g.due.getTime(),
+            units: Math.max(0, g.units - sum(come.filter((c) => c.forOrderId !== null && c.forOrderId === g.orderId))),
+          }));
+          return withOwn(
+            projectionOf(
+              now,
+              free(site.id, itemId),
+              come.filter((c) => c.forOrderId === null),
+              others,
+            ),
+            num(at(own, itemId)[0]?.units),
+            come.filter((c) => c.forOrderId === orderId),
           );
-          return { steps: steps.map((step) => ({ at: step.at, units: Math.max(0, step.units) + held })) };
         };
         return {
           id: site.id,
@@ -203,3 +212,5 @@ function waitsFor(now: number, way: Way, sites: readonly SendingSite[], coming: 
   const named = new Map([...awaited].sort((a, b) => a.at - b.at).map((c) => [c.document, { code: c.document, kind: c.kind }]));
   return [...named.values()];
 }
+
+const sum = (list: readonly { units: number }[]) => list.reduce((n, { units }) => n + units, 0);

@@ -76,6 +76,7 @@ export class TakingIn {
       ],
       { task: 'transfer', document: t.code, how: command.how, worths: [{ value, parts: [] }] },
     );
+    if (t.order_id !== null) await this.allocation.giveTo(tx, t.order_id, { siteId: t.to_site_id, itemId: goods.item_id, units });
     await this.allocation.settle(tx, changes);
     await update(tx, 'transfer_goods', { id: goods.id }, { received_units: more(units), damaged_units: more(isDamaged ? units : 0) });
     await update(tx, 'transfer', { id: t.id }, { state: 'arriving', version: more(1) });

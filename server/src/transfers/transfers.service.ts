@@ -66,8 +66,8 @@ export class Transfers {
     return this.commands.run(act, 'transfer.request', asked, async (tx) => ({ code: await this.make(tx, act, asked) }));
   }
 
-  /** Asks one site for goods that another wants; what is free of them is held for it. Returns its number. */
-  async make(tx: Tx, act: Act, asked: RequestTransferDto): Promise<string> {
+  /** Asks one site for goods that another wants, for an order if it is named; what is free of them is held for it. Returns its number. */
+  async make(tx: Tx, act: Act, asked: RequestTransferDto, orderId: number | null = null): Promise<string> {
     if (asked.fromSiteId === asked.toSiteId) throw badForm({ toSiteId: 'Choose another site' });
     if (!act.person.siteIds.includes(asked.fromSiteId) && !act.person.siteIds.includes(asked.toSiteId))
       mustBeAt(act.person, asked.fromSiteId);
@@ -90,6 +90,7 @@ export class Transfers {
       note: asked.note.trim(),
       expected_on: asked.expectedOn ?? null,
       made_by_id: act.person.id,
+      order_id: orderId,
     });
     const made: ApartLine[] = [];
     for (const [itemId, units] of lines) {

@@ -3,7 +3,7 @@ import type { TableName } from './write.js';
 /**
  * The order in which a transaction takes rows that others may want at the same time, table by table; within a table it goes by
  * their keys. Two that keep to it can wait for one another, but never in a circle. A table that was locked may be
- * locked again later; one that is not named here is guarded by its document, or, like the
+ * locked again later; one that is not named here is guarded by its document, by the site's figure of the goods (earmarks), or, like the
  * number series, taken whenever a document is made; where two of those meet, the database lets one begin again.
  */
 export const LOCK_ORDER: readonly TableName[] = [
@@ -23,7 +23,6 @@ export const LOCK_ORDER: readonly TableName[] = [
   'site_stock',
   'cost_pool',
   'cost_layer',
-  'earmark',
   'reservation',
 ];
 

@@ -1527,6 +1527,7 @@ export interface Tables {
       sent_at: Date | null;
       received_at: Date | null;
       version: number;
+      order_id: number | null;
     };
     needs: 'code' | 'from_site_id' | 'to_site_id' | 'place_id';
     computed: never;

@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { runAll } from './run.js';
 
-/** Goods of a site that documents within the house hold until they are gathered: transfers and assemblies. */
+/** Goods of a site that documents within the house hold until they are gathered: transfers and assemblies; and the order that a transfer is for. */
 export class Earmarks1790000000052 implements MigrationInterface {
   name = 'Earmarks1790000000052';
 
@@ -30,6 +30,7 @@ CREATE TABLE earmark (
   CONSTRAINT fk_earmark_site FOREIGN KEY (site_id) REFERENCES site (id),
   CONSTRAINT fk_earmark_item FOREIGN KEY (item_id) REFERENCES item (id)
 );
+ALTER TABLE transfer ADD COLUMN order_id INT UNSIGNED NULL, ADD KEY ix_transfer_order (order_id), ADD CONSTRAINT fk_transfer_order FOREIGN KEY (order_id) REFERENCES sales_order (id);
 INSERT INTO earmark (document, line_id, site_id, item_id, wanted_units)
   SELECT t.code, l.id, t.from_site_id, l.item_id, l.units - l.gathered_units FROM transfer t JOIN transfer_line l ON l.transfer_id = t.id
   WHERE t.state IN ('requested','gathering') AND l.units > l.gathered_units;
@@ -39,6 +40,7 @@ INSERT INTO earmark (document, line_id, site_id, item_id, wanted_units)
 `;
 
 const DOWN = `
+ALTER TABLE transfer DROP FOREIGN KEY fk_transfer_order, DROP KEY ix_transfer_order, DROP COLUMN order_id;
 UPDATE site_stock s JOIN (SELECT site_id, item_id, SUM(units) AS units FROM earmark GROUP BY site_id, item_id) e ON e.site_id = s.site_id AND e.item_id = s.item_id SET s.reserved = s.reserved - e.units;
 DROP TABLE earmark;
 `;

@@ -77,7 +77,7 @@ function CureWords({ cure }: { cure: Cure }) {
 export function LineCures({ order, line, cures, may }: { order: Order; line: number; cures: Dto['LineCuresDto']; may: boolean }) {
   const [asks, setAsks] = useState(false);
   return (
-    <p className="note flex gap-x-3 flex-wrap">
+    <p className="note flex gap-x-3 flex-wrap items-baseline">
       {cures.cures.slice(0, 4).map((c, i) => (
         <span key={i}>
           <CureWords cure={c} />

@@ -100,17 +100,25 @@ export function OrderWays({ order }: { order: Pick<Dto['OrderDto'], 'code' | 've
                     <GlyphCell>
                       <Glyph name={w.late ? 'held' : 'full'} size={13} says={w.late ? 'later than promised' : 'in time'} />
                     </GlyphCell>
-                    <td className="whitespace-normal">{wayWords(w)}</td>
+                    <td className="whitespace-normal">
+                      {wayWords(w)}
+                      {w.waitsFor.length > 0 && (
+                        <span className="note">
+                          waits for{' '}
+                          {w.waitsFor.map(({ code, kind }) => (
+                            <Link
+                              key={code}
+                              to={kind === 'order' ? `/inbound/${code}` : `/shelves/transfers/${code}`}
+                              className="code mr-2"
+                            >
+                              {code}
+                            </Link>
+                          ))}
+                        </span>
+                      )}
+                    </td>
                     <td className={w.late ? 'stamped' : ''}>{when(w.wholeAt)}</td>
                     <td className="num mid">{w.carriage !== null && <>about {moneyText(micro(w.carriage), me.data?.homeCurrency)}</>}</td>
-                    <td className="mid">
-                      {w.waitsFor.length > 0 && 'waits for '}
-                      {w.waitsFor.map(({ code, kind }) => (
-                        <Link key={code} to={kind === 'order' ? `/inbound/${code}` : `/shelves/transfers/${code}`} className="code mr-2">
-                          {code}
-                        </Link>
-                      ))}
-                    </td>
                     <td className="num">
                       {may && w.kind === 'split' && (
                         <Button type="button" onClick={() => setSplits(w.sendings.find((x) => x.siteId !== order.siteId))}>

@@ -23,7 +23,7 @@ type Days = (typeof DAYS)[number];
 export function ExpiringPage() {
   const me = useMe();
   const { asked, put } = useAsked();
-  const days = DAYS.find((d) => d === asked('days')) ?? '90';
+  const days = DAYS.find((d) => d === asked('days')) ?? '180';
   const query = useQuery({
     queryKey: key('expiring', days),
     queryFn: () => ask(api.GET('/api/trace/expiring', { params: { query: { days } } })),
@@ -40,7 +40,7 @@ export function ExpiringPage() {
           label="Within"
           value={days}
           words={DAYS.map((d) => ({ value: d, says: `${d} days` }))}
-          onChange={(d) => put('days', d, '90')}
+          onChange={(d) => put('days', d, '180')}
         />
       </div>
       <Shown query={query}>
