@@ -286,7 +286,11 @@ export class House {
     await inTransaction(this.source, async (tx) => {
       let lotId = 0;
       if (lot) {
-        await tx.query('INSERT INTO lot (item_id, code, expires_on) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE id = id', [itemId, lot.code, lot.expires]);
+        await tx.query('INSERT INTO lot (item_id, code, expires_on) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE id = id', [
+          itemId,
+          lot.code,
+          lot.expires,
+        ]);
         lotId = (await one<{ id: number }>(tx, 'SELECT id FROM lot WHERE item_id = ? AND code = ?', [itemId, lot.code]))!.id;
       }
       const fromPlaceId = await ledger.outside(tx, 'count-difference');

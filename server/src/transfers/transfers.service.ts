@@ -18,7 +18,6 @@ import {
   mustMatch,
   nextCode,
   NOW,
-  num,
   one,
   Problem,
   rows,

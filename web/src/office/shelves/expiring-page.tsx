@@ -14,6 +14,7 @@ import { Empty, Shown } from '../../ui/states';
 import { GlyphCell, LinesTable, PictureCell } from '../../ui/table';
 import { itemPath } from '../item-path';
 import { ShelvesWords } from './shelves-words';
+import { traceHref } from './trace-href';
 
 type Lot = Dto['ExpiringLotDto'];
 const DAYS = ['30', '90', '180', '365'] as const;
@@ -85,7 +86,7 @@ export function ExpiringPage() {
                         <span className="note code">{l.sku}</span>
                       </td>
                       <td className="code">
-                        <Link to={`/shelves/trace?sku=${encodeURIComponent(l.sku)}&lot=${encodeURIComponent(l.lot)}`}>{l.lot}</Link>
+                        <Link to={traceHref(l.sku, l.lot)}>{l.lot}</Link>
                       </td>
                       {hasSites && <td>{l.site}</td>}
                       <td className={l.days < 0 ? 'stamped' : ''}>

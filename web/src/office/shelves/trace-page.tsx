@@ -1,21 +1,22 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { api, ask, type Dto, ifMatch, ProblemError } from '../../api/client';
+import { Link } from 'react-router';
+import { api, ask, type Dto, ifMatch } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe } from '../../api/queries';
 import { useAct } from '../../api/use-act';
 import { useAsked } from '../../ui/asked';
 import { Button, TextButton } from '../../ui/button';
 import { day, plural, when, whole } from '../../ui/format';
-import { Field } from '../../ui/field';
 import { Input } from '../../ui/input';
 import { BlockHead, Page, Said, Sentence } from '../../ui/page';
 import { Waybill } from '../../ui/sheet';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { ChooseCell, LinesTable } from '../../ui/table';
 import { itemPath } from '../item-path';
+import { LotCorrection } from './lot-correction';
 import { ShelvesWords } from './shelves-words';
+import { traceHref } from './trace-href';
 
 type Trace = Dto['TraceDto'];
 const SAYS: Readonly<Record<string, string>> = {
@@ -34,7 +35,6 @@ const USED: Readonly<Record<string, string>> = {
   count: 'not found by a count',
   'in-transit': 'sent to another site',
 };
-const traceHref = (sku: string, lot: string) => `/shelves/trace?sku=${encodeURIComponent(sku)}&lot=${encodeURIComponent(lot)}`;
 
 /** Where a lot or number came from, where it is, and who got it; held everywhere at once where something is wrong with it. */
 export function TracePage() {
@@ -144,7 +144,7 @@ function One({ sku, lot }: { sku: string; lot: string }) {
               ]}
             />
             <Hold trace={t} />
-            <Correct key={`${t.sku} ${t.lot}`} trace={t} />
+            <LotCorrection key={`${t.sku} ${t.lot}`} trace={t} />
             <Where trace={t} />
             <Went key={t.lotId} trace={t} canTell={open !== undefined} />
             <Came trace={t} />
@@ -152,64 +152,6 @@ function One({ sku, lot }: { sku: string; lot: string }) {
         );
       }}
     </Shown>
-  );
-}
-
-/** Its code or its date was read wrongly; where the right code is another lot, both become one. */
-function Correct({ trace: t }: { trace: Trace }) {
-  const navigate = useNavigate();
-  const rights = useMe().data?.rights ?? [];
-  const [isOpen, setOpen] = useState(false);
-  const [lot, setLot] = useState(t.lot);
-  const [expires, setExpires] = useState(t.expiresOn ?? '');
-  const [why, setWhy] = useState('');
-  const correct = useAct({
-    act: (_: void, once) =>
-      ask(
-        api.POST('/api/trace/correct', {
-          params: { query: { sku: t.sku, lot: t.lot } },
-          body: { lot, why, expiresOn: expires || null },
-          headers: once,
-        }),
-      ),
-    onDone: (done) => navigate(traceHref(t.sku, done.lot)),
-  });
-  if (!rights.includes('settle-counts')) return null;
-  const fields = correct.error instanceof ProblemError ? correct.error.fields : {};
-  if (!isOpen)
-    return (
-      <p className="mt-2">
-        <TextButton type="button" onClick={() => setOpen(true)}>
-          Its label says otherwise
-        </TextButton>
-      </p>
-    );
-  return (
-    <form
-      aria-label="Correct the lot"
-      className="flex flex-wrap gap-3 items-end mt-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        correct.mutate();
-      }}
-    >
-      <Field label="Lot on the label" fault={fields['lot']}>
-        <Input className="code w-[160px]" value={lot} maxLength={40} onChange={(e) => setLot(e.target.value)} />
-      </Field>
-      {t.expiresOn !== null && (
-        <Field label="Keeps until" fault={fields['expiresOn']}>
-          <Input type="date" className="w-[150px]" value={expires} onChange={(e) => setExpires(e.target.value)} />
-        </Field>
-      )}
-      <Field label="Why" fault={fields['why']}>
-        <Input className="w-[260px] max-w-full" value={why} maxLength={100} onChange={(e) => setWhy(e.target.value)} />
-      </Field>
-      <Button type="submit" disabled={lot.trim() === '' || why.trim().length < 3 || correct.isPending}>
-        Correct it
-      </Button>
-      <span className="note">a lot that is known already takes these goods over</span>
-      <ProblemNote problem={correct.error} />
-    </form>
   );
 }
 
