@@ -179,4 +179,21 @@ describe('who counts what', () => {
     expect(await house.balance('TOOL-JH', 'G-04-1')).toBe(3);
     expect((await act(code, 'drop', { reason: 'tried' })).status).toBe(200);
   });
+
+  it('is begun by whoever stands at a bin, once where two do, and refused where nothing is counted', async () => {
+    await house.stock('TOOL-JH', 'B-02-1', 3);
+    const passing = async (who = joss) =>
+      (await who.get('places/b-02-1/passing').expect(200)).body as { due: number; count: string | null };
+    expect(await passing()).toMatchObject({ count: null, due: expect.any(Number) });
+    const both = await Promise.all([joss, ines].map((who) => who.post('places/B-02-1/passing', {})));
+    const codes = both.filter((b) => b.status === 201).map((b) => (b.body as { code: string }).code);
+    expect(codes.length).toBeGreaterThan(0);
+    const { count } = await passing();
+    expect(codes).toContain(count);
+    expect((await joss.post('places/B-02-1/passing', {}).expect(201)).body).toEqual({ code: count });
+    expect((await joss.task<TallyTask>('tally', count!)).bins.map((b) => b.code)).toEqual(['B-02-1']);
+    await joss.get('places/T-01/passing').expect(409);
+    await joss.get('places/NOWHERE/passing').expect(404);
+    await (await house.as('Orla')).post('places/B-02-1/passing', {}).expect(403);
+  });
 });

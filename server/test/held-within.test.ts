@@ -171,6 +171,19 @@ describe('an order that lacks goods which another site has', () => {
     expect([await reserved(first), await reserved(code)]).toEqual([[0], [3]]);
   });
 
+  it('is one of two that ask for the last of it at once; the other is told to look again', async () => {
+    await house.stock('SUIT-L', 'M-02-2', 2);
+    const both = await Promise.all([1, 2].map(() => house.order([['SUIT-L', 2]])));
+    const asked = await Promise.all(
+      both.map(async (code) => {
+        const at = (await ways(code)).find((w) => w.kind === 'fetched')!.wholeAt;
+        const match = { 'if-match': `"${(await order(code)).version}"` };
+        return () => desk.post(`orders/${code}/fetch`, { at }, match);
+      }),
+    );
+    expect((await Promise.all(asked.map((ask) => ask()))).map((r) => r.status).sort()).toEqual([200, 409]);
+  });
+
   it('asks for a thing once where two press at the same time', async () => {
     await house.stock('SMK-SML', 'M-01-1', 3);
     const code = await house.order([['SMK-SML', 3]]);

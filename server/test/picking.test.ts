@@ -69,7 +69,7 @@ describe('picking', () => {
     const code = await house.order([['TOOL-JH', 3]]);
     const desk = await house.as('Orla');
     const { version, cannotRelease } = (await desk.get(`orders/${code}`)).body as { version: number; cannotRelease: string };
-    expect(cannotRelease).toBe('Short of 1 tools of Hive tool, J hook');
+    expect(cannotRelease).toBe('Short of 1 tool of Hive tool, J hook');
     const answer = await desk.post(`orders/${code}/release`, {}, { 'if-match': `"${version}"` }).expect(409);
     expect(answer.body).toMatchObject({ code: 'state' });
     expect(await orderState(code)).toBe('open');

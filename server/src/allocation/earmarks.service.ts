@@ -11,11 +11,13 @@ export interface EarmarkLine {
   units: number;
 }
 
-/** A line that wants more than it holds. */
-export interface Waiting {
-  id: number;
+interface Goods {
   site_id: SiteId;
   item_id: ItemId;
+}
+/** A line that wants more than it holds. */
+export interface Waiting extends Goods {
+  id: number;
   lacks: number;
 }
 
@@ -30,6 +32,10 @@ export class Earmarks {
 
   /** A document wants goods; what is free is given to it when the site is settled. */
   async want(tx: Tx, document: string, siteId: SiteId, lines: readonly EarmarkLine[]): Promise<void> {
+    await this.holdFigures(
+      tx,
+      lines.map((l) => ({ site_id: siteId, item_id: l.itemId })),
+    );
     await insertMany(
       tx,
       'earmark',
@@ -68,13 +74,7 @@ export class Earmarks {
 
   /** The document wants nothing more: what it held is free. */
   async drop(tx: Tx, document: string): Promise<void> {
-    const goods = await rows<{ site_id: number; item_id: number }>(
-      tx,
-      'SELECT DISTINCT site_id, item_id FROM earmark WHERE document = ? ORDER BY item_id',
-      [document],
-    );
-    for (const { site_id, item_id } of goods)
-      await one(tx, 'SELECT reserved FROM site_stock WHERE site_id = ? AND item_id = ? FOR UPDATE', [site_id, item_id]);
+    await this.holdFigures(tx, await rows<Goods>(tx, 'SELECT DISTINCT site_id, item_id FROM earmark WHERE document = ?', [document]));
     for (const own of await findAll(tx, 'earmark', { document }, 'item_id', 'lock')) await this.change(tx, own.id, own, -own.units);
     await remove(tx, 'earmark', { document });
   }
@@ -115,7 +115,13 @@ export class Earmarks {
     return freed;
   }
 
-  private async change(tx: Tx, id: number, of: { site_id: number; item_id: number }, units: number): Promise<void> {
+  /** Nobody changes earmarks of these goods until the transaction ends. */
+  private async holdFigures(tx: Tx, goods: readonly Goods[]): Promise<void> {
+    for (const { site_id, item_id } of [...goods].sort((a, b) => a.site_id - b.site_id || a.item_id - b.item_id))
+      await one(tx, 'SELECT reserved FROM site_stock WHERE site_id = ? AND item_id = ? FOR UPDATE', [site_id, item_id]);
+  }
+
+  private async change(tx: Tx, id: number, of: Goods, units: number): Promise<void> {
     if (units === 0) return;
     await this.ledger.reserved(tx, of.site_id, of.item_id, units);
     await update(tx, 'earmark', { id }, { units: more(units) });

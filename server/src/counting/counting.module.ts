@@ -6,6 +6,7 @@ import { StockModule } from '../stock/index.js';
 import { AccuracyQueries } from './accuracy.queries.js';
 import { CountedAlready } from './counted-already.js';
 import { Corrections } from './corrections.service.js';
+import { CountOnPassing } from './passing.service.js';
 import { CountRules } from './count-rules.service.js';
 import { CountsController } from './counts.controller.js';
 import { CountsQueries } from './counts.queries.js';
@@ -32,6 +33,7 @@ import { SpotDecisions } from './spot-decisions.service.js';
     CountingFloor,
     CountingQueries,
     CountRules,
+    CountOnPassing,
     Corrections,
     Counts,
     CountsQueries,

@@ -5,9 +5,10 @@ import { type Act, Acting, AskedWindow, AtSites, CodeDto, dayOf, IdDto, IfMatch,
 import { type AccuracyBy, AccuracyQueries } from './accuracy.queries.js';
 import { CountRuleDto, KeepCountRuleDto, TriedRuleDto } from './count-rules.dto.js';
 import { CountRules } from './count-rules.service.js';
-import { AccuracyDto, CountChoicesDto, CountDto, CountPageDto, DiscardLinesDto, DrawnDto, DrawUpDto, DropCountDto, EndCountDto, GiveBinDto, LinesDto, ReviewDto, SettleCodeDto, SettledLinesDto, ShareCountDto } from './counts.dto.js'; // prettier-ignore
+import { AccuracyDto, CountChoicesDto, CountDto, CountPageDto, DiscardLinesDto, DrawnDto, DrawUpDto, DropCountDto, EndCountDto, GiveBinDto, LinesDto, PassingDto, ReviewDto, SettleCodeDto, SettledLinesDto, ShareCountDto } from './counts.dto.js'; // prettier-ignore
 import { CountsQueries } from './counts.queries.js';
 import { Counts } from './counts.service.js';
+import { CountOnPassing } from './passing.service.js';
 import { REVIEW_SHOWS, ReviewQueries, type ReviewShows } from './review.queries.js';
 import { ReviewMends } from './review-mends.service.js';
 import { Reviews } from './review.service.js';
@@ -26,6 +27,7 @@ export class CountsController {
     private readonly deciding: Reviews,
     private readonly rules: CountRules,
     private readonly mends: ReviewMends,
+    private readonly onPassing: CountOnPassing,
   ) {}
 
   @Get('counts')
@@ -67,6 +69,20 @@ export class CountsController {
   @Access('settle-counts')
   drawUp(@Acting() act: Act, @Body() body: DrawUpDto): Promise<CodeDto> {
     return this.counts.drawUp(act, body);
+  }
+
+  /** What is due to be counted in a bin that somebody stands at. */
+  @Get('places/:code/passing')
+  @Access('count')
+  passing(@Reader() person: Person, @Param('code') code: string): Promise<PassingDto> {
+    return this.onPassing.at(person, code);
+  }
+
+  /** Opens a count of that bin. */
+  @Post('places/:code/passing')
+  @Access('count')
+  beginPassing(@Acting() act: Act, @Param('code') code: string): Promise<CodeDto> {
+    return this.onPassing.begin(act, code);
   }
 
   @Get('counts/:code')

@@ -21,6 +21,13 @@ export class DrawUpDto {
   @IsBoolean() blind: boolean;
   @IsBoolean() scanEach: boolean;
 }
+/** What is to be counted in a bin that somebody stands at. */
+export class PassingDto {
+  /** Goods that the plan wants counted now. */
+  due: number;
+  /** The count that has the bin open on phones. */
+  count: string | null;
+}
 /** What a count would be of. */
 export class DrawnDto {
   bins: number;

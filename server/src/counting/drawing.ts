@@ -83,7 +83,12 @@ async function suspected(tx: Tx, siteId: number): Promise<number[]> {
 }
 
 /** Goods that the plan of counting wants counted, the longest overdue first. */
-async function due(tx: Tx, siteId: number, most: number): Promise<{ placeId: number; itemId: number }[]> {
+async function due(
+  tx: Pick<Tx, 'query'>,
+  siteId: number,
+  most: number,
+  placeId: number | null = null,
+): Promise<{ placeId: number; itemId: number }[]> {
   const found = await rows<{
     placeId: number;
     itemId: number;
@@ -94,14 +99,18 @@ async function due(tx: Tx, siteId: number, most: number): Promise<{ placeId: num
   }>(
     tx,
     `SELECT g.place_id AS placeId, g.item_id AS itemId, ${LIMITS.interval} AS intervalDays, DATEDIFF(UTC_TIMESTAMP(), h.last_at) AS daysSince, h.n AS \`lines\`, h.ok AS \`right\`
-     FROM (SELECT DISTINCT b.place_id, b.item_id FROM balance b JOIN place p ON p.id = b.place_id WHERE p.site_id = ? AND p.kind IN ${COUNTABLE} AND b.units > 0 AND b.stock_condition <> 'apart') g
+     FROM (SELECT DISTINCT b.place_id, b.item_id FROM balance b JOIN place p ON p.id = b.place_id WHERE p.site_id = ? ${placeId === null ? '' : 'AND p.id = ?'} AND p.kind IN ${COUNTABLE} AND b.units > 0 AND b.stock_condition <> 'apart') g
        JOIN item i ON i.id = g.item_id ${ruleJoins('i')}
        LEFT JOIN (SELECT l.place_id, l.item_id, MAX(l.settled_at) AS last_at, COUNT(*) AS n, SUM(l.within_limits) AS ok FROM count_line l JOIN stock_count c ON c.id = l.count_id AND c.site_id = ? WHERE l.state = 'accepted' GROUP BY l.place_id, l.item_id) h
          ON h.place_id = g.place_id AND h.item_id = g.item_id`,
-    [siteId, siteId],
+    [siteId, ...(placeId === null ? [] : [placeId]), siteId],
   );
   return dueFor(found.map((f) => ({ ...f, accuracy: num(f.lines) > 0 ? num(f.right) / num(f.lines) : null }))).slice(0, most);
 }
+
+/** How many goods of one bin the plan wants counted now. */
+export const dueAt = async (tx: Pick<Tx, 'query'>, siteId: number, placeId: number): Promise<number> =>
+  (await due(tx, siteId, Infinity, placeId)).length;
 
 /** How many goods in bins the plan wants counted now. */
 export const dueNow = async (tx: Tx, siteId: number): Promise<number> => (await due(tx, siteId, Infinity)).length;

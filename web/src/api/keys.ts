@@ -61,6 +61,7 @@ const SHOWS = {
   'count-choices': ['counts', 'places', 'people'],
   'count-rules': ['setup'],
   'open-counts': ['counts'],
+  passing: ['counts', 'stock'],
   accuracy: ['counts'],
   'customer-returns': ['returns'],
   'customer-return': ['returns', 'stock'],

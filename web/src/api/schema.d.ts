@@ -2954,6 +2954,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{code}/passing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due to be counted in a bin that somebody stands at. */
+        get: operations["Counts_passing"];
+        put?: never;
+        /** Opens a count of that bin. */
+        post: operations["Counts_beginPassing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/counts/{code}": {
         parameters: {
             query?: never;
@@ -8557,6 +8575,12 @@ export interface components {
             /** @description Bins that are in another count, and in which. */
             elsewhere: components["schemas"]["ElsewhereDto"][];
             areas: components["schemas"]["AreaCountDto"][];
+        };
+        PassingDto: {
+            /** @description Goods that the plan wants counted now. */
+            due: number;
+            /** @description The count that has the bin open on phones. */
+            count: string | null;
         };
         CountBinDto: {
             /** @enum {string} */
@@ -17089,6 +17113,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnDto"];
+                };
+            };
+        };
+    };
+    Counts_passing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassingDto"];
+                };
+            };
+        };
+    };
+    Counts_beginPassing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
                 };
             };
         };

@@ -14,6 +14,7 @@ import { ItemPicture } from '../ui/item-picture';
 import { Picture } from '../ui/picture';
 import { ProblemNote } from '../ui/states';
 import { FloorKeys } from './keys';
+import { OnPassing } from './on-passing';
 import { PrintLabel } from './print-label';
 import { usePageScan } from './scan-context';
 import { PhoneHead, Ask, PhoneBody, PhoneList, Key, TaskCard, PhoneItem } from '../ui/phone/parts';
@@ -192,6 +193,7 @@ function PlaceCard({ look }: { look: Look }) {
         ))}
       </PhoneList>
       {look.contents.length === 0 && <p className="px-[18px] text-[18px]">Nothing lies here.</p>}
+      <OnPassing key={`count ${look.title}`} code={look.title} />
       <PrintLabel key={look.title} subject="place" code={look.title} />
     </>
   );

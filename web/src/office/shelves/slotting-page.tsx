@@ -11,7 +11,7 @@ import { Glyph } from '../../ui/glyph';
 import { BlockHead, Page, Sentence } from '../../ui/page';
 import { Picture } from '../../ui/picture';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
-import { DenseTable, LinesTable, PictureCell } from '../../ui/table';
+import { ChooseCell, DenseTable, LinesTable, PictureCell } from '../../ui/table';
 import { itemPath } from '../item-path';
 import { homesAfter } from './slotting-homes';
 import { ShelvesWords } from './shelves-words';
@@ -88,16 +88,7 @@ function Advice({ slotting, siteId }: { slotting: Slotting; siteId: number }) {
             <tbody>
               {moves.map((m, i) => (
                 <tr key={`${m.sku} ${m.to}`}>
-                  {may && (
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`${m.item} to ${m.to}`}
-                        checked={i < first}
-                        onChange={(e) => setFirst(e.target.checked ? i + 1 : i)}
-                      />
-                    </td>
-                  )}
+                  {may && <ChooseCell says={`${m.item} to ${m.to}`} checked={i < first} onChoose={(on) => setFirst(on ? i + 1 : i)} />}
                   <PictureCell>
                     <Picture name={m.picture} size={30} />
                   </PictureCell>
