@@ -32,7 +32,7 @@ export interface SlotAdvice {
 }
 
 /** So many of the most promising changes are measured for each that is made. */
-const MOST_MEASURED = 300;
+const MOST_MEASURED = 200;
 const MOST_PAIRS = 60;
 const NEAREST = 4;
 
@@ -95,6 +95,13 @@ export function slotAdvice(given: ToSlot, most = 10, least = 1): SlotAdvice {
   };
 
   const pairs = pairsOf(orders);
+  // Which faces are near to which does not change with what stands there.
+  const known = new Map<number, number[]>();
+  const near = (face: number): number[] => {
+    const found = known.get(face) ?? nearestTo(face, given);
+    known.set(face, found);
+    return found;
+  };
   /** Changes that bring often asked goods near, and goods that leave together next to each other. */
   const promising = (): Change[] => {
     const found: Change[] = [];
@@ -111,7 +118,7 @@ export function slotAdvice(given: ToSlot, most = 10, least = 1): SlotAdvice {
       [
         [a, b],
         [b, a],
-      ].flatMap(([stays, comes]) => nearestTo(faceOf[stays ?? 0] ?? 0, given).flatMap((to) => change(comes ?? 0, to) ?? [])),
+      ].flatMap(([stays, comes]) => near(faceOf[stays ?? 0] ?? 0).flatMap((to) => change(comes ?? 0, to) ?? [])),
     );
     return [...found.slice(0, MOST_MEASURED), ...together];
   };
