@@ -45,6 +45,7 @@ describe('a lot', () => {
     await correct('L-0O1', { lot: 'L-001', expiresOn: '2027-10-01', why: 'an O for a nought' }, ines).expect(403);
     await correct('L-0O1', { lot: 'L-001', expiresOn: null, why: 'an O for a nought' }).expect(400);
     await correct('L-0O1', { lot: 'L-001', expiresOn: '2027-10-01', why: '' }).expect(400);
+    await correct('L-0O1', { lot: ' ', expiresOn: '2027-10-01', why: 'a blank' }).expect(400);
     expect((await correct('L-0O1', { lot: 'L-001', expiresOn: '2027-10-01', why: 'an O for a nought' }).expect(200)).body).toEqual({
       lot: 'L-001',
       units: 0,

@@ -3,7 +3,7 @@ import type { Movement } from '@vectrum/core/ledger';
 import { micro, type Micro } from '@vectrum/core/money';
 import { ActivityService } from '../activity/index.js';
 import { AllocationService, spareSql } from '../allocation/index.js';
-import { type Act, badForm, badState, CommandLog, find, marks, num, one, rows, type Tx } from '../platform/index.js';
+import { type Act, badForm, badState, CommandLog, find, isDuplicate, marks, num, one, rows, type Tx } from '../platform/index.js';
 import { keepStanding } from '../sites/index.js';
 import { correctLot, LedgerService } from '../stock/index.js';
 import { isInHands, TraceQueries } from './trace.queries.js';
@@ -36,6 +36,7 @@ export class LotMends {
     const lot = await this.trace.lot(sku, code);
     return this.commands.run(act, 'lot.correct', { sku, code, ...asked }, async (tx) => {
       const to = asked.lot.trim();
+      if (to === '') throw badForm({ lot: 'Type the lot that stands on the label' });
       const item = await find(tx, 'item', { id: lot.itemId });
       const expires = item?.tracking === 'lot-expiry' ? (asked.expiresOn ?? null) : null;
       if (item?.tracking === 'lot-expiry' && expires === null) throw badForm({ expiresOn: 'Say until when it keeps' });
@@ -48,7 +49,11 @@ export class LotMends {
       if (other && (other.expires ?? null) !== expires)
         throw badForm({ expiresOn: `Lot ${to} keeps until ${other.expires ?? 'no date'}. Correct that one first` });
       const units = other ? await this.merge(tx, act, lot, other.id, to, asked.why.trim()) : 0;
-      if (!other) await correctLot(tx, lot.lotId, to, expires);
+      if (!other)
+        await correctLot(tx, lot.lotId, to, expires).catch((thrown: unknown) => {
+          if (isDuplicate(thrown)) throw badState(`Lot ${to} has come in this moment. Look again, and the goods go over to it`);
+          throw thrown;
+        });
       await this.activity.record(tx, act, {
         kind: 'count',
         glyph: 'full',
