@@ -9,9 +9,9 @@ export function GroupedList<T extends { code: string }>({
   row: (one: T) => ReactNode;
 }) {
   return groups.map(([name, list]) => (
-    <div key={name}>
+    <section key={name} aria-label={name}>
       <h2>{name}</h2>
       <ul>{list.map(row)}</ul>
-    </div>
+    </section>
   ));
 }
