@@ -39,6 +39,7 @@ export const FLOORS = [
   'moving',
   'transfers',
   'building',
+  'planning',
   'packing',
   'order-desk',
   'invoicing',

@@ -53,6 +53,7 @@ const OWNED = {
   transfers: ['transfer', 'transfer_line', 'transfer_goods'],
   tracing: ['lot_recall'],
   building: ['build', 'build_part'],
+  planning: ['demand_week', 'demand_read', 'item_plan', 'buying_rule', 'demand_mark', 'buying_choice', 'buying_day', 'back_test'],
   weighing: ['scale'],
   packing: ['parcel', 'parcel_line', 'parcel_label', 'parcel_serial', 'parcel_picture'],
   dispatch: ['hand_over'],

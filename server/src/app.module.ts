@@ -32,6 +32,7 @@ import { WeighingModule } from './weighing/index.js';
 import { PurchasingModule } from './purchasing/index.js';
 import { MovingModule } from './moving/index.js';
 import { BuildingModule } from './building/index.js';
+import { PlanningModule } from './planning/index.js';
 import { TransfersModule } from './transfers/index.js';
 import { PutawayModule } from './putaway/index.js';
 import { ReceivingModule } from './receiving/index.js';
@@ -79,6 +80,7 @@ export class AppModule {
         MovingModule,
         TransfersModule,
         BuildingModule,
+        PlanningModule,
         PutawayModule,
         PackingModule,
         OrderDeskModule,

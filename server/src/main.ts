@@ -5,6 +5,7 @@ import { resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { Timetables } from './books/index.js';
+import { BackTests, Planner } from './planning/index.js';
 import { DailyRuns } from './picking/index.js';
 import { Nightly } from './company/index.js';
 import { ChannelPolling, OrderFolder, StockPushing } from './connectors/index.js';
@@ -73,6 +74,8 @@ async function main(): Promise<void> {
   app.get(Nightly).start();
   app.get(DailyRuns).start();
   app.get(Timetables).start();
+  app.get(Planner).start();
+  app.get(BackTests).start();
   const http = app.getHttpServer();
   http.keepAliveTimeout = KEEP_ALIVE_MS;
   http.headersTimeout = KEEP_ALIVE_MS + 5_000;

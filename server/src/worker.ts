@@ -10,6 +10,7 @@ const FACES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = 
   orders: () => import('./orders/work.js'),
   packing: () => import('./packing/work.js'),
   picking: () => import('./picking/work.js'),
+  planning: () => import('./planning/work.js'),
   printing: () => import('./printing/work.js'),
   purchasing: () => import('./purchasing/work.js'),
   putaway: () => import('./putaway/work.js'),

@@ -96,8 +96,11 @@ export class Caller {
       });
   }
 
-  delete(path: string) {
-    return this.http.delete(`/api/${path}`).set('cookie', this.cookie).set({ 'idempotency-key': randomUUID() });
+  delete(path: string, headers: Record<string, string> = {}) {
+    return this.http
+      .delete(`/api/${path}`)
+      .set('cookie', this.cookie)
+      .set({ 'idempotency-key': randomUUID(), ...headers });
   }
 
   patch(path: string, body: object, headers: Record<string, string> = {}) {

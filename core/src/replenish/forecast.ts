@@ -1,5 +1,6 @@
 import { weekOfDate, weekText } from './iso-week.js';
 import { byChance, byLevel, bySeason, byTrend, type Forecaster, mean, seasonsOf, type Units, YEAR } from './methods.js';
+import { liftsAhead, type Mark, unmarked } from './marks.js';
 import { type Series, seriesOf, type WeekUnits } from './series.js';
 import { isSilent } from './silence.js';
 
@@ -10,7 +11,15 @@ export interface WeekForecast {
   sd: number;
 }
 
-export type Method = 'level' | 'trend' | 'season' | 'season and trend' | 'chance' | 'discontinued' | 'nothing known';
+export type Method =
+  'level' | 'trend' | 'season' | 'season of its class' | 'season and trend' | 'chance' | 'discontinued' | 'nothing known';
+
+/** What else is known of an item than what it was asked for itself. */
+export interface Beside {
+  /** The seasons of its class by the week's number modulo 52; see `seasonOfClass`. */
+  classSeason?: readonly number[] | null;
+  marks?: readonly Mark[];
+}
 
 export interface Forecast {
   method: Method;
@@ -35,9 +44,20 @@ interface Candidate {
 
 const LEVELS = [0.02, 0.05, 0.1, 0.2, 0.35] as const;
 
-function candidates(at: number): Candidate[] {
+/** An item is known by itself for a year before its own level is preferred to its class's seasons. */
+const OWN_YEAR = 60;
+
+const byClass = (at: number, season: readonly number[], alpha: number): Candidate => ({
+  method: 'season of its class',
+  make: bySeason(at, () => season, byLevel(alpha)),
+  needs: 1,
+  alpha,
+});
+
+function candidates(at: number, classSeason: readonly number[] | null): Candidate[] {
   const seasons = seasonsOf(at);
   return [
+    ...(classSeason ? [0.05, 0.15].map((alpha) => byClass(at, classSeason, alpha)) : []),
     ...LEVELS.map((alpha): Candidate => ({ method: 'level', make: byLevel(alpha), needs: 1, alpha })),
     { method: 'trend', make: byTrend(0.15, 0.05), needs: 26, alpha: 0.15 },
     { method: 'trend', make: byTrend(0.08, 0.02), needs: 26, alpha: 0.08 },
@@ -100,8 +120,15 @@ function gain(of: Trial, on: Trial): number {
  * What the next weeks will bring. The method is the one that would have been nearest over the time that an order must last, tried on
  * the item's own past; the simplest unless another is clearly better. O(methods × origins × weeks).
  */
-export function forecastOf(history: readonly WeekUnits[], today: string, spanWeeks = 4, weeks = FORECAST_WEEKS): Forecast {
-  const series = seriesOf(history, today);
+export function forecastOf(
+  history: readonly WeekUnits[],
+  today: string,
+  spanWeeks = 4,
+  weeks = FORECAST_WEEKS,
+  { classSeason = null, marks = [] }: Beside = {},
+): Forecast {
+  const asked = seriesOf(history, today);
+  const series = unmarked(asked, marks);
   const from = weekOfDate(today);
   const named = (values: readonly number[], sd: (k: number) => number): WeekForecast[] =>
     values.map((m, k) => ({ week: weekText(from + k), mean: m, sd: sd(k) }));
@@ -117,8 +144,9 @@ export function forecastOf(history: readonly WeekUnits[], today: string, spanWee
   const { units } = series;
   if (units.every((u) => u === 0)) return none('nothing known');
   if (isSilent(series)) return none('discontinued');
-  const { chosen, week } = choose(series, Math.max(1, Math.round(spanWeeks)));
-  const values = chosen.make(units, weeks);
+  const { chosen, week } = choose(series, Math.max(1, Math.round(spanWeeks)), classSeason);
+  const lifts = liftsAhead(asked, marks, today, weeks);
+  const values = chosen.make(units, weeks).map((v, k) => v * (lifts[k] ?? 1));
   // Few weeks tell little of their own spread: it is at least that of independent requests, one at a time.
   const level = mean(values.slice(0, Math.max(1, Math.round(spanWeeks))));
   const known = units.length;
@@ -134,19 +162,23 @@ export function forecastOf(history: readonly WeekUnits[], today: string, spanWee
   };
 }
 
-function choose({ first, units }: Series, span: number): { chosen: Candidate; week: number } {
+function choose({ first, units }: Series, span: number, classSeason: readonly number[] | null): { chosen: Candidate; week: number } {
   const at = ((first % YEAR) + YEAR) % YEAR;
-  const usual: Candidate = { method: 'level', make: byLevel(0.05), needs: 1, alpha: 0.05 };
+  // What is not known for a year yet has the seasons of its class until something else is clearly nearer.
+  const usual: Candidate =
+    classSeason && units.length < OWN_YEAR
+      ? byClass(at, classSeason, 0.05)
+      : { method: 'level', make: byLevel(0.05), needs: 1, alpha: 0.05 };
   const base = tried(units, usual.make, usual.needs, span);
   const average = mean(units);
   if (!base) return { chosen: usual, week: Math.max(mean(units.map((u) => (u - average) ** 2)), average) };
   let simple = { chosen: usual, trial: base };
   const others: { chosen: Candidate; trial: Trial }[] = [];
-  for (const chosen of candidates(at)) {
+  for (const chosen of candidates(at, classSeason)) {
     if (units.length < chosen.needs + 4) continue;
     const trial = tried(units, chosen.make, chosen.needs, span);
     if (!trial) continue;
-    if (chosen.method !== 'level') others.push({ chosen, trial });
+    if (chosen.method !== usual.method) others.push({ chosen, trial });
     else if (trial.error < simple.trial.error && gain(trial, base) > SURE.level) simple = { chosen, trial };
   }
   let best = simple;

@@ -133,7 +133,7 @@ function yearly(units: Units): Units {
 
 /** Smoothing of what is left once the season is taken out, and put in again. `at`: the week of the year at which the series begins. */
 export const bySeason =
-  (at: number, seasons: ReturnType<typeof seasonsOf>, inner: Forecaster): Forecaster =>
+  (at: number, seasons: (units: Units) => readonly number[], inner: Forecaster): Forecaster =>
   (units, weeks) => {
     const season = seasons(units);
     const of = (week: number) => season[((week % YEAR) + YEAR) % YEAR] ?? 1;

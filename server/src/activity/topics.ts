@@ -24,6 +24,7 @@ export const TOPICS = [
   'invoices',
   'transfers',
   'builds',
+  'buying',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -48,7 +49,8 @@ const CHANGES = {
   checklist: ['inspections'],
   'send-back': ['returns', 'stock', 'orders'],
   bill: ['bills', 'purchasing', 'returns', 'stock'],
-  'purchase-order': ['purchasing', 'arrivals', 'stock'],
+  'purchase-order': ['purchasing', 'arrivals', 'stock', 'buying'],
+  buying: ['buying', 'purchasing'],
   supplier: ['suppliers', 'purchasing'],
   order: ['orders', 'stock', 'channels'],
   'order-change': ['orders', 'rounds', 'parcels', 'stock', 'channels'],

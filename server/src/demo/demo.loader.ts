@@ -9,6 +9,7 @@ import { DemoHouse } from './house.js';
 import { DemoInspecting } from './inspecting.js';
 import { DemoMorning } from './morning.js';
 import { DemoOrders } from './orders.js';
+import { DemoDemand } from './demand.js';
 import { DemoDesk } from './desk.js';
 import { DemoReturns } from './returns.js';
 import { DemoCounts } from './counts.js';
@@ -34,6 +35,7 @@ export class DemoLoader {
     private readonly returns: DemoReturns,
     private readonly counts: DemoCounts,
     private readonly transfers: DemoTransfers,
+    private readonly demand: DemoDemand,
     @Inject(LOGGER) private readonly log: Logger,
   ) {}
 
@@ -56,6 +58,7 @@ export class DemoLoader {
     await this.books.keep();
     await this.returns.sendBack();
     await this.books.abroad();
+    await this.demand.remember();
     this.log.info({ ms: Date.now() - begun }, 'demo business loaded');
   }
 }

@@ -25,6 +25,7 @@ import { CustomerReturnsModule } from '../customer-returns/index.js';
 import { DemoLeaving } from './leaving.js';
 import { DemoReturns } from './returns.js';
 import { DemoBuying } from './buying.js';
+import { DemoDemand } from './demand.js';
 import { DemoDesk } from './desk.js';
 import { DemoExtras } from './extras.js';
 import { demoSignIns } from './people.js';
@@ -33,6 +34,7 @@ import { DEMO_DRAWINGS } from './drawings.js';
 import { CountingModule } from '../counting/index.js';
 import { DemoCounts } from './counts.js';
 import { BuildingModule } from '../building/index.js';
+import { PlanningModule } from '../planning/index.js';
 import { TransfersModule } from '../transfers/index.js';
 import { DemoTransfers } from './transfers.js';
 import { DemoDispatch } from './dispatch.js';
@@ -75,6 +77,7 @@ import { PracticeController } from './practice.controller.js';
     CountingModule,
     TransfersModule,
     BuildingModule,
+    PlanningModule,
     CustomersModule,
   ],
   controllers: [PracticeController],
@@ -98,6 +101,7 @@ import { PracticeController } from './practice.controller.js';
     DemoDesk,
     DemoDispatch,
     DemoBooks,
+    DemoDemand,
     DemoLoader,
   ],
 })

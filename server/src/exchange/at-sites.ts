@@ -9,6 +9,7 @@ const SITE_OF: Readonly<Record<string, string>> = {
   place: 'site_id',
   plan_shape: 'site_id',
   item_site: 'site_id',
+  demand_week: 'site_id',
   carrier_lane: 'site_id',
   channel: 'site_id',
   channel_site: 'site_id',

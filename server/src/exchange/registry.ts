@@ -29,6 +29,7 @@ const IN_ORDER = [
   'channel-sites',
   'listings',
   'stock',
+  'demand',
   'payments',
 ];
 

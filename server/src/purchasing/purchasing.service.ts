@@ -38,31 +38,34 @@ export class PurchasingService {
 
   add(act: Act, input: EditPurchaseOrderDto): Promise<{ code: string }> {
     mustBeAt(act.person, input.siteId);
-    return this.commands.run(act, 'purchase-order.add', input, async (tx) => {
-      const supplier = await this.supplier(tx, input.supplier);
-      const code = await nextCode(tx, 'P');
-      const id = await insert(tx, 'purchase_order', {
-        code,
-        supplier_id: supplier.id,
-        site_id: input.siteId,
-        currency: supplier.currency,
-        expected_on: input.expectedOn ?? null,
-        door_id: await doorId(tx, input.siteId, input.door),
-        note: input.note,
-        created_by: act.person.id,
-      });
-      await addLines(tx, id, input.lines);
-      await writeCharges(tx, id, input.charges);
-      await this.activity.record(tx, act, {
-        kind: 'purchase-order',
-        glyph: 'empty',
-        title: `${code} drafted`,
-        detail: supplier.name,
-        document: code,
-        siteId: input.siteId,
-      });
-      return { code };
+    return this.commands.run(act, 'purchase-order.add', input, async (tx) => ({ code: await this.draft(tx, act, input) }));
+  }
+
+  /** A new draft within an act of somebody; returns its code. */
+  async draft(tx: Tx, act: Act, input: EditPurchaseOrderDto): Promise<string> {
+    const supplier = await this.supplier(tx, input.supplier);
+    const code = await nextCode(tx, 'P');
+    const id = await insert(tx, 'purchase_order', {
+      code,
+      supplier_id: supplier.id,
+      site_id: input.siteId,
+      currency: supplier.currency,
+      expected_on: input.expectedOn ?? null,
+      door_id: await doorId(tx, input.siteId, input.door),
+      note: input.note,
+      created_by: act.person.id,
     });
+    await addLines(tx, id, input.lines);
+    await writeCharges(tx, id, input.charges);
+    await this.activity.record(tx, act, {
+      kind: 'purchase-order',
+      glyph: 'empty',
+      title: `${code} drafted`,
+      detail: supplier.name,
+      document: code,
+      siteId: input.siteId,
+    });
+    return code;
   }
 
   /** Rewrites a draft; on a placed order it changes what may still change, keeps what it was, and tells the supplier. */

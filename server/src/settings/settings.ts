@@ -1,7 +1,7 @@
 import { IN_HOUSE_PREFIXES } from '@vectrum/core/barcode';
 
 interface Base {
-  group: 'Company' | 'Receiving' | 'Counting' | 'Picking and packing' | 'Items' | 'What is kept';
+  group: 'Company' | 'Buying' | 'Receiving' | 'Counting' | 'Picking and packing' | 'Items' | 'What is kept';
   label: string;
   /** What it changes, in a sentence. */
   says: string;
@@ -67,6 +67,36 @@ export const SETTINGS = define({
     most: 90,
     unit: 'days',
     default: 2,
+  },
+  servicePercent: {
+    group: 'Buying',
+    label: 'Met from the shelf',
+    says: 'So much of what is asked for is to be there when it is asked for. More costs more stock; rules for classes and items come before it.',
+    kind: 'whole',
+    least: 50,
+    most: 99,
+    unit: 'per cent',
+    default: 97,
+  },
+  orderCost: {
+    group: 'Buying',
+    label: 'An order costs',
+    says: 'What it takes to write, follow and take in one more line of an order. The more it is, the rarer and larger orders are proposed.',
+    kind: 'whole',
+    least: 0,
+    most: 10_000,
+    unit: 'of the currency',
+    default: 8,
+  },
+  holdingPercent: {
+    group: 'Buying',
+    label: 'Keeping stock costs',
+    says: 'A year, of what it is worth: money tied up, room, what spoils. The more it is, the smaller orders are proposed.',
+    kind: 'whole',
+    least: 1,
+    most: 200,
+    unit: 'per cent',
+    default: 22,
   },
   costMethod: {
     group: 'Company',

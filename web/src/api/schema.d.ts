@@ -3735,6 +3735,244 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/buying/sites/{siteId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What should be bought at a site now, by supplier, with what happens without it. */
+        get: operations["Buying_at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes drafts of orders of what was chosen, one for each supplier. */
+        post: operations["Buying_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/put-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does not propose an item until a day, for a month, or for good. */
+        post: operations["Buying_putOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Proposes again what was put off or dropped. */
+        post: operations["Buying_bringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/plan-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plans a site anew, without waiting for the morning. */
+        post: operations["Buying_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/sites/{siteId}/items/{sku}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The plan of an item at a site with what it is made from, and its stock day by day, as it is and what if: deliveries `late` by so
+         *     many days or not at all (`none` is 1), `demand` so many per cent of what is expected, `order` so many units today.
+         */
+        get: operations["Plans_item"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/sites/{siteId}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long stock lasts, by what a year of it costs (A to C) and how even its weeks are (X to Z); with the items of one `field`. */
+        get: operations["Plans_coverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/sites/{siteId}/excess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What there is too much of, and what could be done about it. */
+        get: operations["Plans_excess"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/sites/{siteId}/back-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest trial of the last year by these plans and by plain rules, with how far it is. */
+        get: operations["Plans_backTest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/back-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to try a site's last year. */
+        post: operations["Plans_tryIt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Rules_list"];
+        put?: never;
+        post: operations["Rules_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["Rules_change"];
+        post?: never;
+        delete: operations["Rules_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Rules_marks"];
+        put?: never;
+        /** Marks weeks in which demand is not as usual: a campaign, a price, a strike. */
+        post: operations["Rules_mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/marks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["Rules_unmark"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{siteId}/slotting": {
         parameters: {
             query?: never;
@@ -7692,7 +7930,7 @@ export interface components {
         TimetableDto: {
             what: string;
             /** @enum {string} */
-            every: "month" | "week" | "day";
+            every: "day" | "week" | "month";
             keptBy: string;
             /** Format: date-time */
             lastAt: string | null;
@@ -9353,6 +9591,396 @@ export interface components {
             hourly?: string;
             parts: components["schemas"]["UsedPartDto"][];
         };
+        SpareGoodsDto: {
+            siteId: number;
+            site: string;
+            units: number;
+        };
+        BuyingLineDto: {
+            sku: string;
+            name: string;
+            picture: string | null;
+            class: string;
+            unit: string;
+            unitPlural: string;
+            units: number;
+            /** @description Units in the pack that is ordered; 1 where it is built here. */
+            factor: number;
+            pack: string;
+            packPlural: string;
+            /** @description Of a pack, in the supplier's currency; absent for those who may not see costs. */
+            price?: string;
+            /** @description Of a base unit, in the home currency; absent likewise. */
+            unitCost?: string;
+            /** @description Free, and on its way or on a draft. */
+            free: number;
+            onOrder: number;
+            /** @description Order at this point; what is free and on its way counts. */
+            point: number;
+            weekMean: number;
+            method: string;
+            leadDays: number;
+            /** @description The day on which nothing is left if nothing is ordered; null where that is farther off than half a year. */
+            runsOutOn: string | null;
+            /** @description What an order placed today would come too late for. */
+            missed: number;
+            /** @description Of it, promised to customers. */
+            broken: number;
+            /** @description Why it is more or less than what is due; ''. */
+            because: string;
+            /** @description Whether it is due by itself, or only taken along. */
+            isDue: boolean;
+            /** @description What was proposed the day before; null where it was not, or nothing was kept. */
+            yesterday: number | null;
+            /** @description Units on their way that should have been here. */
+            late: number;
+            elsewhere: components["schemas"]["SpareGoodsDto"] | null;
+            /** @description How many others sell it. */
+            others: number;
+        };
+        BuyingSupplierDto: {
+            code: string;
+            name: string;
+            currency: string;
+            /** @description The day on which goods ordered today can be here. */
+            hereOn: string;
+            leastValue?: string | null;
+            leastUnits: number | null;
+            leastPallets: number | null;
+            isEnough: boolean;
+            lines: components["schemas"]["BuyingLineDto"][];
+        };
+        BuyingExceptionDto: {
+            sku: string;
+            name: string;
+            /** @enum {string} */
+            what: "late" | "gone" | "faster" | "slower";
+            says: string;
+        };
+        PutOffDto: {
+            sku: string;
+            name: string;
+            until: string;
+            why: string;
+            by: string;
+        };
+        BuyingDto: {
+            siteId: number;
+            site: string;
+            today: string;
+            /** @description The last choice that was known when this was read: who takes proposals says what he has seen. */
+            asOf: number;
+            /** @description Items that are planned here, and those of them that are still being planned anew. */
+            items: number;
+            planning: number;
+            /** @description Whether the day before was kept, so that what is new can be told. */
+            knowsYesterday: boolean;
+            suppliers: components["schemas"]["BuyingSupplierDto"][];
+            /** @description To be built here. */
+            built: components["schemas"]["BuyingLineDto"][];
+            /** @description Due, and no supplier has a price for them. */
+            unsourced: components["schemas"]["BuyingLineDto"][];
+            exceptions: components["schemas"]["BuyingExceptionDto"][];
+            putOff: components["schemas"]["PutOffDto"][];
+        };
+        TakenLineDto: {
+            sku: string;
+            supplier: string;
+            packs: number;
+        };
+        TakeProposalsDto: {
+            siteId: number;
+            /** @description As it stood in the proposals that were read. */
+            asOf: number;
+            lines: components["schemas"]["TakenLineDto"][];
+        };
+        OrdersMadeDto: {
+            orders: string[];
+        };
+        PutOffProposalDto: {
+            siteId: number;
+            sku: string;
+            /**
+             * @description Until a day; there is enough for a month, whatever the sums say; or it is bought no more.
+             * @enum {string}
+             */
+            says: "later" | "enough" | "dropped";
+            until?: string;
+            why: string;
+        };
+        SkuDto: {
+            sku: string;
+        };
+        BringBackDto: {
+            siteId: number;
+            sku: string;
+        };
+        PlanAgainDto: {
+            siteId: number;
+        };
+        PlanningDto: {
+            /** @description Items that are still being planned. */
+            planning: number;
+        };
+        WeekUnitsDto: {
+            week: string;
+            /** @description The day that it begins on. */
+            monday: string;
+            units: number;
+        };
+        ForecastWeekDto: {
+            week: string;
+            monday: string;
+            mean: number;
+            sd: number;
+        };
+        AheadDocumentDto: {
+            units: number;
+            due: string;
+            document: string;
+            who: string;
+        };
+        StockDayDto: {
+            day: string;
+            stock: number;
+            /** @description Between these in nine cases of ten. */
+            low: number;
+            high: number;
+        };
+        StockAheadDto: {
+            days: components["schemas"]["StockDayDto"][];
+            runsOutOn: string | null;
+            missed: number;
+            broken: number;
+        };
+        PriceStepDto: {
+            from: number;
+            price: string;
+        };
+        ItemSupplierDto: {
+            code: string;
+            name: string;
+            isChosen: boolean;
+            factor: number;
+            packPlural: string;
+            currency: string;
+            /** @description Absent for those who may not see costs. */
+            price?: string;
+            breaks: components["schemas"]["PriceStepDto"][];
+            leadDays: number;
+            leadSd: number;
+            /** @description Orders that the lead time was measured by; nought where it is what the supplier says. */
+            orders: number;
+        };
+        ItemTruthDto: {
+            on: string;
+            says: string;
+            proposed: number;
+            taken: number;
+            /** @description Until the goods would be here and the next order could be. */
+            expected: number;
+            /** @description What was asked for until then; null while that is not over. */
+            asked: number | null;
+            why: string;
+            document: string | null;
+            by: string;
+        };
+        ItemPlanDto: {
+            sku: string;
+            name: string;
+            picture: string | null;
+            kind: string;
+            unit: string;
+            unitPlural: string;
+            siteId: number;
+            site: string;
+            today: string;
+            method: string;
+            plannedOn: string | null;
+            weekMean: number;
+            weekSd: number;
+            /** @description Share of demand that is to be met from the shelf, and that the plan is expected to meet. */
+            service: number;
+            fill: number;
+            leadDays: number;
+            leadSd: number;
+            reviewDays: number;
+            /** @description Expected while an order is on its way. */
+            expectedMeanwhile: number;
+            safety: number;
+            point: number | null;
+            size: number;
+            fixedPoint: number | null;
+            fixedUpTo: number | null;
+            isFixed: boolean;
+            isDropped: boolean;
+            onHand: number;
+            held: number;
+            reserved: number;
+            owed: number;
+            onOrder: number;
+            drafts: number;
+            within: number;
+            free: number;
+            position: number;
+            proposed: number;
+            because: string;
+            factor: number;
+            history: components["schemas"]["WeekUnitsDto"][];
+            forecast: components["schemas"]["ForecastWeekDto"][];
+            arrivals: components["schemas"]["AheadDocumentDto"][];
+            promised: components["schemas"]["AheadDocumentDto"][];
+            usual: components["schemas"]["StockAheadDto"];
+            whatIf: components["schemas"]["StockAheadDto"];
+            suppliers: components["schemas"]["ItemSupplierDto"][];
+            truths: components["schemas"]["ItemTruthDto"][];
+        };
+        CoverFieldDto: {
+            field: string;
+            items: number;
+            /** @description Of them, those with nothing free. */
+            out: number;
+            /** @description How long what is free lasts, by worth; null where nothing is asked for. */
+            weeks: number | null;
+            /** @description Absent for those who may not see costs. */
+            yearValue?: string;
+            stockValue?: string;
+        };
+        CoverRowDto: {
+            sku: string;
+            name: string;
+            picture: string | null;
+            unit: string;
+            unitPlural: string;
+            weekMean: number;
+            weekSd: number;
+            method: string;
+            free: number;
+            onOrder: number;
+            point: number | null;
+            /** @description Null: longer than ten years, or nobody asks for it. */
+            coverDays: number | null;
+            stockValue?: string;
+        };
+        CoverageDto: {
+            siteId: number;
+            today: string;
+            items: number;
+            fields: components["schemas"]["CoverFieldDto"][];
+            /** @description Of the field that was asked for, what runs out first before the rest. */
+            rows: components["schemas"]["CoverRowDto"][];
+        };
+        ExcessRowDto: {
+            sku: string;
+            name: string;
+            picture: string | null;
+            unit: string;
+            unitPlural: string;
+            free: number;
+            /** @description More than half a year takes and than an order brings it up to. */
+            units: number;
+            coverDays: number | null;
+            /** @description Days since some of it last came in; null where it never came with an order. */
+            ageDays: number | null;
+            /** @description When the first of it passes its date. */
+            expiresOn: string | null;
+            value?: string;
+            /** @description Another site that would order it. */
+            wantedAt: components["schemas"]["SpareGoodsDto"] | null;
+            /** @description The supplier that sent some of it lately. */
+            backTo: string | null;
+            /** @description Kits and assemblies that it goes into. */
+            inKits: string[];
+        };
+        ExcessDto: {
+            siteId: number;
+            today: string;
+            value?: string;
+            rows: components["schemas"]["ExcessRowDto"][];
+        };
+        RuleOutcomeDto: {
+            /**
+             * @description As planned here; so many weeks' cover, as on a spreadsheet; points set by hand.
+             * @enum {string}
+             */
+            rule: "fixed" | "cover" | "planned";
+            items: number;
+            /** @description Of what was asked for. */
+            metPercent: number;
+            orders: number;
+            /** @description What lay there on average. */
+            stockValue: string;
+            /** @description Ordering and holding. */
+            cost: string;
+        };
+        BackTestDto: {
+            id: number;
+            /** Format: date-time */
+            askedAt: string;
+            by: string;
+            total: number;
+            done: number;
+            isOver: boolean;
+            rules: components["schemas"]["RuleOutcomeDto"][];
+        };
+        LatestBackTestDto: {
+            /** @description Null where nobody has asked for one. */
+            latest: components["schemas"]["BackTestDto"] | null;
+        };
+        BuyingRuleDto: {
+            id: number;
+            className: string | null;
+            sku: string | null;
+            item: string | null;
+            siteId: number | null;
+            site: string | null;
+            servicePercent: string | null;
+            reviewDays: number | null;
+            supplier: string | null;
+            likeSku: string | null;
+            likePercent: number | null;
+            isFixed: boolean;
+            isDropped: boolean;
+            version: number;
+        };
+        KeepBuyingRuleDto: {
+            /** @description Of a class; absent for the company or an item. */
+            className?: string;
+            /** @description Of an item; absent for the company or a class. */
+            sku?: string;
+            /** @description At one site; absent for all. */
+            siteId?: number | null;
+            servicePercent?: string | null;
+            reviewDays?: number | null;
+            supplier?: string | null;
+            likeSku?: string | null;
+            likePercent?: number | null;
+            isFixed: boolean;
+            isDropped: boolean;
+        };
+        MarkDto: {
+            id: number;
+            name: string;
+            className: string | null;
+            sku: string | null;
+            item: string | null;
+            siteId: number | null;
+            site: string | null;
+            from: string;
+            to: string;
+            liftPercent: number | null;
+            version: number;
+        };
+        KeepMarkDto: {
+            name: string;
+            className?: string;
+            sku?: string;
+            siteId?: number | null;
+            from: string;
+            to: string;
+            /** @description Per cent more than usual, or less; absent: as the last of this name brought. */
+            liftPercent?: number | null;
+        };
         SlotMoveDto: {
             sku: string;
             item: string;
@@ -10548,7 +11176,7 @@ export interface components {
             steps: components["schemas"]["FirstStepDto"][];
         };
         /** @enum {string} */
-        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims" | "invoices" | "transfers" | "builds";
+        Topic: "orders" | "rounds" | "parcels" | "purchasing" | "arrivals" | "inspections" | "returns" | "bills" | "suppliers" | "customers" | "channels" | "carriers" | "stock" | "items" | "places" | "people" | "setup" | "imports" | "questions" | "counts" | "claims" | "invoices" | "transfers" | "builds" | "buying";
         LiveLinesDto: {
             changed: components["schemas"]["Topic"][];
             entries: components["schemas"]["TapeEntryDto"][];
@@ -18381,6 +19009,385 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    Buying_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingDto"];
+                };
+            };
+        };
+    };
+    Buying_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeProposalsDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersMadeDto"];
+                };
+            };
+        };
+    };
+    Buying_putOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOffProposalDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkuDto"];
+                };
+            };
+        };
+    };
+    Buying_bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBackDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkuDto"];
+                };
+            };
+        };
+    };
+    Buying_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanAgainDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningDto"];
+                };
+            };
+        };
+    };
+    Plans_item: {
+        parameters: {
+            query?: {
+                none?: string;
+                order?: string;
+                demand?: string;
+                late?: string;
+            };
+            header?: never;
+            path: {
+                siteId: number;
+                sku: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemPlanDto"];
+                };
+            };
+        };
+    };
+    Plans_coverage: {
+        parameters: {
+            query?: {
+                field?: string;
+            };
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageDto"];
+                };
+            };
+        };
+    };
+    Plans_excess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExcessDto"];
+                };
+            };
+        };
+    };
+    Plans_backTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                siteId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestBackTestDto"];
+                };
+            };
+        };
+    };
+    Plans_tryIt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanAgainDto"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Rules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingRuleDto"][];
+                };
+            };
+        };
+    };
+    Rules_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepBuyingRuleDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Rules_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepBuyingRuleDto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Rules_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Rules_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkDto"][];
+                };
+            };
+        };
+    };
+    Rules_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepMarkDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Rules_unmark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
                 };
             };
         };

@@ -162,6 +162,15 @@ export const routes: RouteObject = {
       ],
     },
     { path: 'shelves/codes', lazy: async () => ({ Component: (await import('./shelves/codes-page')).CodesPage }) },
+    {
+      path: 'plan',
+      lazy: async () => ({ Component: (await import('./plan/buying-page')).BuyingPage }),
+      children: [{ path: 'items/:sku', lazy: async () => ({ Component: (await import('./plan/item-plan-sheet')).ItemPlanSheet }) }],
+    },
+    { path: 'plan/coverage', lazy: async () => ({ Component: (await import('./plan/coverage-page')).CoveragePage }) },
+    { path: 'plan/too-much', lazy: async () => ({ Component: (await import('./plan/excess-page')).ExcessPage }) },
+    { path: 'plan/rules', lazy: async () => ({ Component: (await import('./plan/rules-page')).RulesPage }) },
+    { path: 'plan/proof', lazy: async () => ({ Component: (await import('./plan/proof-page')).ProofPage }) },
     { path: 'books', lazy: async () => ({ Component: (await import('./books/to-invoice-page')).ToInvoicePage }) },
     { path: 'books/check', lazy: async () => ({ Component: (await import('./books/check-page')).CheckPage }) },
     {

@@ -52,7 +52,7 @@ function WhoMenu() {
 /** The office: top, the Line, the open stage beneath it, the tape at the foot. */
 export function OfficeShell() {
   const up = useLive();
-  const keepsBooks = useMe().data?.rights.includes('invoices') ?? false;
+  const rights = useMe().data?.rights ?? [];
   const { pathname } = useLocation();
   useStageKeys();
   useUndoKey();
@@ -73,7 +73,8 @@ export function OfficeShell() {
         <KeptWord />
         <UrgentWord />
         <nav className="duties" aria-label="Side duties">
-          {keepsBooks && <NavLink to="/books">Books</NavLink>}
+          {rights.includes('buy') && <NavLink to="/plan">Plan</NavLink>}
+          {rights.includes('invoices') && <NavLink to="/books">Books</NavLink>}
           <NavLink to="/setup">Setup</NavLink>
         </nav>
         <WhoMenu />

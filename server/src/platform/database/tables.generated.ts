@@ -59,6 +59,21 @@ export interface Tables {
     computed: never;
   };
   arrival_order: { row: { arrival_id: number; order_id: number }; needs: 'arrival_id' | 'order_id'; computed: never };
+  back_test: {
+    row: {
+      id: number;
+      site_id: number;
+      asked_by_id: number;
+      asked_at: Date;
+      due_at: Date | null;
+      total: number;
+      done: number;
+      after_item_id: number;
+      result: unknown;
+    };
+    needs: 'site_id' | 'asked_by_id' | 'total' | 'result';
+    computed: never;
+  };
   balance: {
     row: { item_id: number; place_id: number; lot_id: number; stock_condition: string; units: number; bounded: number };
     needs: 'item_id' | 'place_id' | 'units' | 'bounded';
@@ -138,6 +153,50 @@ export interface Tables {
       scrapped_units: number;
     };
     needs: 'build_id' | 'item_id' | 'units';
+    computed: never;
+  };
+  buying_choice: {
+    row: {
+      id: number;
+      site_id: number;
+      item_id: number;
+      chosen_on: string;
+      says: string;
+      proposed_units: number;
+      taken_units: number;
+      expected_units: number;
+      horizon_days: number;
+      until_on: string | null;
+      why: string;
+      document: string | null;
+      person_id: number;
+      made_at: Date;
+      is_over: number;
+    };
+    needs: 'site_id' | 'item_id' | 'chosen_on' | 'says' | 'proposed_units' | 'person_id';
+    computed: never;
+  };
+  buying_day: {
+    row: { site_id: number; day: string; item_id: number; units: number };
+    needs: 'site_id' | 'day' | 'item_id' | 'units';
+    computed: never;
+  };
+  buying_rule: {
+    row: {
+      id: number;
+      item_id: number | null;
+      class: string | null;
+      site_id: number | null;
+      service_percent: string | null;
+      review_days: number | null;
+      supplier_id: number | null;
+      like_item_id: number | null;
+      like_percent: number | null;
+      is_fixed: number;
+      is_dropped: number;
+      version: number;
+    };
+    needs: never;
     computed: never;
   };
   came_back: {
@@ -496,6 +555,31 @@ export interface Tables {
     needs: 'site_id' | 'runs_at' | 'person_id';
     computed: never;
   };
+  demand_mark: {
+    row: {
+      id: number;
+      name: string;
+      item_id: number | null;
+      class: string | null;
+      site_id: number | null;
+      from_week: number;
+      to_week: number;
+      lift_percent: number | null;
+      version: number;
+    };
+    needs: 'name' | 'from_week' | 'to_week';
+    computed: never;
+  };
+  demand_read: {
+    row: { site_id: number; through_week: number; read_on: string };
+    needs: 'site_id' | 'through_week' | 'read_on';
+    computed: never;
+  };
+  demand_week: {
+    row: { site_id: number; item_id: number; week: number; ordered_units: number; given_units: number | null };
+    needs: 'site_id' | 'item_id' | 'week';
+    computed: never;
+  };
   departure: {
     row: { id: number; site_id: number; carrier_id: number | null; name: string; leaves_at: string; closes_minutes: number };
     needs: 'site_id' | 'name' | 'leaves_at';
@@ -768,6 +852,33 @@ export interface Tables {
   item_picture: {
     row: { item_id: number; type: string; mark: string; large: Buffer; thumb: Buffer };
     needs: 'item_id' | 'type' | 'mark' | 'large' | 'thumb';
+    computed: never;
+  };
+  item_plan: {
+    row: {
+      id: number;
+      site_id: number;
+      item_id: number;
+      due_at: Date | null;
+      planned_on: string | null;
+      made_from: string | null;
+      method: string | null;
+      week_mean: number;
+      week_sd: number;
+      pace: number | null;
+      point_units: number | null;
+      size_units: number;
+      safety_units: number;
+      fill: number;
+      lead_days: number;
+      lead_sd: number;
+      review_days: number;
+      service: number;
+      unit_cost: string | null;
+      supplier_id: number | null;
+      weeks: unknown;
+    };
+    needs: 'site_id' | 'item_id';
     computed: never;
   };
   item_site: {

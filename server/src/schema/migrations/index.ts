@@ -49,6 +49,7 @@ import { Recalls1790000000050 } from './0050-recalls.js';
 import { Builds1790000000051 } from './0051-builds.js';
 import { Earmarks1790000000052 } from './0052-earmarks.js';
 import { OrdersByDay1790000000053 } from './0053-orders-by-day.js';
+import { Planning1790000000054 } from './0054-planning.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -107,4 +108,5 @@ export const migrations = [
   Builds1790000000051,
   Earmarks1790000000052,
   OrdersByDay1790000000053,
+  Planning1790000000054,
 ];

@@ -1,8 +1,9 @@
 import { BarChart } from 'echarts/charts';
 import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components';
-import { init, use as register } from 'echarts/core';
+import { use as register } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
-import { useEffect, useRef } from 'react';
+import { useCallback } from 'react';
+import { type Colour, GRID, HEIGHT, useChart } from './use-chart';
 
 register([BarChart, GridComponent, TooltipComponent, AriaComponent, SVGRenderer]);
 
@@ -10,8 +11,6 @@ export interface ChartBar {
   name: string;
   value: number;
 }
-
-const HEIGHT = 190;
 
 /** A figure for each of a few names. What it shows must be said in words, and stand in a table, beside it. */
 export default function BarsChart({
@@ -25,16 +24,10 @@ export default function BarsChart({
   unit?: string;
   most?: number;
 }) {
-  const box = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (!box.current) return undefined;
-    const ink = getComputedStyle(box.current);
-    const colour = (name: string) => ink.getPropertyValue(name).trim();
-    const chart = init(box.current, null, { renderer: 'svg' });
-    chart.setOption({
-      animation: false,
+  const option = useCallback(
+    (colour: Colour) => ({
       aria: { enabled: true, label: { description: label } },
-      grid: { left: 44, right: 12, top: 12, bottom: 26 },
+      grid: GRID,
       tooltip: { trigger: 'axis', valueFormatter: (v: number) => `${v}${unit}` },
       xAxis: {
         type: 'category',
@@ -44,13 +37,9 @@ export default function BarsChart({
       },
       yAxis: { type: 'value', ...(most === undefined ? {} : { max: most }), splitLine: { lineStyle: { color: colour('--color-rule') } } },
       series: [{ type: 'bar', data: bars.map((b) => b.value), barMaxWidth: 36, itemStyle: { color: colour('--color-ink') } }],
-    });
-    const watch = new ResizeObserver(() => chart.resize());
-    watch.observe(box.current);
-    return () => {
-      watch.disconnect();
-      chart.dispose();
-    };
-  }, [bars, label, unit, most]);
+    }),
+    [bars, label, unit, most],
+  );
+  const box = useChart(option);
   return <div ref={box} role="img" aria-label={label} style={{ height: HEIGHT }} />;
 }

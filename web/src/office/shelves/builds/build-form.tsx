@@ -62,7 +62,7 @@ function Build({ list }: { list: readonly Choice[] }) {
   const nameOf = (c: Choice) => `${c.sku}/${c.siteId}`;
   const first = list.find((c) => c.sku === params.get('sku') && c.buildable > 0) ?? list.find((c) => c.buildable > 0) ?? list[0];
   const [chosen, setChosen] = useState(first ? nameOf(first) : '');
-  const [units, setUnits] = useState('');
+  const [units, setUnits] = useState(params.get('units') ?? '');
   const [note, setNote] = useState('');
   const choice = list.find((c) => nameOf(c) === chosen);
   const plan = useAct({

@@ -25,8 +25,11 @@ export function TransferForm() {
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const sites = me.data?.sites ?? [];
-  const [from, setFrom] = useState<number | null>(null);
-  const [to, setTo] = useState<number | null>(null);
+  // Whoever comes from a proposal has said already from where to where.
+  const named = (name: string) => sites.find((s) => s.id === Number(params.get(name)))?.id ?? null;
+  const [chosenFrom, setFrom] = useState<number | null>(null);
+  const [chosenTo, setTo] = useState<number | null>(null);
+  const [from, to] = [chosenFrom ?? named('from'), chosenTo ?? named('to')];
   const fromId = from ?? sites[0]?.id ?? 0;
   const toId = to ?? sites.find((s) => s.id !== fromId)?.id ?? 0;
   const [lines, setLines] = useState<Line[]>([{ sku: params.get('sku') ?? '', units: params.get('units') ?? '' }]);

@@ -1,0 +1,2 @@
+/** What planning does in threads. */
+export { backTestAll, planAll } from './planning-work.js';

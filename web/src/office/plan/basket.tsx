@@ -1,0 +1,145 @@
+import { Fragment, useState } from 'react';
+import { Link } from 'react-router';
+import { TextButton } from '../../ui/button';
+import { day, whole } from '../../ui/format';
+import { Glyph } from '../../ui/glyph';
+import { Input } from '../../ui/input';
+import { BlockHead } from '../../ui/page';
+import { Picture } from '../../ui/picture';
+import { ChooseCell, LinesTable, PictureCell } from '../../ui/table';
+import { type Choices, lacksOf, lastsDays, type Line, lineKey, packsOf, type Supplier, takenOf, withoutIt, worthOf } from './buying';
+import { PutOff } from './put-off';
+
+export const planPath = (sku: string): string => `/plan/items/${encodeURIComponent(sku)}`;
+
+/** What one supplier would be asked for: a line an item, with what happens without it, and how many are ordered. */
+export function Basket({
+  supplier,
+  siteId,
+  open,
+  beside,
+  choices,
+  onPacks,
+  onLeave,
+}: {
+  supplier: Supplier;
+  siteId: number;
+  open: string | undefined;
+  beside: boolean;
+  choices: Choices;
+  onPacks: (line: Line, packs: string) => void;
+  onLeave: (line: Line, isLeft: boolean) => void;
+}) {
+  const [off, setOff] = useState<string | null>(null);
+  const taken = takenOf(choices, supplier);
+  const lacks = lacksOf(supplier, taken);
+  const worth = worthOf(taken);
+  const columns = beside ? 5 : 9;
+  return (
+    <section aria-label={supplier.name} className="mt-5">
+      <BlockHead>
+        <h2>
+          <Link to={`/inbound/suppliers/${supplier.code}`}>{supplier.name}</Link>
+        </h2>
+        <span className="note">
+          ordered today, here {day(supplier.hereOn)}
+          {worth > 0 && ` · ${worth.toFixed(2)} ${supplier.currency}`}
+        </span>
+        {lacks && <span className="note stamped">{lacks}</span>}
+      </BlockHead>
+      <LinesTable>
+        <thead>
+          <tr>
+            <td />
+            <td />
+            <th>Goods</th>
+            {!beside && <th className="num">Free</th>}
+            {!beside && <th className="num">Coming</th>}
+            {!beside && <th className="num">A week</th>}
+            <th>Order</th>
+            <th className="num">Lasts</th>
+            {!beside && <td />}
+          </tr>
+        </thead>
+        <tbody>
+          {supplier.lines.map((line) => {
+            const id = lineKey(supplier.code, line.sku);
+            const packs = packsOf(choices, supplier.code, line);
+            const lasts = packs === null ? null : lastsDays(line, packs);
+            const isLeft = choices.left.has(id);
+            return (
+              <Fragment key={line.sku}>
+                <tr className={line.sku === open ? 'open' : isLeft ? 'soft' : ''}>
+                  <ChooseCell says={`Order ${line.name}`} checked={!isLeft} onChoose={(on) => onLeave(line, !on)} />
+                  <PictureCell>
+                    <Picture name={line.picture} size={30} />
+                  </PictureCell>
+                  <td>
+                    <Link to={planPath(line.sku)}>
+                      <b>{line.name}</b>
+                    </Link>
+                    <span className={line.broken > 0 ? 'note stamped' : 'note'}>
+                      {withoutIt(line, day)}
+                      {line.because && ` · ${line.because}`}
+                    </span>
+                    {line.elsewhere && (
+                      <Link
+                        className="note"
+                        to={`/shelves/transfers/new?to=${siteId}&from=${line.elsewhere.siteId}&sku=${encodeURIComponent(line.sku)}`}
+                      >
+                        {line.elsewhere.site} has {whole(line.elsewhere.units)} to spare <Glyph name="go" size={11} />
+                      </Link>
+                    )}
+                  </td>
+                  {!beside && <td className="num">{whole(line.free)}</td>}
+                  {!beside && <td className="num">{line.onOrder > 0 ? whole(line.onOrder) : ''}</td>}
+                  {!beside && <td className="num">{line.weekMean}</td>}
+                  <td>
+                    <span className="flex gap-2 items-center whitespace-nowrap">
+                      <Input
+                        className="w-[64px] text-right"
+                        inputMode="numeric"
+                        aria-label={`${line.packPlural} of ${line.name}`}
+                        aria-invalid={packs === null || undefined}
+                        value={choices.packs[id] ?? String(line.units / line.factor)}
+                        onChange={(e) => onPacks(line, e.target.value)}
+                      />
+                      <span>
+                        {packs === 1 ? line.pack : line.packPlural}
+                        {line.factor > 1 && (
+                          <span className="note">
+                            {packs === null ? 'a whole number' : `${whole(packs * line.factor)} ${line.unitPlural}`}
+                          </span>
+                        )}
+                      </span>
+                    </span>
+                  </td>
+                  <td className="num">{lasts === null ? '' : `${whole(lasts)} d`}</td>
+                  {!beside && (
+                    <td className="num">
+                      {line.yesterday === null ? '' : <span className="note">yesterday {whole(line.yesterday)}</span>}
+                      <TextButton
+                        type="button"
+                        aria-label={`Put ${line.name} off`}
+                        onClick={() => setOff(off === line.sku ? null : line.sku)}
+                      >
+                        Not now
+                      </TextButton>
+                    </td>
+                  )}
+                </tr>
+                {off === line.sku && (
+                  <tr className="sumrow">
+                    <td colSpan={columns}>
+                      <PutOff siteId={siteId} sku={line.sku} name={line.name} onDone={() => setOff(null)} />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </LinesTable>
+    </section>
+  );
+}
