@@ -133,6 +133,7 @@ async function knownIn(page: Page): Promise<Known> {
       ({ rows }) => rows.find((t) => t.state === 'on-the-road')?.code,
     ),
     '/floor/move/:code': first('places?limit=1&from=0&kind=pick-face', code),
+    '/plan/items/:sku': Promise.resolve('JAR-454-RD'),
     '/orders/customers/:code': first('customers', code),
     '/orders/unread/:id': first('parked-messages', (m: { id: number }) => m.id),
     '/inbound/unread/:id': first('unread-documents', (d: { id: number }) => d.id),
@@ -238,7 +239,8 @@ for (const [part, of] of [
   ['inbound', (s: State) => s.route.startsWith('/inbound')],
   ['shelves', (s: State) => s.route.startsWith('/shelves')],
   ['set-up', (s: State) => s.route.startsWith('/setup')],
-  ['the other stages', (s: State) => !/^\/(inbound|shelves|setup|floor|bench)/.test(s.route)],
+  ['planning', (s: State) => s.route.startsWith('/plan')],
+  ['the other stages', (s: State) => !/^\/(inbound|shelves|setup|plan|floor|bench)/.test(s.route)],
   ['the floor and the table', (s: State) => /^\/(floor|bench)/.test(s.route)],
 ] as const) {
   test(`screens hold still: ${part}`, async ({ browser }) => {

@@ -52,6 +52,7 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['channel-sites', 'Channel,Site\nSHOP,QUAY\n'],
   ['listings', 'Channel,Channel’s code,SKU,Price\nPHONE,WAX-BOOK,BOK-WAX,14.00\n'],
   ['stock', 'SKU,Place,Count\nBOK-WAX,A-03-1,11\n'],
+  ['demand', 'SKU,Site,Week,Units asked for\nBOK-WAX,MILL,2026-W05,14\nBOK-WAX,MILL,2026-02-04,9\n'],
   ['payments', 'Paid on,Amount,Purpose,Bank reference\n2026-05-14,12.50,for nothing,BK-1\n'],
 ];
 
@@ -128,6 +129,8 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['listings', 'Channel,Channel’s code,SKU,Price', 'NOPE,X,BOK-WAX,1', 'Channel', /no channel NOPE/],
   ['listings', 'Channel,Channel’s code,SKU,Price', 'PHONE,X,BOK-WAX,free', 'Price', /number/],
   ['stock', 'SKU,Place,Count', 'BOK-WAX,NO-BIN,4', 'Place', /no place NO-BIN/],
+  ['demand', 'SKU,Site,Week,Units asked for', 'BOK-WAX,MILL,2026-W54,4', 'Week', /a week such as/i],
+  ['demand', 'SKU,Site,Week,Units asked for', 'BOK-WAX,MILL,2026-W05,-4', 'Units asked for', /whole number/],
   ['stock', 'SKU,Place,Count', 'BOK-WAX,A-01-1,0', 'Count', /from 1/],
   ['stock', 'SKU,Place,Count,Lot or serial', 'BOK-WAX,A-01-1,4,L1', 'Lot or serial', /not kept by lot/],
   ['stock', 'SKU,Place,Count', 'MTS-10,V-01-1,4', 'Lot or serial', /Name the lot/],

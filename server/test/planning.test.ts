@@ -123,8 +123,8 @@ describe('what buyers make of proposals', () => {
     const supplier = b.suppliers.find((s) => s.lines.some((l) => l.sku === SKU))!.code;
     body.lines[0]!.supplier = supplier;
     const [one, other] = await Promise.all([piet.post('buying/take', body), maren.post('buying/take', body)]);
-    expect([one!.status, other!.status].sort()).toEqual([201, 409]);
-    const { orders } = (one!.status === 201 ? one! : other!).body as { orders: string[] };
+    expect([one.status, other.status].sort()).toEqual([201, 409]);
+    const { orders } = (one.status === 201 ? one : other).body as { orders: string[] };
     const order = (await maren.get(`purchase-orders/${orders[0]}`).expect(200)).body as {
       state: string;
       lines: { sku: string; packs: number; factor: number }[];

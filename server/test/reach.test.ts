@@ -169,6 +169,7 @@ describe('whoever sets up one site', () => {
     ['places', 'Place,Site', () => 'NEW-1,FARS', /no site FARS/],
     ['policies', 'SKU,Site,Reorder point', () => 'JAR-454-RD,FARS,1', /no site FARS/],
     ['policies', 'SKU,Site,Home bin', () => `JAR-454-RD,MILL,${far['place']}`, /no place/],
+    ['demand', 'SKU,Site,Week,Units asked for', () => 'JAR-454-RD,FARS,2026-W05,9', /no site FARS/],
     ['lanes', 'Carrier,Site,Lane', () => `HARRIER,FARS,${far['place']}`, /no site FARS/],
     ['channels', 'Channel,Name,Kind of channel,Site', () => `${FAR},Mine,phone,MILL`, /not set up/],
     ['channels', 'Channel,Name,Kind of channel,Site', () => 'NEWCH,Mine,phone,FARS', /no site FARS/],

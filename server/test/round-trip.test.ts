@@ -28,6 +28,7 @@ const KINDS = [
   'channel-sites',
   'listings',
   'stock',
+  'demand',
 ];
 
 async function exported(caller: Caller, kind: string, file = 'csv'): Promise<Buffer> {
@@ -57,6 +58,9 @@ describe('everything given out, taken in by an empty company, given out again', 
       `INSERT INTO carrier_service (carrier_id, code, name, days, price, most_g) SELECT id, 'today', 'In town today', 0, '4.80', 12000 FROM carrier WHERE code = 'PEDAL'`,
     );
     await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
+    await full.source.query(
+      `INSERT INTO demand_week (site_id, item_id, week, given_units) SELECT 1, id, 2930, 17 FROM item WHERE sku = 'BOK-WAX'`,
+    );
     const [of] = await full.source.query<{ supplier: string; sku: string }[]>(
       'SELECT s.code AS supplier, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id ORDER BY i.sku LIMIT 1',
     );

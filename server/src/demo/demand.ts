@@ -33,6 +33,8 @@ interface Goods {
 /** What some goods are: asked for since a few weeks, no longer, twice as fast as they were, or once in a while. */
 const NEW = new Set(['JAR-250-SK', 'HIV-POL']);
 const GONE = new Set(['HIV-ENT', 'WAX-SOY-1K', 'TRP-WSP']);
+/** More of it was bought than anybody wants. */
+const TOO_MANY = new Set(['MRK-PEN']);
 const FASTER = new Set(['CND-SHT-05', 'WCK-FLT-10']);
 const SELDOM = /^(EXT-|MLT-|TNK-|MIC-|UNC-ELK)/;
 
@@ -73,6 +75,7 @@ export class DemoDemand {
   private units({ sku, class: className }: Goods, usual: number, week: number, back: number, chance: () => number): number {
     if (NEW.has(sku) && back > 9) return 0;
     if (GONE.has(sku) && back < 22) return 0;
+    if (TOO_MANY.has(sku)) return chance() < 0.3 ? 1 : 0;
     if (SELDOM.test(sku)) return chance() < 0.12 ? 1 : 0;
     const [peak, swing] = SEASONS[className] ?? [0, 0];
     const season = 1 + swing * Math.cos((2 * Math.PI * (Number(weekText(week).slice(6)) - peak)) / 52);

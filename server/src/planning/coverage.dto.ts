@@ -36,6 +36,15 @@ export class CoverageDto {
   /** Of the field that was asked for, what runs out first before the rest. */
   rows: CoverRowDto[];
 }
+/** What an item is a part of. */
+export class KitOfDto {
+  sku: string;
+  name: string;
+}
+export class BackToDto {
+  supplier: string;
+  arrival: string;
+}
 export class ExcessRowDto {
   sku: string;
   name: string;
@@ -46,17 +55,17 @@ export class ExcessRowDto {
   /** More than half a year takes and than an order brings it up to. */
   units: number;
   coverDays: number | null;
-  /** Days since some of it last came in; null where it never came with an order. */
+  /** Days since what is still there came in, on average; null where that is not known. */
   ageDays: number | null;
   /** When the first of it passes its date. */
   expiresOn: string | null;
   value?: string;
   /** Another site that would order it. */
   wantedAt: SpareGoodsDto | null;
-  /** The supplier that sent some of it lately. */
-  backTo: string | null;
+  /** What it came with lately, and can be sent back from. */
+  backTo: BackToDto | null;
   /** Kits and assemblies that it goes into. */
-  inKits: string[];
+  inKits: KitOfDto[];
 }
 export class ExcessDto {
   siteId: number;

@@ -2,7 +2,7 @@ import { coverOf, type Evenness, evennessOf, excessOf, gradesOf, type Worth } fr
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { marks, num, type Person, rows, siteDay } from '../platform/index.js';
-import type { CoverageDto, CoverRowDto, ExcessDto, ExcessRowDto } from './coverage.dto.js';
+import type { BackToDto, CoverageDto, CoverRowDto, ExcessDto, ExcessRowDto, KitOfDto } from './coverage.dto.js';
 import { freeOf, type Planned, positionOf, PositionsQueries } from './positions.queries.js';
 import { fromToday, ProposalsQueries } from './proposals.queries.js';
 
@@ -94,7 +94,7 @@ export class CoverageQueries {
     });
     const ids = much.map((m) => m.p.itemId);
     const [ages, wanted, back, kits, expiring] = await Promise.all([
-      this.ages(siteId, ids),
+      this.ages(ids),
       this.wantedElsewhere(person, siteId, ids),
       this.canGoBack(siteId, ids),
       this.inKits(ids),
@@ -134,14 +134,14 @@ export class CoverageQueries {
     return all;
   }
 
-  /** Days since the layers that are still there came in, the mean over units. */
-  private async ages(siteId: number, ids: readonly number[]): Promise<Map<number, number>> {
-    const found = await rows<{ itemId: number; days: string | null }>(
+  /** Days since what is still there came in, the mean over its units, by the layers that it is worth. */
+  private async ages(ids: readonly number[]): Promise<Map<number, number>> {
+    const found = await rows<{ itemId: number; days: string }>(
       this.source,
-      `SELECT r.item_id AS itemId, DATEDIFF(UTC_DATE(), MAX(r.at)) AS days FROM receipt r JOIN arrival a ON a.id = r.arrival_id WHERE a.site_id = ? AND r.undone_at IS NULL AND r.item_id IN (${marks(ids)}) GROUP BY r.item_id`,
-      [siteId, ...ids],
+      `SELECT item_id AS itemId, SUM(units_left * DATEDIFF(UTC_DATE(), at)) / SUM(units_left) AS days FROM cost_layer WHERE units_left > 0 AND item_id IN (${marks(ids)}) GROUP BY item_id`,
+      [...ids],
     );
-    return new Map(found.map((f) => [f.itemId, num(f.days ?? 0)]));
+    return new Map(found.map((f) => [f.itemId, Math.round(num(f.days))]));
   }
 
   private async wantedElsewhere(person: Person, siteId: number, ids: readonly number[]) {
@@ -156,25 +156,25 @@ export class CoverageQueries {
     return new Map(found.map(({ itemId, ...f }) => [itemId, { ...f, units: num(f.units) }]));
   }
 
-  /** The supplier of goods that came in not long ago. */
-  private async canGoBack(siteId: number, ids: readonly number[]): Promise<Map<number, string>> {
-    const found = await rows<{ itemId: number; code: string }>(
+  /** Arrivals of not long ago that goods can be sent back from. */
+  private async canGoBack(siteId: number, ids: readonly number[]): Promise<Map<number, BackToDto>> {
+    const found = await rows<BackToDto & { itemId: number }>(
       this.source,
-      `SELECT DISTINCT l.item_id AS itemId, s.code FROM receipt r JOIN arrival a ON a.id = r.arrival_id AND a.site_id = ? JOIN purchase_order_line l ON l.id = r.order_line_id JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-       WHERE r.undone_at IS NULL AND r.at >= UTC_TIMESTAMP() - INTERVAL ${BACK_DAYS} DAY AND r.item_id IN (${marks(ids)})`,
+      `SELECT DISTINCT l.item_id AS itemId, s.name AS supplier, a.code AS arrival FROM receipt r JOIN arrival a ON a.id = r.arrival_id AND a.site_id = ? JOIN purchase_order_line l ON l.id = r.order_line_id JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+       WHERE r.undone_at IS NULL AND r.at >= UTC_TIMESTAMP() - INTERVAL ${BACK_DAYS} DAY AND r.item_id IN (${marks(ids)}) ORDER BY a.id`,
       [siteId, ...ids],
     );
-    return new Map(found.map((f) => [f.itemId, f.code]));
+    return new Map(found.map(({ itemId, ...b }) => [itemId, b]));
   }
 
-  private async inKits(ids: readonly number[]): Promise<Map<number, string[]>> {
-    const found = await rows<{ itemId: number; name: string }>(
+  private async inKits(ids: readonly number[]): Promise<Map<number, KitOfDto[]>> {
+    const found = await rows<KitOfDto & { itemId: number }>(
       this.source,
-      `SELECT p.part_item_id AS itemId, i.name FROM item_part p JOIN item i ON i.id = p.item_id WHERE p.part_item_id IN (${marks(ids)}) ORDER BY i.name`,
+      `SELECT p.part_item_id AS itemId, i.sku, i.name FROM item_part p JOIN item i ON i.id = p.item_id WHERE p.part_item_id IN (${marks(ids)}) ORDER BY i.name`,
       [...ids],
     );
-    const all = new Map<number, string[]>();
-    for (const { itemId, name } of found) all.set(itemId, [...(all.get(itemId) ?? []), name]);
+    const all = new Map<number, KitOfDto[]>();
+    for (const { itemId, ...kit } of found) all.set(itemId, [...(all.get(itemId) ?? []), kit]);
     return all;
   }
 

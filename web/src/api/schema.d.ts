@@ -9870,6 +9870,14 @@ export interface components {
             /** @description Of the field that was asked for, what runs out first before the rest. */
             rows: components["schemas"]["CoverRowDto"][];
         };
+        BackToDto: {
+            supplier: string;
+            arrival: string;
+        };
+        KitOfDto: {
+            sku: string;
+            name: string;
+        };
         ExcessRowDto: {
             sku: string;
             name: string;
@@ -9880,17 +9888,17 @@ export interface components {
             /** @description More than half a year takes and than an order brings it up to. */
             units: number;
             coverDays: number | null;
-            /** @description Days since some of it last came in; null where it never came with an order. */
+            /** @description Days since what is still there came in, on average; null where that is not known. */
             ageDays: number | null;
             /** @description When the first of it passes its date. */
             expiresOn: string | null;
             value?: string;
             /** @description Another site that would order it. */
             wantedAt: components["schemas"]["SpareGoodsDto"] | null;
-            /** @description The supplier that sent some of it lately. */
-            backTo: string | null;
+            /** @description What it came with lately, and can be sent back from. */
+            backTo: components["schemas"]["BackToDto"] | null;
             /** @description Kits and assemblies that it goes into. */
-            inKits: string[];
+            inKits: components["schemas"]["KitOfDto"][];
         };
         ExcessDto: {
             siteId: number;

@@ -1,3 +1,4 @@
+import { micro, moneyText } from '@vectrum/core/money';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { TextButton } from '../../ui/button';
@@ -43,22 +44,22 @@ export function Basket({
         </h2>
         <span className="note">
           ordered today, here {day(supplier.hereOn)}
-          {worth > 0 && ` · ${worth.toFixed(2)} ${supplier.currency}`}
+          {worth > 0 && ` · ${moneyText(micro(worth.toFixed(2)), supplier.currency)}`}
         </span>
         {lacks && <span className="note stamped">{lacks}</span>}
       </BlockHead>
-      <LinesTable>
+      <LinesTable className="table-fixed">
         <thead>
           <tr>
-            <td />
-            <td />
+            <td className="w-[40px]" />
+            <td className="w-[44px]" />
             <th>Goods</th>
-            {!beside && <th className="num">Free</th>}
-            {!beside && <th className="num">Coming</th>}
-            {!beside && <th className="num">A week</th>}
-            <th>Order</th>
-            <th className="num">Lasts</th>
-            {!beside && <td />}
+            {!beside && <th className="num w-[80px]">Free</th>}
+            {!beside && <th className="num w-[80px]">Coming</th>}
+            {!beside && <th className="num w-[80px]">A week</th>}
+            <th className="w-[200px]">Order</th>
+            <th className="num w-[70px]">Lasts</th>
+            {!beside && <td className="w-[130px]" />}
           </tr>
         </thead>
         <tbody>

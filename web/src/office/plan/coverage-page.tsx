@@ -86,10 +86,10 @@ function Map({ fields, open }: { fields: readonly Field[]; open: string }) {
       <tbody>
         {WORTH.map(([worth, words]) => (
           <tr key={worth}>
-            <th scope="row">
-              {worth}
+            <td>
+              <b>{worth}</b>
               <span className="note">{words}</span>
-            </th>
+            </td>
             {EVEN.map(([even]) => {
               const f = of(`${worth}${even}`);
               if (!f || f.items === 0)

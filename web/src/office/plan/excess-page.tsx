@@ -10,6 +10,7 @@ import { Page, Sentence } from '../../ui/page';
 import { Picture } from '../../ui/picture';
 import { Empty, Shown } from '../../ui/states';
 import { LinesTable, PictureCell } from '../../ui/table';
+import { itemPath } from '../item-path';
 import { planPath } from './basket';
 import { PlanWords } from './plan-words';
 import { SiteWords } from './site-words';
@@ -107,29 +108,31 @@ function lasts(days: number | null): string {
 
 /** What could be done, the least loss first: where it is wanted, back where it came from, sold with others, cheaper, used up. */
 function Cures({ row: r, siteId }: { row: Row; siteId: number }) {
-  const cures = [
-    r.wantedAt && {
-      to: `/shelves/transfers/new?from=${siteId}&to=${r.wantedAt.siteId}&sku=${encodeURIComponent(r.sku)}&units=${Math.min(r.units, r.wantedAt.units)}`,
-      says: `send ${whole(Math.min(r.units, r.wantedAt.units))} to ${r.wantedAt.site}, which would order it`,
-    },
-    r.backTo && { to: `/inbound/returns/new`, says: `send it back to ${r.backTo}; it came in lately` },
-    ...(r.inKits.length > 0
-      ? [{ to: '/shelves/items', says: `it goes into ${r.inKits.slice(0, 2).join(' and ')}: sell more of that` }]
-      : []),
-    ...(r.coverDays === null ? [{ to: `/books/slow`, says: 'sell it off; what is set aside for it stands in the books' }] : []),
-  ].filter((c) => c !== null && c !== '');
+  const sku = encodeURIComponent(r.sku);
+  const cures: { to: string; says: string }[] = [];
+  if (r.wantedAt) {
+    const units = Math.min(r.units, r.wantedAt.units);
+    const to = `/shelves/transfers/new?from=${siteId}&to=${r.wantedAt.siteId}&sku=${sku}&units=${units}`;
+    cures.push({ to, says: `send ${whole(units)} to ${r.wantedAt.site}, which would order it` });
+  }
+  if (r.backTo)
+    cures.push({
+      to: `/inbound/returns/new?arrival=${r.backTo.arrival}`,
+      says: `send it back to ${r.backTo.supplier}; some came in lately`,
+    });
+  const [kit] = r.inKits;
+  if (kit) cures.push({ to: itemPath(kit.sku), says: `it goes into ${kit.name}: sell more of that` });
+  if (r.coverDays === null) cures.push({ to: '/books/slow', says: 'sell it off; what is set aside for it stands in the books' });
   if (cures.length === 0) return <span className="mid">order less of it; it goes in the end</span>;
   return (
     <ul>
-      {cures.map((c) =>
-        typeof c === 'string' ? null : (
-          <li key={c.says}>
-            <Link to={c.to}>
-              {c.says} <Glyph name="go" size={11} />
-            </Link>
-          </li>
-        ),
-      )}
+      {cures.map((c) => (
+        <li key={c.says}>
+          <Link to={c.to}>
+            {c.says} <Glyph name="go" size={11} />
+          </Link>
+        </li>
+      ))}
     </ul>
   );
 }

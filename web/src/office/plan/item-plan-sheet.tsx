@@ -8,7 +8,7 @@ import { TextButton } from '../../ui/button';
 import { day, plural, whole } from '../../ui/format';
 import { BlockHead, Sentence } from '../../ui/page';
 import { Sheet, ShownSheet, Waybill } from '../../ui/sheet';
-import { DenseTable } from '../../ui/table';
+import { DenseTable, LinesTable } from '../../ui/table';
 import { useWhy, WhyNumber, WhySum } from '../../ui/why';
 import { itemPath } from '../item-path';
 import { StockAhead, USUAL, type WhatIf } from './stock-ahead';
@@ -182,7 +182,7 @@ function Suppliers({ plan: { suppliers, unit } }: { plan: Plan }) {
       <BlockHead>
         <h2>From whom</h2>
       </BlockHead>
-      <DenseTable>
+      <LinesTable>
         <thead>
           <tr>
             <th>Supplier</th>
@@ -217,7 +217,7 @@ function Suppliers({ plan: { suppliers, unit } }: { plan: Plan }) {
             </tr>
           ))}
         </tbody>
-      </DenseTable>
+      </LinesTable>
     </section>
   );
 }

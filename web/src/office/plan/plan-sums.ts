@@ -42,7 +42,7 @@ const METHODS: Readonly<Record<string, string>> = {
   level: 'Weeks keep to one level',
   trend: 'It grows or falls steadily',
   season: 'It has seasons of its own',
-  'season of its class': 'It is too young to know its own seasons, and has those of its class',
+  'season of its class': 'It has the seasons of its class until its own are known better',
   'season and trend': 'It has seasons, and grows or falls',
   chance: 'It is asked for now and then, by chance',
   discontinued: 'Nobody has asked for it for longer than chance explains',

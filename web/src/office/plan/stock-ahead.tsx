@@ -26,9 +26,9 @@ const isUsual = (w: WhatIf) => w.late === 0 && !w.none && w.demand === 100 && w.
 /** What happens, in a sentence. */
 export function aheadSays({ runsOutOn, missed, broken }: Ahead, units: string): string {
   if (runsOutOn === null) return 'It lasts for half a year with what is coming';
-  const lost = missed > 0 ? `; ${whole(missed)} ${units} asked for until then and after would not be there` : '';
-  const late = broken > 0 ? `, ${whole(broken)} of them promised` : '';
-  return `It runs out on ${day(runsOutOn)}${lost}${late}`;
+  const late = broken > 0 ? `; ${whole(broken)} that are promised would be late` : '';
+  const lost = missed > 0 ? `; in half a year ${whole(missed)} ${units} would be asked for in vain` : '';
+  return `It runs out on ${day(runsOutOn)}${late}${lost}`;
 }
 
 /** What is asked otherwise, in words. */

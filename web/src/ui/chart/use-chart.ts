@@ -14,7 +14,11 @@ export function useChart(option: (colour: Colour) => EChartsCoreOption): RefObje
     if (!box.current) return undefined;
     const ink = getComputedStyle(box.current);
     const chart = init(box.current, null, { renderer: 'svg' });
-    chart.setOption({ animation: false, ...option((token) => ink.getPropertyValue(token).trim()) });
+    chart.setOption({
+      animation: false,
+      textStyle: { fontFamily: ink.fontFamily },
+      ...option((token) => ink.getPropertyValue(token).trim()),
+    });
     const watch = new ResizeObserver(() => chart.resize());
     watch.observe(box.current);
     return () => {
