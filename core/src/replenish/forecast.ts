@@ -1,5 +1,5 @@
 import { weekOfDate, weekText } from './iso-week.js';
-import { byChance, byLevel, bySeason, byTrend, type Forecaster, mean, seasonsOf, type Units, YEAR } from './methods.js';
+import { byChance, byLevel, bySeason, byTrend, type Forecaster, mean, type Prepared, seasonsOf, type Units, YEAR } from './methods.js';
 import { liftsAhead, type Mark, unmarked } from './marks.js';
 import { type Series, seriesOf, type WeekUnits } from './series.js';
 import { isSilent } from './silence.js';
@@ -84,7 +84,7 @@ interface Trial {
  * Tries a method over the sum of the next `span` weeks, at many weeks of the past with what was known then (rolling origin,
  * Tashman 2000).
  */
-function tried(units: Units, make: Forecaster, needs: number, span: number): Trial | null {
+function tried(units: Units, make: Prepared, needs: number, span: number): Trial | null {
   const begin = Math.max(1, Math.min(units.length - 8, Math.floor(units.length * 0.4)));
   const last = units.length - 1;
   // The same weeks for every method, so that they are compared at what both were tried on.
@@ -92,18 +92,19 @@ function tried(units: Units, make: Forecaster, needs: number, span: number): Tri
   const spans: number[] = [];
   for (let origin = last; origin >= Math.max(needs, begin); origin -= step) {
     const reach = Math.min(span, units.length - origin);
-    const made = make(units.subarray(0, origin), reach);
-    const off = made.reduce((sum, f, k) => sum + (units[origin + k] ?? 0) - f, 0);
+    const made = make(origin, reach);
+    let off = 0;
+    for (let k = 0; k < reach; k += 1) off += (units[origin + k] ?? 0) - (made[k] ?? 0);
     spans.push((off * off) / reach);
   }
   return spans.length === 0 ? null : { spans, error: mean(spans) };
 }
 
 /** The mean squared error of a method over single weeks, each forecast from those before it: of many, as few say little of a spread. */
-function weekError(units: Units, { make, needs }: Candidate): number {
+function weekError(units: Units, make: Prepared, needs: number): number {
   const first = Math.max(needs, Math.min(units.length - 8, Math.floor(units.length * 0.2)), 1);
   let sum = 0;
-  for (let i = first; i < units.length; i += 1) sum += ((units[i] ?? 0) - (make(units.subarray(0, i), 1)[0] ?? 0)) ** 2;
+  for (let i = first; i < units.length; i += 1) sum += ((units[i] ?? 0) - (make(i, 1)[0] ?? 0)) ** 2;
   return sum / Math.max(1, units.length - first);
 }
 
@@ -144,9 +145,9 @@ export function forecastOf(
   const { units } = series;
   if (units.every((u) => u === 0)) return none('nothing known');
   if (isSilent(series)) return none('discontinued');
-  const { chosen, week } = choose(series, Math.max(1, Math.round(spanWeeks)), classSeason);
+  const { chosen, make, week } = choose(series, Math.max(1, Math.round(spanWeeks)), classSeason);
   const lifts = liftsAhead(asked, marks, today, weeks);
-  const values = chosen.make(units, weeks).map((v, k) => v * (lifts[k] ?? 1));
+  const values = make(units.length, weeks).map((v, k) => v * (lifts[k] ?? 1));
   // Few weeks tell little of their own spread: it is at least that of independent requests, one at a time.
   const level = mean(values.slice(0, Math.max(1, Math.round(spanWeeks))));
   const known = units.length;
@@ -162,29 +163,40 @@ export function forecastOf(
   };
 }
 
-function choose({ first, units }: Series, span: number, classSeason: readonly number[] | null): { chosen: Candidate; week: number } {
+/** A method with how far off it would have been. */
+interface Tried {
+  chosen: Candidate;
+  make: Prepared;
+  trial: Trial;
+}
+
+function choose({ first, units }: Series, span: number, classSeason: readonly number[] | null): Omit<Tried, 'trial'> & { week: number } {
   const at = ((first % YEAR) + YEAR) % YEAR;
   // What is not known for a year yet has the seasons of its class until something else is clearly nearer.
   const usual: Candidate =
     classSeason && units.length < OWN_YEAR
       ? byClass(at, classSeason, 0.05)
       : { method: 'level', make: byLevel(0.05), needs: 1, alpha: 0.05 };
-  const base = tried(units, usual.make, usual.needs, span);
-  const average = mean(units);
-  if (!base) return { chosen: usual, week: Math.max(mean(units.map((u) => (u - average) ** 2)), average) };
-  let simple = { chosen: usual, trial: base };
-  const others: { chosen: Candidate; trial: Trial }[] = [];
+  const make = usual.make(units);
+  const base = tried(units, make, usual.needs, span);
+  if (!base) {
+    const average = mean(units);
+    return { chosen: usual, make, week: Math.max(mean(units.map((u) => (u - average) ** 2)), average) };
+  }
+  let simple: Tried = { chosen: usual, make, trial: base };
+  const others: Tried[] = [];
   for (const chosen of candidates(at, classSeason)) {
     if (units.length < chosen.needs + 4) continue;
-    const trial = tried(units, chosen.make, chosen.needs, span);
+    const ready = chosen.make(units);
+    const trial = tried(units, ready, chosen.needs, span);
     if (!trial) continue;
-    if (chosen.method !== usual.method) others.push({ chosen, trial });
-    else if (trial.error < simple.trial.error && gain(trial, base) > SURE.level) simple = { chosen, trial };
+    if (chosen.method !== usual.method) others.push({ chosen, make: ready, trial });
+    else if (trial.error < simple.trial.error && gain(trial, base) > SURE.level) simple = { chosen, make: ready, trial };
   }
   let best = simple;
   for (const one of others) {
     if (gain(one.trial, simple.trial) <= SURE.other) continue;
     if (best === simple || gain(one.trial, best.trial) > 0) best = one;
   }
-  return { chosen: best.chosen, week: weekError(units, best.chosen) };
+  return { chosen: best.chosen, make: best.make, week: weekError(units, best.make, best.chosen.needs) };
 }

@@ -20,8 +20,22 @@ export const dayOfWeek = (date: string): number => (((dayNumber(date) + 3) % 7) 
 /** Days from one ISO date to another. */
 export const daysBetween = (from: string, to: string): number => dayNumber(to) - dayNumber(from);
 
+/** Weeks are read over and over again, and there are few of them. */
+const READ = new Map<string, WeekNumber>();
+const WRITTEN = new Map<WeekNumber, string>();
+/** More are never kept: whoever sends weeks of ten thousand years must not fill the memory. */
+const MOST_KEPT = 4_000;
+
 /** Reads "2026-W05". Throws RangeError on a week that its year does not have. */
 export function readWeek(text: string): WeekNumber {
+  const known = READ.get(text);
+  if (known !== undefined) return known;
+  const week = weekIn(text);
+  if (READ.size < MOST_KEPT) READ.set(text, week);
+  return week;
+}
+
+function weekIn(text: string): WeekNumber {
   const parts = WEEK.exec(text);
   const [year, number] = [Number(parts?.[1]), Number(parts?.[2])];
   // The fourth of January is always in the first week.
@@ -32,6 +46,14 @@ export function readWeek(text: string): WeekNumber {
 
 /** "2026-W05". */
 export function weekText(week: WeekNumber): string {
+  const known = WRITTEN.get(week);
+  if (known !== undefined) return known;
+  const text = textOf(week);
+  if (WRITTEN.size < MOST_KEPT) WRITTEN.set(week, text);
+  return text;
+}
+
+function textOf(week: WeekNumber): string {
   // The year of a week is that of its Thursday.
   const thursday = new Date(week * 7 * DAY_MS);
   const year = thursday.getUTCFullYear();

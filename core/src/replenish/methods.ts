@@ -4,8 +4,14 @@ export const YEAR = 52;
 /** What weeks brought. Flat, so that a part of it is a view and no copy. */
 export type Units = Float64Array;
 
-/** A forecast made at the end of a series: what each of the next weeks is expected to bring. */
-export type Forecaster = (units: Units, weeks: number) => number[];
+/** What is expected of each of the next `weeks`, by the first `known` weeks of a series alone; at least one is known. */
+export type Prepared = (known: number, weeks: number) => number[];
+
+/**
+ * A method, made ready for a series: whatever it keeps of the past is gone through once, so that it can be tried at every week of it
+ * without beginning anew.
+ */
+export type Forecaster = (units: Units) => Prepared;
 
 /** Of nothing it is nought. */
 export function mean(list: ArrayLike<number>): number {
@@ -15,43 +21,61 @@ export function mean(list: ArrayLike<number>): number {
 }
 
 /**
- * Simple exponential smoothing (Brown 1956), begun at the mean of the first weeks. While few weeks are known each counts the same,
- * so that a short history is averaged. O(n).
+ * Simple exponential smoothing (Brown 1956) after each value, begun at the first. While few are known each counts the same, so that a
+ * short history is averaged. O(n).
  */
-export function smoothed(units: Units, alpha: number): number {
+function smoothed(units: Units, alpha: number): Units {
+  const levels = new Float64Array(units.length);
   let level = units[0] ?? 0;
   const even = 1 / alpha;
-  for (let i = 1; i < units.length; i += 1) level += (i + 1 < even ? 1 / (i + 1) : alpha) * ((units[i] ?? 0) - level);
-  return level;
+  for (let i = 0; i < units.length; i += 1) {
+    if (i > 0) level += (i + 1 < even ? 1 / (i + 1) : alpha) * ((units[i] ?? 0) - level);
+    levels[i] = level;
+  }
+  return levels;
 }
+
+const repeated = (value: number, weeks: number): number[] => new Array<number>(weeks).fill(value);
 
 /** Smoothing by a fixed constant. */
 export const byLevel =
   (alpha: number): Forecaster =>
-  (units, weeks) => {
-    const level = Math.max(0, smoothed(units, alpha));
-    return Array.from({ length: weeks }, () => level);
+  (units) => {
+    const levels = smoothed(units, alpha);
+    return (known, weeks) => repeated(Math.max(0, levels[known - 1] ?? 0), weeks);
   };
 
 const DAMPING = 0.94;
+/** The first weeks, whose mean a trend begins at. */
+const FIRST = 8;
 
 /** Holt's two-parameter smoothing with a damped trend (Gardner and McKenzie 1985). O(n). */
 export const byTrend =
   (alpha: number, beta: number): Forecaster =>
-  (units, weeks) => {
-    let level = mean(units.subarray(0, 8));
+  (units) => {
+    const levels = new Float64Array(units.length);
+    const trends = new Float64Array(units.length);
+    let level = mean(units.subarray(0, FIRST));
     let trend = 0;
     for (let i = 0; i < units.length; i += 1) {
       const carried = DAMPING * trend;
       const was = level;
       level += carried + Math.max(alpha, 1 / (i + 2)) * ((units[i] ?? 0) - level - carried);
       trend = carried + beta * (level - was - carried);
+      levels[i] = level;
+      trends[i] = trend;
     }
-    let sum = 0;
-    return Array.from({ length: weeks }, (_, k) => {
-      sum += DAMPING ** (k + 1);
-      return Math.max(0, level + sum * trend);
-    });
+    return (known, weeks) => {
+      const [from, slope] = [levels[known - 1] ?? 0, trends[known - 1] ?? 0];
+      const made = new Array<number>(weeks);
+      let [sum, damped] = [0, 1];
+      for (let k = 0; k < weeks; k += 1) {
+        damped *= DAMPING;
+        sum += damped;
+        made[k] = Math.max(0, from + sum * slope);
+      }
+      return made;
+    };
   };
 
 /**
@@ -60,14 +84,24 @@ export const byTrend =
  */
 export const byChance =
   (alpha: number): Forecaster =>
-  (units, weeks) => {
-    const demands = units.filter((u) => u > 0);
-    const chance = smoothed(
-      units.map((u) => (u > 0 ? 1 : 0)),
-      alpha,
-    );
-    const size = smoothed(demands, Math.max(alpha, 0.05));
-    return Array.from({ length: weeks }, () => chance * size);
+  (units) => {
+    const busy = new Float64Array(units.length);
+    const demands = new Float64Array(units.length);
+    // How many demands there were up to each week.
+    const counts = new Int32Array(units.length);
+    let count = 0;
+    for (let i = 0; i < units.length; i += 1) {
+      const week = units[i] ?? 0;
+      if (week > 0) {
+        busy[i] = 1;
+        demands[count] = week;
+        count += 1;
+      }
+      counts[i] = count;
+    }
+    const chances = smoothed(busy, alpha);
+    const sizes = smoothed(demands.subarray(0, count), Math.max(alpha, 0.05));
+    return (known, weeks) => repeated((chances[known - 1] ?? 0) * (sizes[(counts[known - 1] ?? 0) - 1] ?? 0), weeks);
   };
 
 /** Cosine and sine of every week of the year, one after the other, for the waves that tell its course. */
@@ -83,9 +117,13 @@ const WAVES = [1, 2, 3].map((k) =>
 export function seasonOf(units: Units, at: number): number[] {
   const usual = yearly(units);
   const n = units.length;
-  const shares = units.map((u, i) => u / Math.max(1e-9, usual[i] ?? 1) - 1);
+  const shares = new Float64Array(n);
   let variance = 0;
-  for (const share of shares) variance += (share * share) / n;
+  for (let i = 0; i < n; i += 1) {
+    const share = (units[i] ?? 0) / Math.max(1e-9, usual[i] ?? 1) - 1;
+    shares[i] = share;
+    variance += (share * share) / n;
+  }
   // A wave is believed that chance would make once in fifty series, and then less what chance has put on it.
   const noise = (2 * variance) / n;
   const season = new Array<number>(YEAR).fill(1);
@@ -107,13 +145,20 @@ export function seasonOf(units: Units, at: number): number[] {
   return above.map((s) => s / all);
 }
 
-/** The seasons of one series, begun at a week of the year and known to more and more weeks; each found once. */
-export function seasonsOf(at: number): (units: Units) => number[] {
-  const known = new Map<number, number[]>();
-  return (units) => {
-    const found = known.get(units.length) ?? seasonOf(units, at);
-    known.set(units.length, found);
-    return found;
+/** Seasons are found anew every so many weeks of the past: one more or less says little of a year. */
+const SEASONS_EVERY = 4;
+
+/**
+ * The seasons of one series, begun at a week of the year and known to more and more weeks; each found once. Where all of it is known,
+ * by all of it.
+ */
+export function seasonsOf(at: number): (units: Units, known: number) => number[] {
+  const found = new Map<number, number[]>();
+  return (units, known) => {
+    const upTo = known === units.length ? known : Math.max(1, known - (known % SEASONS_EVERY));
+    const season = found.get(upTo) ?? seasonOf(units.subarray(0, upTo), at);
+    found.set(upTo, season);
+    return season;
   };
 }
 
@@ -122,21 +167,35 @@ function yearly(units: Units): Units {
   const n = units.length;
   const sums = new Float64Array(n + 1);
   for (let i = 0; i < n; i += 1) sums[i + 1] = (sums[i] ?? 0) + (units[i] ?? 0);
-  return units.map((_, i) => {
+  const usual = new Float64Array(n);
+  for (let i = 0; i < n; i += 1) {
     let from = Math.max(0, i - YEAR / 2);
     let to = Math.min(n, i + YEAR / 2);
     // At the ends the whole year nearest to them, so that no season tips the level.
-    if (to - from < YEAR && n >= YEAR) [from, to] = from === 0 ? [0, YEAR] : [n - YEAR, n];
-    return ((sums[to] ?? 0) - (sums[from] ?? 0)) / Math.max(1, to - from);
-  });
+    if (to - from < YEAR && n >= YEAR) {
+      to = from === 0 ? YEAR : n;
+      from = to - YEAR;
+    }
+    usual[i] = ((sums[to] ?? 0) - (sums[from] ?? 0)) / Math.max(1, to - from);
+  }
+  return usual;
 }
 
 /** Smoothing of what is left once the season is taken out, and put in again. `at`: the week of the year at which the series begins. */
 export const bySeason =
-  (at: number, seasons: (units: Units) => readonly number[], inner: Forecaster): Forecaster =>
-  (units, weeks) => {
-    const season = seasons(units);
-    const of = (week: number) => season[((week % YEAR) + YEAR) % YEAR] ?? 1;
-    const plain = units.map((u, i) => u / of(at + i));
-    return inner(plain, weeks).map((m, k) => m * of(at + units.length + k));
+  (at: number, seasons: (units: Units, known: number) => readonly number[], inner: Forecaster): Forecaster =>
+  (units) => {
+    let last: { season: readonly number[]; plain: Prepared } | null = null;
+    return (known, weeks) => {
+      const season = seasons(units, known);
+      const of = (week: number) => season[((week % YEAR) + YEAR) % YEAR] ?? 1;
+      if (last?.season !== season) {
+        const plain = new Float64Array(units.length);
+        for (let i = 0; i < units.length; i += 1) plain[i] = (units[i] ?? 0) / of(at + i);
+        last = { season, plain: inner(plain) };
+      }
+      const made = last.plain(known, weeks);
+      for (let k = 0; k < weeks; k += 1) made[k] = (made[k] ?? 0) * of(at + known + k);
+      return made;
+    };
   };

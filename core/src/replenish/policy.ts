@@ -30,6 +30,7 @@ export interface Policy {
 const WEEKS = 360;
 const WARM_UP = 30;
 const HALVINGS = 10;
+const NEAR_UNITS = 0.1;
 /** Fewer orders than these say little about the weeks before the next comes in. */
 const LEAST_ORDERS = 30;
 /** Steps through the weeks that come to each of them once: none shares a divisor with their number. */
@@ -177,12 +178,19 @@ export function policyFor(supply: Supply): Policy & Outcome {
     6 * Math.sqrt((supply.leadDays + supply.reviewDays + supply.leadSd * 2) / 7) * supply.weekSd +
     4 * daily * supply.leadSd +
     2;
-  for (let i = 0; i < 4 && outcome(most).fill < supply.fill; i += 1) most *= 2;
+  let best = outcome(most);
+  for (let i = 0; i < 4 && best.fill < supply.fill; i += 1) {
+    most *= 2;
+    best = outcome(most);
+  }
   let [low, high] = [-lot, most];
-  for (let i = 0; i < HALVINGS; i += 1) {
+  // Goods are ordered in whole units: a point need be no nearer than that.
+  const near = Math.max(NEAR_UNITS, (high - low) / 2 ** HALVINGS);
+  while (high - low > near) {
     const point = (low + high) / 2;
-    if (outcome(point).fill >= supply.fill) high = point;
+    const found = outcome(point);
+    if (found.fill >= supply.fill) [high, best] = [point, found];
     else low = point;
   }
-  return { point: high, lot, ...outcome(high) };
+  return { point: high, lot, ...best };
 }

@@ -30,7 +30,7 @@ export function solveReplenish(input: unknown): unknown {
   };
 }
 
-const rounded = (n: number): number => Number(n.toFixed(4));
+const rounded = (n: number): number => Math.round(n * 1e4) / 1e4;
 
 function wantedAt(one: Record<string, unknown>, path: string): Wanted {
   const at = (name: string) => `${path}.${name}`;
@@ -49,7 +49,7 @@ function wantedAt(one: Record<string, unknown>, path: string): Wanted {
     throw new InputFault('A share between 0 and 1 is wanted here, such as 0.97', at('serviceLevel'));
   const reviewDays = notBelow('reviewDays', 1);
   return {
-    history: arrayAt(one['history'], at('history')).map((week, i) => weekAt(week, `${path}.history[${i}]`)),
+    history: arrayAt(one['history'], at('history')).map((week, i) => weekAt(week, () => `${path}.history[${i}]`)),
     onHand: notBelow('onHand', 0),
     allocated: notBelow('allocated', 0),
     onOrder: arrayAt(one['onOrder'] ?? [], at('onOrder')).map((order, i) => {
@@ -69,15 +69,27 @@ function wantedAt(one: Record<string, unknown>, path: string): Wanted {
   };
 }
 
-function weekAt(value: unknown, path: string): { week: string; units: number } {
+/** `pathOf` says where it stands; there are very many weeks, and it is only asked where one is at fault. */
+function weekAt(value: unknown, pathOf: () => string): { week: string; units: number } {
+  const { week, units } = (value ?? {}) as Record<string, unknown>;
+  if (typeof week === 'string' && typeof units === 'number' && units >= 0 && Number.isFinite(units) && isWeek(week)) return { week, units };
+  const path = pathOf();
   const own = objectAt(value, path);
-  const week = textAt(own['week'], `${path}.week`);
+  const text = textAt(own['week'], `${path}.week`);
   try {
-    readWeek(week);
+    readWeek(text);
   } catch (thrown) {
     throw new InputFault(thrown instanceof Error ? thrown.message : 'A week such as 2026-W05 is wanted here', `${path}.week`);
   }
-  const units = numberAt(own['units'], `${path}.units`);
-  if (units < 0) throw new InputFault('Units of nought or more are wanted here', `${path}.units`);
-  return { week, units };
+  numberAt(own['units'], `${path}.units`);
+  throw new InputFault('Units of nought or more are wanted here', `${path}.units`);
+}
+
+function isWeek(text: string): boolean {
+  try {
+    readWeek(text);
+    return true;
+  } catch {
+    return false;
+  }
 }
