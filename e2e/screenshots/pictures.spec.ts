@@ -34,9 +34,9 @@ test('office', async ({ browser }) => {
   await shoot(page, 'invoice');
   await page.goto('/orders');
   await shoot(page, 'orders');
-  await page.goto('/shelves/items/JAR-454-RD');
-  await page.locator('.sheet [data-why]').first().click();
-  await shoot(page, 'item');
+  await page.goto('/plan/items/JAR-454-RD');
+  await expect(page.getByRole('region', { name: 'Demand' }).locator('svg')).toBeVisible();
+  await shoot(page, 'buying');
   await page.goto('/shelves/plan');
   await shoot(page, 'plan');
   await page.goto('/setup/labels/1');
