@@ -129,6 +129,25 @@ test('an import is taken back as a whole, and put in again', async () => {
   await expect(page.getByText('13 made, 0 changed').first()).toBeVisible();
 });
 
+test('what was sold before goes in as a spreadsheet, and the house says what to buy, from whom and when', async () => {
+  await page.goto('/plan');
+  await expect(page.getByText('Nothing is planned here yet')).toBeVisible();
+  const weeks = Array.from({ length: 26 }, (_, i) => new Date(Date.now() - (i + 1) * 7 * 86_400_000).toISOString().slice(0, 10));
+  const csv = `SKU,Week beginning,Units asked for\n${weeks.map((day, i) => `BASKET-S,${day},${12 + (i % 3)}`).join('\n')}\n`;
+  await page.goto('/setup/imports');
+  await page.getByLabel('Files to take in').setInputFiles([{ name: 'sold.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) }]);
+  await page.getByRole('button', { name: /^Check 26 rows/ }).click();
+  await page.getByRole('button', { name: /^Take in 26 rows/ }).click();
+  await expect(page.getByText('26 made, 0 changed').first()).toBeVisible();
+  await page.goto('/plan');
+  await page.getByRole('button', { name: 'Plan anew now' }).click();
+  const line = page.getByRole('region', { name: 'Osier & Withy' }).getByRole('row', { name: /Willow basket, small/ });
+  await expect(line).toContainText(/runs out/, { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Draft 1 order, 1 line' }).click();
+  await expect(page.getByText('They go to the suppliers when they are placed')).toBeVisible();
+  await expect(line).toHaveCount(0);
+});
+
 test('the goods without a barcode get one, and its label shows as it prints', async () => {
   await page.goto('/shelves/items/NESTBOX?tab=about');
   await page.getByRole('button', { name: 'Make a barcode' }).click();

@@ -86,6 +86,11 @@ describe('a house that sold before it began here', () => {
     expect(p.whatIf.days.at(-1)!.stock).toBeGreaterThan(0);
   });
 
+  it('needs no site where the house has one, and asks for it where there are more', async () => {
+    const run = await checked(house, maren, 'nowhere.csv', `SKU,Week,Units asked for\n${SKU},2026-W05,4\n`);
+    expect(run.faults.map((f) => f.reason)).toEqual(['Say at which site it was asked for']);
+  });
+
   it('refuses a file with weeks that are none, with the reason', async () => {
     const run = await checked(house, maren, 'bad.csv', `SKU,Site,Week,Units asked for\n${SKU},MILL,2026-W60,4\nNO-SUCH,MILL,2026-W05,4\n`);
     expect(run.faulty).toBe(2);

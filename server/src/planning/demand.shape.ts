@@ -1,6 +1,6 @@
 import { readWeek, weekOfDate, weekText } from '@vectrum/core/replenish';
-import { cell, type RefIds, skuColumn, tableShape, textOf, Wrong } from '../exchange/index.js';
-import type { Tx } from '../platform/index.js';
+import { cell, fault, type ImportRow, type RefIds, skuColumn, tableShape, textOf, Wrong } from '../exchange/index.js';
+import { rows, type Tx } from '../platform/index.js';
 import { planSoon } from './demand-reading.service.js';
 
 const WEEK_SAYS = 'A week such as 2026-W05, or a day in it such as 2026-01-28';
@@ -17,9 +17,15 @@ function readAsked(text: string): string | Wrong {
 /** Weeks as ISO names them, of their number in the table. */
 const WEEK_SQL = "DATE_FORMAT(DATE_ADD('1969-12-29', INTERVAL t.week * 7 + 3 DAY), '%x-W%v')";
 
-async function plannedAnew(tx: Tx, ids: RefIds): Promise<void> {
+/** The site that a row names; in a house with one site, that one where it names none. */
+const siteOf = (row: ImportRow, ids: RefIds): number | undefined => {
+  const code = textOf(row, 'site');
+  return code === '' ? ids.get('only')?.get('') : ids.get('site')?.get(code.toUpperCase());
+};
+
+async function plannedAnew(tx: Tx, batch: readonly ImportRow[], ids: RefIds): Promise<void> {
   const items = [...(ids.get('sku')?.values() ?? [])];
-  for (const site of new Set(ids.get('site')?.values() ?? [])) await planSoon(tx, site, items);
+  for (const site of new Set(batch.flatMap((row) => siteOf(row, ids) ?? []))) await planSoon(tx, site, items);
 }
 
 /**
@@ -50,12 +56,12 @@ export const demandShape = (taken: () => void) =>
         key: 'site',
         label: 'Site',
         also: ['warehouse', 'location'],
-        required: true,
         read: cell.text(12),
         column: 'site_id',
         empty: null,
         ref: { table: 'site', by: 'code', says: (c) => `There is no site ${c}` },
         select: 's.code',
+        value: (row, ids) => siteOf(row, ids) ?? null,
       },
       {
         key: 'week',
@@ -78,8 +84,18 @@ export const demandShape = (taken: () => void) =>
         empty: null,
       },
     ],
-    after: async (tx, _act, _batch, ids) => {
-      await plannedAnew(tx, ids);
+    more: async (tx) => {
+      const sites = await rows<{ id: number }>(tx, 'SELECT id FROM site ORDER BY id LIMIT 2');
+      return new Map([['only', new Map(sites.length === 1 ? [['', sites[0]?.id ?? 0]] : [])]]);
+    },
+    check: (_tx, batch, ids, _memory, person) =>
+      batch.flatMap((row) => {
+        const site = siteOf(row, ids);
+        if (textOf(row, 'site') !== '' || (site !== undefined && person.siteIds.includes(site))) return [];
+        return [fault(row, 'site', '', 'Say at which site it was asked for')];
+      }),
+    after: async (tx, _act, batch, ids) => {
+      await plannedAnew(tx, batch, ids);
       taken();
     },
     undone: async (tx) => {
