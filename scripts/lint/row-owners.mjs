@@ -18,7 +18,7 @@ const OWNED = {
     'person_change',
   ],
   letters: ['letter', 'company_mark'],
-  exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping'],
+  exchange: ['import_run', 'import_row', 'import_fault', 'import_made', 'import_mapping', 'feed_key'],
   sites: ['site', 'place', 'plan_shape', 'stands'],
   company: ['currency', 'tax_rate', 'departure', 'closed_day'],
   catalogue: ['item', 'item_part', 'item_site', 'item_tag', 'item_picture', 'pack_unit', 'barcode', 'extra_field', 'unmatched_code'],

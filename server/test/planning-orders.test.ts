@@ -278,6 +278,40 @@ describe('a supplier’s lead time', () => {
   });
 });
 
+describe('a proposal that was taken', () => {
+  it('is held against what was asked for until the next could come, once that is over', async () => {
+    const { one } = await pair();
+    // Weeks of 70, 71 and 72 in turn: ten a day, and a little more.
+    await past([[one.sku, 70]]);
+    const choose = (daysAgo: number, expected: number) =>
+      sql(
+        "INSERT INTO buying_choice (site_id, item_id, chosen_on, says, proposed_units, taken_units, expected_units, horizon_days, person_id) VALUES (1, ?, CURDATE() - INTERVAL ? DAY, 'taken', 100, 120, ?, 14, ?)",
+        [one.itemId, daysAgo, expected, maren.personId],
+      );
+    await choose(60, 141);
+    await choose(40, 400);
+    await choose(5, 141);
+    await planned();
+    const { truth } = (await maren.get('buying/sites/1/back-test').expect(200)).body as {
+      truth: {
+        proposals: number;
+        right: number;
+        expected: number;
+        asked: number;
+        asProposed: number;
+        farthest: { expected: number; asked: number }[];
+      };
+    };
+    expect(truth).toMatchObject({ proposals: 2, right: 1, expected: 541, asProposed: 0 });
+    expect(truth.asked).toBeGreaterThanOrEqual(280);
+    expect(truth.asked).toBeLessThanOrEqual(288);
+    expect(truth.farthest[0]!.expected).toBe(400);
+    const { truths } = (await maren.get(`buying/sites/1/items/${one.sku}`).expect(200)).body as { truths: { asked: number | null }[] };
+    // What is not over is not judged.
+    expect(truths.map((t) => t.asked === null)).toEqual([true, false, false]);
+  });
+});
+
 describe('planning', () => {
   it('done by two servers at once does each item once, and what was left off is done again', async () => {
     const goods = await sql<{ sku: string }>("SELECT sku FROM item WHERE kind = 'single' ORDER BY id LIMIT 12");

@@ -263,7 +263,7 @@ describe('the whole range', () => {
   });
 
   it('gives out its lists to whoever buys', async () => {
-    for (const list of ['buying', 'excess', 'demand', 'plans'])
+    for (const list of ['buying', 'excess', 'demand', 'plans', 'buying-rules'])
       expect(String((await maren.bytes(`exports/lists/${list}.csv?site=1`).expect(200)).body as Buffer)).toMatch(/SKU/);
   });
 

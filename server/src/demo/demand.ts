@@ -3,7 +3,7 @@ import { weekOfDate, weekText } from '@vectrum/core/replenish';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Planner } from '../planning/index.js';
-import { insertMany, num, rows, siteDay } from '../platform/index.js';
+import { addDays, insertMany, num, one, rows, siteDay } from '../platform/index.js';
 
 /** Fourteen months: what the business sold before it kept its stock here. */
 const WEEKS = 61;
@@ -68,8 +68,35 @@ export class DemoDemand {
     await this.source.query(
       'INSERT IGNORE INTO item_plan (site_id, item_id, due_at) SELECT DISTINCT site_id, item_id, UTC_TIMESTAMP(3) FROM demand_week',
     );
+    await this.taken(given, chance, now);
     await this.planner.look([1, 2], true);
     await this.planner.settled();
+  }
+
+  /** Proposals of the last months that the buyer took, so that there is something to look back on. */
+  private async taken(given: readonly (readonly unknown[])[], chance: () => number, now: number): Promise<void> {
+    const buyer = await one<{ id: number }>(this.source, "SELECT id FROM person WHERE name LIKE 'Piet%'");
+    const goods = [...new Set(given.filter((g) => g[0] === 1 && num(g[3] as number) > 8).map((g) => num(g[1] as number)))].slice(0, 14);
+    for (const [i, itemId] of goods.entries()) {
+      const weeksAgo = 5 + i;
+      const meanwhile = given.filter(
+        (g) => g[0] === 1 && g[1] === itemId && num(g[2] as number) >= now - weeksAgo && num(g[2] as number) < now - weeksAgo + 3,
+      );
+      const asked = meanwhile.reduce((sum, g) => sum + num(g[3] as number), 0);
+      const proposed = Math.max(12, Math.round((asked * 2) / 12) * 12);
+      const changed = i % 4 === 1 ? 12 : 0;
+      await this.source.query(
+        "INSERT INTO buying_choice (site_id, item_id, chosen_on, says, proposed_units, taken_units, expected_units, horizon_days, person_id) VALUES (1, ?, ?, 'taken', ?, ?, ?, 21, ?)",
+        [
+          itemId,
+          addDays('1969-12-29', (now - weeksAgo) * 7),
+          proposed,
+          proposed + changed,
+          asked * (0.75 + 0.55 * chance()),
+          buyer?.id ?? 1,
+        ],
+      );
+    }
   }
 
   private units({ sku, class: className }: Goods, usual: number, week: number, back: number, chance: () => number): number {

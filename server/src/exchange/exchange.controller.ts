@@ -2,20 +2,15 @@ import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req, Res } fr
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Access } from '../identity/index.js';
-import { type Act, Acting, AskedWindow, notFound, type Person, Reader, type Window, Windowed } from '../platform/index.js';
+import { type Act, Acting, AskedWindow, type Person, Reader, type Window, Windowed } from '../platform/index.js';
 import { ApplyDto, ImportDto, ImportIdDto, ImportKindDto, ImportPageDto, MapColumnsDto, MendImportDto } from './exchange.dto.js';
 import { ExportsService } from './exports.service.js';
-import type { FileKind } from './files/write.js';
+import { fileKind } from './file-kind.js';
 import { ImportsQueries } from './imports.queries.js';
 import { MendingService } from './mending.service.js';
 import { ImportsService } from './imports.service.js';
 
 const File = ApiOkResponse({ content: { 'text/csv': {} } });
-
-function fileKind(name: string): FileKind {
-  if (name === 'csv' || name === 'xlsx' || name === 'json') return name;
-  throw notFound(`A file of kind ${name.slice(0, 10)}`);
-}
 
 @Controller('api/imports')
 export class ImportsController {

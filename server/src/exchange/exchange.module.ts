@@ -2,6 +2,8 @@ import { Global, Module } from '@nestjs/common';
 import { clearWhere, Retention } from '../platform/index.js';
 import { ExportsController, ImportsController } from './exchange.controller.js';
 import { ExportsService } from './exports.service.js';
+import { FeedKeys } from './feed-keys.service.js';
+import { FeedsController } from './feeds.controller.js';
 import { Folders } from './folders.js';
 import { ImportJobs } from './import-jobs.js';
 import { ImportsQueries } from './imports.queries.js';
@@ -20,8 +22,8 @@ const OLD_RUNS = `import_id IN (SELECT id FROM import_run WHERE state NOT IN ('c
  */
 @Global()
 @Module({
-  controllers: [ImportsController, ExportsController],
-  providers: [ImportsService, MendingService, ImportsQueries, ImportJobs, ExportsService, Folders, Lists, PeopleLists, Shapes],
+  controllers: [ImportsController, ExportsController, FeedsController],
+  providers: [ImportsService, MendingService, ImportsQueries, ImportJobs, ExportsService, FeedKeys, Folders, Lists, PeopleLists, Shapes],
   exports: [Folders, ImportJobs, Lists, Shapes],
 })
 export class ExchangeModule {

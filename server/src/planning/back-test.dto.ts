@@ -20,7 +20,27 @@ export class BackTestDto {
   isOver: boolean;
   rules: RuleOutcomeDto[];
 }
+export class FarOffDto {
+  sku: string;
+  name: string;
+  on: string;
+  expected: number;
+  asked: number;
+}
+/** What became of proposals that were taken and are over. */
+export class TruthDto {
+  proposals: number;
+  /** Of them, those within a third of what was asked for. */
+  right: number;
+  /** Units expected, and asked for, until the next could come. */
+  expected: number;
+  asked: number;
+  /** Taken as they were proposed. */
+  asProposed: number;
+  farthest: FarOffDto[];
+}
 export class LatestBackTestDto {
   /** Null where nobody has asked for one. */
   latest: BackTestDto | null;
+  truth: TruthDto;
 }

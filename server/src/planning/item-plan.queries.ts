@@ -2,17 +2,17 @@ import { demandBetween, projected, weekOfDate, weekText, type WhatIf } from '@ve
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ComingQueries } from '../orders/index.js';
-import { addDays, dayIn, notFound, num, one, type Person, rows, siteDay } from '../platform/index.js';
+import { addDays, dayIn, notFound, one, type Person, Problem, rows, siteDay } from '../platform/index.js';
 import { mondayOf } from './demand-reading.service.js';
-import type { ItemPlanDto, ItemTruthDto } from './item-plan.dto.js';
+import type { ItemPlanDto } from './item-plan.dto.js';
 import { LeadTimes } from './lead-times.queries.js';
 import { MOST_WEEKS, PlanInputs } from './plan-inputs.queries.js';
 import { freeOf, positionOf, PositionsQueries } from './positions.queries.js';
 import { fromToday, ProposalsQueries } from './proposals.queries.js';
 import { SourcesQueries } from './sources.queries.js';
+import { TruthQueries } from './truth.queries.js';
 
 const DAYS_AHEAD = 182;
-const MOST_TRUTHS = 20;
 
 /** The plan of one item at a site, down to the weeks and documents behind it. */
 @Injectable()
@@ -25,6 +25,7 @@ export class ItemPlanQueries {
     private readonly sources: SourcesQueries,
     private readonly leads: LeadTimes,
     private readonly coming: ComingQueries,
+    private readonly truth: TruthQueries,
   ) {}
 
   async read(person: Person, sku: string, siteId: number, what: WhatIf & { orderUnits: number }): Promise<ItemPlanDto> {
@@ -37,7 +38,12 @@ export class ItemPlanQueries {
     if (!item || !site) throw notFound(`The plan of ${sku}`);
     const { today } = await siteDay(this.source, siteId);
     const [planned] = await this.positions.at(siteId, today, item.id);
-    if (!planned) throw notFound(`A plan of ${sku} at ${site.name}: nobody has asked for it there yet. A plan`);
+    if (!planned)
+      throw new Problem(
+        404,
+        'not-found',
+        `Nobody has asked for ${sku} at ${site.name} yet, so that there is no plan of it. Past demand is taken in under Imports`,
+      );
     const now = Date.now();
     const [forecasts, [input], sources, coming, going, free, truths, proposed] = await Promise.all([
       this.proposals.forecasts(siteId, [item.id]),
@@ -46,7 +52,7 @@ export class ItemPlanQueries {
       this.coming.comingTo([site], [item.id], now),
       this.coming.goingFrom([siteId], [item.id], now),
       this.coming.freeAt([siteId], [item.id]),
-      this.truths(siteId, item.id, today),
+      this.truth.ofItem(siteId, item.id, today),
       this.proposals.at(siteId, today),
     ]);
     const forecast = fromToday(forecasts.get(item.id) ?? { method: 'nothing known' as const, weeks: [], sd: 0, busy: 0 }, today);
@@ -145,33 +151,6 @@ export class ItemPlanQueries {
       [[0, ...ids]],
     );
     return new Map(found.map(({ id, ...s }) => [id, s]));
-  }
-
-  /** What was proposed and taken before, beside what was asked for until it came. */
-  private async truths(siteId: number, itemId: number, today: string): Promise<ItemTruthDto[]> {
-    const found = await rows<Omit<ItemTruthDto, 'asked'> & { horizon: number; expected: number }>(
-      this.source,
-      `SELECT c.chosen_on AS \`on\`, c.says, c.proposed_units AS proposed, c.taken_units AS taken, c.expected_units AS expected, c.horizon_days AS horizon, c.why, c.document, p.name AS \`by\`
-       FROM buying_choice c JOIN person p ON p.id = c.person_id WHERE c.site_id = ? AND c.item_id = ? ORDER BY c.id DESC LIMIT ${MOST_TRUTHS}`,
-      [siteId, itemId],
-    );
-    return Promise.all(
-      found.map(async ({ horizon, ...f }) => {
-        const until = addDays(f.on, num(horizon));
-        const isOver = f.says === 'taken' && horizon > 0 && until < today;
-        const asked = isOver ? await this.askedFor(siteId, itemId, f.on, until) : null;
-        return { ...f, expected: Math.round(num(f.expected)), asked };
-      }),
-    );
-  }
-
-  private async askedFor(siteId: number, itemId: number, from: string, to: string): Promise<number> {
-    const found = await one<{ units: string | null }>(
-      this.source,
-      `SELECT SUM(l.units) AS units FROM sales_order_line l JOIN sales_order o ON o.id = l.order_id WHERE l.item_id = ? AND o.site_id = ? AND o.state NOT IN ('quote','cancelled') AND o.placed_at >= ? AND o.placed_at < ?`,
-      [itemId, siteId, from, to],
-    );
-    return num(found?.units ?? 0);
   }
 }
 

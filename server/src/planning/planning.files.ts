@@ -9,6 +9,7 @@ import { mondayOf } from './demand-reading.service.js';
 import { demandShape } from './demand.shape.js';
 import { PlanInputs } from './plan-inputs.queries.js';
 import type { BuyingLineDto } from './planning.dto.js';
+import { RulesService } from './rules.service.js';
 
 interface DemandRow {
   site: string;
@@ -47,6 +48,7 @@ export class PlanningFiles {
     buying: BuyingQueries,
     coverage: CoverageQueries,
     inputs: PlanInputs,
+    rules: RulesService,
   ) {
     shapes.register(demandShape(() => inputs.forgetSeasons()));
     lists.register(
@@ -94,6 +96,23 @@ export class PlanningFiles {
           ...(person.seesCosts ? ([['Worth', (r: { value?: string }) => Number(r.value ?? 0)]] as const) : []),
         ]);
       },
+      'buy',
+    );
+    lists.register(
+      'buying-rules',
+      async (person) =>
+        listTable('buying-rules', await rules.list(person), [
+          ['Class', (r) => r.className],
+          ['SKU', (r) => r.sku],
+          ['Site', (r) => r.site],
+          ['Met from the shelf, per cent', (r) => (r.servicePercent === null ? '' : Number(r.servicePercent))],
+          ['Ordered every, days', (r) => r.reviewDays],
+          ['Supplier', (r) => r.supplier],
+          ['Sells like', (r) => r.likeSku],
+          ['Per cent of it', (r) => r.likePercent],
+          ['At its own point', (r) => (r.isFixed ? 'yes' : 'no')],
+          ['Bought no more', (r) => (r.isDropped ? 'yes' : 'no')],
+        ]),
       'buy',
     );
     lists.register(

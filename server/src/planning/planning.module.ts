@@ -19,6 +19,7 @@ import { ProposalsQueries } from './proposals.queries.js';
 import { RulesController } from './rules.controller.js';
 import { RulesService } from './rules.service.js';
 import { SourcesQueries } from './sources.queries.js';
+import { TruthQueries } from './truth.queries.js';
 
 /** What will be asked for, what to buy for it, and why. */
 @Module({
@@ -40,6 +41,7 @@ import { SourcesQueries } from './sources.queries.js';
     ProposalsQueries,
     RulesService,
     SourcesQueries,
+    TruthQueries,
   ],
   exports: [DemandReading, Planner, BackTests],
 })

@@ -9,6 +9,7 @@ import { CoverageQueries } from './coverage.queries.js';
 import { ItemPlanDto } from './item-plan.dto.js';
 import { ItemPlanQueries } from './item-plan.queries.js';
 import { PlanAgainDto } from './planning.dto.js';
+import { TruthQueries } from './truth.queries.js';
 
 const ASKED = ['late', 'demand', 'order', 'none'] as const;
 
@@ -20,6 +21,7 @@ export class PlansController {
     private readonly plans: ItemPlanQueries,
     private readonly covers: CoverageQueries,
     private readonly tests: BackTests,
+    private readonly truths: TruthQueries,
   ) {}
 
   /**
@@ -66,12 +68,13 @@ export class PlansController {
     return this.covers.excess(person, siteId);
   }
 
-  /** The newest trial of the last year by these plans and by plain rules, with how far it is. */
+  /** The newest trial of the last year by these plans and by plain rules, with how far it is; and what became of proposals that were taken. */
   @Get('sites/:siteId/back-test')
   @OfCosts()
   async backTest(@Reader() person: Person, @Param('siteId', ParseIntPipe) siteId: number): Promise<LatestBackTestDto> {
     mustBeAt(person, siteId);
-    return { latest: await this.tests.latest(siteId) };
+    const [latest, truth] = await Promise.all([this.tests.latest(siteId), this.truths.ofSite(siteId)]);
+    return { latest, truth };
   }
 
   /** Begins to try a site's last year. */

@@ -173,6 +173,7 @@ const SHOWS = {
   people: ['people'],
   duties: ['people'],
   devices: ['people', 'setup'],
+  'feed-keys': ['setup'],
   imports: ['imports'],
   import: ['imports'],
 } as const satisfies Record<string, 'own' | 'always' | readonly Topic[]>;

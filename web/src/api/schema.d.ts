@@ -3881,7 +3881,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The newest trial of the last year by these plans and by plain rules, with how far it is. */
+        /** The newest trial of the last year by these plans and by plain rules, with how far it is; and what became of proposals that were taken. */
         get: operations["Plans_backTest"];
         put?: never;
         post?: never;
@@ -5606,6 +5606,56 @@ export interface paths {
         };
         /** Everything of one kind, as it would be taken in again. */
         get: operations["Exports_data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Feeds_list"];
+        put?: never;
+        /** Makes a key that sees what its maker sees. */
+        post: operations["Feeds_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/keys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["Feeds_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/lists/{name}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A list as CSV, XLSX or JSON, with the filter that its page has, for whoever sends a key as `Authorization: Bearer`. */
+        get: operations["Feeds_feed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -9931,9 +9981,28 @@ export interface components {
             isOver: boolean;
             rules: components["schemas"]["RuleOutcomeDto"][];
         };
+        FarOffDto: {
+            sku: string;
+            name: string;
+            on: string;
+            expected: number;
+            asked: number;
+        };
+        TruthDto: {
+            proposals: number;
+            /** @description Of them, those within a third of what was asked for. */
+            right: number;
+            /** @description Units expected, and asked for, until the next could come. */
+            expected: number;
+            asked: number;
+            /** @description Taken as they were proposed. */
+            asProposed: number;
+            farthest: components["schemas"]["FarOffDto"][];
+        };
         LatestBackTestDto: {
             /** @description Null where nobody has asked for one. */
             latest: components["schemas"]["BackTestDto"] | null;
+            truth: components["schemas"]["TruthDto"];
         };
         BuyingRuleDto: {
             id: number;
@@ -11143,6 +11212,25 @@ export interface components {
         ApplyDto: {
             /** @description Takes the good rows and leaves the faulty ones; otherwise all rows or none. */
             goodRowsOnly: boolean;
+        };
+        FeedKeyDto: {
+            id: number;
+            name: string;
+            /** Format: date-time */
+            madeAt: string;
+            /**
+             * Format: date-time
+             * @description When it was last used, to the minute; null where it never was.
+             */
+            usedAt: string | null;
+        };
+        NameFeedKeyDto: {
+            name: string;
+        };
+        NewFeedKeyDto: {
+            id: number;
+            /** @description Told this once; null where the act was said again. */
+            key: string | null;
         };
         TapeEntryDto: {
             id: number;
@@ -21812,6 +21900,92 @@ export interface operations {
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+        };
+    };
+    Feeds_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedKeyDto"][];
+                };
+            };
+        };
+    };
+    Feeds_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameFeedKeyDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewFeedKeyDto"];
+                };
+            };
+        };
+    };
+    Feeds_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdDto"];
+                };
+            };
+        };
+    };
+    Feeds_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                    "application/json": unknown;
                 };
             };
         };

@@ -10,6 +10,7 @@ import { ProblemNote } from '../ui/states';
 import { Input } from '../ui/input';
 import { Page, Said } from '../ui/page';
 import { Button } from '../ui/button';
+import { FeedKeys } from './feed-keys';
 import { ToldByMail } from './told-by-mail';
 
 /** One's own page: the badge, and a change of password or PIN. */
@@ -80,6 +81,7 @@ export function OwnPage() {
           Change <Glyph name="go" size={13} />
         </Button>
       </form>
+      <FeedKeys />
     </Page>
   );
 }

@@ -613,6 +613,11 @@ export interface Tables {
     needs: 'name' | 'kind';
     computed: never;
   };
+  feed_key: {
+    row: { id: number; name: string; person_id: number; key_hash: string; made_at: Date; used_at: Date | null };
+    needs: 'name' | 'person_id' | 'key_hash';
+    computed: never;
+  };
   floor_question: {
     row: {
       id: string;

@@ -1,13 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import { api, ask, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useMe, useSite } from '../../api/queries';
 import { useAct } from '../../api/use-act';
 import { Button } from '../../ui/button';
-import { when, whole } from '../../ui/format';
-import { Page, Sentence } from '../../ui/page';
+import { day, plural, when, whole } from '../../ui/format';
+import { BlockHead, Page, Sentence } from '../../ui/page';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
-import { LinesTable } from '../../ui/table';
+import { DenseTable, LinesTable } from '../../ui/table';
+import { planPath } from './basket';
 import { PlanWords } from './plan-words';
 import { SiteWords } from './site-words';
 
@@ -37,7 +39,7 @@ export function ProofPage() {
         <SiteWords />
       </PlanWords>
       <Shown query={query}>
-        {({ latest }) => (
+        {({ latest, truth }) => (
           <>
             {latest === null ? (
               <Empty title="Nobody has tried it here yet">
@@ -47,6 +49,7 @@ export function ProofPage() {
             ) : (
               <Result latest={latest} />
             )}
+            <Truth truth={truth} />
             <ProblemNote problem={run.error} />
             <div className="mt-4">
               <Button
@@ -119,5 +122,48 @@ function Result({ latest }: { latest: NonNullable<Dto['LatestBackTestDto']['late
         asked for {when(latest.askedAt)} by {latest.by}; orders take what they usually take, what is not there is not sold
       </p>
     </>
+  );
+}
+
+/** What became of proposals that were taken. */
+function Truth({ truth: { proposals, right, expected, asked, asProposed, farthest } }: { truth: Dto['TruthDto'] }) {
+  if (proposals === 0) return null;
+  const bias = asked > 0 ? Math.round((expected / asked - 1) * 100) : 0;
+  const off =
+    bias === 0 ? 'and all together as much as was' : `and all together ${Math.abs(bias)} % ${bias > 0 ? 'more' : 'less'} than was`;
+  return (
+    <section aria-label="What became of proposals" className="mt-6">
+      <BlockHead>
+        <h2>What became of proposals</h2>
+        <span className="note">
+          {asProposed} of {proposals} were taken as they were proposed
+        </span>
+      </BlockHead>
+      <Sentence>
+        {`Of ${plural(proposals, 'proposal', 'proposals')} whose time is over ${right} were within a third of what was asked for, ${off} asked for`}
+      </Sentence>
+      <DenseTable className="mt-2">
+        <thead>
+          <tr>
+            <th>Farthest off</th>
+            <th>Taken</th>
+            <th className="num">Expected</th>
+            <th className="num">Asked for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {farthest.map((f) => (
+            <tr key={`${f.sku} ${f.on}`}>
+              <td>
+                <Link to={planPath(f.sku)}>{f.name}</Link>
+              </td>
+              <td>{day(f.on)}</td>
+              <td className="num">{whole(f.expected)}</td>
+              <td className="num">{whole(f.asked)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </DenseTable>
+    </section>
   );
 }

@@ -136,7 +136,8 @@ describe('the proof', () => {
     rules: [rule('planned', '800.00', 97.2), rule('cover', '1000.00', 94.1)],
     ...more,
   });
-  const at = (body: object | null) => ({ 'GET /api/buying/sites/1/back-test': { latest: body } });
+  const nothing = { proposals: 0, right: 0, expected: 0, asked: 0, asProposed: 0, farthest: [] };
+  const at = (body: object | null, truth: object = nothing) => ({ 'GET /api/buying/sites/1/back-test': { latest: body, truth } });
 
   it('says in a sentence how these plans would have done beside a plain rule', async () => {
     open(<ProofPage />, at(latest({})));
@@ -152,6 +153,25 @@ describe('the proof', () => {
     open(<ProofPage />, at(latest({ done: 12, isOver: false })));
     expect(await screen.findByText('12 of 40 items are lived through')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Do it again' }).hasAttribute('disabled')).toBe(true);
+  });
+
+  it('says what became of proposals that were taken', async () => {
+    const truth = {
+      proposals: 10,
+      right: 7,
+      expected: 550,
+      asked: 500,
+      asProposed: 6,
+      farthest: [{ sku: 'JAR', name: 'Jar', on: '2026-09-01', expected: 90, asked: 40 }],
+    };
+    open(<ProofPage />, at(null, truth));
+    expect(
+      await screen.findByText(
+        'Of 10 proposals whose time is over 7 were within a third of what was asked for, and all together 10 % more than was asked for',
+      ),
+    ).toBeTruthy();
+    expect(screen.getByText('6 of 10 were taken as they were proposed')).toBeTruthy();
+    expect(screen.getByRole('row', { name: /Jar/ }).textContent).toContain('90');
   });
 
   it('is begun by a press where nobody has, and says where too little is known', async () => {

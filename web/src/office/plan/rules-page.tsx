@@ -4,6 +4,7 @@ import { api, ask, ifMatch, type Dto } from '../../api/client';
 import { key } from '../../api/keys';
 import { useAct } from '../../api/use-act';
 import { TextButton, TextLink } from '../../ui/button';
+import { ExportLinks } from '../../ui/export-links';
 import { BlockHead, Page } from '../../ui/page';
 import { SetUpTable } from '../../ui/record/set-up-table';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
@@ -26,7 +27,9 @@ export function RulesPage() {
   });
   return (
     <Page aria-label="Rules for buying">
-      <PlanWords at="rules" />
+      <PlanWords at="rules">
+        <ExportLinks list="buying-rules" />
+      </PlanWords>
       <BlockHead className="mt-2">
         <h1>Rules for buying</h1>
         <span className="note">the nearest holds: the item’s own, its class’s, the company’s; of each the site’s first</span>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../../api/keys';
 import { micro, priceText } from '@vectrum/core/money';
-import { useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { api, ask } from '../../../api/client';
 import { useMe } from '../../../api/queries';
 import { Words } from '../../../ui/field';
@@ -53,6 +53,7 @@ export function ItemSheet() {
             }
             code={base?.barcodes[0] ?? item.sku}
             back={back}
+            tools={me.data?.rights.includes('buy') && <Link to={`/plan/items/${encodeURIComponent(item.sku)}`}>When to buy</Link>}
           >
             <div className="flex gap-4 items-stretch">
               <div className="pt-2">
