@@ -8,6 +8,7 @@ import { Input } from '../../ui/input';
 import { BlockHead } from '../../ui/page';
 import { Picture } from '../../ui/picture';
 import { ChooseCell, LinesTable, PictureCell } from '../../ui/table';
+import { SumRow } from '../../ui/why';
 import { type Choices, lacksOf, lastsDays, type Line, lineKey, packsOf, type Supplier, takenOf, withoutIt, worthOf } from './buying';
 import { PutOff } from './put-off';
 
@@ -130,11 +131,9 @@ export function Basket({
                   )}
                 </tr>
                 {off === line.sku && (
-                  <tr className="sumrow">
-                    <td colSpan={columns}>
-                      <PutOff siteId={siteId} sku={line.sku} name={line.name} onDone={() => setOff(null)} />
-                    </td>
-                  </tr>
+                  <SumRow columns={columns}>
+                    <PutOff siteId={siteId} sku={line.sku} name={line.name} onDone={() => setOff(null)} />
+                  </SumRow>
                 )}
               </Fragment>
             );
