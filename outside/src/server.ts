@@ -15,15 +15,21 @@ import type { Travels } from './travels.js';
 
 const MANNERS = new Set(['well', 'slow', 'failing', 'twice']);
 
+/** Longer than whoever calls keeps an idle connection, so that none is closed as it is used again. */
+const KEEP_ALIVE_MS = 75_000;
+
 /** One HTTP server for the shop, the carriers, the suppliers' desks and the console. */
 export function outsideServer(world: World): Server {
-  return createServer((request, response) => {
+  const server = createServer((request, response) => {
     route(world, request, response).catch((thrown: unknown) => {
       const status = thrown instanceof Refused ? thrown.status : 503;
       if (thrown instanceof MarketBusy) response.setHeader('retry-after', thrown.retryAfter);
       send(response, status, { message: thrown instanceof Error ? thrown.message : 'out of order' });
     });
   });
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  server.headersTimeout = KEEP_ALIVE_MS + 5_000;
+  return server;
 }
 
 export interface World {
