@@ -34,7 +34,7 @@ interface Goods {
 const NEW = new Set(['JAR-250-SK', 'HIV-POL']);
 const GONE = new Set(['HIV-ENT', 'WAX-SOY-1K', 'TRP-WSP']);
 /** More of it was bought than anybody wants. */
-const TOO_MANY = new Set(['MRK-PEN']);
+const TOO_MANY = new Set(['MRK-PEN', 'FRM-1412', 'VEIL-RND']);
 const FASTER = new Set(['CND-SHT-05', 'WCK-FLT-10']);
 const SELDOM = /^(EXT-|MLT-|TNK-|MIC-|UNC-ELK)/;
 
