@@ -92,21 +92,22 @@ export class Planner extends Worker<Job> {
     );
     for (const [i, input] of changed.entries()) {
       const [row, plan] = [rowOf.get(input.itemId), plans[i]];
-      if (row && plan) await this.keep(row.id, input, plan, today);
+      if (row && plan) await this.keep(row.id, input, plan);
     }
-    const same = job.rows.filter((r) => !changed.some((c) => c.itemId === r.itemId)).map((r) => r.id);
-    if (same.length > 0) await this.source.query('UPDATE item_plan SET due_at = NULL, planned_on = ? WHERE id IN (?)', [today, same]);
+    // What somebody has made due meanwhile, by a rule or a file, stays due: only what is still leased is done with.
+    await this.source.query('UPDATE item_plan SET planned_on = ?, due_at = IF(due_at > UTC_TIMESTAMP(3), NULL, due_at) WHERE id IN (?)', [
+      today,
+      job.rows.map((r) => r.id),
+    ]);
   }
 
-  private async keep(id: number, { item, supplierId, hash }: PlanInput, plan: Plan, today: string): Promise<void> {
+  private async keep(id: number, { item, supplierId, hash }: PlanInput, plan: Plan): Promise<void> {
     const near = plan.forecast.weeks[0];
     await update(
       this.source,
       'item_plan',
       { id },
       {
-        due_at: null,
-        planned_on: today,
         made_from: hash,
         method: plan.forecast.method,
         week_mean: plan.weekMean,
