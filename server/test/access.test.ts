@@ -40,7 +40,9 @@ describe('who may use which route', () => {
     expect(open.sort()).toEqual(
       routes
         .filter(
-          (r) => r.rights?.includes('public') && !/session$|webhook|suppliers\/:code\/documents$|carriers\/:code\/events$|feeds\/lists/.test(r.path),
+          (r) =>
+            r.rights?.includes('public') &&
+            !/session$|webhook|suppliers\/:code\/documents$|carriers\/:code\/events$|feeds\/lists/.test(r.path),
         )
         .map((r) => `${r.method} ${r.path}`)
         .concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook')
