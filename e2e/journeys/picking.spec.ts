@@ -137,10 +137,15 @@ test('rounds of several orders are proposed, altered by keys, sent, and walked w
 
   await floor.goto('/floor/pick');
   await floor.getByRole('link', { name: new RegExp(`${round}.*sent to you`) }).tap();
-  await expect(floor.getByText('Scan tote 1 of 2')).toBeVisible();
-  await scan(floor, 'T-32');
-  await expect(floor.getByText('Scan tote 2 of 2')).toBeVisible();
-  await scan(floor, 'T-33');
+  await expect(floor.getByText('Scan tote 1 of 2, or a cart')).toBeVisible();
+  // One scan of the cart brings a tote for each; it is taken back, and taken again.
+  await scan(floor, 'CART-3');
+  await expect(band(floor, 'accepted')).toContainText('Totes T-41 to T-42, 2 orders');
+  await expect(floor.getByRole('list', { name: 'Totes of this round' })).toContainText('CART-3');
+  await floor.getByRole('button', { name: 'Undo' }).tap();
+  await expect(floor.getByText('Scan tote 1 of 2, or a cart')).toBeVisible();
+  await scan(floor, 'CART-3');
+  await expect(band(floor, 'accepted')).toContainText('Totes T-41 to T-42, 2 orders');
   const code = (await itemsOf(desk)).get(task.stops[0]!.itemId)!.sku;
   await scan(floor, task.stops[0]!.placeCode);
   await scan(floor, code);
@@ -148,8 +153,8 @@ test('rounds of several orders are proposed, altered by keys, sent, and walked w
   await expect(floor.getByRole('heading', { name: 'Scan the tote' })).toBeVisible();
   await scan(floor, 'T-02');
   await expect(band(floor, 'not-this')).toBeVisible();
-  await scan(floor, 'T-32');
-  await expect(band(floor, 'accepted')).toContainText('to tote T-32');
+  await scan(floor, 'T-41');
+  await expect(band(floor, 'accepted')).toContainText('to tote T-41');
   // One of the three is not there: two are taken, the third is sought elsewhere, and that is taken back.
   await floor.getByRole('button', { name: 'Too few' }).tap();
   await digits('2');
@@ -160,10 +165,12 @@ test('rounds of several orders are proposed, altered by keys, sent, and walked w
   await expect(floor.getByRole('main')).toContainText(/3\s*thermometers/);
   await scan(floor, code);
   await digits('3');
-  await scan(floor, 'T-33');
-  await expect(band(floor, 'accepted')).toContainText('to tote T-33');
+  await scan(floor, 'T-42');
+  await expect(band(floor, 'accepted')).toContainText('to tote T-42');
   await scan(floor, 'TABLE-1');
   await expect(band(floor, 'accepted')).toContainText('2 orders are ready to pack');
+  await desk.goto(`/picking/${round}`);
+  await expect(desk.getByRole('columnheader', { name: 'Totes, on CART-3' })).toBeVisible();
   await expect(async () => {
     for (const order of orders.slice(0, 2)) expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
   }).toPass();

@@ -29,6 +29,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   'tally-code': true,
   take: true,
   help: true,
+  cart: true,
   tote: true,
   pick: true,
   short: true,

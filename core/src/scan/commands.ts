@@ -14,7 +14,7 @@ import type {
   SerialOutCommand,
 } from './pack-task.js';
 import type { AnyMoveCommand } from './move-task.js';
-import type { HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
+import type { CartCommand, HelpCommand, PickCommand, SetDownCommand, ShortCommand, TakeCommand, ToteCommand } from './pick-task.js';
 import type { CloseArrivalCommand, ReceiveCommand, ReceivePalletCommand, ReceiveWholeCommand, TieCommand } from './receive/types.js';
 import type { SortCommand, SortMissingCommand } from './sort-task.js';
 import type { CountSpotCommand, ReportSpotCommand } from './spot-count.js';
@@ -61,6 +61,7 @@ export type FloorCommand =
   | AnyTakeInCommand
   | TakeCommand
   | HelpCommand
+  | CartCommand
   | ToteCommand
   | PickCommand
   | ShortCommand

@@ -14,6 +14,7 @@ export * from './load.js';
 export * from './pack-rules.js';
 export * from './pack-task.js';
 export * from './pack.js';
+export { cartOf, checkCart } from './pick-cart.js';
 export { PASSED_OVER } from './pick-lots.js';
 export * from './pick-rules.js';
 export * from './pick-task.js';

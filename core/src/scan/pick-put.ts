@@ -9,22 +9,16 @@ import {
   inHandAt,
   isFrom,
   isLotSeen,
-  type HelpCommand,
-  type PickCommand,
+  type PickCommands,
   type PickState,
   type PickStop,
   type PickTask,
-  type SetDownCommand,
-  type ShortCommand,
   startPick,
-  type TakeCommand,
-  type ToteCommand,
   wantedAt,
 } from './pick-task.js';
 import { isToteKnown, orderIn, toteless, toteOf } from './pick-totes.js';
 import type { PlaceFacts, Refusal, Step } from './types.js';
 
-export type PickCommands = TakeCommand | HelpCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand;
 export type PickStep = Step<PickState, PickCommands>;
 export type PickMoment = Moment<PickTask, PickState>;
 

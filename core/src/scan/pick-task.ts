@@ -40,6 +40,14 @@ export interface PickOrder {
   toteIds: readonly PlaceId[];
 }
 
+/** A cart of the site, with the totes that stand on it. */
+export interface PickCart {
+  placeId: PlaceId;
+  toteIds: readonly PlaceId[];
+  /** Why this round may not be walked with it, in words; absent where it may. */
+  taken?: string;
+}
+
 /** Whom the goods of a pooled round are picked for: all of its orders together, as if they were one. */
 export const ALL_ORDERS: OrderId = 0;
 
@@ -57,6 +65,10 @@ export interface PickTask {
   stops: readonly PickStop[];
   /** The totes that are in use on other rounds. */
   busyToteIds: readonly PlaceId[];
+  /** The carts of the site; absent where it has none. */
+  carts?: readonly PickCart[];
+  /** The cart that it is walked with; absent or null while there is none. */
+  cartId?: PlaceId | null;
   /** Whether goods leave a bin only once its code was scanned; absent: no. */
   mustScanBin?: boolean;
   /** Whether, of several totes, the right one is scanned each time; absent: no. */
@@ -79,6 +91,16 @@ export interface HelpCommand {
   kind: 'help';
   id: string;
   round: string;
+}
+
+/** Walks a round with a cart from now on: its totes stand there, and those that are free are tied to orders that have none. */
+export interface CartCommand {
+  kind: 'cart';
+  id: string;
+  round: string;
+  cartPlaceId: PlaceId;
+  /** The totes as the phone saw them stand there, each with the order that it is for. */
+  totes: { orderId: OrderId; totePlaceId: PlaceId }[];
 }
 
 /** Ties a tote to an order of a round. A round that waits is begun with it, in the person's name. */
@@ -126,6 +148,9 @@ export interface SetDownCommand {
   placeId: PlaceId;
 }
 
+/** All that a phone asks for while it picks. */
+export type PickCommands = TakeCommand | HelpCommand | CartCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand;
+
 /** Goods in hand: `units` in all, of which `before` were counted in other packs than the one that is counted now. */
 export interface Hand {
   stopId: StopId;
@@ -141,7 +166,7 @@ export interface Hand {
   other?: { lotId: LotId; lot: string; reason: string };
 }
 
-export interface PickState extends FlowState<TakeCommand | HelpCommand | ToteCommand | PickCommand | ShortCommand | SetDownCommand> {
+export interface PickState extends FlowState<PickCommands> {
   /** The stop that the person chose by scanning its bin or goods; null means the next in order. */
   stopId: StopId | null;
   /** The bin that was scanned last: the person stands there, for every stop at it. */

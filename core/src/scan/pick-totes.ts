@@ -7,9 +7,10 @@ type Pending = Pick<PickState, 'pending'>;
 export function totesOf(task: PickTask, state: Pending, orderId: OrderId): PlaceId[] {
   const known = task.orders.find((o) => o.id === orderId)?.toteIds ?? [];
   const own = new Set(task.stops.flatMap((s) => (s.orderId === orderId ? [s.id] : [])));
-  const sent = state.pending.flatMap((c) =>
-    (c.kind === 'tote' && c.orderId === orderId) || (c.kind === 'pick' && own.has(c.stopId)) ? [c.totePlaceId] : [],
-  );
+  const sent = state.pending.flatMap((c) => {
+    if (c.kind === 'cart') return c.totes.flatMap((t) => (t.orderId === orderId ? [t.totePlaceId] : []));
+    return (c.kind === 'tote' && c.orderId === orderId) || (c.kind === 'pick' && own.has(c.stopId)) ? [c.totePlaceId] : [];
+  });
   return [...new Set([...known, ...sent])];
 }
 
@@ -35,7 +36,8 @@ export function toteless(task: PickTask, state: PickState, current: PickStop | u
 export const hasBegun = (task: PickTask, state: PickState): boolean =>
   state.hand !== null || task.stops.some((s) => s.picked > 0) || state.pending.some((c) => c.kind === 'pick');
 
-const wantsGoods = (task: PickTask, state: Pending, orderId: OrderId) =>
+/** Whether anything of an order is, or may still come, in a tote. */
+export const wantsGoods = (task: PickTask, state: Pending, orderId: OrderId) =>
   task.stops.some((s) => s.orderId === orderId && (wantedAt(state, s) > 0 || s.picked > 0));
 
 /** Whether goods may go into their order's tote without a scan of it: no other tote could be meant, or none is asked for. */

@@ -3,9 +3,10 @@ import { isFor } from '../places/index.js';
 import { lotWords, spell } from '../quantity/index.js';
 import { accepted, refuse, sentence, stay } from './feedback.js';
 import { flowOf } from './flow.js';
+import { onCart } from './pick-cart.js';
 import { checkPick, checkSetDown } from './pick-rules.js';
 import { onOtherLot, onReason, otherOf, otherRefusal, wrongLot } from './pick-lots.js';
-import { emptied, isWhole, onFull, onTote, type PickCommands, type PickMoment, type PickStep, putInTote } from './pick-put.js';
+import { emptied, isWhole, onFull, onTote, type PickMoment, type PickStep, putInTote } from './pick-put.js';
 import {
   currentStop,
   inHandAt,
@@ -13,6 +14,7 @@ import {
   isLotSeen,
   isSetDown,
   othersStops,
+  type PickCommands,
   type PickInput,
   type PickState,
   type PickStop,
@@ -30,12 +32,15 @@ type Now = PickMoment;
 export const pick = flowOf<PickTask, PickState, PickInput, PickCommands>({
   kind: 'pick',
   start: startPick,
-  owns: ['take', 'help', 'tote', 'pick', 'short', 'set-down'],
+  owns: ['take', 'help', 'cart', 'tote', 'pick', 'short', 'set-down'],
   emptied,
   strays: takenByOthers,
   item: onItem,
   place: (now, place) => {
     if (isFor(place.kind, 'collect')) return onTote(now, place);
+    // Goods that wait on a cart may be picked from it, as from any bin.
+    if (place.kind === 'cart' && !now.task.stops.some((s) => s.placeId === place.id && wantedAt(now.state, s) > 0))
+      return onCart(now, place);
     return isFor(place.kind, 'set-down') || isFor(place.kind, 'sort') ? onTable(now, place) : onBin(now, place);
   },
   unknown: onLotCode,

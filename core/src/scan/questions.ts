@@ -28,6 +28,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   'tally-code': 'Nobody is told of the code',
   take: null,
   help: null,
+  cart: null,
   tote: null,
   pick: 'Put the goods back into their bin',
   short: 'Look into the bin again',

@@ -59,6 +59,7 @@ const CHANGES = {
   take: ['rounds', 'orders'],
   help: ['rounds'],
   'daily-run': ['setup'],
+  cart: ['rounds'],
   tote: ['rounds'],
   pick: ['rounds', 'orders', 'stock'],
   short: ['rounds', 'orders', 'stock', 'counts'],

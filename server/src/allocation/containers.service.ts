@@ -25,16 +25,16 @@ export class Containers {
 
   /**
    * Puts a container somewhere else. Where that is another site, the figures of both sites and what is promised there change
-   * by what it holds.
+   * by what it holds. `null`: it is carried about its site.
    */
-  async move(tx: Tx, act: Act | null, placeId: PlaceId, toId: PlaceId): Promise<void> {
+  async move(tx: Tx, act: Act | null, placeId: PlaceId, toId: PlaceId | null): Promise<void> {
     const moving = await one<Container>(tx, 'SELECT site_id, parent_id, code, kind FROM place WHERE id = ? FOR UPDATE', [placeId]);
-    const to = await one<Container>(tx, 'SELECT site_id, parent_id, code, kind FROM place WHERE id = ?', [toId]);
+    const to = toId === null ? moving : await one<Container>(tx, 'SELECT site_id, parent_id, code, kind FROM place WHERE id = ?', [toId]);
     if (!moving?.site_id || !to?.site_id) throw notFound('That place');
     if (!isFor(moving.kind, 'container')) throw badState(`${moving.code} stands where it stands. It cannot be moved`);
     if (moving.parent_id === toId) return;
     const all = await this.within(tx, placeId);
-    if (all.includes(toId)) throw badState(`${moving.code} cannot be put into itself`);
+    if (toId !== null && all.includes(toId)) throw badState(`${moving.code} cannot be put into itself`);
     await putInto(tx, placeId, toId);
     await insert(tx, 'container_move', {
       place_id: placeId,

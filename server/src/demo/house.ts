@@ -6,7 +6,17 @@ import { WalkingOrder } from '../sites/index.js';
 import { DemoExtras } from './extras.js';
 import { demoItems, type DemoItem } from './goods.js';
 import { DEMO_PASSWORD, DEMO_PEOPLE } from './people.js';
-import { DEMO_FLOORS, DEMO_WALL, DEMO_WALL_COLUMNS, demoPlaces, demoSlots, type DemoPlace, demoShapes } from './places.js';
+import {
+  DEMO_CART,
+  DEMO_FLOORS,
+  DEMO_WALL,
+  DEMO_WALL_COLUMNS,
+  demoCartTotes,
+  demoPlaces,
+  demoShapes,
+  demoSlots,
+  type DemoPlace,
+} from './places.js';
 
 const SUPPLIERS = [
   ['PELLOWICK', 'Pellowick Joinery', 21],
@@ -150,6 +160,8 @@ export class DemoHouse {
         demoSlots().map((code, i) => [wall.site_id, wall.id, code, 'wall-slot', 9400 + i]),
       );
     }
+    const cart = await find(this.source, 'place', { code: DEMO_CART });
+    if (cart) await update(this.source, 'place', { code: demoCartTotes() }, { parent_id: cart.id });
     for (const [code, [wide, deep]] of Object.entries(DEMO_FLOORS))
       await update(this.source, 'site', { code }, { width_m: wide, depth_m: deep });
     await inTransaction(this.source, async (tx) => {

@@ -66,6 +66,10 @@ export const DEMO_WALL = 'WALL-1';
 export const DEMO_WALL_COLUMNS = 4;
 export const demoSlots = (): string[] => Array.from({ length: 12 }, (_, i) => `${DEMO_WALL}-${two(i + 1)}`);
 
+/** The cart that rounds are walked with, and the totes that stand on it. */
+export const DEMO_CART = 'CART-3';
+export const demoCartTotes = (): string[] => Array.from({ length: 4 }, (_, i) => `T-${41 + i}`);
+
 /** Every place of the three sites: docks, shelves, tables, lanes, totes. */
 export function demoPlaces(): DemoPlace[] {
   const totes = Array.from({ length: 40 }, (_, i) => single('MILL', `T-${two(i + 1)}`, 'tote', 9500 + i));
@@ -85,7 +89,9 @@ export function demoPlaces(): DemoPlace[] {
     single('MILL', 'QUARANTINE-1', 'quarantine', 9200, [0, 24]),
     single('MILL', 'CART-1', 'cart', 9300, [2, 2]),
     single('MILL', 'CART-2', 'cart', 9301, [2, 3]),
+    single('MILL', DEMO_CART, 'cart', 9302, [2, 14]),
     ...totes,
+    ...demoCartTotes().map((code, i) => single('MILL', code, 'tote', 9550 + i)),
     single('QUAY', 'QUAY-DOCK', 'dock', 0, [0, 0]),
     ...aisles('QUAY', 'MN', 6, 3, 3, 7),
     single('QUAY', 'QUAY-COUNTER', 'counter', 9000, [0, 10]),

@@ -7,7 +7,7 @@ export const WORK: Readonly<Record<Stage, readonly ActivityKind[]>> = {
   inbound: ['receive', 'arrival', 'check', 'judge'],
   shelves: ['store', 'count'],
   orders: ['release', 'note'],
-  picking: ['take', 'help', 'tote', 'pick', 'short', 'set-down', 'sort', 'sort-missing'],
+  picking: ['take', 'help', 'cart', 'tote', 'pick', 'short', 'set-down', 'sort', 'sort-missing'],
   packing: ['pack', 'leave-out', 'packed'],
   dispatch: ['load', 'hand-over'],
 };

@@ -4,6 +4,7 @@ import { onShelfSql, spareSql } from '../allocation/index.js';
 import { CalendarQueries } from '../company/index.js';
 import { badState, notFound, num, one, pageOf, type Person, rows, type Tx, type Window } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
+import { standsAtSql } from '../sites/index.js';
 import type {
   BenchParcelDto,
   BenchPageDto,
@@ -42,8 +43,8 @@ export class PackingQueries {
     >(
       this.source,
       {
-        select: `o.code AS \`order\`, MIN(t.site_id) AS siteId, o.customer, MIN(IF(u.id IS NULL, NULL, t.code)) AS tote, MIN(b.code) AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, o.parked_why AS parked, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
-        from: `FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL LEFT JOIN place b ON b.id = t.parent_id AND u.id IS NOT NULL
+        select: `o.code AS \`order\`, MIN(t.site_id) AS siteId, o.customer, MIN(IF(u.id IS NULL, NULL, t.code)) AS tote, MIN(IF(u.id IS NULL, NULL, b.code)) AS \`table\`, o.promised_at AS promisedAt, (o.note_packer IS NOT NULL) AS note, o.parked_why AS parked, MIN(u.set_down_at) AS since, SUM(v.units) AS pieces`,
+        from: `FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id JOIN reservation v ON v.order_line_id = l.id AND v.place_id IS NOT NULL JOIN place t ON t.id = v.place_id LEFT JOIN tote_use u ON u.open_tote = v.place_id AND u.order_id = o.id AND u.set_down_at IS NOT NULL ${standsAtSql('t', 'b')}
        WHERE o.state = 'picked' AND (u.id IS NOT NULL OR ${onShelfSql('v', 't')}) AND t.site_id IN (?) GROUP BY o.id`,
         params: [[0, ...siteIds]],
         order: 'o.parked_at IS NOT NULL, o.promised_at, o.id',

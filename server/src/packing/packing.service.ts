@@ -15,7 +15,7 @@ import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates } from '../orders/index.js';
 import { type Act, badState, insert, mustBeAt, num, one, Problem, refused, rows, type Tx } from '../platform/index.js';
-import { addPlace } from '../sites/index.js';
+import { addPlace, standsAtSql } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { type BenchOrder, PackingQueries } from './packing.queries.js';
 import { ParcelSerials } from './parcel-serials.js';
@@ -252,7 +252,7 @@ export class PackingService {
   async table(tx: Tx, siteId: number, containerId: number): Promise<number | null> {
     const found = await one<{ id: number | null }>(
       tx,
-      `SELECT COALESCE((SELECT b.id FROM place t JOIN place b ON b.id = t.parent_id AND b.kind = 'packing-table' WHERE t.id = ?), (SELECT MIN(id) FROM place WHERE site_id = ? AND kind = 'packing-table' AND blocked = 0)) AS id`,
+      `SELECT COALESCE((SELECT b.id FROM place t ${standsAtSql('t', 'b')} WHERE t.id = ? AND b.kind = 'packing-table'), (SELECT MIN(id) FROM place WHERE site_id = ? AND kind = 'packing-table' AND blocked = 0)) AS id`,
       [containerId, siteId],
     );
     return found?.id ?? null;

@@ -30,7 +30,7 @@ export class PeoplePaceQueries {
       this.source,
       `SELECT person_id AS id, COUNT(*) AS stops, SUM(LEAST(?, GREATEST(0, TIMESTAMPDIFF(SECOND, before_at, done_at)))) AS seconds
        FROM (SELECT person_id, kind, COALESCE(device_at, at) AS done_at, LAG(COALESCE(device_at, at)) OVER (PARTITION BY person_id ORDER BY COALESCE(device_at, at), id) AS before_at
-         FROM activity WHERE at > UTC_TIMESTAMP() - INTERVAL ? DAY AND site_id = ? AND person_id IS NOT NULL AND undone_by IS NULL AND kind IN ('take','tote','pick','short','set-down')) act
+         FROM activity WHERE at > UTC_TIMESTAMP() - INTERVAL ? DAY AND site_id = ? AND person_id IS NOT NULL AND undone_by IS NULL AND kind IN ('take','cart','tote','pick','short','set-down')) act
        WHERE kind = 'pick' AND before_at IS NOT NULL GROUP BY person_id`,
       [LONGEST_SECONDS, DAYS, siteId],
     );

@@ -1,7 +1,9 @@
 import { ApiProperty } from '@nestjs/swagger';
 import type {
+  CartCommand,
   HelpCommand,
   OtherLot,
+  PickCart,
   PickCommand,
   PickOrder,
   PickStop,
@@ -12,7 +14,8 @@ import type {
   TakeCommand,
   ToteCommand,
 } from '@vectrum/core/scan';
-import { IsIn, IsInt, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateNested } from 'class-validator';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class RoundOrderDto {
@@ -88,6 +91,13 @@ export class PickOrderDto implements PickOrder {
   /** The totes that its goods go into, the one in use last. */
   toteIds: number[];
 }
+export class PickCartDto implements PickCart {
+  placeId: number;
+  /** The empty totes on it. */
+  toteIds: number[];
+  /** Why this round may not be walked with it. */
+  taken?: string;
+}
 export class PickTaskDto implements PickTask {
   round: string;
   state: string;
@@ -99,6 +109,10 @@ export class PickTaskDto implements PickTask {
   orders: PickOrderDto[];
   stops: PickStopDto[];
   busyToteIds: number[];
+  /** The carts of the site. */
+  carts: PickCartDto[];
+  /** The cart that it is walked with. */
+  cartId: number | null;
   /** Whether goods leave a bin only once its code was scanned. */
   mustScanBin: boolean;
   /** Whether, of several totes, the right one is scanned each time. */
@@ -120,6 +134,17 @@ export class TakeCommandDto extends FloorCommandDto implements TakeCommand {
 export class HelpCommandDto extends FloorCommandDto implements HelpCommand {
   @ApiProperty({ enum: ['help'] }) @IsIn(['help']) kind: 'help';
   @IsString() @Length(1, 20) round: string;
+}
+export class CartToteDto {
+  @IsInt() orderId: number;
+  @IsInt() totePlaceId: number;
+}
+export class CartCommandDto extends FloorCommandDto implements CartCommand {
+  @ApiProperty({ enum: ['cart'] }) @IsIn(['cart']) kind: 'cart';
+  @IsString() @Length(1, 20) round: string;
+  @IsInt() cartPlaceId: number;
+  /** The totes that were seen on it, each for an order that has none. */
+  @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => CartToteDto) totes: CartToteDto[];
 }
 export class ToteCommandDto extends FloorCommandDto implements ToteCommand {
   @ApiProperty({ enum: ['tote'] }) @IsIn(['tote']) kind: 'tote';

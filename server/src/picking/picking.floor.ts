@@ -1,7 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import { AboutWords, FloorCommands, FloorTasks } from '../floor/index.js';
 import { one, type Tx } from '../platform/index.js';
+import { CartsService } from './carts.service.js';
 import {
+  CartCommandDto,
   HelpCommandDto,
   PickBundleDto,
   PickCommandDto,
@@ -25,6 +27,7 @@ export class PickingFloor {
     picking: PickingService,
     shorts: ShortService,
     shares: SharesService,
+    carts: CartsService,
     private readonly words: AboutWords,
   ) {
     tasks.register({
@@ -49,6 +52,13 @@ export class PickingFloor {
       dto: HelpCommandDto,
       work: (tx, act, command) => shares.help(tx, act, command),
       about: (tx, { round }) => this.round(tx, round, `Walk of ${round} shared`),
+    });
+    commands.register({
+      kind: 'cart',
+      right: 'pick',
+      dto: CartCommandDto,
+      work: (tx, act, command) => carts.walkWith(tx, act, command),
+      about: async (tx, c) => this.round(tx, c.round, `Cart ${await this.words.place(tx, c.cartPlaceId)} for ${c.round}`),
     });
     commands.register({
       kind: 'tote',

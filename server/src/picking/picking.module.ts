@@ -24,6 +24,7 @@ import { MissingService } from './missing.service.js';
 import { SharesService } from './shares.service.js';
 import { ShortService } from './short.service.js';
 import { PickingFiles } from './picking.files.js';
+import { CartsService } from './carts.service.js';
 import { DailyRuns } from './daily-runs.service.js';
 import { RunPlans } from './run-plan.service.js';
 import { RunRules } from './run-rules.service.js';
@@ -44,6 +45,7 @@ import { WaitingQueries } from './waiting.queries.js';
     PickingQueries,
     RoundsQueries,
     PickingService,
+    CartsService,
     ReleaseService,
     RecallService,
     ShortService,

@@ -5,6 +5,7 @@ import { spareSql } from '../allocation/index.js';
 import { notFound, num, one, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
+import { cartsAt } from './carts.queries.js';
 import type { PickOrderDto, PickStopDto, PickTaskDto, ToteSpareDto } from './picking.dto.js';
 import { distinct, isOpen, type PlacedStop, pointOf, pooledStops, stopsOf } from './stops.js';
 
@@ -24,9 +25,9 @@ export class PickingQueries {
    * named as theirs.
    */
   async task(tx: Pick<Tx, 'query'>, code: string, personId: number | null = null): Promise<PickTaskDto> {
-    const round = await one<{ id: number; siteId: number; state: string; picker: string | null; pooled: number }>(
+    const round = await one<{ id: number; siteId: number; state: string; picker: string | null; pooled: number; cartId: number | null }>(
       tx,
-      'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker, r.pooled FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
+      'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker, r.pooled, r.cart_id AS cartId FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
       [code],
     );
     if (!round) throw notFound(`Round ${code}`);
@@ -52,6 +53,7 @@ export class PickingQueries {
       mustScanTote: await this.settings.get(tx, 'scanTotes'),
       scansEach: await this.settings.get(tx, 'scanEach'),
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
+      carts: await cartsAt(tx, { id, siteId: round.siteId }),
       spare: await this.spare(tx, id),
       stops: (await this.withOthers(tx, await this.walked(tx, round.siteId, orders, pooled ? pooledStops(stops) : stops))).map(
         ({ ownerId, owner, ...stop }) => (owner !== null && ownerId !== personId ? { ...stop, by: owner } : stop),

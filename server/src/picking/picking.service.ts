@@ -17,13 +17,13 @@ import { Containers, Reservations, spareSql } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
 import type { FloorAnswerDto } from '../floor/index.js';
 import { OrderStates, urgentSql } from '../orders/index.js';
-import { type Act, badState, find, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
+import { type Act, badState, more, NOW, one, Problem, refused, rows, type Tx, update } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import { leftAt, mustBeOpen, ordersOfRound, roundOf, type RoundRow, sharedOut, type StopRow, stopOf, stopsLike } from './rounds.js';
 import { SharesService } from './shares.service.js';
-import { freeTotes, toteOf } from './totes.js';
+import { freeEmpty, freeTotes, standsOnCart, toteOf } from './totes.js';
 
 interface PickUndo extends Record<string, unknown> {
   movements: number[];
@@ -76,15 +76,8 @@ export class PickingService {
   /** Ties an empty tote to an order of the round; a round that waits is begun. */
   async tieTote(tx: Tx, act: Act, command: ToteCommand): Promise<FloorAnswerDto> {
     const round = await this.working(tx, act, command.round);
-    const order = await one<{ code: string; customer: string }>(
-      tx,
-      round.pooled === 1
-        ? `SELECT ? AS code, CONCAT(COUNT(*), ' orders') AS customer FROM round_order x WHERE x.round_id = ? AND ? = ${ALL_ORDERS} HAVING COUNT(*) > 0`
-        : 'SELECT o.code, o.customer FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? AND x.order_id = ?',
-      round.pooled === 1 ? [round.code, round.id, command.orderId] : [round.id, command.orderId],
-    );
-    if (!order) throw refused({ band: 'not-this', title: round.code, detail: 'This order is not on the round any more' });
-    const tote = await this.claim(tx, round, command.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
+    const order = await this.orderOn(tx, round, command.orderId);
+    const tote = await this.claim(tx, act, round, command.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
     const activityId = await this.activity.record(tx, act, {
       kind: 'tote',
       glyph: 'go',
@@ -97,13 +90,22 @@ export class PickingService {
     return { activityId };
   }
 
+  /** An order of the round, or of a pooled one all of them. Refused where it is not on the round. */
+  async orderOn(tx: Tx, round: RoundRow, orderId: number): Promise<{ code: string; customer: string }> {
+    const order = await one<{ code: string; customer: string }>(
+      tx,
+      round.pooled === 1
+        ? `SELECT ? AS code, CONCAT(COUNT(*), ' orders') AS customer FROM round_order x WHERE x.round_id = ? AND ? = ${ALL_ORDERS} HAVING COUNT(*) > 0`
+        : 'SELECT o.code, o.customer FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? AND x.order_id = ?',
+      round.pooled === 1 ? [round.code, round.id, orderId] : [round.id, orderId],
+    );
+    if (!order) throw refused({ band: 'not-this', title: round.code, detail: 'This order is not on the round any more' });
+    return order;
+  }
+
   /** A tote that is still empty is free again. */
   private async freeTote(tx: Tx, act: Act, undo: { round: string; toteId: number }): Promise<void> {
-    const round = await roundOf(tx, act, undo.round, 'alone');
-    const use = await find(tx, 'tote_use', { round_id: round.id, open_tote: undo.toteId }, 'lock');
-    const holds = await one(tx, 'SELECT 1 AS n FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [undo.toteId]);
-    if (!use || use.set_down_at || holds) throw new Problem(409, 'undo', 'There are goods in the tote. Take those back first');
-    await tx.query('DELETE FROM tote_use WHERE id = ?', [use.id]);
+    await freeEmpty(tx, (await roundOf(tx, act, undo.round, 'alone')).id, undo.toteId);
   }
 
   /** Goods from one stop into a tote. Loads that stop, its item and the tote, and locks nothing else of the round. */
@@ -122,7 +124,7 @@ export class PickingService {
         title: 'The stop has changed',
         detail: `It is ${item.name} in ${stop.placeCode} by now. Put this back`,
       });
-    const tote = await this.claim(tx, round, stop.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
+    const tote = await this.claim(tx, act, round, stop.orderId, await this.codebook.place(tx, round.site_id, command.totePlaceId));
     if (isOver) await this.mustBeFree(tx, stop, command.lotId, command.units, item);
     const { lotId } = command;
     const reason = isOver ? `lot passed over: ${command.passedOver ?? ''}` : undefined;
@@ -228,11 +230,14 @@ export class PickingService {
     if (next && next.code !== round.code) throw badState(`${next.code} comes first: it is urgent, or its promise is sooner. Take that one`);
   }
 
-  private async claim(tx: Tx, round: RoundRow, orderId: number, place: PlaceFacts | undefined): Promise<PlaceFacts> {
+  /** Takes a tote for an order of the round. One that comes to it stands on the round's cart, where it is walked with one. */
+  async claim(tx: Tx, act: Act, round: RoundRow, orderId: number, place: PlaceFacts | undefined): Promise<PlaceFacts> {
     if (!place) throw refused({ band: 'unknown', title: 'No such tote', detail: 'Scan the code on the tote' });
     const refusal = checkTote({ siteId: round.site_id, busyToteIds: [] }, place);
     if (refusal) throw refused(refusal);
-    await toteOf(tx, { roundId: round.id, orderId: round.pooled === 1 ? null : orderId }, place);
+    const isNew = await toteOf(tx, { roundId: round.id, orderId: round.pooled === 1 ? null : orderId }, place);
+    if (isNew && (round.cart_id !== null || (await standsOnCart(tx, place.id))))
+      await this.containers.move(tx, act, place.id, round.cart_id);
     return place;
   }
 
@@ -277,16 +282,18 @@ export class PickingService {
   }
 
   private async setTotesDown(tx: Tx, act: Act, round: RoundRow, place: PlaceFacts, picked: boolean): Promise<void> {
-    const totes = await rows<{ id: number }>(
+    const totes = await rows<{ id: number; cartId: number | null }>(
       tx,
-      'SELECT tote_id AS id FROM tote_use WHERE round_id = ? AND ended_at IS NULL ORDER BY tote_id',
+      `SELECT u.tote_id AS id, c.id AS cartId FROM tote_use u JOIN place t ON t.id = u.tote_id LEFT JOIN place c ON c.id = t.parent_id AND c.kind = 'cart' WHERE u.round_id = ? AND u.ended_at IS NULL ORDER BY u.tote_id`,
       [round.id],
     );
     await tx.query(
       `UPDATE tote_use SET set_down_at = UTC_TIMESTAMP(3), ended_at = IF(?, NULL, UTC_TIMESTAMP(3)) WHERE round_id = ? AND ended_at IS NULL`,
       [picked, round.id],
     );
-    for (const tote of totes) await this.containers.move(tx, act, tote.id, place.id);
+    // Totes stay on their cart, which stands at the table with them.
+    const moving = new Set(totes.map((t) => (t.cartId !== null && t.cartId === round.cart_id ? t.cartId : t.id)));
+    for (const id of [...moving].sort((x, y) => x - y)) await this.containers.move(tx, act, id, place.id);
   }
 
   private async takeBack(tx: Tx, act: Act, undo: PickUndo): Promise<void> {

@@ -8,6 +8,8 @@ export interface RoundRow {
   picker_id: number | null;
   /** Whether its orders share totes, and are sorted at a wall afterwards. */
   pooled: number;
+  /** The cart that it is walked with; null while there is none. */
+  cart_id: number | null;
 }
 
 /** One stop of a round with all that a command at it needs. */
@@ -35,7 +37,7 @@ export interface StopRow {
 export async function roundOf(tx: Tx, act: Act, code: string, lock: 'share' | 'alone'): Promise<RoundRow> {
   const round = await one<RoundRow>(
     tx,
-    `SELECT id, code, site_id, state, picker_id, pooled FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
+    `SELECT id, code, site_id, state, picker_id, pooled, cart_id FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
     [code.toUpperCase()],
   );
   if (!round) throw notFound(`Round ${code}`);

@@ -47,6 +47,8 @@ export class RoundSheetDto {
   /** Whom totes are for: each order, or all of a pooled round together. */
   holders: SheetOrderDto[];
   stops: SheetStopDto[];
+  /** The cart that it is walked with, or was. */
+  cart: string | null;
   /** Where its totes may be set down: packing tables, or the walls of a pooled round. */
   tables: string[];
 }

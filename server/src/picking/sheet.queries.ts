@@ -24,9 +24,9 @@ export class SheetQueries {
       Omit<RoundSheetDto, 'leavesAt' | 'metres' | 'orders' | 'holders' | 'stops' | 'tables' | 'pooled'> & { id: number }
     >(
       this.source,
-      `SELECT r.id, r.code, r.site_id AS siteId, t.name AS site, r.state, p.name AS picker, w.name AS sentTo, r.created_at AS createdAt, r.begun_at AS begunAt, r.finished_at AS finishedAt,
+      `SELECT r.id, r.code, r.site_id AS siteId, t.name AS site, r.state, p.name AS picker, w.name AS sentTo, c.code AS cart, r.created_at AS createdAt, r.begun_at AS begunAt, r.finished_at AS finishedAt,
          (SELECT MIN(o.promised_at) FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = r.id) AS promisedAt
-       FROM \`round\` r JOIN site t ON t.id = r.site_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN person w ON w.id = r.sent_to_id WHERE r.code = ? AND r.site_id IN (?)`,
+       FROM \`round\` r JOIN site t ON t.id = r.site_id LEFT JOIN person p ON p.id = r.picker_id LEFT JOIN person w ON w.id = r.sent_to_id LEFT JOIN place c ON c.id = r.cart_id WHERE r.code = ? AND r.site_id IN (?)`,
       [code, [0, ...siteIds]],
     );
     if (!head) throw notFound(`Round ${code}`);

@@ -1,6 +1,6 @@
 import { isFor } from '@vectrum/core/places';
 import type { PlaceFacts } from '@vectrum/core/scan';
-import { insert, NOW, one, Problem, refused, type Tx, update } from '../platform/index.js';
+import { find, insert, NOW, one, Problem, refused, type Tx, update } from '../platform/index.js';
 
 /** Whom a tote or a slot of a wall is used for; of a pooled round for all of its orders: null. */
 export interface ToteFor {
@@ -8,10 +8,13 @@ export interface ToteFor {
   orderId: number | null;
 }
 
-/** A tote holds what it holds for one order of one round, or for all of a pooled one, which may fill several; its row is locked, so that two cannot take it together. */
-export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<void> {
+/**
+ * A tote holds what it holds for one order of one round, or for all of a pooled one, which may fill several; its row is locked, so that
+ * two cannot take it together. Returns whether it was not in use before.
+ */
+export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<boolean> {
   const known = await useOf(tx, tote.id);
-  if (known && known.roundId === use.roundId && known.orderId === use.orderId && !known.setDown) return;
+  if (known && known.roundId === use.roundId && known.orderId === use.orderId && !known.setDown) return false;
   await one(tx, 'SELECT id FROM place WHERE id = ? FOR UPDATE', [tote.id]);
   const other = await useOf(tx, tote.id);
   const mine = other && other.roundId === use.roundId && other.orderId === use.orderId && !other.setDown;
@@ -22,6 +25,20 @@ export async function toteOf(tx: Tx, use: ToteFor, tote: PlaceFacts): Promise<vo
       detail: 'In use on another order. Take an empty one',
     });
   if (!other) await insert(tx, 'tote_use', { tote_id: tote.id, round_id: use.roundId, order_id: use.orderId });
+  return !other;
+}
+
+/** Whether a tote stands on a cart. */
+export const standsOnCart = async (tx: Tx, toteId: number): Promise<boolean> =>
+  (await one(tx, `SELECT 1 AS n FROM place t JOIN place c ON c.id = t.parent_id AND c.kind = 'cart' WHERE t.id = ?`, [toteId])) !==
+  undefined;
+
+/** A tote that a round took and that is still empty is free again. The round is held. Throws where goods are in it. */
+export async function freeEmpty(tx: Tx, roundId: number, toteId: number): Promise<void> {
+  const use = await find(tx, 'tote_use', { round_id: roundId, open_tote: toteId }, 'lock');
+  const holds = await one(tx, 'SELECT 1 AS n FROM balance WHERE place_id = ? AND units > 0 LIMIT 1', [toteId]);
+  if (!use || use.set_down_at || holds) throw new Problem(409, 'undo', 'There are goods in the tote. Take those back first');
+  await tx.query('DELETE FROM tote_use WHERE id = ?', [use.id]);
 }
 
 async function useOf(tx: Tx, toteId: number): Promise<(ToteFor & { setDown: boolean }) | undefined> {

@@ -5,4 +5,5 @@ export { FloorQueries } from './floor.queries.js';
 export { PlacesQueries } from './places.queries.js';
 export { SitesModule } from './sites.module.js';
 export { WalkingOrder } from './walking-order.service.js';
+export { standsAtSql } from './standing.js';
 export { addPlace, addSite, keepSiteClock, keepStanding, putInto, toSite } from './place-writes.js';

@@ -3,8 +3,8 @@ import { insert, insertMany, type NewRow, type Tx, update } from '../platform/in
 /** Makes a place for another module: a parcel's, or one outside the house. Returns its number. */
 export const addPlace = (tx: Pick<Tx, 'query'>, place: NewRow<'place'>): Promise<number> => insert(tx, 'place', place);
 
-/** A place now stands in another. */
-export const putInto = (tx: Tx, placeId: number, parentId: number): Promise<number> =>
+/** A place now stands in another, or, with null, in none. */
+export const putInto = (tx: Tx, placeId: number, parentId: number | null): Promise<number> =>
   update(tx, 'place', { id: placeId }, { parent_id: parentId });
 
 /** Places that have come to another site, with what they stood in. */

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { spareSql } from '../allocation/index.js';
 import { notFound, num, one, Problem, rows, type Tx } from '../platform/index.js';
+import { standsAtSql } from '../sites/index.js';
 import type { SortGoodsDto, SortOrderDto, SortSpareDto, SortTaskDto, WallDto, WallSlotDto } from './sorting.dto.js';
 
 type Reads = Pick<Tx, 'query'>;
@@ -36,8 +37,8 @@ export class SortingQueries {
   private async wallOf(tx: Reads, roundId: number): Promise<WallDto | undefined> {
     const wall = await one<{ id: number; code: string; columns: number | null }>(
       tx,
-      `SELECT w.id, w.code, w.wall_columns AS columns FROM tote_use u JOIN place t ON t.id = u.tote_id JOIN place w ON w.id = t.parent_id AND w.kind = 'sorting-wall'
-       WHERE u.round_id = ? ORDER BY u.ended_at IS NULL DESC, t.kind = 'wall-slot' DESC, u.id LIMIT 1`,
+      `SELECT w.id, w.code, w.wall_columns AS columns FROM tote_use u JOIN place t ON t.id = u.tote_id ${standsAtSql('t', 'w')}
+       WHERE u.round_id = ? AND w.kind = 'sorting-wall' ORDER BY u.ended_at IS NULL DESC, t.kind = 'wall-slot' DESC, u.id LIMIT 1`,
       [roundId],
     );
     return wall && { ...wall, columns: wall.columns ?? USUAL_COLUMNS };

@@ -10,6 +10,7 @@ import { OrderStates } from '../orders/index.js';
 import { backIntoTote, freeTotes, roundOf, toteOf } from '../picking/index.js';
 import { type Act, one, Problem, refused, type Tx } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
+import { standsAtSql } from '../sites/index.js';
 import { pooledLines } from './pooled-lines.js';
 
 interface SortUndo extends Record<string, unknown> {
@@ -89,7 +90,7 @@ export class SortingService {
     if (own && own.id !== place.id) throw refused({ band: 'not-this', title: place.code, detail: `These go into ${own.code}` });
     const stands = await one(
       tx,
-      'SELECT 1 AS n FROM place s JOIN place t ON t.parent_id = s.parent_id JOIN tote_use u ON u.open_tote = t.id WHERE s.id = ? AND u.round_id = ? AND u.order_id IS NULL LIMIT 1',
+      `SELECT 1 AS n FROM tote_use u JOIN place t ON t.id = u.tote_id ${standsAtSql('t', 'w')} JOIN place s ON s.parent_id = w.id WHERE s.id = ? AND u.round_id = ? AND u.order_id IS NULL AND u.ended_at IS NULL LIMIT 1`,
       [place.id, roundId],
     );
     if (!stands) throw refused({ band: 'not-this', title: place.code, detail: 'Its totes stand at another wall' });

@@ -42,4 +42,28 @@ describe('what a person has arranged', () => {
     await waitFor(() => expect(server.count('PUT /api/preferences/columns')).toBe(1));
     expect(server.asked.at(-1)?.body).toEqual({ value: { columns: ['sku', 'tags'] } });
   });
+
+  it('holds though the page was loaded anew before the server had it, and is sent again until it has', async () => {
+    const lost = new FakeServer()
+      .on('GET /api/preferences/columns', { body: { value: { columns: ['sku'] } } })
+      .on('PUT /api/preferences/columns', 'lost');
+    const first = shown(<Columns />);
+    await screen.findByText('sku');
+    await userEvent.click(screen.getByRole('checkbox'));
+    await waitFor(() => expect(lost.count('PUT /api/preferences/columns')).toBe(1));
+    first.unmount();
+
+    const back = new FakeServer()
+      .on('GET /api/preferences/columns', { body: { value: { columns: ['sku'] } } })
+      .on('PUT /api/preferences/columns', { body: { value: { columns: ['sku', 'tags'] } } });
+    const second = shown(<Columns />);
+    await screen.findByText('sku tags');
+    await waitFor(() => expect(back.asked.at(-1)?.body).toEqual({ value: { columns: ['sku', 'tags'] } }));
+    second.unmount();
+
+    // It has arrived: what is arranged elsewhere later counts here too.
+    new FakeServer().on('GET /api/preferences/columns', { body: { value: { columns: ['name'] } } });
+    shown(<Columns />);
+    await screen.findByText('name');
+  });
 });

@@ -9130,6 +9130,8 @@ export interface components {
             /** @description Whom totes are for: each order, or all of a pooled round together. */
             holders: components["schemas"]["SheetOrderDto"][];
             stops: components["schemas"]["SheetStopDto"][];
+            /** @description The cart that it is walked with, or was. */
+            cart: string | null;
             /** @description Where its totes may be set down: packing tables, or the walls of a pooled round. */
             tables: string[];
         };
@@ -11974,6 +11976,23 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        CartToteDto: {
+            orderId: number;
+            totePlaceId: number;
+        };
+        CartCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cart";
+            round: string;
+            cartPlaceId: number;
+            /** @description The totes that were seen on it, each for an order that has none. */
+            totes: components["schemas"]["CartToteDto"][];
+            /** Format: uuid */
+            id: string;
+        };
         ToteCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -12678,6 +12697,13 @@ export interface components {
             /** @description Other lots of it that lie there too and are held for nobody. */
             others?: components["schemas"]["OtherLotDto"][];
         };
+        PickCartDto: {
+            placeId: number;
+            /** @description The empty totes on it. */
+            toteIds: number[];
+            /** @description Why this round may not be walked with it. */
+            taken?: string;
+        };
         ToteSpareDto: {
             itemId: number;
             units: number;
@@ -12694,6 +12720,10 @@ export interface components {
             orders: components["schemas"]["PickOrderDto"][];
             stops: components["schemas"]["PickStopDto"][];
             busyToteIds: number[];
+            /** @description The carts of the site. */
+            carts: components["schemas"]["PickCartDto"][];
+            /** @description The cart that it is walked with. */
+            cartId: number | null;
             /** @description Whether goods leave a bin only once its code was scanned. */
             mustScanBin: boolean;
             /** @description Whether, of several totes, the right one is scanned each time. */
@@ -12796,7 +12826,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["CartCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["TallyBundleDto"] | components["schemas"]["MoveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["GatherBundleDto"] | components["schemas"]["TakeInBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;

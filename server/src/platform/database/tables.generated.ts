@@ -1344,6 +1344,7 @@ export interface Tables {
       begun_at: Date | null;
       finished_at: Date | null;
       pooled: number;
+      cart_id: number | null;
     };
     needs: 'code' | 'site_id';
     computed: never;

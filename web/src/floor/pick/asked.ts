@@ -1,6 +1,7 @@
 import { lotWords } from '@vectrum/core/quantity';
 import {
   asksReason,
+  cartOf,
   currentStop,
   hasBegun,
   inHandAt,
@@ -40,6 +41,8 @@ export interface Here {
   asksThere: boolean;
   /** Stops of the round to which somebody else goes. */
   others: PickStop[];
+  /** Whether a cart of the site could bring the totes. */
+  mayCart: boolean;
   /** The order that the next empty tote is for, where one is wanted before anything else. */
   toTie: PickOrder | undefined;
 }
@@ -74,6 +77,7 @@ export function hereOf(task: PickTask, state: PickState, scanEach: (itemId: numb
     asksWhy: inHand > 0 && asksReason(state),
     wantsTote: stop !== undefined && inHand === wanted && inHand > 0 && isSeen && !isToteKnown(task, state, stop),
     others: othersStops(task, state),
+    mayCart: cartOf(task, state) === undefined && !hasBegun(task, state) && task.carts?.some((c) => c.taken === undefined) === true,
     asksThere: stop !== undefined && state.asksAt === stop.id,
     toTie: inHand > 0 ? undefined : toTie,
   };
@@ -89,7 +93,8 @@ export function asked(task: PickTask, here: Here, item?: { tracking: string }): 
   if (here.asksThere) return 'How many are there?';
   if (toTie) {
     const at = task.orders.findIndex((o) => o.id === toTie.id) + 1;
-    return task.orders.length > 1 ? `Scan tote ${at} of ${task.orders.length}` : 'Scan an empty tote';
+    const first = task.orders.length > 1 ? `tote ${at} of ${task.orders.length}` : 'an empty tote';
+    return here.mayCart ? `Scan ${first}, or a cart` : `Scan ${first}`;
   }
   if (here.asksWhy) return `Why not ${lotWords(item, stop.lot)}?`;
   if (here.wantsLot) return `Scan the ${item?.tracking === 'serial' ? 'number' : 'lot'} on it, or choose it`;

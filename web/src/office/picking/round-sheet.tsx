@@ -69,7 +69,7 @@ function Orders({ round }: { round: Round }) {
         <tr>
           <th>Order</th>
           <th>Customer</th>
-          <th>Totes</th>
+          <th>{round.cart ? `Totes, on ${round.cart}` : 'Totes'}</th>
         </tr>
       </thead>
       <tbody>
