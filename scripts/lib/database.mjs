@@ -48,7 +48,8 @@ function writeInit(dir, password, database) {
       `CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
       `CREATE USER IF NOT EXISTS 'vectrum'@'127.0.0.1' IDENTIFIED BY '${password}';`,
       `ALTER USER 'vectrum'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-      `GRANT ALL ON *.* TO 'vectrum'@'127.0.0.1';`,
+      // Also to give: it opens figures to accounts that read nothing else.
+      `GRANT ALL ON *.* TO 'vectrum'@'127.0.0.1' WITH GRANT OPTION;`,
       '',
     ].join('\n'),
     { mode: 0o600 },

@@ -1,4 +1,15 @@
+import { once } from 'node:events';
+import { promisify } from 'node:util';
+import yauzl from 'yauzl';
 import { type Caller, House } from './house.js';
+
+const fromBuffer = promisify<Buffer, yauzl.Options, yauzl.ZipFile>(yauzl.fromBuffer);
+
+const bytesOf = (response: NodeJS.ReadableStream, done: (err: Error | null, body: Buffer) => void) => {
+  const parts: Buffer[] = [];
+  response.on('data', (part: Buffer) => parts.push(part));
+  response.on('end', () => done(null, Buffer.concat(parts)));
+};
 
 let house: House;
 let maren: Caller;
@@ -70,5 +81,39 @@ describe('a key for other programs', () => {
     expect(keys.find((k) => k.name === 'all')!.usedAt).not.toBeNull();
     expect(keys.find((k) => k.name === 'twice')!.usedAt).toBeNull();
     await maren.post('feeds/keys', { name: '  ' }).expect(400);
+  });
+
+  it('brings the figures of the day in one archive, those that its maker may read', async () => {
+    const { key } = await made(maren, 'each morning');
+    const names = async (bearer: string) => {
+      const answer = await house.http
+        .get('/api/feeds/day.zip')
+        .set('authorization', `Bearer ${bearer}`)
+        .buffer(true)
+        .parse((response, done) => bytesOf(response as unknown as NodeJS.ReadableStream, done))
+        .expect(200);
+      expect(answer.headers['content-disposition']).toMatch(/figures-\d{4}-\d\d-\d\d\.zip/);
+      const zip = await fromBuffer(answer.body as Buffer, { lazyEntries: false });
+      const found: string[] = [];
+      zip.on('entry', (e: { fileName: string }) => found.push(e.fileName));
+      await once(zip, 'end');
+      return found.sort();
+    };
+    expect(await names(key)).toEqual([
+      'buying-BARN.csv',
+      'buying-MILL.csv',
+      'buying-QUAY.csv',
+      'demand.csv',
+      'excess-BARN.csv',
+      'excess-MILL.csv',
+      'excess-QUAY.csv',
+      'inbound-lines.csv',
+      'items.csv',
+      'plans.csv',
+      'purchase-orders.csv',
+    ]);
+    const { key: few } = await made(await house.as('Ines'), 'the picker’s');
+    expect(await names(few)).toEqual(['inbound-lines.csv', 'items.csv', 'purchase-orders.csv']);
+    await house.http.get('/api/feeds/day.zip').expect(401);
   });
 });

@@ -47,17 +47,22 @@ export class CatalogueFiles {
   constructor(shapes: Shapes, lists: Lists, folders: Folders, items: ItemListQueries, pictures: PicturesService, links: PictureLinks) {
     shapes.register(itemsShape(links), packsShape, barcodesShape, partsShape, policiesShape);
     folders.register({ name: 'pictures', right: 'items', files: () => picturesNamed(pictures) });
-    lists.register('items', (person, query) => {
-      const asked = (query['columns'] ?? '')
-        .split(',')
-        .filter((c) => c.startsWith(OWN) || (Object.hasOwn(ITEM_COLUMNS, c) && (!COSTS.has(c) || person.seesCosts)));
-      const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => !COSTS.has(c) || person.seesCosts);
-      const list = windows((from, count) => items.page(person, itemFilter(query), query['sort'], from, count));
-      return listTable(
-        'items',
-        list,
-        shown.flatMap((c) => (c.startsWith(OWN) ? [ownColumn(c.slice(OWN.length))] : ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
-      );
-    });
+    lists.register(
+      'items',
+      (person, query) => {
+        const asked = (query['columns'] ?? '')
+          .split(',')
+          .filter((c) => c.startsWith(OWN) || (Object.hasOwn(ITEM_COLUMNS, c) && (!COSTS.has(c) || person.seesCosts)));
+        const shown = asked.length > 0 ? asked : Object.keys(ITEM_COLUMNS).filter((c) => !COSTS.has(c) || person.seesCosts);
+        const list = windows((from, count) => items.page(person, itemFilter(query), query['sort'], from, count));
+        return listTable(
+          'items',
+          list,
+          shown.flatMap((c) => (c.startsWith(OWN) ? [ownColumn(c.slice(OWN.length))] : ITEM_COLUMNS[c] ? [ITEM_COLUMNS[c]] : [])),
+        );
+      },
+      undefined,
+      { daily: 'house' },
+    );
   }
 }

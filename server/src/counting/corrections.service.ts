@@ -36,10 +36,21 @@ export class Corrections {
     const row = await find(this.source, 'spot_count', { id });
     const limit = await this.settings.get(this.source, 'correctLimit');
     const isSmall = worth !== null && micro(worth) <= micro(String(limit));
-    if (row?.state !== 'counted') return { isBooked: true, says: 'The books say the same' };
+    if (row?.state !== 'counted') return { isBooked: true, says: 'The books say the same', activityId: null };
     if (!act.person.rights.has('settle-counts') || !isSmall)
-      return { isBooked: false, says: 'Somebody else decides on it, among the reported bins' };
-    await this.decisions.settle(partOf(act, 'settle'), id, row.version);
-    return { isBooked: true, says: 'The books follow' };
+      return { isBooked: false, says: 'Somebody else decides on it, among the reported bins', activityId: await this.newest(act) };
+    const settling = partOf(act, 'settle');
+    await this.decisions.settle(settling, id, row.version);
+    return { isBooked: true, says: 'The books follow', activityId: await this.newest(settling) };
+  }
+
+  /** The line that an act of this person left on the tape. */
+  private async newest(act: Act): Promise<number | null> {
+    const line = await one<{ id: number }>(
+      this.source,
+      'SELECT id FROM activity WHERE person_id = ? AND command_id = ? ORDER BY id DESC LIMIT 1',
+      [act.person.id, act.key],
+    );
+    return line?.id ?? null;
   }
 }

@@ -79,4 +79,6 @@ export class CorrectedDto {
   /** Whether the books follow already; otherwise somebody else decides. */
   isBooked: boolean;
   says: string;
+  /** Its line of the tape, to which a picture may be added. */
+  activityId: number | null;
 }

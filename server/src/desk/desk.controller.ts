@@ -1,9 +1,12 @@
-import { Controller, Get, Param, ParseIntPipe, Post, Query, Sse } from '@nestjs/common';
-import { ApiExtraModels, ApiQuery } from '@nestjs/swagger';
+import { Controller, Get, Header, HttpCode, Param, ParseIntPipe, ParseUUIDPipe, Post, Put, Query, Req, Res, Sse } from '@nestjs/common';
+import { ApiExtraModels, ApiOkResponse, ApiQuery } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
 import { endWith, ignoreElements, interval, map, merge, type Observable, share, takeUntil } from 'rxjs';
 import { UndoService } from '../activity/index.js';
+import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
 import { Access, SessionToken } from '../identity/index.js';
-import { type Act, Acting, AtSites, type Person, Reader, textOf, wholeOf } from '../platform/index.js';
+import { type Act, Acting, AtSites, type Person, readBody, Reader, textOf, wholeOf } from '../platform/index.js';
+import { ActPictures } from './act-pictures.service.js';
 import { FindDto, FirstStepsDto, LiveLinesDto, LineDto, NowDto, TapeDto, UndoneDto } from './desk.dto.js';
 import { FirstStepsQueries } from './first-steps.queries.js';
 import { FindQueries } from './find.queries.js';
@@ -28,6 +31,7 @@ export class DeskController {
     private readonly nows: NowQueries,
     private readonly steps: FirstStepsQueries,
     private readonly finds: FindQueries,
+    private readonly pictures: ActPictures,
     private readonly undos: UndoService,
     private readonly looks: LookQueries,
     private readonly shared: SharedReading,
@@ -56,6 +60,23 @@ export class DeskController {
   @Access('signed-in')
   undo(@Acting() act: Act, @Param('id', ParseIntPipe) id: number): Promise<UndoneDto> {
     return this.undos.undo(act, id);
+  }
+
+  /** The body is the picture file itself: JPEG, PNG or WebP. It is added to an act of one's own with goods. */
+  @Put('tape/:id/picture')
+  @Access('signed-in')
+  @HttpCode(204)
+  async setPicture(@Acting() act: Act, @Param('id', ParseIntPipe) id: number, @Req() request: Request): Promise<void> {
+    await this.pictures.keep(act, id, await readBody(request, MOST_PICTURE_BYTES));
+  }
+
+  @Get('acts/:act/picture')
+  @Access('signed-in')
+  @Header('cache-control', 'private, max-age=0')
+  @ApiOkResponse({ content: { 'image/webp': {} } })
+  async picture(@Reader() person: Person, @Res() response: Response, @Param('act', ParseUUIDPipe) id: string): Promise<void> {
+    const { type, bytes } = await this.pictures.read(person, id);
+    response.type(type).send(bytes);
   }
 
   /** What a new house still needs to its first scan and its first parcel. */

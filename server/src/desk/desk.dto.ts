@@ -13,6 +13,8 @@ export class TapeEntryDto {
   how: string | null;
   undoable: boolean;
   undone: boolean;
+  /** The act whose picture it has; null where it has none. */
+  picture: string | null;
 }
 /** What an event of the live stream tells: new lines of the tape, the oldest first, and what their acts have changed. */
 export class LiveLinesDto {

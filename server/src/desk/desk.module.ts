@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CatalogueModule } from '../catalogue/index.js';
+import { ActPictures } from './act-pictures.service.js';
 import { DeskController } from './desk.controller.js';
 import { FirstStepsQueries } from './first-steps.queries.js';
 import { FindQueries } from './find.queries.js';
@@ -31,6 +32,7 @@ import { DeskFiles } from './desk.files.js';
     FindQueries,
     LookQueries,
     SharedReading,
+    ActPictures,
   ],
 })
 export class DeskModule {}

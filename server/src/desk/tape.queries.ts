@@ -12,7 +12,8 @@ export interface LiveLine {
 }
 
 const FIELDS = `a.id, a.at, COALESCE(p.name, 'Vectrum') AS who, a.kind, a.glyph, a.title, a.detail, a.document, a.how,
-  a.undo_data IS NOT NULL AND a.undone_by IS NULL AS undoable, a.undone_by IS NOT NULL AS undone`;
+  a.undo_data IS NOT NULL AND a.undone_by IS NULL AS undoable, a.undone_by IS NOT NULL AS undone,
+  (SELECT x.command_id FROM act_picture x WHERE x.command_id = a.command_id) AS picture`;
 
 interface Row extends Omit<TapeEntryDto, 'undoable' | 'undone'> {
   undoable: number;

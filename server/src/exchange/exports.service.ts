@@ -3,7 +3,7 @@ import type { Response } from 'express';
 import { PassThrough } from 'node:stream';
 import { DataSource } from 'typeorm';
 import yazl from 'yazl';
-import { notFound, type Person } from '../platform/index.js';
+import { notFound, type Person, rows, siteDay } from '../platform/index.js';
 import { type FileKind, MEDIA_TYPES, type OutCell, writeTable } from './files/write.js';
 import { Folders } from './folders.js';
 import { Lists, type Table } from './lists.js';
@@ -45,6 +45,36 @@ export class ExportsService {
     response.end();
   }
 
+  /** The figures of the moment for other programs: each list that belongs to a day and that the person may read, as CSV in one archive. */
+  async sendDay(response: Response, person: Person): Promise<void> {
+    const sites = await rows<{ id: number; code: string }>(this.source, 'SELECT id, code FROM site WHERE id IN (?) ORDER BY id', [
+      [0, ...person.siteIds],
+    ]);
+    const { today } = await siteDay(this.source, null);
+    const parts = this.lists
+      .ofTheDay(person)
+      .flatMap(({ name, daily, with: query = {} }) =>
+        daily === 'house'
+          ? [{ file: name, name, query }]
+          : sites.map((s) => ({ file: `${name}-${s.code}`, name, query: { ...query, site: String(s.id) } })),
+      );
+    response.setHeader('content-type', 'application/zip');
+    response.setHeader('content-disposition', `attachment; filename="figures-${today}.zip"`);
+    response.setHeader('cache-control', 'no-store');
+    const zip = new yazl.ZipFile();
+    zip.outputStream.pipe(response);
+    for (const { file, name, query } of parts) await this.addTable(zip, `${file}.csv`, await this.list(person, name, query));
+    zip.end();
+  }
+
+  /** Writes a table into an archive as it is read. */
+  private async addTable(zip: yazl.ZipFile, file: string, table: Table): Promise<void> {
+    const part = new PassThrough();
+    zip.addReadStream(part, file, { mtime: new Date(0) });
+    await writeTable.csv(part, table.heads, table.rows);
+    part.end();
+  }
+
   /**
    * Every kind that this person may take in, as CSV files in one archive, numbered in the order in which to take them in, and
    * whatever is no table, in folders behind them.
@@ -56,11 +86,7 @@ export class ExportsService {
     const zip = new yazl.ZipFile();
     zip.outputStream.pipe(response);
     for (const [i, shape] of this.shapes.all.filter((s) => person.rights.has(s.right)).entries()) {
-      const part = new PassThrough();
-      zip.addReadStream(part, `${String(i + 1).padStart(2, '0')}-${shape.kind}.csv`, { mtime: new Date(0) });
-      const table = await this.shape(person, shape.kind);
-      await writeTable.csv(part, table.heads, table.rows);
-      part.end();
+      await this.addTable(zip, `${String(i + 1).padStart(2, '0')}-${shape.kind}.csv`, await this.shape(person, shape.kind));
     }
     for (const folder of this.folders.all.filter((f) => person.rights.has(f.right))) {
       for await (const { name, bytes } of folder.files()) {

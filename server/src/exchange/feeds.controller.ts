@@ -35,6 +35,14 @@ export class FeedsController {
     return this.keys.drop(act, id);
   }
 
+  /** The figures of the day in one archive of CSV files: for whoever sends a key as `Authorization: Bearer`, what its maker may read. */
+  @Get('day.zip')
+  @Access('public')
+  @ApiOkResponse({ content: { 'application/zip': {} } })
+  async day(@Headers('authorization') header: string | undefined, @Res() response: Response): Promise<void> {
+    await this.exports.sendDay(response, await this.keys.personOf(header));
+  }
+
   /** A list as CSV, XLSX or JSON, with the filter that its page has, for whoever sends a key as `Authorization: Bearer`. */
   @Get('lists/:name.:kind')
   @Access('public')

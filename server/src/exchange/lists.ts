@@ -38,14 +38,25 @@ export async function* windows<T>(load: (from: number, count: number) => Promise
   }
 }
 
+/** That a list is part of the day's archive: once for the house, or for each site (`?site=`); with what it is asked with. */
+export interface InTheDay {
+  daily: 'house' | 'site';
+  with?: ListQuery;
+}
+
 /** What each list shows, with the filter that it is shown with; modules register their own. */
 @Injectable()
 export class Lists {
-  private readonly all = new Map<string, { load: LoadList; right: Right | undefined }>();
+  private readonly all = new Map<string, { load: LoadList; right: Right | undefined; day: InTheDay | undefined }>();
 
   /** `right` is what reading the list needs, where not everybody may. */
-  register(name: string, load: LoadList, right?: Right): void {
-    this.all.set(name, { load, right });
+  register(name: string, load: LoadList, right?: Right, day?: InTheDay): void {
+    this.all.set(name, { load, right, day });
+  }
+
+  /** The lists of the day's archive that a person may read. */
+  ofTheDay(person: Person): ({ name: string } & InTheDay)[] {
+    return [...this.all].flatMap(([name, { right, day }]) => (day && (!right || person.rights.has(right)) ? [{ name, ...day }] : []));
   }
 
   async table(person: Person, name: string, query: ListQuery): Promise<Table> {

@@ -1,8 +1,8 @@
-import { weekText } from '@vectrum/core/replenish';
+import { weekOfDate, weekText } from '@vectrum/core/replenish';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { listTable, Lists, Shapes, windows } from '../exchange/index.js';
-import { mustBeAt, type Person, rows } from '../platform/index.js';
+import { mustBeAt, type Person, rows, siteDay, wholeOf } from '../platform/index.js';
 import { BuyingQueries } from './buying.queries.js';
 import { CoverageQueries } from './coverage.queries.js';
 import { mondayOf } from './demand-reading.service.js';
@@ -31,6 +31,8 @@ interface PlanRow {
   safety: number;
   leadDays: number;
 }
+
+const ITEMS_AT_ONCE = 100;
 
 const siteOf = (person: Person, query: Readonly<Record<string, string>>): number => {
   const asked = Number(query['site'] ?? person.siteIds[0] ?? 0);
@@ -80,6 +82,7 @@ export class PlanningFiles {
         ]);
       },
       'buy',
+      { daily: 'site' },
     );
     lists.register(
       'excess',
@@ -97,6 +100,7 @@ export class PlanningFiles {
         ]);
       },
       'buy',
+      { daily: 'site' },
     );
     lists.register(
       'buying-rules',
@@ -117,13 +121,9 @@ export class PlanningFiles {
     );
     lists.register(
       'demand',
-      (person) =>
-        listTable(
-          'demand',
-          windows((from, count) => this.demand(person, from, count)),
-          DEMAND,
-        ),
+      (person, query) => listTable('demand', this.demand(person, wholeOf(query['weeks'], 0, 0, 1000)), DEMAND),
       'buy',
+      { daily: 'house', with: { weeks: '13' } },
     );
     lists.register(
       'plans',
@@ -134,17 +134,30 @@ export class PlanningFiles {
           PLANS,
         ),
       'buy',
+      { daily: 'house' },
     );
   }
 
-  private async demand(person: Person, from: number, count: number): Promise<{ rows: DemandRow[] }> {
-    const found = await rows<DemandRow>(
-      this.source,
-      `SELECT s.code AS site, i.sku, d.week, d.ordered_units AS ordered, d.given_units AS \`given\` FROM demand_week d JOIN site s ON s.id = d.site_id JOIN item i ON i.id = d.item_id
-       WHERE d.site_id IN (?) ORDER BY d.site_id, d.item_id, d.week LIMIT ? OFFSET ?`,
-      [[0, ...person.siteIds], count, from],
-    );
-    return { rows: found };
+  /** Demand by site, item and week: some items at a time, whatever there is of it. `weeks`: of so many last weeks; nought: of all. */
+  private async *demand(person: Person, weeks: number): AsyncGenerator<DemandRow> {
+    const since = weeks === 0 ? 0 : weekOfDate((await siteDay(this.source, null)).today) - weeks;
+    for (const siteId of person.siteIds) {
+      for (let after = 0; ;) {
+        const items = await rows<{ id: number }>(
+          this.source,
+          'SELECT DISTINCT item_id AS id FROM demand_week WHERE site_id = ? AND item_id > ? ORDER BY item_id LIMIT ?',
+          [siteId, after, ITEMS_AT_ONCE],
+        );
+        if (items.length === 0) break;
+        after = items.at(-1)?.id ?? 0;
+        yield* await rows<DemandRow>(
+          this.source,
+          `SELECT s.code AS site, i.sku, d.week, d.ordered_units AS ordered, d.given_units AS \`given\` FROM demand_week d JOIN site s ON s.id = d.site_id JOIN item i ON i.id = d.item_id
+           WHERE d.site_id = ? AND d.item_id IN (?) AND d.week >= ? ORDER BY d.item_id, d.week`,
+          [siteId, items.map((i) => i.id), since],
+        );
+      }
+    }
   }
 
   private async plans(person: Person, from: number, count: number): Promise<{ rows: PlanRow[] }> {

@@ -48,4 +48,8 @@ export class MovementDto {
   who: string | null;
   how: string | null;
   reverses: string | null;
+  /** Why, in the words of whoever moved it. */
+  reason: string | null;
+  /** The act whose picture it has. */
+  picture: string | null;
 }

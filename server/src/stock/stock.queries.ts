@@ -158,7 +158,8 @@ export class StockQueries {
   async movements(itemId: number, siteIds: readonly number[], before: number | null): Promise<MovementPageDto> {
     const found = await rows<MovementDto>(
       this.source,
-      `SELECT m.id, m.server_at AS at, f.code AS \`from\`, t.code AS \`to\`, m.units, l.code AS lot, m.stock_condition AS \`condition\`, m.task, m.document, p.name AS who, m.how, m.reverses_id AS reverses
+      `SELECT m.id, m.server_at AS at, f.code AS \`from\`, t.code AS \`to\`, m.units, l.code AS lot, m.stock_condition AS \`condition\`, m.task, m.document, p.name AS who, m.how, m.reverses_id AS reverses, m.reason,
+         (SELECT x.command_id FROM act_picture x WHERE x.command_id = m.command_id) AS picture
        FROM movement m JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
        LEFT JOIN lot l ON l.id = m.lot_id LEFT JOIN person p ON p.id = m.person_id
        WHERE m.item_id = ? AND m.id < ? AND (f.site_id IN (?) OR t.site_id IN (?)) ORDER BY m.id DESC LIMIT ?`,

@@ -3,6 +3,7 @@ import { api, ask, type Dto } from '../api/client';
 import { useTape } from '../api/queries';
 import { clock, clockSeconds, whole } from './format';
 import { Glyph, type GlyphName } from './glyph';
+import { PictureOf } from './picture-of';
 import { useSingleKeys } from './single-keys';
 import { TextButton } from './button';
 
@@ -48,7 +49,9 @@ export function TapeColumn({ stage }: { stage?: 'picking' }) {
                 </span>
               </span>
               <b style={e.undone ? { textDecoration: 'line-through' } : undefined}>{e.title}</b>
-              <div className="mid">{e.detail}</div>
+              <div className="mid">
+                {e.detail} {e.picture && <PictureOf act={e.picture} />}
+              </div>
             </li>
           ))}
         </ol>

@@ -3,6 +3,11 @@
  * those that a new row must have, and those that the database works out by itself.
  */
 export interface Tables {
+  act_picture: {
+    row: { command_id: string; site_id: number; at: Date; type: string; picture: Buffer };
+    needs: 'command_id' | 'site_id' | 'type' | 'picture';
+    computed: never;
+  };
   activity: {
     row: {
       id: number;

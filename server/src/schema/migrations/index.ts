@@ -52,6 +52,7 @@ import { OrdersByDay1790000000053 } from './0053-orders-by-day.js';
 import { Planning1790000000054 } from './0054-planning.js';
 import { FeedKeys1790000000055 } from './0055-feed-keys.js';
 import { Carts1790000000056 } from './0056-carts.js';
+import { ActPictures1790000000057 } from './0057-act-pictures.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -113,4 +114,5 @@ export const migrations = [
   Planning1790000000054,
   FeedKeys1790000000055,
   Carts1790000000056,
+  ActPictures1790000000057,
 ];

@@ -15,6 +15,7 @@ import { DoneBin } from '../done-bin';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
+import { ActPicture } from './act-picture';
 
 /** Takes goods out of one place: to anywhere, for a purpose of the house, or found to be in another condition. */
 export function MovePage() {
@@ -41,8 +42,11 @@ function Move({ ready }: { ready: Ready<'move'> }) {
   const { state, input } = flow;
   const me = useMe();
   const [open, setOpen] = useState<'number' | 'use' | null>(null);
+  // What was used up or found otherwise may be pictured, until something else is scanned.
+  const [pictured, setPictured] = useState(false);
   usePageScan((code, how) => {
     setOpen(null);
+    setPictured(false);
     flow.scan(code, how);
   });
   const goods = movable(task, state);
@@ -86,9 +90,10 @@ function Move({ ready }: { ready: Ready<'move'> }) {
           {open === 'number' && <Number item={item} units={hand.units} input={input} onDone={() => setOpen(null)} />}
           {open === 'use' && (
             <UseUp
-              onUse={(purpose, note) => {
+              onUse={(purpose, note, costCentre) => {
                 setOpen(null);
-                input({ kind: 'issue', purpose, note, costCentre: '' });
+                setPictured(true);
+                input({ kind: 'issue', purpose, note, costCentre });
               }}
               onBack={() => setOpen(null)}
             />
@@ -100,7 +105,12 @@ function Move({ ready }: { ready: Ready<'move'> }) {
                   .filter((c) => c !== hand.condition)
                   .map((becomes) => (
                     <span key={becomes}>
-                      <PhoneLink onClick={() => input({ kind: 'condition', becomes, note: '' })}>
+                      <PhoneLink
+                        onClick={() => {
+                          setPictured(true);
+                          input({ kind: 'condition', becomes, note: '' });
+                        }}
+                      >
                         {becomes === 'good' ? 'It is good' : becomes === 'held' ? 'Hold it' : 'It is damaged'}
                       </PhoneLink>{' '}
                     </span>
@@ -113,6 +123,7 @@ function Move({ ready }: { ready: Ready<'move'> }) {
         <Goods goods={asked} book={book} input={input} />
       )}
       <div style={{ marginTop: 'auto' }} />
+      {pictured && !hand && flow.last?.activityId != null && <ActPicture key={flow.last.activityId} activityId={flow.last.activityId} />}
       {open === null && <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />}
       {open === null && (
         <FloorKeys siteId={task.siteId}>
@@ -205,9 +216,10 @@ function Number({
 }
 
 /** What the house takes goods for itself. */
-function UseUp({ onUse, onBack }: { onUse: (purpose: Purpose, note: string) => void; onBack: () => void }) {
+function UseUp({ onUse, onBack }: { onUse: (purpose: Purpose, note: string, costCentre: string) => void; onBack: () => void }) {
   const [purpose, setPurpose] = useState<Purpose | null>(null);
   const [note, setNote] = useState('');
+  const [centre, setCentre] = useState('');
   if (purpose === null)
     return (
       <PhoneList className="mt-2" aria-label="What for">
@@ -229,7 +241,7 @@ function UseUp({ onUse, onBack }: { onUse: (purpose: Purpose, note: string) => v
     <Typed
       onSubmit={(e) => {
         e.preventDefault();
-        onUse(purpose, note);
+        onUse(purpose, note, centre.trim());
       }}
     >
       <input
@@ -240,6 +252,14 @@ function UseUp({ onUse, onBack }: { onUse: (purpose: Purpose, note: string) => v
         maxLength={60}
         value={note}
         onChange={(e) => setNote(e.target.value)}
+      />
+      <input
+        autoComplete="off"
+        aria-label="Cost centre"
+        placeholder="Cost centre, if any"
+        maxLength={20}
+        value={centre}
+        onChange={(e) => setCentre(e.target.value)}
       />
       <Key next className="px-5">
         {PURPOSE_SAYS[purpose]}

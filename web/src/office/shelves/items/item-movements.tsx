@@ -6,6 +6,7 @@ import { clock, day, whole } from '../../../ui/format';
 import { Glyph } from '../../../ui/glyph';
 import { Empty, ProblemNote, Skeleton } from '../../../ui/states';
 import { BlockHead } from '../../../ui/page';
+import { PictureOf } from '../../../ui/picture-of';
 import { DenseTable } from '../../../ui/table';
 import { Button } from '../../../ui/button';
 
@@ -44,6 +45,7 @@ export function ItemMovements({ sku }: { sku: string }) {
               <td className="mid">
                 {m.reverses ? 'undone' : m.task}
                 {m.condition !== 'good' && `, ${m.condition}`}
+                {m.reason && `: ${m.reason}`} {m.picture && <PictureOf act={m.picture} />}
               </td>
               <td className="code">{m.lot}</td>
               <td className="code">{m.document}</td>

@@ -1,11 +1,13 @@
 import { type Purpose, PURPOSE_SAYS, PURPOSES } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { api, ask, type Dto, newKey } from '../../../api/client';
+import { sendFile } from '../../../api/send-file';
 import { useMe } from '../../../api/queries';
 import { useAct } from '../../../api/use-act';
 import { Button, TextButton } from '../../../ui/button';
 import { Words } from '../../../ui/field';
 import { Input, Select } from '../../../ui/input';
+import { CameraFile } from '../../../ui/camera-file';
 import { Said } from '../../../ui/page';
 import { ProblemNote } from '../../../ui/states';
 
@@ -38,13 +40,15 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
   const [becomes, setBecomes] = useState<Condition>(g.condition === 'good' ? 'held' : 'good');
   const [note, setNote] = useState('');
   const [centre, setCentre] = useState('');
+  const [picture, setPicture] = useState<File | null>(null);
   const [said, setSaid] = useState('');
   const goods = { itemId: g.itemId, lotId: g.lotId, condition: g.condition as Condition, units: Number(units) };
   const act = useAct({
     act: async (_: void, once) => {
       if (what === 'correct') {
         const body = { place: place.code, sku: g.sku, ...(g.lot ? { lot: g.lot } : {}), units: Number(units), reason: note.trim() };
-        return (await ask(api.POST('/api/corrections', { body, headers: once }))).says;
+        const corrected = await ask(api.POST('/api/corrections', { body, headers: once }));
+        return [corrected.says, await withPicture(corrected.activityId, picture)].filter(Boolean).join('. ');
       }
       const id = once['idempotency-key'] ?? newKey();
       const common = { id, how: 'typed' as const };
@@ -54,13 +58,13 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
           : what === 'use'
             ? { ...common, kind: 'issue' as const, placeId: place.id, ...goods, purpose, note: note.trim(), costCentre: centre.trim() }
             : { ...common, kind: 'condition' as const, placeId: place.id, ...goods, becomes, note: note.trim() };
-      await ask(
+      const answer = await ask(
         api.POST('/api/floor/commands', {
           body: { command, madeAt: new Date().toISOString(), madeBy: me.data?.id ?? 0, late: false },
           headers: once,
         }),
       );
-      return '';
+      return what === 'move' ? '' : withPicture(answer.activityId, picture);
     },
     onDone: (says) => (says ? setSaid(says) : onDone()),
   });
@@ -137,6 +141,12 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
             onChange={(e) => setCentre(e.target.value)}
           />
         )}
+        {what !== 'move' && (
+          <label className="flex items-baseline gap-2 cursor-pointer underline underline-offset-4 focus-within:outline-2 focus-within:outline-ink">
+            <span className="max-w-[140px] truncate">{picture ? picture.name : 'Picture'}</span>
+            <CameraFile onFile={setPicture} />
+          </label>
+        )}
         <Button type="submit" next disabled={!ready || act.isPending}>
           {may.find((w) => w.value === what)?.says}
         </Button>
@@ -152,3 +162,12 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
 
 const placeIdOf = async (code: string): Promise<number> =>
   (await ask(api.GET('/api/places/{code}', { params: { path: { code: code.trim().toUpperCase() } } }))).id;
+
+/** Adds the picture to what was done. That stands by itself: a picture that does not arrive undoes nothing, and is only spoken of. */
+async function withPicture(activityId: number | null, picture: File | null): Promise<string> {
+  if (!picture || activityId === null) return '';
+  return sendFile('PUT', `/api/tape/${activityId}/picture`, picture, { 'idempotency-key': newKey() }).then(
+    () => '',
+    (problem: unknown) => `It is booked, but not the picture: ${problem instanceof Error ? problem.message : 'it did not arrive'}`,
+  );
+}
