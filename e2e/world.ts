@@ -102,7 +102,7 @@ export async function goesWrong(page: Page, tracking: string, what: string): Pro
   await expect(async () => {
     const { rows } = await api<{ rows: { tracking: string }[] }>(page, 'claims');
     expect(rows.some((c) => c.tracking === tracking)).toBe(true);
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 40_000 });
 }
 
 /** Buys in the web shop without its page. */
@@ -118,7 +118,7 @@ export async function orderOf(page: Page, ref: string): Promise<string> {
     const found = (await (await page.request.get(`${BASE_URL}/api/find?q=${ref}`)).json()) as { found: { code: string }[] };
     code = found.found[0]?.code ?? '';
     expect(code).not.toBe('');
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 40_000 });
   return code;
 }
 

@@ -11,7 +11,7 @@ export default {
   roots: ['<rootDir>/test', '<rootDir>/src'],
   testMatch: ['**/*.test.ts'],
   resolver: '<rootDir>/jest.resolver.cjs',
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   transform: {
     '^.+\\.ts$': transformer('typescript', { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false }),
     '^.+\\.m?js$': transformer('ecmascript'),

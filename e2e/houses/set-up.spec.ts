@@ -142,7 +142,7 @@ test('what was sold before goes in as a spreadsheet, and the house says what to 
   await page.goto('/plan');
   await page.getByRole('button', { name: 'Plan anew now' }).click();
   const line = page.getByRole('region', { name: 'Osier & Withy' }).getByRole('row', { name: /Willow basket, small/ });
-  await expect(line).toContainText(/runs out/, { timeout: 20_000 });
+  await expect(line).toContainText(/runs out/);
   await page.getByRole('button', { name: 'Draft 1 order, 1 line' }).click();
   await expect(page.getByText('They go to the suppliers when they are placed')).toBeVisible();
   await expect(line).toHaveCount(0);

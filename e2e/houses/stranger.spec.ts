@@ -265,7 +265,7 @@ test('an order is keyed, picked, packed and handed over: the first parcel leaves
   await hand.fill(page.getByLabel('Weight in grams'), '390');
   await hand.press(button(/Radkurier Nord/));
   await hand.press(button('Print label'));
-  await expect(page.getByRole('link', { name: 'See the label' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('link', { name: 'See the label' })).toBeVisible();
   await page.goto('/dispatch');
   await hand.press(button(/Hand 1 parcel to Radkurier Nord/));
   await expect(page.getByText(/1 parcel gone, list/)).toBeVisible();

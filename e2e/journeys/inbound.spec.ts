@@ -42,7 +42,6 @@ let mixed = '';
 let arrival = '';
 
 test('forty lines of a mixed pallet take two inputs a line, by scanner only', async () => {
-  test.setTimeout(240_000);
   const goods = [...(await itemsOf(office)).values()]
     .flatMap((item) => item.codes.map(({ code, packId }) => ({ gtin: code, item, packId })))
     .filter(({ gtin }) => /^\d{14}$/.test(gtin))

@@ -138,9 +138,9 @@ test('freight goes from the bins to the lorry with one phone: packed on a pallet
   await dock.getByRole('button', { name: /Northway Freight.*next working day(?!, tail)/i }).click();
   await dock.getByRole('button', { name: 'Label', exact: true }).click();
   const odd = dock.getByRole('button', { name: 'Weight is right' });
-  await expect(odd.or(dock.getByText('Label printed'))).toBeVisible({ timeout: 20_000 });
+  await expect(odd.or(dock.getByText('Label printed'))).toBeVisible();
   if (await odd.isVisible()) await odd.click();
-  await expect(dock.getByText(/Label printed/)).toBeVisible({ timeout: 20_000 });
+  await expect(dock.getByText(/Label printed/)).toBeVisible();
   await dock.goto('/floor/load/1-NORTHWAY');
   await expect(dock.getByRole('heading', { name: 'Scan a parcel' })).toBeVisible();
   await scan(dock, order);

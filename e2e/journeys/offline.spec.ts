@@ -25,7 +25,6 @@ closesItsPages();
 
 /** A device whose cable is pulled, reloaded and closed in between; what it did is posted once when the network returns. */
 test.describe.configure({ mode: 'serial' });
-test.setTimeout(180_000);
 
 const CABLE = 4640;
 const memory = mkdtempSync(join(tmpdir(), 'device-'));
@@ -110,7 +109,7 @@ const onHand = async (sku: string): Promise<number> =>
   (await api<{ sites: { site: string; onHand: number }[] }>(office, `items/${sku}/stock`)).sites.find((s) => s.site === 'Millrace')!.onHand;
 
 /** All that was kept has been sent. */
-const sent = () => expect(floor.getByText(/kept here/)).toHaveCount(0, { timeout: 30_000 });
+const sent = () => expect(floor.getByText(/kept here/)).toHaveCount(0);
 
 test.beforeAll(async ({ browser }) => {
   office = await desktop(browser, 'maren');
@@ -248,7 +247,7 @@ test('a parcel is packed and closed; its label comes with the network', async ()
   await expect(floor.getByText('acts kept here')).toBeVisible();
   cable.plugIn();
   await sent();
-  await expect(floor.getByText('Label printed. Put the parcel into its lane.')).toBeVisible({ timeout: 30_000 });
+  await expect(floor.getByText('Label printed. Put the parcel into its lane.')).toBeVisible();
   expect((await outside(office)).parcels.filter((p) => p.parcel === `${order}-1`)).toHaveLength(1);
   await floor.setViewportSize({ width: 390, height: 844 });
 });

@@ -147,7 +147,7 @@ test('an order is cancelled after packing: what it takes back is listed, the lab
   await bench.getByLabel('Weight in grams').fill(String(await rightWeight(bench, code)));
   await bench.getByRole('button', { name: /Harrier Post parcel, two days/ }).click();
   await bench.getByRole('button', { name: 'Print label' }).click();
-  await expect(bench.getByText('Label printed. Put the parcel into its lane.')).toBeVisible({ timeout: 20_000 });
+  await expect(bench.getByText('Label printed. Put the parcel into its lane.')).toBeVisible();
   await desk.goto(`/orders/${code}`);
   await desk.getByRole('button', { name: 'Cancel it' }).click();
   const dialog = desk.getByRole('dialog', { name: `Cancel ${code}` });

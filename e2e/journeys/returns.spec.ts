@@ -53,7 +53,7 @@ test('the customer announces three, and gets the paper by mail', async () => {
   await expect(async () => {
     const { mails } = await outside(desk);
     expect(mails.some((m) => /^Your return G-\d+/.test(m.subject) && m.attachments.some((a) => /^G-\d+\.pdf$/.test(a)))).toBe(true);
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 40_000 });
 });
 
 test('two of them come: taken back with scanner and thumb, a mistake is undone, other goods are refused', async () => {

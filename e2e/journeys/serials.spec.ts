@@ -39,5 +39,5 @@ test('serial numbers are scanned at the table, in two parcels with a note, and f
   await expect(async () => {
     const { found } = (await (await owner.request.get('/api/find?q=SN-4712')).json()) as { found: { code: string; title: string }[] };
     expect(found[0]).toMatchObject({ code: order, title: expect.stringContaining('serial number SN-4712') });
-  }).toPass({ timeout: 10_000 });
+  }).toPass({ timeout: 40_000 });
 });

@@ -132,12 +132,12 @@ test('what an order lacks and the quay has is fetched: the order is promised for
 test('slotting says what should change places, and what is then to be carried over', async ({ browser }) => {
   const desk = await desktop(browser, 'maren');
   await desk.goto('/shelves/slotting');
-  await expect(desk.getByText(/orders of the last \d+ weeks walk [\d,]+ m a week/)).toBeVisible({ timeout: 20_000 });
+  await expect(desk.getByText(/orders of the last \d+ weeks walk [\d,]+ m a week/)).toBeVisible();
   const [first] = await desk.getByRole('region', { name: 'Changes of places' }).getByRole('checkbox').all();
   const label = (await first!.getAttribute('aria-label'))!;
   await desk.getByRole('checkbox').nth(1).uncheck();
   await desk.getByRole('button', { name: 'Make the first 1' }).click();
-  await expect(desk.getByRole('region', { name: 'To be carried over' })).toContainText(label.split(' to ').at(-1)!, { timeout: 20_000 });
+  await expect(desk.getByRole('region', { name: 'To be carried over' })).toContainText(label.split(' to ').at(-1)!);
   await desk.goto('/shelves/expiring?days=365');
   await expect(desk.getByText(/some will be left when they pass their date within 365 days/)).toBeVisible();
 });

@@ -31,7 +31,7 @@ test('the floor goes on without a network, and nothing is lost', async ({ browse
   await expect(band(floor, 'accepted')).toContainText('in A-07-1');
   await expect(floor.getByText('on the way to the server')).toBeVisible();
   await context.setOffline(false);
-  await expect(floor.getByText('on the way to the server')).toBeHidden({ timeout: 20_000 });
+  await expect(floor.getByText('on the way to the server')).toBeHidden();
   await owner.goto('/shelves/places/A-07-1');
   await expect(owner.getByRole('link', { name: 'Lid 63 mm, gold' })).toBeVisible();
   await context.close();
@@ -75,5 +75,5 @@ test('carriers that do not answer are named, and the packer may try again', asyn
     const again = bench.getByRole('button', { name: 'Try again' }).first();
     if (await again.isVisible()) await again.click({ timeout: 500 }).catch(() => undefined);
     await expect(bench.getByRole('button', { name: /Harrier Post/ }).first()).toBeVisible({ timeout: 1_000 });
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 40_000 });
 });

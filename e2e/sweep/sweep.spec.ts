@@ -39,8 +39,8 @@ const LONG = 'Interminably Named Consolidated Provisions of the Upper Netherwick
 /** Opens a state and waits until it stands: nothing loads, nothing moves. */
 async function open(page: Page, url: string, state: State): Promise<void> {
   await page.goto(`${url}${state.at}`);
-  await page.locator('main').first().waitFor({ timeout: 8_000 });
-  await expect(page.locator('[aria-label="Loading"]')).toHaveCount(0, { timeout: 8_000 });
+  await page.locator('main').first().waitFor({ timeout: 30_000 });
+  await expect(page.locator('[aria-label="Loading"]')).toHaveCount(0, { timeout: 30_000 });
   await page.waitForTimeout(120);
   // A sheet that is still coming in is half seen through, and its words are paler than they will be.
   await page.evaluate(() =>
@@ -244,7 +244,7 @@ for (const [part, of] of [
   ['the floor and the table', (s: State) => /^\/(floor|bench)/.test(s.route)],
 ] as const) {
   test(`screens hold still: ${part}`, async ({ browser }) => {
-    test.setTimeout(300_000);
+    test.setTimeout(900_000);
     const page = await signedIn(browser);
     await furnish(page);
     await sweep(page, BASE_URL, statesOf(ROUTES, await knownIn(page)).filter(of));
@@ -263,7 +263,7 @@ test('screens hold still: the way in', async ({ browser }) => {
 });
 
 test('screens hold still in an empty house', async ({ browser }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(900_000);
   const house = await EmptyHouse.open('sweep', 4650);
   try {
     const page = await (await browser.newContext()).newPage();

@@ -80,5 +80,6 @@ describe('migrations of a filled database', () => {
     await house.packAll(split);
     expect((await maren.floor(closing(split, { carton: 'B4', weightG: 1_000, weightSeen: true }))).status).toBeLessThan(500);
     await house.close();
-  });
+    // The demo is loaded, and every step taken twice back and forth.
+  }, 180_000);
 });
