@@ -12,7 +12,7 @@ export default class Page extends TestEnvironment {
   async setup() {
     await super.setup();
     // Clients take hold of fetch when they are loaded; who answers it is said by each test (src/testing/house).
-    const fetch = (request) => this.global.answer(request);
+    const fetch = (input, init) => this.global.answer(input instanceof Request ? input : new OwnRequest(input, init));
     Object.assign(this.global, { fetch, Request: OwnRequest, Response, Headers, structuredClone, TextEncoder, TextDecoder });
     this.global.IS_REACT_ACT_ENVIRONMENT = true;
   }

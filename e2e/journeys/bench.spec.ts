@@ -133,7 +133,7 @@ test('three parcels, box by box; a small box is refused in words', async () => {
   await scans('BOK-YEAR', 'BRSH-BEE', 'BRSH-BEE');
   await putOnScale(owner, await rightWeight(bench, code).then((g) => g - 2 * 310));
   await expect(bench.getByText(PRINTED)).toHaveCount(3);
-  expect((await parcelsOf(code)).map((p) => p.parcel).sort()).toEqual([1, 2, 3].map((n) => `${code}-${n}`));
+  await expect.poll(async () => (await parcelsOf(code)).map((p) => p.parcel).sort()).toEqual([1, 2, 3].map((n) => `${code}-${n}`));
 });
 
 test('the printer fails and says so; a parcel is opened again, and goes by another service', async () => {

@@ -155,10 +155,10 @@ test('a receipt is booked in and closed', async () => {
   await expect(floor.getByText('3 acts kept here')).toBeVisible();
   cable.plugIn();
   await sent();
-  expect(await onHand('JAR-227-RD')).toBe(before + 5);
+  await expect.poll(() => onHand('JAR-227-RD')).toBe(before + 5);
   const { state, arrivals } = await api<{ state: string; arrivals: string[] }>(office, `purchase-orders/${order}`);
   expect(state).toBe('received');
-  expect(await api<object>(office, `arrivals/${arrivals[0]}`)).toMatchObject({ paper: 'QG-7001' });
+  await expect.poll(() => api<object>(office, `arrivals/${arrivals[0]}`)).toMatchObject({ paper: 'QG-7001' });
 });
 
 test('goods are looked at and pass', async () => {
@@ -222,8 +222,8 @@ test('a round is picked and set down', async () => {
   await expect(floor.getByText(/acts kept here/)).toBeVisible();
   cable.plugIn();
   await sent();
-  expect((await taskOf<Round>(office, 'pick', round)).stops.map((s) => s.picked)).toEqual(stops.map((s) => s.units));
-  expect(await api<object>(office, `orders/${order}`)).toMatchObject({ state: 'picked' });
+  await expect.poll(async () => (await taskOf<Round>(office, 'pick', round)).stops.map((s) => s.picked)).toEqual(stops.map((s) => s.units));
+  await expect.poll(() => api<object>(office, `orders/${order}`)).toMatchObject({ state: 'picked' });
 });
 
 test('a parcel is packed and closed; its label comes with the network', async () => {
@@ -248,7 +248,7 @@ test('a parcel is packed and closed; its label comes with the network', async ()
   cable.plugIn();
   await sent();
   await expect(floor.getByText('Label printed. Put the parcel into its lane.')).toBeVisible();
-  expect((await outside(office)).parcels.filter((p) => p.parcel === `${order}-1`)).toHaveLength(1);
+  await expect.poll(async () => (await outside(office)).parcels.filter((p) => p.parcel === `${order}-1`)).toHaveLength(1);
   await floor.setViewportSize({ width: 390, height: 844 });
 });
 
@@ -283,5 +283,5 @@ test('what a colleague took meanwhile comes back as a question, and is answered'
   await expect(floor.getByText('Nothing came too late')).toBeVisible();
   await office.reload();
   await expect(office.getByText('Nothing came too late')).toBeVisible();
-  expect((await taskOf<Round>(office, 'pick', round)).stops.map((s) => s.picked)).toEqual([2]);
+  await expect.poll(async () => (await taskOf<Round>(office, 'pick', round)).stops.map((s) => s.picked)).toEqual([2]);
 });

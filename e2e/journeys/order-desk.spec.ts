@@ -99,7 +99,7 @@ test('from quote to order by keyboard alone', async () => {
   await desk.waitForURL(/\/orders\/S-\d+$/);
   const code = desk.url().split('/').at(-1)!;
   await expect(desk.getByText('2 × 48')).toBeVisible();
-  expect(await order(code)).toMatchObject({ state: 'quote', lines: [{ reserved: 0 }, { reserved: 0 }] });
+  await expect.poll(() => order(code)).toMatchObject({ state: 'quote', lines: [{ reserved: 0 }, { reserved: 0 }] });
   await tabTo(desk, desk.getByRole('button', { name: 'Mail it' }));
   await desk.keyboard.press('Enter');
   await expect(async () => {
@@ -109,7 +109,7 @@ test('from quote to order by keyboard alone', async () => {
   // The next thing to do, by its key.
   await desk.keyboard.press('n');
   await expect(desk.getByText(`Quote ${code} is an order`).first()).toBeVisible();
-  expect((await order(code)).state).toBe('open');
+  await expect.poll(async () => (await order(code)).state).toBe('open');
 });
 
 test('an order is changed while it is picked: the phone is told, and what is wanted no longer is put away', async () => {
@@ -131,7 +131,7 @@ test('an order is changed while it is picked: the phone is told, and what is wan
   await expect(floor.getByText('Set down. Ready to pack')).toBeVisible();
   await floor.getByRole('link', { name: 'Put them away' }).tap();
   await expect(floor).toHaveURL(/\/floor\/store/);
-  expect(await order(code)).toMatchObject({ state: 'picked', lines: [{ wanted: 2, picked: 2 }] });
+  await expect.poll(() => order(code)).toMatchObject({ state: 'picked', lines: [{ wanted: 2, picked: 2 }] });
 });
 
 test('an order is cancelled after packing: what it takes back is listed, the label is given back', async ({ browser }) => {
@@ -156,7 +156,7 @@ test('an order is cancelled after packing: what it takes back is listed, the lab
   await dialog.getByLabel('Why').fill('They bought elsewhere');
   await dialog.getByRole('button', { name: 'Cancel the order' }).click();
   await expect(desk.getByText('taken apart, its label is void')).toBeVisible();
-  expect(await order(code)).toMatchObject({ state: 'cancelled', parcels: [{ state: 'void' }] });
+  await expect.poll(() => order(code)).toMatchObject({ state: 'cancelled', parcels: [{ state: 'void' }] });
   await expect(async () => {
     const world = (await outside(desk)) as unknown as { parcels: { parcel: string; steps: { what: string }[] }[] };
     expect(world.parcels.find((p) => p.parcel === `${code}-1`)?.steps.at(-1)?.what).toBe('given back');

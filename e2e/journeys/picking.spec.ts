@@ -192,7 +192,7 @@ test('a round is picked from paper, and what was written on it is entered in one
   await form.getByRole('button', { name: 'Enter and set down' }).click();
   await expect(form).toHaveCount(0);
   await expect(desk.getByText(', 1 not there')).toBeVisible();
-  expect(await api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
+  await expect.poll(() => api(desk, `orders/${order}`)).toMatchObject({ state: 'picked' });
 });
 
 test('a colleague walks with whoever is on a round: no two are sent to one bin, and the office moves a stop', async ({ browser }) => {

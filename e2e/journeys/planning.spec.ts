@@ -29,6 +29,8 @@ test('the morning’s buying: from what is proposed to an order that is placed, 
   const name = ((await packs.getAttribute('aria-label')) ?? '').replace(/^\S+ of /, '');
   const line = buyer.getByRole('row').filter({ has: buyer.getByRole('checkbox', { name: `Order ${name}`, exact: true }) });
   await expect(line).toContainText(/runs out|would be late/);
+  // Its supplier may take orders on another day: a person decides.
+  await line.getByRole('checkbox').check();
   // What is typed changes how long it lasts; what is none is not ordered.
   const lasts = await line.locator('td.num').nth(3).innerText();
   await packs.fill('many');

@@ -82,13 +82,13 @@ test('an order is split, and made one again', async () => {
   await dialog.getByRole('button', { name: 'Split it' }).click();
   await desk.waitForURL((url) => /\/orders\/S-\d+$/.test(url.pathname) && !url.pathname.endsWith(code));
   const part = desk.url().split('/').at(-1)!;
-  expect(await api(desk, `orders/${part}`)).toMatchObject({ lines: [{ wanted: 2, reserved: 2 }] });
+  await expect.poll(() => api(desk, `orders/${part}`)).toMatchObject({ lines: [{ wanted: 2, reserved: 2 }] });
   await desk.goto(`/orders/${code}`);
   const siblings = desk.getByRole('region', { name: 'Could travel with it' });
   await expect(siblings.getByRole('link', { name: part })).toBeVisible();
   await siblings.getByRole('button', { name: 'Make it one with this' }).click();
   await expect(siblings).toHaveCount(0);
-  expect(await api(desk, `orders/${part}`)).toMatchObject({ state: 'cancelled' });
+  await expect.poll(() => api(desk, `orders/${part}`)).toMatchObject({ state: 'cancelled' });
 });
 
 test('orders are grouped, kept as a view, and held together after a look at what that does', async () => {
@@ -110,7 +110,7 @@ test('orders are grouped, kept as a view, and held together after a look at what
   await dialog.getByLabel('They wait for').fill('The stock-take');
   await dialog.getByRole('button', { name: 'See what it does' }).click();
   await expect(dialog.getByText('held: The stock-take')).toHaveCount(2);
-  expect(await api(desk, `orders/${codes[0]!}`)).toMatchObject({ state: 'open' });
+  await expect.poll(() => api(desk, `orders/${codes[0]!}`)).toMatchObject({ state: 'open' });
   await dialog.getByRole('button', { name: 'Hold 2 orders' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
   for (const code of codes) expect(await api(desk, `orders/${code}`)).toMatchObject({ state: 'held', holdReason: 'The stock-take' });
@@ -139,7 +139,7 @@ test('a channel shows what it said, what it believes, and takes a file of orders
   await expect(desk.getByText('the same barcode')).toBeVisible();
   await desk.getByRole('button', { name: 'Take 2 offers over' }).click();
   await expect(desk).toHaveURL(/\/setup\/channels\/SHOP$/);
-  expect(await api(desk, 'items/VEIL-FOLD')).toMatchObject({ name: 'Folding veil' });
+  await expect.poll(() => api(desk, 'items/VEIL-FOLD')).toMatchObject({ name: 'Folding veil' });
   await desk.getByText('Not listed').click();
   await desk.getByRole('checkbox', { name: 'List BOX-GFT-2' }).check();
   await desk.getByLabel('Price of BOX-GFT-2').fill('1.95');

@@ -102,8 +102,12 @@ test('goods are moved by two scans, used up for a purpose, and a wrong number is
   await desk.getByRole('link', { name: 'Put the number right' }).click();
   await desk.getByRole('textbox', { name: 'Units that are there' }).fill(String(there.units + 1));
   await desk.getByRole('textbox', { name: 'Why' }).fill('one was behind the others');
+  await desk.getByLabel('Picture').setInputFiles({ name: 'shelf.png', mimeType: 'image/png', buffer: await desk.screenshot() });
   await desk.getByRole('button', { name: 'Put the number right' }).click();
   await expect(desk.getByText(/The books follow|Somebody else decides/)).toBeVisible();
+  const { entries } = await api<{ entries: { title: string; picture: string | null }[] }>(desk, 'tape?limit=10&mine=1');
+  const pictured = entries.find((e) => e.picture !== null)!;
+  expect((await desk.request.get(`/api/acts/${pictured.picture}/picture`)).headers()['content-type']).toBe('image/webp');
 });
 
 test('what an order lacks and the quay has is fetched: the order is promised for then, and the quay keeps it for that', async ({

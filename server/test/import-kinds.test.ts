@@ -53,6 +53,7 @@ const GOOD: readonly (readonly [kind: string, csv: string])[] = [
   ['listings', 'Channel,Channel’s code,SKU,Price\nPHONE,WAX-BOOK,BOK-WAX,14.00\n'],
   ['stock', 'SKU,Place,Count\nBOK-WAX,A-03-1,11\n'],
   ['demand', 'SKU,Site,Week,Units asked for\nBOK-WAX,MILL,2026-W05,14\nBOK-WAX,MILL,2026-02-04,9\n'],
+  ['buying-rules', 'Class,SKU,Site,"Met from the shelf, per cent",Supplier\nBooks,,,98.5,\n,BOK-WAX,MILL,,QUILL\n'],
   ['payments', 'Paid on,Amount,Purpose,Bank reference\n2026-05-14,12.50,for nothing,BK-1\n'],
 ];
 
@@ -67,7 +68,7 @@ describe('every kind of file', () => {
       await takenIn(house, maren, 'kit.csv', 'SKU,Name,Kind\nSTARTER-X,Starter,kit\n');
       seen = undefined;
     }
-    if (['prices', 'contacts'].includes(kind)) csv = csv.replace('QUILL', (await supplier()).code);
+    if (['prices', 'contacts', 'buying-rules'].includes(kind)) csv = csv.replace('QUILL', (await supplier()).code);
     if (kind === 'breaks') csv = csv.replace('QUILL,BOK-WAX', await priced());
     const before = seen ?? (await everything());
     const run = await checked(house, maren, `${kind}.csv`, csv, { kind });
@@ -131,6 +132,11 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['stock', 'SKU,Place,Count', 'BOK-WAX,NO-BIN,4', 'Place', /no place NO-BIN/],
   ['demand', 'SKU,Site,Week,Units asked for', 'BOK-WAX,MILL,2026-W54,4', 'Week', /a week such as/i],
   ['demand', 'SKU,Site,Week,Units asked for', 'BOK-WAX,MILL,2026-W05,-4', 'Units asked for', /whole number/],
+  ['buying-rules', 'Class,SKU,Bought no more', 'Books,BOK-WAX,yes', 'Class', /not both/],
+  ['buying-rules', 'Class,SKU,Bought no more', 'Books,,yes', 'Bought no more', /said of one item/],
+  ['buying-rules', 'Class,SKU,Sells like', ',BOK-WAX,BOK-WAX', 'Sells like', /another item/],
+  ['buying-rules', 'Class,"Met from the shelf, per cent"', 'Books,99.99', 'Met from the shelf, per cent', /50 to 99.9/],
+  ['buying-rules', 'Class,Site,Bought no more', 'Books,MILL,no', 'Met from the shelf, per cent', /one thing at least/],
   ['stock', 'SKU,Place,Count', 'BOK-WAX,A-01-1,0', 'Count', /from 1/],
   ['stock', 'SKU,Place,Count,Lot or serial', 'BOK-WAX,A-01-1,4,L1', 'Lot or serial', /not kept by lot/],
   ['stock', 'SKU,Place,Count', 'MTS-10,V-01-1,4', 'Lot or serial', /Name the lot/],

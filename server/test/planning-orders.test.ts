@@ -26,7 +26,7 @@ interface Buying {
   asOf: number;
   today: string;
   knowsYesterday: boolean;
-  suppliers: { code: string; isEnough: boolean; lines: Line[] }[];
+  suppliers: { code: string; isEnough: boolean; orderOn: string; hereOn: string; lines: Line[] }[];
   built: Line[];
   unsourced: Line[];
   exceptions: { sku: string; what: string; says: string }[];
@@ -103,6 +103,34 @@ describe('an order to a supplier', () => {
     const short = (await buying()).suppliers[0]!;
     expect(short.isEnough).toBe(false);
     expect(short.lines.map((l) => l.units)).toEqual([worth.units]);
+  });
+
+  it('goes out on a day on which the supplier takes orders, and lasts from one such day to the next', async () => {
+    const { one } = await pair();
+    await past([[one.sku, 60]]);
+    await planned();
+    const anyDay = await buying();
+    const weekday = (new Date(`${anyDay.today}T00:00:00Z`).getUTCDay() + 6) % 7;
+    // Yesterday of every week alone: the next chance is six days from now, and another a week later.
+    const { body } = await maren.get(`suppliers/${one.supplier}`).expect(200);
+    const { version, items: _items, scorecard: _card, sendsDocuments: _sends, id: _id, ...sheet } = body as Record<string, unknown>;
+    const orderDays = Array.from({ length: 7 }, (_, d) => (d === (weekday + 6) % 7 ? 'Y' : 'N')).join('');
+    const put = (days: string) =>
+      maren.put(`suppliers/${one.supplier}`, { ...sheet, orderDays: days }, { 'if-match': `"${String(version)}"` });
+    await put('NNNNNNN').expect(400);
+    await put(orderDays).expect(200);
+    const next = (await buying()).suppliers.find((s) => s.code === one.supplier)!;
+    expect(next.orderOn).toBe(new Date(Date.parse(anyDay.today) + 6 * 86_400_000).toISOString().slice(0, 10));
+    expect(next.hereOn > anyDay.suppliers.find((s) => s.code === one.supplier)!.hereOn).toBe(true);
+    expect(anyDay.suppliers.find((s) => s.code === one.supplier)!.orderOn).toBe(anyDay.today);
+    const review = async () =>
+      (await sql<{ review_days: number }>('SELECT review_days FROM item_plan WHERE item_id = ? AND site_id = 1', [one.itemId]))[0]!
+        .review_days;
+    expect(await review()).toBe(7);
+    await sql("UPDATE supplier SET order_days = 'NYNYNNN' WHERE id = ?", [one.supplierId]);
+    await planned();
+    expect(await review()).toBe(5);
+    await sql("UPDATE supplier SET order_days = 'YYYYYYY' WHERE id = ?", [one.supplierId]);
   });
 
   it('is larger where a lower price is worth it, and has that price', async () => {

@@ -29,6 +29,7 @@ const KINDS = [
   'listings',
   'stock',
   'demand',
+  'buying-rules',
 ];
 
 async function exported(caller: Caller, kind: string, file = 'csv'): Promise<Buffer> {
@@ -60,6 +61,9 @@ describe('everything given out, taken in by an empty company, given out again', 
     await full.source.query(`UPDATE item SET name = 'Jar, "round"; 454 g – Größe' WHERE sku = 'JAR-227-RD'`);
     await full.source.query(
       `INSERT INTO demand_week (site_id, item_id, week, given_units) SELECT 1, id, 2930, 17 FROM item WHERE sku = 'BOK-WAX'`,
+    );
+    await full.source.query(
+      `INSERT INTO buying_rule (item_id, site_id, service_percent, review_days) SELECT id, 1, 98.5, 14 FROM item WHERE sku = 'BOK-WAX'`,
     );
     const [of] = await full.source.query<{ supplier: string; sku: string }[]>(
       'SELECT s.code AS supplier, i.sku FROM supplier_item t JOIN supplier s ON s.id = t.supplier_id JOIN item i ON i.id = t.item_id ORDER BY i.sku LIMIT 1',

@@ -50,6 +50,8 @@ export class DemoBuying {
     await this.source.query('UPDATE supplier SET document_key = ?', [SUPPLIER_KEY]);
     for (const [code, currency, terms, value, units, pallets] of TERMS)
       await update(this.source, 'supplier', { code }, { currency, terms, least_value: value, least_units: units, least_pallets: pallets });
+    // The mill's van comes round twice a week.
+    await update(this.source, 'supplier', { code: 'OULDEN' }, { order_days: 'NYNYNNN' });
     for (const [i, [code, name, role, email, phone]] of PEOPLE.entries())
       await this.source.query(
         'INSERT INTO supplier_contact (supplier_id, position, name, role, email, phone) SELECT id, ?, ?, ?, ?, ? FROM supplier WHERE code = ?',

@@ -19,10 +19,15 @@ const EVERYWHERE = 'everywhere';
 /** What the route shows is the whole house's and cannot be parted by site: it is for those who are at every one. */
 export const OfTheHouse = () => SetMetadata(EVERYWHERE, true);
 
+/** Whether somebody is at every site of the house. */
+export async function isEverywhere(tx: Pick<Tx, 'query'>, person: Person): Promise<boolean> {
+  return !(await one(tx, 'SELECT id FROM site WHERE id NOT IN (?) LIMIT 1', [[0, ...person.siteIds]]));
+}
+
 /** Refuses whoever is not at every site of the house. */
 export async function mustBeEverywhere(tx: Pick<Tx, 'query'>, person: Person): Promise<void> {
-  const missing = await one(tx, 'SELECT id FROM site WHERE id NOT IN (?) LIMIT 1', [[0, ...person.siteIds]]);
-  if (missing) throw new Problem(403, 'not-allowed', 'This is the whole house’s. It is for those who are at every site');
+  if (!(await isEverywhere(tx, person)))
+    throw new Problem(403, 'not-allowed', 'This is the whole house’s. It is for those who are at every site');
 }
 
 /** Default deny: finds the person behind the session cookie and compares rights. */

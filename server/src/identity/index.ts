@@ -1,5 +1,5 @@
 /** People, duties, devices, sessions, and who may use which route. */
-export { Access, AccessGuard, mustBeEverywhere, mustHave, OfCosts, OfTheHouse } from './access.js';
+export { Access, AccessGuard, isEverywhere, mustBeEverywhere, mustHave, OfCosts, OfTheHouse } from './access.js';
 export { SessionToken } from './cookies.js';
 export { DeviceService } from './device.service.js';
 export { type Duty, type Right, rightsOf } from './duties.js';

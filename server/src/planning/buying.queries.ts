@@ -1,4 +1,4 @@
-import { dueDay } from '@vectrum/core/buying';
+import { dueDay, orderDay } from '@vectrum/core/buying';
 import { type Forecast, projected, type Projection } from '@vectrum/core/replenish';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
@@ -62,12 +62,14 @@ export class BuyingQueries {
       suppliers: baskets.flatMap((b): BuyingSupplierDto[] => {
         const s = suppliers.get(b.supplierId);
         if (!s) return [];
-        const { leadDays, works, leastValue, ...of } = s;
+        const { leadDays, works, orderDays, leastValue, ...of } = s;
+        const orderOn = orderDay(today, orderDays);
         return [
           {
             ...of,
             ...(person.seesCosts ? { leastValue } : {}),
-            hereOn: dueDay(today, leadDays, works),
+            orderOn,
+            hereOn: dueDay(orderOn, leadDays, works),
             isEnough: b.isEnough,
             lines: b.lines.map(shown).sort(bySoonest),
           },
@@ -141,11 +143,12 @@ export class BuyingQueries {
         id: number;
         leadDays: number;
         works: string;
+        orderDays: string;
         leastValue: string | null;
       }
     >(
       this.source,
-      'SELECT id, code, name, currency, lead_days AS leadDays, working_days AS works, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets FROM supplier WHERE id IN (?)',
+      'SELECT id, code, name, currency, lead_days AS leadDays, working_days AS works, order_days AS orderDays, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets FROM supplier WHERE id IN (?)',
       [[0, ...ids]],
     );
     return new Map(found.map(({ id, ...s }) => [id, s]));

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { ANY_DAY, longestWait } from '@vectrum/core/buying';
 import { goesInto, type Mark, type PartUse, seasonOfClass, seriesOf, type ToPlan, weekOfDate, weekText } from '@vectrum/core/replenish';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
@@ -78,7 +79,7 @@ export class PlanInputs {
         const item: ToPlan = {
           history: [...history].map(([week, units]) => ({ week: weekText(week), units })),
           leadTimeDays: lead,
-          reviewDays: isBuilt ? 1 : (rule.reviewDays ?? 7),
+          reviewDays: isBuilt ? 1 : (rule.reviewDays ?? chances(source?.orderDays)),
           serviceLevel: Math.min(0.999, (rule.servicePercent ?? service) / 100),
           minimumUnits: isBuilt ? 1 : (source?.factor ?? 1),
           multipleUnits: isBuilt ? 1 : (source?.factor ?? 1),
@@ -156,6 +157,9 @@ export class PlanInputs {
     );
   }
 }
+
+/** Days from one chance to order to the next: once a week, or as the supplier takes orders. */
+const chances = (orderDays: string = ANY_DAY): number => (orderDays === ANY_DAY ? 7 : longestWait(orderDays));
 
 type Weeks = ReadonlyMap<number, number>;
 

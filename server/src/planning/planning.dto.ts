@@ -54,7 +54,9 @@ export class BuyingSupplierDto {
   code: string;
   name: string;
   currency: string;
-  /** The day on which goods ordered today can be here. */
+  /** The next day on which it takes orders: today, or later. */
+  orderOn: string;
+  /** The day on which goods ordered then can be here. */
   hereOn: string;
   leastValue?: string | null;
   leastUnits: number | null;

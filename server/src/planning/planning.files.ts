@@ -10,6 +10,7 @@ import { demandShape } from './demand.shape.js';
 import { PlanInputs } from './plan-inputs.queries.js';
 import type { BuyingLineDto } from './planning.dto.js';
 import { RulesService } from './rules.service.js';
+import { buyingRulesShape } from './rules.shape.js';
 
 interface DemandRow {
   site: string;
@@ -52,7 +53,10 @@ export class PlanningFiles {
     inputs: PlanInputs,
     rules: RulesService,
   ) {
-    shapes.register(demandShape(() => inputs.forgetSeasons()));
+    shapes.register(
+      demandShape(() => inputs.forgetSeasons()),
+      buyingRulesShape,
+    );
     lists.register(
       'buying',
       async (person, query) => {

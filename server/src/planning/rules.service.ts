@@ -3,17 +3,12 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { mustBeEverywhere } from '../identity/index.js';
-import { type Act, badForm, CommandLog, find, insert, mustBeAt, mustMatch, notFound, num, one, type Person, remove, rows, type Tx, update } from '../platform/index.js'; // prettier-ignore
+import { type Act, badForm, CommandLog, find, insert, isDuplicate, mustBeAt, mustMatch, notFound, num, one, type Person, type Problem, remove, rows, type Tx, update } from '../platform/index.js'; // prettier-ignore
+import { type About, planAnew } from './plan-anew.js';
 import type { BuyingRuleDto, KeepBuyingRuleDto, KeepMarkDto, MarkDto } from './rules.dto.js';
 
 const LEAST_SERVICE = 50;
 const MOST_WEEKS = 53;
-
-interface Of {
-  item_id: number | null;
-  class: string | null;
-  site_id: number | null;
-}
 
 /** How goods are bought, for the company, a class or an item, and weeks that are not as usual. */
 @Injectable()
@@ -69,18 +64,17 @@ export class RulesService {
         'SELECT id FROM buying_rule WHERE item_id <=> ? AND class <=> ? AND site_id <=> ? FOR UPDATE',
         [of.item_id, of.class, of.site_id],
       );
-      if (other && other.id !== known?.id)
-        throw badForm({ [asked.sku ? 'sku' : 'className']: 'There is a rule for it already. Change that one' });
+      if (other && other.id !== known?.id) throw ruleThere(asked);
       let id = known?.id ?? 0;
       if (known) {
         const before = await find(tx, 'buying_rule', { id: known.id }, 'lock');
         if (!before) throw notFound('This rule');
         await this.may(tx, act, before.site_id);
         mustMatch(before.version, known.version);
-        await this.anew(tx, before);
+        await planAnew(tx, before);
         await update(tx, 'buying_rule', { id: known.id }, { ...row, version: before.version + 1 });
-      } else id = await insert(tx, 'buying_rule', row);
-      await this.anew(tx, of);
+      } else id = await insert(tx, 'buying_rule', row).catch(thereIsOne(asked));
+      await planAnew(tx, of);
       await this.told(tx, act, `Rule for buying kept: ${asked.sku ?? asked.className ?? 'the company'}`);
       return { id };
     });
@@ -93,7 +87,7 @@ export class RulesService {
       await this.may(tx, act, row.site_id);
       mustMatch(row.version, version);
       await remove(tx, 'buying_rule', { id });
-      await this.anew(tx, row);
+      await planAnew(tx, row);
       await this.told(tx, act, 'Rule for buying taken away');
       return { id };
     });
@@ -122,7 +116,7 @@ export class RulesService {
         to_week: to,
         lift_percent: asked.liftPercent ?? null,
       });
-      await this.anew(tx, of);
+      await planAnew(tx, of);
       await this.told(tx, act, `Weeks marked: ${asked.name}`, `${asked.from} to ${asked.to}`);
       return { id };
     });
@@ -135,13 +129,13 @@ export class RulesService {
       await this.may(tx, act, row.site_id);
       mustMatch(row.version, version);
       await remove(tx, 'demand_mark', { id });
-      await this.anew(tx, row);
+      await planAnew(tx, row);
       await this.told(tx, act, `Weeks are usual again: ${row.name}`);
       return { id };
     });
   }
 
-  private async of(tx: Tx, act: Act, asked: { sku?: string; className?: string; siteId?: number | null }): Promise<Of> {
+  private async of(tx: Tx, act: Act, asked: { sku?: string; className?: string; siteId?: number | null }): Promise<About> {
     const siteId = asked.siteId ?? null;
     await this.may(tx, act, siteId);
     if (asked.sku) return { item_id: await this.idOf(tx, 'item', 'sku', asked.sku, 'sku'), class: null, site_id: siteId };
@@ -161,23 +155,18 @@ export class RulesService {
     return num(row.id);
   }
 
-  /** What a rule or a mark is about is planned anew. */
-  private async anew(tx: Tx, of: Of): Promise<void> {
-    await tx.query(
-      `UPDATE item_plan p JOIN item i ON i.id = p.item_id SET p.due_at = UTC_TIMESTAMP(3) WHERE ${[
-        ...(of.site_id === null ? [] : ['p.site_id = ?']),
-        ...(of.item_id === null ? [] : ['p.item_id = ?']),
-        ...(of.class === null ? [] : ['i.class = ?']),
-        '1 = 1',
-      ].join(' AND ')}`,
-      [of.site_id, of.item_id, of.class].filter((v) => v !== null),
-    );
-  }
-
   private async told(tx: Tx, act: Act, title: string, detail = ''): Promise<void> {
     await this.activity.record(tx, act, { kind: 'buying', glyph: 'full', title, detail });
   }
 }
+
+const ruleThere = (asked: KeepBuyingRuleDto): Problem =>
+  badForm({ [asked.sku ? 'sku' : 'className']: 'There is a rule for it already. Change that one' });
+
+/** Somebody else has written the same rule at the same moment. */
+const thereIsOne = (asked: KeepBuyingRuleDto) => (thrown: unknown) => {
+  throw isDuplicate(thrown) ? ruleThere(asked) : thrown;
+};
 
 function weekIn(text: string, field: string): number {
   try {

@@ -15,6 +15,8 @@ export interface Source {
   /** Of a base unit. */
   priceEach: number;
   currency: string;
+  /** The days on which the supplier takes orders, from Monday on. */
+  orderDays: string;
   breaks: { from: number; price: number }[];
 }
 
@@ -27,7 +29,7 @@ export class SourcesQueries {
     const ids = [0, ...itemIds];
     const found = await rows<Omit<Source, 'priceEach' | 'breaks'> & { last: number | null }>(
       this.source,
-      `SELECT si.item_id AS itemId, si.supplier_id AS supplierId, u.factor, u.name AS pack, u.plural AS packPlural, si.price, s.currency,
+      `SELECT si.item_id AS itemId, si.supplier_id AS supplierId, u.factor, u.name AS pack, u.plural AS packPlural, si.price, s.currency, s.order_days AS orderDays,
          (SELECT MAX(o.id) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id AND o.state <> 'cancelled' WHERE l.item_id = si.item_id AND o.supplier_id = si.supplier_id) AS last
        FROM supplier_item si JOIN supplier s ON s.id = si.supplier_id JOIN pack_unit u ON u.id = si.pack_unit_id WHERE si.item_id IN (?) ORDER BY si.item_id, last DESC, si.price / u.factor, si.supplier_id`,
       [ids],

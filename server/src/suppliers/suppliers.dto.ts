@@ -69,6 +69,8 @@ export class SupplierDto {
   leadDays: number;
   terms: string;
   workingDays: string;
+  /** The days on which it takes orders, from Monday on. */
+  orderDays: string;
   /** The least that an order must come to; null where nothing is asked. */
   leastValue: string | null;
   leastUnits: number | null;
@@ -107,6 +109,7 @@ export class EditSupplierDto {
   @IsInt() @Min(0) @Max(365) leadDays: number;
   @IsOptional() @IsString() @MaxLength(80) terms?: string;
   @IsOptional() @Matches(/^(?=.*Y)[YN]{7}$/, { message: 'Choose at least one working day' }) workingDays?: string;
+  @IsOptional() @Matches(/^(?=.*Y)[YN]{7}$/, { message: 'Choose at least one day on which they take orders' }) orderDays?: string;
   @IsOptional() @Matches(/^\d{1,10}(\.\d{1,2})?$/, { message: 'A least value is an amount, such as 500.00' }) leastValue?: string | null;
   @IsOptional() @IsInt() @Min(1) @Max(10_000_000) leastUnits?: number | null;
   @IsOptional() @IsInt() @Min(1) @Max(1000) leastPallets?: number | null;

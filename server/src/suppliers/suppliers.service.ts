@@ -24,7 +24,7 @@ import {
 import type { ContactDto, EditSupplierDto, EditSupplierItemDto, SupplierDto, SupplierItemDto, SupplierSheetDto } from './suppliers.dto.js';
 import { ScorecardQueries } from './scorecard.queries.js';
 
-const SUPPLIER_FIELDS = `id, code, name, email, phone, currency, lead_days AS leadDays, terms, working_days AS workingDays, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets, version`;
+const SUPPLIER_FIELDS = `id, code, name, email, phone, currency, lead_days AS leadDays, terms, working_days AS workingDays, order_days AS orderDays, least_value AS leastValue, least_units AS leastUnits, least_pallets AS leastPallets, version`;
 
 /** Suppliers with their prices and the people there. */
 @Injectable()
@@ -171,6 +171,7 @@ function supplierColumns(input: EditSupplierDto) {
     lead_days: input.leadDays,
     ...(input.terms === undefined ? {} : { terms: input.terms.trim() }),
     ...(input.workingDays === undefined ? {} : { working_days: input.workingDays }),
+    ...(input.orderDays === undefined ? {} : { order_days: input.orderDays }),
     ...(input.leastValue === undefined ? {} : { least_value: input.leastValue }),
     ...(input.leastUnits === undefined ? {} : { least_units: input.leastUnits }),
     ...(input.leastPallets === undefined ? {} : { least_pallets: input.leastPallets }),

@@ -43,6 +43,14 @@ export const suppliersShape = tableShape({
       empty: 'YYYYYNN',
     },
     {
+      key: 'orderDays',
+      label: 'Takes orders on',
+      also: ['order days'],
+      read: cell.code(/^(?=.*[Yy])[YNyn]{7}$/, 'Seven letters from Monday on, Y for a day on which they take orders'),
+      column: 'order_days',
+      empty: 'YYYYYYY',
+    },
+    {
       key: 'leastValue',
       label: 'Least order, value',
       also: ['minimum order value'],

@@ -200,9 +200,10 @@ export interface Tables {
       is_fixed: number;
       is_dropped: number;
       version: number;
+      rule_of: string | null;
     };
     needs: never;
-    computed: never;
+    computed: 'rule_of';
   };
   came_back: {
     row: {
@@ -1540,6 +1541,7 @@ export interface Tables {
       least_units: number | null;
       least_pallets: number | null;
       document_key: string | null;
+      order_days: string;
     };
     needs: 'code' | 'name';
     computed: never;

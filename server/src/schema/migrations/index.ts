@@ -53,6 +53,8 @@ import { Planning1790000000054 } from './0054-planning.js';
 import { FeedKeys1790000000055 } from './0055-feed-keys.js';
 import { Carts1790000000056 } from './0056-carts.js';
 import { ActPictures1790000000057 } from './0057-act-pictures.js';
+import { OrderDays1790000000058 } from './0058-order-days.js';
+import { OneRule1790000000059 } from './0059-one-rule.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -115,4 +117,6 @@ export const migrations = [
   FeedKeys1790000000055,
   Carts1790000000056,
   ActPictures1790000000057,
+  OrderDays1790000000058,
+  OneRule1790000000059,
 ];

@@ -12,6 +12,7 @@ import { Ask, Key, KeyLink, PhoneHead } from '../../ui/phone/parts';
 import { BinLabel } from '../bin-label';
 import { FloorTape } from '../floor-tape';
 import { FloorKeys } from '../keys';
+import { PassingWord } from '../on-passing';
 import { usePageScan } from '../scan-context';
 import { asked, hereOf } from './asked';
 import { FreshLabel } from './fresh-label';
@@ -58,7 +59,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
   const here = hereOf(task, state, (itemId) => each || book.items[itemId]?.scanEach === true);
   const { stop, inHand, mayKey } = here;
   const item = stop && book.items[stop.itemId];
-  const tote = Object.values(book.places).find((p) => p.id === here.tote)?.code ?? null;
+  const tote = placeCode(book, here.tote) ?? null;
   const isOver = isEmptyRound(task, state);
   const own = task.stops.filter((s) => s.by === undefined);
   const done = own.filter((s) => wantedAt(state, s) <= 0).length;
@@ -122,6 +123,7 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
           {here.asksWhy && <WhyOver onReason={(reason) => input({ kind: 'reason', reason })} />}
           {mayKey && stop && state.hand && <KeyNumber item={item} hand={state.hand} input={input} />}
           {!mayKey && <FreshLabel typed={typed} book={book} />}
+          {inHand === 0 && !here.asksWhy && <PassingWord code={placeCode(book, state.atBin)} />}
           <div style={{ marginTop: 'auto' }} />
           {/* The pad has the room while it is wanted. */}
           {!mayKey && !here.asksWhy && (
@@ -155,6 +157,9 @@ function Pick({ ready }: { ready: Ready<'pick'> }) {
     </>
   );
 }
+
+const placeCode = (book: Codebook, id: number | null | undefined): string | undefined =>
+  Object.values(book.places).find((p) => p.id === id)?.code;
 
 /** The first place of a kind at a site, to show by its name where any of them will do. */
 const codeOfKind = (book: Codebook, siteId: number, kind: string): string =>

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { ANY_DAY } from '@vectrum/core/buying';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { api, ask, type Dto, ifMatch } from '../../api/client';
@@ -24,6 +25,7 @@ interface Values {
   leadDays: number;
   terms: string;
   workingDays: string;
+  orderDays: string;
   leastValue: string;
   leastUnits: string;
   leastPallets: string;
@@ -40,6 +42,7 @@ const fresh: Values = {
   leadDays: 14,
   terms: '',
   workingDays: 'YYYYYNN',
+  orderDays: ANY_DAY,
   leastValue: '',
   leastUnits: '',
   leastPallets: '',
@@ -57,6 +60,7 @@ function valuesOf(s: Dto['SupplierSheetDto']): Values {
     leadDays: s.leadDays,
     terms: s.terms,
     workingDays: s.workingDays,
+    orderDays: s.orderDays,
     contacts: s.contacts,
     leastValue: s.leastValue ?? '',
     leastUnits: s.leastUnits === null ? '' : String(s.leastUnits),
@@ -77,6 +81,7 @@ function bodyOf(v: Values) {
     leadDays: Number(v.leadDays),
     terms: v.terms,
     workingDays: v.workingDays,
+    orderDays: v.orderDays,
     leastValue: v.leastValue.trim() || null,
     leastUnits: whole(v.leastUnits),
     leastPallets: whole(v.leastPallets),
@@ -102,6 +107,7 @@ export function SupplierForm() {
   return <Form supplier={query.data} />;
 }
 
+const daysText = (days: string) => DAYS.filter((_, i) => days[i] === 'Y').join(', ');
 const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   code: { label: 'Code' },
   name: { label: 'Name' },
@@ -110,7 +116,8 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   currency: { label: 'Currency' },
   leadDays: { label: 'Lead time, days' },
   terms: { label: 'Terms' },
-  workingDays: { label: 'Working days', show: (days: string) => DAYS.filter((_, i) => days[i] === 'Y').join(', ') },
+  workingDays: { label: 'Working days', show: daysText },
+  orderDays: { label: 'Days to order', show: daysText },
   leastValue: { label: 'Least order, value' },
   leastUnits: { label: 'Least order, units' },
   leastPallets: { label: 'Least order, pallets' },
@@ -157,7 +164,8 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
         <NumberField name="leastUnits" label="Least order, units" placeholder="none" />
         <NumberField name="leastPallets" label="Least order, pallets" placeholder="none" />
       </div>
-      <WorkingDays form={record.form} />
+      <WeekDays form={record.form} name="workingDays" says="They work on" />
+      <WeekDays form={record.form} name="orderDays" says="They take orders on" />
       <Contacts form={record.form} />
       <section aria-label="Price list" className="grid gap-1">
         <span className="note">Price list. A lower price for more packs is a row of its own</span>
@@ -178,18 +186,18 @@ function Form({ supplier }: { supplier: Dto['SupplierSheetDto'] | undefined }) {
   );
 }
 
-function WorkingDays({ form }: { form: UseFormReturn<Values> }) {
-  const days = form.watch('workingDays');
+function WeekDays({ form, name, says }: { form: UseFormReturn<Values>; name: 'workingDays' | 'orderDays'; says: string }) {
+  const days = form.watch(name);
   return (
     <div className="flex gap-4 items-center flex-wrap">
-      <span className="note">They work on</span>
+      <span className="note min-w-[130px]">{says}</span>
       {DAYS.map((d, i) => (
         <label key={d} className="flex gap-1 items-center">
           <input
             type="checkbox"
-            aria-label={`They work on ${d}`}
+            aria-label={`${says} ${d}`}
             checked={days[i] === 'Y'}
-            onChange={(e) => form.setValue('workingDays', [...days].map((x, n) => (n === i ? (e.target.checked ? 'Y' : 'N') : x)).join(''))}
+            onChange={(e) => form.setValue(name, [...days].map((x, n) => (n === i ? (e.target.checked ? 'Y' : 'N') : x)).join(''))}
           />{' '}
           {d}
         </label>

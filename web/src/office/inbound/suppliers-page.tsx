@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { key } from '../../api/keys';
+import { ANY_DAY } from '@vectrum/core/buying';
 import { micro, moneyText } from '@vectrum/core/money';
 import { packName } from '@vectrum/core/quantity';
 import { Link, useParams } from 'react-router';
@@ -73,8 +74,9 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 function worksOn(days: string): string {
   if (days === 'YYYYYNN') return 'works Mon to Fri';
-  return `works ${DAYS.filter((_, i) => days[i] === 'Y').join(', ')}`;
+  return `works ${daysOf(days)}`;
 }
+const daysOf = (days: string): string => DAYS.filter((_, i) => days[i] === 'Y').join(', ');
 
 function leastWords(s: Dto['SupplierSheetDto']): string {
   const parts = [
@@ -107,7 +109,7 @@ export function SupplierSheet() {
                 note: s.scorecard.leadDays === null ? '' : `measured ${s.scorecard.leadDays} d`,
               },
               { cap: 'Terms', value: s.terms || 'none noted', note: `in ${s.currency}` },
-              { cap: 'Least order', value: leastWords(s), note: worksOn(s.workingDays) },
+              { cap: 'Least order', value: leastWords(s), note: s.orderDays === ANY_DAY ? worksOn(s.workingDays) : `orders ${daysOf(s.orderDays)}` },
             ]}
           />
           {s.contacts.map((c) => (

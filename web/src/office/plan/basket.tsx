@@ -17,6 +17,7 @@ export const planPath = (sku: string): string => `/plan/items/${encodeURICompone
 /** What one supplier would be asked for: a line an item, with what happens without it, and how many are ordered. */
 export function Basket({
   supplier,
+  today,
   siteId,
   open,
   beside,
@@ -25,6 +26,8 @@ export function Basket({
   onLeave,
 }: {
   supplier: Supplier;
+  /** The site's day. */
+  today: string;
   siteId: number;
   open: string | undefined;
   beside: boolean;
@@ -44,7 +47,7 @@ export function Basket({
           <Link to={`/inbound/suppliers/${supplier.code}`}>{supplier.name}</Link>
         </h2>
         <span className="note">
-          ordered today, here {day(supplier.hereOn)}
+          {supplier.orderOn > today ? `takes orders again ${day(supplier.orderOn)}` : 'ordered today'}, here {day(supplier.hereOn)}
           {worth > 0 && ` · ${moneyText(micro(worth.toFixed(2)), supplier.currency)}`}
         </span>
         {lacks && <span className="note stamped">{lacks}</span>}

@@ -49,6 +49,7 @@ const buying = (more: object = {}) => ({
       code: 'QUILL',
       name: 'Quill Glass',
       currency: 'EUR',
+      orderOn: '2026-11-30',
       hereOn: '2026-12-14',
       leastValue: '50.00',
       leastUnits: null,

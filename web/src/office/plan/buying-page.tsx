@@ -16,7 +16,7 @@ import { BlockHead, Said, Sentence } from '../../ui/page';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { DenseTable } from '../../ui/table';
 import { Basket, planPath } from './basket';
-import { type Choices, type Line, lineKey, NO_CHOICES, packsOf, takenOf } from './buying';
+import { type Choices, firstChoices, type Line, lineKey, packsOf, takenOf } from './buying';
 import { PlanWords } from './plan-words';
 import { SiteWords } from './site-words';
 
@@ -55,7 +55,7 @@ function says({ suppliers, site }: Buying): string {
 function Proposals({ buying }: { buying: Buying }) {
   const beside = useBeside();
   const { sku: open } = useParams();
-  const [choices, setChoices] = useState<Choices>(NO_CHOICES);
+  const [choices, setChoices] = useState<Choices>(() => firstChoices(buying));
   const [made, setMade] = useState<readonly string[]>([]);
   const { siteId, suppliers } = buying;
   const taken = suppliers.flatMap((s) => takenOf(choices, s).map((t) => ({ ...t, supplier: s.code })));
@@ -73,7 +73,7 @@ function Proposals({ buying }: { buying: Buying }) {
       ),
     onDone: ({ orders }) => {
       setMade(orders);
-      setChoices(NO_CHOICES);
+      setChoices(firstChoices(buying));
     },
   });
   const leave = (supplier: string, line: Line, isLeft: boolean) =>
@@ -105,6 +105,7 @@ function Proposals({ buying }: { buying: Buying }) {
         <Basket
           key={s.code}
           supplier={s}
+          today={buying.today}
           siteId={siteId}
           open={open}
           beside={beside}

@@ -1,4 +1,18 @@
-import { lacksOf, lastsDays, type Line, lineKey, NO_CHOICES, packsOf, type Supplier, takenOf, withoutIt, worthOf } from './buying';
+import {
+  type Choices,
+  firstChoices,
+  lacksOf,
+  lastsDays,
+  type Line,
+  lineKey,
+  packsOf,
+  type Supplier,
+  takenOf,
+  withoutIt,
+  worthOf,
+} from './buying';
+
+const NO_CHOICES: Choices = { packs: {}, left: new Set() };
 
 const line = (more: Partial<Line> = {}): Line => ({
   sku: 'JAR',
@@ -33,6 +47,7 @@ const supplier = (lines: Line[], more: Partial<Supplier> = {}): Supplier => ({
   code: 'QUILL',
   name: 'Quill',
   currency: 'EUR',
+  orderOn: '2026-12-01',
   hereOn: '2026-12-14',
   leastValue: null,
   leastUnits: null,
@@ -44,6 +59,13 @@ const supplier = (lines: Line[], more: Partial<Supplier> = {}): Supplier => ({
 const typed = (packs: string) => ({ ...NO_CHOICES, packs: { [lineKey('QUILL', 'JAR')]: packs } });
 
 describe('packs of a line', () => {
+  it('begins without what is asked for from a supplier who takes no orders today', () => {
+    const later = supplier([line()], { code: 'LATER', orderOn: '2026-12-03' });
+    const choices = firstChoices({ today: '2026-12-01', suppliers: [supplier([line()]), later] });
+    expect(takenOf(choices, supplier([line()]))).toHaveLength(1);
+    expect(takenOf(choices, later)).toEqual([]);
+  });
+
   it('are as proposed until something else is typed; what is no whole number is none', () => {
     expect(packsOf(NO_CHOICES, 'QUILL', line())).toBe(2);
     expect(packsOf(typed('5'), 'QUILL', line())).toBe(5);

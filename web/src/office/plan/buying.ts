@@ -9,9 +9,13 @@ export interface Choices {
   left: ReadonlySet<string>;
 }
 
-export const NO_CHOICES: Choices = { packs: {}, left: new Set() };
-
 export const lineKey = (supplier: string, sku: string): string => `${supplier}/${sku}`;
+
+/** As it is proposed, without what is asked for from suppliers who take no orders today. */
+export const firstChoices = ({ today, suppliers }: { today: string; suppliers: readonly Supplier[] }): Choices => ({
+  packs: {},
+  left: new Set(suppliers.flatMap((s) => (s.orderOn > today ? s.lines.map((l) => lineKey(s.code, l.sku)) : []))),
+});
 
 /** Packs of a line as it stands in its field: whole and not below nought; null where what is typed is none. */
 export function packsOf({ packs }: Choices, supplier: string, line: Line): number | null {

@@ -1,6 +1,6 @@
 import { type Purpose, PURPOSE_SAYS, PURPOSES } from '@vectrum/core/scan';
 import { useState } from 'react';
-import { api, ask, type Dto, newKey } from '../../../api/client';
+import { api, ask, type Dto, newKey, ProblemError } from '../../../api/client';
 import { sendFile } from '../../../api/send-file';
 import { useMe } from '../../../api/queries';
 import { useAct } from '../../../api/use-act';
@@ -168,6 +168,6 @@ async function withPicture(activityId: number | null, picture: File | null): Pro
   if (!picture || activityId === null) return '';
   return sendFile('PUT', `/api/tape/${activityId}/picture`, picture, { 'idempotency-key': newKey() }).then(
     () => '',
-    (problem: unknown) => `It is booked, but not the picture: ${problem instanceof Error ? problem.message : 'it did not arrive'}`,
+    (problem: unknown) => `That stands, without its picture: ${problem instanceof ProblemError ? problem.message : 'it did not arrive'}`,
   );
 }
