@@ -39,18 +39,20 @@ export const scan = (page: Page, code: string): Promise<void> => scanKeys(page, 
 
 /** A scanner's own pace. When a key was pressed is its keyboard's to say, however busy the machine is. */
 const KEY_MS = 3;
+/** When the last key of a scan was pressed. */
+let pressedAt = 0;
 
 /** The same with keys that are no characters, such as "F8" or "Ctrl+]". */
 export async function scanKeys(page: Page, keys: readonly string[]): Promise<void> {
   const session = await page.context().newCDPSession(page);
-  const begun = Date.now();
-  const sent: Promise<unknown>[] = [];
-  for (const [i, key] of keys.entries()) {
-    const at = begun + i * KEY_MS;
-    if (at > Date.now()) await new Promise((done) => setTimeout(done, at - Date.now()));
-    sent.push(session.send('Input.dispatchKeyEvent', { type: 'keyDown', timestamp: at / 1000, ...eventOf(key) }));
-  }
-  await Promise.all(sent);
+  // All at once, as pressed just now: a pause of this program's between two keys would be none of the scanner's.
+  const begun = Math.max(Date.now() - keys.length * KEY_MS, pressedAt + KEY_MS);
+  pressedAt = begun + keys.length * KEY_MS;
+  await Promise.all(
+    keys.map((key, i) =>
+      session.send('Input.dispatchKeyEvent', { type: 'keyDown', timestamp: (begun + i * KEY_MS) / 1000, ...eventOf(key) }),
+    ),
+  );
   await session.detach();
 }
 

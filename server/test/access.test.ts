@@ -42,7 +42,7 @@ describe('who may use which route', () => {
         .filter(
           (r) =>
             r.rights?.includes('public') &&
-            !/session$|webhook|suppliers\/:code\/documents$|carriers\/:code\/events$|feeds\/lists/.test(r.path),
+            !/session$|webhook|suppliers\/:code\/documents$|carriers\/:code\/events$|feeds\/(lists|day)/.test(r.path),
         )
         .map((r) => `${r.method} ${r.path}`)
         .concat('delete /api/session', 'post /api/session', 'post /api/channels/:code/webhook')
@@ -121,6 +121,7 @@ describe('what changes something', () => {
         'put mark',
         'put imports/:id/columns',
         'put receipts/:id/picture',
+        'put tape/:id/picture',
         'patch devices/:id',
       ].sort(),
     );

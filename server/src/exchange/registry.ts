@@ -30,6 +30,7 @@ const IN_ORDER = [
   'listings',
   'stock',
   'demand',
+  'buying-rules',
   'payments',
 ];
 

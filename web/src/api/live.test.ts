@@ -14,6 +14,7 @@ describe('the live tape', () => {
     how: null,
     undoable: true,
     undone: false,
+    picture: null,
   });
   const tape = { entries: [entry(2), entry(1)], scansToday: 2 };
   it('gets new lines on top, the newest first', () => {

@@ -5647,6 +5647,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feeds/day.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The figures of the day in one archive of CSV files: for whoever sends a key as `Authorization: Bearer`, what its maker may read. */
+        get: operations["Feeds_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feeds/lists/{name}.{kind}": {
         parameters: {
             query?: never;
@@ -5690,6 +5707,39 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["Desk_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tape/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The body is the picture file itself: JPEG, PNG or WebP. It is added to an act of one's own with goods. */
+        put: operations["Desk_setPicture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts/{act}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["Desk_picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6658,6 +6708,10 @@ export interface components {
             who: string | null;
             how: string | null;
             reverses: string | null;
+            /** @description Why, in the words of whoever moved it. */
+            reason: string | null;
+            /** @description The act whose picture it has. */
+            picture: string | null;
         };
         MovementPageDto: {
             rows: components["schemas"]["MovementDto"][];
@@ -6680,6 +6734,8 @@ export interface components {
             leadDays: number;
             terms: string;
             workingDays: string;
+            /** @description The days on which it takes orders, from Monday on. */
+            orderDays: string;
             /** @description The least that an order must come to; null where nothing is asked. */
             leastValue: string | null;
             leastUnits: number | null;
@@ -6740,6 +6796,8 @@ export interface components {
             leadDays: number;
             terms: string;
             workingDays: string;
+            /** @description The days on which it takes orders, from Monday on. */
+            orderDays: string;
             /** @description The least that an order must come to; null where nothing is asked. */
             leastValue: string | null;
             leastUnits: number | null;
@@ -6768,6 +6826,7 @@ export interface components {
             leadDays: number;
             terms?: string;
             workingDays?: string;
+            orderDays?: string;
             leastValue?: string | null;
             leastUnits?: number | null;
             leastPallets?: number | null;
@@ -8796,6 +8855,8 @@ export interface components {
             /** @description Whether the books follow already; otherwise somebody else decides. */
             isBooked: boolean;
             says: string;
+            /** @description Its line of the tape, to which a picture may be added. */
+            activityId: number | null;
         };
         CountRowDto: {
             /** @enum {string} */
@@ -9694,7 +9755,9 @@ export interface components {
             code: string;
             name: string;
             currency: string;
-            /** @description The day on which goods ordered today can be here. */
+            /** @description The next day on which it takes orders: today, or later. */
+            orderOn: string;
+            /** @description The day on which goods ordered then can be here. */
             hereOn: string;
             leastValue?: string | null;
             leastUnits: number | null;
@@ -11247,6 +11310,8 @@ export interface components {
             how: string | null;
             undoable: boolean;
             undone: boolean;
+            /** @description The act whose picture it has; null where it has none. */
+            picture: string | null;
         };
         TapeDto: {
             entries: components["schemas"]["TapeEntryDto"][];
@@ -21997,6 +22062,25 @@ export interface operations {
             };
         };
     };
+    Feeds_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+        };
+    };
     Feeds_feed: {
         parameters: {
             query?: never;
@@ -22062,6 +22146,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoneDto"];
+                };
+            };
+        };
+    };
+    Desk_setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Desk_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/webp": unknown;
                 };
             };
         };

@@ -13,6 +13,7 @@ const line = (id: number, more: Partial<Dto['TapeEntryDto']> = {}): Dto['TapeEnt
   how: null,
   undoable: true,
   undone: false,
+  picture: null,
   ...more,
 });
 const act = (id: string, activityId: number | null): LastAct => ({ id, title: id, detail: '', activityId });

@@ -3,11 +3,6 @@
  * those that a new row must have, and those that the database works out by itself.
  */
 export interface Tables {
-  act_picture: {
-    row: { command_id: string; site_id: number; at: Date; type: string; picture: Buffer };
-    needs: 'command_id' | 'site_id' | 'type' | 'picture';
-    computed: never;
-  };
   activity: {
     row: {
       id: number;
@@ -27,6 +22,11 @@ export interface Tables {
       undone_by: number | null;
     };
     needs: 'kind' | 'glyph' | 'title';
+    computed: never;
+  };
+  act_picture: {
+    row: { command_id: string; site_id: number; at: Date; type: string; picture: Buffer };
+    needs: 'command_id' | 'site_id' | 'type' | 'picture';
     computed: never;
   };
   announced_goods: {

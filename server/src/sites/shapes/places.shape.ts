@@ -1,5 +1,5 @@
 import { cell, fault, type ImportRow, textOf, type RefIds, tableShape } from '../../exchange/index.js';
-import { MOST_SLOTS, PLACE_KINDS, ZONE_RULES } from '@vectrum/core/places';
+import { kindsFor, MOST_SLOTS, PLACE_KINDS, ZONE_RULES } from '@vectrum/core/places';
 import { rows } from '../../platform/index.js';
 
 const site = {
@@ -109,6 +109,8 @@ export const placesShape = tableShape({
       empty: null,
       ref: { table: 'place', by: 'code', says: (c) => `There is no zone or wall ${c}. Take it in first, or make it` },
       select: 'z.code',
+      value: (r, ids) =>
+        ids.get('zone')?.get(textOf(r, 'zone').toUpperCase()) ?? ids.get('stands')?.get(textOf(r, 'code').toUpperCase()) ?? null,
     },
     {
       key: 'pickable',
@@ -142,7 +144,19 @@ export const placesShape = tableShape({
       tx,
       `SELECT a.id, CONCAT(s.code, '/', a.label) AS name FROM plan_shape a JOIN site s ON s.id = a.site_id WHERE a.kind = 'aisle'`,
     );
-    return new Map([['aisle', new Map(aisles.map((a) => [a.name.toUpperCase(), a.id]))]]);
+    // A tote stands on its cart or at its table whatever a file of places says: files name zones and walls.
+    const standing = await rows<{ code: string; at: number }>(
+      tx,
+      'SELECT p.code, p.parent_id AS at FROM place p JOIN place q ON q.id = p.parent_id AND q.kind NOT IN (?) WHERE p.kind IN (?)',
+      [
+        ['zone', 'sorting-wall'],
+        ['', ...kindsFor('container')],
+      ],
+    );
+    return new Map([
+      ['aisle', new Map(aisles.map((a) => [a.name.toUpperCase(), a.id]))],
+      ['stands', new Map(standing.map((p) => [p.code.toUpperCase(), p.at]))],
+    ]);
   },
   check: (_tx, batch, ids) =>
     batch.flatMap((r) => {
