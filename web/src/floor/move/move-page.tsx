@@ -239,6 +239,7 @@ function UseUp({ onUse, onBack }: { onUse: (purpose: Purpose, note: string, cost
     );
   return (
     <Typed
+      className="grid-cols-1"
       onSubmit={(e) => {
         e.preventDefault();
         onUse(purpose, note, centre.trim());

@@ -104,7 +104,7 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
           />
         )}
         {what === 'use' && (
-          <Select aria-label="What for" value={purpose} onChange={(e) => setPurpose(e.target.value as Purpose)}>
+          <Select className="w-[190px]" aria-label="What for" value={purpose} onChange={(e) => setPurpose(e.target.value as Purpose)}>
             {PURPOSES.map((p) => (
               <option key={p} value={p}>
                 {PURPOSE_SAYS[p]}
@@ -113,7 +113,7 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
           </Select>
         )}
         {what === 'condition' && (
-          <Select aria-label="It is" value={becomes} onChange={(e) => setBecomes(e.target.value as Condition)}>
+          <Select className="w-[190px]" aria-label="It is" value={becomes} onChange={(e) => setBecomes(e.target.value as Condition)}>
             {BECOMES.filter((b) => b.value !== g.condition).map((b) => (
               <option key={b.value} value={b.value}>
                 {b.says}
