@@ -1,5 +1,17 @@
 import { type BalanceChange, balanceKey, type Movement } from '@vectrum/core/ledger';
-import { type Act, isUnknownReference, marks, more, one, Problem, rows, type Tx, update } from '../platform/index.js';
+import {
+  type Act,
+  inOneTrip,
+  isUnknownReference,
+  marks,
+  more,
+  one,
+  Problem,
+  type Returning,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { Posting } from './ledger.service.js';
 
 /** The most rows of one statement. */
@@ -26,17 +38,13 @@ const COLUMNS = [
   'moved_at',
 ];
 
-/**
- * Writes movements and returns their numbers, in their order. Through its references it holds the rows of their places and
- * items until the transaction ends, so that none changes its kind or site meanwhile. Throws where one of them is not known.
- */
-export async function addMovements(
-  tx: Tx,
-  act: Act,
-  movements: readonly Movement[],
-  posting: Posting,
-  reverses: readonly number[],
-): Promise<number[]> {
+const parted = <T>(list: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(list.length / MANY) }, (_, i) => list.slice(i * MANY, (i + 1) * MANY));
+
+const ADD = `INSERT INTO movement (${COLUMNS.join(', ')}) VALUES ? RETURNING id`;
+
+/** What writes movements, a part of them at a time. */
+function adding({ act, movements, posting, reverses }: Posted): Returning[] {
   const values = movements.map((m, i) => [
     m.itemId,
     m.lotId,
@@ -57,49 +65,54 @@ export async function addMovements(
     posting.unitCosts?.[i] ?? null,
     act.madeAt ?? null,
   ]);
-  const ids: number[] = [];
-  for (let i = 0; i < values.length; i += MANY) {
-    const added = await rows<{ id: string }>(tx, `INSERT INTO movement (${COLUMNS.join(', ')}) VALUES ? RETURNING id`, [
-      values.slice(i, i + MANY),
-    ]).catch((thrown: unknown) => {
-      if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
-      throw thrown;
-    });
-    ids.push(...added.map((m) => Number(m.id)));
-  }
-  return ids;
-}
-
-/**
- * Changes balances in their order, in one round trip, and returns the sites of their places: null outside the house. The rows
- * of the places are held already: see `addMovements`. Throws a `stock` problem where a place in the house would go below nought.
- */
-export async function changeBalances(
-  tx: Tx,
-  changes: readonly BalanceChange[],
-  isOutside: (placeId: number) => boolean,
-): Promise<Map<number, number | null>> {
-  const sites = new Map<number, number | null>();
-  for (let i = 0; i < changes.length; i += MANY) {
-    const part = changes.slice(i, i + MANY);
-    const now = await rows<{ placeId: number; units: number; siteId: number | null }>(tx, CHANGE, [
-      // A new row begins unbounded where its change is negative: the table checks what is inserted before it sees that the row
-      // is there. What was not there to be taken comes back below nought, and is refused then.
-      part.map((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change < 0 || isOutside(c.placeId) ? 0 : 1]),
-    ]).catch(async (thrown: unknown) => {
-      const code = await shortPlace(tx, part);
-      throw code === undefined ? thrown : notThere(code);
-    });
-    const short = now.find((b) => b.units < 0 && !isOutside(b.placeId));
-    if (short) throw notThere((await one<{ code: string }>(tx, 'SELECT code FROM place WHERE id = ?', [short.placeId]))?.code ?? '');
-    for (const { placeId, siteId } of now) sites.set(placeId, siteId);
-  }
-  return sites;
+  return parted(values).map((part) => [ADD, [part]]);
 }
 
 const CHANGE = `INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES ?
   ON DUPLICATE KEY UPDATE units = units + VALUES(units)
   RETURNING place_id AS placeId, units, (SELECT p.site_id FROM place p WHERE p.id = place_id) AS siteId`;
+
+/** What changes balances. */
+const changing = (changes: readonly BalanceChange[], isOutside: (placeId: number) => boolean): Returning[] =>
+  // A new row begins unbounded where its change is negative: the table checks what is inserted before it sees that the row
+  // is there. What was not there to be taken comes back below nought, and is refused then.
+  parted(changes.map((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change < 0 || isOutside(c.placeId) ? 0 : 1])).map(
+    (part) => [CHANGE, [part]],
+  );
+
+/** Movements that are written together, and what for. */
+export interface Posted {
+  act: Act;
+  movements: readonly Movement[];
+  posting: Posting;
+  /** The movements that they take back, in the same order; none where they take nothing back. */
+  reverses: readonly number[];
+}
+
+/**
+ * Writes movements and changes balances in their order, in one trip. Returns the numbers of the movements, in their order, and the sites
+ * of the places that changed: null outside the house. Through their references movements hold the rows of their places and items until
+ * the transaction ends, so that none changes its kind or site meanwhile. Throws where one of them is not known, and a `stock` problem
+ * where a place in the house would go below nought.
+ */
+export async function writeRows(
+  tx: Tx,
+  posted: readonly Posted[],
+  changes: readonly BalanceChange[],
+  isOutside: (placeId: number) => boolean,
+): Promise<{ ids: number[][]; sites: Map<number, number | null> }> {
+  const added = posted.map(adding);
+  const answers = await inOneTrip(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
+    if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
+    const code = await shortPlace(tx, changes);
+    throw code === undefined ? thrown : notThere(code);
+  });
+  const ids = added.map((of) => (answers.splice(0, of.length).flat() as { id: string }[]).map((m) => Number(m.id)));
+  const now = answers.flat() as { placeId: number; units: number; siteId: number | null }[];
+  const short = now.find((b) => b.units < 0 && !isOutside(b.placeId));
+  if (short) throw notThere((await one<{ code: string }>(tx, 'SELECT code FROM place WHERE id = ?', [short.placeId]))?.code ?? '');
+  return { ids, sites: new Map(now.map(({ placeId, siteId }) => [placeId, siteId])) };
+}
 
 const notThere = (code: string) =>
   new Problem(409, 'stock', `There is not that much in ${code} any more. Look at what is there and try again`);

@@ -16,7 +16,7 @@ import {
 import { type Act, marks, more, num, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import { addPlace } from '../sites/index.js';
 import { type Beside, LateMoves } from './late-moves.js';
-import { addMovements, changeBalances, changeFigures, type FigureChange } from './ledger-rows.js';
+import { changeFigures, type FigureChange, type Posted, writeRows } from './ledger-rows.js';
 import { OutsidePlaces } from './outside-places.js';
 import { enterValue } from './value/entries.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
@@ -81,64 +81,61 @@ export class LedgerService {
     posting: Posting,
     reverses: readonly number[] = [],
   ): Promise<{ ids: number[]; changes: SiteChange[] }> {
-    const movements = reverses.length > 0 ? given : await this.heldWhereRecalled(tx, given);
+    const outside = await this.outsides.kinds(
+      tx,
+      given.flatMap((m) => [m.fromPlaceId, m.toPlaceId]),
+    );
+    const isOutside = (placeId: number) => (outside.get(placeId) ?? null) !== null;
+    const movements = reverses.length > 0 ? given : await this.heldWhereRecalled(tx, given, isOutside);
     for (const movement of movements) {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
     }
     const beside = await this.late.beside(tx, act, movements);
-    const changes = changesOf([...movements, ...beside.map((b) => b.movement)]);
-    const ids = await addMovements(tx, act, movements, posting, reverses);
-    const besides = await this.addBeside(tx, act, beside);
-    const outside = await this.outsides.kinds(
+    await this.outsides.kinds(
       tx,
-      changes.map((c) => c.placeId),
+      beside.flatMap((b) => [b.movement.fromPlaceId, b.movement.toPlaceId]),
     );
-    const isOutside = (placeId: number) => (outside.get(placeId) ?? null) !== null;
-    const sites = await changeBalances(tx, changes, isOutside);
+    // What is booked beside is of now, not of when the late ones were made.
+    const { madeAt: _, ...now } = act;
+    const posted: Posted[] = [
+      { act, movements, posting, reverses },
+      ...beside.map((b) => ({ act: now, movements: [b.movement], posting: besidePosting(b), reverses: [] })),
+    ];
+    const changes = changesOf(posted.flatMap((p) => p.movements));
+    const { ids, sites } = await writeRows(tx, posted, changes, isOutside);
     await this.serialsOnce(tx, movements, isOutside);
     const changed = await this.changeSites(tx, changes, sites);
     const kindOf = (id: number) => outside.get(id) ?? null;
-    await this.value.follow(tx, [
-      ...crossingsOf(movements, posting, reverses, ids, kindOf),
-      ...besides.flatMap((b) => crossingsOf([b.movement], b.posting, [], b.ids, kindOf)),
-    ]);
-    return { ids, changes: changed };
+    await this.value.follow(
+      tx,
+      posted.flatMap((p, i) => crossingsOf(p.movements, p.posting, p.reverses, ids[i] ?? [], kindOf)),
+    );
+    return { ids: ids[0] ?? [], changes: changed };
   }
 
   /** What is good, and of a lot that is recalled, is held from the moment at which it comes into the house. */
-  private async heldWhereRecalled(tx: Tx, movements: readonly Movement[]): Promise<readonly Movement[]> {
-    const lots = [...new Set(movements.filter((m) => m.lotId > 0 && (m.toCondition ?? m.condition) === 'good').map((m) => m.lotId))];
+  private async heldWhereRecalled(
+    tx: Tx,
+    movements: readonly Movement[],
+    isOutside: (placeId: number) => boolean,
+  ): Promise<readonly Movement[]> {
+    const comesIn = (m: Movement) =>
+      m.lotId > 0 && (m.toCondition ?? m.condition) === 'good' && isOutside(m.fromPlaceId) && !isOutside(m.toPlaceId);
+    const lots = [...new Set(movements.filter(comesIn).map((m) => m.lotId))];
     if (lots.length === 0) return movements;
     const recalled = await rows<{ id: number }>(
       tx,
       `SELECT DISTINCT lot_id AS id FROM lot_recall WHERE lot_id IN (${marks(lots)}) AND freed_at IS NULL`,
       lots,
     );
-    if (recalled.length === 0) return movements;
     const ids = new Set(recalled.map((r) => r.id));
-    const outside = await this.outsides.kinds(
-      tx,
-      movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]),
-    );
-    const comesIn = (m: Movement) => (outside.get(m.fromPlaceId) ?? null) !== null && (outside.get(m.toPlaceId) ?? null) === null;
-    return movements.map((m) =>
-      ids.has(m.lotId) && (m.toCondition ?? m.condition) === 'good' && comesIn(m) ? { ...m, toCondition: 'held' as const } : m,
-    );
+    return movements.map((m) => (comesIn(m) && ids.has(m.lotId) ? { ...m, toCondition: 'held' as const } : m));
   }
 
   /** Goods outside the house are lost there: what an account has for them is scrap. */
   writeOff(tx: Tx, of: { itemId: number; movementId: number; document: string | null }, from: Account, value: Micro): Promise<void> {
     return enterValue(tx, { item_id: of.itemId, movement_id: of.movementId, layer_id: null, document: of.document }, 'scrap', from, value);
-  }
-
-  private async addBeside(tx: Tx, { madeAt: _, ...act }: Act, beside: readonly Beside[]) {
-    const added: { movement: Movement; posting: Posting; ids: number[] }[] = [];
-    for (const { movement, document, reason } of beside) {
-      const posting: Posting = { task: 'count', document, reason };
-      added.push({ movement, posting, ids: await addMovements(tx, act, [movement], posting, []) });
-    }
-    return added;
   }
 
   /** Posts the opposite of earlier movements, each naming the one it reverses. A movement is reversed once. */
@@ -253,6 +250,8 @@ export class LedgerService {
     return changed.map(([, { siteId, itemId }]) => ({ siteId, itemId }));
   }
 }
+
+const besidePosting = ({ document, reason }: Beside): Posting => ({ task: 'count', document, reason });
 
 /** The movements by which goods become the house's or cease to be: over its threshold, or taken over from those that stood apart. */
 function crossingsOf(
