@@ -109,7 +109,11 @@ export function SupplierSheet() {
                 note: s.scorecard.leadDays === null ? '' : `measured ${s.scorecard.leadDays} d`,
               },
               { cap: 'Terms', value: s.terms || 'none noted', note: `in ${s.currency}` },
-              { cap: 'Least order', value: leastWords(s), note: s.orderDays === ANY_DAY ? worksOn(s.workingDays) : `orders ${daysOf(s.orderDays)}` },
+              {
+                cap: 'Least order',
+                value: leastWords(s),
+                note: s.orderDays === ANY_DAY ? worksOn(s.workingDays) : `orders ${daysOf(s.orderDays)}`,
+              },
             ]}
           />
           {s.contacts.map((c) => (
