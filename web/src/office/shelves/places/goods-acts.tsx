@@ -143,7 +143,7 @@ export function GoodsActs({ place, goods: g, onDone }: { place: Dto['PlaceSheetD
         )}
         {what !== 'move' && (
           <label className="flex items-baseline gap-2 cursor-pointer underline underline-offset-4 focus-within:outline-2 focus-within:outline-ink">
-            <span className="max-w-[140px] truncate">{picture ? picture.name : 'Picture'}</span>
+            <span>{picture ? 'Pictured' : 'Picture'}</span>
             <CameraFile onFile={setPicture} />
           </label>
         )}
