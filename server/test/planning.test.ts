@@ -71,6 +71,26 @@ describe('a house that sold before it began here', () => {
     expect(line.runsOutOn).not.toBeNull();
   });
 
+  it('is planned once more where a rule was kept while it was planned', async () => {
+    const planner = house.app.get(Planner);
+    const { work } = planner as unknown as { work: { run: (...asked: unknown[]) => Promise<unknown> } };
+    const run = work.run.bind(work);
+    let ran = 0;
+    work.run = async (...asked) => {
+      const plans = await run(...asked);
+      ran += 1;
+      if (ran === 1) await maren.post('buying/rules', { sku: SKU, servicePercent: '99', isFixed: false, isDropped: false }).expect(201);
+      return plans;
+    };
+    await house.source.query('UPDATE item_plan SET due_at = UTC_TIMESTAMP(3), made_from = NULL');
+    await planner.runDue();
+    work.run = run;
+    expect(ran).toBe(2);
+    expect(await house.source.query('SELECT service, due_at FROM item_plan')).toEqual([{ service: 0.99, due_at: null }]);
+    await house.source.query('DELETE FROM buying_rule');
+    await planned();
+  });
+
   it('knows every figure of it down to the weeks, and what if', async () => {
     const p = (await plan('?late=7&demand=130&order=20000')) as unknown as {
       history: { week: string; units: number }[];

@@ -2,7 +2,7 @@ import type { Plan } from '@vectrum/core/replenish';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Logger } from 'pino';
 import { DataSource } from 'typeorm';
-import { addDays, claimRows, LOGGER, rows, siteDay, task, update, Work, Worker } from '../platform/index.js';
+import { addDays, claimRows, LOGGER, rows, siteDay, task, Work, Worker } from '../platform/index.js';
 import { DemandReading } from './demand-reading.service.js';
 import { type PlanInput, PlanInputs } from './plan-inputs.queries.js';
 import { ProposalsQueries } from './proposals.queries.js';
@@ -28,7 +28,8 @@ interface Job {
 @Injectable()
 export class Planner extends Worker<Job> {
   protected readonly beatMs = BEAT_MS;
-  protected override readonly atOnce = 2;
+  /** While one is planned in its thread, another is read and a third written. */
+  protected override readonly atOnce = 3;
   protected override readonly jobMs = 90_000;
 
   constructor(
@@ -90,10 +91,12 @@ export class Planner extends Worker<Job> {
       changed.map(({ itemId, item }) => ({ itemId, item })),
       today,
     );
-    for (const [i, input] of changed.entries()) {
-      const [row, plan] = [rowOf.get(input.itemId), plans[i]];
-      if (row && plan) await this.keep(row.id, input, plan);
-    }
+    await this.keep(
+      changed.flatMap((input, i) => {
+        const [row, plan] = [rowOf.get(input.itemId), plans[i]];
+        return row && plan ? [{ id: row.id, site_id: job.siteId, ...planRow(input, plan) }] : [];
+      }),
+    );
     // What somebody has made due meanwhile, by a rule or a file, stays due: only what is still leased is done with.
     await this.source.query('UPDATE item_plan SET planned_on = ?, due_at = IF(due_at > UTC_TIMESTAMP(3), NULL, due_at) WHERE id IN (?)', [
       today,
@@ -101,36 +104,43 @@ export class Planner extends Worker<Job> {
     ]);
   }
 
-  private async keep(id: number, { item, supplierId, hash }: PlanInput, plan: Plan): Promise<void> {
-    const near = plan.forecast.weeks[0];
-    await update(
-      this.source,
-      'item_plan',
-      { id },
-      {
-        made_from: hash,
-        method: plan.forecast.method,
-        week_mean: plan.weekMean,
-        week_sd: plan.forecast.sd,
-        pace: paceOf(item.history.map((h) => h.units)),
-        point_units: plan.point === null ? null : Math.max(0, Math.round(plan.point)),
-        size_units: Math.round(plan.size),
-        safety_units: plan.safetyUnits,
-        fill: plan.fill,
-        lead_days: item.leadTimeDays.mean,
-        lead_sd: item.leadTimeDays.sd,
-        review_days: item.reviewDays,
-        service: item.serviceLevel,
-        unit_cost: item.unitCost.toFixed(6),
-        supplier_id: supplierId,
-        weeks: JSON.stringify({
-          from: near?.week ?? null,
-          means: plan.forecast.weeks.map((w) => Math.round(w.mean * 100) / 100),
-          sds: plan.forecast.weeks.map((w) => Math.round(w.sd * 100) / 100),
-        }),
-      },
+  /** Keeps plans in one statement, whatever there are of them. */
+  private async keep(plans: readonly (ReturnType<typeof planRow> & { id: number; site_id: number })[]): Promise<void> {
+    const [first] = plans;
+    if (!first) return;
+    const columns = Object.keys(first) as (keyof typeof first)[];
+    await this.source.query(
+      `INSERT INTO item_plan (${columns.join(', ')}) VALUES ? ON DUPLICATE KEY UPDATE ${columns.map((c) => `${c} = VALUES(${c})`).join(', ')}`,
+      [plans.map((p) => columns.map((c) => p[c]))],
     );
   }
+}
+
+/** A plan as it is kept, with what it was made from. */
+function planRow({ itemId, item, supplierId, hash }: PlanInput, plan: Plan) {
+  return {
+    item_id: itemId,
+    made_from: hash,
+    method: plan.forecast.method,
+    week_mean: plan.weekMean,
+    week_sd: plan.forecast.sd,
+    pace: paceOf(item.history.map((h) => h.units)),
+    point_units: plan.point === null ? null : Math.max(0, Math.round(plan.point)),
+    size_units: Math.round(plan.size),
+    safety_units: plan.safetyUnits,
+    fill: plan.fill,
+    lead_days: item.leadTimeDays.mean,
+    lead_sd: item.leadTimeDays.sd,
+    review_days: item.reviewDays,
+    service: item.serviceLevel,
+    unit_cost: item.unitCost.toFixed(6),
+    supplier_id: supplierId,
+    weeks: JSON.stringify({
+      from: plan.forecast.weeks[0]?.week ?? null,
+      means: plan.forecast.weeks.map((w) => Math.round(w.mean * 100) / 100),
+      sds: plan.forecast.weeks.map((w) => Math.round(w.sd * 100) / 100),
+    }),
+  };
 }
 
 const RECENT = 4;
