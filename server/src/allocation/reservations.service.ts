@@ -79,14 +79,16 @@ export class Reservations {
   private async take(tx: Tx, { lineId, siteId }: Holder, spot: Spot, units: number): Promise<void> {
     const key = [lineId, siteId, spot?.placeId ?? 0, spot?.lotId ?? 0];
     const where = 'order_line_id = ? AND site_id = ? AND place_key = ? AND lot_id = ?';
-    const done = await tx.query<{ affectedRows: number }>(`UPDATE reservation SET units = units - ? WHERE ${where} AND units >= ?`, [
+    // All of it goes, more often than not.
+    const gone = await tx.query<{ affectedRows: number }>(`DELETE FROM reservation WHERE ${where} AND units = ?`, [...key, units]);
+    if (gone.affectedRows > 0) return;
+    const done = await tx.query<{ affectedRows: number }>(`UPDATE reservation SET units = units - ? WHERE ${where} AND units > ?`, [
       units,
       ...key,
       units,
     ]);
     if (done.affectedRows === 0)
       throw new Problem(409, 'stock', 'These goods are not held for this order any more. Look at the order again');
-    await tx.query(`DELETE FROM reservation WHERE ${where} AND units = 0`, key);
   }
 
   private async changeSite(tx: Tx, { siteId, itemId }: Pick<Holder, 'siteId' | 'itemId'>, units: number): Promise<void> {

@@ -41,6 +41,7 @@ export class PickingQueries {
     const own = await this.orders(tx, id);
     const orders = pooled ? [together(code, own)] : own;
     const stops = await stopsOf(tx, [id]);
+    const { scanBins, scanTotes, scanEach } = await this.settings.several(tx, ['scanBins', 'scanTotes', 'scanEach']);
     return {
       round: code,
       ...head,
@@ -49,9 +50,9 @@ export class PickingQueries {
         ...o,
         toteIds: totes.filter((t) => t.roundId === id && (t.orderId ?? ALL_ORDERS) === o.id).map((t) => t.toteId),
       })),
-      mustScanBin: await this.settings.get(tx, 'scanBins'),
-      mustScanTote: await this.settings.get(tx, 'scanTotes'),
-      scansEach: await this.settings.get(tx, 'scanEach'),
+      mustScanBin: scanBins,
+      mustScanTote: scanTotes,
+      scansEach: scanEach,
       busyToteIds: totes.filter((t) => t.roundId !== id).map((t) => t.toteId),
       carts: await cartsAt(tx, { id, siteId: round.siteId }),
       spare: await this.spare(tx, id),

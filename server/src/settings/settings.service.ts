@@ -34,6 +34,13 @@ export class SettingsService {
     return (kept ? parsed<Kept>(kept.value).is : SETTINGS[name].default) as SettingValue<N>;
   }
 
+  /** Several choices in one reading. */
+  async several<N extends SettingName>(tx: Pick<Tx, 'query'>, names: readonly N[]): Promise<{ [K in N]: SettingValue<K> }> {
+    const kept = await rows<{ name: string; value: unknown }>(tx, 'SELECT name, value FROM setting WHERE name IN (?)', [['', ...names]]);
+    const known = new Map(kept.map((k) => [k.name, parsed<Kept>(k.value).is]));
+    return Object.fromEntries(names.map((name) => [name, known.get(name) ?? SETTINGS[name].default])) as { [K in N]: SettingValue<K> };
+  }
+
   /** What stands at the head of papers, and in which time zone they are dated: that of the house's first site. */
   async letterhead(): Promise<Letterhead> {
     const [name, address, mark] = await Promise.all([

@@ -25,7 +25,7 @@ export interface Tables {
     computed: never;
   };
   act_picture: {
-    row: { command_id: string; site_id: number; at: Date; type: string; picture: Buffer };
+    row: { id: number; command_id: string; site_id: number; at: Date; type: string; picture: Buffer };
     needs: 'command_id' | 'site_id' | 'type' | 'picture';
     computed: never;
   };
