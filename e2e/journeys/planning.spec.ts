@@ -71,6 +71,7 @@ test('what nobody wants goes back to where it came from', async ({ browser }) =>
   const back = buyer.getByRole('row').filter({ has: buyer.getByRole('link', { name: /send it back to/ }) });
   const row = back.first();
   const name = await row.getByRole('link').first().innerText();
+  const before = await row.innerText();
   await row.getByRole('link', { name: /send it back to/ }).click();
   const form = buyer.locator('.sheet');
   await form.getByLabel('Why they go back').fill('more than we sell in five years');
@@ -79,7 +80,8 @@ test('what nobody wants goes back to where it came from', async ({ browser }) =>
   await expect(form).toContainText('gone, credit awaited');
   await buyer.goto('/plan/too-much');
   await expect(buyer.getByText(/more of \d+ items? than half a year will take|too much of nothing/)).toBeVisible();
-  await expect(back.filter({ hasText: name })).toHaveCount(0);
+  // There may be more of it in another bin, and that is too much still: but less, or none.
+  await expect.poll(async () => (await back.filter({ hasText: name }).allInnerTexts()).join()).not.toBe(before);
 });
 
 test('the last year is lived through again, beside a plain rule', async ({ browser }) => {
