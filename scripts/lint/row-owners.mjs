@@ -5,6 +5,7 @@ import { join, relative } from 'node:path';
 const OWNED = {
   platform: ['command', 'outbox', 'number_series', 'list_version'],
   activity: ['activity'],
+  desk: ['act_picture'],
   settings: ['setting'],
   identity: [
     'person',
