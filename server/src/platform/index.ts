@@ -8,7 +8,6 @@ export { dataSourceOptions, migrate } from './database/data-source.js';
 export { promisedSql } from './database/promised.js';
 export { sqlList } from './database/sql.js';
 export {
-  inOneTrip,
   inSnapshot,
   inTransaction,
   isDuplicate,
@@ -21,7 +20,6 @@ export {
   parsed,
   rows,
   type Tx,
-  type Returning,
 } from './database/tx.js';
 export { DateIn } from './dates-in.js';
 export { addDays, dayIn, daySpan, timeText } from './dates.js';

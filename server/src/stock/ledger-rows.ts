@@ -1,17 +1,5 @@
 import { type BalanceChange, balanceKey, type Movement } from '@vectrum/core/ledger';
-import {
-  type Act,
-  inOneTrip,
-  isUnknownReference,
-  marks,
-  more,
-  one,
-  Problem,
-  type Returning,
-  rows,
-  type Tx,
-  update,
-} from '../platform/index.js';
+import { type Act, isUnknownReference, marks, more, one, Problem, rows, type Tx, update } from '../platform/index.js';
 import type { Posting } from './ledger.service.js';
 
 /** The most rows of one statement. */
@@ -37,6 +25,16 @@ const COLUMNS = [
   'unit_cost',
   'moved_at',
 ];
+
+/** A statement with RETURNING, and what it is given. */
+type Returning = readonly [sql: string, params: unknown[]];
+
+/** The rows that each of them returns. In one trip together they are no faster. */
+async function answered(tx: Tx, statements: readonly Returning[]): Promise<unknown[][]> {
+  const found: unknown[][] = [];
+  for (const [sql, params] of statements) found.push(await rows(tx, sql, params));
+  return found;
+}
 
 const parted = <T>(list: readonly T[]): T[][] =>
   Array.from({ length: Math.ceil(list.length / MANY) }, (_, i) => list.slice(i * MANY, (i + 1) * MANY));
@@ -90,7 +88,7 @@ export interface Posted {
 }
 
 /**
- * Writes movements and changes balances in their order, in one trip. Returns the numbers of the movements, in their order, and the sites
+ * Writes movements and changes balances in their order. Returns the numbers of the movements, in their order, and the sites
  * of the places that changed: null outside the house. Through their references movements hold the rows of their places and items until
  * the transaction ends, so that none changes its kind or site meanwhile. Throws where one of them is not known, and a `stock` problem
  * where a place in the house would go below nought.
@@ -102,7 +100,7 @@ export async function writeRows(
   isOutside: (placeId: number) => boolean,
 ): Promise<{ ids: number[][]; sites: Map<number, number | null> }> {
   const added = posted.map(adding);
-  const answers = await inOneTrip(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
+  const answers = await answered(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
     if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
     const code = await shortPlace(tx, changes);
     throw code === undefined ? thrown : notThere(code);

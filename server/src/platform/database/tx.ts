@@ -49,22 +49,6 @@ export async function one<T>(tx: Pick<Tx, 'query'>, sql: string, params: unknown
   return (await rows<T>(tx, sql, params))[0];
 }
 
-/** A statement with RETURNING, and what it is given. */
-export type Returning = readonly [sql: string, params: readonly unknown[]];
-
-/**
- * Runs statements with RETURNING one after another in one trip to the database; gives the rows of each. Where one fails, those behind it
- * are not run, and those before it stand until the transaction is taken back.
- */
-export async function inOneTrip(tx: Tx, statements: readonly Returning[]): Promise<unknown[][]> {
-  if (statements.length === 0) return [];
-  const found: unknown[] = await tx.query(
-    `BEGIN NOT ATOMIC ${statements.map(([sql]) => `${sql};`).join('\n')} END`,
-    statements.flatMap(([, params]) => params),
-  );
-  return found.slice(0, statements.length) as unknown[][];
-}
-
 /** A number that the driver may have given as text (COUNT, SUM, BIGINT). Absent is nought. */
 export const num = (value: string | number | null | undefined) => Number(value ?? 0);
 
