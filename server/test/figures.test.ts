@@ -73,6 +73,16 @@ describe('figures for other programs', () => {
     await expect(open({ password: "'; DROP" })).rejects.toThrow('password');
   });
 
+  it('take no other program’s account for the reader', async () => {
+    const other = `other_${process.pid}`;
+    await house.source.query(`CREATE USER '${other}'@'%' IDENTIFIED BY 'its-own-password-here'`);
+    await house.source.query(`GRANT SELECT ON \`${house.config.DATABASE_NAME}\`.item TO '${other}'@'%'`);
+    await expect(open({ name: other })).rejects.toThrow('does more than read figures');
+    const grants = JSON.stringify(await house.source.query(`SHOW GRANTS FOR '${other}'@'%'`));
+    expect(grants).toContain('item');
+    await house.source.query(`DROP USER '${other}'@'%'`);
+  });
+
   it('are told in the docs, each with its columns', async () => {
     const docs = readFileSync(resolve(import.meta.dirname, '../../docs/formats.md'), 'utf8');
     for (const [view, { says }] of Object.entries(FIGURES)) {

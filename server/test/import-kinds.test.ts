@@ -135,6 +135,7 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['buying-rules', 'Class,SKU,Bought no more', 'Books,BOK-WAX,yes', 'Class', /not both/],
   ['buying-rules', 'Class,SKU,Bought no more', 'Books,,yes', 'Bought no more', /said of one item/],
   ['buying-rules', 'Class,SKU,Sells like', ',BOK-WAX,BOK-WAX', 'Sells like', /another item/],
+  ['buying-rules', 'SKU,Per cent of it,Bought no more', 'BOK-WAX,50,yes', 'Sells like', /which item it sells like/],
   ['buying-rules', 'Class,"Met from the shelf, per cent"', 'Books,99.99', 'Met from the shelf, per cent', /50 to 99.9/],
   ['buying-rules', 'Class,Site,Bought no more', 'Books,MILL,no', 'Met from the shelf, per cent', /one thing at least/],
   ['stock', 'SKU,Place,Count', 'BOK-WAX,A-01-1,0', 'Count', /from 1/],

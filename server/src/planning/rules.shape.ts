@@ -67,6 +67,8 @@ async function check(tx: Tx, batch: readonly ImportRow[], memory: Parameters<Sha
       if (alone) return [fault(r, alone, textOf(r, alone), 'That is said of one item. Name the item')];
       if (sku !== '' && textOf(r, 'likeSku').toUpperCase() === sku.toUpperCase())
         return [fault(r, 'likeSku', sku, 'Choose another item than this one')];
+      if (isSaid(r, 'likePercent') && textOf(r, 'likeSku') === '')
+        return [fault(r, 'likeSku', '', 'Say which item it sells like, so many per cent of it')];
       return SAYS.some((key) => isSaid(r, key)) ? [] : [fault(r, 'servicePercent', '', 'Say one thing at least that is not as usual')];
     }),
   ];

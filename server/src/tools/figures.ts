@@ -64,9 +64,21 @@ export const FIGURES: Readonly<Record<string, Figure>> = {
 const READER = /^[a-z][a-z0-9_]{0,30}$/;
 const PASSWORD = /^[\w-]{16,80}$/;
 
+/** Whether there is an account of that name, for whatever host, with rights beyond these figures. */
+async function doesMore(source: DataSource, name: string, db: string): Promise<boolean> {
+  const found = await source.query<unknown[]>(
+    `SELECT 1 FROM information_schema.user_privileges WHERE grantee LIKE ? AND privilege_type <> 'USAGE'
+     UNION SELECT 1 FROM information_schema.schema_privileges WHERE grantee LIKE ? AND table_schema <> ?
+     UNION SELECT 1 FROM information_schema.table_privileges WHERE grantee LIKE ? AND table_schema <> ?`,
+    [`'${name}'@%`, `'${name}'@%`, db, `'${name}'@%`, db],
+  );
+  return found.length > 0;
+}
+
 /**
  * Makes the views anew in a database beside the house's, named `{house}_figures`, and an account that reads them and nothing else.
- * Returns the database's name. Throws where a name or password could be taken for SQL, or the account is the house's own.
+ * Returns the database's name. Throws where a name or password could be taken for SQL, or the account is the house's own or another
+ * program's: made anew, it would lose what it may.
  */
 export async function openFigures(
   source: DataSource,
@@ -78,6 +90,8 @@ export async function openFigures(
     throw new Error('Name the reader with up to 31 small letters, digits or _, and not like an account of the house');
   if (!PASSWORD.test(password)) throw new Error('Give the reader a password of 16 to 80 letters, digits, - or _');
   const db = `${house}_figures`;
+  if (await doesMore(source, name, db))
+    throw new Error(`There is an account ${name} that does more than read figures. Choose another name`);
   await source.query(`CREATE DATABASE IF NOT EXISTS \`${db}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
   for (const [view, { sql }] of Object.entries(FIGURES))
     await source.query(`CREATE OR REPLACE VIEW \`${db}\`.\`${view}\` AS ${sql(`\`${house}\``)}`);
