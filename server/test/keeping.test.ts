@@ -85,7 +85,7 @@ describe('a backup', () => {
     });
     await house.source.query(`DROP DATABASE ${target}`);
     // Eight programs run here one after another, and each reads or writes a whole house.
-  }, 180_000);
+  }, 300_000);
 
   it('that is none, is damaged, or would be put over an open house, is refused, and nothing is touched', async () => {
     const text = join(dir, 'text.sql.gz');

@@ -2,6 +2,7 @@ import { type AddressInfo, connect, createServer, type Server, type Socket } fro
 import { DataSource } from 'typeorm';
 import { Outbox } from '../src/platform/outbox.js';
 import { dataSourceOptions, limited } from '../src/platform/database/data-source.js';
+import { prepared } from '../src/platform/database/prepared.js';
 import { inTransaction } from '../src/platform/database/tx.js';
 import { Mailer } from '../src/platform/mailer.js';
 import { isAway } from '../src/platform/problem.filter.js';
@@ -103,7 +104,8 @@ describe('a database that stands still', () => {
     const asked = await Promise.allSettled([
       source.query('SELECT 2 AS n'),
       inTransaction(source, (tx) => tx.query('SELECT 3 AS n')),
-      source.query('SELECT 4 AS n'),
+      // One that is to be planned first.
+      prepared(source, 'SELECT id FROM site WHERE id = ?', [4]),
     ]);
     expect(Date.now() - begun).toBeLessThan(10_000);
     for (const answer of asked) expect(answer.status === 'rejected' && isAway(answer.reason)).toBe(true);

@@ -12,6 +12,14 @@ describe('the order of locks', () => {
     expect(locksOf('SELECT id FROM `round` r JOIN sales_order o ON o.id = r.id FOR UPDATE')).toEqual(['round', 'sales_order']);
   });
 
+  it('is read from each of several statements in one trip', () => {
+    expect(
+      locksOf(
+        'BEGIN NOT ATOMIC INSERT INTO movement (id) VALUES (?) RETURNING id; UPDATE balance SET units = 1; SELECT id FROM site_stock; END',
+      ),
+    ).toEqual(['place', 'balance']);
+  });
+
   it('leaves out what is only asked about in brackets', () => {
     expect(locksOf('SELECT id FROM place WHERE id IN (SELECT place_id FROM balance WHERE (units > 0)) LOCK IN SHARE MODE')).toEqual([
       'place',

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { ItemId, LineId, LotId, PlaceId, SiteId } from '@vectrum/core/ids';
-import { insertMany, one, Problem, rows, type Tx, update } from '../platform/index.js';
+import { insertMany, prepared, Problem, rows, type Tx, update } from '../platform/index.js';
 import { LedgerService } from '../stock/index.js';
 
 /** What an order line holds. */
@@ -70,7 +70,8 @@ export class Reservations {
 
   private async add(tx: Tx, { lineId, siteId, itemId }: Holder, spot: Spot, units: number): Promise<void> {
     if (spot) await mustStandAt(tx, spot.placeId, siteId);
-    await tx.query(
+    await prepared(
+      tx,
       'INSERT INTO reservation (order_line_id, site_id, item_id, place_id, lot_id, units) VALUES (?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE units = units + VALUES(units)',
       [lineId, siteId, itemId, spot?.placeId ?? null, spot?.lotId ?? 0, units],
     );
@@ -80,9 +81,9 @@ export class Reservations {
     const key = [lineId, siteId, spot?.placeId ?? 0, spot?.lotId ?? 0];
     const where = 'order_line_id = ? AND site_id = ? AND place_key = ? AND lot_id = ?';
     // All of it goes, more often than not.
-    const gone = await tx.query<{ affectedRows: number }>(`DELETE FROM reservation WHERE ${where} AND units = ?`, [...key, units]);
+    const gone = await prepared<{ affectedRows: number }>(tx, `DELETE FROM reservation WHERE ${where} AND units = ?`, [...key, units]);
     if (gone.affectedRows > 0) return;
-    const done = await tx.query<{ affectedRows: number }>(`UPDATE reservation SET units = units - ? WHERE ${where} AND units > ?`, [
+    const done = await prepared<{ affectedRows: number }>(tx, `UPDATE reservation SET units = units - ? WHERE ${where} AND units > ?`, [
       units,
       ...key,
       units,
@@ -98,9 +99,11 @@ export class Reservations {
 
 /** Where goods are put may have been carried to another site since it was looked at; its row is held from here on. */
 async function mustStandAt(tx: Tx, placeId: PlaceId, siteId: SiteId): Promise<void> {
-  const place = await one<{ code: string; site_id: number | null }>(tx, 'SELECT code, site_id FROM place WHERE id = ? LOCK IN SHARE MODE', [
-    placeId,
-  ]);
+  const [place] = await prepared<{ code: string; site_id: number | null }[]>(
+    tx,
+    'SELECT code, site_id FROM place WHERE id = ? LOCK IN SHARE MODE',
+    [placeId],
+  );
   if (place?.site_id !== siteId)
     throw new Problem(409, 'stock', `${place?.code ?? 'That place'} is at another site by now. Nothing was moved; look where it is`);
 }

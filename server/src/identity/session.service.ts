@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Config, NOW, one, parsed, type Person, Problem, rows, update } from '../platform/index.js';
+import { Config, NOW, one, parsed, type Person, prepared, Problem, rows, update } from '../platform/index.js';
 import { type Duty, type DutyMatrix, rightsOf } from './duties.js';
 import { newToken, secretMatches, tokenHash } from './secrets.js';
 import { badgeTries, signInTries, Tries } from './tries.service.js';
@@ -89,7 +89,7 @@ export class SessionService {
 
   async find(token: string | undefined): Promise<{ person: Person; deviceId: number | null } | undefined> {
     if (!token) return undefined;
-    const found = await one<PersonFacts & { device_id: number | null }>(
+    const [found] = await prepared<(PersonFacts & { device_id: number | null })[]>(
       this.source,
       `SELECT ${FACTS}, s.device_id ${STANDING} AND s.token_hash = ?`,
       [tokenHash(token)],

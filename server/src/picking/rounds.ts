@@ -1,4 +1,4 @@
-import { type Act, badState, mustBeAt, notFound, one, rows, type Tx } from '../platform/index.js';
+import { type Act, badState, mustBeAt, notFound, prepared, rows, type Tx } from '../platform/index.js';
 
 export interface RoundRow {
   id: number;
@@ -35,7 +35,7 @@ export interface StopRow {
 
 /** A round that is worked on. Shared: others may pick at its other stops meanwhile, but not set it down. */
 export async function roundOf(tx: Tx, act: Act, code: string, lock: 'share' | 'alone'): Promise<RoundRow> {
-  const round = await one<RoundRow>(
+  const [round] = await prepared<RoundRow[]>(
     tx,
     `SELECT id, code, site_id, state, picker_id, pooled, cart_id FROM \`round\` WHERE code = ? ${lock === 'alone' ? 'FOR UPDATE' : 'LOCK IN SHARE MODE'}`,
     [code.toUpperCase()],
@@ -86,8 +86,8 @@ export function sharedOut(stops: readonly StopRow[], units: number): { stop: Sto
 
 /** A stop, locked: it alone, of all that the round holds. */
 export async function stopOf(tx: Tx, roundId: number, stopId: number): Promise<StopRow | undefined> {
-  await tx.query('SELECT id FROM round_stop WHERE id = ? FOR UPDATE', [stopId]);
-  return one<StopRow>(
+  await prepared(tx, 'SELECT id FROM round_stop WHERE id = ? FOR UPDATE', [stopId]);
+  const [stop] = await prepared<StopRow[]>(
     tx,
     `SELECT s.id, s.round_id AS roundId, s.order_line_id AS lineId, l.order_id AS orderId, o.code AS \`order\`, s.item_id AS itemId, s.lot_id AS lotId, s.place_id AS placeId, p.code AS placeCode,
        s.units, s.picked_units AS picked, s.short_units AS short, COALESCE(s.person_id, r.picker_id) AS ownerId, s.person_id AS personId, i.rotation
@@ -95,6 +95,7 @@ export async function stopOf(tx: Tx, roundId: number, stopId: number): Promise<S
      WHERE s.id = ? AND s.round_id = ?`,
     [stopId, roundId],
   );
+  return stop;
 }
 
 export const ordersOfRound = async (tx: Tx, roundId: number): Promise<number[]> =>

@@ -1,6 +1,6 @@
 import { isFor } from '@vectrum/core/places';
 import type { PlaceFacts } from '@vectrum/core/scan';
-import { find, insert, NOW, one, Problem, refused, type Tx, update } from '../platform/index.js';
+import { find, insert, NOW, one, prepared, Problem, refused, type Tx, update } from '../platform/index.js';
 
 /** Whom a tote or a slot of a wall is used for; of a pooled round for all of its orders: null. */
 export interface ToteFor {
@@ -42,7 +42,7 @@ export async function freeEmpty(tx: Tx, roundId: number, toteId: number): Promis
 }
 
 async function useOf(tx: Tx, toteId: number): Promise<(ToteFor & { setDown: boolean }) | undefined> {
-  const use = await one<ToteFor & { setDown: number | string }>(
+  const [use] = await prepared<(ToteFor & { setDown: number | string })[]>(
     tx,
     'SELECT round_id AS roundId, order_id AS orderId, set_down_at IS NOT NULL AS setDown FROM tote_use WHERE open_tote = ?',
     [toteId],

@@ -5,6 +5,7 @@ export { CodeDto, IdDto } from './code.dto.js';
 export { CommandLog } from './command-log.js';
 export { Config, ConfigError, readConfig } from './config.js';
 export { dataSourceOptions, migrate } from './database/data-source.js';
+export { type OfRows, prepared, preparedRows, preparedTogether } from './database/prepared.js';
 export { promisedSql } from './database/promised.js';
 export { sqlList } from './database/sql.js';
 export {

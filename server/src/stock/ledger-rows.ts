@@ -1,5 +1,18 @@
 import { type BalanceChange, balanceKey, type Movement } from '@vectrum/core/ledger';
-import { type Act, isUnknownReference, marks, more, one, Problem, rows, type Tx, update } from '../platform/index.js';
+import {
+  type Act,
+  isUnknownReference,
+  marks,
+  more,
+  one,
+  type OfRows,
+  preparedRows,
+  preparedTogether,
+  Problem,
+  rows,
+  type Tx,
+  update,
+} from '../platform/index.js';
 import type { Posting } from './ledger.service.js';
 
 /** The most rows of one statement. */
@@ -26,23 +39,13 @@ const COLUMNS = [
   'moved_at',
 ];
 
-/** A statement with RETURNING, and what it is given. */
-type Returning = readonly [sql: string, params: unknown[]];
-
-/** The rows that each of them returns. In one trip together they are no faster. */
-async function answered(tx: Tx, statements: readonly Returning[]): Promise<unknown[][]> {
-  const found: unknown[][] = [];
-  for (const [sql, params] of statements) found.push(await rows(tx, sql, params));
-  return found;
-}
-
 const parted = <T>(list: readonly T[]): T[][] =>
   Array.from({ length: Math.ceil(list.length / MANY) }, (_, i) => list.slice(i * MANY, (i + 1) * MANY));
 
-const ADD = `INSERT INTO movement (${COLUMNS.join(', ')}) VALUES ? RETURNING id`;
+const ADD = `INSERT INTO movement (${COLUMNS.join(', ')}) VALUES`;
 
 /** What writes movements, a part of them at a time. */
-function adding({ act, movements, posting, reverses }: Posted): Returning[] {
+function adding({ act, movements, posting, reverses }: Posted): OfRows[] {
   const values = movements.map((m, i) => [
     m.itemId,
     m.lotId,
@@ -63,19 +66,19 @@ function adding({ act, movements, posting, reverses }: Posted): Returning[] {
     posting.unitCosts?.[i] ?? null,
     act.madeAt ?? null,
   ]);
-  return parted(values).map((part) => [ADD, [part]]);
+  return parted(values).map((part) => ({ before: ADD, given: part, after: 'RETURNING id' }));
 }
 
-const CHANGE = `INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES ?
-  ON DUPLICATE KEY UPDATE units = units + VALUES(units)
+const CHANGE = 'INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES';
+const AND_SITES = `ON DUPLICATE KEY UPDATE units = units + VALUES(units)
   RETURNING place_id AS placeId, units, (SELECT p.site_id FROM place p WHERE p.id = place_id) AS siteId`;
 
 /** What changes balances. */
-const changing = (changes: readonly BalanceChange[], isOutside: (placeId: number) => boolean): Returning[] =>
+const changing = (changes: readonly BalanceChange[], isOutside: (placeId: number) => boolean): OfRows[] =>
   // A new row begins unbounded where its change is negative: the table checks what is inserted before it sees that the row
   // is there. What was not there to be taken comes back below nought, and is refused then.
   parted(changes.map((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change < 0 || isOutside(c.placeId) ? 0 : 1])).map(
-    (part) => [CHANGE, [part]],
+    (part) => ({ before: CHANGE, given: part, after: AND_SITES }),
   );
 
 /** Movements that are written together, and what for. */
@@ -100,7 +103,7 @@ export async function writeRows(
   isOutside: (placeId: number) => boolean,
 ): Promise<{ ids: number[][]; sites: Map<number, number | null> }> {
   const added = posted.map(adding);
-  const answers = await answered(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
+  const answers = await preparedTogether(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
     if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
     const code = await shortPlace(tx, changes);
     throw code === undefined ? thrown : notThere(code);
@@ -144,18 +147,20 @@ export interface FigureChange {
   held: number;
 }
 
-const GROWS = `INSERT INTO site_stock (site_id, item_id, on_hand, held) VALUES ? ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), held = held + VALUES(held)`;
+const FIGURES = 'INSERT INTO site_stock (site_id, item_id, on_hand, held) VALUES';
+const ADDED = 'ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), held = held + VALUES(held)';
 
 /** Changes site figures, in their order. What becomes more may be new, and goes in together; what becomes less is there. */
 export async function changeFigures(tx: Tx, changes: readonly FigureChange[]): Promise<void> {
   const row = (c: FigureChange) => [c.siteId, c.itemId, c.onHand, c.held];
   const grows = (c: FigureChange) => c.onHand >= 0 && c.held >= 0;
   if (changes.every(grows)) {
-    for (let i = 0; i < changes.length; i += MANY) await tx.query(GROWS, [changes.slice(i, i + MANY).map(row)]);
+    for (let i = 0; i < changes.length; i += MANY)
+      await preparedRows(tx, { before: FIGURES, given: changes.slice(i, i + MANY).map(row), after: ADDED });
     return;
   }
   for (const c of changes)
-    if (grows(c)) await tx.query(GROWS, [[row(c)]]);
+    if (grows(c)) await preparedRows(tx, { before: FIGURES, given: [row(c)], after: ADDED });
     else if (
       (await update(tx, 'site_stock', { site_id: c.siteId, item_id: c.itemId }, { on_hand: more(c.onHand), held: more(c.held) })) === 0
     )

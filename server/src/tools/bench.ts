@@ -259,7 +259,7 @@ async function pickers(): Promise<void> {
       [code],
     );
   const faults = { wrongScan: 0.05, short: 0.02, dropOut: 0.02, repeat: 0.05, offline: 0.03 };
-  const r = await manyPickers({ address, people, siteId: 1, table: 'TABLE-1', totes, pickers: PICKERS, faults, step: 300 });
+  const r = await manyPickers({ address, people, siteId: 1, table: 'TABLE-1', totes, pickers: PICKERS, faults, step: 1_000 });
   const open = await one<{ n: string }>(source, `SELECT COUNT(*) AS n FROM \`round\` WHERE site_id = 1 AND state IN ('waiting','picking')`);
   const findings = await checkLedger(source);
   say(

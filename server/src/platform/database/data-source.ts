@@ -1,6 +1,7 @@
 import { DataSource, type DataSourceOptions, MigrationExecutor, type QueryRunner } from 'typeorm';
 import type { Config } from '../config.js';
 import { underLock } from './named-lock.js';
+import { isPrepared, sent } from './prepared.js';
 import { rows } from './tx.js';
 
 /** A step that changes tables, as TypeORM runs it. */
@@ -26,12 +27,14 @@ export function dataSourceOptions(config: Config, migrations: Migrations, statem
     poolSize: config.DATABASE_CONNECTIONS,
     connectTimeout: CONNECT_MS,
     // A stack for every statement costs more than it tells: a fault names its statement.
-    extra: { trace: false },
+    extra: { trace: false, maxPreparedStatements: MOST_PREPARED },
     ...(statementMs ? { maxQueryExecutionTime: statementMs, enableQueryTimeout: true } : {}),
   };
 }
 
 const CONNECT_MS = 5_000;
+/** A connection's own; all servers of a house together may have 16,382 in the database. */
+const MOST_PREPARED = 250;
 /** Longer than a burst of requests has to wait for a connection, shorter than people do. */
 const WAIT_MS = 15_000;
 const TOO_LATE = 'PROTOCOL_SEQUENCE_TIMEOUT';
@@ -40,6 +43,7 @@ type Heard = (fault: { code?: string } | null, ...more: unknown[]) => void;
 /** What the driver's pool and connections are, as far as limits need them. */
 interface Connection {
   query: (...args: unknown[]) => unknown;
+  execute: (sql: string, params: unknown[], heard: Heard) => unknown;
   destroy: () => void;
   release: () => void;
 }
@@ -84,8 +88,25 @@ function watchAnswers(connection: Connection): void {
       if (fault?.code === TOO_LATE) connection.destroy();
       (heard as Heard)(fault, ...more);
     };
-    return query(...args.slice(0, -1), answered);
+    const [asked, params] = args as [string | { sql: string; timeout?: number }, unknown];
+    const { sql, timeout } = typeof asked === 'string' ? { sql: asked, timeout: undefined } : asked;
+    return isPrepared(sql, params)
+      ? connection.execute(sql, params.map(sent), inTime(answered, timeout))
+      : query(...args.slice(0, -1), answered);
   };
+}
+
+/** The driver's own limit begins when a statement has been read; this one holds for the reading too. */
+function inTime(heard: Heard, ms: number | undefined): Heard {
+  if (ms === undefined) return heard;
+  let isTold = false;
+  const tell: Heard = (...answer) => {
+    clearTimeout(timer);
+    if (!isTold) heard(...answer);
+    isTold = true;
+  };
+  const timer = setTimeout(() => tell(Object.assign(new Error('The database took too long'), { code: TOO_LATE })), ms);
+  return tell;
 }
 
 function answeredInTime(heard: Parameters<Pool['getConnection']>[0]): typeof heard {

@@ -1,5 +1,6 @@
 import type { Tables } from './tables.generated.js';
-import { one, rows, type Tx } from './tx.js';
+import { prepared, preparedRows } from './prepared.js';
+import type { Tx } from './tx.js';
 
 type Writer = Pick<Tx, 'query'>;
 export type TableName = keyof Tables;
@@ -43,7 +44,8 @@ type Only<T extends TableName, R> = { readonly [C in Exclude<keyof R, Writable<T
 /** Inserts one row and returns its number, where the table gives one. */
 export async function insert<T extends TableName, R extends NewRow<T>>(tx: Writer, table: T, row: R & Only<T, R>): Promise<number> {
   const columns = given(row);
-  const done = await tx.query<{ insertId: number }>(
+  const done = await prepared<{ insertId: number }>(
+    tx,
     `INSERT INTO \`${table}\` (${columns.map(([c]) => `\`${c}\``).join(', ')}) VALUES (${columns.map(([c, v]) => spelt(c, v)).join(', ')})`,
     bound(columns),
   );
@@ -59,7 +61,11 @@ export async function insertMany<T extends TableName>(
   then = '',
 ): Promise<void> {
   for (let i = 0; i < values.length; i += 500)
-    await tx.query(`INSERT INTO \`${table}\` (${columns.map((c) => `\`${c}\``).join(', ')}) VALUES ? ${then}`, [values.slice(i, i + 500)]);
+    await preparedRows(tx, {
+      before: `INSERT INTO \`${table}\` (${columns.map((c) => `\`${c}\``).join(', ')}) VALUES`,
+      given: values.slice(i, i + 500),
+      after: then,
+    });
 }
 
 /** Changes the rows that have these values; returns how many were changed. A condition that names nothing is refused. */
@@ -71,24 +77,28 @@ export async function update<T extends TableName, C extends Change<T>>(
 ): Promise<number> {
   const [sets, which] = [given(change), condition(table, where)];
   if (sets.length === 0) return 0;
-  const done = await tx.query<{ affectedRows: number }>(
-    `UPDATE \`${table}\` SET ${sets.map(([c, v]) => `\`${c}\` = ${spelt(c, v)}`).join(', ')} WHERE ${which.sql}`,
-    [...bound(sets), ...which.values],
-  );
+  const sql = `UPDATE \`${table}\` SET ${sets.map(([c, v]) => `\`${c}\` = ${spelt(c, v)}`).join(', ')} WHERE ${which.sql}`;
+  const values = [...bound(sets), ...which.values];
+  const done = await prepared<Done>(tx, sql, values);
   return done.affectedRows;
 }
 
 /** Takes away the rows that have these values; returns how many there were. A condition that names nothing is refused. */
 export async function remove<T extends TableName>(tx: Writer, table: T, where: Where<T>): Promise<number> {
   const which = condition(table, where);
-  const done = await tx.query<{ affectedRows: number }>(`DELETE FROM \`${table}\` WHERE ${which.sql}`, [...which.values]);
+  const done = await prepared<Done>(tx, `DELETE FROM \`${table}\` WHERE ${which.sql}`, which.values);
   return done.affectedRows;
 }
 
 /** The row that has these values, if there is one; `lock` keeps it from being changed by others until the transaction ends. */
-export function find<T extends TableName>(tx: Writer, table: T, where: Where<T>, lock?: 'lock'): Promise<Row<T> | undefined> {
+export async function find<T extends TableName>(tx: Writer, table: T, where: Where<T>, lock?: 'lock'): Promise<Row<T> | undefined> {
   const which = condition(table, where);
-  return one<Row<T>>(tx, `SELECT * FROM \`${table}\` WHERE ${which.sql} LIMIT 1${lock ? ' FOR UPDATE' : ''}`, [...which.values]);
+  const found = await prepared<Row<T>[]>(
+    tx,
+    `SELECT * FROM \`${table}\` WHERE ${which.sql} LIMIT 1${lock ? ' FOR UPDATE' : ''}`,
+    which.values,
+  );
+  return found[0];
 }
 
 /** The row that must be there, since another names it. */
@@ -107,15 +117,28 @@ export function findAll<T extends TableName>(
   lock?: 'lock',
 ): Promise<Row<T>[]> {
   const which = condition(table, where);
-  return rows<Row<T>>(tx, `SELECT * FROM \`${table}\` WHERE ${which.sql} ORDER BY \`${order}\`${lock ? ' FOR UPDATE' : ''}`, [
-    ...which.values,
-  ]);
+  return prepared<Row<T>[]>(
+    tx,
+    `SELECT * FROM \`${table}\` WHERE ${which.sql} ORDER BY \`${order}\`${lock ? ' FOR UPDATE' : ''}`,
+    which.values,
+  );
 }
 
+interface Done {
+  affectedRows: number;
+}
 type Pair = readonly [column: string, value: unknown];
 const given = (row: object): Pair[] => Object.entries(row).filter(([, value]) => value !== undefined);
 const spelt = (column: string, value: unknown) =>
-  value === NOW ? 'UTC_TIMESTAMP(3)' : value === NEXT ? `\`${column}\` + 1` : value instanceof More ? `\`${column}\` + ?` : '?';
+  value === NOW
+    ? 'UTC_TIMESTAMP(3)'
+    : value === NEXT
+      ? `\`${column}\` + 1`
+      : value instanceof More
+        ? `\`${column}\` + ${exact(value)}`
+        : '?';
+/** What is given goes as text, and a sum with text would be a floating one. */
+const exact = ({ units }: More) => (typeof units === 'number' ? 'CAST(? AS SIGNED)' : 'CAST(? AS DECIMAL(38, 6))');
 const bound = (pairs: readonly Pair[]) =>
   pairs.flatMap(([, value]) => (value === NOW || value === NEXT ? [] : [value instanceof More ? value.units : value]));
 
