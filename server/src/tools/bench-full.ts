@@ -11,6 +11,7 @@ import { dataSourceOptions, migrate, newLogger, readConfig } from '../platform/i
 import { checkOrders } from '../orders/index.js';
 import { checkLedger } from '../stock/index.js';
 import { createApp } from '../app.js';
+import { control } from './bench-control.js';
 import { FULL, history, type Size } from './bench-history.js';
 
 /** The size that the house is designed for. */
@@ -323,6 +324,7 @@ if (!process.env['BENCH_AGAIN']) {
   await ledger();
 }
 await reads();
+if (!process.env['BENCH_AGAIN']) await control(source, call, say);
 await book();
 await app.close();
 process.exit(0);
