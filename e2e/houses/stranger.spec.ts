@@ -293,3 +293,57 @@ test('one of the goods comes back to a house that has set nothing up for it', as
   await expect(page.getByText(/^Paid back, /)).toBeVisible();
   await expect(page.getByText('None of it was invoiced, and none of it will be')).toBeVisible();
 });
+
+test('goods go to the shop in a parcel with a label, are taken in there, and their lot is held wherever it is', async () => {
+  await page.goto('/setup/company');
+  const shop = page.getByRole('region', { name: 'Laden Mitte' });
+  await shop.getByLabel('Address').fill('Marktplatz 9');
+  await shop.getByLabel('City').fill('Altstadt');
+  await shop.getByLabel('Postcode').fill('12345');
+  await shop.getByLabel('Country, such as GB').fill('de');
+  await shop.getByRole('button', { name: 'Keep' }).click();
+  await expect(shop.getByLabel('Country, such as GB')).toHaveValue('DE');
+
+  await page.goto('/shelves/transfers/new');
+  await page.getByRole('textbox', { name: 'SKU of line 1' }).fill('TEE 2/100');
+  await page.getByRole('textbox', { name: 'Units of line 1' }).fill('5');
+  await page.getByRole('textbox', { name: 'Units of line 1' }).press('Enter');
+  await button('Ask for 1 line').click();
+  await expect(page.getByRole('heading', { name: 'Lager Süd to Laden Mitte' })).toBeVisible();
+  const transfer = page.url().split('/').at(-1)!;
+  await button('Pack a parcel').click();
+  await page.getByRole('textbox', { name: 'Weight, g' }).fill('900');
+  await button(/^Radkurier Nord/).click();
+  await button('Pack it, and ask for its label').click();
+  await expect(page.getByRole('table', { name: 'Parcels' }).getByRole('link', { name: `${transfer}-1` })).toBeVisible();
+
+  await page.goto(`/floor/gather/${transfer}`);
+  await expect(page.getByRole('heading', { name: 'Scan the bin' })).toBeVisible();
+  await scan(page, 'A-01-2');
+  await scan(page, '4012345000023');
+  await button('Number').click();
+  await button('5').click();
+  await button(/^5 .* there$/).click();
+  await button('Send off').click();
+  await expect(page.getByRole('textbox', { name: 'Carrier' })).toHaveValue('Radkurier Nord');
+  await button('It is gone').click();
+  await expect(page.getByRole('heading', { name: 'Scan its paper, or choose' })).toBeVisible();
+  await scan(page, `${transfer}-1`);
+  await expect(page.getByText('1 of 1 parcel scanned here')).toBeVisible();
+  await scan(page, '4012345000023');
+  await button('Number').click();
+  await button('5').click();
+  await button(/^5 .* there$/).click();
+  await button('That is all').click();
+  await button('Yes, close it').click();
+  await expect(page.getByRole('heading', { name: 'Scan its paper, or choose' })).toBeVisible();
+
+  await page.goto('/shelves/trace');
+  await page.getByRole('searchbox', { name: 'Lot or serial number' }).fill('D26');
+  await page.getByRole('row', { name: /TEE 2/ }).getByRole('link').click();
+  await page.getByRole('textbox', { name: 'Why it is held' }).fill('Muffig');
+  await button('Hold it everywhere').click();
+  const where = page.getByRole('table', { name: 'Where it is' });
+  await expect(where.getByText('held')).toHaveCount(2);
+  await expect(where.getByText('MITTE-DOCK')).toBeVisible();
+});

@@ -7,7 +7,9 @@ interface Task {
   lines: { lineId: number; itemId: number; units: number; bins: { code: string; lot: string | null }[] }[];
 }
 
-test('goods go to another site: asked for, gathered, sent, taken in with one short, which the carrier answers for', async ({ browser }) => {
+test('goods go to another site: asked for, packed, gathered, sent, taken in with one short, which the carrier answers for', async ({
+  browser,
+}) => {
   const desk = await desktop(browser, 'maren');
   await desk.goto('/shelves/transfers/new');
   await desk.getByRole('textbox', { name: 'SKU of line 1' }).fill('BOK-WAX');
@@ -17,6 +19,15 @@ test('goods go to another site: asked for, gathered, sent, taken in with one sho
   await desk.getByRole('button', { name: 'Ask for 1 line' }).click();
   await expect(desk.getByRole('heading', { name: 'Millrace to Quayside' })).toBeVisible();
   const code = desk.url().split('/').at(-1)!;
+  // In a parcel, by a carrier that sells its label.
+  await desk.getByRole('button', { name: 'Pack a parcel' }).click();
+  await desk.getByRole('textbox', { name: 'Weight, g' }).fill('2400');
+  await desk
+    .getByRole('button', { name: /^Harrier Post/ })
+    .first()
+    .click();
+  await desk.getByRole('button', { name: 'Pack it, and ask for its label' }).click();
+  await expect(desk.getByRole('table', { name: 'Parcels' }).getByRole('link')).toBeVisible();
   const { lines } = await taskOf<Task>(desk, 'gather', code);
   const { codes, packs } = (await itemsOf(desk)).get(lines[0]!.itemId)!;
   const piece = codes.find((c) => c.packId === packs.find((p) => p.factor === 1)!.id)!.code;
@@ -37,7 +48,8 @@ test('goods go to another site: asked for, gathered, sent, taken in with one sho
   await floor.getByRole('button', { name: /^5 .* there$/ }).tap();
   await expect(floor.getByRole('heading', { name: 'Send it off' })).toBeVisible();
   await floor.getByRole('button', { name: 'Send off' }).tap();
-  await floor.getByRole('textbox', { name: 'Carrier' }).fill('own van');
+  await expect(floor.getByText(`${code}-1`)).toBeVisible();
+  await expect(floor.getByRole('textbox', { name: 'Carrier' })).toHaveValue('Harrier Post');
   await floor.getByRole('button', { name: 'It is gone' }).tap();
   await expect(floor.getByRole('heading', { name: 'Scan its paper, or choose' })).toBeVisible();
   await device.close();
@@ -47,8 +59,11 @@ test('goods go to another site: asked for, gathered, sent, taken in with one sho
   const other = await phone(browser);
   await signIn(other, 'maren');
   const quay = await other.newPage();
-  await quay.goto(`/floor/take-in/${code}`);
+  await quay.goto('/floor/transfers');
+  await expect(quay.getByRole('heading', { name: 'Scan its paper, or choose' })).toBeVisible();
+  await scan(quay, `${code}-1`);
   await expect(quay.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
+  await expect(band(quay, 'accepted')).toContainText(`${code}-1 is here`);
   await scan(quay, piece);
   await quay.getByRole('button', { name: 'Number' }).tap();
   await quay.getByRole('button', { name: '6', exact: true }).tap();
@@ -95,6 +110,10 @@ test('goods are moved by two scans, used up for a purpose, and a wrong number is
   await expect(floor.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
   await scan(floor, place);
   await expect(band(floor, 'accepted')).toContainText(`All of CART-2`);
+  // The phone says so before the house has heard of it.
+  await expect
+    .poll(async () => (await api<{ stock: { name: string }[] }>(desk, `places/${place}`)).stock.map((s) => s.name))
+    .toContain(there.name);
   await device.close();
 
   await desk.goto(`/shelves/places/${place}`);

@@ -51,7 +51,7 @@ const OWNED = {
   connectors: ['parked_message', 'channel_exchange'],
   counting: ['spot_count', 'stock_count', 'count_bin', 'count_line', 'count_look', 'count_code', 'count_rule'],
   picking: ['daily_run', 'round', 'round_order', 'round_stop', 'tote_use'],
-  transfers: ['transfer', 'transfer_line', 'transfer_goods'],
+  transfers: ['transfer', 'transfer_line', 'transfer_goods', 'transfer_parcel'],
   tracing: ['lot_recall'],
   building: ['build', 'build_part'],
   planning: ['demand_week', 'demand_read', 'item_plan', 'buying_rule', 'demand_mark', 'buying_choice', 'buying_day', 'back_test'],

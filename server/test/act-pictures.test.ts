@@ -72,4 +72,19 @@ describe('a picture of an act', () => {
       expect(rows[0]?.picture).not.toBeNull();
     }
   });
+
+  it('is seen by whoever decides on a number that waits among the reported bins', async () => {
+    await house.stock('TOOL-JH', 'A-02-1', 90);
+    const answer = await maren.post('corrections', { place: 'A-02-1', sku: 'TOOL-JH', units: 1, reason: 'box was empty' }).expect(200);
+    const { isBooked, activityId } = answer.body as { isBooked: boolean; activityId: number };
+    expect(isBooked).toBe(false);
+    const waiting = async () =>
+      ((await maren.get('sites/1/spot-counts').expect(200)).body as { sku: string; picture: string | null }[]).find(
+        (s) => s.sku === 'TOOL-JH',
+      );
+    expect(await waiting()).toMatchObject({ picture: null });
+    await maren.file('put', `tape/${activityId}/picture`, png).expect(204);
+    const picture = (await waiting())?.picture ?? '';
+    await maren.bytes(`acts/${picture}/picture`).expect(200);
+  });
 });

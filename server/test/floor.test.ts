@@ -20,6 +20,7 @@ const KINDS: Readonly<Record<FloorCommandKind, true>> = {
   gather: true,
   'send-off': true,
   'take-in': true,
+  'parcel-here': true,
   'take-in-close': true,
   move: true,
   issue: true,

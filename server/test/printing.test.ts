@@ -37,6 +37,7 @@ const order = (lines: number): PurchaseOrderDto => ({
   supplierPhone: '',
   siteId: 1,
   site: 'Millrace',
+  siteAddress: '1 Weir Lane, Netherwick NW8 1AA',
   state: 'placed',
   currency: 'GBP',
   expectedOn: null,

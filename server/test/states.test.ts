@@ -270,6 +270,8 @@ describe('every state of a document', () => {
       received: 'over',
       cancelled: 'over',
     },
+    // transfer-parcels.test.ts: sent, taken out with its label given back, scanned where it comes.
+    transfer_parcel: { packed: 'elsewhere', 'label-asked': 'elsewhere', labelled: 'elsewhere', removed: 'over' },
     // building.test.ts: gathered, built, called off, taken back.
     build: { planned: 'elsewhere', gathering: 'elsewhere', built: 'over', cancelled: 'over' },
     supplier_return: { sent: 'elsewhere', credited: 'over', 'taken back': 'over' },

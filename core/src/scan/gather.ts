@@ -21,6 +21,14 @@ export interface GatherLine {
   gathered: number;
   bins: readonly GatherBin[];
 }
+/** A parcel of it, as the desk has packed it. */
+export interface GatherParcel {
+  code: string;
+  /** Who carries it; null where it goes without a label. */
+  carrier: string | null;
+  /** Whether its label has come, where it waits for one. */
+  isReady: boolean;
+}
 /** What goes to another site, as the phone that gathers it has it. */
 export interface GatherTask {
   document: string;
@@ -28,6 +36,8 @@ export interface GatherTask {
   to: string;
   note: string;
   lines: readonly GatherLine[];
+  /** None where nobody has packed any, or where it is built and not sent. */
+  parcels: readonly GatherParcel[];
 }
 
 /** Goods of a bin are set apart for another site. */

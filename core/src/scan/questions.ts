@@ -23,6 +23,7 @@ const LEFT: Readonly<Record<FloorCommandKind, string | null>> = {
   gather: 'Put the goods back into their bin',
   'send-off': 'It is not on the road in the books. Stop the van, or ask the office',
   'take-in': 'The goods are not booked in. Keep them with their paper, and scan them again',
+  'parcel-here': 'Look whether the parcel is at the dock, and scan it again',
   'take-in-close': 'The transfer stays open',
   'tally-bin': 'The bin is still to be counted, where its count is open',
   'tally-code': 'Nobody is told of the code',

@@ -1,7 +1,8 @@
 import type { ItemId, LotId, PlaceId, SiteId } from '../ids/index.js';
 import { commaLot, goodsWords, spell } from '../quantity/index.js';
+import { normalCode } from '../barcode/index.js';
 import { isFor } from '../places/index.js';
-import { accepted, refuse, stay } from './feedback.js';
+import { accepted, refuse, stay, unknownCode } from './feedback.js';
 import { flowOf, type FlowState, type Moment } from './flow.js';
 import type { Meaning } from './resolve.js';
 import { zoneRefusal } from './store.js';
@@ -17,6 +18,12 @@ export interface GoodsOnRoad {
   /** Good and damaged ones together. */
   received: number;
 }
+/** A parcel in which they come. */
+export interface ParcelOnRoad {
+  code: string;
+  tracking: string | null;
+  isHere: boolean;
+}
 export interface TakeInTask {
   document: string;
   siteId: SiteId;
@@ -25,6 +32,8 @@ export interface TakeInTask {
   /** Where damaged goods stand apart; null where the site has no such place. */
   apart: PlaceFacts | null;
   goods: readonly GoodsOnRoad[];
+  /** None where it came without parcels of its own. */
+  parcels: readonly ParcelOnRoad[];
 }
 
 /** Goods have come from another site. */
@@ -40,13 +49,20 @@ export interface TakeInCommand {
   toPlaceId: PlaceId;
   how: How;
 }
+/** A parcel of it stands at the dock. */
+export interface ParcelHereCommand {
+  kind: 'parcel-here';
+  id: string;
+  document: string;
+  parcel: string;
+}
 /** Nothing more comes with it: what is missing is settled by the office. */
 export interface TakeInCloseCommand {
   kind: 'take-in-close';
   id: string;
   document: string;
 }
-export type AnyTakeInCommand = TakeInCommand | TakeInCloseCommand;
+export type AnyTakeInCommand = TakeInCommand | ParcelHereCommand | TakeInCloseCommand;
 
 export interface TakeInState extends FlowState<AnyTakeInCommand> {
   hand: { goodsId: number; units: number; isDamaged: boolean; how: How } | null;
@@ -70,6 +86,10 @@ const notThis = (title: string, detail: string): Refusal => ({ band: 'not-this',
 export const onRoad = (goods: GoodsOnRoad, state: Pick<TakeInState, 'pending'>): number =>
   goods.sent - goods.received - state.pending.reduce((n, c) => n + (c.kind === 'take-in' && c.goodsId === goods.goodsId ? c.units : 0), 0);
 
+/** The parcels that have not been scanned here. */
+export const parcelsOnRoad = (task: Pick<TakeInTask, 'parcels'>, state: Pick<TakeInState, 'pending'>): ParcelOnRoad[] =>
+  task.parcels.filter((p) => !p.isHere && !state.pending.some((c) => c.kind === 'parcel-here' && c.parcel === p.code));
+
 /** Why goods cannot be taken in; null where they can. More than was sent is counted afterwards, where it lies. */
 export function checkTakeIn(item: ItemFacts | undefined, left: number, units: number): Refusal | null {
   const [name, packs] = [item?.name ?? 'These goods', item?.packs ?? []];
@@ -87,7 +107,7 @@ export function checkTakeIn(item: ItemFacts | undefined, left: number, units: nu
 export const takeIn = flowOf<TakeInTask, TakeInState, TakeInInput, AnyTakeInCommand>({
   kind: 'take-in',
   start: startTakeIn,
-  owns: ['take-in', 'take-in-close'],
+  owns: ['take-in', 'parcel-here', 'take-in-close'],
   emptied: (state) => ({ ...state, hand: null }),
   strays: () => null,
   item: onItem,
@@ -101,7 +121,10 @@ export const takeIn = flowOf<TakeInTask, TakeInState, TakeInInput, AnyTakeInComm
       ? book({ ...now, state: next })
       : stay(next, accepted(place.code, 'Goods go here until another place is scanned'));
   },
+  pallet: (now, sscc) => onParcel(now, sscc) ?? refuse(now.state, unknownCode(sscc), now),
   unknown: (now, code) => {
+    const parcel = onParcel(now, code);
+    if (parcel) return parcel;
     const goods = now.task.goods.find((g) => g.lot === code && onRoad(g, now.state) > 0);
     return goods ? begin(now, goods, now.book.items[goods.itemId]?.tracking === 'serial' ? 1 : 0) : undefined;
   },
@@ -132,6 +155,24 @@ export const takeIn = flowOf<TakeInTask, TakeInState, TakeInInput, AnyTakeInComm
     }),
   },
 });
+
+/** Its own code or its carrier's number; undefined where it is neither. */
+function onParcel({ task, state, id }: Now, scanned: string): Result | undefined {
+  const code = normalCode(scanned);
+  const parcel = task.parcels.find((p) => p.code === code || p.tracking?.toUpperCase() === code);
+  if (!parcel) return undefined;
+  const left = parcelsOnRoad(task, state);
+  if (!left.includes(parcel)) return stay(state, accepted(parcel.code, 'This parcel was scanned already'));
+  const rest = left.length - 1;
+  return {
+    state,
+    feedback: accepted(
+      `${parcel.code} is here`,
+      rest === 0 ? 'All its parcels are here' : `${rest} ${rest === 1 ? 'parcel' : 'parcels'} still on the road`,
+    ),
+    commands: [{ kind: 'parcel-here', id, document: task.document, parcel: parcel.code }],
+  };
+}
 
 function onItem(now: Now, { item, pack, lot, count }: Extract<Meaning, { kind: 'item' }>): Result {
   const { task, state } = now;

@@ -151,6 +151,7 @@ export class BuildingQueries {
       to: build.item,
       note: build.note,
       lines: parts.map((p) => ({ ...p, bins: bins.get(p.itemId) ?? [] })),
+      parcels: [],
     };
   }
 }

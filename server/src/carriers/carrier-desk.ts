@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
+import { rankRates } from '@vectrum/core/rates';
 import { DataSource } from 'typeorm';
 import type { CarrierRow, Label, LabelWish, Manifest, Shipment } from './carrier-row.js';
 import { CarrierClient } from './carrier.client.js';
 import { CarriersQueries } from './carriers.queries.js';
-import type { RateDto } from './carriers.dto.js';
+import type { RateDto, RatesDto } from './carriers.dto.js';
 import type { ownLabelPdf } from './own-label.pdf.js';
 import { PAPER, task, Work } from '../platform/index.js';
 
@@ -37,6 +38,20 @@ export class CarrierDesk {
         days: s.days,
         surcharges: [],
       }));
+  }
+
+  /** Services and prices of each carrier of a site for a parcel: the cheapest that is fast enough first. */
+  async ratesAt(siteId: number, shipment: Shipment, speed: string): Promise<RatesDto> {
+    const silent: string[] = [];
+    const answers = await Promise.all(
+      (await this.queries.atSite(siteId)).map((carrier) =>
+        this.rates(carrier, shipment).catch((thrown: unknown) => {
+          silent.push(`${carrier.name}: ${thrown instanceof Error ? thrown.message : 'no answer'}`);
+          return [];
+        }),
+      ),
+    );
+    return { rates: rankRates(answers.flat(), speed), silent };
   }
 
   /** A label for a parcel; asking twice gives one. Throws where the carrier's system does not answer or refuses. */

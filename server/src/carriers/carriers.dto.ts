@@ -37,6 +37,15 @@ export class RateDto {
   days: number;
   surcharges: SurchargeDto[];
 }
+export class OfferedRateDto extends RateDto {
+  /** Whether it is fast enough for the speed that is asked for. */
+  keeps: boolean;
+}
+export class RatesDto {
+  rates: OfferedRateDto[];
+  /** Carriers that did not answer, with what they said. */
+  silent: string[];
+}
 export class LaneOfSiteDto {
   siteId: number;
   site: string;

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { notFound, num, one, type Person, rows, type Tx } from '../platform/index.js';
-import type { CarrierRow } from './carrier-row.js';
+import type { CarrierRow, Shipment } from './carrier-row.js';
 import type { CarrierDto, CarrierServiceDto, CarrierSheetDto, LaneOfSiteDto } from './carriers.dto.js';
 
 type Head = Omit<CarrierDto, 'lanes' | 'hasKey' | 'services'> & { id: number; hasKey: number | string; services: number | string };
@@ -68,6 +68,16 @@ export class CarriersQueries {
       'SELECT c.id, c.code, c.name, c.base_url, c.api_key, l.place_id AS lane_place_id FROM carrier c JOIN carrier_lane l ON l.carrier_id = c.id WHERE l.site_id = ? ORDER BY c.code',
       [siteId],
     );
+  }
+
+  /** Length, width and height of a box, in millimetres; null where it is none of ours. */
+  async sizeOf(tx: Pick<Tx, 'query'>, carton: string | null): Promise<Shipment['sizeMm']> {
+    const size = await one<{ l: number; w: number; h: number }>(
+      tx,
+      'SELECT length_mm AS l, width_mm AS w, height_mm AS h FROM carton WHERE code = ?',
+      [carton],
+    );
+    return size ? [size.l, size.w, size.h] : null;
   }
 
   /** A carrier as it is spoken to, apart from any site. Throws where none has that code. */

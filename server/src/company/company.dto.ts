@@ -56,6 +56,11 @@ export class SiteCalendarDto {
   departures: SiteDepartureDto[];
   /** Whether anybody walks rounds there; otherwise goods are packed from the shelf. */
   picks: boolean;
+  addressLine: string;
+  city: string;
+  postcode: string;
+  /** Two letters, such as GB; empty where nobody has said. */
+  country: string;
   version: number;
 }
 export class EditSiteCalendarDto {
@@ -64,6 +69,11 @@ export class EditSiteCalendarDto {
   @IsArray() @ArrayMaxSize(12) @ValidateNested({ each: true }) @Type(() => SiteDepartureDto) departures: SiteDepartureDto[];
   /** Whether anybody walks rounds there; otherwise goods are packed from the shelf. Left as it is where it is not said. */
   @IsOptional() @IsBoolean() picks?: boolean;
+  /** Where it is: carriers and suppliers are told. What is not said is left as it is. */
+  @IsOptional() @IsString() @MaxLength(190) addressLine?: string;
+  @IsOptional() @IsString() @MaxLength(80) city?: string;
+  @IsOptional() @IsString() @MaxLength(20) postcode?: string;
+  @IsOptional() @Matches(/^([A-Za-z]{2})?$/, { message: 'A country is two letters, such as GB' }) country?: string;
 }
 export class NewSiteDto {
   @Matches(/^[A-Za-z0-9]{2,12}$/, { message: 'A site code is 2 to 12 letters and digits' }) code: string;

@@ -21,7 +21,7 @@ import {
   setNextNumber,
 } from '../platform/index.js';
 import { joinSites } from '../identity/index.js';
-import { addSite, keepSiteClock } from '../sites/index.js';
+import { addSite, keepSite } from '../sites/index.js';
 import type { EditSiteCalendarDto, MoneyDto, MoneyListsDto, NewSiteDto, SeriesDto, SetSeriesDto, SiteCalendarDto } from './company.dto.js';
 
 /** Currencies and taxes, the sites with their working days and departures, and how documents are numbered. */
@@ -88,7 +88,7 @@ export class CompanyService {
   async calendars(siteIds: readonly number[]): Promise<SiteCalendarDto[]> {
     const sites = await rows<Omit<SiteCalendarDto, 'departures' | 'picks'> & { picks: number }>(
       this.source,
-      'SELECT id AS siteId, name AS site, time_zone AS timeZone, working_days AS workingDays, picks, version FROM site WHERE id IN (?) ORDER BY id',
+      'SELECT id AS siteId, name AS site, time_zone AS timeZone, working_days AS workingDays, picks, address_line AS addressLine, city, postcode, country, version FROM site WHERE id IN (?) ORDER BY id',
       [[0, ...siteIds]],
     );
     const departures = await rows<SiteCalendarDto['departures'][number] & { siteId: number }>(
@@ -110,7 +110,7 @@ export class CompanyService {
       const site = await one<{ name: string; version: number }>(tx, 'SELECT name, version FROM site WHERE id = ? FOR UPDATE', [siteId]);
       if (!site) throw notFound('That site');
       mustMatch(site.version, version);
-      await keepSiteClock(tx, siteId, { ...input, version: version + 1 });
+      await keepSite(tx, siteId, { ...input, version: version + 1 });
       await remove(tx, 'departure', { site_id: siteId });
       const carriers = new Map((await rows<{ id: number; code: string }>(tx, 'SELECT id, code FROM carrier')).map((c) => [c.code, c.id]));
       const stranger = input.departures.find((d) => d.carrier !== '' && !carriers.has(d.carrier));
@@ -124,7 +124,7 @@ export class CompanyService {
       await this.activity.record(tx, act, {
         kind: 'setup',
         glyph: 'full',
-        title: `Working days and departures of ${site.name} changed`,
+        title: `Address, working days and departures of ${site.name} changed`,
         siteId,
       });
     });

@@ -62,6 +62,8 @@ export class SpotCountDto {
   booked: number | null;
   countedBy: string | null;
   countedAt: Date | null;
+  /** The act that has a picture of what was counted; null where there is none. */
+  picture: string | null;
   version: number;
 }
 export class CountUnitsDto {

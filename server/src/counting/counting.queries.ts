@@ -43,7 +43,7 @@ export class CountingQueries {
     return rows<SpotCountDto>(
       this.source,
       `SELECT c.id, c.state, p.code AS place, i.id AS itemId, i.sku, i.name AS item, l.code AS lot, c.why, c.document, r.name AS raisedBy, c.raised_at AS raisedAt, c.held_units AS held,
-         c.counted_units AS counted, c.booked_units AS booked, n.name AS countedBy, c.counted_at AS countedAt, c.version
+         c.counted_units AS counted, c.booked_units AS booked, n.name AS countedBy, c.counted_at AS countedAt, (SELECT t.command_id FROM act_picture t WHERE t.command_id = c.counted_command) AS picture, c.version
        FROM spot_count c JOIN place p ON p.id = c.place_id JOIN item i ON i.id = c.item_id LEFT JOIN lot l ON l.id = c.lot_id LEFT JOIN person r ON r.id = c.raised_by_id LEFT JOIN person n ON n.id = c.counted_by_id
        WHERE c.site_id = ? AND c.state IN ('open','counted') ORDER BY c.state = 'open', c.raised_at, c.id`,
       [siteId],

@@ -138,6 +138,7 @@ export class SpotCounts {
         booked_units: all,
         counted_by_id: act.person.id,
         counted_at: NOW,
+        counted_command: act.key,
         ...(isSettled ? { settled_by_id: act.person.id, settled_at: NOW } : {}),
         version: more(1),
       },

@@ -78,13 +78,14 @@ export class DemoHouse {
   ) {}
 
   async build(): Promise<void> {
-    for (const [code, name] of [
-      ['MILL', 'Millrace'],
-      ['QUAY', 'Quayside'],
-      ['BARN', 'Orchard Barn'],
+    for (const [code, name, address_line, postcode] of [
+      ['MILL', 'Millrace', 'Millrace Works, 1 Weir Lane', 'NW8 1AA'],
+      ['QUAY', 'Quayside', '12 Harbour Street', 'NW1 6XE'],
+      ['BARN', 'Orchard Barn', 'Orchard Barn, Long Drove', 'NW9 4BN'],
     ] as const) {
       // Millrace sends goods every day of the week, so that the demo has a day before it whenever it is begun.
-      await insert(this.source, 'site', { code, name, ...(code === 'MILL' ? { working_days: 'YYYYYYY' } : {}) });
+      const at = { address_line, city: 'Netherwick', postcode, country: 'GB' };
+      await insert(this.source, 'site', { code, name, ...at, ...(code === 'MILL' ? { working_days: 'YYYYYYY' } : {}) });
     }
     await this.source.query('INSERT INTO number_series (name, next) VALUES ?', [
       [

@@ -3,7 +3,7 @@ import { nextGather } from '@vectrum/core/scan';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { type Act, find, inTransaction } from '../platform/index.js';
-import { Transfers, TransfersQueries } from '../transfers/index.js';
+import { TransferParcels, Transfers, TransfersQueries } from '../transfers/index.js';
 import { Builds } from '../building/index.js';
 import { DemoHands } from './hands.js';
 import { actAs } from './morning.js';
@@ -19,6 +19,7 @@ export class DemoTransfers {
     private readonly queries: TransfersQueries,
     private readonly hands: DemoHands,
     private readonly builds: Builds,
+    private readonly parcels: TransferParcels,
   ) {}
 
   async send(): Promise<void> {
@@ -48,6 +49,10 @@ export class DemoTransfers {
         units,
         how: 'scanned',
       });
+    }
+    for (const weightG of [8_200, 6_400]) {
+      const t = await find(this.source, 'transfer', { code });
+      await this.parcels.pack(fresh(ines), code, t?.version ?? 1, { weightG, box: null, service: null });
     }
     await this.hands.does(ines, { kind: 'send-off', document: code, carrier: 'own van', tracking: '' });
     await ask(

@@ -1,9 +1,8 @@
 import { Injectable, type OnModuleInit } from '@nestjs/common';
-import { rankRates } from '@vectrum/core/rates';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
 import { Containers } from '../allocation/index.js';
-import { CarrierDesk, type CarrierRow, CarriersQueries, type Shipment } from '../carriers/index.js';
+import { CarrierDesk, type CarrierRow, CarriersQueries, type RatesDto, type Shipment } from '../carriers/index.js';
 import {
   type Act,
   badForm,
@@ -21,7 +20,6 @@ import {
   type Tx,
   update,
 } from '../platform/index.js';
-import type { RatesDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { ParcelLabels } from './parcel-labels.service.js';
 
@@ -72,21 +70,7 @@ export class LabelService implements OnModuleInit {
     const order = await this.queries.orderOf(this.source, code);
     mustBeAt(person, order.site_id);
     const { speed, ...shipment } = await this.shipment(this.source, order.id, `${code}-1`, weightG, box);
-    return this.ask(order.site_id, shipment, speed);
-  }
-
-  private async ask(siteId: number, shipment: Shipment, speed: string): Promise<RatesDto> {
-    const found = await this.carriers.atSite(siteId);
-    const silent: string[] = [];
-    const answers = await Promise.all(
-      found.map((carrier) =>
-        this.desk.rates(carrier, shipment).catch((thrown: unknown) => {
-          silent.push(`${carrier.name}: ${thrown instanceof Error ? thrown.message : 'no answer'}`);
-          return [];
-        }),
-      ),
-    );
-    return { rates: rankRates(answers.flat(), speed), silent };
+    return this.desk.ratesAt(order.site_id, shipment, speed);
   }
 
   private async shipment(
@@ -103,12 +87,7 @@ export class LabelService implements OnModuleInit {
     );
     if (!found) throw notFound('That order');
     const { speed, ...to } = found;
-    const size = await one<{ l: number; w: number; h: number }>(
-      tx,
-      'SELECT length_mm AS l, width_mm AS w, height_mm AS h FROM carton WHERE code = ?',
-      [box],
-    );
-    return { parcel, weightG, sizeMm: size ? [size.l, size.w, size.h] : null, to, speed };
+    return { parcel, weightG, sizeMm: await this.carriers.sizeOf(tx, box), to, speed };
   }
 
   /** Carries out one label request: asks the carrier, keeps label and tracking, stands the parcel in its lane, prints. */
@@ -191,7 +170,7 @@ export class LabelService implements OnModuleInit {
     const all = await this.carriers.atSite(parcel.site_id);
     const known = all.find((c) => c.id === parcel.carrier_id);
     if (known && parcel.service) return { carrier: known, service: parcel.service };
-    const { rates, silent } = await this.ask(parcel.site_id, shipment, speed);
+    const { rates, silent } = await this.desk.ratesAt(parcel.site_id, shipment, speed);
     const cheapest = rates[0];
     const carrier = all.find((c) => c.code === cheapest?.carrier);
     if (!cheapest || !carrier) throw new Error(silent[0] ?? 'No carrier of this site takes the parcel');

@@ -2,10 +2,11 @@ import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Put
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { MOST_PICTURE_BYTES } from '../catalogue/index.js';
+import { RatesDto } from '../carriers/index.js';
 import { Access } from '../identity/index.js';
 import { type Act, Acting, AskedWindow, AtSites, type Person, readBody, Reader, type Window, Windowed } from '../platform/index.js';
 import { LabelService } from './labels.service.js';
-import { BenchPageDto, RatesDto, SendByDto, SingleLineDto, TypedNumberDto } from './packing.dto.js';
+import { BenchPageDto, SendByDto, SingleLineDto, TypedNumberDto } from './packing.dto.js';
 import { PackingQueries } from './packing.queries.js';
 import { ParcelPapers } from './parcel-papers.service.js';
 import { ParcelPictures } from './parcel-pictures.service.js';

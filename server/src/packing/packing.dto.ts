@@ -33,7 +33,6 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { RateDto } from '../carriers/index.js';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export class BenchRowDto {
@@ -256,15 +255,6 @@ export class ParkCommandDto extends FloorCommandDto implements ParkCommand {
 }
 
 /** A service as it is proposed for an order. */
-export class OfferedRateDto extends RateDto {
-  /** Whether it is fast enough for the speed that the order was sold with. */
-  keeps: boolean;
-}
-export class RatesDto {
-  rates: OfferedRateDto[];
-  /** Carriers that did not answer, with what they said. */
-  silent: string[];
-}
 /** The number on a carrier's own paper. */
 export class TypedNumberDto {
   @Matches(/^[A-Z0-9][A-Z0-9./ -]{2,58}$/, { message: 'The number on the carrier’s paper: capitals and figures' }) tracking: string;

@@ -18,8 +18,9 @@ export class Printer implements OnModuleInit {
       const parcel = await one<{ label_pdf: Buffer | null; site: string; address: string | null }>(
         this.source,
         `SELECT p.label_pdf, s.name AS site, (SELECT r.address FROM printer r WHERE r.site_id = s.id ORDER BY r.id LIMIT 1) AS address
-         FROM parcel p JOIN sales_order o ON o.id = p.order_id JOIN site s ON s.id = o.site_id WHERE p.code = ?`,
-        [payload['parcel']],
+         FROM (SELECT p.label_pdf, o.site_id FROM parcel p JOIN sales_order o ON o.id = p.order_id WHERE p.code = ?
+           UNION ALL SELECT p.label_pdf, t.from_site_id FROM transfer_parcel p JOIN transfer t ON t.id = p.transfer_id WHERE p.code = ?) p JOIN site s ON s.id = p.site_id`,
+        [payload['parcel'], payload['parcel']],
       );
       if (!parcel?.label_pdf) return;
       if (!parcel.address) throw new Error(`${parcel.site} has no printer. Add one in Setup, Printers`);

@@ -115,6 +115,8 @@ export class PurchaseOrderDto {
   supplierPhone: string;
   siteId: number;
   site: string;
+  /** Where it is; empty where nobody has said. */
+  siteAddress: string;
   state: string;
   currency: string;
   expectedOn: string | null;

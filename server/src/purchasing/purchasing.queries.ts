@@ -86,7 +86,7 @@ export class PurchasingQueries {
   async sheet(code: string, siteIds: readonly number[], seesCosts: boolean): Promise<PurchaseOrderDto> {
     const order = await one<Head>(
       this.source,
-      `SELECT o.id, o.code, s.id AS supplierId, s.code AS supplierCode, s.name AS supplier, s.email AS supplierEmail, s.phone AS supplierPhone, o.site_id AS siteId, t.name AS site, o.state, o.currency, o.answer, o.answer_note AS answerNote,
+      `SELECT o.id, o.code, s.id AS supplierId, s.code AS supplierCode, s.name AS supplier, s.email AS supplierEmail, s.phone AS supplierPhone, o.site_id AS siteId, t.name AS site, CONCAT_WS(', ', NULLIF(t.address_line, ''), NULLIF(TRIM(CONCAT(t.city, ' ', t.postcode)), '')) AS siteAddress, o.state, o.currency, o.answer, o.answer_note AS answerNote,
          o.expected_on AS expectedOn, d.code AS door, o.note, p.name AS createdBy, o.created_at AS createdAt, o.placed_at AS placedAt, q.name AS placedBy, o.first_received_at AS firstReceivedAt, o.version
        FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN site t ON t.id = o.site_id JOIN person p ON p.id = o.created_by LEFT JOIN person q ON q.id = o.placed_by LEFT JOIN place d ON d.id = o.door_id
        WHERE o.code = ? AND o.site_id IN (?)`,

@@ -6,4 +6,4 @@ export { PlacesQueries } from './places.queries.js';
 export { SitesModule } from './sites.module.js';
 export { WalkingOrder } from './walking-order.service.js';
 export { standsAtSql } from './standing.js';
-export { addPlace, addSite, keepSiteClock, keepStanding, putInto, toSite } from './place-writes.js';
+export { addPlace, addSite, keepSite, keepStanding, putInto, toSite } from './place-writes.js';

@@ -26,21 +26,34 @@ export async function addSite(tx: Pick<Tx, 'query'>, site: { code: string; name:
   return id;
 }
 
-/** On which days a site works, by which clock, and whether anybody walks rounds there. */
-export async function keepSiteClock(
+/** On which days a site works, by which clock, whether anybody walks rounds there, and where it is; what is not said stays. */
+export async function keepSite(
   tx: Tx,
   siteId: number,
-  clock: { workingDays: string; timeZone: string; picks?: boolean; version: number },
+  site: {
+    workingDays: string;
+    timeZone: string;
+    picks?: boolean;
+    addressLine?: string;
+    city?: string;
+    postcode?: string;
+    country?: string;
+    version: number;
+  },
 ): Promise<void> {
   await update(
     tx,
     'site',
     { id: siteId },
     {
-      working_days: clock.workingDays,
-      time_zone: clock.timeZone,
-      version: clock.version,
-      ...(clock.picks === undefined ? {} : { picks: clock.picks ? 1 : 0 }),
+      working_days: site.workingDays,
+      time_zone: site.timeZone,
+      version: site.version,
+      address_line: site.addressLine?.trim(),
+      city: site.city?.trim(),
+      postcode: site.postcode?.trim().toUpperCase(),
+      country: site.country?.toUpperCase(),
+      ...(site.picks === undefined ? {} : { picks: site.picks ? 1 : 0 }),
     },
   );
 }

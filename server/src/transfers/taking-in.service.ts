@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { dividedBy, micro, times } from '@vectrum/core/money';
 import { isFor } from '@vectrum/core/places';
 import { goodsWords } from '@vectrum/core/quantity';
-import { checkTakeIn, type TakeInCloseCommand, type TakeInCommand } from '@vectrum/core/scan';
+import { checkTakeIn, type ParcelHereCommand, type TakeInCloseCommand, type TakeInCommand } from '@vectrum/core/scan';
 import { ActivityService, UndoService } from '../activity/index.js';
 import { AllocationService } from '../allocation/index.js';
 import { CodebookQueries } from '../catalogue/index.js';
@@ -90,6 +90,27 @@ export class TakingIn {
       siteId: t.to_site_id,
       how: command.how,
       undo: { ...taken },
+    });
+    return { activityId };
+  }
+
+  /** A parcel of it stands at the dock. Scanned twice, it is there once. */
+  async parcelHere(tx: Tx, act: Act, command: ParcelHereCommand): Promise<FloorAnswerDto> {
+    const t = await transferOf(tx, command.document);
+    mustBeAt(act.person, t.to_site_id);
+    if (t.state !== 'on-the-road' && t.state !== 'arriving') throw badState(`${t.code} is not on the road`);
+    const parcel = await find(tx, 'transfer_parcel', { transfer_id: t.id, code: command.parcel }, 'lock');
+    if (!parcel || parcel.state === 'removed') throw badState(`${command.parcel} was not sent with it`);
+    if (parcel.here_at) return { activityId: 0 };
+    await update(tx, 'transfer_parcel', { id: parcel.id }, { here_at: NOW });
+    await update(tx, 'transfer', { id: t.id }, { version: more(1) });
+    const activityId = await this.activity.record(tx, act, {
+      kind: 'take-in',
+      glyph: 'half',
+      title: `Parcel ${parcel.code} is here`,
+      detail: parcel.tracking ?? '',
+      document: t.code,
+      siteId: t.to_site_id,
     });
     return { activityId };
   }

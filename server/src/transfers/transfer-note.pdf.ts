@@ -19,6 +19,7 @@ export async function transferNotePdf(t: TransferDto, from: Letterhead = { name:
       ['Transfer', t.code],
       ['Sent', t.sentAt ? dayIn(zone, new Date(t.sentAt)) : 'not yet'],
       ['By', [t.carrier, t.tracking].filter(Boolean).join(' ').slice(0, 40)],
+      ...(t.parcels.length > 0 ? [['Parcels', String(t.parcels.length)] as const] : []),
       ['Note', t.note.slice(0, 40)],
     ],
     100,

@@ -3,9 +3,12 @@ import type {
   GatherBin,
   GatherCommand,
   GatherLine,
+  GatherParcel,
   GatherTask,
   GoodsOnRoad,
   SendOffCommand,
+  ParcelHereCommand,
+  ParcelOnRoad,
   TakeInCommand,
   TakeInCloseCommand,
   TakeInTask,
@@ -26,6 +29,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { TransferParcelDto } from './parcels.dto.js';
 import { BundleDto, FloorCommandDto, HowDto } from '../floor/index.js';
 
 export const TRANSFER_STATES = ['requested', 'gathering', 'on-the-road', 'arriving', 'received', 'cancelled'] as const;
@@ -94,6 +98,7 @@ export class TransferGoodsDto {
   value: string | null;
 }
 export class TransferDto extends TransferRowDto {
+  parcels: TransferParcelDto[];
   fromSiteId: number;
   toSiteId: number;
   note: string;
@@ -145,7 +150,14 @@ export class GatherLineDto implements GatherLine {
   gathered: number;
   bins: GatherBinDto[];
 }
+export class GatherParcelDto implements GatherParcel {
+  code: string;
+  carrier: string | null;
+  isReady: boolean;
+}
 export class GatherTaskDto implements GatherTask {
+  /** The parcels in which it goes, as the desk has packed them. */
+  parcels: GatherParcelDto[];
   document: string;
   siteId: number;
   to: string;
@@ -185,6 +197,11 @@ export class TakeInPlaceDto {
   kind: string;
   siteId: number;
 }
+export class ParcelOnRoadDto implements ParcelOnRoad {
+  code: string;
+  tracking: string | null;
+  isHere: boolean;
+}
 export class TakeInTaskDto implements TakeInTask {
   document: string;
   siteId: number;
@@ -192,6 +209,7 @@ export class TakeInTaskDto implements TakeInTask {
   dock: TakeInPlaceDto;
   @ApiProperty({ type: TakeInPlaceDto, nullable: true }) apart: TakeInPlaceDto | null;
   goods: GoodsOnRoadDto[];
+  parcels: ParcelOnRoadDto[];
 }
 export class TakeInBundleDto extends BundleDto {
   @ApiProperty({ enum: ['take-in'] }) kind: 'take-in';
@@ -206,6 +224,11 @@ export class TakeInCommandDto extends HowDto implements TakeInCommand {
   @IsInt() @Min(1) @Max(MOST_UNITS) units: number;
   @IsBoolean() isDamaged: boolean;
   @IsInt() toPlaceId: number;
+}
+export class ParcelHereCommandDto extends FloorCommandDto implements ParcelHereCommand {
+  @ApiProperty({ enum: ['parcel-here'] }) @IsIn(['parcel-here']) kind: 'parcel-here';
+  @IsString() @MaxLength(20) document: string;
+  @IsString() @MaxLength(26) parcel: string;
 }
 export class TakeInCloseCommandDto extends FloorCommandDto implements TakeInCloseCommand {
   @ApiProperty({ enum: ['take-in-close'] }) @IsIn(['take-in-close']) kind: 'take-in-close';

@@ -6,6 +6,7 @@ import { TakingIn } from './taking-in.service.js';
 import {
   GatherBundleDto,
   GatherCommandDto,
+  ParcelHereCommandDto,
   SendOffCommandDto,
   TakeInBundleDto,
   TakeInCloseCommandDto,
@@ -76,6 +77,17 @@ export class TransfersFloor {
       work: (tx, act, command) => takingIn.takeIn(tx, act, command),
       about: async (tx, c) => ({
         what: `${await about.goods(tx, c)}, ${c.document} to ${await about.place(tx, c.toPlaceId)}`,
+        siteId: await end(tx, c.document, 'to_site_id'),
+        document: c.document,
+      }),
+    });
+    commands.register({
+      kind: 'parcel-here',
+      right: 'receive',
+      dto: ParcelHereCommandDto,
+      work: (tx, act, command) => takingIn.parcelHere(tx, act, command),
+      about: async (tx, c) => ({
+        what: `parcel ${c.parcel} is here`,
         siteId: await end(tx, c.document, 'to_site_id'),
         document: c.document,
       }),

@@ -1,8 +1,11 @@
 import { Module } from '@nestjs/common';
 import { AllocationModule } from '../allocation/index.js';
+import { CarriersModule } from '../carriers/index.js';
 import { CatalogueModule } from '../catalogue/index.js';
 import { StockModule } from '../stock/index.js';
 import { GatheredDocuments } from './gathered-documents.js';
+import { TransferParcelsController } from './parcels.controller.js';
+import { TransferParcels } from './parcels.service.js';
 import { SettingApart } from './setting-apart.service.js';
 import { TakingIn } from './taking-in.service.js';
 import { TransferPapers } from './transfer-papers.js';
@@ -13,9 +16,9 @@ import { Transfers } from './transfers.service.js';
 
 /** Goods that go from one site to another. */
 @Module({
-  imports: [StockModule, CatalogueModule, AllocationModule],
-  controllers: [TransfersController],
-  providers: [GatheredDocuments, SettingApart, TakingIn, Transfers, TransfersFloor, TransferPapers, TransfersQueries],
-  exports: [GatheredDocuments, SettingApart, Transfers, TransfersQueries],
+  imports: [StockModule, CarriersModule, CatalogueModule, AllocationModule],
+  controllers: [TransferParcelsController, TransfersController],
+  providers: [GatheredDocuments, SettingApart, TakingIn, TransferParcels, Transfers, TransfersFloor, TransferPapers, TransfersQueries],
+  exports: [GatheredDocuments, SettingApart, TransferParcels, Transfers, TransfersQueries],
 })
 export class TransfersModule {}

@@ -18,6 +18,7 @@ import {
   type Window,
 } from '../platform/index.js';
 import { dockOf, firstPlace } from '../sites/index.js';
+import { parcelsOf } from './parcels.queries.js';
 import { binsFor } from './bins-for.js';
 import { mustBeAtEither, type TransferRow } from './transfer-rows.js';
 import type {
@@ -86,6 +87,7 @@ export class TransfersQueries {
     );
     return {
       ...rowOf(row),
+      parcels: (await parcelsOf(this.source, t.id)).map((p) => ({ ...p, price: person.seesCosts ? p.price : null })),
       fromSiteId: t.from_site_id,
       toSiteId: t.to_site_id,
       note: t.note,
@@ -155,6 +157,11 @@ export class TransfersQueries {
       to: t.toSite,
       note: t.note,
       lines: lines.map((l) => ({ ...l, bins: bins.get(l.itemId) ?? [] })),
+      parcels: (await parcelsOf(tx, t.id)).map(({ code: parcel, carrier, state }) => ({
+        code: parcel,
+        carrier,
+        isReady: state !== 'label-asked',
+      })),
     };
   }
 
@@ -185,6 +192,11 @@ export class TransfersQueries {
       dock,
       apart: (await firstPlace(tx, t.to_site_id, 'quarantine')) ?? null,
       goods: goods.map((g) => ({ ...g, sent: num(g.sent) })),
+      parcels: (await parcelsOf(tx, t.id)).map(({ code: parcel, tracking, hereAt }) => ({
+        code: parcel,
+        tracking,
+        isHere: hereAt !== null,
+      })),
     };
   }
 }

@@ -27,6 +27,8 @@ import {
 import { addPlace, dockOf, keepStanding } from '../sites/index.js';
 import { LedgerService } from '../stock/index.js';
 import type { RequestTransferDto, SettleMissingDto } from './transfers.dto.js';
+import { goesBy } from './parcels.queries.js';
+import { TransferParcels } from './parcels.service.js';
 import { type ApartFor, type ApartLine, SettingApart } from './setting-apart.service.js';
 import { transferOf, type TransferRow } from './transfer-rows.js';
 
@@ -56,6 +58,7 @@ export class Transfers {
     private readonly codebook: CodebookQueries,
     private readonly activity: ActivityService,
     private readonly apart: SettingApart,
+    private readonly parcels: TransferParcels,
     undo: UndoService,
   ) {
     undo.register('transfer', 'store', (tx, act, payload) => this.takeBack(tx, act, payload as unknown as Gathered));
@@ -134,10 +137,13 @@ export class Transfers {
   }
 
   /** What was gathered leaves the site: it is on the road, worth what it was worth. */
-  async send(tx: Tx, act: Act, { document, carrier, tracking }: Omit<SendOffCommand, 'kind' | 'id'>): Promise<FloorAnswerDto> {
+  async send(tx: Tx, act: Act, { document, ...said }: Omit<SendOffCommand, 'kind' | 'id'>): Promise<FloorAnswerDto> {
     const t = await transferOf(tx, document);
     mustBeAt(act.person, t.from_site_id);
     if (t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
+    const by = await goesBy(tx, t.id);
+    if (by.waits) throw badState(`The label of ${by.waits} has not come yet. Wait for it, or take the parcel out in the office`);
+    const [carrier, tracking] = [said.carrier.trim() || by.carrier, said.tracking.trim() || by.tracking];
     await keepStanding(tx, '?', [t.place_id]);
     const there = await rows<{ itemId: number; lotId: number; units: number }>(
       tx,
@@ -173,13 +179,14 @@ export class Transfers {
       { id: t.id },
       {
         state: 'on-the-road',
-        carrier: carrier.trim(),
-        tracking: tracking.trim(),
+        carrier,
+        tracking,
         sent_by_id: act.person.id,
         sent_at: NOW,
         version: more(1),
       },
     );
+    await this.parcels.left(tx, t);
     const activityId = await this.told(
       tx,
       act,
@@ -206,6 +213,7 @@ export class Transfers {
       mustBeAt(act.person, t.from_site_id);
       mustMatch(t.version, version);
       if (t.state !== 'requested' && t.state !== 'gathering') throw badState(STATE_SAYS[t.state] ?? '');
+      await this.parcels.drop(tx, t);
       const wasGathered = await this.apart.allBack(tx, act, apartFor(t));
       await update(tx, 'transfer_line', { transfer_id: t.id }, { gathered_units: 0 });
       await update(tx, 'transfer', { id: t.id }, { state: 'cancelled', version: more(1) });

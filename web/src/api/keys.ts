@@ -141,6 +141,7 @@ const SHOWS = {
   'release-board': ['rounds', 'orders', 'stock'],
   'bench-queue': ['parcels', 'orders', 'rounds'],
   rates: 'own',
+  'transfer-rates': 'own',
   lanes: ['parcels', 'carriers', 'orders'],
   'dispatch-trouble': ['parcels', 'orders', 'carriers'],
   'hand-overs': ['parcels'],

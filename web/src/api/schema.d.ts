@@ -3505,6 +3505,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/transfers/{code}/parcels/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What carriers would take for one more parcel of it. */
+        get: operations["TransferParcels_rates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/parcels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TransferParcels_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/parcels/{parcel}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["TransferParcels_unpack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/parcels/{parcel}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["TransferParcels_label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{code}/parcels/{parcel}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TransferParcels_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/transfers": {
         parameters: {
             query?: never;
@@ -6353,6 +6434,11 @@ export interface components {
             departures: components["schemas"]["SiteDepartureDto"][];
             /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. */
             picks: boolean;
+            addressLine: string;
+            city: string;
+            postcode: string;
+            /** @description Two letters, such as GB; empty where nobody has said. */
+            country: string;
             version: number;
         };
         EditSiteCalendarDto: {
@@ -6361,6 +6447,11 @@ export interface components {
             departures: components["schemas"]["SiteDepartureDto"][];
             /** @description Whether anybody walks rounds there; otherwise goods are packed from the shelf. Left as it is where it is not said. */
             picks?: boolean;
+            /** @description Where it is: carriers and suppliers are told. What is not said is left as it is. */
+            addressLine?: string;
+            city?: string;
+            postcode?: string;
+            country?: string;
         };
         NewSiteDto: {
             code: string;
@@ -7306,6 +7397,8 @@ export interface components {
             supplierPhone: string;
             siteId: number;
             site: string;
+            /** @description Where it is; empty where nobody has said. */
+            siteAddress: string;
             state: string;
             currency: string;
             expectedOn: string | null;
@@ -8839,6 +8932,8 @@ export interface components {
             countedBy: string | null;
             /** Format: date-time */
             countedAt: string | null;
+            /** @description The act that has a picture of what was counted; null where there is none. */
+            picture: string | null;
             version: number;
         };
         CountUnitsDto: {
@@ -9478,6 +9573,34 @@ export interface components {
         DailyRunIdDto: {
             id: number;
         };
+        OfferedRateDto: {
+            carrier: string;
+            carrierName: string;
+            service: string;
+            name: string;
+            /** @description With all surcharges. */
+            price: string;
+            days: number;
+            surcharges: components["schemas"]["SurchargeDto"][];
+            /** @description Whether it is fast enough for the speed that is asked for. */
+            keeps: boolean;
+        };
+        RatesDto: {
+            rates: components["schemas"]["OfferedRateDto"][];
+            /** @description Carriers that did not answer, with what they said. */
+            silent: string[];
+        };
+        TransferServiceDto: {
+            carrier: string;
+            code: string;
+        };
+        PackTransferDto: {
+            weightG: number;
+            /** @description One of our boxes; null for none of them. */
+            box: string | null;
+            /** @description The carrier's service that it goes by; null where it goes without a label, as in one's own van. */
+            service: components["schemas"]["TransferServiceDto"] | null;
+        };
         TransferRowDto: {
             /** @enum {string} */
             state: "requested" | "gathering" | "on-the-road" | "arriving" | "received" | "cancelled";
@@ -9513,6 +9636,26 @@ export interface components {
             code: string;
             site: string;
             lines: number;
+        };
+        TransferParcelDto: {
+            /** @enum {string} */
+            state: "packed" | "label-asked" | "labelled";
+            code: string;
+            weightG: number;
+            box: string | null;
+            /** @description The carrier's name; null where it goes without a label. */
+            carrier: string | null;
+            service: string | null;
+            tracking: string | null;
+            /** @description What the label costs, in the home currency; null where none is there, or costs are not to be seen. */
+            price: string | null;
+            /** @description Why the label has not come yet, in the carrier's words. */
+            problem: string | null;
+            /**
+             * Format: date-time
+             * @description When it was scanned at the site that it goes to.
+             */
+            hereAt: string | null;
         };
         TransferLineDto: {
             lineId: number;
@@ -9560,6 +9703,7 @@ export interface components {
             madeAt: string;
             /** Format: date-time */
             sentAt: string | null;
+            parcels: components["schemas"]["TransferParcelDto"][];
             fromSiteId: number;
             toSiteId: number;
             note: string;
@@ -10194,23 +10338,6 @@ export interface components {
         };
         TypedNumberDto: {
             tracking: string;
-        };
-        OfferedRateDto: {
-            carrier: string;
-            carrierName: string;
-            service: string;
-            name: string;
-            /** @description With all surcharges. */
-            price: string;
-            days: number;
-            surcharges: components["schemas"]["SurchargeDto"][];
-            /** @description Whether it is fast enough for the speed that the order was sold with. */
-            keeps: boolean;
-        };
-        RatesDto: {
-            rates: components["schemas"]["OfferedRateDto"][];
-            /** @description Carriers that did not answer, with what they said. */
-            silent: string[];
         };
         KeyedLineDto: {
             /** @description The number of a line that is there already; absent for a new one. */
@@ -12011,6 +12138,17 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        ParcelHereCommandDto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parcel-here";
+            document: string;
+            parcel: string;
+            /** Format: uuid */
+            id: string;
+        };
         TakeInCloseCommandDto: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -12661,6 +12799,11 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
+        GatherParcelDto: {
+            code: string;
+            carrier: string | null;
+            isReady: boolean;
+        };
         GatherBinDto: {
             placeId: number;
             code: string;
@@ -12676,6 +12819,8 @@ export interface components {
             bins: components["schemas"]["GatherBinDto"][];
         };
         GatherTaskDto: {
+            /** @description The parcels in which it goes, as the desk has packed them. */
+            parcels: components["schemas"]["GatherParcelDto"][];
             document: string;
             siteId: number;
             to: string;
@@ -12710,6 +12855,11 @@ export interface components {
             sent: number;
             received: number;
         };
+        ParcelOnRoadDto: {
+            code: string;
+            tracking: string | null;
+            isHere: boolean;
+        };
         TakeInTaskDto: {
             apart: components["schemas"]["TakeInPlaceDto"] | null;
             document: string;
@@ -12717,6 +12867,7 @@ export interface components {
             from: string;
             dock: components["schemas"]["TakeInPlaceDto"];
             goods: components["schemas"]["GoodsOnRoadDto"][];
+            parcels: components["schemas"]["ParcelOnRoadDto"][];
         };
         TakeInBundleDto: {
             /**
@@ -12891,7 +13042,7 @@ export interface components {
             /** @description Those of the commands asked about whose effect the task shows. */
             applied: string[];
         };
-        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["CartCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
+        FloorCommand: components["schemas"]["RefusedCommandDto"] | components["schemas"]["StoreCommandDto"] | components["schemas"]["ReceiveCommandDto"] | components["schemas"]["ReceivePalletCommandDto"] | components["schemas"]["ReceiveWholeCommandDto"] | components["schemas"]["CloseArrivalCommandDto"] | components["schemas"]["TieCommandDto"] | components["schemas"]["CountSpotCommandDto"] | components["schemas"]["ReportSpotCommandDto"] | components["schemas"]["TallyCommandDto"] | components["schemas"]["TallyBinCommandDto"] | components["schemas"]["TallyCodeCommandDto"] | components["schemas"]["MoveCommandDto"] | components["schemas"]["IssueCommandDto"] | components["schemas"]["ConditionCommandDto"] | components["schemas"]["PackCommandDto"] | components["schemas"]["PackAllCommandDto"] | components["schemas"]["PackKitCommandDto"] | components["schemas"]["LeaveOutCommandDto"] | components["schemas"]["NoteSeenCommandDto"] | components["schemas"]["CloseParcelCommandDto"] | components["schemas"]["OpenParcelCommandDto"] | components["schemas"]["RepackCommandDto"] | components["schemas"]["SerialOutCommandDto"] | components["schemas"]["ParkCommandDto"] | components["schemas"]["CheckCommandDto"] | components["schemas"]["JudgeCommandDto"] | components["schemas"]["SortCommandDto"] | components["schemas"]["SortMissingCommandDto"] | components["schemas"]["GatherCommandDto"] | components["schemas"]["SendOffCommandDto"] | components["schemas"]["TakeInCommandDto"] | components["schemas"]["ParcelHereCommandDto"] | components["schemas"]["TakeInCloseCommandDto"] | components["schemas"]["TakeCommandDto"] | components["schemas"]["HelpCommandDto"] | components["schemas"]["CartCommandDto"] | components["schemas"]["ToteCommandDto"] | components["schemas"]["PickCommandDto"] | components["schemas"]["ShortCommandDto"] | components["schemas"]["SetDownCommandDto"] | components["schemas"]["ComeBackCommandDto"] | components["schemas"]["LoadCommandDto"] | components["schemas"]["UnloadCommandDto"] | components["schemas"]["HandOverCommandDto"];
         FloorTask: components["schemas"]["StoreBundleDto"] | components["schemas"]["RefillBundleDto"] | components["schemas"]["ReceiveBundleDto"] | components["schemas"]["SpotBundleDto"] | components["schemas"]["TallyBundleDto"] | components["schemas"]["MoveBundleDto"] | components["schemas"]["PackBundleDto"] | components["schemas"]["InspectBundleDto"] | components["schemas"]["SortBundleDto"] | components["schemas"]["GatherBundleDto"] | components["schemas"]["TakeInBundleDto"] | components["schemas"]["PickBundleDto"] | components["schemas"]["ComeBackBundleDto"] | components["schemas"]["LoadBundleDto"];
     };
     responses: never;
@@ -18840,6 +18991,117 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DailyRunIdDto"];
                 };
+            };
+        };
+    };
+    TransferParcels_rates: {
+        parameters: {
+            query: {
+                weight: string;
+                box?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesDto"];
+                };
+            };
+        };
+    };
+    TransferParcels_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackTransferDto"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    TransferParcels_unpack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                parcel: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeDto"];
+                };
+            };
+        };
+    };
+    TransferParcels_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                parcel: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TransferParcels_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                parcel: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -57,16 +57,23 @@ export function Rates({
         <ProblemNote key={s} problem={new ProblemError(503, 'carrier', s)} onRetry={() => void rates.refetch()} />
       ))}
       {rates.data?.rates.map((r) => (
-        <button key={r.carrier + r.service} type="button" aria-pressed={is(r)} onClick={() => onChoose(r)}>
-          <span>
-            {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
-            {!r.keeps && <span className="stamped"> too slow for this order</span>}
-            {r.surcharges.length > 0 && <span className="note block">with {r.surcharges.map((x) => x.name).join(', ')}</span>}
-          </span>
-          <span className="mid">{plural(r.days, 'day', 'days')}</span>
-          <b>{moneyText(micro(r.price))}</b>
-        </button>
+        <Rate key={r.carrier + r.service} rate={r} isChosen={is(r)} onChoose={() => onChoose(r)} />
       ))}
     </div>
+  );
+}
+
+/** One service of a carrier, with what it takes and how long it is on the way. */
+export function Rate({ rate: r, isChosen, onChoose }: { rate: Dto['OfferedRateDto']; isChosen: boolean; onChoose: () => void }) {
+  return (
+    <button type="button" aria-pressed={isChosen} onClick={onChoose}>
+      <span>
+        {r.carrierName} <span className="mid">{r.name.toLowerCase()}</span>
+        {!r.keeps && <span className="stamped"> too slow for this order</span>}
+        {r.surcharges.length > 0 && <span className="note block">with {r.surcharges.map((x) => x.name).join(', ')}</span>}
+      </span>
+      <span className="mid">{plural(r.days, 'day', 'days')}</span>
+      <b>{moneyText(micro(r.price))}</b>
+    </button>
   );
 }

@@ -14,6 +14,7 @@ import { FloorTape } from './floor-tape';
 import { FloorKeys } from './keys';
 import { isToSort, useRounds } from './rounds';
 import { useOpenTransfers } from './transfers/open-transfers';
+import { TRANSFER_PAPER, transferPath } from './transfers/transfer-path';
 import { useOpenCounts } from './tally/open-counts';
 import { usePageScan } from './scan-context';
 import { PhoneHead, Ask, PhoneList, Say, PhoneItem } from '../ui/phone/parts';
@@ -76,6 +77,7 @@ export function FloorHome() {
     refetchInterval: REFILLS_AGAIN_MS,
   });
   const transfers = useOpenTransfers(me.data?.rights.some((r) => r === 'store' || r === 'receive') ? siteId : undefined);
+  const openTransfers = transfers.data;
   const tallies = useOpenCounts(me.data?.rights.includes('count') ? siteId : undefined);
   const counts = useTask('count', me.data?.rights.includes('count') ? siteId : undefined);
   const rounds = useRounds(me.data?.rights.includes('pick') === true);
@@ -174,13 +176,13 @@ export function FloorHome() {
       if (/^[PA]-\d+$/.test(paper)) void navigate(`/floor/receive/${paper}`);
       else if (/^G-\d+$/.test(paper)) void navigate(`/floor/returns/${paper}`);
       else if (/^Q-\d+$/.test(paper)) void navigate('/floor/inspect');
-      else if (/^T-\d{4,}$/.test(paper)) void navigate('/floor/transfers');
+      else if (TRANSFER_PAPER.test(paper)) void navigate(transferPath(openTransfers, paper));
       else if (/^K-\d+$/.test(paper)) void navigate(`/floor/gather/${paper}`);
       else if (/^N-\d+$/.test(paper)) void navigate(`/floor/tally/${paper}`);
       else if (/^R-\d+$/.test(paper)) void navigate(`/floor/pick/${paper}`);
       else void navigate(`/floor/look?code=${encodeURIComponent(code.trim())}`);
     },
-    [navigate],
+    [navigate, openTransfers],
   );
   usePageScan(onScan);
   return (

@@ -6,6 +6,7 @@ import {
   type GatherTask,
   nextGather,
   onRoad,
+  parcelsOnRoad,
   startGather,
   startTakeIn,
   takeIn,
@@ -28,7 +29,7 @@ const line = (lineId: number, itemId: number, units: number, bins: GatherBin[], 
   gathered,
   bins,
 });
-const task = (lines: GatherLine[]): GatherTask => ({ document: 'T-0001', siteId: 1, to: 'Quayside', note: '', lines });
+const task = (lines: GatherLine[]): GatherTask => ({ document: 'T-0001', siteId: 1, to: 'Quayside', note: '', lines, parcels: [] });
 const jars = () => task([line(1, 1, 60, [bin(places.binA, 48), bin(places.binB, 100)]), line(2, 2, 5, [bin(places.binB, 5)])]);
 const run = (given: GatherTask, ...inputs: Parameters<typeof walk>[3][]) => walk(gather, given, startGather, ...inputs);
 const number = (units: number) => ({ kind: 'number' as const, units });
@@ -127,6 +128,11 @@ describe('taking in from another site', () => {
       { goodsId: 2, itemId: 3, lotId: 7, lot: 'SOON', sent: 4, received: 1 },
       { goodsId: 3, itemId: 3, lotId: 8, lot: 'LATE', sent: 2, received: 0 },
     ],
+    parcels: [
+      { code: 'T-0001-1', tracking: 'ZX 48 1', isHere: false },
+      { code: 'T-0001-2', tracking: null, isHere: false },
+      { code: 'T-0001-3', tracking: null, isHere: true },
+    ],
   });
   const take = (...inputs: Parameters<typeof walk>[3][]) => walk(takeIn, road(), startTakeIn, ...inputs);
 
@@ -166,6 +172,19 @@ describe('taking in from another site', () => {
     expect(take(scan(codes.lid)).last?.feedback?.detail).toContain('It was not sent with T-0001');
     expect(take(scan('QUAY-DOCK')).last?.feedback?.detail).toContain('another site');
     expect(take(scan('T-01')).last?.feedback?.detail).toContain('not booked in here');
+  });
+
+  it('notes which parcels stand at the dock, by their own code or their carrier’s number, each once', () => {
+    const first = take(scan('T-0001-2'));
+    expect(first.commands).toMatchObject([{ kind: 'parcel-here', document: 'T-0001', parcel: 'T-0001-2' }]);
+    expect(first.last?.feedback).toMatchObject({ title: 'T-0001-2 is here', detail: '1 parcel still on the road' });
+    expect(parcelsOnRoad(road(), first.state).map((p) => p.code)).toEqual(['T-0001-1']);
+    expect(take(scan('T-0001-2'), scan('t-0001-1')).last?.feedback?.detail).toBe('All its parcels are here');
+    expect(take(scan('ZX 48 1')).commands).toMatchObject([{ parcel: 'T-0001-1' }]);
+    expect(take(scan('T-0001-3')).commands).toEqual([]);
+    expect(take(scan('T-0001-2'), scan('T-0001-2')).commands).toHaveLength(1);
+    // What is in hand stays in hand.
+    expect(take(scan(codes.jar), scan('T-0001-2')).state.hand).toMatchObject({ goodsId: 1, units: 1 });
   });
 
   it('is closed with what is missing left to the office', () => {

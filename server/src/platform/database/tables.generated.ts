@@ -1470,6 +1470,10 @@ export interface Tables {
       version: number;
       working_days: string;
       picks: number;
+      address_line: string;
+      city: string;
+      postcode: string;
+      country: string;
     };
     needs: 'code' | 'name';
     computed: never;
@@ -1500,6 +1504,7 @@ export interface Tables {
       settled_at: Date | null;
       version: number;
       open_spot: string | null;
+      counted_command: string | null;
     };
     needs: 'site_id' | 'place_id' | 'item_id' | 'why';
     computed: 'open_spot';
@@ -1677,6 +1682,26 @@ export interface Tables {
   transfer_line: {
     row: { id: number; transfer_id: number; line: number; item_id: number; units: number; gathered_units: number };
     needs: 'transfer_id' | 'line' | 'item_id' | 'units';
+    computed: never;
+  };
+  transfer_parcel: {
+    row: {
+      id: number;
+      transfer_id: number;
+      number: number;
+      code: string;
+      state: string;
+      weight_g: number;
+      carton: string | null;
+      carrier_id: number | null;
+      service: string | null;
+      tracking: string | null;
+      price: string | null;
+      label_pdf: Buffer | null;
+      booking: string | null;
+      here_at: Date | null;
+    };
+    needs: 'transfer_id' | 'number' | 'code' | 'state' | 'weight_g';
     computed: never;
   };
   unmatched_code: {

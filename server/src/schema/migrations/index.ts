@@ -55,6 +55,8 @@ import { Carts1790000000056 } from './0056-carts.js';
 import { ActPictures1790000000057 } from './0057-act-pictures.js';
 import { OrderDays1790000000058 } from './0058-order-days.js';
 import { OneRule1790000000059 } from './0059-one-rule.js';
+import { ParcelsBetweenSites1790000000060 } from './0060-parcels-between-sites.js';
+import { PicturedCounts1790000000061 } from './0061-pictured-counts.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -119,4 +121,6 @@ export const migrations = [
   ActPictures1790000000057,
   OrderDays1790000000058,
   OneRule1790000000059,
+  ParcelsBetweenSites1790000000060,
+  PicturedCounts1790000000061,
 ];

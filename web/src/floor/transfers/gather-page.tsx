@@ -1,10 +1,11 @@
 import { commaLot, lotWords, spell } from '@vectrum/core/quantity';
-import { gather, nextGather, spareOf, toGather } from '@vectrum/core/scan';
+import { gather, type GatherParcel, nextGather, spareOf, toGather } from '@vectrum/core/scan';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { FeedbackBand } from '../../flow/band';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
+import { plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Ask, Key, Keys, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Say, TaskCard, ToTake, Typed } from '../../ui/phone/parts';
 import { Picture } from '../../ui/picture';
@@ -165,7 +166,11 @@ function Gather({ ready, onBuilt }: { ready: Ready<'gather'>; onBuilt: () => voi
         </PhoneBody>
       )}
       {open === 'send' && (
-        <SendOff onSend={(carrier, tracking) => input({ kind: 'send', carrier, tracking })} onBack={() => setOpen(null)} />
+        <SendOff
+          parcels={task.parcels}
+          onSend={(carrier, tracking) => input({ kind: 'send', carrier, tracking })}
+          onBack={() => setOpen(null)}
+        />
       )}
       <div style={{ marginTop: 'auto' }} />
       {open === null && <FloorTape entries={flow.newest} onUndo={flow.undo} last={flow.last} unsent={flow.unsent} offline={flow.offline} />}
@@ -198,11 +203,25 @@ function Gather({ ready, onBuilt }: { ready: Ready<'gather'>; onBuilt: () => voi
 }
 
 /** By whom it goes; both may stay empty where the house drives it itself. */
-function SendOff({ onSend, onBack }: { onSend: (carrier: string, tracking: string) => void; onBack: () => void }) {
-  const [carrier, setCarrier] = useState('');
+function SendOff({
+  parcels,
+  onSend,
+  onBack,
+}: {
+  parcels: readonly GatherParcel[];
+  onSend: (carrier: string, tracking: string) => void;
+  onBack: () => void;
+}) {
+  const [carrier, setCarrier] = useState(() => [...new Set(parcels.flatMap((p) => p.carrier ?? []))].join(', '));
   const [tracking, setTracking] = useState('');
   return (
     <>
+      {parcels.length > 0 && (
+        <Say className="text-[17px]">
+          {plural(parcels.length, 'parcel goes', 'parcels go')}: <b className="code">{parcels.map((p) => p.code).join(', ')}</b>
+          {parcels.some((p) => !p.isReady) && <span className="stamped"> A label has not come yet</span>}
+        </Say>
+      )}
       <Typed
         onSubmit={(e) => {
           e.preventDefault();

@@ -1,10 +1,11 @@
 import { commaLot, lotWords, spell } from '@vectrum/core/quantity';
-import { onRoad, takeIn } from '@vectrum/core/scan';
-import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { onRoad, parcelsOnRoad, takeIn } from '@vectrum/core/scan';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { FeedbackBand } from '../../flow/band';
 import { type Ready, TaskGate } from '../../flow/task-gate';
 import { useFlow } from '../../flow/use-flow';
+import { plural } from '../../ui/format';
 import { Glyph, progressGlyph } from '../../ui/glyph';
 import { Ask, Key, PhoneBody, PhoneHead, PhoneItem, PhoneLink, PhoneList, Say, TaskCard } from '../../ui/phone/parts';
 import { Picture } from '../../ui/picture';
@@ -43,9 +44,21 @@ function TakeIn({ ready }: { ready: Ready<'take-in'> }) {
     setOpen(null);
     flow.scan(code, how);
   });
+  // Whoever scanned the label of a parcel to come here need not scan it again.
+  const [search] = useSearchParams();
+  const parcel = search.get('parcel');
+  const told = useRef<string | null>(null);
+  const { scan } = flow;
+  useEffect(() => {
+    if (!parcel || told.current === parcel) return;
+    told.current = parcel;
+    scan(parcel, 'scanned');
+  }, [parcel, scan]);
   const goods = task.goods.find((g) => g.goodsId === state.hand?.goodsId);
   const item = goods && book.items[goods.itemId];
   const left = task.goods.filter((g) => onRoad(g, state) > 0);
+  const away = parcelsOnRoad(task, state);
+  const parcelsAway = `${plural(away.length, 'parcel was', 'parcels were')} not scanned: ${away.map((p) => p.code).join(', ')}.`;
   const to = state.hand?.isDamaged ? (task.apart?.code ?? task.dock.code) : (state.to?.code ?? task.dock.code);
   return (
     <>
@@ -103,13 +116,28 @@ function TakeIn({ ready }: { ready: Ready<'take-in'> }) {
       ) : open === 'close' ? (
         <Say className="mt-3 text-[18px]">
           {left.length === 0
-            ? 'All that was sent is here.'
-            : `${left.map((g) => `${spell(onRoad(g, state), book.items[g.itemId]?.packs ?? [])} of ${book.items[g.itemId]?.name ?? ''}`).join(', ')} did not come. The office settles who answers for it.`}
+            ? `All that was sent is here.${away.length > 0 ? ` ${parcelsAway}` : ''}`
+            : `${left.map((g) => `${spell(onRoad(g, state), book.items[g.itemId]?.packs ?? [])} of ${book.items[g.itemId]?.name ?? ''}`).join(', ')} did not come. ${away.length > 0 ? `${parcelsAway} ` : ''}The office settles who answers for it.`}
         </Say>
       ) : (
         <PhoneBody className="mt-3">
           <Say className="text-[17px]">
             Goods go to <b className="code">{to}</b> until another place is scanned.
+            {task.parcels.length > 0 && (
+              <>
+                {' '}
+                <b>
+                  {task.parcels.length - away.length} of {plural(task.parcels.length, 'parcel', 'parcels')}
+                </b>{' '}
+                scanned here
+                {away.length > 0 && (
+                  <>
+                    ; <span className="whitespace-nowrap">{away[0]?.code}</span> {away.length > 1 && `and ${away.length - 1} more `}to come
+                  </>
+                )}
+                .
+              </>
+            )}
           </Say>
           <PhoneList>
             {task.goods.map((g) => {

@@ -9,6 +9,7 @@ import { SiteName } from '../device-switches';
 import { FloorKeys } from '../keys';
 import { usePageScan } from '../scan-context';
 import { useOpenTransfers } from './open-transfers';
+import { transferPath } from './transfer-path';
 
 /** What goes to other sites and what comes from them; the code on its paper opens it. */
 export function TransferList() {
@@ -19,9 +20,7 @@ export function TransferList() {
   usePageScan(
     useCallback(
       (code) => {
-        const wanted = code.trim().toUpperCase();
-        const kind = list?.find((t) => t.code === wanted)?.kind ?? 'take-in';
-        void navigate(`/floor/${kind}/${wanted}`);
+        void navigate(transferPath(list, code.trim().toUpperCase()));
       },
       [navigate, list],
     ),

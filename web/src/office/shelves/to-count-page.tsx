@@ -14,6 +14,7 @@ import { age } from '../../ui/format';
 import { Glyph } from '../../ui/glyph';
 import { ActsForm, Page } from '../../ui/page';
 import { Picture } from '../../ui/picture';
+import { PictureOf } from '../../ui/picture-of';
 import { Empty, ProblemNote, Shown } from '../../ui/states';
 import { LinesTable, PictureCell } from '../../ui/table';
 import { ShelvesWords } from './shelves-words';
@@ -110,6 +111,8 @@ function SpotRow({ row: r, item, rights }: { row: Row; item: ItemFacts | undefin
             {units(r.counted)}
             <span className="note">
               by {r.countedBy ?? 'somebody'}; the books had {units(r.booked ?? 0)}
+              {r.picture && ', '}
+              {r.picture && <PictureOf act={r.picture} />}
             </span>
           </>
         )}

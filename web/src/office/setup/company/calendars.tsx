@@ -11,22 +11,27 @@ import { useRecord } from '../../../ui/record/use-record';
 import { Shown } from '../../../ui/states';
 import { DAYS, daysWords, vanName } from './working-days';
 
-type Values = Dto['EditSiteCalendarDto'] & { picks: boolean };
+type Address = 'addressLine' | 'city' | 'postcode' | 'country';
+type Values = Dto['EditSiteCalendarDto'] & { picks: boolean } & Record<Address, string>;
 const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   workingDays: { label: 'Working days', show: daysWords },
   timeZone: { label: 'Time zone' },
   picks: { label: 'Rounds are walked' },
+  addressLine: { label: 'Address' },
+  city: { label: 'City' },
+  postcode: { label: 'Postcode' },
+  country: { label: 'Country' },
   departures: { label: 'Departures', show: (list: Values['departures']) => list.map((d) => `${d.leavesAt} ${d.name}`).join(', ') },
 };
 
-/** When each site works and when its vans leave: what orders are promised by. */
+/** Where each site is, when it works and when its vans leave: what orders are promised by. */
 export function Calendars() {
   const carriers = useQuery({ queryKey: key('carriers'), queryFn: () => ask(api.GET('/api/carriers')) });
   const query = useQuery({ queryKey: key('calendars'), queryFn: () => ask(api.GET('/api/company/calendars')) });
   return (
     <div>
       <BlockHead>
-        <h2>Working days and departures</h2>
+        <h2>Addresses, working days and departures</h2>
         <span className="note">An order is promised for the first van of a working day that it is in time for.</span>
       </BlockHead>
       <Shown query={query}>{(list) => list.map((c) => <Calendar key={c.siteId} calendar={c} carriers={carriers.data ?? []} />)}</Shown>
@@ -37,7 +42,19 @@ export function Calendars() {
 function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto']; carriers: readonly { code: string; name: string }[] }) {
   const record = useRecord<Values, unknown>({
     part: `calendar-${c.siteId}`,
-    source: { values: { workingDays: c.workingDays, timeZone: c.timeZone, departures: c.departures, picks: c.picks }, version: c.version },
+    source: {
+      values: {
+        workingDays: c.workingDays,
+        timeZone: c.timeZone,
+        departures: c.departures,
+        picks: c.picks,
+        addressLine: c.addressLine,
+        city: c.city,
+        postcode: c.postcode,
+        country: c.country,
+      },
+      version: c.version,
+    },
     save: (v, version, once) =>
       ask(
         api.PUT('/api/company/calendars/{siteId}', {
@@ -54,6 +71,12 @@ function Calendar({ calendar: c, carriers }: { calendar: Dto['SiteCalendarDto'];
     <section className="calendar" aria-label={c.site}>
       <b>{c.site}</b>
       <SetUpForm keep="Keep" record={record} words={WORDS}>
+        <div className="flex gap-4 items-end flex-wrap">
+          <TextField name="addressLine" label="Address" className="w-[300px]" />
+          <TextField name="city" label="City" className="w-[160px]" />
+          <TextField name="postcode" label="Postcode" className="w-[110px]" />
+          <TextField name="country" label="Country, such as GB" className="w-[150px]" />
+        </div>
         <div className="flex gap-4 items-end flex-wrap">
           <DaysField site={c.site} />
           <TextField name="timeZone" label="Time zone" className="w-[170px]" />

@@ -17,6 +17,7 @@ import { Sheet, ShownSheet, Waybill } from '../../../ui/sheet';
 import { ProblemNote } from '../../../ui/states';
 import { GlyphCell, LinesTable } from '../../../ui/table';
 import { itemPath } from '../../item-path';
+import { TransferParcels } from './transfer-parcels';
 import { transferState } from './transfer-words';
 
 type Transfer = Dto['TransferDto'];
@@ -27,6 +28,8 @@ export function TransferSheet() {
   const query = useQuery({
     queryKey: key('transfer', code),
     queryFn: () => ask(api.GET('/api/transfers/{code}', { params: { path: { code } } })),
+    // A label that was asked for comes by itself.
+    refetchInterval: (query) => (query.state.data?.parcels.some((p) => p.state === 'label-asked') ? 2_000 : false),
   });
   return (
     <ShownSheet query={query} back="/shelves/transfers">
@@ -56,6 +59,7 @@ export function TransferSheet() {
             ]}
           />
           {t.goods.length > 0 ? <OnRoad transfer={t} /> : <Asked transfer={t} />}
+          <TransferParcels key={`parcels ${t.state}`} transfer={t} />
           <TransferActs key={t.state} transfer={t} />
         </Sheet>
       )}
@@ -66,8 +70,8 @@ export function TransferSheet() {
 function TransferActs({ transfer: t }: { transfer: Transfer }) {
   const rights = useMe().data?.rights ?? [];
   const [sending, setSending] = useState(false);
-  const [carrier, setCarrier] = useState('');
-  const [tracking, setTracking] = useState('');
+  const [carrier, setCarrier] = useState(() => [...new Set(t.parcels.flatMap((p) => p.carrier ?? []))].join(', '));
+  const [tracking, setTracking] = useState(() => t.parcels.find((p) => p.tracking)?.tracking ?? '');
   const params = { path: { code: t.code } };
   const send = useAct({
     act: (_: void, once) =>
