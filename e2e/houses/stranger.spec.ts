@@ -347,3 +347,55 @@ test('goods go to the shop in a parcel with a label, are taken in there, and the
   await expect(where.getByText('held')).toHaveCount(2);
   await expect(where.getByText('MITTE-DOCK')).toBeVisible();
 });
+
+test('a present is put together of what lies there, and is worth what went into it', async () => {
+  await page.goto('/shelves/items/new');
+  const form = page.locator('aside');
+  await form.getByLabel('SKU', { exact: true }).fill('GESCHENK-1');
+  await form.getByLabel('Name', { exact: true }).fill('Geschenk mit Kanne');
+  await form.getByLabel('Kind').selectOption('assembly');
+  for (const [i, [sku, units]] of [
+    ['TEE 1/100', '2'],
+    ['KANNE-GR', '1'],
+  ].entries()) {
+    await button('Another part').click();
+    await form.getByLabel(`Part ${i + 1}`, { exact: true }).fill(sku!);
+    await form.getByLabel(`Units of part ${i + 1}`).fill(units!);
+  }
+  await button('Keep the item').click();
+  await expect(page.getByRole('heading', { name: 'Geschenk mit Kanne' })).toBeVisible();
+
+  await page.goto('/shelves/builds/new');
+  await page.getByRole('combobox', { name: 'What, and where' }).selectOption({ label: 'Geschenk mit Kanne, Lager Süd' });
+  await page.getByRole('textbox', { name: 'How many' }).fill('2');
+  await button('Plan it').click();
+  await page.waitForURL('**/shelves/builds/K-*');
+  const build = page.url().split('/').at(-1)!;
+  await page.goto('/floor');
+  await expect(page.getByRole('heading', { name: 'Scan a paper, or choose' })).toBeVisible();
+  await scan(page, build);
+  for (const [bin, goods, units] of [
+    ['B-01-1', 'KANNE-GR', 2],
+    ['A-01-1', '4012345000016', 4],
+  ] as const) {
+    await expect(page.getByRole('heading', { name: 'Scan the bin' })).toBeVisible();
+    await scan(page, bin);
+    await expect(page.getByRole('heading', { name: 'Scan the goods' })).toBeVisible();
+    await scan(page, goods);
+    await button('Number').click();
+    await page.getByRole('button', { name: String(units), exact: true }).click();
+    await button(/ there$/).click();
+    await expect(page.locator('[data-band="accepted"]')).toContainText(`from ${bin}`);
+  }
+  await expect(page.getByRole('heading', { name: 'All parts are together' })).toBeVisible();
+  await button('It is built').click();
+  await expect(page.getByRole('heading', { name: 'Scan where they go' })).toBeVisible();
+  await scan(page, 'B-01-2');
+  await expect(page.getByRole('heading', { name: 'Is it built?' })).toBeVisible();
+  await button('It is built').click();
+  await expect(page.getByRole('heading', { name: 'Scan a paper, or choose' })).toBeVisible();
+  await page.goto(`/shelves/builds/${build}`);
+  // Two teas at 2.10 and a pot at 12.80.
+  await expect(page.getByText('One is worth')).toBeVisible();
+  await expect(page.getByText(/17\.00/).first()).toBeVisible();
+});

@@ -22,7 +22,10 @@ afterAll(async () => {
 beforeEach(() => {
   world.heard.length = 0;
   world.answers = {
-    'POST /carriers/harrier/rates': () => ({ status: 200, body: { rates: [{ service: 'std', name: 'Standard', price: '4.10', days: 2 }] } }),
+    'POST /carriers/harrier/rates': () => ({
+      status: 200,
+      body: { rates: [{ service: 'std', name: 'Standard', price: '4.10', days: 2 }] },
+    }),
     'POST /carriers/harrier/labels': ({ body }) => ({
       status: 200,
       body: { tracking: `TRK-${(JSON.parse(body) as { parcel: string }).parcel}`, price: '4.10', pdf: PDF },

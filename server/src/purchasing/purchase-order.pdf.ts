@@ -13,13 +13,11 @@ export async function purchaseOrderPdf(order: PurchaseOrderDto, from: Letterhead
   paper.font('bold').fontSize(18).text('Purchase order', left, 42);
   paper.font('regular').fontSize(10).text(order.supplier, left, 68);
   if (order.siteAddress)
-    paper
-      .fontSize(8)
-      .text(`To be delivered to ${order.site}, ${order.siteAddress}`, left, 83, {
-        width: paper.page.width - 2 * left,
-        height: 10,
-        ellipsis: true,
-      });
+    paper.fontSize(8).text(`To be delivered to ${order.site}, ${order.siteAddress}`, left, 83, {
+      width: paper.page.width - 2 * left,
+      height: 10,
+      ellipsis: true,
+    });
   await drawBarcode(paper, order.code, paper.page.width - left - 150, 42, 150, 30);
   drawCells(
     paper,

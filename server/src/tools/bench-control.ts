@@ -7,7 +7,7 @@ const LINES = 10_000;
 /** Every so many lines are off. */
 const EACH_OFF = 20;
 const LOT_MOVEMENTS = 24_000;
-const LOT_BINS = 60;
+const LOT_BINS = 20;
 const LOT = 'RECALL-1';
 const ASKED = 10;
 
@@ -48,7 +48,7 @@ async function review(source: DataSource, ask: Ask, say: (text: string) => void)
   }
 }
 
-/** A lot that came in and went out for two years, and still lies in 60 bins. */
+/** A lot that came in and went out for two years, and still lies in many bins. */
 async function recall(source: DataSource, ask: Ask, say: (text: string) => void): Promise<void> {
   const [item] = await source.query<{ id: number; sku: string }[]>('SELECT id, sku FROM item ORDER BY id LIMIT 1 OFFSET 17');
   const [outside] = await source.query<{ id: number }[]>(`SELECT id FROM place WHERE code = 'COUNT-DIFFERENCE'`);

@@ -92,7 +92,7 @@ export class Recalls {
         failed.push(`${at.place}: ${thrown.detail}`);
       }
     }
-    const orders = [...new Set((await this.trace.trace(act.person, sku, code)).where.flatMap((w) => (w.order === null ? [] : [w.order])))];
+    const orders = [...new Set((await this.trace.where(act.person, lot)).flatMap((w) => (w.order === null ? [] : [w.order])))];
     return { units, orders, failed };
   }
 

@@ -151,7 +151,8 @@ export class TraceQueries {
     }));
   }
 
-  private async where(person: Person, { itemId, lotId }: LotFacts): Promise<TraceWhereDto[]> {
+  /** Where it lies now, at a person's sites, and for which order where it is in hands. */
+  where(person: Person, { itemId, lotId }: Pick<LotFacts, 'itemId' | 'lotId'>): Promise<TraceWhereDto[]> {
     return rows<TraceWhereDto>(
       this.source,
       `SELECT p.code AS place, p.kind, s.name AS site, b.stock_condition AS \`condition\`, b.units,

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { micro, moneyText } from '@vectrum/core/money';
 import { api, ask, type Dto, ProblemError } from '../api/client';
 import { key } from '../api/keys';
@@ -39,7 +40,7 @@ export function Rates({
   const is = (r: Dto['RateDto']) =>
     choice.rate !== null && choice.rate !== 'cheapest' && choice.rate.service === r.service && choice.rate.carrier === r.carrier;
   return (
-    <div className="rates" role="group" aria-label="Service">
+    <RateList>
       {rates.isPending && <Skeleton rows={3} />}
       {(away || rates.data?.rates.length === 0) && (
         <button type="button" aria-pressed={choice.rate === 'cheapest'} onClick={() => onChoose('cheapest')}>
@@ -59,6 +60,15 @@ export function Rates({
       {rates.data?.rates.map((r) => (
         <Rate key={r.carrier + r.service} rate={r} isChosen={is(r)} onChoose={() => onChoose(r)} />
       ))}
+    </RateList>
+  );
+}
+
+/** The ways in which a parcel may go, one below the other. */
+export function RateList({ children }: { children: ReactNode }) {
+  return (
+    <div className="rates" role="group" aria-label="Service">
+      {children}
     </div>
   );
 }

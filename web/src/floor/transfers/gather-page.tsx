@@ -58,7 +58,9 @@ function Gather({ ready, onBuilt }: { ready: Ready<'gather'>; onBuilt: () => voi
     flow.scan(code, how);
   });
   const next = nextGather(task, state);
-  const line = task.lines.find((l) => l.lineId === state.hand?.lineId) ?? next?.line;
+  // Bins are scanned in whatever order people come by them.
+  const lineHere = task.lines.find((l) => toGather(l, state) > 0 && l.bins.some((b) => b.placeId === state.at && spareOf(l, b, state) > 0));
+  const line = task.lines.find((l) => l.lineId === state.hand?.lineId) ?? lineHere ?? next?.line;
   const item = line && book.items[line.itemId];
   const here = task.lines.flatMap((l) => l.bins).find((b) => b.placeId === state.at);
   const isAt = here !== undefined && line?.bins.some((b) => b.placeId === state.at && spareOf(line, b, state) > 0) === true;

@@ -5,7 +5,7 @@ import { api, ask, type Dto, ifMatch } from '../../../api/client';
 import { key } from '../../../api/keys';
 import { useMe } from '../../../api/queries';
 import { useAct } from '../../../api/use-act';
-import { Rate } from '../../../bench/rates';
+import { Rate, RateList } from '../../../bench/rates';
 import { Button, TextButton } from '../../../ui/button';
 import { Field } from '../../../ui/field';
 import { when } from '../../../ui/format';
@@ -191,7 +191,7 @@ function PackForm({ transfer: t, onDone }: { transfer: Transfer; onDone: () => v
         </Field>
       </div>
       {weightG !== null && (
-        <div className="rates" role="group" aria-label="Service">
+        <RateList>
           <button type="button" aria-pressed={service === null} onClick={() => setService(null)}>
             <span>
               Without a label <span className="mid">in your own van, or with a paper of somebody else</span>
@@ -212,7 +212,7 @@ function PackForm({ transfer: t, onDone }: { transfer: Transfer; onDone: () => v
               onChoose={() => setService({ carrier: r.carrier, code: r.service })}
             />
           ))}
-        </div>
+        </RateList>
       )}
       <Acts>
         <Button type="submit" next disabled={weightG === null || pack.isPending}>
