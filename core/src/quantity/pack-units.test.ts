@@ -33,6 +33,12 @@ describe('pack units', () => {
     expect(spell(units, ladder)).toBe(words);
   });
 
+  it('says how many there are also before their packs are known', () => {
+    expect(spell(20, [])).toBe('20 units');
+    expect(spell(1, [])).toBe('1 unit');
+    expect(spell(0, [])).toBe('no units');
+  });
+
   it('name themselves with what they hold', () => {
     expect(packName(tray)).toBe('trays of 48');
     expect(packName(pallet, 1)).toBe('pallet of 1,536');

@@ -46,9 +46,12 @@ export function countOf(count: number, pack: Pick<PackUnit, 'name' | 'plural'>):
   return `${grouped(count)} ${count === 1 ? pack.name : pack.plural}`;
 }
 
-/** A quantity in words, in its own packs: "2 trays and 12 jars", "no jars". O(packs log packs). */
+const UNIT = { name: 'unit', plural: 'units' };
+
+/** A quantity in words, in its own packs: "2 trays and 12 jars", "no jars"; "20 units" where its packs are not known yet. O(packs log packs). */
 export function spell(units: number, ladder: readonly PackUnit[]): string {
   const base = ladder.find((p) => p.factor === 1);
+  if (ladder.length === 0 && units !== 0) return countOf(units, UNIT);
   const counts = inPacks(units, ladder);
   if (counts.length === 0) return `no ${base?.plural ?? 'units'}`;
   const words = counts.map(({ pack, count }) => countOf(count, pack));

@@ -79,7 +79,7 @@ export function TransferParcels({ transfer: t }: { transfer: Transfer }) {
                 {isPriced && <td className="num">{p.price ? moneyText(micro(p.price), me?.homeCurrency) : ''}</td>}
                 {isOpen && (
                   <td>
-                    <Acts>
+                    <span className="flex gap-3 justify-end">
                       {p.state === 'labelled' && (
                         <TextButton type="button" disabled={print.isPending} onClick={() => print.mutate(p.code)}>
                           Print again
@@ -93,7 +93,7 @@ export function TransferParcels({ transfer: t }: { transfer: Transfer }) {
                       >
                         Take out
                       </TextButton>
-                    </Acts>
+                    </span>
                   </td>
                 )}
               </tr>
