@@ -15,6 +15,11 @@ const KIND_WORDS: Readonly<Record<string, string>> = {
   'mail.purchase-order': 'mail, purchase order',
   'mail.shipment': 'mail, shipment',
   'carrier.label': 'label',
+  'carrier.void': 'label given back',
+  'carrier.manifest': 'what the driver took',
+  'transfer.label': 'label, transfer',
+  'transfer.void': 'label given back, transfer',
+  'transfer.manifest': 'what the driver took, transfer',
   'print.label': 'print, label',
 };
 
