@@ -39,6 +39,28 @@ describe('a walk over a plan', () => {
     expect(both.map((m) => Math.round(m * 100) / 100)).toEqual([16, 10]);
   });
 
+  it('is measured alike whether it was asked for before or not, from anywhere and on any floor', () => {
+    const walks = [
+      [
+        { x: 4, y: 6 },
+        { x: 12, y: 18 },
+      ],
+      [{ x: 12, y: 18 }],
+      [],
+      [{ x: 12, y: 18 }],
+    ];
+    const table = { x: 0, y: 0 };
+    const first = metresOfWalks(floor, walks, table, table);
+    expect(metresOfWalks(floor, [...walks, [{ x: 8, y: 1 }]], table, table)).toEqual([
+      ...first,
+      ...metresOfWalks(floor, [[{ x: 8, y: 1 }]], table, table),
+    ]);
+    expect(first[1]).toBe(first[3]);
+    expect(metresOfWalks(floor, [walks[1]!], { x: 4, y: 1 }, table)[0]).not.toBeCloseTo(first[1]!);
+    expect(metresOfWalks(floorOf([]), [walks[1]!], table, table)[0]).not.toBeCloseTo(first[1]!);
+    expect(walkOn(floor, walks[0]!, table, table)).toBe(walkOn(floor, walks[0]!, table, table));
+  });
+
   it('is never nothing where there is somewhere to go', () => {
     expect(walkOn(floor, [{ x: 8, y: 6 }], { x: 0, y: 0 }, { x: 0, y: 0 }).metres).toBeCloseTo(28);
   });

@@ -3,6 +3,7 @@ import { goodWalk, metresOfOrder } from './good-walk.js';
 import { Apart } from './apart.js';
 import type { WalkEdge } from './graph.js';
 import type { PlanPoint } from './point.js';
+import { Recent } from './recent.js';
 import { type OnFloor, shortestRoute, type WalkFloor } from './route.js';
 import { WalkMaker } from './walk-meter.js';
 
@@ -14,8 +15,8 @@ const MOST_SHAKEN = 150;
 
 /** A walk through places of a plan: these by their index in their order, and its metres with the steps aside to each of them. */
 export interface FloorWalk {
-  order: number[];
-  metres: number;
+  readonly order: readonly number[];
+  readonly metres: number;
 }
 
 /** A drawn floor with the places of some walks on it. */
@@ -32,25 +33,34 @@ export interface Drawn {
   apart: Apart;
 }
 
-/** What was drawn last for each floor: pages ask for walks from and to the same place again and again. */
-const latest = new WeakMap<Floor, { key: string; plan: Drawn | undefined }>();
+/** So many pairs of a beginning and an end, so many walks, and of so many walks the metres, are kept of each floor. */
+const KEPT_ENDS = 8;
+const KEPT_WALKS = 500;
+const KEPT_METRES = 2_000;
 
-/** A floor as a graph, with nodes where walks begin and end; undefined where nothing is drawn. What was asked for last is kept. */
-export function planOf(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefined {
-  const key = [start.x, start.y, end.x, end.y].join();
-  const known = latest.get(floor);
-  if (known?.key === key) return known.plan;
-  const plan = drawn(floor, start, end);
-  latest.set(floor, { key, plan });
-  return plan;
+/** What was worked out last for each floor: a phone asks for the walk of its round again after every pick. */
+interface Known {
+  plans: Recent<{ drawn: Drawn | null }>;
+  walks: Recent<FloorWalk>;
+  metres: Recent<number>;
 }
+const known = new WeakMap<Floor, Known>();
+function knownOf(floor: Floor): Known {
+  const its = known.get(floor) ?? { plans: new Recent(KEPT_ENDS), walks: new Recent(KEPT_WALKS), metres: new Recent(KEPT_METRES) };
+  known.set(floor, its);
+  return its;
+}
+const keyOf = (points: readonly PlanPoint[]) => points.map(({ x, y }) => `${x},${y}`).join(' ');
 
-/** A floor with nodes where walks begin and end; undefined where nothing is drawn. */
-function drawn(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | undefined {
+/** A floor as a graph, with nodes where walks begin and end; null where nothing is drawn. What was asked for last is kept. */
+export const planOf = (floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | null =>
+  knownOf(floor).plans.get(keyOf([start, end]), () => ({ drawn: drawn(floor, start, end) })).drawn;
+
+function drawn(floor: Floor, start: PlanPoint, end: PlanPoint): Drawn | null {
   const { nodes, edges } = floor.walkways;
   const index = new Map(nodes.map((n, i) => [n.id, i]));
   const [from, to] = [floor.standing(start), floor.standing(end)];
-  if (!from || !to) return undefined;
+  if (!from || !to) return null;
   const places: PlanPoint[] = nodes.map(({ x, y }) => ({ x, y }));
   const parts: WalkEdge[] = [];
   /** Of each edge: its parts, with the metres at which each begins. */
@@ -101,9 +111,13 @@ function straight(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, e
 
 /**
  * The shortest walk from `start` past all stops to `end` along what is drawn, or a good one where the floor is too tangled to find it
- * at once. Stops keep their order where no way leads to one of them. Straight across where nothing is drawn.
+ * at once. Stops keep their order where no way leads to one of them. Straight across where nothing is drawn. What was asked for last is
+ * kept.
  */
-export function walkOn(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk {
+export const walkOn = (floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk =>
+  knownOf(floor).walks.get(keyOf([start, end, ...stops]), () => walked(floor, stops, start, end));
+
+function walked(floor: Floor, stops: readonly PlanPoint[], start: PlanPoint, end: PlanPoint): FloorWalk {
   const plan = planOf(floor, start, end);
   if (!plan) return straight(floor, stops, start, end);
   const on = stops.flatMap((p) => plan.on(p) ?? []);
@@ -112,8 +126,8 @@ export function walkOn(floor: Floor, stops: readonly PlanPoint[], start: PlanPoi
     return { order: [...stops.keys()], metres: floor.metresOf([start, ...stops, end]) };
   const places = on.map((o) => o.at);
   if (plan.maker) {
-    const known = plan.maker.meter(places).metres(new Uint8Array(places.length).fill(1));
-    const { order, metres } = shortestRoute(plan.floor, places, plan.start, plan.end, known);
+    const shortest = plan.maker.meter(places).metres(new Uint8Array(places.length).fill(1));
+    const { order, metres } = shortestRoute(plan.floor, places, plan.start, plan.end, shortest);
     return { order, metres: metres + aside };
   }
   const spots = [...places, plan.start, plan.end];
@@ -124,8 +138,26 @@ export function walkOn(floor: Floor, stops: readonly PlanPoint[], start: PlanPoi
   return { order, metres: metresOfOrder(distances, order) + aside };
 }
 
-/** The metres of many walks over one floor, as `walkOn` would have them; where nothing is drawn, or too tangled, in the order that is given. */
+/**
+ * The metres of many walks over one floor, as `walkOn` would have them; where nothing is drawn, or too tangled, in the order that is
+ * given. What was asked for last is kept.
+ */
 export function metresOfWalks(floor: Floor, walks: readonly (readonly PlanPoint[])[], start: PlanPoint, end: PlanPoint): number[] {
+  const { metres } = knownOf(floor);
+  const asked = walks.map((stops) => ({ stops, key: keyOf([start, end, ...stops]) }));
+  const fresh = asked.filter(({ key }) => metres.known(key) === undefined);
+  const measured = new Map(
+    measuredWalks(
+      floor,
+      fresh.map((f) => f.stops),
+      start,
+      end,
+    ).map((m, i) => [fresh[i]?.key, m]),
+  );
+  return asked.map(({ key }) => metres.get(key, () => measured.get(key) ?? 0));
+}
+
+function measuredWalks(floor: Floor, walks: readonly (readonly PlanPoint[])[], start: PlanPoint, end: PlanPoint): number[] {
   const plan = planOf(floor, start, end);
   if (!plan) return walks.map((stops) => floor.metresOf([start, ...stops, end]));
   const placed = walks.map((stops) => stops.flatMap((p) => plan.on(p) ?? []));
@@ -159,7 +191,7 @@ export function metresThrough(
 ): (wanted: readonly number[]) => number {
   const plan = planOf(floor, start, end);
   const on = plan ? places.map((p) => plan.on(p)) : [];
-  const isWhole = plan !== undefined && on.every((o) => o !== undefined && plan.isReached(o.at));
+  const isWhole = plan !== null && on.every((o) => o !== undefined && plan.isReached(o.at));
   const meter = isWhole ? plan.maker?.meter(on.flatMap((o) => (o ? [o.at] : []))) : undefined;
   const flags = new Uint8Array(places.length);
   return (wanted) => {

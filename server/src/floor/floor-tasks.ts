@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { TASK_KINDS, type TaskKind } from '@vectrum/core/scan';
 import { DataSource } from 'typeorm';
 import type { Right } from '../identity/index.js';
-import { inSnapshot, marks, mustBeAt, notFound, type Person, Problem, rows, siteDay, type Tx } from '../platform/index.js';
+import { inSnapshot, marks, mustBeAt, notFound, type Person, prepared, Problem, siteDay, type Tx } from '../platform/index.js';
 import type { BundleDto } from './floor.dto.js';
 
 /** What a task's shape says, to be read only. */
@@ -64,7 +64,7 @@ export class FloorTasks {
       const { task, siteId } = await reader.read(tx, person, key);
       mustBeAt(person, siteId);
       const { today, timeZone } = await siteDay(tx, siteId);
-      const applied = await rows<{ id: string }>(tx, `SELECT id FROM command WHERE done = 1 AND id IN (${marks(asked)})`, [...asked]);
+      const applied = await prepared<{ id: string }[]>(tx, `SELECT id FROM command WHERE done = 1 AND id IN (${marks(asked)})`, asked);
       return { kind: reader.kind, siteId, today, timeZone, applied: applied.map((a) => a.id), task };
     });
   }

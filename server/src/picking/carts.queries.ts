@@ -1,5 +1,5 @@
 import type { PlaceId, SiteId } from '@vectrum/core/ids';
-import { num, rows, type Tx } from '../platform/index.js';
+import { num, prepared, type Tx } from '../platform/index.js';
 import type { PickCartDto } from './picking.dto.js';
 
 interface CartRow {
@@ -24,7 +24,7 @@ export async function cartsAt(
   round: { id: number; siteId: SiteId },
   cartId: PlaceId | null = null,
 ): Promise<PickCartDto[]> {
-  const found = await rows<CartRow>(
+  const found = await prepared<CartRow[]>(
     tx,
     `SELECT c.id AS placeId, t.id AS toteId, (SELECT MIN(w.code) FROM \`round\` w WHERE w.cart_id = c.id AND w.state = 'picking' AND w.id <> ?) AS walked, EXISTS (SELECT 1 FROM balance b WHERE b.place_id = c.id AND b.units > 0) AS loaded,
        IF(u.round_id <> ?, h.code, NULL) AS held, (u.id IS NOT NULL OR EXISTS (SELECT 1 FROM balance b WHERE b.place_id = t.id AND b.units > 0)) AS busy

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { ALL_ORDERS, type PickStop } from '@vectrum/core/scan';
 import { walkOn } from '@vectrum/core/walk';
 import { spareSql } from '../allocation/index.js';
-import { notFound, num, one, rows, type Tx } from '../platform/index.js';
+import { marks, notFound, num, one, prepared, rows, type Tx } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
 import { FloorQueries } from '../sites/index.js';
 import { cartsAt } from './carts.queries.js';
@@ -25,7 +25,9 @@ export class PickingQueries {
    * named as theirs.
    */
   async task(tx: Pick<Tx, 'query'>, code: string, personId: number | null = null): Promise<PickTaskDto> {
-    const round = await one<{ id: number; siteId: number; state: string; picker: string | null; pooled: number; cartId: number | null }>(
+    const [round] = await prepared<
+      { id: number; siteId: number; state: string; picker: string | null; pooled: number; cartId: number | null }[]
+    >(
       tx,
       'SELECT r.id, r.site_id AS siteId, r.state, p.name AS picker, r.pooled, r.cart_id AS cartId FROM `round` r LEFT JOIN person p ON p.id = r.picker_id WHERE r.code = ?',
       [code],
@@ -33,7 +35,7 @@ export class PickingQueries {
     if (!round) throw notFound(`Round ${code}`);
     const { id, ...head } = round;
     const pooled = round.pooled === 1;
-    const totes = await rows<{ toteId: number; roundId: number; orderId: number | null }>(
+    const totes = await prepared<{ toteId: number; roundId: number; orderId: number | null }[]>(
       tx,
       `SELECT u.tote_id AS toteId, u.round_id AS roundId, u.order_id AS orderId FROM tote_use u JOIN place p ON p.id = u.tote_id WHERE u.ended_at IS NULL AND (p.site_id = ? OR u.round_id = ?) ORDER BY u.id`,
       [round.siteId, id],
@@ -71,7 +73,7 @@ export class PickingQueries {
 
   /** The orders of a round, the one that was promised soonest first. */
   orders(tx: Pick<Tx, 'query'>, roundId: number): Promise<Omit<PickOrderDto, 'toteIds'>[]> {
-    return rows(
+    return prepared(
       tx,
       'SELECT o.id, o.code, o.customer, o.note_picker AS note FROM round_order x JOIN sales_order o ON o.id = x.order_id WHERE x.round_id = ? ORDER BY o.promised_at, o.id',
       [roundId],
@@ -80,7 +82,7 @@ export class PickingQueries {
 
   /** What lies in the totes of a round and is held for no order: taken out of it after it was picked. */
   private async spare(tx: Pick<Tx, 'query'>, roundId: number): Promise<ToteSpareDto[]> {
-    const found = await rows<{ itemId: number; code: string; units: string | number }>(
+    const found = await prepared<{ itemId: number; code: string; units: string | number }[]>(
       tx,
       `SELECT b.item_id AS itemId, p.code, SUM(${spareSql('b')}) AS units
        FROM tote_use u JOIN place p ON p.id = u.tote_id JOIN balance b ON b.place_id = p.id AND b.units > 0 AND b.stock_condition = 'good' WHERE u.round_id = ? AND u.ended_at IS NULL GROUP BY b.item_id, p.id HAVING units > 0 ORDER BY p.code, b.item_id`,
@@ -119,10 +121,10 @@ export class PickingQueries {
     stops: readonly PlacedStop[],
   ): Promise<BareStop[]> {
     const [floor, table] = [await this.floors.floor(tx, siteId), await this.floors.start(tx, siteId)];
-    const last = await one<{ x: string | null; y: string | null }>(
+    const [last] = await prepared<{ x: string | null; y: string | null }[]>(
       tx,
-      `SELECT p.x_m AS x, p.y_m AS y FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.document IN (?) AND m.task = 'pick' ORDER BY m.id DESC LIMIT 1`,
-      [['', ...orders.map((o) => o.code)]],
+      `SELECT p.x_m AS x, p.y_m AS y FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.document IN (${marks(orders)}) AND m.task = 'pick' ORDER BY m.id DESC LIMIT 1`,
+      orders.map((o) => o.code),
     );
     const places = distinct(stops);
     const walk = walkOn(floor, places.map(pointOf), table, table);

@@ -1,6 +1,6 @@
 import { ALL_ORDERS, type PickStop } from '@vectrum/core/scan';
 import type { PlanPoint } from '@vectrum/core/walk';
-import { num, rows, type Tx } from '../platform/index.js';
+import { marks, num, prepared, type Tx } from '../platform/index.js';
 
 /** A stop as the database has it, with where it is on the plan. */
 export interface PlacedStop extends Omit<PickStop, 'metres'> {
@@ -40,10 +40,10 @@ export const distinct = (stops: readonly PlacedStop[]): PlacedStop[] => [
 
 /** The stops of rounds in the walking order of their places. */
 export function stopsOf(tx: Pick<Tx, 'query'>, roundIds: readonly number[]): Promise<PlacedStop[]> {
-  return rows<PlacedStop>(
+  return prepared<PlacedStop[]>(
     tx,
     `SELECT s.id, s.round_id AS roundId, k.order_id AS orderId, s.item_id AS itemId, s.lot_id AS lotId, l.code AS lot, s.place_id AS placeId, p.code AS placeCode, s.units, s.picked_units AS picked, s.short_units AS short, p.x_m AS x, p.y_m AS y, w.id AS ownerId, w.name AS owner
-     FROM round_stop s JOIN \`round\` r ON r.id = s.round_id LEFT JOIN person w ON w.id = COALESCE(s.person_id, r.picker_id) JOIN sales_order_line k ON k.id = s.order_line_id JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (?) ORDER BY p.walk_order, s.item_id, s.lot_id, s.id`,
-    [[0, ...roundIds]],
+     FROM round_stop s JOIN \`round\` r ON r.id = s.round_id LEFT JOIN person w ON w.id = COALESCE(s.person_id, r.picker_id) JOIN sales_order_line k ON k.id = s.order_line_id JOIN place p ON p.id = s.place_id LEFT JOIN lot l ON l.id = s.lot_id WHERE s.round_id IN (${marks(roundIds)}) ORDER BY p.walk_order, s.item_id, s.lot_id, s.id`,
+    roundIds,
   );
 }

@@ -1,5 +1,6 @@
 import { dayIn, daySpan, sqlInstant } from './dates.js';
-import { one, rows, type Tx } from './database/tx.js';
+import { prepared } from './database/prepared.js';
+import { rows, type Tx } from './database/tx.js';
 
 export interface SiteDay {
   /** ISO date of the day that it is at the site. */
@@ -9,7 +10,7 @@ export interface SiteDay {
 
 /** The day that it is at a site now; where none is meant, at the house's first. */
 export async function siteDay(tx: Pick<Tx, 'query'>, siteId: number | null, now = new Date()): Promise<SiteDay> {
-  const site = await one<{ timeZone: string }>(tx, 'SELECT time_zone AS timeZone FROM site ORDER BY id = ? DESC, id LIMIT 1', [
+  const [site] = await prepared<{ timeZone: string }[]>(tx, 'SELECT time_zone AS timeZone FROM site ORDER BY id = ? DESC, id LIMIT 1', [
     siteId ?? 0,
   ]);
   const timeZone = site?.timeZone ?? 'UTC';

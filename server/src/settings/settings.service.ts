@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { ActivityService } from '../activity/index.js';
-import { type Act, badForm, CommandLog, one, parsed, rows, siteDay, type Tx } from '../platform/index.js';
+import { type Act, badForm, CommandLog, marks, one, parsed, prepared, rows, siteDay, type Tx } from '../platform/index.js';
 import { keepSetting } from './keep-setting.js';
 import type { SettingDto } from './settings.dto.js';
 import { settingFault, SETTINGS, type SettingKind, type SettingName, type SettingValue } from './settings.js';
@@ -30,13 +30,17 @@ export class SettingsService {
   ) {}
 
   async get<N extends SettingName>(tx: Pick<Tx, 'query'>, name: N): Promise<SettingValue<N>> {
-    const kept = await one<{ value: unknown }>(tx, 'SELECT value FROM setting WHERE name = ?', [name]);
+    const [kept] = await prepared<{ value: unknown }[]>(tx, 'SELECT value FROM setting WHERE name = ?', [name]);
     return (kept ? parsed<Kept>(kept.value).is : SETTINGS[name].default) as SettingValue<N>;
   }
 
   /** Several choices in one reading. */
   async several<N extends SettingName>(tx: Pick<Tx, 'query'>, names: readonly N[]): Promise<{ [K in N]: SettingValue<K> }> {
-    const kept = await rows<{ name: string; value: unknown }>(tx, 'SELECT name, value FROM setting WHERE name IN (?)', [['', ...names]]);
+    const kept = await prepared<{ name: string; value: unknown }[]>(
+      tx,
+      `SELECT name, value FROM setting WHERE name IN (${marks(names)})`,
+      names,
+    );
     const known = new Map(kept.map((k) => [k.name, parsed<Kept>(k.value).is]));
     return Object.fromEntries(names.map((name) => [name, known.get(name) ?? SETTINGS[name].default])) as { [K in N]: SettingValue<K> };
   }

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { floorOf, type Floor, type PlanPoint, type Segment } from '@vectrum/core/walk';
-import { num, one, rows, type Tx } from '../platform/index.js';
+import { num, prepared, type Tx } from '../platform/index.js';
 
 export interface ShapeRow {
   id: number;
@@ -21,7 +21,7 @@ export class FloorQueries {
   private readonly known = new Map<number, { drawing: string; floor: Floor }>();
 
   shapes(tx: Pick<Tx, 'query'>, siteId: number): Promise<ShapeRow[]> {
-    return rows<ShapeRow>(
+    return prepared<ShapeRow[]>(
       tx,
       'SELECT id, kind, label, x_m AS x, y_m AS y, to_x_m AS toX, to_y_m AS toY FROM plan_shape WHERE site_id = ? ORDER BY id',
       [siteId],
@@ -40,7 +40,7 @@ export class FloorQueries {
 
   /** Where walks begin: the first packing table that is on the plan, otherwise the first dock, otherwise its corner. */
   async start(tx: Pick<Tx, 'query'>, siteId: number): Promise<PlanPoint> {
-    const place = await one<{ x: string; y: string }>(
+    const [place] = await prepared<{ x: string; y: string }[]>(
       tx,
       `SELECT x_m AS x, y_m AS y FROM place WHERE site_id = ? AND kind IN ('packing-table','dock') AND x_m IS NOT NULL ORDER BY kind = 'dock', walk_order, id LIMIT 1`,
       [siteId],
