@@ -44,6 +44,31 @@ describe('the ledger', () => {
     expect(await house.figures('JAR-454-RD')).toEqual({ onHand: 100, held: 0, reserved: 0 });
   });
 
+  it('counts goods at the site to which another server has carried their tote meanwhile', async () => {
+    const far = await house.placeId('T-09');
+    await post(move(bin, far, 1), move(far, bin, 1));
+    const glove = await house.itemId('GLV-L');
+    const shelf = await house.stock('GLV-L', 'A-05-1', 9).then(() => house.placeId('A-05-1'));
+    await house.source.query('UPDATE place SET site_id = 2 WHERE id = ?', [far]);
+    const at = () =>
+      house.source.query<{ site: number; units: number }[]>(
+        'SELECT site_id AS site, on_hand AS units FROM site_stock WHERE item_id = ? AND on_hand > 0 ORDER BY site_id',
+        [glove],
+      );
+    // None of these lay in it when it was last seen, and of the others a row is there that went along.
+    await post({ ...move(shelf, far, 4), itemId: glove }, move(bin, far, 2));
+    expect(await at()).toEqual([
+      { site: 1, units: 5 },
+      { site: 2, units: 4 },
+    ]);
+    expect(await checkLedger(house.source)).toEqual([]);
+    await post({ ...move(far, shelf, 4), itemId: glove }, move(far, bin, 2));
+    await house.source.query('UPDATE place SET site_id = 1 WHERE id = ?', [far]);
+    expect(await at()).toEqual([{ site: 1, units: 9 }]);
+    await expect(post({ ...move(bin, 999_999, 1) })).rejects.toMatchObject({ code: 'not-found' });
+    expect(await checkLedger(house.source)).toEqual([]);
+  });
+
   it('refuses to go below nought and changes nothing', async () => {
     await expect(post(move(tote, bin, 4), move(tote, bin, 7))).rejects.toMatchObject({ code: 'stock' });
     expect(await house.balance('JAR-454-RD', 'T-01')).toBe(10);

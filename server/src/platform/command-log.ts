@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { insert, update } from './database/write.js';
+import { preparedTogether } from './database/prepared.js';
+import { update } from './database/write.js';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { Act } from './act.js';
@@ -36,16 +37,13 @@ export class CommandLog {
       .digest('hex');
     try {
       return await inTransaction(this.source, async (tx) => {
-        await insert(tx, 'command', {
-          id: act.key,
-          name,
-          body_hash: hash,
-          person_id: act.person.id,
-          sent_by: act.sentBy ?? null,
-          device_id: act.deviceId,
-          device_at: act.deviceAt,
-          done: 0,
-        });
+        await preparedTogether(tx, [
+          {
+            before: 'INSERT INTO command (id, name, body_hash, person_id, sent_by, device_id, device_at, done) VALUES',
+            given: [[act.key, name, hash, act.person.id, act.sentBy ?? null, act.deviceId, act.deviceAt, 0]],
+            after: 'RETURNING id',
+          },
+        ]);
         const result = await work(tx);
         await update(tx, 'command', { id: act.key }, { done: 1, result: JSON.stringify(result ?? null) });
         return JSON.parse(JSON.stringify(result ?? null)) as T;

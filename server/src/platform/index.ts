@@ -20,6 +20,7 @@ export {
   one,
   parsed,
   rows,
+  TryAgain,
   type Tx,
 } from './database/tx.js';
 export { DateIn } from './dates-in.js';

@@ -32,6 +32,10 @@ const CHECKS: readonly Check[] = [
     sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, b.units FROM balance b JOIN item i ON i.id = b.item_id JOIN place p ON p.id = b.place_id WHERE b.units < 0 AND p.site_id IS NOT NULL`,
   },
   {
+    says: 'A balance is kept for another site than that of its place',
+    sql: `SELECT CONCAT(i.sku, ' in ', p.code) AS what, b.units FROM balance b JOIN item i ON i.id = b.item_id JOIN place p ON p.id = b.place_id WHERE NOT (b.site_id <=> p.site_id)`,
+  },
+  {
     says: 'A site’s figures differ from its balances',
     sql: `SELECT CONCAT(i.sku, ' at site ', s.site_id) AS what, s.on_hand - COALESCE(b.units, 0) AS units FROM site_stock s JOIN item i ON i.id = s.item_id
       LEFT JOIN (SELECT p.site_id, b.item_id, SUM(b.units) AS units, SUM(IF(b.stock_condition = 'good', 0, b.units)) AS held FROM balance b JOIN place p ON p.id = b.place_id WHERE p.site_id IS NOT NULL GROUP BY p.site_id, b.item_id) b

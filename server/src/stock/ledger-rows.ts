@@ -10,9 +10,11 @@ import {
   preparedTogether,
   Problem,
   rows,
+  TryAgain,
   type Tx,
   update,
 } from '../platform/index.js';
+import type { KnownPlaces } from './known-places.js';
 import type { Posting } from './ledger.service.js';
 
 /** The most rows of one statement. */
@@ -69,17 +71,19 @@ function adding({ act, movements, posting, reverses }: Posted): OfRows[] {
   return parted(values).map((part) => ({ before: ADD, given: part, after: 'RETURNING id' }));
 }
 
-const CHANGE = 'INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded) VALUES';
-const AND_SITES = `ON DUPLICATE KEY UPDATE units = units + VALUES(units)
-  RETURNING place_id AS placeId, units, (SELECT p.site_id FROM place p WHERE p.id = place_id) AS siteId`;
+const CHANGE = 'INSERT INTO balance (item_id, place_id, lot_id, stock_condition, units, bounded, site_id) VALUES';
+const AND_SITES = 'ON DUPLICATE KEY UPDATE units = units + VALUES(units) RETURNING units, site_id AS siteId';
 
 /** What changes balances. */
-const changing = (changes: readonly BalanceChange[], isOutside: (placeId: number) => boolean): OfRows[] =>
+const changing = (changes: readonly BalanceChange[], places: KnownPlaces): OfRows[] =>
   // A new row begins unbounded where its change is negative: the table checks what is inserted before it sees that the row
   // is there. What was not there to be taken comes back below nought, and is refused then.
-  parted(changes.map((c) => [c.itemId, c.placeId, c.lotId, c.condition, c.change, c.change < 0 || isOutside(c.placeId) ? 0 : 1])).map(
-    (part) => ({ before: CHANGE, given: part, after: AND_SITES }),
-  );
+  parted(
+    changes.map(({ itemId, placeId, lotId, condition, change }) => {
+      const bounded = change < 0 || places.isOutside(placeId) ? 0 : 1;
+      return [itemId, placeId, lotId, condition, change, bounded, places.siteOf(placeId)];
+    }),
+  ).map((part) => ({ before: CHANGE, given: part, after: AND_SITES }));
 
 /** Movements that are written together, and what for. */
 export interface Posted {
@@ -92,27 +96,33 @@ export interface Posted {
 
 /**
  * Writes movements and changes balances in their order. Returns the numbers of the movements, in their order, and the sites
- * of the places that changed: null outside the house. Through their references movements hold the rows of their places and items until
- * the transaction ends, so that none changes its kind or site meanwhile. Throws where one of them is not known, and a `stock` problem
- * where a place in the house would go below nought.
+ * of the balances that changed, in theirs: null outside the house. Through their references movements hold the rows of their places and
+ * items until the transaction ends, so that none changes its kind or site meanwhile. A balance that is there knows its site; a new one is
+ * told where its place was last seen, which the table refuses where that is not so any more. Throws where a place or an item is not known,
+ * `TryAgain` where one has moved, and a `stock` problem where a place in the house would go below nought.
  */
 export async function writeRows(
   tx: Tx,
   posted: readonly Posted[],
   changes: readonly BalanceChange[],
-  isOutside: (placeId: number) => boolean,
-): Promise<{ ids: number[][]; sites: Map<number, number | null> }> {
+  places: KnownPlaces,
+): Promise<{ ids: number[][]; sites: (number | null)[] }> {
   const added = posted.map(adding);
-  const answers = await preparedTogether(tx, [...added.flat(), ...changing(changes, isOutside)]).catch(async (thrown: unknown) => {
-    if (isUnknownReference(thrown)) throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
+  const answers = await preparedTogether(tx, [...added.flat(), ...changing(changes, places)]).catch(async (thrown: unknown) => {
+    if (isUnknownReference(thrown)) {
+      const touched = changes.map((c) => c.placeId);
+      if (await places.haveMoved(tx, touched)) throw new TryAgain('A container has come to another site');
+      throw new Problem(404, 'not-found', 'One of these places or goods is not known here');
+    }
     const code = await shortPlace(tx, changes);
     throw code === undefined ? thrown : notThere(code);
   });
   const ids = added.map((of) => (answers.splice(0, of.length).flat() as { id: string }[]).map((m) => Number(m.id)));
-  const now = answers.flat() as { placeId: number; units: number; siteId: number | null }[];
-  const short = now.find((b) => b.units < 0 && !isOutside(b.placeId));
+  // In the order in which they were given, and so in that of the changes.
+  const now = answers.flat() as { units: number; siteId: number | null }[];
+  const short = changes.find((c, i) => (now[i]?.units ?? 0) < 0 && !places.isOutside(c.placeId));
   if (short) throw notThere((await one<{ code: string }>(tx, 'SELECT code FROM place WHERE id = ?', [short.placeId]))?.code ?? '');
-  return { ids, sites: new Map(now.map(({ placeId, siteId }) => [placeId, siteId])) };
+  return { ids, sites: now.map((b) => b.siteId) };
 }
 
 const notThere = (code: string) =>

@@ -17,7 +17,7 @@ import { type Act, marks, more, num, one, Problem, rows, type Tx, update } from 
 import { addPlace } from '../sites/index.js';
 import { type Beside, LateMoves } from './late-moves.js';
 import { changeFigures, type FigureChange, type Posted, writeRows } from './ledger-rows.js';
-import { OutsidePlaces } from './outside-places.js';
+import { KnownPlaces } from './known-places.js';
 import { enterValue } from './value/entries.js';
 import { type Crossing, ValueService, type Worth } from './value/value.service.js';
 
@@ -63,7 +63,7 @@ export interface SiteChange {
  */
 @Injectable()
 export class LedgerService {
-  private readonly outsides = new OutsidePlaces();
+  private readonly places = new KnownPlaces();
 
   constructor(
     private readonly value: ValueService,
@@ -81,21 +81,14 @@ export class LedgerService {
     posting: Posting,
     reverses: readonly number[] = [],
   ): Promise<{ ids: number[]; changes: SiteChange[] }> {
-    const outside = await this.outsides.kinds(
-      tx,
-      given.flatMap((m) => [m.fromPlaceId, m.toPlaceId]),
-    );
-    const isOutside = (placeId: number) => (outside.get(placeId) ?? null) !== null;
-    const movements = reverses.length > 0 ? given : await this.heldWhereRecalled(tx, given, isOutside);
+    await this.places.learn(tx, placesOf(given));
+    const movements = reverses.length > 0 ? given : await this.heldWhereRecalled(tx, given);
     for (const movement of movements) {
       const fault = faultOf(movement);
       if (fault) throw new Problem(400, 'stock', 'Goods move in whole units from one place to another');
     }
     const beside = await this.late.beside(tx, act, movements);
-    await this.outsides.kinds(
-      tx,
-      beside.flatMap((b) => [b.movement.fromPlaceId, b.movement.toPlaceId]),
-    );
+    await this.places.learn(tx, placesOf(beside.map((b) => b.movement)));
     // What is booked beside is of now, not of when the late ones were made.
     const { madeAt: _, ...now } = act;
     const posted: Posted[] = [
@@ -103,25 +96,19 @@ export class LedgerService {
       ...beside.map((b) => ({ act: now, movements: [b.movement], posting: besidePosting(b), reverses: [] })),
     ];
     const changes = changesOf(posted.flatMap((p) => p.movements));
-    const { ids, sites } = await writeRows(tx, posted, changes, isOutside);
-    await this.serialsOnce(tx, movements, isOutside);
+    const { ids, sites } = await writeRows(tx, posted, changes, this.places);
+    await this.serialsOnce(tx, movements);
     const changed = await this.changeSites(tx, changes, sites);
-    const kindOf = (id: number) => outside.get(id) ?? null;
     await this.value.follow(
       tx,
-      posted.flatMap((p, i) => crossingsOf(p.movements, p.posting, p.reverses, ids[i] ?? [], kindOf)),
+      posted.flatMap((p, i) => crossingsOf(p.movements, p.posting, p.reverses, ids[i] ?? [], (id) => this.places.outside(id))),
     );
     return { ids: ids[0] ?? [], changes: changed };
   }
 
   /** What is good, and of a lot that is recalled, is held from the moment at which it comes into the house. */
-  private async heldWhereRecalled(
-    tx: Tx,
-    movements: readonly Movement[],
-    isOutside: (placeId: number) => boolean,
-  ): Promise<readonly Movement[]> {
-    const comesIn = (m: Movement) =>
-      m.lotId > 0 && (m.toCondition ?? m.condition) === 'good' && isOutside(m.fromPlaceId) && !isOutside(m.toPlaceId);
+  private async heldWhereRecalled(tx: Tx, movements: readonly Movement[]): Promise<readonly Movement[]> {
+    const comesIn = (m: Movement) => this.comesIn(m) && (m.toCondition ?? m.condition) === 'good';
     const lots = [...new Set(movements.filter(comesIn).map((m) => m.lotId))];
     if (lots.length === 0) return movements;
     const recalled = await rows<{ id: number }>(
@@ -213,8 +200,8 @@ export class LedgerService {
   }
 
   /** A serial number is one piece: of what came into the house, none may now stand there twice. */
-  private async serialsOnce(tx: Tx, movements: readonly Movement[], isOutside: (placeId: number) => boolean): Promise<void> {
-    const came = movements.filter((m) => m.lotId !== 0 && isOutside(m.fromPlaceId) && !isOutside(m.toPlaceId));
+  private async serialsOnce(tx: Tx, movements: readonly Movement[]): Promise<void> {
+    const came = movements.filter((m) => this.comesIn(m));
     const lots = [...new Set(came.map((m) => m.lotId))];
     if (lots.length === 0) return;
     const twice = await one<{ code: string; name: string }>(
@@ -231,10 +218,16 @@ export class LedgerService {
       );
   }
 
-  private async changeSites(tx: Tx, changes: readonly BalanceChange[], sites: ReadonlyMap<number, number | null>): Promise<SiteChange[]> {
+  /** Whether goods of a lot come into the house. */
+  private comesIn(m: Movement): boolean {
+    return m.lotId > 0 && this.places.isOutside(m.fromPlaceId) && !this.places.isOutside(m.toPlaceId);
+  }
+
+  /** `sites`: where each of the changes was. */
+  private async changeSites(tx: Tx, changes: readonly BalanceChange[], sites: readonly (number | null)[]): Promise<SiteChange[]> {
     const sums = new Map<string, FigureChange>();
-    for (const c of changes) {
-      const siteId = sites.get(c.placeId);
+    for (const [i, c] of changes.entries()) {
+      const siteId = sites[i];
       if (!siteId) continue;
       const key = `${String(siteId).padStart(8, '0')}/${String(c.itemId).padStart(8, '0')}`;
       const sum = sums.get(key) ?? { siteId, itemId: c.itemId, onHand: 0, held: 0 };
@@ -251,6 +244,7 @@ export class LedgerService {
   }
 }
 
+const placesOf = (movements: readonly Movement[]) => movements.flatMap((m) => [m.fromPlaceId, m.toPlaceId]);
 const besidePosting = ({ document, reason }: Beside): Posting => ({ task: 'count', document, reason });
 
 /** The movements by which goods become the house's or cease to be: over its threshold, or taken over from those that stood apart. */

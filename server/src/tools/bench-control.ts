@@ -66,10 +66,10 @@ async function recall(source: DataSource, ask: Ask, say: (text: string) => void)
        SELECT ?, ?, ${from}, ${to}, ${units}, 'move', CONCAT('S-', 100000 + seq), 1, UTC_TIMESTAMP() - INTERVAL seq HOUR FROM seq_1_to_${each} JOIN ${bins} b`,
       [item.id, lot, outside.id],
     );
-  await source.query(`INSERT INTO balance (item_id, place_id, lot_id, units, bounded) SELECT ?, b.id, ?, ${each}, 1 FROM ${bins} b`, [
-    item.id,
-    lot,
-  ]);
+  await source.query(
+    `INSERT INTO balance (item_id, place_id, lot_id, units, bounded, site_id) SELECT ?, b.id, ?, ${each}, 1, 1 FROM ${bins} b`,
+    [item.id, lot],
+  );
   await source.query('INSERT INTO balance (item_id, place_id, lot_id, units, bounded) VALUES (?, ?, ?, ?, 0)', [
     item.id,
     outside.id,

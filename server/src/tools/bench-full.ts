@@ -153,7 +153,9 @@ async function stock(): Promise<void> {
     `INSERT INTO movement (item_id, from_place_id, to_place_id, units, task, document) SELECT item_id, ?, place_id, units, 'open', 'OPENING' FROM bench_heap`,
     [from],
   );
-  await source.query('INSERT INTO balance (item_id, place_id, units, bounded) SELECT item_id, place_id, units, 1 FROM bench_heap');
+  await source.query(
+    'INSERT INTO balance (item_id, place_id, units, bounded, site_id) SELECT item_id, place_id, units, 1, site_id FROM bench_heap',
+  );
   await source.query('INSERT INTO balance (item_id, place_id, units, bounded) SELECT item_id, ?, -units, 0 FROM bench_heap', [from]);
   await source.query('INSERT INTO site_stock (site_id, item_id, on_hand) SELECT site_id, item_id, units FROM bench_heap');
   await source.query('DROP TABLE bench_heap');

@@ -1,7 +1,8 @@
 import { DataSource, type DataSourceOptions, MigrationExecutor, type QueryRunner } from 'typeorm';
 import type { Config } from '../config.js';
+import { askedOf, begunTogether, type Heard } from './begin.js';
 import { underLock } from './named-lock.js';
-import { isPrepared, sent } from './prepared.js';
+import { sent } from './prepared.js';
 import { rows } from './tx.js';
 
 /** A step that changes tables, as TypeORM runs it. */
@@ -39,7 +40,6 @@ const MOST_PREPARED = 250;
 const WAIT_MS = 15_000;
 const TOO_LATE = 'PROTOCOL_SEQUENCE_TIMEOUT';
 
-type Heard = (fault: { code?: string } | null, ...more: unknown[]) => void;
 /** What the driver's pool and connections are, as far as limits need them. */
 interface Connection {
   query: (...args: unknown[]) => unknown;
@@ -81,18 +81,20 @@ function setUp(connection: Connection): void {
 
 function watchAnswers(connection: Connection): void {
   const query = connection.query.bind(connection);
+  const send = begunTogether(({ sql, params, timeout, isPrepared }, heard) => {
+    const answered: Heard = (fault, ...more) => {
+      if (fault?.code === TOO_LATE) connection.destroy();
+      heard(fault, ...more);
+    };
+    return isPrepared
+      ? connection.execute(sql, (params as unknown[]).map(sent), inTime(answered, timeout))
+      : query({ sql, timeout }, params, answered);
+  });
   connection.query = (...args) => {
     const heard = args.at(-1);
     if (typeof heard !== 'function') return query(...args);
-    const answered: Heard = (fault, ...more) => {
-      if (fault?.code === TOO_LATE) connection.destroy();
-      (heard as Heard)(fault, ...more);
-    };
-    const [asked, params] = args as [string | { sql: string; timeout?: number }, unknown];
-    const { sql, timeout } = typeof asked === 'string' ? { sql: asked, timeout: undefined } : asked;
-    return isPrepared(sql, params)
-      ? connection.execute(sql, params.map(sent), inTime(answered, timeout))
-      : query(...args.slice(0, -1), answered);
+    const [given, params] = args.slice(0, -1) as [string | { sql: string; timeout?: number }, unknown];
+    return send(askedOf(given, params), heard as Heard);
   };
 }
 

@@ -20,8 +20,7 @@ export function prepared<T>(tx: Asks, sql: string, params: readonly unknown[]): 
 }
 
 /** Whether a statement is one that connections prepare. */
-export const isPrepared = (sql: string, params: unknown): params is unknown[] =>
-  texts.has(sql) && Array.isArray(params) && !params.some(isList);
+export const isPrepared = (sql: string, params: unknown): boolean => texts.has(sql) && Array.isArray(params) && !params.some(isList);
 
 /** A value as prepared statements send it: the driver would send numbers as floating ones, and its typed ones take it longer than the statement. */
 export const sent = (value: unknown) => (typeof value === 'number' ? String(value) : (value ?? null));
@@ -43,11 +42,14 @@ export function preparedRows<T>(tx: Asks, statement: OfRows): Promise<T> {
   return prepared<T>(tx, textOf(statement), given.flat());
 }
 
+/** How the text of statements that go together begins. */
+export const BLOCK = 'BEGIN NOT ATOMIC';
+
 /** Carries out statements about rows that return something, one after the other: in one trip where the rows are few. What each returns, in order. */
 export async function preparedTogether(tx: Asks, statements: readonly OfRows[]): Promise<unknown[][]> {
   const values = statements.flatMap((s) => s.given.flat());
   if (values.length <= MOST_VALUES) {
-    const text = `BEGIN NOT ATOMIC ${statements.map(textOf).join('; ')}; END`;
+    const text = `${BLOCK} ${statements.map(textOf).join('; ')}; END`;
     return (await prepared<unknown[][]>(tx, text, values)).slice(0, statements.length);
   }
   const answers: unknown[][] = [];

@@ -80,7 +80,15 @@ export interface Tables {
     computed: never;
   };
   balance: {
-    row: { item_id: number; place_id: number; lot_id: number; stock_condition: string; units: number; bounded: number };
+    row: {
+      item_id: number;
+      place_id: number;
+      lot_id: number;
+      stock_condition: string;
+      units: number;
+      bounded: number;
+      site_id: number | null;
+    };
     needs: 'item_id' | 'place_id' | 'units' | 'bounded';
     computed: never;
   };

@@ -21,14 +21,21 @@ export const isReferenced = (thrown: unknown) => errno(thrown) === REFERENCED;
 /** A row names another that is not there. */
 export const isUnknownReference = (thrown: unknown) => errno(thrown) === UNKNOWN_REFERENCE;
 
-/** Runs work in one transaction, under READ COMMITTED as every connection here is; deadlocks and lock time-outs are retried a bounded number of times. */
+/** What was known when the work began is not so any more: it is to be begun anew. */
+export class TryAgain extends Error {}
+
+const mayTryAgain = (thrown: unknown) => {
+  const code = errno(thrown);
+  return thrown instanceof TryAgain || code === DEADLOCK || code === LOCK_TIMEOUT;
+};
+
+/** Runs work in one transaction, under READ COMMITTED as every connection here is; deadlocks, lock time-outs and `TryAgain` are retried a bounded number of times. */
 export async function inTransaction<T>(source: DataSource, work: (tx: Tx) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await source.transaction(work);
     } catch (thrown) {
-      const code = errno(thrown);
-      if (code !== DEADLOCK && code !== LOCK_TIMEOUT) throw thrown;
+      if (!mayTryAgain(thrown)) throw thrown;
       if (attempt >= TRIES) throw new Problem(503, 'busy', 'Many people are changing this at once. Nothing was changed; try again');
       await new Promise((resolve) => setTimeout(resolve, attempt * 15 * (1 + Math.random())));
     }
